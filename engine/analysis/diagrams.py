@@ -1,0 +1,84 @@
+"""Internal forces and deflections along elements, exact at every station, for cases and for combinations.
+
+Signs: N tension positive; My and Mz positive with tension on the −z and −y side; V = dM/dx; T positive turning the end
+about +x.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from engine.analysis.solve import Response
+from engine.analysis.transfer import PLANES, integrate
+from engine.structure.model import Floats
+
+#: stations per element
+STATIONS = 9
+
+
+@dataclass(frozen=True)
+class Diagrams:
+    """x: (e, s) m from the element's start. N, Vy, Vz, T, My, Mz: (e, s, c). c runs over cases or combinations."""
+
+    x: Floats
+    N: Floats
+    Vy: Floats
+    Vz: Floats
+    T: Floats
+    My: Floats
+    Mz: Floats
+
+    def combined(self, factors: Floats) -> Diagrams:
+        """The same for combinations of the cases: factors (combinations, cases)."""
+        return Diagrams(self.x, *(values @ factors.T for values in (self.N, self.Vy, self.Vz, self.T, self.My, self.Mz)))
+
+
+def station_positions(response: Response, stations: int = STATIONS) -> Floats:
+    """(e, s) equally spaced stations, both ends included."""
+    return response.elements.length[:, None] * np.linspace(0.0, 1.0, stations)
+
+
+def diagrams(response: Response, x: Floats | None = None) -> Diagrams:
+    """Internal forces of every case from the end forces and the loads between (transfer functions, transfer.py)."""
+    x = station_positions(response) if x is None else x
+    f = response.end_force
+    cases = f.shape[2]
+    loads = integrate(response.loads, x, cases)
+    X = x[:, :, None]
+    N = -f[:, 0, None] - loads.axial[0]
+    T = -f[:, 3, None] - loads.torsion[0]
+    V, M = {}, {}
+    for axis, (w1, r1, _, _, sense) in PLANES.items():
+        V0, M0 = f[:, w1, None], -f[:, r1, None] * sense
+        q1, q2, *_ = loads.transverse[axis]
+        V[axis] = V0 + q1
+        M[axis] = M0 + V0 * X + q2
+    return Diagrams(x, N, V["y"], V["z"], T, M["z"], M["y"])
+
+
+def deflections(response: Response, x: Floats | None = None) -> Floats:
+    """(e, s, 3, cases) displacements in global axes along the elements, exact for the loads between their ends."""
+    x = station_positions(response) if x is None else x
+    e, f, d = response.elements, response.end_force, response.end_displacement
+    cases = f.shape[2]
+    loads = integrate(response.loads, x, cases)
+    X = x[:, :, None]
+    out = np.zeros((*x.shape, 3, cases))
+    N0 = -f[:, 0, None]
+    out[:, :, 0] = d[:, 0, None] + (N0 * X - loads.axial[1]) / e.EA[:, None, None]
+    for index, (axis, (w1, r1, w2, _, sense)) in enumerate(PLANES.items(), 1):
+        EI, GA = (e.EIz, e.GAy) if axis == "y" else (e.EIy, e.GAz)
+        EI, GA = EI[:, None, None], GA[:, None, None]
+        V0, M0 = f[:, w1, None], -f[:, r1, None] * sense
+        _, _, q3, q4, s2 = loads.transverse[axis]
+        bent = (M0 * X**2 / 2 + V0 * X**3 / 6 + q4) / EI - (V0 * X + s2) / GA
+        theta0 = d[:, r1, None] * sense
+        # a bar's end rotation is no unknown: it follows from where its far end is
+        L = e.length[:, None, None]
+        at_end = integrate(response.loads, e.length[:, None], cases).transverse[axis]
+        far = (M0 * L**2 / 2 + V0 * L**3 / 6 + at_end[3]) / EI - (V0 * L + at_end[4]) / GA
+        theta0 = np.where(e.bar[:, None, None], (d[:, w2, None] - d[:, w1, None] - far) / L, theta0)
+        out[:, :, index] = d[:, w1, None] + theta0 * X + bent
+    return np.einsum("eij,esic->esjc", e.axes, out, optimize=True)

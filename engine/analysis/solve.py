@@ -1,0 +1,160 @@
+"""Assembly and solution of the linear frame; mechanisms are named, not left to the arithmetic."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from scipy.sparse import coo_array, csc_array
+from scipy.sparse.linalg import splu
+
+from engine.actions.cases import Loading
+from engine.analysis.elements import Elements, condense, local_stiffness, make_elements, release_forces
+from engine.analysis.transfer import ElementLoads, cut_loads, fixed_end_forces
+from engine.errors import ModelError
+from engine.structure.model import Floats, Ints, Structure
+
+#: a pivot this small beside its own diagonal term means that nothing holds the freedom
+PIVOT_LIMIT = 1e-9
+WORDS = ("along X", "along Y", "along Z", "about X", "about Y", "about Z")
+
+
+@dataclass(frozen=True)
+class Response:
+    """Linear response to every case.
+
+    displacement: (nodes, 6, cases) m and rad; reaction: (nodes, 6, cases) N and Nm; end_force and end_displacement:
+    (e, 12, cases) in local axes at the element's own ends (behind the releases).
+    """
+
+    structure: Structure
+    elements: Elements
+    loads: ElementLoads
+    displacement: Floats
+    reaction: Floats
+    end_force: Floats
+    end_displacement: Floats
+    residual: float
+
+
+def global_stiffness(elements: Elements, k: Floats, springs: Floats) -> csc_array:
+    """Assembled stiffness over all freedoms, (6 n, 6 n)."""
+    turn = np.kron(np.eye(4), np.ones((3, 3))).astype(bool)
+    T = np.zeros((len(elements), 12, 12))
+    T[:, turn] = np.tile(elements.axes[:, None], (1, 4, 1, 1)).reshape(len(elements), -1)
+    K = np.swapaxes(T, 1, 2) @ k @ T
+    dofs = _dofs(elements)
+    rows = np.repeat(dofs, 12, axis=1).ravel()
+    columns = np.tile(dofs, (1, 12)).ravel()
+    size = springs.size
+    spring = np.flatnonzero(springs.ravel())
+    rows = np.concatenate([rows, spring])
+    columns = np.concatenate([columns, spring])
+    values = np.concatenate([K.ravel(), springs.ravel()[spring]])
+    return csc_array(coo_array((values, (rows, columns)), shape=(size, size)))
+
+
+def _dofs(elements: Elements) -> Ints:
+    return (elements.ends[:, :, None] * 6 + np.arange(6)).reshape(-1, 12)
+
+
+def rotate(axes: Floats, values: Floats, back: bool = False) -> Floats:
+    """Turn (e, 12, cases) from global to local axes; `back`: from local to global."""
+    blocks = values.reshape(len(axes), 4, 3, -1)
+    turn = np.swapaxes(axes, 1, 2) if back else axes
+    return np.einsum("eij,ekjc->ekic", turn, blocks, optimize=True).reshape(values.shape)
+
+
+def factorise(K: csc_array) -> Any:
+    """Sparse LU in symmetric mode with a minimum-degree ordering: halls are stringy, and their factors stay thin."""
+    return splu(K, permc_spec="MMD_AT_PLUS_A", diag_pivot_thresh=0.0, options={"SymmetricMode": True})
+
+
+def solve(structure: Structure, loading: Loading, shear_deformation: bool = True) -> Response:
+    """Linear elastic response to every case. Raises ModelError naming the node and direction of a mechanism."""
+    elements = make_elements(structure, shear_deformation)
+    cases = len(loading.cases)
+    loads = cut_loads(structure, elements, loading)
+    k_full = local_stiffness(elements)
+    k, maps = condense(k_full, elements)
+    fixed_full = fixed_end_forces(elements, loads, cases)
+    fixed, free_ends = release_forces(k_full, fixed_full, elements)
+
+    size = structure.fixed.size
+    force = np.zeros((size, cases))
+    dofs = _dofs(elements)
+    np.add.at(force, dofs.ravel(), -rotate(elements.axes, fixed, back=True).reshape(-1, cases))
+    for point in loading.points:
+        if point.node >= 0:
+            force[6 * point.node : 6 * point.node + 6, point.case] += np.concatenate([point.force, point.moment])
+
+    K = global_stiffness(elements, k, structure.springs)
+    diagonal = K.diagonal()
+    free = ~structure.fixed.ravel()
+    idle = _idle_rotations(K, diagonal, free, force)
+    active = np.flatnonzero(free & ~idle)
+    u = np.zeros((size, cases))
+    residual = 0.0
+    if len(active):
+        Kff = csc_array(K[active][:, active])
+        lu = _checked_factor(Kff, active, structure, dofs)
+        u[active] = lu.solve(force[active]) if cases else np.zeros((len(active), 0))
+        scale = np.abs(force).max(initial=0.0)
+        if scale > 0:
+            residual = float(np.abs(Kff @ u[active] - force[active]).max() / scale)
+    reaction = (K @ u - force).reshape(-1, 6, cases)
+    reaction[~(structure.fixed | (structure.springs != 0))] = 0.0
+    for node, freedom in np.argwhere(structure.springs != 0):
+        if not structure.fixed[node, freedom]:
+            reaction[node, freedom] = -structure.springs[node, freedom] * u[6 * node + freedom]
+    local = rotate(elements.axes, u[dofs].reshape(len(elements), 12, cases))
+    end_force = k @ local + fixed
+    end_displacement = maps @ local + free_ends
+    return Response(
+        structure, elements, loads, u.reshape(-1, 6, cases), reaction, end_force, end_displacement, residual
+    )
+
+
+def _idle_rotations(K: csc_array, diagonal: Floats, free: Any, force: Floats) -> Any:
+    """Rotations of nodes that only bars and hinges meet: no stiffness and no load, so no unknown."""
+    scale = np.abs(diagonal).max()
+    rotation = np.arange(len(diagonal)) % 6 >= 3
+    still = np.abs(diagonal) <= 1e-14 * scale
+    loaded = (np.abs(force) > 0).any(axis=1)
+    return free & rotation & still & ~loaded
+
+
+def _checked_factor(K: csc_array, active: Ints, structure: Structure, dofs: Ints) -> Any:
+    try:
+        lu = factorise(K)
+    except RuntimeError:
+        lu = None
+    if lu is not None:
+        pivots = np.abs(lu.U.diagonal())
+        # permuted back to the order of the freedoms: U's column perm_c
+        weak = pivots < PIVOT_LIMIT * np.abs(K.diagonal())[np.argsort(lu.perm_c)]
+        if not weak.any():
+            return lu
+    node, freedom, moving = _mechanism(K, active)
+    others = f" ({moving} nodes move together)" if moving > 1 else ""
+    raise ModelError(
+        f"The structure is a mechanism: node “{structure.nodes[node]}” can move {WORDS[freedom]} freely{others}. "
+        "Add a support, a brace, or a stiff connection there.",
+        structure.nodes[node],
+    )
+
+
+def _mechanism(K: csc_array, active: Ints) -> tuple[int, int, int]:
+    """Node and freedom that moves most in the softest mode, and how many nodes move; inverse iteration, shifted."""
+    diagonal = np.abs(K.diagonal())
+    shift = 1e-10 * np.where(diagonal > 0, diagonal, diagonal.max())
+    K = csc_array(K + csc_array(coo_array((shift, (np.arange(len(shift)),) * 2), shape=K.shape)))
+    lu = splu(K)
+    mode = np.random.default_rng(1).standard_normal(K.shape[0])
+    for _ in range(6):
+        mode = lu.solve(mode * shift)
+        mode /= np.abs(mode).max()
+    worst = int(np.argmax(np.abs(mode)))
+    moving = len(np.unique(active[np.abs(mode) > 0.05] // 6))
+    return int(active[worst] // 6), int(active[worst] % 6), moving

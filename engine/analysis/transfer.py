@@ -1,0 +1,162 @@
+"""What loads on an element do along it: the transfer functions behind fixed-end forces, diagrams and deflections.
+
+In a plane with transverse axis t (y or z), sagging moment M positive with tension on the −t side:
+V' = q, M' = V, θ' = M/EI, w' = θ − V/GA. Integrating from the start (initial parameters; Macaulay brackets):
+
+V = V0 + Q1            M = M0 + V0 x + Q2
+θ = θ0 + (M0 x + V0 x²/2 + Q3)/EI
+w = w0 + θ0 x + (M0 x²/2 + V0 x³/6 + Q4)/EI − (V0 x + S2)/GA
+
+Qn is the n-fold integral of the load; a concentrated couple C turning x towards t enters as Q2 = −C⟨x−a⟩⁰ and so on,
+but not S2. Along the axis N' = −n, u' = N/EA, and the same for torsion.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import factorial
+
+import numpy as np
+
+from engine.actions.cases import Loading
+from engine.analysis.elements import Elements
+from engine.structure.model import Floats, Ints, Structure
+
+
+@dataclass(frozen=True)
+class ElementLoads:
+    """Loads cut to elements, in local axes. Rows of line loads (a to b, qa to qb) and of concentrated ones (at a).
+
+    line: (n, 2) element and case; span: (n, 2) m; q: (n, 2, 3) N/m. point: (m, 2); at: (m,); force, moment: (m, 3).
+    """
+
+    line: Ints
+    span: Floats
+    q: Floats
+    point: Ints
+    at: Floats
+    force: Floats
+    moment: Floats
+
+
+def cut_loads(structure: Structure, elements: Elements, loading: Loading) -> ElementLoads:
+    """Cut member loads at the element ends and turn them into local axes."""
+    first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
+    line, span, q = [], [], []
+    for load in loading.lines:
+        m = structure.index[load.member]
+        slope = (load.last - load.first) / (load.end - load.start)
+        for e in range(first[m], first[m + 1]):
+            a = max(load.start, elements.offset[e])
+            b = min(load.end, elements.offset[e] + elements.length[e])
+            if b - a < 1e-9:
+                continue
+            ends = np.array([load.first + slope * (a - load.start), load.first + slope * (b - load.start)])
+            line.append((e, load.case))
+            span.append((a - elements.offset[e], b - elements.offset[e]))
+            q.append(ends @ elements.axes[e].T)
+    point, at, force, moment = [], [], [], []
+    for p in loading.points:
+        if not p.member:
+            continue
+        m = structure.index[p.member]
+        e = int(first[m] + np.searchsorted(elements.offset[first[m] : first[m + 1]], p.at, side="right") - 1)
+        point.append((e, p.case))
+        at.append(p.at - elements.offset[e])
+        force.append(elements.axes[e] @ p.force)
+        moment.append(elements.axes[e] @ p.moment)
+    return ElementLoads(
+        np.array(line, dtype=np.int64).reshape(-1, 2),
+        np.array(span).reshape(-1, 2),
+        np.array(q).reshape(-1, 2, 3),
+        np.array(point, dtype=np.int64).reshape(-1, 2),
+        np.array(at).reshape(-1),
+        np.array(force).reshape(-1, 3),
+        np.array(moment).reshape(-1, 3),
+    )
+
+
+def _power(x: Floats, n: int) -> Floats:
+    """⟨x⟩ⁿ / n!"""
+    return np.where(x >= 0, np.clip(x, 0, None) ** n, 0.0) / factorial(n)
+
+
+@dataclass(frozen=True)
+class Integrals:
+    """(e, s, cases, …) integrals of the loads at stations: axial n1, n2; torsion t1, t2; Q1…Q4 and S2 for y and z."""
+
+    axial: tuple[Floats, Floats]
+    torsion: tuple[Floats, Floats]
+    transverse: dict[str, tuple[Floats, Floats, Floats, Floats, Floats]]
+
+
+def integrate(loads: ElementLoads, x: Floats, cases: int) -> Integrals:
+    """The load integrals at stations x (e, s) for every case."""
+    shape = (*x.shape, cases)
+    out = np.zeros((14, shape[0], cases, shape[1]))
+    if len(loads.line):
+        e, c = loads.line.T
+        a, b = loads.span[:, :1], loads.span[:, 1:]
+        slope = (loads.q[:, 1] - loads.q[:, 0]) / (b - a)
+        xa, xb = x[e] - a, x[e] - b
+
+        def q_integral(axis: int, n: int) -> Floats:
+            qa, qb, s = loads.q[:, 0, axis, None], loads.q[:, 1, axis, None], slope[:, axis, None]
+            return qa * _power(xa, n) + s * _power(xa, n + 1) - qb * _power(xb, n) - s * _power(xb, n + 1)
+
+        for n in (1, 2):
+            np.add.at(out[n - 1], (e, c), q_integral(0, n))
+        for base, axis in ((4, 1), (9, 2)):
+            for n in (1, 2, 3, 4):
+                np.add.at(out[base + n - 1], (e, c), q_integral(axis, n))
+            np.add.at(out[base + 4], (e, c), q_integral(axis, 2))
+    if len(loads.point):
+        e, c = loads.point.T
+        xa = x[e] - loads.at[:, None]
+        for n in (1, 2):
+            np.add.at(out[n - 1], (e, c), loads.force[:, :1] * _power(xa, n - 1))
+            np.add.at(out[n + 1], (e, c), loads.moment[:, :1] * _power(xa, n - 1))
+        # a couple about local y turns x towards −z, about local z towards +y
+        for base, axis, couple in ((4, 1, loads.moment[:, 2:]), (9, 2, -loads.moment[:, 1:2])):
+            force = loads.force[:, axis, None]
+            for n in (1, 2, 3, 4):
+                value = force * _power(xa, n - 1)
+                if n > 1:
+                    value = value - couple * _power(xa, n - 2)
+                np.add.at(out[base + n - 1], (e, c), value)
+            np.add.at(out[base + 4], (e, c), force * _power(xa, 1))
+    swapped = np.swapaxes(out, 2, 3)
+    return Integrals(
+        (swapped[0], swapped[1]),
+        (swapped[2], swapped[3]),
+        {"y": tuple(swapped[4:9]), "z": tuple(swapped[9:14])},  # type: ignore[dict-item]
+    )
+
+
+#: element freedoms (w1, θ1, w2, θ2) in each plane, and the sense of the rotation freedom against θ
+PLANES = {"y": (1, 5, 7, 11, 1.0), "z": (2, 4, 8, 10, -1.0)}
+
+
+def fixed_end_forces(elements: Elements, loads: ElementLoads, cases: int) -> Floats:
+    """(e, 12, cases) forces that clamped ends exert on the elements, from the transfer functions at x = L."""
+    e = elements
+    at_end = integrate(loads, e.length[:, None], cases)
+    f = np.zeros((len(e), 12, cases))
+    L = e.length[:, None]
+    for (i, j), (first, second) in (((0, 6), at_end.axial), ((3, 9), at_end.torsion)):
+        start = second[:, 0] / L
+        f[:, i] = -start
+        f[:, j] = start - first[:, 0]
+    for axis, (w1, r1, w2, r2, sense) in PLANES.items():
+        EI, GA = (e.EIz, e.GAy) if axis == "y" else (e.EIy, e.GAz)
+        q1, q2, q3, q4, s2 = (q[:, 0] for q in at_end.transverse[axis])
+        k = (EI / GA)[:, None]
+        V0 = (q4 - q3 * L / 2 - k * s2) / (L**3 / 12 + k * L)
+        M0 = -V0 * L / 2 - q3 / L
+        # a bar is hinged at both ends: it carries its load as a simple beam
+        V0 = np.where(e.bar[:, None], -q2 / L, V0)
+        M0 = np.where(e.bar[:, None], 0.0, M0)
+        f[:, w1], f[:, r1] = V0, -M0 * sense
+        f[:, w2], f[:, r2] = -(V0 + q1), (M0 + V0 * L + q2) * sense
+    f[np.abs(f) < 1e-12 * np.abs(f).max(initial=0.0)] = 0.0
+    return f

@@ -1,0 +1,125 @@
+"""From the document and its structure to the loading: generated cases, then what is stated directly."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from engine.actions.cases import Case, LineLoad, Loading, PointLoad
+from engine.analysis.elements import local_axes
+from engine.document import Document, MemberLoad
+from engine.errors import ModelError
+from engine.standards.en.combinations import Combination, combine, formula
+from engine.standards.en.hall_actions import add_hall_cases, add_self_weight
+from engine.structure.model import Floats, Structure
+
+
+def load(document: Document, structure: Structure) -> Loading:
+    """All cases with their loads. Raises ModelError naming the load that refers to nothing or lies off its member."""
+    loading = Loading()
+    if document.hall:
+        add_hall_cases(loading, structure, document.hall, document.site, document.cladding)
+    for case in document.cases:
+        given = Case(case.name, case.name, case.nature)
+        if case.self_weight:
+            if document.hall:
+                raise ModelError(
+                    f"Case “{case.name}” would count self-weight twice: the hall has its own case for it.", "cases"
+                )
+            add_self_weight(loading, structure, given)
+        else:
+            loading.add_case(given)
+    numbers = {case.name: i for i, case in enumerate(loading.cases)}
+    if len(numbers) < len(loading.cases):
+        raise ModelError("A stated case bears the name of a generated one.", "cases")
+    nodes = {name: i for i, name in enumerate(structure.nodes)}
+    force = document.force
+    for i, item in enumerate(document.node_loads):
+        place = f"node_loads.{i}"
+        if item.case not in numbers:
+            raise ModelError(f"A load refers to case “{item.case}”, which does not exist.", f"{place}.case")
+        if item.node not in nodes:
+            raise ModelError(f"A load refers to node “{item.node}”, which does not exist.", f"{place}.node")
+        vector = np.array(item.force) * force
+        loading.points.append(
+            PointLoad(numbers[item.case], vector, np.array(item.moment) * force, node=nodes[item.node])
+        )
+        loading.expected[numbers[item.case]] = loading.expected[numbers[item.case]] + vector
+    for i, line in enumerate(document.member_loads):
+        if line.case not in numbers:
+            raise ModelError(f"A load refers to case “{line.case}”, which does not exist.", f"member_loads.{i}.case")
+        if line.member not in structure.index:
+            raise ModelError(
+                f"A load refers to member “{line.member}”, which does not exist.", f"member_loads.{i}.member"
+            )
+        _member_load(loading, structure, line, numbers[line.case], force, f"member_loads.{i}")
+    return loading
+
+
+def _member_load(
+    loading: Loading, structure: Structure, item: MemberLoad, case: int, force: float, place: str
+) -> None:
+    member = structure.member(item.member)
+    length = structure.length(member)
+    end = length if item.end is None else item.end
+    if item.start > length + 1e-9 or end > length + 1e-9:
+        raise ModelError(
+            f"A load on “{item.member}” reaches {max(item.start, end):g} m, beyond the member's length {length:.3f} m.", place
+        )
+    ends = structure.xyz[[member.nodes[0], member.nodes[-1]]]
+    axes = local_axes(ends[None, 0], ends[None, 1], np.array([member.roll]))[0]
+    along = axes[0]
+
+    def to_global(vector: tuple[float, float, float]) -> Floats:
+        value = np.array(vector) * force
+        if item.axes == "local":
+            return np.asarray(axes.T @ value)
+        if item.axes == "projected":
+            return np.asarray(value * np.sqrt(np.clip(1 - along**2, 0.0, 1.0)))
+        return value
+
+    first = to_global(item.value)
+    if item.kind == "line":
+        if end <= item.start:
+            raise ModelError(f"A line load on “{item.member}” ends at {end:g} m, not after its start.", place)
+        last = to_global(item.value_end) if item.value_end is not None else first
+        loading.lines.append(LineLoad(case, item.member, item.start, end, first, last))
+        total = (first + last) / 2 * (end - item.start)
+    elif item.kind == "force":
+        loading.points.append(PointLoad(case, first, np.zeros(3), item.member, item.start))
+        total = first
+    else:
+        loading.points.append(PointLoad(case, np.zeros(3), first, item.member, item.start))
+        total = np.zeros(3)
+    loading.expected[case] = loading.expected[case] + total
+
+
+def combinations(document: Document, loading: Loading) -> list[Combination]:
+    """Generated combinations of a hall, then the stated ones; without either, each case alone with factor 1.
+
+    Raises ModelError for a factor on a case that does not exist, and for a combination without any.
+    """
+    found: list[Combination] = []
+    if document.hall:
+        found = combine(loading.cases, document.rules, document.site)
+    numbers = {case.name: i for i, case in enumerate(loading.cases)}
+    taken = {combination.name for combination in found}
+    for i, item in enumerate(document.combinations):
+        if item.name in taken:
+            raise ModelError(f"There already is a combination “{item.name}”.", f"combinations.{i}.name")
+        factors = np.zeros(len(loading.cases))
+        for name, factor in item.factors.items():
+            if name not in numbers:
+                raise ModelError(
+                    f"Combination “{item.name}” refers to case “{name}”, which does not exist.",
+                    f"combinations.{i}.factors",
+                )
+            factors[numbers[name]] = factor
+        if not factors.any():
+            raise ModelError(f"Combination “{item.name}” is empty.", f"combinations.{i}.factors")
+        found.append(Combination(item.name, item.use, formula(loading.cases, factors), factors))
+    if not found:
+        for i, case in enumerate(loading.cases):
+            factors = np.zeros(len(loading.cases))
+            factors[i] = 1.0
+            found.append(Combination(case.name, "strength", case.symbol, factors))
+    return found
