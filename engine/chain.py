@@ -1,0 +1,95 @@
+"""The pipeline: document → structure → loading → combinations → response → verdicts, each stage with a fingerprint.
+
+A fingerprint is a hash of exactly the inputs of its stage: equal fingerprints, equal results.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass
+from time import perf_counter
+from typing import Any
+
+from engine.actions.cases import Loading
+from engine.analysis.solve import Response, solve
+from engine.document import Document
+from engine.expand import expand
+from engine.load import combinations, load
+from engine.standards.en.combinations import Combination
+from engine.structure.model import Structure
+from engine.verification.verify import Verification, verify
+
+#: raised whenever a stage's results change for equal inputs
+ENGINE_VERSION = "1"
+STAGES = ("structure", "loading", "combinations", "response", "verification")
+
+_INPUTS: dict[str, tuple[tuple[str, ...], tuple[str, ...]]] = {
+    # stage -> (parts of the document, stages before it)
+    "structure": (("units", "hall", "materials", "sections", "nodes", "members", "supports"), ()),
+    "loading": (("units", "site", "cladding", "cases", "node_loads", "member_loads"), ("structure",)),
+    "combinations": (("combinations", "rules.combining", "site.altitude"), ("loading",)),
+    "response": (("analysis",), ("structure", "loading")),
+    "verification": (("rules",), ("response", "combinations")),
+}
+_COMBINING = ("gamma_G_unfavourable", "gamma_G_favourable", "gamma_Q", "psi0_wind", "psi0_snow", "standard")
+
+
+def fingerprints(document: Document) -> dict[str, str]:
+    """A short hash for every stage."""
+    data = document.model_dump(mode="json")
+    data["rules.combining"] = {key: data["rules"][key] for key in _COMBINING}
+    data["site.altitude"] = data["site"]["altitude"]
+    found: dict[str, str] = {}
+    for stage, (parts, before) in _INPUTS.items():
+        inputs: dict[str, Any] = {part: data[part] for part in parts}
+        inputs["before"] = [found[name] for name in before]
+        inputs["engine"] = ENGINE_VERSION
+        text = json.dumps(inputs, sort_keys=True, default=sorted)
+        found[stage] = hashlib.sha256(text.encode()).hexdigest()[:16]
+    return found
+
+
+@dataclass(frozen=True)
+class Chain:
+    """All stages of one document, computed. seconds: time taken by each."""
+
+    document: Document
+    fingerprints: dict[str, str]
+    structure: Structure
+    loading: Loading
+    combinations: list[Combination]
+    response: Response
+    verification: Verification
+    seconds: dict[str, float]
+
+    def tonnage(self) -> float:
+        """Mass of all members in kg."""
+        return sum(self.structure.mass(m) for m in self.structure.members)
+
+
+def run(document: Document) -> Chain:
+    """Run the whole chain. Raises ModelError for a document that cannot be computed."""
+    seconds: dict[str, float] = {}
+
+    @contextmanager
+    def stage(name: str) -> Iterator[None]:
+        start = perf_counter()
+        yield
+        seconds[name] = perf_counter() - start
+
+    with stage("structure"):
+        structure = expand(document)
+    with stage("loading"):
+        loading = load(document, structure)
+    with stage("combinations"):
+        combined = combinations(document, loading)
+    with stage("response"):
+        response = solve(structure, loading, document.analysis.shear_deformation)
+    with stage("verification"):
+        verification = verify(document, response, combined)
+    return Chain(
+        document, fingerprints(document), structure, loading, combined, response, verification, seconds
+    )

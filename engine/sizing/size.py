@@ -1,0 +1,243 @@
+"""Sizing: every role to its lightest passing section of its own family, re-analysing until nothing changes.
+
+1. Strength: with the forces of the present sections, each role takes its lightest section that passes; analyse again;
+   repeat until no role changes. A section once found to fail on re-analysis is not returned to.
+2. Deflection: while a deflection or sway limit is exceeded, the rafters or the columns, whichever gains more per
+   kilogram, go to a stiffer section.
+3. Trim: each role in turn tries the next lighter sections with a full analysis, and keeps one if everything passes.
+
+The result is a fixed point: no single role can take the next lighter section of its family.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from math import log, sqrt
+
+import numpy as np
+
+from engine.catalogue.properties import Section
+from engine.catalogue.sections import family_of, section
+from engine.chain import Chain, run
+from engine.document import Document
+from engine.errors import ModelError
+from engine.standards.en.steel import steel_arrays
+from engine.verification.verify import section_values, stability_values
+
+#: role of the jig -> roles of its members
+ROLES: dict[str, tuple[str, ...]] = {
+    "columns": ("column",),
+    "rafters": ("rafter",),
+    "eaves_beams": ("eaves beam",),
+    "ridge_beam": ("ridge beam",),
+    "bracing": ("roof bracing", "wall bracing"),
+}
+MOST_ROUNDS = 40
+
+
+@dataclass(frozen=True)
+class Round:
+    """One analysis on the way. step: "start", "strength", "deflection" or "trim"; worst: per role, utilisation."""
+
+    number: int
+    step: str
+    why: str
+    sections: dict[str, str]
+    worst: dict[str, float]
+    tonnage: float
+
+
+@dataclass(frozen=True)
+class Sizing:
+    """The rounds, the sections found, whether everything passes with them, and what is in the way if not."""
+
+    rounds: tuple[Round, ...]
+    sections: dict[str, str]
+    passes: bool
+    obstacles: tuple[str, ...]
+
+
+def sections_of(document: Document) -> dict[str, str]:
+    """Section by role of the document's hall."""
+    assert document.hall is not None
+    return dict(document.hall.sections.model_dump())
+
+
+def with_sections(document: Document, sections: dict[str, str]) -> Document:
+    """The document with other sections in its hall."""
+    assert document.hall is not None
+    chosen = document.hall.sections.model_copy(update=sections)
+    return document.model_copy(update={"hall": document.hall.model_copy(update={"sections": chosen})})
+
+
+def worst_by_role(chain: Chain) -> dict[str, float]:
+    """Largest utilisation by role; infinite where something is not covered."""
+    found = {}
+    for role, kinds in ROLES.items():
+        values = [
+            np.inf if v.not_covered else (v.governing.utilisation if v.governing else 0.0)
+            for v in chain.verification.verdicts
+            if chain.structure.members[v.member].role in kinds
+        ]
+        found[role] = float(max(values, default=0.0))
+    return found
+
+
+def deflection_worst(chain: Chain) -> float:
+    """Largest utilisation of the deflection and sway limits."""
+    outcomes = [o for v in chain.verification.verdicts for o in v.outcomes if o.criterion in ("deflection", "sway")]
+    return max((o.utilisation for o in outcomes), default=0.0)
+
+
+def size(document: Document, progress: Callable[[Round], None] = lambda _: None) -> Sizing:
+    """Find the lightest passing sections. `progress` is told of each round; it may raise to stop the work.
+
+    Raises ModelError when the document has no hall, or cannot be computed.
+    """
+    if document.hall is None:
+        raise ModelError("Sizing works on the roles of a hall, and there is no hall.", "hall")
+    rounds: list[Round] = []
+
+    def analyse(sections: dict[str, str], step: str, why: str, keep: bool = True) -> Chain:
+        chain = run(with_sections(document, sections))
+        if keep:
+            note(chain, sections, step, why)
+        return chain
+
+    def note(chain: Chain, sections: dict[str, str], step: str, why: str) -> None:
+        rounds.append(Round(len(rounds) + 1, step, why, dict(sections), worst_by_role(chain), chain.tonnage()))
+        progress(rounds[-1])
+
+    sections = sections_of(document)
+    chain = analyse(sections, "start", "sections as they stand")
+    floor = dict.fromkeys(ROLES, 0)
+    for _ in range(MOST_ROUNDS):
+        chosen = {}
+        for role, name in sections.items():
+            family = family_of(name)
+            index = lightest_passing(chain, role, family, floor[role])
+            present = [s.name for s in family].index(name)
+            if index > present:
+                floor[role] = max(floor[role], present + 1)
+            chosen[role] = family[min(index, len(family) - 1)].name
+        if chosen == sections:
+            break
+        changed = ", ".join(f"{role.replace('_', ' ')} {chosen[role]}" for role in ROLES if chosen[role] != sections[role])
+        sections = chosen
+        chain = analyse(sections, "strength", changed)
+    chain, sections = _stiffen(chain, sections, analyse, note)
+    chain, sections = _trim(chain, sections, analyse, note)
+    worst = worst_by_role(chain)
+    obstacles = []
+    for role, value in worst.items():
+        if value > 1.0:
+            last = family_of(sections[role])[-1].name
+            reason = "is not covered" if np.isinf(value) else f"reaches {value:.2f}"
+            more = " and there is no heavier section in its family" if sections[role] == last else ""
+            obstacles.append(f"{role.replace('_', ' ')}: {sections[role]} {reason}{more}")
+    return Sizing(tuple(rounds), sections, not obstacles, tuple(obstacles))
+
+
+def lightest_passing(chain: Chain, role: str, family: list[Section], floor: int) -> int:
+    """Index of the first section of the family that passes under the present forces; len(family) if none does.
+
+    Effective lengths and forces are those of the present analysis. Candidates are first put to the combinations that
+    govern now, and only those that pass there to all.
+    """
+    structure, verification = chain.structure, chain.verification
+    members = [i for i, m in enumerate(structure.members) if m.role in ROLES[role]]
+    if not members:
+        return floor
+    strong = {"section", "shear", "flexural", "lateral", "interaction"}
+    few = sorted({o.combination for i in members for o in verification.verdicts[i].outcomes if o.criterion in strong})
+    everything = list(range(len(verification.strength)))
+    for index in range(floor, len(family)):
+        if all(_passes(chain, members, family[index], columns) for columns in (few, everything)):
+            return index
+    return len(family)
+
+
+def _passes(chain: Chain, members: list[int], candidate: Section, columns: list[int]) -> bool:
+    structure, verification = chain.structure, chain.verification
+    chosen = set(members)
+    steel = steel_arrays(
+        [
+            (candidate if i in chosen else m.section, m.material.grade, m.bar)
+            for i, m in enumerate(structure.members)
+        ]
+    )
+    segments = verification.segments
+    segments = replace(segments, a_T=np.where(segments.a_T > 0, candidate.h / 2, 0.0))
+    rows = [int(r) for r in np.flatnonzero(np.isin(segments.member, members))]
+    v = stability_values(chain.document, segments, steel, rows, columns)
+    usable = (v["cls"] < 4).all() and not np.isnan(v["u_661"]).any()
+    if not usable or max(v[key].max() for key in ("u_Ny", "u_Nz", "u_LT", "u_661", "u_662")) > 1.0:
+        return False
+    e = [int(j) for j in np.flatnonzero(np.isin(chain.response.elements.member, members))]
+    v = section_values(
+        chain.document, chain.response, verification.forces, steel, e, slice(None), columns
+    )
+    return bool((v["cls"] < 4).all() and max(v[key].max() for key in ("u_NM", "u_Vz", "u_Vy")) <= 1.0)
+
+
+Analyse = Callable[..., Chain]
+Note = Callable[[Chain, dict[str, str], str, str], None]
+
+
+def _stiffen(chain: Chain, sections: dict[str, str], analyse: Analyse, note: Note) -> tuple[Chain, dict[str, str]]:
+    for _ in range(MOST_ROUNDS):
+        worst = deflection_worst(chain)
+        if worst <= 1.0:
+            break
+        best: tuple[float, Chain, dict[str, str], str] | None = None
+        for role in ("rafters", "columns"):
+            present = section(sections[role])
+            aim = present.Iy * (sqrt(worst) if worst > 1.15 else 1.0)
+            stiffer = [s for s in family_of(present.name) if s.Iy > present.Iy * 1.0001]
+            if not stiffer:
+                continue
+            pick = next((s for s in stiffer if s.Iy >= aim), stiffer[-1])
+            trial = {**sections, role: pick.name}
+            found = analyse(trial, "deflection", "", keep=False)
+            gain = log(worst / max(deflection_worst(found), 1.0)) / max(found.tonnage() - chain.tonnage(), 1.0)
+            if best is None or gain > best[0]:
+                best = (gain, found, trial, f"{role} {pick.name}, for deflection {worst:.2f}")
+        if best is None:
+            break
+        _, chain, sections, why = best
+        note(chain, sections, "deflection", why)
+    for _ in range(MOST_ROUNDS):
+        failing = [
+            role
+            for role, value in worst_by_role(chain).items()
+            if value > 1.0 and sections[role] != family_of(sections[role])[-1].name
+        ]
+        if not failing:
+            break
+        heavier = {}
+        for role in failing:
+            names = [s.name for s in family_of(sections[role])]
+            heavier[role] = names[names.index(sections[role]) + 1]
+        sections = {**sections, **heavier}
+        chain = analyse(sections, "strength", ", ".join(f"{r.replace('_', ' ')} {n}" for r, n in heavier.items()))
+    return chain, sections
+
+
+def _trim(chain: Chain, sections: dict[str, str], analyse: Analyse, note: Note) -> tuple[Chain, dict[str, str]]:
+    if max(worst_by_role(chain).values()) > 1.0:
+        return chain, sections
+    changed = True
+    while changed:
+        changed = False
+        for role in ROLES:
+            names = [s.name for s in family_of(sections[role])]
+            lighter = names[: names.index(sections[role])]
+            if not lighter:
+                continue
+            trial = {**sections, role: lighter[-1]}
+            found = analyse(trial, "trim", "", keep=False)
+            if max(worst_by_role(found).values()) <= 1.0:
+                chain, sections, changed = found, trial, True
+                note(chain, sections, "trim", f"{role.replace('_', ' ')} {trial[role]} still passes")
+    return chain, sections

@@ -1,0 +1,339 @@
+"""Steel member checks by EN 1993-1-1, recommended values, on arrays of any shape that broadcasts.
+
+Each function gives a dictionary of every intermediate value under the name its proof uses (proof_text.py), so that the
+proof of one member is the same code evaluated on one row. Forces in N and Nm, N positive in tension.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, fields
+from typing import Any
+
+import numpy as np
+
+from engine.catalogue.properties import Section
+from engine.catalogue.steels import E, G, yield_strength
+from engine.structure.model import Floats
+
+Values = dict[str, Any]
+
+#: imperfection factors α of table 6.1
+CURVES = {"a0": 0.13, "a": 0.21, "b": 0.34, "c": 0.49, "d": 0.76}
+#: 6.3.2.3(1), recommended
+LAMBDA_LT0, BETA = 0.4, 0.75
+
+
+@dataclass(frozen=True)
+class SteelArrays:
+    """Section properties and strengths as arrays, one entry a row; `kind`: 0 I section, 1 square, 2 circular, 3 other."""
+
+    kind: Floats
+    h: Floats
+    b: Floats
+    tw: Floats
+    tf: Floats
+    r: Floats
+    A: Floats
+    Iy: Floats
+    Iz: Floats
+    It: Floats
+    Iw: Floats
+    Wel_y: Floats
+    Wel_z: Floats
+    Wpl_y: Floats
+    Wpl_z: Floats
+    Wt: Floats
+    Av_y: Floats
+    Av_z: Floats
+    fy: Floats
+    alpha_y: Floats
+    alpha_z: Floats
+    alpha_LT: Floats
+    bar: Floats
+
+    def take(self, rows: Any, extra: int) -> SteelArrays:
+        """Rows by index, with `extra` axes appended for broadcasting."""
+        shape = (-1,) + (1,) * extra
+        return SteelArrays(*(getattr(self, f.name)[rows].reshape(shape) for f in fields(self)))
+
+
+def buckling_curves(section: Section, grade: str) -> tuple[str, str, str]:
+    """Curves for buckling about y, about z (table 6.2) and for lateral-torsional buckling (table 6.5)."""
+    high = grade == "S460"
+    if section.shape != "I":
+        return ("a0", "a0", "b") if high else ("a", "a", "b")
+    ratio = section.h / section.b
+    lateral = "b" if ratio <= 2 else "c"
+    if ratio > 1.2:
+        if section.tf <= 0.040:
+            return ("a0", "a0", lateral) if high else ("a", "b", lateral)
+        return ("a", "a", lateral) if high else ("b", "c", lateral)
+    if section.tf <= 0.100:
+        return ("a", "a", lateral) if high else ("b", "c", lateral)
+    return ("c", "c", lateral) if high else ("d", "d", lateral)
+
+
+def steel_arrays(rows: list[tuple[Section, str | None, bool]]) -> SteelArrays:
+    """Arrays from (section, grade, whether a bar in pure axial force); without a grade the strength is NaN."""
+    kinds = {"I": 0.0, "square": 1.0, "circular": 2.0}
+    columns: dict[str, list[float]] = {f.name: [] for f in fields(SteelArrays)}
+    for section, grade, bar in rows:
+        curves = buckling_curves(section, grade or "S235")
+        derived = {
+            "kind": kinds.get(section.shape, 3.0),
+            "fy": yield_strength(grade, max(section.tf, section.tw)) if grade else float("nan"),
+            "alpha_y": CURVES[curves[0]],
+            "alpha_z": CURVES[curves[1]],
+            "alpha_LT": CURVES[curves[2]],
+            "bar": float(bar),
+        }
+        for name, column in columns.items():
+            column.append(derived[name] if name in derived else getattr(section, name))
+    return SteelArrays(**{name: np.array(column, dtype=float) for name, column in columns.items()})
+
+
+def classify(p: SteelArrays, N: Floats) -> Values:
+    """Section class by table 5.2 for the axial force present together with the bending that exhausts the section.
+
+    Web of I sections: α and ψ follow from N_Ed (pure compression for bars, α = ψ = 1); flanges and the walls of hollow
+    sections count as in uniform compression. Class 4 is reported, not computed.
+    """
+    with np.errstate(divide="ignore", invalid="ignore"):
+        eps = np.sqrt(235e6 / p.fy)
+        compression = np.maximum(-N, 0.0)
+        cw = np.where(p.kind == 0, p.h - 2 * p.tf - 2 * p.r, p.h - 3 * p.tw)
+        alpha = np.where(p.bar > 0, 1.0, np.minimum(1.0, 0.5 * (1 + compression / (cw * p.tw * p.fy))))
+        psi = np.where(p.bar > 0, 1.0, np.clip(2 * compression / (p.A * p.fy) - 1, -1.0, 1.0))
+        web = cw / p.tw
+        web_limits = (
+            np.where(alpha > 0.5, 396 * eps / (13 * alpha - 1), 36 * eps / alpha),
+            np.where(alpha > 0.5, 456 * eps / (13 * alpha - 1), 41.5 * eps / alpha),
+            42 * eps / (0.67 + 0.33 * psi),
+        )
+        cf = np.where(p.kind == 0, (p.b - p.tw - 2 * p.r) / 2, p.b - 3 * p.tw)
+        flange = np.where(p.kind == 2, p.h / p.tw, cf / p.tf)
+        flange_limits = (
+            np.where(p.kind == 0, 9 * eps, np.where(p.kind == 1, 33 * eps, 50 * eps**2)),
+            np.where(p.kind == 0, 10 * eps, np.where(p.kind == 1, 38 * eps, 70 * eps**2)),
+            np.where(p.kind == 0, 14 * eps, np.where(p.kind == 1, 42 * eps, 90 * eps**2)),
+        )
+        web_class = np.where(p.kind == 0, 1.0 + sum((web > limit).astype(float) for limit in web_limits), 1.0)
+        flange_class = 1.0 + sum((flange > limit).astype(float) for limit in flange_limits)
+    return {
+        "epsilon": eps,
+        "alpha_web": alpha,
+        "psi_web": psi,
+        "web": web,
+        "web_1": web_limits[0],
+        "web_2": web_limits[1],
+        "web_3": web_limits[2],
+        "flange": flange,
+        "flange_1": flange_limits[0],
+        "flange_2": flange_limits[1],
+        "flange_3": flange_limits[2],
+        "web_class": web_class,
+        "flange_class": flange_class + 0 * web_class,
+        "cls": np.maximum(web_class, flange_class),
+    }
+
+
+def section_check(
+    p: SteelArrays, N: Floats, Vy: Floats, Vz: Floats, T: Floats, My: Floats, Mz: Floats, gamma_M0: float
+) -> Values:
+    """Resistance of the cross-section, 6.2: axial force, shear, bending, and their interaction."""
+    v: Values = classify(p, N)
+    with np.errstate(divide="ignore", invalid="ignore"):
+        fyd = p.fy / gamma_M0
+        plastic = v["cls"] <= 2
+        v["N_Rd"] = p.A * fyd + 0 * N
+        v["n"] = np.abs(N) / v["N_Rd"]
+        v["Vz_Rd"] = p.Av_z * fyd / np.sqrt(3) + 0 * N
+        v["Vy_Rd"] = p.Av_y * fyd / np.sqrt(3) + 0 * N
+        v["u_Vz"] = np.abs(Vz) / v["Vz_Rd"]
+        v["u_Vy"] = np.abs(Vy) / v["Vy_Rd"]
+        v["tau_T"] = np.abs(T) / p.Wt
+        v["u_T"] = v["tau_T"] / (fyd / np.sqrt(3))
+        # 6.2.8: shear above half its resistance reduces the moment resistance
+        v["rho_z"] = np.where(v["u_Vz"] > 0.5, (2 * v["u_Vz"] - 1) ** 2, 0.0)
+        v["rho_y"] = np.where(v["u_Vy"] > 0.5, (2 * v["u_Vy"] - 1) ** 2, 0.0)
+        rho_z, rho_y = np.minimum(v["rho_z"], 1.0), np.minimum(v["rho_y"], 1.0)
+        web_area = (p.h - 2 * p.tf) * p.tw
+        v["W_y"] = np.where(plastic, p.Wpl_y, p.Wel_y)
+        v["W_z"] = np.where(plastic, p.Wpl_z, p.Wel_z)
+        full_y, full_z = v["W_y"] * fyd, v["W_z"] * fyd
+        v["My_V"] = np.where(
+            (p.kind == 0) & plastic, np.maximum(full_y - rho_z * web_area**2 / (4 * p.tw) * fyd, 0.0), (1 - rho_z) * full_y
+        )
+        v["Mz_V"] = (1 - rho_y) * full_z
+        # 6.2.9.1: axial force reduces the plastic moment resistance
+        n = np.minimum(v["n"], 1.0)
+        flange_part = np.where(p.kind == 0, 2 * p.b * p.tf, 2 * p.b * p.tf)
+        v["a"] = np.where(p.kind == 2, 0.0, np.minimum((p.A - flange_part) / p.A, 0.5)) + 0 * N
+        small = (p.kind == 0) & (n <= 0.25) & (np.abs(N) <= 0.5 * web_area * fyd)
+        reduced_y = np.where(
+            p.kind == 2,
+            v["My_V"] * (1 - n**1.7),
+            np.minimum(v["My_V"], v["My_V"] * (1 - n) / (1 - 0.5 * v["a"])),
+        )
+        beyond = np.maximum(n - v["a"], 0.0) / (1 - v["a"])
+        reduced_z = np.where(
+            p.kind == 0,
+            v["Mz_V"] * (1 - beyond**2),
+            np.where(p.kind == 2, reduced_y, np.minimum(v["Mz_V"], v["Mz_V"] * (1 - n) / (1 - 0.5 * v["a"]))),
+        )
+        small_z = (p.kind == 0) & (np.abs(N) <= web_area * fyd)
+        v["My_N"] = np.where(small, v["My_V"], reduced_y)
+        v["Mz_N"] = np.where(small_z, v["Mz_V"], reduced_z)
+        v["exp_y"] = np.where(p.kind == 1, np.minimum(6.0, 1.66 / np.maximum(1 - 1.13 * n**2, 1e-9)), 2.0)
+        v["exp_z"] = np.where(
+            p.kind == 0, np.maximum(1.0, 5 * n), np.where(p.kind == 1, v["exp_y"], 2.0)
+        )
+        v["ry"], v["rz"] = _ratio(np.abs(My), v["My_N"]), _ratio(np.abs(Mz), v["Mz_N"])
+        biaxial = v["ry"] ** v["exp_y"] + v["rz"] ** v["exp_z"]
+        v["u_plastic"] = np.maximum(np.maximum(v["ry"], v["rz"]), np.maximum(biaxial, v["n"]))
+        # 6.2.9.2: class 3, longitudinal stress
+        v["u_elastic"] = v["n"] + _ratio(np.abs(My), v["My_V"]) + _ratio(np.abs(Mz), v["Mz_V"])
+        v["u_NM"] = np.where(plastic, v["u_plastic"], v["u_elastic"])
+    return v
+
+
+def _ratio(load: Floats, resistance: Floats) -> Floats:
+    """load / resistance; 0 where there is no load."""
+    return np.where(load == 0, 0.0, load / np.where(resistance == 0, np.nan, resistance))
+
+
+def reduction(alpha: Floats, slenderness: Floats) -> tuple[Floats, Floats]:
+    """(Φ, χ) of flexural buckling, (6.49); χ = 1 up to λ̄ = 0.2."""
+    phi = 0.5 * (1 + alpha * (slenderness - 0.2) + slenderness**2)
+    chi = 1 / (phi + np.sqrt(np.maximum(phi**2 - slenderness**2, 0)))
+    return phi, np.where(slenderness <= 0.2, 1.0, np.minimum(chi, 1.0))
+
+
+def c1_factor(largest: Floats, quarter: Floats, middle: Floats, three_quarter: Floats) -> Floats:
+    """C1 of any moment diagram from its largest and its quarter-point values.
+
+    Serna, López, Puente, Yong, Equivalent uniform moment factors for lateral-torsional buckling of steel members,
+    Journal of Constructional Steel Research 62 (2006), with free end rotations and warping; taken as 2.5 at most.
+    """
+    squares = largest**2 + 9 * quarter**2 + 16 * middle**2 + 9 * three_quarter**2
+    return np.minimum(np.sqrt(35 * largest**2 / np.where(squares > 0, squares, 1.0)), 2.5)
+
+
+def critical_moment(p: SteelArrays, length: Floats, C1: Floats) -> Floats:
+    """M_cr of a doubly symmetric section between fork supports, loads at the shear centre (Timoshenko and Gere)."""
+    euler = np.pi**2 * E * p.Iz / length**2
+    return C1 * euler * np.sqrt(p.Iw / p.Iz + G * p.It / euler)
+
+
+def uniform_moment_factor(start: Floats, middle: Floats, end: Floats) -> Floats:
+    """C_m of table B.3 from the moments at the ends and in the middle, by its column for distributed load.
+
+    For a linear diagram that column gives 0.6 + 0.4 ψ as well, so one rule serves both.
+    """
+    swap = np.abs(end) > np.abs(start)
+    M_h = np.where(swap, end, start)
+    other = np.where(swap, start, end)
+    none = (M_h == 0) & (middle == 0)
+    safe_h = np.where(M_h == 0, 1.0, M_h)
+    psi = np.where(M_h == 0, 1.0, other / safe_h)
+    alpha_s = middle / safe_h
+    alpha_h = np.where(middle == 0, 0.0, M_h / np.where(middle == 0, 1.0, middle))
+    hogging = np.where(
+        alpha_s >= 0,
+        0.2 + 0.8 * alpha_s,
+        np.where(psi >= 0, 0.1 - 0.8 * alpha_s, 0.1 * (1 - psi) - 0.8 * alpha_s),
+    )
+    span = np.where((alpha_h >= 0) | (psi >= 0), 0.95 + 0.05 * alpha_h, 0.95 + 0.05 * alpha_h * (1 + 2 * psi))
+    value = np.where((np.abs(middle) <= np.abs(M_h)) & (M_h != 0), np.maximum(hogging, 0.4), span)
+    return np.where(none, 1.0, np.clip(value, 0.4, 1.0))
+
+
+def stability_check(
+    p: SteelArrays,
+    N: Floats,
+    My: Floats,
+    Mz: Floats,
+    Cmy: Floats,
+    CmLT: Floats,
+    C1: Floats,
+    Lcr_y: Floats,
+    Lcr_z: Floats,
+    L_T: Floats,
+    a_T: Floats,
+    L_LT: Floats,
+    gamma_M1: float,
+) -> Values:
+    """Buckling of members, 6.3.1 to 6.3.3 with annex B.
+
+    N: the axial force (tension positive; tension counts as none). My, Mz: largest moments of the segment, magnitudes.
+    Lcr_y, Lcr_z: flexural buckling lengths; L_T: spacing of torsional restraints, a_T: distance of the held flange from
+    the shear centre (0: free axis), BB.3.3.1; L_LT: length between restraints of the compressed flange.
+    """
+    v: Values = classify(p, N)
+    with np.errstate(divide="ignore", invalid="ignore"):
+        shape = np.zeros(np.broadcast_shapes(np.shape(N), np.shape(L_LT)))
+        NEd = np.maximum(-N, 0.0)
+        plastic = v["cls"] <= 2
+        v["W_y"] = np.where(plastic, p.Wpl_y, p.Wel_y)
+        v["W_z"] = np.where(plastic, p.Wpl_z, p.Wel_z)
+        v["N_Rk"], v["My_Rk"], v["Mz_Rk"] = p.A * p.fy + shape, v["W_y"] * p.fy, v["W_z"] * p.fy
+        v["Ncr_y"] = np.pi**2 * E * p.Iy / Lcr_y**2 + shape
+        v["Ncr_z"] = np.pi**2 * E * p.Iz / Lcr_z**2 + shape
+        v["lambda_y"] = np.sqrt(v["N_Rk"] / v["Ncr_y"])
+        v["lambda_z"] = np.sqrt(v["N_Rk"] / v["Ncr_z"])
+        v["Phi_y"], v["chi_y"] = reduction(p.alpha_y, v["lambda_y"])
+        v["Phi_z"], v["chi_zf"] = reduction(p.alpha_z, v["lambda_z"])
+        v["i_s2"] = (p.Iy + p.Iz) / p.A + a_T**2 + shape
+        v["Ncr_T"] = np.where(
+            p.kind == 0,
+            (np.pi**2 * E * (p.Iz * a_T**2 + p.Iw) / L_T**2 + G * p.It) / v["i_s2"],
+            np.inf,
+        )
+        v["lambda_T"] = np.sqrt(v["N_Rk"] / v["Ncr_T"])
+        v["Phi_T"], v["chi_T"] = reduction(p.alpha_z, v["lambda_T"])
+        v["chi_z"] = np.minimum(v["chi_zf"], v["chi_T"])
+        v["Nb_y"] = v["chi_y"] * v["N_Rk"] / gamma_M1
+        v["Nb_z"] = v["chi_z"] * v["N_Rk"] / gamma_M1
+        v["u_Ny"], v["u_Nz"] = NEd / v["Nb_y"], NEd / v["Nb_z"]
+
+        prone = p.kind == 0
+        v["Mcr"] = np.where(prone, critical_moment(p, L_LT, C1), np.inf)
+        v["lambda_LT"] = np.sqrt(v["My_Rk"] / v["Mcr"])
+        v["Phi_LT"] = 0.5 * (1 + p.alpha_LT * (v["lambda_LT"] - LAMBDA_LT0) + BETA * v["lambda_LT"] ** 2)
+        chi = 1 / (v["Phi_LT"] + np.sqrt(np.maximum(v["Phi_LT"] ** 2 - BETA * v["lambda_LT"] ** 2, 0)))
+        chi = np.minimum(np.minimum(chi, 1.0), 1 / np.maximum(v["lambda_LT"], 1e-9) ** 2)
+        v["chi_LT"] = np.where(v["lambda_LT"] <= LAMBDA_LT0, 1.0, chi)
+        v["Mb_Rd"] = v["chi_LT"] * v["My_Rk"] / gamma_M1
+        v["u_LT"] = My / v["Mb_Rd"]
+
+        ny, nz = v["u_Ny"], v["u_Nz"]
+        v["Cmy"], v["Cmz"], v["CmLT"] = Cmy + shape, 1.0 + shape, CmLT + shape
+        ly, lz = v["lambda_y"], np.maximum(v["lambda_z"], v["lambda_T"])
+        v["lambda_zT"] = lz
+        v["kyy"] = np.where(
+            plastic,
+            Cmy * np.minimum(1 + (ly - 0.2) * ny, 1 + 0.8 * ny),
+            Cmy * np.minimum(1 + 0.6 * ly * ny, 1 + 0.6 * ny),
+        )
+        kzz_open = np.minimum(1 + (2 * lz - 0.6) * nz, 1 + 1.4 * nz)
+        kzz_hollow = np.minimum(1 + (lz - 0.2) * nz, 1 + 0.8 * nz)
+        v["kzz"] = np.where(
+            plastic, np.where(prone, kzz_open, kzz_hollow), np.minimum(1 + 0.6 * lz * nz, 1 + 0.6 * nz)
+        )
+        v["kyz"] = np.where(plastic, 0.6 * v["kzz"], v["kzz"])
+        spread = np.maximum(CmLT - 0.25, 0.15)
+        kzy_plastic = np.where(
+            lz < 0.4,
+            np.minimum(0.6 + lz, 1 - 0.1 * lz * nz / spread),
+            np.maximum(1 - 0.1 * lz * nz / spread, 1 - 0.1 * nz / spread),
+        )
+        kzy_elastic = np.maximum(1 - 0.05 * lz * nz / spread, 1 - 0.05 * nz / spread)
+        v["kzy"] = np.where(
+            prone,
+            np.where(plastic, kzy_plastic, kzy_elastic),
+            np.where(plastic, 0.6, 0.8) * v["kyy"],
+        )
+        v["ratio_My"], v["ratio_Mz"] = My / v["Mb_Rd"], _ratio(Mz, v["Mz_Rk"] / gamma_M1)
+        v["u_661"] = ny + v["kyy"] * v["ratio_My"] + v["kyz"] * v["ratio_Mz"]
+        v["u_662"] = nz + v["kzy"] * v["ratio_My"] + v["kzz"] * v["ratio_Mz"]
+    return v

@@ -1,0 +1,174 @@
+"""Members cut at the restraints of their flanges: the moments and forces that each segment must resist."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from dataclasses import dataclass
+
+import numpy as np
+
+from engine.analysis.diagrams import Diagrams
+from engine.analysis.elements import Elements
+from engine.document import Document
+from engine.standards.en.steel import c1_factor, uniform_moment_factor
+from engine.structure.model import Floats, Ints, Member, Structure
+from engine.verification.effective_lengths import default_factors
+
+#: samples along a segment; every sixth is a quarter point
+SAMPLES = 25
+
+
+@dataclass(frozen=True)
+class Lengths:
+    """Effective lengths of one member in metres, and how they were found.
+
+    sway: its buckling about y is a sway mode. held: distance from the shear centre to the flange held at shorter
+    distances than the torsional restraints, 0 when there is none.
+    """
+
+    y: float
+    z: float
+    torsion: float
+    held: float
+    sway: bool
+    why_y: str
+    why_z: str
+
+
+def effective_lengths(document: Document, structure: Structure, member: Member) -> Lengths:
+    """Effective lengths of a member: the rule of its role, or the factors that the document sets for the role."""
+    length = structure.length(member)
+    factor_y, why_y, sway = default_factors(document, member, length)
+    outer = float(np.max(np.diff(member.outer))) if len(member.outer) > 1 else length
+    torsion = float(np.max(np.diff(member.inner))) if len(member.inner) > 1 else length
+    z, why_z = outer, "between restraints of the outer flange" if outer < length - 1e-6 else "own length"
+    chosen = document.rules.effective_lengths.get(member.role)  # type: ignore[call-overload]
+    if chosen and chosen.y is not None:
+        factor_y, why_y, sway = chosen.y, f"{chosen.y:g} × own length, set for the role", sway
+    if chosen and chosen.z is not None:
+        z, why_z = chosen.z * length, f"{chosen.z:g} × own length, set for the role"
+    held = member.section.h / 2 if outer < torsion - 1e-6 else 0.0
+    return Lengths(factor_y * length, z, torsion, held, sway, why_y, why_z)
+
+
+@dataclass(frozen=True)
+class Segments:
+    """Rows over segments of all members; forces are (rows, combinations).
+
+    member: (r,) index; flange: 1 outer, −1 inner in compression; start, end: (r,) m along the member.
+    N: most compressive axial force; My: largest moment that compresses the flange, Mz: largest magnitude; C1, CmLT of
+    the segment, Cmy of the member.
+    """
+
+    member: Ints
+    flange: Ints
+    start: Floats
+    end: Floats
+    N: Floats
+    My: Floats
+    Mz: Floats
+    C1: Floats
+    Cmy: Floats
+    CmLT: Floats
+    Lcr_y: Floats
+    Lcr_z: Floats
+    L_T: Floats
+    a_T: Floats
+    lengths: tuple[Lengths, ...]
+
+
+def _interpolation(cuts: Floats, stations: int, at: Floats) -> tuple[Floats, Floats, Floats]:
+    """Matrices (samples, stations of the member) that give values from values and slopes (cubic Hermite), and linearly.
+
+    cuts: positions of the element ends. Exact between stations for a uniform or linearly varying load.
+    """
+    elements = len(cuts) - 1
+    value, slope, linear = (np.zeros((len(at), elements * stations)) for _ in range(3))
+    element = np.clip(np.searchsorted(cuts, at, side="right") - 1, 0, elements - 1)
+    step = np.diff(cuts)[element] / (stations - 1)
+    place = (at - cuts[element]) / step
+    k = np.clip(place.astype(int), 0, stations - 2)
+    t = np.clip(place - k, 0.0, 1.0)
+    rows, left = np.arange(len(at)), element * stations + k
+    value[rows, left] = 1 - 3 * t**2 + 2 * t**3
+    value[rows, left + 1] = 3 * t**2 - 2 * t**3
+    slope[rows, left] = step * (t - 2 * t**2 + t**3)
+    slope[rows, left + 1] = step * (t**3 - t**2)
+    linear[rows, left], linear[rows, left + 1] = 1 - t, t
+    return value, slope, linear
+
+
+def cut_segments(document: Document, structure: Structure, elements: Elements, forces: Diagrams) -> Segments:
+    """The segments of all members under every combination of `forces`.
+
+    A flange's segments run between its own restraints. Where the moment compresses the other flange it counts as zero,
+    for it then holds the flange in tension (safe side). Members alike in geometry are treated together.
+    """
+    first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
+    lengths = tuple(effective_lengths(document, structure, m) for m in structure.members)
+    alike: dict[tuple[object, ...], list[int]] = defaultdict(list)
+    for i, m in enumerate(structure.members):
+        e = slice(first[i], first[i + 1])
+        key = (tuple(np.round(elements.length[e], 6)), m.outer, m.inner, m.section.shape == "I")
+        alike[key].append(i)
+    stations = forces.x.shape[1]
+    parts: dict[str, list[Floats]] = defaultdict(list)
+    for key, members in alike.items():
+        count = len(key[0])  # type: ignore[arg-type]
+        e = np.array([np.arange(first[i], first[i] + count) for i in members])
+        cuts = np.concatenate([[0.0], np.cumsum(elements.length[e[0]])])
+        total = cuts[-1]
+        sample = structure.members[members[0]]
+        spans = [(1, a, b) for a, b in _pairs(sample.outer, total)]
+        spans += [(-1, a, b) for a, b in _pairs(sample.inner, total)]
+        at = np.concatenate([np.linspace(a, b, SAMPLES) for _, a, b in spans])
+        value, slope, linear = _interpolation(cuts, stations, at)
+
+        def run(array: Floats) -> Floats:
+            return array[e].reshape(len(members), count * stations, -1)  # noqa: B023
+
+        def sampled(V: Floats, M: Floats) -> Floats:
+            found = np.matmul(value, run(M)) + np.matmul(slope, run(V))  # noqa: B023
+            return found.reshape(len(members), len(spans), SAMPLES, -1)  # noqa: B023
+
+        My, Mz = sampled(forces.Vz, forces.My), sampled(forces.Vy, forces.Mz)
+        N = np.matmul(linear, run(forces.N)).reshape(len(members), len(spans), SAMPLES, -1)
+        flange = np.array([s[0] for s in spans])
+        # a sagging moment (+) compresses the outer flange (+z): keep what compresses this segment's flange
+        pressing = np.maximum(My * flange[None, :, None, None], 0.0)
+        largest = pressing.max(axis=2)
+        quarter = [pressing[:, :, i * (SAMPLES - 1) // 4] for i in (1, 2, 3)]
+        ends_mid, V_mid, _ = _interpolation(cuts, stations, np.array([0.0, total / 2, total]))
+        whole = np.matmul(ends_mid, run(forces.My)) + np.matmul(V_mid, run(forces.Vz))
+        sway = np.array([lengths[i].sway for i in members])[:, None]
+        Cmy = np.where(sway, 0.9, uniform_moment_factor(whole[:, 0], whole[:, 1], whole[:, 2]))
+        shape = (len(members) * len(spans), -1)
+        parts["member"].append(np.repeat(members, len(spans)))
+        parts["flange"].append(np.tile(flange, len(members)))
+        parts["start"].append(np.tile([s[1] for s in spans], len(members)))
+        parts["end"].append(np.tile([s[2] for s in spans], len(members)))
+        parts["N"].append(N.min(axis=2).reshape(shape))
+        parts["My"].append(largest.reshape(shape))
+        parts["Mz"].append(np.abs(Mz).max(axis=2).reshape(shape))
+        parts["C1"].append(np.where(largest > 0, c1_factor(largest, *quarter), 1.0).reshape(shape))
+        parts["Cmy"].append(np.repeat(Cmy[:, None], len(spans), axis=1).reshape(shape))
+        parts["CmLT"].append(
+            uniform_moment_factor(My[:, :, 0], My[:, :, (SAMPLES - 1) // 2], My[:, :, -1]).reshape(shape)
+        )
+    joined = {name: np.concatenate(arrays) for name, arrays in parts.items()}
+    order = np.argsort(joined["member"], kind="stable")
+    joined = {name: array[order] for name, array in joined.items()}
+    per_row = [lengths[i] for i in joined["member"]]
+    return Segments(
+        **joined,
+        Lcr_y=np.array([r.y for r in per_row]),
+        Lcr_z=np.array([r.z for r in per_row]),
+        L_T=np.array([r.torsion for r in per_row]),
+        a_T=np.array([r.held for r in per_row]),
+        lengths=lengths,
+    )
+
+
+def _pairs(positions: tuple[float, ...], total: float) -> list[tuple[float, float]]:
+    places = positions if len(positions) > 1 else (0.0, total)
+    return list(zip(places[:-1], places[1:], strict=True))

@@ -1,0 +1,273 @@
+"""The verdict on every member: section, stability and deflection, each with what governs it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from engine.analysis.diagrams import Diagrams, deflections, diagrams
+from engine.analysis.solve import Response
+from engine.document import Document
+from engine.standards.en.combinations import Combination
+from engine.standards.en.steel import SteelArrays, Values, section_check, stability_check, steel_arrays
+from engine.structure.model import Floats
+from engine.verification.segments import Segments, cut_segments
+
+#: criterion -> (words, clause)
+CRITERIA = {
+    "section": ("Cross-section N + M", "EN 1993-1-1 6.2.9"),
+    "shear": ("Shear", "EN 1993-1-1 6.2.6"),
+    "flexural": ("Flexural buckling", "EN 1993-1-1 6.3.1"),
+    "lateral": ("Lateral-torsional buckling", "EN 1993-1-1 6.3.2"),
+    "interaction": ("Buckling under N + M", "EN 1993-1-1 6.3.3"),
+    "deflection": ("Deflection", "EN 1990 A1.4"),
+    "sway": ("Sway of the eaves", "EN 1990 A1.4"),
+}
+#: torsion is covered only as negligible: share of the shear yield stress up to which it is left out
+TORSION_LIMIT = 0.05
+
+
+@dataclass(frozen=True)
+class Outcome:
+    """The governing utilisation of one criterion for one member, and where: indices for the proof.
+
+    row: element (section, shear) or segment row (stability); station: of that element, else −1. position: m from start.
+    """
+
+    criterion: str
+    utilisation: float
+    combination: int
+    position: float
+    row: int
+    station: int = -1
+
+
+@dataclass(frozen=True)
+class Verdict:
+    """Everything found for one member. status: "passes", "fails" or "not covered" (then the reasons say why)."""
+
+    member: int
+    status: str
+    outcomes: tuple[Outcome, ...]
+    not_covered: tuple[str, ...]
+
+    @property
+    def governing(self) -> Outcome | None:
+        """The outcome with the largest utilisation."""
+        return max(self.outcomes, key=lambda o: o.utilisation, default=None)
+
+
+@dataclass(frozen=True)
+class Verification:
+    """Verdicts and all that their proofs need. strength, deflection: indices of the combinations used."""
+
+    verdicts: tuple[Verdict, ...]
+    segments: Segments
+    steel: SteelArrays
+    forces: Diagrams
+    strength: tuple[int, ...]
+    deflection: tuple[int, ...]
+
+    @property
+    def worst(self) -> float:
+        """The largest utilisation of all."""
+        return max((v.governing.utilisation for v in self.verdicts if v.governing), default=0.0)
+
+
+def verify(document: Document, response: Response, combinations: list[Combination]) -> Verification:
+    """Verify every member for every combination of its use."""
+    structure, elements = response.structure, response.elements
+    strength = tuple(i for i, c in enumerate(combinations) if c.use == "strength")
+    service = tuple(i for i, c in enumerate(combinations) if c.use == "deflection")
+    cases = response.displacement.shape[2]
+    factors = np.array([combinations[i].factors for i in strength]).reshape(-1, cases)
+    forces = diagrams(response).combined(factors)
+    steel = steel_arrays([(m.section, m.material.grade, m.bar) for m in structure.members])
+    segments = cut_segments(document, structure, elements, forces)
+    outcomes: list[list[Outcome]] = [[] for _ in structure.members]
+    reasons: list[list[str]] = [[] for _ in structure.members]
+    for i, member in enumerate(structure.members):
+        if member.section.shape == "given":
+            reasons[i].append("the section is known by its stiffness alone")
+        elif member.material.grade is None:
+            reasons[i].append("the material has no design strength")
+    if strength:
+        _sections(document, response, forces, steel, outcomes, reasons)
+        _stability(document, segments, steel, outcomes, reasons)
+    if service and document.hall:
+        _deflection(document, response, np.array([combinations[i].factors for i in service]), outcomes)
+    verdicts = []
+    for i, found in enumerate(outcomes):
+        usable = tuple(o for o in found if np.isfinite(o.utilisation))
+        if len(usable) < len(found) and not reasons[i]:
+            reasons[i].append("a resistance could not be computed")
+        worst = max((o.utilisation for o in usable), default=0.0)
+        status = "fails" if worst > 1.0 else "not covered" if reasons[i] or not usable else "passes"
+        if not usable and not reasons[i]:
+            reasons[i].append("no combination for strength")
+        verdicts.append(Verdict(i, status, usable, tuple(dict.fromkeys(reasons[i]))))
+    return Verification(tuple(verdicts), segments, steel, forces, strength, service)
+
+
+def stability_values(
+    document: Document, segments: Segments, steel: SteelArrays, rows: slice | list[int], columns: slice | list[int]
+) -> Values:
+    """stability_check on some segment rows and combinations: the whole for the verdict, a single one for a proof."""
+    s = segments
+    pick = np.arange(len(s.member))[rows]
+
+    def lengths(values: Floats) -> Floats:
+        return values[pick][:, None]
+
+    def at(values: Floats) -> Floats:
+        return values[pick][:, columns]
+
+    return stability_check(
+        steel.take(s.member[pick], 1),
+        at(s.N),
+        at(s.My),
+        at(s.Mz),
+        at(s.Cmy),
+        at(s.CmLT),
+        at(s.C1),
+        lengths(s.Lcr_y),
+        lengths(s.Lcr_z),
+        lengths(s.L_T),
+        lengths(s.a_T),
+        lengths(s.end - s.start),
+        document.rules.gamma_M1,
+    )
+
+
+def section_values(
+    document: Document, response: Response, forces: Diagrams, steel: SteelArrays, e: slice | list[int], s: slice | list[int], c: slice | list[int]
+) -> Values:
+    """section_check on some elements, stations and combinations."""
+    pick = np.arange(len(response.elements))[e]
+
+    def at(values: Floats) -> Floats:
+        return values[pick][:, s][:, :, c]
+
+    return section_check(
+        steel.take(response.elements.member[pick], 2),
+        at(forces.N),
+        at(forces.Vy),
+        at(forces.Vz),
+        at(forces.T),
+        at(forces.My),
+        at(forces.Mz),
+        document.rules.gamma_M0,
+    )
+
+
+def _sections(
+    document: Document,
+    response: Response,
+    forces: Diagrams,
+    steel: SteelArrays,
+    outcomes: list[list[Outcome]],
+    reasons: list[list[str]],
+) -> None:
+    v = section_values(document, response, forces, steel, slice(None), slice(None), slice(None))
+    elements = response.elements
+    first = np.searchsorted(elements.member, np.arange(len(outcomes) + 1))
+    largest = {"section": v["u_NM"], "shear": np.maximum(v["u_Vz"], v["u_Vy"])}
+    class_4 = (v["cls"] == 4).any(axis=(1, 2))
+    torsion = (v["u_T"] > TORSION_LIMIT).any(axis=(1, 2))
+    over = v["n"] > 1.0
+    largest["section"] = np.where(over, np.maximum(v["n"], v["u_NM"]), v["u_NM"])
+    slender_web = (steel.kind == 0) & ((steel.h - 2 * steel.tf) / steel.tw > 72 * np.sqrt(235e6 / steel.fy))
+    for m in range(len(outcomes)):
+        e = slice(first[m], first[m + 1])
+        for criterion, u in largest.items():
+            block = u[e]
+            if np.isnan(block).all():
+                continue
+            flat = int(np.argmax(np.where(np.isnan(block), -1.0, block)))
+            j, s, c = np.unravel_index(flat, block.shape)
+            position = float(elements.offset[first[m] + j] + forces.x[first[m] + j, s])
+            outcomes[m].append(
+                Outcome(criterion, float(block[j, s, c]), int(c), position, int(first[m] + j), int(s))
+            )
+        if class_4[e].any():
+            reasons[m].append("class 4 cross-section (EN 1993-1-5) is not covered yet")
+        if torsion[e].any():
+            reasons[m].append("torsion above 5 % of its resistance (6.2.7) is not covered yet")
+        if slender_web[m]:
+            reasons[m].append("shear buckling of the web (6.2.6(6)) is not covered yet")
+
+
+def _stability(
+    document: Document,
+    segments: Segments,
+    steel: SteelArrays,
+    outcomes: list[list[Outcome]],
+    reasons: list[list[str]],
+) -> None:
+    v = stability_values(document, segments, steel, slice(None), slice(None))
+    largest = {
+        "flexural": np.maximum(v["u_Ny"], v["u_Nz"]),
+        "lateral": np.where(steel.kind[segments.member][:, None] == 0, v["u_LT"], -1.0),
+        "interaction": np.maximum(v["u_661"], v["u_662"]),
+    }
+    first = np.searchsorted(segments.member, np.arange(len(outcomes) + 1))
+    class_4 = (v["cls"] == 4).any(axis=1)
+    middle = (segments.start + segments.end) / 2
+    for m in range(len(outcomes)):
+        rows = slice(first[m], first[m + 1])
+        for criterion, u in largest.items():
+            block = u[rows]
+            if not block.size or np.isnan(block).all() or block.max() < 0:
+                continue
+            j, c = np.unravel_index(int(np.argmax(np.where(np.isnan(block), -1.0, block))), block.shape)
+            row = int(first[m] + j)
+            outcomes[m].append(Outcome(criterion, float(block[j, c]), int(c), float(middle[row]), row))
+        if class_4[rows].any():
+            reasons[m].append("class 4 cross-section (EN 1993-1-5) is not covered yet")
+
+
+def frame_deflections(response: Response, factors: Floats) -> tuple[Floats, Floats]:
+    """(e, s, combinations) in metres: downward deflection from the chord between the eaves, and sideways movement.
+
+    Only elements of members that belong to a frame have values; others are zero.
+    """
+    structure, elements = response.structure, response.elements
+    moved = deflections(response)
+    x = elements.length[:, None] * np.linspace(0, 1, moved.shape[1])
+    vertical, sideways = moved[:, :, 2] @ factors.T, moved[:, :, 0] @ factors.T
+    u = response.displacement[:, 2] @ factors.T
+    eaves = {m.name: m.nodes[0] for m in structure.members if m.role == "rafter" and m.frame}
+    sag = np.zeros_like(vertical)
+    for e, m in enumerate(elements.member):
+        member = structure.members[m]
+        if member.role != "rafter" or not member.frame:
+            continue
+        a, b = eaves[f"frame-{member.frame}/rafter-left"], eaves[f"frame-{member.frame}/rafter-right"]
+        at = structure.xyz[elements.ends[e, 0], 0] + x[e] * elements.axes[e, 0, 0]
+        share = ((at - structure.xyz[a, 0]) / (structure.xyz[b, 0] - structure.xyz[a, 0]))[:, None]
+        sag[e] = (1 - share) * u[a] + share * u[b] - vertical[e]
+    return sag, sideways
+
+
+def _deflection(document: Document, response: Response, factors: Floats, outcomes: list[list[Outcome]]) -> None:
+    hall = document.hall
+    assert hall is not None
+    sag, sideways = frame_deflections(response, factors)
+    elements = response.elements
+    limits = {
+        "rafter": ("deflection", sag, hall.span / document.rules.rafter_deflection_ratio),
+        "column": ("sway", sideways, hall.eaves_height / document.rules.eaves_sway_ratio),
+    }
+    first = np.searchsorted(elements.member, np.arange(len(outcomes) + 1))
+    for m, member in enumerate(response.structure.members):
+        if member.role not in limits or not member.frame:
+            continue
+        criterion, values, limit = limits[member.role]
+        block = np.abs(values[first[m] : first[m + 1]])
+        if criterion == "sway":
+            block = np.where(np.arange(block.shape[1])[:, None] == block.shape[1] - 1, block, 0.0)
+        j, s, c = np.unravel_index(int(np.argmax(block)), block.shape)
+        e = int(first[m] + j)
+        position = float(elements.offset[e] + elements.length[e] * s / (block.shape[1] - 1))
+        outcomes[m].append(Outcome(criterion, float(block[j, s, c] / limit), int(c), position, e, int(s)))
