@@ -60,7 +60,8 @@ class Verdict:
 
 @dataclass(frozen=True)
 class Verification:
-    """Verdicts and all that their proofs need. strength, deflection: indices of the combinations used."""
+    """Verdicts and all that their proofs need. strength, deflection: indices of the combinations used;
+    service_factors: (deflection combinations, cases)."""
 
     verdicts: tuple[Verdict, ...]
     segments: Segments
@@ -68,6 +69,7 @@ class Verification:
     forces: Diagrams
     strength: tuple[int, ...]
     deflection: tuple[int, ...]
+    service_factors: Floats
 
     @property
     def worst(self) -> float:
@@ -95,8 +97,9 @@ def verify(document: Document, response: Response, combinations: list[Combinatio
     if strength:
         _sections(document, response, forces, steel, outcomes, reasons)
         _stability(document, segments, steel, outcomes, reasons)
+    service_factors = np.array([combinations[i].factors for i in service]).reshape(-1, cases)
     if service and document.hall:
-        _deflection(document, response, np.array([combinations[i].factors for i in service]), outcomes)
+        _deflection(document, response, service_factors, outcomes)
     verdicts = []
     for i, found in enumerate(outcomes):
         usable = tuple(o for o in found if np.isfinite(o.utilisation))
@@ -107,7 +110,7 @@ def verify(document: Document, response: Response, combinations: list[Combinatio
         if not usable and not reasons[i]:
             reasons[i].append("no combination for strength")
         verdicts.append(Verdict(i, status, usable, tuple(dict.fromkeys(reasons[i]))))
-    return Verification(tuple(verdicts), segments, steel, forces, strength, service)
+    return Verification(tuple(verdicts), segments, steel, forces, strength, service, service_factors)
 
 
 def stability_values(

@@ -1,0 +1,67 @@
+"""Times of the chain's stages on fixed models, as ratios to the factorisation and solves they cannot avoid."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from time import perf_counter
+
+import numpy as np
+from scipy.sparse import csc_array
+
+from engine.analysis.elements import condense, local_stiffness
+from engine.analysis.solve import factorise, global_stiffness
+from engine.chain import STAGES, Chain, run
+from engine.demo import drying_hall
+from engine.document import Document
+
+
+def reference_models() -> dict[str, Document]:
+    """The demo hall, and halls of 20 and 60 frames."""
+    demo = drying_hall()
+    assert demo.hall is not None
+    models = {"drying hall, 8 frames": demo}
+    for frames in (20, 60):
+        hall = demo.hall.model_copy(update={"frames": frames})
+        models[f"hall of {frames} frames"] = demo.model_copy(update={"hall": hall})
+    return models
+
+
+def floor_seconds(chain: Chain, repeats: int = 5) -> float:
+    """Best time of one bare sparse factorisation with the solves for all cases."""
+    structure, elements = chain.structure, chain.response.elements
+    k, _ = condense(local_stiffness(elements), elements)
+    K = global_stiffness(elements, k, structure.springs)
+    free = np.flatnonzero(~structure.fixed.ravel() & (K.diagonal() > 0))
+    Kff = csc_array(K[free][:, free])
+    force = np.ones((len(free), len(chain.loading.cases)))
+    return best(lambda: factorise(Kff).solve(force), repeats)
+
+
+def best(work: Callable[[], object], repeats: int) -> float:
+    """Shortest of several runs, in seconds."""
+    times = []
+    for _ in range(repeats):
+        start = perf_counter()
+        work()
+        times.append(perf_counter() - start)
+    return min(times)
+
+
+def bench(repeats: int = 3) -> str:
+    """A table of seconds and ratios for every model and stage."""
+    lines = []
+    for name, document in reference_models().items():
+        chains = [run(document) for _ in range(repeats)]
+        floor = floor_seconds(chains[0])
+        freedoms = int((~chains[0].structure.fixed).sum())
+        lines.append(
+            f"{name}: {freedoms} freedoms, {len(chains[0].loading.cases)} cases, "
+            f"{len(chains[0].combinations)} combinations; floor (factorise + solve) {floor * 1e3:.1f} ms"
+        )
+        total = 0.0
+        for stage in STAGES:
+            seconds = min(chain.seconds[stage] for chain in chains)
+            total += seconds
+            lines.append(f"  {stage:<13}{seconds * 1e3:>9.1f} ms {seconds / floor:>8.1f} × floor")
+        lines.append(f"  {'whole chain':<13}{total * 1e3:>9.1f} ms {total / floor:>8.1f} × floor")
+    return "\n".join(lines)

@@ -1,0 +1,51 @@
+"""Demo documents: invented places, people and climate values."""
+
+from __future__ import annotations
+
+from engine.document import Document, HallJig, HallSections, Rules, Site
+
+
+def drying_hall() -> Document:
+    """The drying hall of Sandmartin Sawmill, an invented firm on the invented river Ossel: passes throughout."""
+    return Document(
+        name="Sandmartin Sawmill · drying hall",
+        hall=HallJig(
+            span=24.0,
+            eaves_height=6.0,
+            pitch=10.0,
+            frames=8,
+            spacing=6.0,
+            bases="pinned",
+            purlin_spacing=1.5,
+            stay_every=2,
+            sections=HallSections(
+                columns="HEA 450", rafters="IPE 500", eaves_beams="SHS 100x5", ridge_beam="SHS 100x5", bracing="CHS 114.3x4"
+            ),
+        ),
+        site=Site(place="Ossel Ford (invented)", altitude=210.0, ground_snow=0.8, wind_speed=24.0, terrain="II"),
+    )
+
+
+def failing_hall() -> Document:
+    """A planer shed that fails in three ways: rafters in strength and stability, columns in stability, and in sway."""
+    return Document(
+        name="Sandmartin Sawmill · planer shed (fails)",
+        hall=HallJig(
+            span=20.0,
+            eaves_height=7.0,
+            pitch=8.0,
+            frames=6,
+            spacing=6.5,
+            bases="pinned",
+            purlin_spacing=1.6,
+            stay_every=0,
+            sections=HallSections(
+                columns="IPE 330", rafters="IPE 300", eaves_beams="SHS 100x5", ridge_beam="SHS 100x5", bracing="CHS 114.3x4"
+            ),
+        ),
+        site=Site(place="Upper Tarn (invented)", altitude=480.0, ground_snow=1.4, wind_speed=26.0, terrain="II"),
+        rules=Rules(),
+    )
+
+
+DEMOS = {"drying-hall": drying_hall, "planer-shed": failing_hall}

@@ -1,0 +1,131 @@
+"""What `./lorica solve` writes: a chain's numbers in the units of its document. docs/format.md describes it."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+
+from engine.analysis.diagrams import Diagrams, deflections, diagrams
+from engine.balance import balances
+from engine.chain import Chain
+from engine.standards.en.hall_actions import SIMPLIFICATIONS
+from engine.structure.model import Floats
+from engine.verification.verify import CRITERIA, Verdict
+
+RESULT_VERSION = 1
+FORCES = ("N", "Vy", "Vz", "T", "My", "Mz")
+
+
+def _tidy(values: Any) -> Any:
+    """Numbers to ten significant digits, as plain lists."""
+    array = np.asarray(values, dtype=float)
+    with np.errstate(divide="ignore"):
+        size = np.where(array == 0, 0, np.floor(np.log10(np.abs(np.where(array == 0, 1, array)))))
+    scale = 10.0 ** (9 - size)
+    return (np.round(array * scale) / scale).tolist()
+
+
+def result(chain: Chain, full: bool = False) -> dict[str, Any]:
+    """The result as plain data. full: also states every generated combination of a hall, not the cases alone.
+
+    Forces in the document's unit, lengths in metres, rotations in radians; axes and signs in docs/conventions.md.
+    """
+    unit = chain.document.force
+    cases = len(chain.loading.cases)
+    forces = diagrams(chain.response)
+    moved = deflections(chain.response)
+    shown = [
+        (case.name, "case", np.eye(cases)[i]) for i, case in enumerate(chain.loading.cases)
+    ]
+    stated = {c.name for c in chain.document.combinations}
+    shown += [(c.name, "combination", c.factors) for c in chain.combinations if full or c.name in stated]
+    return {
+        "format": "lorica-result",
+        "version": RESULT_VERSION,
+        "units": chain.document.units,
+        "name": chain.document.name,
+        "fingerprints": chain.fingerprints,
+        "tonnage_kg": chain.tonnage(),
+        "residual": chain.response.residual,
+        "simplifications": list(SIMPLIFICATIONS) if chain.document.hall else [],
+        "cases": [
+            {
+                "name": case.name,
+                "symbol": case.symbol,
+                "nature": case.nature,
+                "note": case.note,
+                "expected": _tidy(b.expected / unit),
+                "applied": _tidy(b.applied / unit),
+                "reacted": _tidy(b.reacted / unit),
+                "balance_holds": b.holds,
+            }
+            for case, b in zip(chain.loading.cases, balances(chain.loading, chain.response), strict=True)
+        ],
+        "combinations": [
+            {
+                "name": c.name,
+                "use": c.use,
+                "formula": c.formula,
+                "factors": {chain.loading.cases[i].name: float(c.factors[i]) for i in np.flatnonzero(c.factors)},
+            }
+            for c in chain.combinations
+        ],
+        "states": {name: {"kind": kind, **_state(chain, forces, moved, f, unit)} for name, kind, f in shown},
+        "members": [_verdict(chain, verdict) for verdict in chain.verification.verdicts],
+    }
+
+
+def _state(chain: Chain, forces: Diagrams, moved: Floats, factors: Floats, unit: float) -> dict[str, Any]:
+    response, structure = chain.response, chain.structure
+    u = response.displacement @ factors
+    reaction = response.reaction @ factors / unit
+    held = (structure.fixed | (structure.springs != 0)).any(axis=1)
+    ends = response.end_force @ factors / unit
+    along = forces.combined(factors[None])
+    w = moved @ factors
+    members: dict[str, Any] = {}
+    for e, m in enumerate(response.elements.member):
+        entry = members.setdefault(structure.members[m].name, {"end_forces": [], "stations": []})
+        entry["end_forces"].append(_tidy(ends[e]))
+        for s in range(along.x.shape[1]):
+            station = {"x": float(response.elements.offset[e] + along.x[e, s])}
+            station |= {name: _tidy(getattr(along, name)[e, s, 0] / unit) for name in FORCES}
+            station["displacement"] = _tidy(w[e, s])
+            entry["stations"].append(station)
+    return {
+        "displacements": {name: _tidy(u[i]) for i, name in enumerate(structure.nodes)},
+        "reactions": {structure.nodes[i]: _tidy(reaction[i]) for i in np.flatnonzero(held)},
+        "members": members,
+    }
+
+
+def _verdict(chain: Chain, verdict: Verdict) -> dict[str, Any]:
+    member = chain.structure.members[verdict.member]
+    governing = verdict.governing
+    return {
+        "name": member.name,
+        "role": member.role,
+        "section": member.section.name,
+        "material": member.material.name,
+        "status": verdict.status,
+        "not_covered": list(verdict.not_covered),
+        "utilisation": governing.utilisation if governing else None,
+        "governs": CRITERIA[governing.criterion][0] if governing else None,
+        "checks": {
+            o.criterion: {
+                "utilisation": o.utilisation,
+                "clause": CRITERIA[o.criterion][1],
+                "combination": combination_name(chain, o.criterion, o.combination),
+                "position": o.position,
+            }
+            for o in verdict.outcomes
+        },
+    }
+
+
+def combination_name(chain: Chain, criterion: str, index: int) -> str:
+    """Name of the combination of an outcome."""
+    service = criterion in ("deflection", "sway")
+    used = chain.verification.deflection if service else chain.verification.strength
+    return chain.combinations[used[index]].name

@@ -1,0 +1,359 @@
+"""How each value of the checks is written: symbols, units, formulas as LaTeX with <names> of values, clauses, words."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from math import isinf, isnan
+
+Values = dict[str, float]
+
+
+@dataclass(frozen=True)
+class Symbol:
+    """LaTeX of a value, the unit it is shown in and the factor from SI to it."""
+
+    latex: str
+    unit: str = ""
+    factor: float = 1.0
+    digits: int = 4
+
+    @property
+    def unit_latex(self) -> str:
+        """The unit for LaTeX."""
+        powers = {"²": "^2", "³": "^3", "⁴": "^4", "⁶": "^6"}
+        text = self.unit.replace("·", r"\,")
+        for sign, power in powers.items():
+            text = text.replace(sign, power)
+        return text
+
+    def text(self, value: float) -> str:
+        """The value in its unit, to its significant digits, never in powers of ten."""
+        if isnan(value):
+            return "–"
+        if isinf(value):
+            return "∞"
+        shown = value * self.factor
+        if shown == 0 or abs(shown) < 1e-9:
+            return "0"
+        whole = len(str(int(abs(shown)))) if abs(shown) >= 1 else 0
+        return f"{shown:.{max(0, min(4, self.digits - whole))}f}"
+
+
+def _force(latex: str) -> Symbol:
+    return Symbol(latex, "kN", 1e-3)
+
+
+def _moment(latex: str) -> Symbol:
+    return Symbol(latex, "kNm", 1e-3)
+
+
+def _length(latex: str) -> Symbol:
+    return Symbol(latex, "m", 1.0)
+
+
+def _mm(latex: str) -> Symbol:
+    return Symbol(latex, "mm", 1e3)
+
+
+def _modulus(latex: str) -> Symbol:
+    return Symbol(latex, "cm³", 1e6)
+
+
+def _second(latex: str) -> Symbol:
+    return Symbol(latex, "cm⁴", 1e8)
+
+
+def _area(latex: str) -> Symbol:
+    return Symbol(latex, "cm²", 1e4)
+
+
+def _stress(latex: str) -> Symbol:
+    return Symbol(latex, "N/mm²", 1e-6)
+
+
+def _plain(latex: str) -> Symbol:
+    return Symbol(latex)
+
+
+SYMBOLS: dict[str, Symbol] = {
+    "A": _area("A"),
+    "Av_y": _area("A_{v,y}"),
+    "Av_z": _area("A_{v,z}"),
+    "Iy": _second("I_y"),
+    "Iz": _second("I_z"),
+    "It": _second("I_t"),
+    "Iw": Symbol("I_w", "cm⁶", 1e12),
+    "W_y": _modulus("W_y"),
+    "W_z": _modulus("W_z"),
+    "h": _mm("h"),
+    "E": _stress("E"),
+    "G": _stress("G"),
+    "fy": _stress("f_y"),
+    "gamma_M0": _plain(r"\gamma_{M0}"),
+    "gamma_M1": _plain(r"\gamma_{M1}"),
+    "epsilon": _plain(r"\varepsilon"),
+    "web": _plain("c/t_w"),
+    "flange": _plain("c/t_f"),
+    "alpha_web": _plain(r"\alpha"),
+    "psi_web": _plain(r"\psi"),
+    "web_2": _plain(r"(c/t_w)_{2}"),
+    "web_3": _plain(r"(c/t_w)_{3}"),
+    "flange_2": _plain(r"(c/t_f)_{2}"),
+    "cls": Symbol(r"\text{class}", digits=1),
+    "x": _length("x"),
+    "N": _force("N_{Ed}"),
+    "Vy": _force("V_{y,Ed}"),
+    "Vz": _force("V_{z,Ed}"),
+    "My": _moment("M_{y,Ed}"),
+    "Mz": _moment("M_{z,Ed}"),
+    "N_Ed": _force("N_{Ed}"),
+    "N_Rd": _force("N_{Rd}"),
+    "n": _plain("n"),
+    "a": _plain("a"),
+    "Vz_Rd": _force("V_{pl,z,Rd}"),
+    "Vy_Rd": _force("V_{pl,y,Rd}"),
+    "u_Vz": _plain(r"V_{z,Ed}/V_{pl,z,Rd}"),
+    "u_Vy": _plain(r"V_{y,Ed}/V_{pl,y,Rd}"),
+    "rho_z": _plain(r"\rho_z"),
+    "My_V": _moment("M_{y,V,Rd}"),
+    "Mz_V": _moment("M_{z,V,Rd}"),
+    "My_N": _moment("M_{N,y,Rd}"),
+    "Mz_N": _moment("M_{N,z,Rd}"),
+    "exp_y": _plain(r"\alpha"),
+    "exp_z": _plain(r"\beta"),
+    "ry": _plain(r"M_{y,Ed}/M_{N,y,Rd}"),
+    "rz": _plain(r"M_{z,Ed}/M_{N,z,Rd}"),
+    "u": Symbol(r"\text{utilisation}", digits=3),
+    "Lcr_y": _length("L_{cr,y}"),
+    "Lcr_z": _length("L_{cr,z}"),
+    "L_T": _length("L_T"),
+    "a_T": _mm("a"),
+    "L_LT": _length("L_{LT}"),
+    "Ncr_y": _force("N_{cr,y}"),
+    "Ncr_z": _force("N_{cr,z}"),
+    "Ncr_T": _force("N_{cr,T}"),
+    "i_s2": Symbol("i_s^2", "cm²", 1e4),
+    "lambda_y": _plain(r"\bar\lambda_y"),
+    "lambda_z": _plain(r"\bar\lambda_z"),
+    "lambda_T": _plain(r"\bar\lambda_T"),
+    "lambda_zT": _plain(r"\bar\lambda_z"),
+    "alpha_y": _plain(r"\alpha_y"),
+    "alpha_z": _plain(r"\alpha_z"),
+    "alpha_LT": _plain(r"\alpha_{LT}"),
+    "Phi_y": _plain(r"\Phi_y"),
+    "Phi_z": _plain(r"\Phi_z"),
+    "Phi_T": _plain(r"\Phi_T"),
+    "Phi_LT": _plain(r"\Phi_{LT}"),
+    "chi_y": _plain(r"\chi_y"),
+    "chi_zf": _plain(r"\chi_{z}"),
+    "chi_T": _plain(r"\chi_T"),
+    "chi_z": _plain(r"\chi_{z}"),
+    "chi_LT": _plain(r"\chi_{LT}"),
+    "N_Rk": _force("N_{Rk}"),
+    "My_Rk": _moment("M_{y,Rk}"),
+    "Mz_Rk": _moment("M_{z,Rk}"),
+    "Nb_y": _force("N_{b,y,Rd}"),
+    "Nb_z": _force("N_{b,z,Rd}"),
+    "u_Ny": _plain("n_y"),
+    "u_Nz": _plain("n_z"),
+    "C1": _plain("C_1"),
+    "Mcr": _moment("M_{cr}"),
+    "lambda_LT": _plain(r"\bar\lambda_{LT}"),
+    "Mb_Rd": _moment("M_{b,Rd}"),
+    "u_LT": _plain("M_{y,Ed}/M_{b,Rd}"),
+    "ratio_My": _plain("m_y"),
+    "ratio_Mz": _plain("m_z"),
+    "Cmy": _plain("C_{my}"),
+    "Cmz": _plain("C_{mz}"),
+    "CmLT": _plain("C_{mLT}"),
+    "kyy": _plain("k_{yy}"),
+    "kyz": _plain("k_{yz}"),
+    "kzy": _plain("k_{zy}"),
+    "kzz": _plain("k_{zz}"),
+    "u_661": Symbol(r"\text{(6.61)}", digits=3),
+    "u_662": Symbol(r"\text{(6.62)}", digits=3),
+    "w": _mm("w"),
+    "limit": _mm(r"w_{max}"),
+    "span": _length(r"\ell"),
+    "ratio": _plain("k"),
+}
+
+
+def _always(_: Values) -> bool:
+    return True
+
+
+def _i_section(v: Values) -> bool:
+    return v["kind"] == 0
+
+
+
+@dataclass(frozen=True)
+class Line:
+    """A line of a proof: which value, its formula with <names>, clause, words, and when it belongs in the proof."""
+
+    key: str
+    formula: str = ""
+    clause: str = ""
+    words: str = ""
+    when: Callable[[Values], bool] = _always
+
+
+_CLASS = [
+    Line("fy", "", "table 3.1", "yield strength for the thickness"),
+    Line("epsilon", r"\sqrt{235\,\mathrm{N/mm^2}/<fy>}", "table 5.2"),
+    Line("flange", "", "table 5.2", "slenderness of the compressed flange or wall"),
+    Line("web", "", "table 5.2", "slenderness of the web", _i_section),
+    Line("alpha_web", "", "table 5.2", "part of the web in compression with N_Ed", _i_section),
+    Line("web_2", "", "table 5.2", "limit of class 2 for the web", _i_section),
+    Line("cls", "", "5.5.2", "worse of flange and web"),
+]
+
+_FLEXURAL = [
+    Line("N_Ed", "", "", "largest compression in the segment"),
+    Line("N_Rk", r"<A>\,<fy>", "6.3.3"),
+    Line("Lcr_y", "", "", "effective length about y"),
+    Line("Ncr_y", r"\frac{\pi^2 <E>\,<Iy>}{(<Lcr_y>)^2}", "6.3.1.2"),
+    Line("lambda_y", r"\sqrt{\frac{<N_Rk>}{<Ncr_y>}}", "6.3.1.2"),
+    Line("Phi_y", r"0.5\left[1+<alpha_y>(<lambda_y>-0.2)+<lambda_y>^2\right]", "6.3.1.2, table 6.2"),
+    Line("chi_y", r"\frac{1}{<Phi_y>+\sqrt{<Phi_y>^2-<lambda_y>^2}}\le 1", "(6.49)"),
+    Line("Lcr_z", "", "", "effective length about z"),
+    Line("Ncr_z", r"\frac{\pi^2 <E>\,<Iz>}{(<Lcr_z>)^2}", "6.3.1.2"),
+    Line("lambda_z", r"\sqrt{\frac{<N_Rk>}{<Ncr_z>}}", "6.3.1.2"),
+    Line("Phi_z", r"0.5\left[1+<alpha_z>(<lambda_z>-0.2)+<lambda_z>^2\right]", "6.3.1.2, table 6.2"),
+    Line("chi_zf", r"\frac{1}{<Phi_z>+\sqrt{<Phi_z>^2-<lambda_z>^2}}\le 1", "(6.49)"),
+    Line("L_T", "", "", "spacing of torsional restraints", _i_section),
+    Line("a_T", "", "BB.3.3.1", "distance of the held flange from the shear centre", _i_section),
+    Line("i_s2", r"\frac{<Iy>+<Iz>}{<A>}+(<a_T>)^2", "BB.3.3.1", "", _i_section),
+    Line(
+        "Ncr_T",
+        r"\frac{1}{<i_s2>}\left(\frac{\pi^2<E>(<Iz>(<a_T>)^2+<Iw>)}{(<L_T>)^2}+<G>\,<It>\right)",
+        "BB.3.3.1",
+        "torsional buckling",
+        _i_section,
+    ),
+    Line("lambda_T", r"\sqrt{\frac{<N_Rk>}{<Ncr_T>}}", "6.3.1.4", "", _i_section),
+    Line("Phi_T", r"0.5\left[1+<alpha_z>(<lambda_T>-0.2)+<lambda_T>^2\right]", "6.3.1.4(3)", "", _i_section),
+    Line("chi_T", r"\frac{1}{<Phi_T>+\sqrt{<Phi_T>^2-<lambda_T>^2}}\le 1", "(6.49)", "", _i_section),
+    Line("chi_z", r"\min(<chi_zf>,\,<chi_T>)", "6.3.1.4", "out of plane", _i_section),
+    Line("Nb_y", r"\frac{<chi_y>\,<N_Rk>}{<gamma_M1>}", "(6.47)"),
+    Line("Nb_z", r"\frac{<chi_z>\,<N_Rk>}{<gamma_M1>}", "(6.47)"),
+    Line("u_Ny", r"\frac{<N_Ed>}{<Nb_y>}", "(6.46)"),
+    Line("u_Nz", r"\frac{<N_Ed>}{<Nb_z>}", "(6.46)"),
+]
+
+_LATERAL = [
+    Line("My", "", "", "largest moment that compresses the flange of this segment"),
+    Line("My_Rk", r"<W_y>\,<fy>", "table 6.7"),
+    Line("L_LT", "", "", "between restraints of the compressed flange", _i_section),
+    Line("C1", "", "Serna et al. 2006", "from the moment diagram of the segment, at most 2.5", _i_section),
+    Line(
+        "Mcr",
+        r"<C1>\frac{\pi^2<E>\,<Iz>}{(<L_LT>)^2}"
+        r"\sqrt{\frac{<Iw>}{<Iz>}+\frac{(<L_LT>)^2<G>\,<It>}{\pi^2<E>\,<Iz>}}",
+        "6.3.2.2(2)",
+        "elastic critical moment",
+        _i_section,
+    ),
+    Line("lambda_LT", r"\sqrt{\frac{<My_Rk>}{<Mcr>}}", "6.3.2.2(1)", "", _i_section),
+    Line(
+        "Phi_LT",
+        r"0.5\left[1+<alpha_LT>(<lambda_LT>-0.4)+0.75\,<lambda_LT>^2\right]",
+        "6.3.2.3, table 6.5",
+        "",
+        _i_section,
+    ),
+    Line(
+        "chi_LT",
+        r"\frac{1}{<Phi_LT>+\sqrt{<Phi_LT>^2-0.75\,<lambda_LT>^2}}\le\min(1,\ 1/<lambda_LT>^2)",
+        "(6.57)",
+        "1 up to λ̄_LT = 0.4",
+        _i_section,
+    ),
+    Line("chi_LT", "", "6.3.2.1(2)", "hollow sections do not buckle laterally", lambda v: not _i_section(v)),
+    Line("Mb_Rd", r"\frac{<chi_LT>\,<My_Rk>}{<gamma_M1>}", "(6.55)"),
+]
+
+LINES: dict[str, list[Line]] = {
+    "section": [
+        *_CLASS,
+        Line("x", "", "", "distance from the member's start"),
+        Line("N", "", "", "tension positive"),
+        Line("Vz"),
+        Line("My"),
+        Line("Mz"),
+        Line("N_Rd", r"\frac{<A>\,<fy>}{<gamma_M0>}", "(6.6), (6.10)"),
+        Line("n", r"\frac{|<N>|}{<N_Rd>}", "6.2.9.1(5)"),
+        Line("Vz_Rd", r"\frac{<Av_z>\,<fy>}{\sqrt3\,<gamma_M0>}", "(6.18)"),
+        Line("u_Vz", r"\frac{|<Vz>|}{<Vz_Rd>}", "(6.17)", "above 0.5 the shear reduces the moment resistance"),
+        Line("rho_z", r"\left(2\cdot <u_Vz>-1\right)^2", "6.2.8(3)", "", lambda v: v["rho_z"] > 0),
+        Line("My_V", "", "(6.30)", "with the shear present", lambda v: v["rho_z"] > 0),
+        Line("My_V", r"\frac{<W_y>\,<fy>}{<gamma_M0>}", "(6.13), (6.14)", "", lambda v: v["rho_z"] == 0),
+        Line("Mz_V", r"\frac{<W_z>\,<fy>}{<gamma_M0>}", "(6.13), (6.14)", "", lambda v: v["rho_y"] == 0),
+        Line("My_N", "", "(6.33) to (6.36), (6.39)", "reduced by the axial force", lambda v: v["cls"] <= 2),
+        Line("Mz_N", "", "(6.35), (6.37), (6.38), (6.40)", "reduced by the axial force", lambda v: v["cls"] <= 2),
+        Line("ry", r"\frac{|<My>|}{<My_N>}", "(6.31)", "", lambda v: v["cls"] <= 2),
+        Line("rz", r"\frac{|<Mz>|}{<Mz_N>}", "(6.31)", "", lambda v: v["cls"] <= 2),
+        Line("exp_y", "", "6.2.9.1(6)", "", lambda v: v["cls"] <= 2),
+        Line("exp_z", "", "6.2.9.1(6)", "", lambda v: v["cls"] <= 2),
+        Line(
+            "u",
+            r"\max\left(<n>,\ <ry>,\ <rz>,\ (<ry>)^{<exp_y>}+(<rz>)^{<exp_z>}\right)",
+            "(6.31), (6.41)",
+            "at most 1",
+            lambda v: v["cls"] <= 2,
+        ),
+        Line(
+            "u",
+            r"<n>+\frac{|<My>|}{<My_V>}+\frac{|<Mz>|}{<Mz_V>}",
+            "(6.42)",
+            "at most 1",
+            lambda v: v["cls"] > 2,
+        ),
+    ],
+    "shear": [
+        Line("fy", "", "table 3.1"),
+        Line("x", "", "", "distance from the member's start"),
+        Line("Vz"),
+        Line("Vz_Rd", r"\frac{<Av_z>\,<fy>}{\sqrt3\,<gamma_M0>}", "(6.18), 6.2.6(3)"),
+        Line("u_Vz", r"\frac{|<Vz>|}{<Vz_Rd>}", "(6.17)"),
+        Line("Vy"),
+        Line("Vy_Rd", r"\frac{<Av_y>\,<fy>}{\sqrt3\,<gamma_M0>}", "(6.18), 6.2.6(3)"),
+        Line("u_Vy", r"\frac{|<Vy>|}{<Vy_Rd>}", "(6.17)"),
+        Line("u", r"\max(<u_Vz>,\ <u_Vy>)", "(6.17)", "at most 1"),
+    ],
+    "flexural": [*_CLASS, *_FLEXURAL, Line("u", r"\max(<u_Ny>,\ <u_Nz>)", "(6.46)", "at most 1")],
+    "lateral": [*_CLASS, *_LATERAL, Line("u", r"\frac{<My>}{<Mb_Rd>}", "(6.54)", "at most 1")],
+    "interaction": [
+        *_CLASS,
+        *_FLEXURAL,
+        *_LATERAL,
+        Line("ratio_My", r"\frac{<My>}{<Mb_Rd>}", "6.3.3"),
+        Line("Mz"),
+        Line("Mz_Rk", r"<W_z>\,<fy>", "table 6.7"),
+        Line("ratio_Mz", r"\frac{<Mz>}{<Mz_Rk>/<gamma_M1>}", "6.3.3"),
+        Line("Cmy", "", "table B.3"),
+        Line("Cmz", "", "table B.3", "safe side"),
+        Line("CmLT", "", "table B.3", "", _i_section),
+        Line("kyy", r"<Cmy>\left(1+(<lambda_y>-0.2)<u_Ny>\right)\le <Cmy>(1+0.8\,<u_Ny>)", "table B.1", "", lambda v: v["cls"] <= 2),
+        Line("kyy", r"<Cmy>\left(1+0.6\,<lambda_y>\,<u_Ny>\right)\le <Cmy>(1+0.6\,<u_Ny>)", "table B.1", "", lambda v: v["cls"] > 2),
+        Line("kzz", "", "table B.1"),
+        Line("kyz", "", "table B.1"),
+        Line("kzy", "", "table B.2", "susceptible to torsion", _i_section),
+        Line("kzy", "", "table B.1", "not susceptible to torsion", lambda v: not _i_section(v)),
+        Line("u_661", r"<u_Ny>+<kyy>\cdot <ratio_My>+<kyz>\cdot <ratio_Mz>", "(6.61)"),
+        Line("u_662", r"<u_Nz>+<kzy>\cdot <ratio_My>+<kzz>\cdot <ratio_Mz>", "(6.62)"),
+        Line("u", r"\max(<u_661>,\ <u_662>)", "(6.61), (6.62)", "at most 1"),
+    ],
+    "deflection": [
+        Line("w", "", "EN 1990 A1.4.3", "vertical deflection from the chord between the eaves"),
+        Line("limit", r"\frac{<span>}{<ratio>}", "EN 1990 A1.4.3", "limit set in the rules"),
+        Line("u", r"\frac{<w>}{<limit>}", "", "at most 1"),
+    ],
+    "sway": [
+        Line("w", "", "EN 1990 A1.4.3", "horizontal movement of the eaves"),
+        Line("limit", r"\frac{<span>}{<ratio>}", "EN 1990 A1.4.3", "limit set in the rules"),
+        Line("u", r"\frac{<w>}{<limit>}", "", "at most 1"),
+    ],
+}

@@ -1,0 +1,177 @@
+"""The proof of one outcome: the same check evaluated on one row, written out with symbols, numbers, units and clauses."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from engine.analysis.solve import Response
+from engine.catalogue.steels import E, G
+from engine.document import Document
+from engine.standards.en.combinations import Combination
+from engine.standards.en.proof_text import LINES, SYMBOLS, Line
+from engine.verification.verify import (
+    CRITERIA,
+    Outcome,
+    Verification,
+    frame_deflections,
+    section_values,
+    stability_values,
+)
+
+
+@dataclass(frozen=True)
+class Step:
+    """One line of a proof: symbol, formula and the formula with numbers in LaTeX; value with its unit; clause; words."""
+
+    symbol: str
+    formula: str
+    numbers: str
+    value: str
+    clause: str
+    words: str
+
+
+@dataclass(frozen=True)
+class Proof:
+    """A whole derivation. utilisation: its last value, equal to the one in the verdict."""
+
+    title: str
+    clause: str
+    combination: str
+    formula: str
+    utilisation: float
+    steps: tuple[Step, ...]
+    assumptions: tuple[str, ...]
+
+
+def prove(
+    document: Document,
+    response: Response,
+    verification: Verification,
+    combinations: list[Combination],
+    member: int,
+    outcome: Outcome,
+) -> Proof:
+    """Write out one outcome of one member."""
+    values, assumptions = _values(document, response, verification, member, outcome)
+    lines = [line for line in LINES[outcome.criterion] if line.when(values)]
+    used = verification.deflection if outcome.criterion in ("deflection", "sway") else verification.strength
+    combination = combinations[used[outcome.combination]]
+    title, clause = CRITERIA[outcome.criterion]
+    return Proof(
+        title=title,
+        clause=clause,
+        combination=combination.name,
+        formula=combination.formula,
+        utilisation=values["u"],
+        steps=tuple(_step(line, values) for line in lines),
+        assumptions=tuple(assumptions),
+    )
+
+
+def _scalars(values: dict[str, Any]) -> dict[str, float]:
+    return {key: float(np.ravel(value)[0]) for key, value in values.items()}
+
+
+def _values(
+    document: Document, response: Response, verification: Verification, member: int, outcome: Outcome
+) -> tuple[dict[str, float], list[str]]:
+    m = response.structure.members[member]
+    s = m.section
+    values: dict[str, float] = {
+        name: getattr(s, name)
+        for name in ("h", "b", "tw", "tf", "r", "A", "Iy", "Iz", "It", "Iw", "Wel_y", "Wel_z", "Wpl_y", "Wpl_z", "Wt")
+    }
+    values |= {"Av_y": s.Av_y, "Av_z": s.Av_z, "E": E, "G": G, "L": response.structure.length(m)}
+    values |= {"gamma_M0": document.rules.gamma_M0, "gamma_M1": document.rules.gamma_M1, "x": outcome.position}
+    values["kind"] = {"I": 0.0, "square": 1.0, "circular": 2.0}.get(s.shape, 3.0)
+    single = verification.steel.take(np.array([member]), 0)
+    for name in ("fy", "alpha_y", "alpha_z", "alpha_LT"):
+        values[name] = float(getattr(single, name)[0])
+    c = outcome.combination
+    if outcome.criterion in ("section", "shear"):
+        f = verification.forces
+        for name in ("N", "Vy", "Vz", "T", "My", "Mz"):
+            values[name] = float(getattr(f, name)[outcome.row, outcome.station, c])
+        v = section_values(document, response, f, verification.steel, [outcome.row], [outcome.station], [c])
+        values |= _scalars(v)
+        if outcome.criterion == "section":
+            values["u"] = max(values["u_NM"], values["n"]) if values["n"] > 1 else values["u_NM"]
+        else:
+            values["u"] = max(values["u_Vz"], values["u_Vy"])
+        return values, ["No deduction of bolt holes; connections are not covered."]
+    if outcome.criterion in ("deflection", "sway"):
+        return _service_values(document, response, verification, values, outcome), [
+            "First-order displacement; no pre-camber."
+        ]
+    g = verification.segments
+    values |= _scalars(stability_values(document, g, verification.steel, [outcome.row], [c]))
+    for name in ("N", "My", "Mz", "C1", "CmLT", "Cmy"):
+        values[name] = float(getattr(g, name)[outcome.row, c])
+    for name in ("Lcr_y", "Lcr_z", "L_T", "a_T"):
+        values[name] = float(getattr(g, name)[outcome.row])
+    values["L_LT"] = float(g.end[outcome.row] - g.start[outcome.row])
+    values["N_Ed"] = max(-values["N"], 0.0)
+    values["u"] = {
+        "flexural": max(values["u_Ny"], values["u_Nz"]),
+        "lateral": values["u_LT"],
+        "interaction": max(values["u_661"], values["u_662"]),
+    }[outcome.criterion]
+    lengths = g.lengths[member]
+    flange = "outer" if g.flange[outcome.row] > 0 else "inner"
+    notes = [
+        f"L_cr,y: {lengths.why_y}; L_cr,z: {lengths.why_z}.",
+        f"Segment from {g.start[outcome.row]:.2f} m to {g.end[outcome.row]:.2f} m, {flange} flange in compression.",
+    ]
+    if s.shape == "I":
+        notes.append("Loads act at the shear centre; ends of the segment are forks (k = k_w = 1); f = 1 in (6.58).")
+        if flange == "inner":
+            notes.append("Purlins on the flange in tension are not counted as a restraint of the segment: safe side.")
+    if lengths.sway:
+        notes.append("Sway mode: C_my = 0.9 (table B.3); first-order forces, EN 1993-1-1 5.2.2(8).")
+    return values, notes
+
+
+def _service_values(
+    document: Document, response: Response, verification: Verification, values: dict[str, float], outcome: Outcome
+) -> dict[str, float]:
+    hall, rules = document.hall, document.rules
+    assert hall is not None
+    sag, sideways = frame_deflections(response, verification.service_factors[[outcome.combination]])
+    rafter = outcome.criterion == "deflection"
+    values["w"] = abs(float((sag if rafter else sideways)[outcome.row, outcome.station, 0]))
+    values["span"] = hall.span if rafter else hall.eaves_height
+    values["ratio"] = rules.rafter_deflection_ratio if rafter else rules.eaves_sway_ratio
+    values["limit"] = values["span"] / values["ratio"]
+    values["u"] = values["w"] / values["limit"]
+    return values
+
+
+_TOKEN = re.compile(r"<(\w+)>")
+
+
+def _step(line: Line, values: dict[str, float]) -> Step:
+    def symbol(match: re.Match[str]) -> str:
+        return SYMBOLS[match[1]].latex
+
+    def number(match: re.Match[str]) -> str:
+        known = SYMBOLS[match[1]]
+        text = known.text(values[match[1]])
+        unit = rf"\,\mathrm{{{known.unit_latex}}}" if known.unit else ""
+        return f"({text}{unit})" if text.startswith("-") else text + unit
+
+    known = SYMBOLS[line.key]
+    numbers = _TOKEN.sub(number, line.formula) if line.formula else ""
+    value = values[line.key]
+    return Step(
+        symbol=known.latex,
+        formula=_TOKEN.sub(symbol, line.formula),
+        numbers=numbers if _TOKEN.search(line.formula) else "",
+        value=known.text(value) + (f" {known.unit}" if known.unit else ""),
+        clause=line.clause,
+        words=line.words,
+    )
