@@ -90,6 +90,4 @@ def run(document: Document) -> Chain:
         response = solve(structure, loading, document.analysis.shear_deformation)
     with stage("verification"):
         verification = verify(document, response, combined)
-    return Chain(
-        document, fingerprints(document), structure, loading, combined, response, verification, seconds
-    )
+    return Chain(document, fingerprints(document), structure, loading, combined, response, verification, seconds)

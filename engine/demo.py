@@ -19,7 +19,11 @@ def drying_hall() -> Document:
             purlin_spacing=1.5,
             stay_every=2,
             sections=HallSections(
-                columns="HEA 450", rafters="IPE 500", eaves_beams="SHS 100x5", ridge_beam="SHS 100x5", bracing="CHS 114.3x4"
+                columns="HEA 450",
+                rafters="IPE 500",
+                eaves_beams="SHS 100x5",
+                ridge_beam="SHS 100x5",
+                bracing="CHS 114.3x4",
             ),
         ),
         site=Site(place="Ossel Ford (invented)", altitude=210.0, ground_snow=0.8, wind_speed=24.0, terrain="II"),
@@ -40,7 +44,11 @@ def failing_hall() -> Document:
             purlin_spacing=1.6,
             stay_every=0,
             sections=HallSections(
-                columns="IPE 330", rafters="IPE 300", eaves_beams="SHS 100x5", ridge_beam="SHS 100x5", bracing="CHS 114.3x4"
+                columns="IPE 330",
+                rafters="IPE 300",
+                eaves_beams="SHS 100x5",
+                ridge_beam="SHS 100x5",
+                bracing="CHS 114.3x4",
             ),
         ),
         site=Site(place="Upper Tarn (invented)", altitude=480.0, ground_snow=1.4, wind_speed=26.0, terrain="II"),

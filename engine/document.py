@@ -245,7 +245,11 @@ def _as_model_error(error: ValidationError) -> ModelError:
     place = ".".join(str(part) for part in first["loc"])
     context = first.get("ctx", {})
     given = first.get("input")
-    bounds = {"greater_than_equal": ("at least", "ge"), "less_than_equal": ("at most", "le"), "greater_than": ("greater than", "gt")}
+    bounds = {
+        "greater_than_equal": ("at least", "ge"),
+        "less_than_equal": ("at most", "le"),
+        "greater_than": ("greater than", "gt"),
+    }
     if first["type"] in bounds:
         word, key = bounds[first["type"]]
         reason = f"must be {word} {context[key]:g}, not {given}"

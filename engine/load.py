@@ -55,15 +55,14 @@ def load(document: Document, structure: Structure) -> Loading:
     return loading
 
 
-def _member_load(
-    loading: Loading, structure: Structure, item: MemberLoad, case: int, force: float, place: str
-) -> None:
+def _member_load(loading: Loading, structure: Structure, item: MemberLoad, case: int, force: float, place: str) -> None:
     member = structure.member(item.member)
     length = structure.length(member)
     end = length if item.end is None else item.end
     if item.start > length + 1e-9 or end > length + 1e-9:
         raise ModelError(
-            f"A load on “{item.member}” reaches {max(item.start, end):g} m, beyond the member's length {length:.3f} m.", place
+            f"A load on “{item.member}” reaches {max(item.start, end):g} m, beyond the member's length {length:.3f} m.",
+            place,
         )
     ends = structure.xyz[[member.nodes[0], member.nodes[-1]]]
     axes = local_axes(ends[None, 0], ends[None, 1], np.array([member.roll]))[0]

@@ -35,9 +35,7 @@ def result(chain: Chain, full: bool = False) -> dict[str, Any]:
     cases = len(chain.loading.cases)
     forces = diagrams(chain.response)
     moved = deflections(chain.response)
-    shown = [
-        (case.name, "case", np.eye(cases)[i]) for i, case in enumerate(chain.loading.cases)
-    ]
+    shown = [(case.name, "case", np.eye(cases)[i]) for i, case in enumerate(chain.loading.cases)]
     stated = {c.name for c in chain.document.combinations}
     shown += [(c.name, "combination", c.factors) for c in chain.combinations if full or c.name in stated]
     return {

@@ -9,7 +9,13 @@ from engine.structure.model import Floats, Panel
 
 
 def press(
-    loading: Loading, case: int, panel: Panel, direction: Floats, pressure: float, start: float = 0.0, end: float | None = None
+    loading: Loading,
+    case: int,
+    panel: Panel,
+    direction: Floats,
+    pressure: float,
+    start: float = 0.0,
+    end: float | None = None,
 ) -> None:
     """Load a strip of a panel, between two distances along its carriers, with a uniform pressure.
 

@@ -32,7 +32,9 @@ class Diagrams:
 
     def combined(self, factors: Floats) -> Diagrams:
         """The same for combinations of the cases: factors (combinations, cases)."""
-        return Diagrams(self.x, *(values @ factors.T for values in (self.N, self.Vy, self.Vz, self.T, self.My, self.Mz)))
+        return Diagrams(
+            self.x, *(values @ factors.T for values in (self.N, self.Vy, self.Vz, self.T, self.My, self.Mz))
+        )
 
 
 def station_positions(response: Response, stations: int = STATIONS) -> Floats:

@@ -72,11 +72,7 @@ def rolled_i(name: str, family: str, h: float, b: float, tw: float, tf: float, r
     Wpl_y = b * tf * (h - tf) + tw * web**2 / 4 + 4 * fillet * (web / 2 - arm)
     Wpl_z = tf * b**2 / 2 + web * tw**2 / 4 + 4 * fillet * (tw / 2 + arm)
     disc = ((r + tw / 2) ** 2 + (r + tf) ** 2 - r**2) / (2 * r + tf)
-    It = (
-        2 / 3 * (b - 0.63 * tf) * tf**3
-        + (h - 2 * tf) * tw**3 / 3
-        + 2 * (tw / tf) * (0.145 + 0.1 * r / tf) * disc**4
-    )
+    It = 2 / 3 * (b - 0.63 * tf) * tf**3 + (h - 2 * tf) * tw**3 / 3 + 2 * (tw / tf) * (0.145 + 0.1 * r / tf) * disc**4
     return Section(
         name=name,
         family=family,
@@ -113,9 +109,7 @@ def square_hollow(name: str, b: float, t: float) -> Section:
     own_out = (1 / 3 - pi / 16 - 1 / (3 * (12 - 3 * pi))) * ro**4
     own_in = (1 / 3 - pi / 16 - 1 / (3 * (12 - 3 * pi))) * ri**4
     A = b**2 - inner**2 - 4 * corner_out + 4 * corner_in
-    second = (
-        (b**4 - inner**4) / 12 - 4 * (own_out + corner_out * arm_out**2) + 4 * (own_in + corner_in * arm_in**2)
-    )
+    second = (b**4 - inner**4) / 12 - 4 * (own_out + corner_out * arm_out**2) + 4 * (own_in + corner_in * arm_in**2)
     plastic = (b**3 - inner**3) / 4 - 4 * corner_out * arm_out + 4 * corner_in * arm_in
     rc = (ro + ri) / 2
     around = 4 * (b - t) - 2 * rc * (4 - pi)

@@ -202,9 +202,7 @@ def _panels(hall: HallJig, ridge: float) -> list[Panel]:
                 f"wall-{side}",
                 "wall",
                 side,
-                corners(
-                    (x, 0.0, 0.0), (x, length, 0.0), (x, length, hall.eaves_height), (x, 0.0, hall.eaves_height)
-                ),
+                corners((x, 0.0, 0.0), (x, length, 0.0), (x, length, hall.eaves_height), (x, 0.0, hall.eaves_height)),
                 np.array([out, 0.0, 0.0]),
                 hall.eaves_height,
                 length,
@@ -217,7 +215,10 @@ def _panels(hall: HallJig, ridge: float) -> list[Panel]:
                 "roof",
                 side,
                 corners(
-                    (x, 0.0, hall.eaves_height), (x, length, hall.eaves_height), (half, length, ridge), (half, 0.0, ridge)
+                    (x, 0.0, hall.eaves_height),
+                    (x, length, hall.eaves_height),
+                    (half, length, ridge),
+                    (half, 0.0, ridge),
                 ),
                 np.array([out * np.sin(pitch), 0.0, np.cos(pitch)]),
                 slope_length(hall),

@@ -123,7 +123,9 @@ def size(document: Document, progress: Callable[[Round], None] = lambda _: None)
             chosen[role] = family[min(index, len(family) - 1)].name
         if chosen == sections:
             break
-        changed = ", ".join(f"{role.replace('_', ' ')} {chosen[role]}" for role in ROLES if chosen[role] != sections[role])
+        changed = ", ".join(
+            f"{role.replace('_', ' ')} {chosen[role]}" for role in ROLES if chosen[role] != sections[role]
+        )
         sections = chosen
         chain = analyse(sections, "strength", changed)
     chain, sections = _stiffen(chain, sections, analyse, note)
@@ -162,10 +164,7 @@ def _passes(chain: Chain, members: list[int], candidate: Section, columns: list[
     structure, verification = chain.structure, chain.verification
     chosen = set(members)
     steel = steel_arrays(
-        [
-            (candidate if i in chosen else m.section, m.material.grade, m.bar)
-            for i, m in enumerate(structure.members)
-        ]
+        [(candidate if i in chosen else m.section, m.material.grade, m.bar) for i, m in enumerate(structure.members)]
     )
     segments = verification.segments
     segments = replace(segments, a_T=np.where(segments.a_T > 0, candidate.h / 2, 0.0))
@@ -175,9 +174,7 @@ def _passes(chain: Chain, members: list[int], candidate: Section, columns: list[
     if not usable or max(v[key].max() for key in ("u_Ny", "u_Nz", "u_LT", "u_661", "u_662")) > 1.0:
         return False
     e = [int(j) for j in np.flatnonzero(np.isin(chain.response.elements.member, members))]
-    v = section_values(
-        chain.document, chain.response, verification.forces, steel, e, slice(None), columns
-    )
+    v = section_values(chain.document, chain.response, verification.forces, steel, e, slice(None), columns)
     return bool((v["cls"] < 4).all() and max(v[key].max() for key in ("u_NM", "u_Vz", "u_Vy")) <= 1.0)
 
 

@@ -144,7 +144,13 @@ def stability_values(
 
 
 def section_values(
-    document: Document, response: Response, forces: Diagrams, steel: SteelArrays, e: slice | list[int], s: slice | list[int], c: slice | list[int]
+    document: Document,
+    response: Response,
+    forces: Diagrams,
+    steel: SteelArrays,
+    e: slice | list[int],
+    s: slice | list[int],
+    c: slice | list[int],
 ) -> Values:
     """section_check on some elements, stations and combinations."""
     pick = np.arange(len(response.elements))[e]
@@ -190,9 +196,7 @@ def _sections(
             flat = int(np.argmax(np.where(np.isnan(block), -1.0, block)))
             j, s, c = np.unravel_index(flat, block.shape)
             position = float(elements.offset[first[m] + j] + forces.x[first[m] + j, s])
-            outcomes[m].append(
-                Outcome(criterion, float(block[j, s, c]), int(c), position, int(first[m] + j), int(s))
-            )
+            outcomes[m].append(Outcome(criterion, float(block[j, s, c]), int(c), position, int(first[m] + j), int(s)))
         if class_4[e].any():
             reasons[m].append("class 4 cross-section (EN 1993-1-5) is not covered yet")
         if torsion[e].any():

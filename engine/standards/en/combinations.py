@@ -57,7 +57,9 @@ def combine(cases: list[Case], rules: Rules, site: Site) -> list[Combination]:
     strength.sort(key=lambda row: (-row[0], len(row[1])))
     deflection.sort(key=len)
     seen: set[tuple[str, bytes]] = set()
-    rows = [("strength", gamma, share) for gamma, share in strength] + [("deflection", 1.0, share) for share in deflection]
+    rows = [("strength", gamma, share) for gamma, share in strength] + [
+        ("deflection", 1.0, share) for share in deflection
+    ]
     counts = {"strength": 0, "deflection": 0}
     for use, gamma, share in rows:
         factors = np.zeros(len(cases))

@@ -188,7 +188,6 @@ def _i_section(v: Values) -> bool:
     return v["kind"] == 0
 
 
-
 @dataclass(frozen=True)
 class Line:
     """A line of a proof: which value, its formula with <names>, clause, words, and when it belongs in the proof."""
@@ -336,8 +335,20 @@ LINES: dict[str, list[Line]] = {
         Line("Cmy", "", "table B.3"),
         Line("Cmz", "", "table B.3", "safe side"),
         Line("CmLT", "", "table B.3", "", _i_section),
-        Line("kyy", r"<Cmy>\left(1+(<lambda_y>-0.2)<u_Ny>\right)\le <Cmy>(1+0.8\,<u_Ny>)", "table B.1", "", lambda v: v["cls"] <= 2),
-        Line("kyy", r"<Cmy>\left(1+0.6\,<lambda_y>\,<u_Ny>\right)\le <Cmy>(1+0.6\,<u_Ny>)", "table B.1", "", lambda v: v["cls"] > 2),
+        Line(
+            "kyy",
+            r"<Cmy>\left(1+(<lambda_y>-0.2)<u_Ny>\right)\le <Cmy>(1+0.8\,<u_Ny>)",
+            "table B.1",
+            "",
+            lambda v: v["cls"] <= 2,
+        ),
+        Line(
+            "kyy",
+            r"<Cmy>\left(1+0.6\,<lambda_y>\,<u_Ny>\right)\le <Cmy>(1+0.6\,<u_Ny>)",
+            "table B.1",
+            "",
+            lambda v: v["cls"] > 2,
+        ),
         Line("kzz", "", "table B.1"),
         Line("kyz", "", "table B.1"),
         Line("kzy", "", "table B.2", "susceptible to torsion", _i_section),

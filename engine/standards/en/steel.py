@@ -162,7 +162,9 @@ def section_check(
         v["W_z"] = np.where(plastic, p.Wpl_z, p.Wel_z)
         full_y, full_z = v["W_y"] * fyd, v["W_z"] * fyd
         v["My_V"] = np.where(
-            (p.kind == 0) & plastic, np.maximum(full_y - rho_z * web_area**2 / (4 * p.tw) * fyd, 0.0), (1 - rho_z) * full_y
+            (p.kind == 0) & plastic,
+            np.maximum(full_y - rho_z * web_area**2 / (4 * p.tw) * fyd, 0.0),
+            (1 - rho_z) * full_y,
         )
         v["Mz_V"] = (1 - rho_y) * full_z
         # 6.2.9.1: axial force reduces the plastic moment resistance
@@ -185,9 +187,7 @@ def section_check(
         v["My_N"] = np.where(small, v["My_V"], reduced_y)
         v["Mz_N"] = np.where(small_z, v["Mz_V"], reduced_z)
         v["exp_y"] = np.where(p.kind == 1, np.minimum(6.0, 1.66 / np.maximum(1 - 1.13 * n**2, 1e-9)), 2.0)
-        v["exp_z"] = np.where(
-            p.kind == 0, np.maximum(1.0, 5 * n), np.where(p.kind == 1, v["exp_y"], 2.0)
-        )
+        v["exp_z"] = np.where(p.kind == 0, np.maximum(1.0, 5 * n), np.where(p.kind == 1, v["exp_y"], 2.0))
         v["ry"], v["rz"] = _ratio(np.abs(My), v["My_N"]), _ratio(np.abs(Mz), v["Mz_N"])
         biaxial = v["ry"] ** v["exp_y"] + v["rz"] ** v["exp_z"]
         v["u_plastic"] = np.maximum(np.maximum(v["ry"], v["rz"]), np.maximum(biaxial, v["n"]))
@@ -317,9 +317,7 @@ def stability_check(
         )
         kzz_open = np.minimum(1 + (2 * lz - 0.6) * nz, 1 + 1.4 * nz)
         kzz_hollow = np.minimum(1 + (lz - 0.2) * nz, 1 + 0.8 * nz)
-        v["kzz"] = np.where(
-            plastic, np.where(prone, kzz_open, kzz_hollow), np.minimum(1 + 0.6 * lz * nz, 1 + 0.6 * nz)
-        )
+        v["kzz"] = np.where(plastic, np.where(prone, kzz_open, kzz_hollow), np.minimum(1 + 0.6 * lz * nz, 1 + 0.6 * nz))
         v["kyz"] = np.where(plastic, 0.6 * v["kzz"], v["kzz"])
         spread = np.maximum(CmLT - 0.25, 0.15)
         kzy_plastic = np.where(

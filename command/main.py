@@ -1,0 +1,61 @@
+"""./lorica: start, stop, status, test, solve, schema, bench, manage."""
+
+from __future__ import annotations
+
+import argparse
+import os
+import subprocess
+import sys
+
+from command import check, serve
+from command.environment import PYTHON, ROOT, Stop, ensure_python, say
+
+HEADLESS = ("solve", "schema", "bench")
+
+
+def main() -> int:
+    """Run one command; its exit status."""
+    arguments = sys.argv[1:]
+    if arguments and arguments[0] in HEADLESS:
+        ensure_python(test=False)
+        variables = {**os.environ, "PYTHONPATH": str(ROOT)}
+        return subprocess.run([str(PYTHON), "-m", "engine.cli", *arguments], env=variables).returncode
+    if arguments and arguments[0] == "manage":
+        ensure_python(test=False)
+        return subprocess.run(
+            [str(PYTHON), str(ROOT / "manage.py"), *arguments[1:]], env=serve.environment()
+        ).returncode
+    parser = argparse.ArgumentParser(prog="./lorica", description="Steel buildings, from set-out to verified frame.")
+    commands = parser.add_subparsers(dest="command", required=True)
+    start = commands.add_parser("start", help="set up, load the demo and serve")
+    start.add_argument("--port", type=int, default=8000)
+    start.add_argument("--detach", action="store_true", help="serve in the background")
+    commands.add_parser("stop", help="stop the web server and its database")
+    commands.add_parser("status", help="say what runs")
+    test = commands.add_parser("test", help="all checks and tests, or some parts of them")
+    test.add_argument("parts", nargs="*", help=f"any of {', '.join(check.PARTS)}")
+    for name, text in (
+        ("solve", "run the chain on a document, without server and database"),
+        ("schema", "print the JSON Schema of the document format"),
+        ("bench", "time the chain on reference models"),
+        ("manage", "Django's manage.py with this machine's settings"),
+    ):
+        commands.add_parser(name, help=text)
+    chosen = parser.parse_args(arguments)
+    if chosen.command == "start":
+        return serve.start(chosen.port, chosen.detach)
+    if chosen.command == "stop":
+        return serve.stop()
+    if chosen.command == "status":
+        return serve.status()
+    return check.test(chosen.parts)
+
+
+if __name__ == "__main__":
+    try:
+        sys.exit(main())
+    except Stop as problem:
+        say(str(problem))
+        sys.exit(1)
+    except KeyboardInterrupt:
+        sys.exit(130)

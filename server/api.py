@@ -1,0 +1,329 @@
+"""The API. Every route needs a signed-in user; every project route asks whose the project is."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterator
+from queue import Queue
+from threading import Event, Thread
+from typing import Any
+from uuid import UUID
+
+from django.db import connection
+from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
+from ninja import NinjaAPI
+from ninja.security import django_auth
+from pydantic import TypeAdapter
+
+from engine.chain import fingerprints
+from engine.document import Document, HallJig, read_document
+from engine.errors import ModelError
+from engine.expand import expand
+from engine.load import load
+from engine.result import result
+from engine.sizing.size import Round, size
+from engine.verification.proof import prove
+from server.projects import revisions, schemas, workbench
+from server.projects.chains import chain_of
+from server.projects.models import Project, Revision
+
+api = NinjaAPI(title="Lorica", version="1", auth=django_auth, docs_url=None, openapi_url=None)
+
+
+@api.exception_handler(ModelError)
+def _model_error(request: HttpRequest, error: ModelError) -> HttpResponse:
+    return api.create_response(request, {"message": error.message, "place": error.place}, status=422)
+
+
+@api.exception_handler(revisions.Conflict)
+def _conflict(request: HttpRequest, conflict: revisions.Conflict) -> HttpResponse:
+    author = conflict.head.author.get_username() if conflict.head.author else "somebody"
+    answer = schemas.ConflictOut(
+        message=f"{author} made revision {conflict.head.number} meanwhile (“{conflict.head.label}”). Nothing was changed.",
+        number=conflict.head.number,
+        author=author,
+        differences=[schemas.DifferenceOut(**vars(d)) for d in conflict.differences],
+    )
+    return api.create_response(request, answer.dict(), status=409)
+
+
+def user_of(request: HttpRequest) -> Any:
+    """The signed-in user."""
+    return request.auth  # type: ignore[attr-defined]
+
+
+def project_out(project: Project) -> schemas.ProjectOut:
+    """A project with its head."""
+    head = project.head
+    assert head is not None
+    document = Document.model_validate(head.document)
+    return schemas.ProjectOut(
+        id=project.id,
+        name=project.name,
+        archived=project.archived,
+        revision=schemas.RevisionOut(
+            number=head.number,
+            label=head.label,
+            author=head.author.get_username() if head.author else "",
+            created=head.created,
+        ),
+        can_undo=head.parent_id is not None,
+        can_redo=bool(project.redo),
+        fingerprints=fingerprints(document),
+        document=document,
+    )
+
+
+def _document(request: HttpRequest, project_id: UUID, revision: int | None) -> tuple[Document, int]:
+    project = revisions.own_project(user_of(request), project_id)
+    found: Revision = project.head if revision is None else project.revisions.get(number=revision)  # type: ignore[assignment]
+    return Document.model_validate(found.document), found.number
+
+
+@api.get("/me", response=schemas.Me)
+def me(request: HttpRequest) -> schemas.Me:
+    return schemas.Me(name=user_of(request).get_username())
+
+
+@api.get("/catalogue", response=list[schemas.FamilyOut])
+def catalogue(request: HttpRequest) -> list[schemas.FamilyOut]:
+    return workbench.catalogue_out()
+
+
+@api.get("/projects", response=list[schemas.ProjectSummary])
+def projects(request: HttpRequest) -> list[schemas.ProjectSummary]:
+    found = Project.objects.filter(owner=user_of(request)).select_related("head")
+    return [_summary(project) for project in found]
+
+
+def _summary(project: Project) -> schemas.ProjectSummary:
+    assert project.head is not None
+    document = Document.model_validate(project.head.document)
+    hall = document.hall
+    words = (
+        f"{hall.span:g} m hall, {hall.frames} frames at {hall.spacing:g} m, eaves {hall.eaves_height:g} m, {hall.pitch:g}°"
+        if hall
+        else f"{len(document.members)} members set out directly"
+    )
+    return schemas.ProjectSummary(
+        id=project.id,
+        name=project.name,
+        archived=project.archived,
+        changed=project.changed,
+        revision=project.head.number,
+        summary=words,
+    )
+
+
+@api.post("/projects", response={201: schemas.ProjectOut})
+def create_project(request: HttpRequest, body: schemas.NewProject) -> tuple[int, schemas.ProjectOut]:
+    document = Document(name=body.name, hall=HallJig() if body.hall else None)
+    return 201, project_out(revisions.create(user_of(request), document, "New project"))
+
+
+@api.post("/projects/import", response={201: schemas.ProjectOut, 422: schemas.Problem})
+def import_project(request: HttpRequest) -> tuple[int, schemas.ProjectOut]:
+    """A new project from a document in the file format."""
+    try:
+        data = json.loads(request.body)
+    except ValueError as error:
+        raise ModelError(f"The file is not JSON: {error}.") from None
+    document = read_document(data)
+    revisions.check(document)
+    return 201, project_out(revisions.create(user_of(request), document, "Taken in from a file"))
+
+
+@api.get("/projects/{project_id}", response=schemas.ProjectOut)
+def project(request: HttpRequest, project_id: UUID) -> schemas.ProjectOut:
+    return project_out(revisions.own_project(user_of(request), project_id))
+
+
+@api.patch("/projects/{project_id}", response=schemas.ProjectOut)
+def change_project(request: HttpRequest, project_id: UUID, body: schemas.ProjectChange) -> schemas.ProjectOut:
+    """Rename or archive. A new name is a revision like any edit."""
+    found = revisions.own_project(user_of(request), project_id)
+    if body.name is not None and found.head is not None:
+        changes = [("name", body.name)]
+        found = revisions.edit(user_of(request), project_id, found.head.number, f"Renamed to {body.name}", changes)
+    if body.archived is not None:
+        found.archived = body.archived
+        found.save()
+    return project_out(found)
+
+
+@api.post("/projects/{project_id}/duplicate", response={201: schemas.ProjectOut})
+def duplicate_project(request: HttpRequest, project_id: UUID) -> tuple[int, schemas.ProjectOut]:
+    document, _ = _document(request, project_id, None)
+    copy = document.model_copy(update={"name": f"{document.name[:73]} (copy)"})
+    return 201, project_out(revisions.create(user_of(request), copy, f"Copy of {document.name}"))
+
+
+@api.post(
+    "/projects/{project_id}/edits", response={200: schemas.ProjectOut, 409: schemas.ConflictOut, 422: schemas.Problem}
+)
+def edit(request: HttpRequest, project_id: UUID, body: schemas.Edit) -> schemas.ProjectOut:
+    changes = [(change.path, change.value) for change in body.changes]
+    return project_out(revisions.edit(user_of(request), project_id, body.base, body.label[:200], changes))
+
+
+@api.post(
+    "/projects/{project_id}/undo", response={200: schemas.ProjectOut, 409: schemas.ConflictOut, 422: schemas.Problem}
+)
+def undo(request: HttpRequest, project_id: UUID, body: schemas.Base) -> schemas.ProjectOut:
+    return project_out(revisions.undo(user_of(request), project_id, body.base))
+
+
+@api.post(
+    "/projects/{project_id}/redo", response={200: schemas.ProjectOut, 409: schemas.ConflictOut, 422: schemas.Problem}
+)
+def redo(request: HttpRequest, project_id: UUID, body: schemas.Base) -> schemas.ProjectOut:
+    return project_out(revisions.redo(user_of(request), project_id, body.base))
+
+
+@api.get("/projects/{project_id}/document")
+def download_document(request: HttpRequest, project_id: UUID) -> HttpResponse:
+    document, number = _document(request, project_id, None)
+    text = json.dumps(document.model_dump(mode="json"), indent=1)
+    return _download(text, document.name, f"revision-{number}")
+
+
+@api.get("/projects/{project_id}/result", response={422: schemas.Problem})
+def download_result(request: HttpRequest, project_id: UUID) -> HttpResponse:
+    document, number = _document(request, project_id, None)
+    text = json.dumps(result(chain_of(document)) | {"revision": number}, indent=1)
+    return _download(text, document.name, f"result-{number}")
+
+
+def _download(text: str, name: str, suffix: str) -> HttpResponse:
+    safe = "".join(c if c.isascii() and c.isalnum() else "-" for c in name).strip("-").lower()
+    response = HttpResponse(text, content_type="application/json")
+    response["Content-Disposition"] = f'attachment; filename="{safe}-{suffix}.json"'
+    return response
+
+
+@api.get("/projects/{project_id}/chain", response=schemas.ChainOut)
+def chain(request: HttpRequest, project_id: UUID, revision: int | None = None) -> schemas.ChainOut:
+    """The computed chain of a revision; when it cannot be computed, the reason and what is known without it."""
+    document, number = _document(request, project_id, revision)
+    try:
+        return workbench.chain_out(chain_of(document), number)
+    except ModelError as error:
+        return schemas.ChainOut(
+            revision=number,
+            problem=schemas.Problem(message=error.message, place=error.place),
+            broken_stage=_broken_stage(document),
+            fingerprints=fingerprints(document),
+            status="broken",
+            **workbench.hall_facts(document),
+        )
+
+
+def _broken_stage(document: Document) -> str:
+    try:
+        structure = expand(document)
+    except ModelError:
+        return "structure"
+    try:
+        load(document, structure)
+    except ModelError:
+        return "loading"
+    return "response"
+
+
+@api.get("/projects/{project_id}/diagrams", response={200: schemas.DiagramOut, 422: schemas.Problem})
+def frame_diagrams(
+    request: HttpRequest, project_id: UUID, frame: int = 0, state: str = "envelope", revision: int | None = None
+) -> schemas.DiagramOut:
+    document, number = _document(request, project_id, revision)
+    try:
+        return workbench.diagram_out(chain_of(document), number, frame, state)
+    except KeyError:
+        raise ModelError(f"There is no case or combination “{state}”.", "state") from None
+
+
+@api.get("/projects/{project_id}/ribbon", response={200: schemas.RibbonOut, 422: schemas.Problem})
+def ribbon(request: HttpRequest, project_id: UUID, member: str, revision: int | None = None) -> schemas.RibbonOut:
+    document, _ = _document(request, project_id, revision)
+    computed = chain_of(document)
+    return workbench.ribbon_out(computed, _member(computed.structure.index, member))
+
+
+@api.get("/projects/{project_id}/proof", response={200: schemas.ProofOut, 422: schemas.Problem})
+def proof(
+    request: HttpRequest, project_id: UUID, member: str, criterion: str, revision: int | None = None
+) -> schemas.ProofOut:
+    document, number = _document(request, project_id, revision)
+    c = chain_of(document)
+    index = _member(c.structure.index, member)
+    for outcome in c.verification.verdicts[index].outcomes:
+        if outcome.criterion == criterion:
+            found = prove(document, c.response, c.verification, c.combinations, index, outcome)
+            return workbench.proof_out(found, number, member)
+    raise ModelError(f"Member “{member}” has no check “{criterion}”.", "criterion")
+
+
+def _member(index: dict[str, int], name: str) -> int:
+    if name not in index:
+        raise ModelError(f"There is no member “{name}”.", "member")
+    return index[name]
+
+
+@api.post("/projects/{project_id}/sizing", response={200: schemas.SizingLine})
+def sizing(request: HttpRequest, project_id: UUID, body: schemas.Base) -> StreamingHttpResponse:
+    """Size every role; answers line by line as JSON while the rounds are found. Closing the connection stops it.
+
+    Nothing is changed: the designer accepts the sections by an edit.
+    """
+    document, _ = _document(request, project_id, body.base)
+    return StreamingHttpResponse(_sizing_lines(document), content_type="application/x-ndjson")
+
+
+_LINE = TypeAdapter(schemas.SizingLine)
+
+
+def _sizing_lines(document: Document) -> Iterator[bytes]:
+    lines: Queue[schemas.SizingLine | None] = Queue()
+    stopped = Event()
+
+    class Stopped(Exception):
+        pass
+
+    def progress(found: Round) -> None:
+        if stopped.is_set():
+            raise Stopped
+        worst = {role: value if value < 1e6 else None for role, value in found.worst.items()}
+        lines.put(
+            schemas.SizingLine(
+                round=schemas.RoundOut(**{**vars(found), "worst": worst, "tonnage": found.tonnage / 1000})
+            )
+        )
+
+    def work() -> None:
+        try:
+            found = size(document, progress)
+            lines.put(
+                schemas.SizingLine(
+                    sizing=schemas.SizingOut(
+                        sections=found.sections,
+                        passes=found.passes,
+                        obstacles=list(found.obstacles),
+                        before=found.rounds[0].tonnage / 1000,
+                        after=found.rounds[-1].tonnage / 1000,
+                    )
+                )
+            )
+        except ModelError as error:
+            lines.put(schemas.SizingLine(problem=schemas.Problem(message=error.message, place=error.place)))
+        except Stopped:
+            pass
+        finally:
+            lines.put(None)
+
+    thread = Thread(target=work, daemon=True)
+    thread.start()
+    connection.close()
+    try:
+        while (line := lines.get()) is not None:
+            yield _LINE.dump_json(line) + b"\n"
+    finally:
+        stopped.set()

@@ -1,0 +1,143 @@
+"""Edits, undo and redo: how a project's document moves from revision to revision."""
+
+from __future__ import annotations
+
+import copy
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any
+from uuid import UUID
+
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.shortcuts import get_object_or_404
+
+from engine.document import Document, read_document
+from engine.errors import ModelError
+from engine.expand import expand
+from engine.load import combinations, load
+from server.projects.models import Project, Revision
+
+
+@dataclass(frozen=True)
+class Difference:
+    """A value that differs between two documents, by its dotted path."""
+
+    path: str
+    before: Any
+    after: Any
+
+
+class Conflict(Exception):
+    """Somebody else was faster: the head is no longer the base of the edit."""
+
+    def __init__(self, head: Revision, differences: list[Difference]) -> None:
+        super().__init__(f"revision {head.number} came first")
+        self.head = head
+        self.differences = differences
+
+
+def own_project(user: User, project_id: UUID) -> Project:
+    """The user's project; the same 404 for one that is somebody else's and one that does not exist."""
+    return get_object_or_404(Project.objects.select_related("head", "head__author"), id=project_id, owner=user)
+
+
+def check(document: Document) -> None:
+    """Raise ModelError when the document cannot be set out, loaded or combined. Empty documents are allowed."""
+    if document.hall is None and not document.nodes:
+        return
+    structure = expand(document)
+    combinations(document, load(document, structure))
+
+
+@transaction.atomic
+def create(user: User, document: Document, label: str) -> Project:
+    """A new project with its first revision."""
+    project = Project.objects.create(owner=user, name=document.name)
+    project.head = Revision.objects.create(
+        project=project, number=1, document=document.model_dump(mode="json"), label=label, author=user
+    )
+    project.save()
+    return project
+
+
+def differences(before: Any, after: Any, path: str = "") -> Iterator[Difference]:
+    """The values that differ, deepest first by path."""
+    if isinstance(before, dict) and isinstance(after, dict):
+        for key in [*before, *(k for k in after if k not in before)]:
+            yield from differences(before.get(key), after.get(key), f"{path}.{key}" if path else key)
+    elif before != after:
+        yield Difference(path, before, after)
+
+
+def _locked(user: User, project_id: UUID, base: int) -> Project:
+    project = get_object_or_404(Project.objects.select_for_update(of=("self",)), id=project_id, owner=user)
+    assert project.head is not None
+    if project.head.number != base:
+        old = get_object_or_404(Revision, project=project, number=base)
+        raise Conflict(project.head, list(differences(old.document, project.head.document)))
+    return project
+
+
+def changed(document: dict[str, Any], changes: list[tuple[str, Any]]) -> dict[str, Any]:
+    """A copy of the document with values set at dotted paths. Raises ModelError for a path that leads nowhere."""
+    result = copy.deepcopy(document)
+    for path, value in changes:
+        *steps, last = path.split(".")
+        place: Any = result
+        try:
+            for step in steps:
+                place = place[int(step)] if isinstance(place, list) else place.setdefault(step, {})
+                if place is None:
+                    raise KeyError(step)
+            place[int(last) if isinstance(place, list) else last] = value
+        except (KeyError, IndexError, ValueError, TypeError, AttributeError):
+            raise ModelError(f"There is no place “{path}” in the document.", path) from None
+    return result
+
+
+@transaction.atomic
+def edit(user: User, project_id: UUID, base: int, label: str, changes: list[tuple[str, Any]]) -> Project:
+    """Change values and make the next revision. Raises Conflict or ModelError, and then nothing has changed."""
+    project = _locked(user, project_id, base)
+    assert project.head is not None
+    document = read_document(changed(project.head.document, changes))
+    check(document)
+    dump = document.model_dump(mode="json")
+    if dump == project.head.document:
+        return project
+    last = project.revisions.order_by("-number").values_list("number", flat=True)[0]
+    project.head = Revision.objects.create(
+        project=project, number=last + 1, parent=project.head, document=dump, label=label, author=user
+    )
+    project.name = document.name
+    project.redo = []
+    project.save()
+    return project
+
+
+@transaction.atomic
+def undo(user: User, project_id: UUID, base: int) -> Project:
+    """Step back to the revision before. Raises ModelError when there is none."""
+    project = _locked(user, project_id, base)
+    assert project.head is not None
+    if project.head.parent is None:
+        raise ModelError("There is nothing to undo: this is the first revision.")
+    project.redo = [*project.redo, project.head.number]
+    project.head = project.head.parent
+    project.name = project.head.document["name"]
+    project.save()
+    return project
+
+
+@transaction.atomic
+def redo(user: User, project_id: UUID, base: int) -> Project:
+    """Step forward to the revision undone last. Raises ModelError when there is none."""
+    project = _locked(user, project_id, base)
+    if not project.redo:
+        raise ModelError("There is nothing to redo.")
+    project.head = project.revisions.get(number=project.redo[-1])
+    project.redo = project.redo[:-1]
+    project.name = project.head.document["name"]
+    project.save()
+    return project

@@ -1,0 +1,374 @@
+"""What the API gives and takes. The TypeScript types are generated from these and from the engine's document."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any, Literal
+from uuid import UUID
+
+from ninja import Schema
+
+from engine.document import Document, Name
+
+Triple = tuple[float, float, float]
+Stage = Literal["structure", "loading", "combinations", "response", "verification"]
+
+
+class Me(Schema):
+    name: str
+
+
+class Problem(Schema):
+    """Why something was refused: a sentence, and the place in the document as a dotted path, if it has one."""
+
+    message: str
+    place: str = ""
+
+
+class DifferenceOut(Schema):
+    path: str
+    before: Any
+    after: Any
+
+
+class ConflictOut(Schema):
+    """An edit that came too late: what the head is now, by whom, and what it changed."""
+
+    message: str
+    number: int
+    author: str
+    differences: list[DifferenceOut]
+
+
+class NewProject(Schema):
+    name: Name
+    hall: bool = True
+
+
+class ProjectChange(Schema):
+    name: Name | None = None
+    archived: bool | None = None
+
+
+class RevisionOut(Schema):
+    number: int
+    label: str
+    author: str
+    created: datetime
+
+
+class ProjectSummary(Schema):
+    id: UUID
+    name: str
+    archived: bool
+    changed: datetime
+    revision: int
+    summary: str
+
+
+class ProjectOut(Schema):
+    id: UUID
+    name: str
+    archived: bool
+    revision: RevisionOut
+    can_undo: bool
+    can_redo: bool
+    fingerprints: dict[str, str]
+    document: Document
+
+
+class Change(Schema):
+    """Set the value at a dotted path of the document."""
+
+    path: str
+    value: Any
+
+
+class Edit(Schema):
+    base: int
+    label: str
+    changes: list[Change]
+
+
+class Base(Schema):
+    """The revision that the sender sees."""
+
+    base: int
+
+
+class SectionOut(Schema):
+    """Dimensions in mm, mass in kg/m, second moments in cm⁴."""
+
+    name: str
+    family: str
+    h: float
+    b: float
+    tw: float
+    tf: float
+    mass: float
+    Iy: float
+    Iz: float
+
+
+class FamilyOut(Schema):
+    name: str
+    standard: str
+    what: str
+    sections: list[SectionOut]
+
+
+class CheckOut(Schema):
+    criterion: str
+    words: str
+    clause: str
+    utilisation: float
+    combination: str
+    formula: str
+    position: float
+
+
+class MemberOut(Schema):
+    """A member with its verdict. line: indices of its nodes; size: depth and width of its section in m."""
+
+    name: str
+    label: str
+    role: str
+    frame: int
+    line: list[int]
+    section: str
+    size: tuple[float, float]
+    length: float
+    mass: float
+    status: str
+    not_covered: list[str]
+    utilisation: float | None
+    governs: str
+    combination: str
+    checks: list[CheckOut]
+
+
+class RoleOut(Schema):
+    """A role of the building. key: its place below hall.sections, "" when it has none."""
+
+    role: str
+    label: str
+    key: str
+    section: str
+    count: int
+    worst: float | None
+    status: str
+    mass: float
+
+
+class CaseOut(Schema):
+    """A case with its balance, in kN."""
+
+    symbol: str
+    name: str
+    nature: str
+    note: str
+    expected: Triple
+    applied: Triple
+    reacted: Triple
+    off: float
+    holds: bool
+
+
+class CombinationOut(Schema):
+    name: str
+    use: str
+    formula: str
+
+
+class ReactionOut(Schema):
+    """Extreme reactions of a support over the strength combinations, in kN and kNm, with the combination of each."""
+
+    node: str
+    directions: list[str]
+    most: list[float]
+    most_in: list[str]
+    least: list[float]
+    least_in: list[str]
+
+
+class WindOut(Schema):
+    """Numbers behind the wind: pressures in kN/m², lengths in m."""
+
+    basic: float
+    exposure: float
+    peak: float
+    height: float
+    e: float
+    strip: float
+    walls: dict[str, float]
+    roof: dict[str, tuple[float, float]]
+
+
+class SnowOut(Schema):
+    mu: float
+    undrifted: float
+    drifted: float
+
+
+class HallOut(Schema):
+    ridge_height: float
+    slope_length: float
+    length: float
+    purlins: list[float]
+    stays: list[float]
+
+
+class LengthsOut(Schema):
+    """Effective lengths of one role in m, in words where they come from."""
+
+    role: str
+    label: str
+    length: float
+    y: float
+    z: float
+    lateral: float
+    why_y: str
+    why_z: str
+    set_y: float | None
+    set_z: float | None
+
+
+class ChainOut(Schema):
+    """Everything the workbench shows of one revision but diagrams and proofs. problem: set when the chain broke."""
+
+    revision: int
+    problem: Problem | None = None
+    broken_stage: str = ""
+    fingerprints: dict[str, str] = {}
+    seconds: dict[str, float] = {}
+    nodes: list[Triple] = []
+    node_names: list[str] = []
+    supports: list[int] = []
+    members: list[MemberOut] = []
+    roles: list[RoleOut] = []
+    cases: list[CaseOut] = []
+    combinations: list[CombinationOut] = []
+    reactions: list[ReactionOut] = []
+    lengths: list[LengthsOut] = []
+    hall: HallOut | None = None
+    wind: WindOut | None = None
+    snow: SnowOut | None = None
+    simplifications: list[str] = []
+    tonnage: float = 0.0
+    residual: float = 0.0
+    worst: float | None = None
+    status: str = ""
+    deflection_worst: float | None = None
+
+
+class RunOut(Schema):
+    """Diagrams along one member in kN, kNm and mm; points and displacements in global X, Y, Z.
+
+    axis_z: direction of local z, towards which a negative moment's diagram is drawn (tension side).
+    utilisation: largest of the section checks at each station, over all strength combinations.
+    """
+
+    member: str
+    axis_z: Triple
+    points: list[Triple]
+    x: list[float]
+    N: list[float]
+    Vz: list[float]
+    My: list[float]
+    least_My: list[float]
+    displacement: list[Triple]
+    utilisation: list[float]
+
+
+class LoadOut(Schema):
+    """A line load on a member in kN/m, global axes, between two points."""
+
+    member: str
+    start: Triple
+    end: Triple
+    first: Triple
+    last: Triple
+
+
+class DiagramOut(Schema):
+    """One frame (or the whole, frame 0) under a case, a combination, or the envelope of all strength combinations."""
+
+    revision: int
+    state: str
+    kind: str
+    formula: str
+    runs: list[RunOut]
+    loads: list[LoadOut]
+
+
+class SpanOut(Schema):
+    """A segment of a flange with its utilisation in lateral-torsional buckling."""
+
+    start: float
+    end: float
+    utilisation: float
+
+
+class RibbonOut(Schema):
+    """A member laid flat: restraints of its flanges, its moment in the governing combination, its segments."""
+
+    member: str
+    length: float
+    combination: str
+    outer: list[float]
+    inner: list[float]
+    x: list[float]
+    My: list[float]
+    outer_spans: list[SpanOut]
+    inner_spans: list[SpanOut]
+    values: list[tuple[str, str, str]]
+
+
+class StepOut(Schema):
+    symbol: str
+    formula: str
+    numbers: str
+    value: str
+    clause: str
+    words: str
+
+
+class ProofOut(Schema):
+    revision: int
+    member: str
+    title: str
+    clause: str
+    combination: str
+    formula: str
+    utilisation: float
+    steps: list[StepOut]
+    assumptions: list[str]
+
+
+class RoundOut(Schema):
+    """One analysis on the way to the sizing; sent as it is found. None: not covered."""
+
+    number: int
+    step: str
+    why: str
+    sections: dict[str, str]
+    worst: dict[str, float | None]
+    tonnage: float
+
+
+class SizingOut(Schema):
+    """The end of a sizing."""
+
+    sections: dict[str, str]
+    passes: bool
+    obstacles: list[str]
+    before: float
+    after: float
+
+
+class SizingLine(Schema):
+    """A line of the stream that a sizing answers with: one of these is set."""
+
+    round: RoundOut | None = None
+    sizing: SizingOut | None = None
+    problem: Problem | None = None
