@@ -97,8 +97,6 @@ def ensure_system(browser: bool, database: bool) -> None:
     for tool, why in (("node", "the front end is built with it"), ("npm", "it fetches the front end's packages")):
         if not shutil.which(tool):
             raise Stop(f"{tool} is not installed (Node 20 or newer): {why}.")
-    if sys.version_info < (3, 11):
-        raise Stop(f"Python 3.11 or newer is needed; this is {sys.version.split()[0]}.")
 
 
 def ensure_python(test: bool) -> None:

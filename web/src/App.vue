@@ -1,0 +1,1 @@
+<template><router-view /></template>

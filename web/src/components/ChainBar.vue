@@ -1,0 +1,167 @@
+<script setup lang="ts">
+import { freshness, LINKS } from '../lib/stages'
+import { useWorkbench } from '../stores/workbench'
+
+const bench = useWorkbench()
+const WORDS = {
+  current: 'current',
+  refreshing: 'refreshing',
+  behind: 'behind the present revision',
+  broken: 'broken',
+  'not yet': 'not built yet',
+}
+function state(link: (typeof LINKS)[number]) {
+  return bench.project ? freshness(link, bench.project, bench.chain, bench.refreshing) : 'behind'
+}
+</script>
+
+<template>
+  <header>
+    <router-link to="/" class="mark" title="All projects">LORICA</router-link>
+    <span v-if="bench.project" class="project">
+      <b :title="bench.project.name">{{ bench.project.name }}</b>
+      <small class="mono" :title="bench.project.revision.label">rev {{ bench.project.revision.number }}</small>
+    </span>
+    <span class="steps">
+      <button
+        class="quiet"
+        :disabled="!bench.project?.can_undo"
+        title="Undo (Ctrl+Z)"
+        aria-label="Undo"
+        @click="bench.step('undo')"
+      >
+        ↶
+      </button>
+      <button
+        class="quiet"
+        :disabled="!bench.project?.can_redo"
+        title="Redo (Ctrl+Shift+Z)"
+        aria-label="Redo"
+        @click="bench.step('redo')"
+      >
+        ↷
+      </button>
+    </span>
+    <nav aria-label="The chain">
+      <button
+        v-for="(link, i) in LINKS"
+        :key="link.key"
+        :class="['link', state(link).replace(' ', '-'), { on: bench.stage === link.key }]"
+        :aria-current="bench.stage === link.key ? 'step' : undefined"
+        :title="`${link.label}: ${WORDS[state(link)]}${state(link) === 'broken' ? ` – ${bench.chain?.problem?.message}` : ''} (Alt+${i + 1})`"
+        @click="bench.stage = link.key"
+      >
+        <i />{{ link.label }}
+      </button>
+    </nav>
+  </header>
+</template>
+
+<style scoped>
+header {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 0 12px;
+  background: var(--sheet);
+  border-bottom: 1px solid var(--line);
+}
+.mark {
+  font: 600 15px var(--condensed);
+  letter-spacing: 0.14em;
+  color: var(--ink);
+  text-decoration: none;
+}
+.project {
+  display: flex;
+  align-items: baseline;
+  gap: 8px;
+  min-width: 0;
+  padding-left: 12px;
+  border-left: 1px solid var(--line);
+}
+.project b {
+  font-weight: 600;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.project small {
+  color: var(--ink-2);
+  white-space: nowrap;
+}
+.steps {
+  white-space: nowrap;
+}
+.steps .quiet {
+  font-size: 17px;
+  line-height: 1;
+}
+nav {
+  display: flex;
+  margin-left: auto;
+}
+.link {
+  position: relative;
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  height: 26px;
+  padding: 0 9px;
+  margin-left: 10px;
+  border: 1px solid var(--line);
+  border-radius: 13px;
+  background: var(--paper);
+  color: var(--ink-2);
+  font: 500 12px var(--condensed);
+  cursor: pointer;
+  white-space: nowrap;
+}
+.link + .link::before {
+  content: '';
+  position: absolute;
+  left: -11px;
+  width: 10px;
+  height: 6px;
+  border: 1px solid #bdb6a6;
+  border-width: 1px 0;
+}
+.link i {
+  width: 8px;
+  height: 8px;
+  border-radius: 50%;
+  background: var(--current);
+}
+.link.behind i,
+.link.refreshing i {
+  background: none;
+  border: 2px solid var(--behind);
+}
+.link.refreshing i {
+  border-right-color: transparent;
+  animation: turn 0.8s linear infinite;
+}
+.link.broken i {
+  background: var(--hatch);
+  border-radius: 0;
+}
+.link.not-yet i {
+  background: none;
+  border: 1px dashed var(--ink-3);
+}
+.link.on {
+  background: var(--ink);
+  border-color: var(--ink);
+  color: #fff;
+}
+@keyframes turn {
+  to {
+    transform: rotate(360deg);
+  }
+}
+@media (prefers-reduced-motion: reduce) {
+  .link.refreshing i {
+    animation: none;
+  }
+}
+</style>

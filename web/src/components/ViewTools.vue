@@ -1,0 +1,119 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useWorkbench, type Overlay } from '../stores/workbench'
+
+const bench = useWorkbench()
+const TOOLS: { key: Overlay; label: string; frameOnly: boolean }[] = [
+  { key: 'actions', label: 'Actions', frameOnly: true },
+  { key: 'utilisation', label: 'Utilisation', frameOnly: false },
+  { key: 'moment', label: 'Moment', frameOnly: true },
+  { key: 'sway', label: 'Movement', frameOnly: true },
+  { key: 'names', label: 'Names', frameOnly: false },
+]
+const tools = computed(() => TOOLS.filter((t) => bench.frame || !t.frameOnly))
+function toggle(key: Overlay) {
+  const next = new Set(bench.overlays)
+  if (!next.delete(key)) next.add(key)
+  bench.overlays = next
+}
+const title = computed(() => (bench.frame ? `Frame on grid ${bench.frame} · elevation` : 'Whole building · 3D'))
+const states = computed(() => [
+  { value: '', label: bench.selected ? 'governing combination' : 'envelope' },
+  { value: 'envelope', label: 'envelope of strength' },
+  ...(bench.chain?.cases ?? []).map((c) => ({ value: c.symbol, label: `${c.symbol} · ${c.name}` })),
+  ...(bench.chain?.combinations ?? []).map((c) => ({ value: c.name, label: `${c.name} · ${c.formula}` })),
+])
+</script>
+
+<template>
+  <div class="caption">
+    Looking at<b>{{ title }}</b>
+    <span v-if="bench.stale" class="stale">numbers of revision {{ bench.chain?.revision }}, being refreshed</span>
+    <label v-if="bench.frame" class="state">
+      <span>under</span>
+      <select
+        :value="bench.state"
+        aria-label="Case or combination shown"
+        @change="bench.show(($event.target as HTMLSelectElement).value)"
+      >
+        <option v-for="s in states" :key="s.value" :value="s.value">{{ s.label }}</option>
+      </select>
+    </label>
+    <span v-if="bench.frame && bench.diagram" class="formula mono"
+      >{{ bench.diagram.kind === 'envelope' ? 'envelope' : bench.diagram.state }}: {{ bench.diagram.formula }}</span
+    >
+  </div>
+  <div class="tools">
+    <button
+      v-for="tool in tools"
+      :key="tool.key"
+      :class="{ on: bench.overlays.has(tool.key) }"
+      :aria-pressed="bench.overlays.has(tool.key)"
+      @click="toggle(tool.key)"
+    >
+      {{ tool.label }}
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.caption {
+  position: absolute;
+  left: 14px;
+  top: 8px;
+  font: 500 12px var(--condensed);
+  color: var(--ink-2);
+  display: flex;
+  flex-direction: column;
+  align-items: flex-start;
+  pointer-events: none;
+}
+.caption b {
+  color: var(--ink);
+  font: 600 15px var(--condensed);
+}
+.state {
+  pointer-events: auto;
+  display: flex;
+  gap: 5px;
+  align-items: center;
+}
+select {
+  font: 500 12px var(--condensed);
+  border: 1px solid var(--line);
+  background: var(--sheet);
+  border-radius: 3px;
+  color: var(--ink);
+  max-width: 210px;
+  padding: 1px 2px;
+}
+.formula {
+  font-size: 11px;
+  margin-top: 2px;
+}
+.stale {
+  color: #7d5a12;
+  border-left: 3px solid var(--behind);
+  padding-left: 6px;
+}
+.tools {
+  position: absolute;
+  right: 12px;
+  top: 10px;
+  display: flex;
+  gap: 5px;
+}
+.tools button {
+  font: 500 12px var(--condensed);
+  border: 1px solid var(--line);
+  background: var(--sheet);
+  border-radius: 4px;
+  padding: 3px 8px;
+  color: var(--ink-2);
+  cursor: pointer;
+}
+.tools button.on {
+  border-color: var(--ink);
+  color: var(--ink);
+}
+</style>

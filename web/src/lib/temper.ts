@@ -1,0 +1,30 @@
+/** The temper scale: utilisation to colour, after the tempering colours of steel. Above 1 it is always hatched too. */
+
+export const STEPS = [
+  { upTo: 0.5, colour: '#b9c4cb' },
+  { upTo: 0.7, colour: '#9fb0ae' },
+  { upTo: 0.85, colour: '#d3bf7c' },
+  { upTo: 0.95, colour: '#c1924a' },
+  { upTo: 1.0, colour: '#8a5a7d' },
+]
+export const OXIDE = '#a8402a'
+
+export function temper(utilisation: number | null): string {
+  if (utilisation === null) return '#ffffff'
+  return STEPS.find((step) => utilisation <= step.upTo)?.colour ?? OXIDE
+}
+
+/** A utilisation in figures: rounded up at the limit, so that 1.004 never reads 1.00. */
+export function figures(utilisation: number | null): string {
+  if (utilisation === null) return '–'
+  if (utilisation > 1 && utilisation < 1.01) return '1.01'
+  return utilisation.toFixed(2)
+}
+
+export const NATURE_COLOURS: Record<string, string> = {
+  permanent: '#6d6a63',
+  imposed: '#a97b22',
+  snow: '#4f93ad',
+  wind: '#5c7f3b',
+  other: '#56626c',
+}

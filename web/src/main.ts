@@ -1,0 +1,24 @@
+import '@fontsource/ibm-plex-sans/400.css'
+import '@fontsource/ibm-plex-sans/600.css'
+import '@fontsource/ibm-plex-sans-condensed/400.css'
+import '@fontsource/ibm-plex-sans-condensed/500.css'
+import '@fontsource/ibm-plex-sans-condensed/600.css'
+import '@fontsource/ibm-plex-mono/400.css'
+import '@fontsource/ibm-plex-mono/600.css'
+import 'element-plus/dist/index.css'
+import 'katex/dist/katex.min.css'
+import './theme.css'
+import { createPinia } from 'pinia'
+import { createApp } from 'vue'
+import { createRouter, createWebHistory } from 'vue-router'
+import App from './App.vue'
+
+const router = createRouter({
+  history: createWebHistory('/'),
+  routes: [
+    { path: '/', component: () => import('./views/ProjectsView.vue') },
+    { path: '/projects/:id', component: () => import('./views/WorkbenchView.vue'), props: true },
+  ],
+})
+
+createApp(App).use(createPinia()).use(router).mount('#app')

@@ -1,0 +1,44 @@
+<script setup lang="ts">
+import { computed, type Component } from 'vue'
+import { useWorkbench } from '../stores/workbench'
+import ActionsSheet from './ActionsSheet.vue'
+import CombinationsSheet from './CombinationsSheet.vue'
+import DossierSheet from './DossierSheet.vue'
+import FrameSheet from './FrameSheet.vue'
+import ResponseSheet from './ResponseSheet.vue'
+import SiteSheet from './SiteSheet.vue'
+import SizingSheet from './SizingSheet.vue'
+import VerificationSheet from './VerificationSheet.vue'
+
+defineEmits<{ proof: [criterion: string] }>()
+const bench = useWorkbench()
+const SHEETS: Record<string, Component> = {
+  site: SiteSheet,
+  frame: FrameSheet,
+  actions: ActionsSheet,
+  combinations: CombinationsSheet,
+  response: ResponseSheet,
+  verification: VerificationSheet,
+  sizing: SizingSheet,
+  dossier: DossierSheet,
+}
+const sheet = computed(() => SHEETS[bench.stage])
+</script>
+
+<template>
+  <p v-if="bench.refusal" class="refused" role="alert">
+    {{ bench.refusal.message }} Nothing was changed.
+    <button class="quiet" @click="bench.refusal = null">Close</button>
+  </p>
+  <component :is="sheet" @proof="$emit('proof', $event)" />
+</template>
+
+<style scoped>
+.refused {
+  margin: 10px 12px 0 22px;
+  padding: 7px 10px;
+  border-left: 4px solid var(--oxide);
+  background: var(--oxide-soft);
+  font: 400 12.5px var(--condensed);
+}
+</style>

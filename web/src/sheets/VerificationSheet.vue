@@ -1,0 +1,183 @@
+<script setup lang="ts">
+import NumberField from '../components/NumberField.vue'
+import RestraintRibbon from '../components/RestraintRibbon.vue'
+import { figures } from '../lib/temper'
+import { useWorkbench } from '../stores/workbench'
+import SheetHead from './SheetHead.vue'
+
+defineEmits<{ proof: [criterion: string] }>()
+const bench = useWorkbench()
+</script>
+
+<template>
+  <template v-if="bench.member">
+    <SheetHead :title="bench.member.label" :aside="`${bench.member.section} · ${bench.hall?.grade ?? ''}`" />
+    <div v-if="bench.member.checks?.[0]" class="verdict" :class="bench.member.status.replace(' ', '-')">
+      <b class="mono">{{ figures(bench.member.utilisation ?? null) }}</b>
+      <strong>{{ bench.member.status }}: {{ bench.member.governs.toLowerCase() }}</strong>
+      <span
+        >{{ bench.member.combination }} · at {{ bench.member.checks[0].position.toFixed(2) }} m ·
+        {{ bench.member.checks[0].clause }}</span
+      >
+      <span class="mono formula">{{ bench.member.checks[0].formula }}</span>
+      <button class="plate" @click="$emit('proof', bench.member.checks[0].criterion)">Proof</button>
+    </div>
+    <p v-for="reason in bench.member.not_covered" :key="reason" class="uncovered" role="note">
+      <b>Not covered:</b> {{ reason }}.
+    </p>
+    <h4>Checks <span>worst first</span></h4>
+    <div class="checks">
+      <button
+        v-for="c in bench.member.checks ?? []"
+        :key="c.criterion"
+        :title="`${c.clause}, ${c.formula}: open the proof`"
+        @click="$emit('proof', c.criterion)"
+      >
+        <span>{{ c.words }}</span><em class="mono">{{ c.combination }}</em
+        ><b class="mono" :class="{ fails: c.utilisation > 1 }">{{ figures(c.utilisation) }}</b>
+      </button>
+    </div>
+    <RestraintRibbon />
+  </template>
+  <template v-else>
+    <SheetHead title="Verification" aside="EN 1993-1-1" />
+    <p class="note">Point at a member in the view or in the ledger to see what governs it, and the proof.</p>
+  </template>
+  <template v-if="bench.document?.rules">
+    <h4>Effective lengths <span>× own length, by role</span></h4>
+    <template v-for="l in bench.chain?.lengths ?? []" :key="l.role">
+      <template v-if="!bench.member || bench.member.role === l.role">
+        <NumberField
+          :label="`${l.label}: about y`"
+          :path="`rules.effective_lengths.${l.role}.y`"
+          kind="factor"
+          unit="×"
+          :value="l.set_y"
+          :optional="(l.y / l.length).toFixed(3)"
+          :hint="`L_cr,y = ${l.y.toFixed(2)} m: ${l.why_y}. Empty: by rule.`"
+        />
+        <NumberField
+          :label="`${l.label}: about z`"
+          :path="`rules.effective_lengths.${l.role}.z`"
+          kind="factor"
+          unit="×"
+          :value="l.set_z"
+          :optional="(l.z / l.length).toFixed(3)"
+          :hint="`L_cr,z = ${l.z.toFixed(2)} m: ${l.why_z}. Empty: by rule.`"
+        />
+      </template>
+    </template>
+    <template v-if="bench.hall">
+      <h4>Limits</h4>
+      <NumberField
+        label="Rafter deflection: span over"
+        path="rules.rafter_deflection_ratio"
+        kind="factor"
+        :value="bench.document.rules.rafter_deflection_ratio"
+        hint="Vertical, from the chord between the eaves, characteristic combinations"
+      />
+      <NumberField
+        label="Sway: eaves height over"
+        path="rules.eaves_sway_ratio"
+        kind="factor"
+        :value="bench.document.rules.eaves_sway_ratio"
+        hint="Horizontal movement of the eaves, characteristic combinations"
+      />
+    </template>
+  </template>
+</template>
+
+<style scoped>
+.verdict {
+  margin: 6px 12px;
+  border: 1px solid var(--line);
+  border-left: 4px solid var(--current);
+  background: #fff;
+  padding: 8px 10px;
+  font: 400 12.5px var(--condensed);
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 2px 8px;
+}
+.verdict > b {
+  grid-column: 2;
+  grid-row: 1 / 3;
+  font-size: 22px;
+  line-height: 1;
+}
+.verdict strong {
+  grid-column: 1;
+  font-weight: 600;
+}
+.verdict span {
+  grid-column: 1;
+  color: var(--ink-2);
+}
+.verdict .formula {
+  font-size: 11px;
+}
+.verdict .plate {
+  grid-column: 2;
+  grid-row: 3 / 5;
+  align-self: end;
+}
+.verdict.fails {
+  border-left: 0;
+  position: relative;
+  padding-left: 16px;
+}
+.verdict.fails::before {
+  content: '';
+  position: absolute;
+  inset: 0 auto 0 0;
+  width: 7px;
+  background: var(--hatch);
+}
+.verdict.fails > b,
+.verdict.fails strong {
+  color: var(--oxide);
+}
+.verdict.not-covered {
+  border-left-color: var(--behind);
+}
+.uncovered {
+  margin: 4px 12px;
+  padding: 6px 10px;
+  border: 1px dashed var(--behind);
+  font: 400 12.5px var(--condensed);
+}
+.checks {
+  padding: 0 8px;
+}
+.checks button {
+  display: grid;
+  grid-template-columns: 1fr auto 44px;
+  gap: 8px;
+  width: 100%;
+  text-align: left;
+  border: 0;
+  background: none;
+  padding: 2px 4px;
+  font: 400 12.5px var(--condensed);
+  cursor: pointer;
+}
+.checks button:hover {
+  background: var(--chalk-soft);
+}
+.checks em {
+  font-style: normal;
+  font-size: 11px;
+  color: var(--ink-2);
+}
+.checks b {
+  text-align: right;
+  font-weight: 400;
+  font-size: 12px;
+}
+.checks b.fails {
+  font-weight: 600;
+}
+h4 span {
+  font-weight: 400;
+}
+</style>

@@ -1,0 +1,246 @@
+<script setup lang="ts">
+import { computed, onMounted, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, csrfToken, type Schemas } from '../api/client'
+
+const router = useRouter()
+const projects = ref<Schemas['ProjectSummary'][]>([])
+const loaded = ref(false)
+const showArchived = ref(false)
+const naming = ref('')
+const name = ref('')
+const problem = ref('')
+const me = ref('')
+const picker = ref<HTMLInputElement>()
+const shown = computed(() => projects.value.filter((p) => p.archived === showArchived.value))
+const archivedCount = computed(() => projects.value.filter((p) => p.archived).length)
+
+async function load() {
+  const { data } = await api.GET('/api/projects')
+  projects.value = data ?? []
+  loaded.value = true
+}
+
+async function create() {
+  problem.value = ''
+  const title = name.value.trim()
+  if (!title) {
+    problem.value = 'A project needs a name.'
+    return
+  }
+  const { data } = await api.POST('/api/projects', { body: { name: title, hall: true } })
+  if (data) await router.push(`/projects/${data.id}`)
+  else problem.value = 'The project was refused; names have up to 80 characters.'
+}
+
+async function rename(project: Schemas['ProjectSummary'], event: Event) {
+  const title = (event.target as HTMLInputElement).value.trim()
+  naming.value = ''
+  if (!title || title === project.name) return
+  await api.PATCH('/api/projects/{project_id}', { params: { path: { project_id: project.id } }, body: { name: title } })
+  await load()
+}
+
+async function archive(project: Schemas['ProjectSummary']) {
+  await api.PATCH('/api/projects/{project_id}', {
+    params: { path: { project_id: project.id } },
+    body: { archived: !project.archived },
+  })
+  if (projects.value.filter((p) => p.archived).length <= 1) showArchived.value = false
+  await load()
+}
+
+async function duplicate(project: Schemas['ProjectSummary']) {
+  await api.POST('/api/projects/{project_id}/duplicate', { params: { path: { project_id: project.id } } })
+  await load()
+}
+
+async function takeIn(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  input.value = ''
+  if (!file) return
+  problem.value = ''
+  if (file.size > 8 * 1024 * 1024) {
+    problem.value = `${file.name} is larger than 8 MB.`
+    return
+  }
+  const response = await fetch('/api/projects/import', {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json', 'X-CSRFToken': csrfToken() },
+    body: await file.text(),
+  })
+  const answer = (await response.json().catch(() => ({}))) as { id?: string; message?: string }
+  if (response.ok) await router.push(`/projects/${answer.id}`)
+  else problem.value = `${file.name} was not taken in. ${answer.message ?? ''}`
+}
+
+const token = csrfToken()
+onMounted(async () => {
+  document.title = 'Projects · Lorica'
+  await load()
+  me.value = (await api.GET('/api/me')).data?.name ?? ''
+})
+</script>
+
+<template>
+  <div class="page">
+    <header>
+      <span class="mark">LORICA</span>
+      <span class="who">{{ me }}</span>
+      <form method="post" action="/sign-out/">
+        <input type="hidden" name="csrfmiddlewaretoken" :value="token" />
+        <button class="quiet">Sign out</button>
+      </form>
+    </header>
+    <main>
+      <div class="head">
+        <h1>{{ showArchived ? 'Archived projects' : 'Projects' }}</h1>
+        <button v-if="archivedCount || showArchived" class="quiet" @click="showArchived = !showArchived">
+          {{ showArchived ? 'Back to projects' : `Archived (${archivedCount})` }}
+        </button>
+      </div>
+      <form class="new" @submit.prevent="create">
+        <input v-model="name" aria-label="Name of the new project" placeholder="Name of a new project" maxlength="80" />
+        <button class="plate solid">Start a hall</button>
+        <button type="button" class="plate" @click="picker?.click()">Take in a file…</button>
+        <input ref="picker" class="picker" type="file" accept=".json,application/json" @change="takeIn" />
+      </form>
+      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+      <p v-if="loaded && !shown.length" class="empty">
+        No projects yet. Give the building a name above and start a hall: it opens with a 24 m portal frame that you
+        change to yours.
+      </p>
+      <ul>
+        <li v-for="project in shown" :key="project.id">
+          <svg viewBox="0 0 80 40" aria-hidden="true"><path d="M10 37V22L40 10L70 22V37M4 37H76" /></svg>
+          <div class="words">
+            <input
+              v-if="naming === project.id"
+              :value="project.name"
+              maxlength="80"
+              aria-label="New name"
+              @vue:mounted="(node: { el: unknown }) => (node.el as HTMLInputElement).select()"
+              @keyup.enter="($event.target as HTMLInputElement).blur()"
+              @keyup.esc="naming = ''"
+              @blur="rename(project, $event)"
+            />
+            <router-link v-else :to="`/projects/${project.id}`">{{ project.name }}</router-link>
+            <span>{{ project.summary }}</span>
+          </div>
+          <span class="revision mono">rev {{ project.revision }}</span>
+          <span class="when">{{
+            new Date(project.changed).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
+          }}</span>
+          <span class="acts">
+            <button class="quiet" @click="naming = project.id">Rename</button>
+            <button class="quiet" @click="duplicate(project)">Duplicate</button>
+            <button class="quiet" @click="archive(project)">{{ project.archived ? 'Bring back' : 'Archive' }}</button>
+          </span>
+        </li>
+      </ul>
+    </main>
+  </div>
+</template>
+
+<style scoped>
+header {
+  height: 44px;
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 0 14px;
+  background: var(--sheet);
+  border-bottom: 1px solid var(--line);
+}
+.mark {
+  font: 600 15px var(--condensed);
+  letter-spacing: 0.14em;
+  margin-right: auto;
+}
+.who {
+  color: var(--ink-2);
+}
+main {
+  max-width: 980px;
+  margin: 36px auto;
+  padding: 0 20px;
+}
+.head {
+  display: flex;
+  align-items: baseline;
+  gap: 16px;
+}
+h1 {
+  font: 600 22px var(--condensed);
+  margin: 0 0 14px;
+}
+.new {
+  display: flex;
+  gap: 8px;
+  margin-bottom: 16px;
+}
+.new input:not(.picker),
+.words input {
+  flex: 1;
+  font: inherit;
+  padding: 7px 10px;
+  border: 1px solid var(--line);
+  background: #fff;
+  border-radius: 3px;
+}
+.picker {
+  display: none;
+}
+.problem {
+  border-left: 4px solid var(--oxide);
+  background: var(--oxide-soft);
+  padding: 8px 12px;
+}
+.empty {
+  color: var(--ink-2);
+  padding: 28px 0;
+  max-width: 60ch;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  border-top: 1px solid var(--line);
+}
+li {
+  display: grid;
+  grid-template-columns: 64px 1fr auto auto auto;
+  align-items: center;
+  gap: 16px;
+  padding: 10px 4px;
+  border-bottom: 1px solid var(--line);
+}
+li svg {
+  width: 64px;
+}
+li path {
+  fill: none;
+  stroke: var(--ink-2);
+  stroke-width: 2;
+}
+.words {
+  display: flex;
+  flex-direction: column;
+  gap: 2px;
+}
+.words a {
+  color: var(--ink);
+  font: 600 15px var(--condensed);
+  text-decoration: none;
+}
+.words a:hover {
+  color: var(--chalk);
+}
+.words span,
+.when,
+.revision {
+  color: var(--ink-2);
+  font-size: 12px;
+}
+</style>

@@ -1,0 +1,194 @@
+<script setup lang="ts">
+import { ElDialog } from 'element-plus'
+import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import ChainBar from '../components/ChainBar.vue'
+import FrameView from '../components/FrameView.vue'
+import KeyPlan from '../components/KeyPlan.vue'
+import LedgerPanel from '../components/LedgerPanel.vue'
+import ProofSheet from '../components/ProofSheet.vue'
+import RoleList from '../components/RoleList.vue'
+import ViewTools from '../components/ViewTools.vue'
+import { LINKS } from '../lib/stages'
+import StageSheet from '../sheets/StageSheet.vue'
+import { useWorkbench } from '../stores/workbench'
+
+const ModelView = defineAsyncComponent(() => import('../components/ModelView.vue'))
+const props = defineProps<{ id: string }>()
+const bench = useWorkbench()
+const folded = ref({ left: false, right: false, bottom: false })
+const proof = ref('')
+
+function keys(event: KeyboardEvent) {
+  const typing = (event.target as HTMLElement).matches('input, textarea, [contenteditable]')
+  if ((event.ctrlKey || event.metaKey) && !typing) {
+    const key = event.key.toLowerCase()
+    if (key === 'z' || key === 'y') {
+      event.preventDefault()
+      void bench.step(key === 'y' || event.shiftKey ? 'redo' : 'undo')
+    }
+    return
+  }
+  if (typing || event.ctrlKey || event.metaKey) return
+  const frames = bench.hall?.frames ?? 0
+  if (event.altKey) {
+    const link = LINKS[Number(event.key) - 1]
+    if (link) {
+      event.preventDefault()
+      bench.stage = link.key
+    }
+  } else if (event.key === '[' && bench.frame > 1) bench.look(bench.frame - 1)
+  else if (event.key === ']' && bench.frame && bench.frame < frames) bench.look(bench.frame + 1)
+  else if (event.key === '0') bench.look(0)
+}
+
+watch(
+  () => props.id,
+  (id) => bench.open(id),
+)
+watch(
+  () => bench.project?.name,
+  (name) => (document.title = `${name ?? ''} · Lorica`),
+)
+onMounted(() => {
+  void bench.open(props.id)
+  window.addEventListener('keydown', keys)
+})
+onBeforeUnmount(() => window.removeEventListener('keydown', keys))
+
+const layout = computed(() => ({
+  '--left': folded.value.left ? '22px' : '236px',
+  '--right': folded.value.right ? '22px' : '312px',
+  '--bottom': folded.value.bottom ? '30px' : 'clamp(200px, 30vh, 380px)',
+}))
+
+function text(value: unknown) {
+  return typeof value === 'object' ? JSON.stringify(value) : String(value)
+}
+</script>
+
+<template>
+  <div class="bench" :style="layout">
+    <ChainBar class="top" />
+    <aside class="left" aria-label="Key plan and roles">
+      <button class="fold" :aria-expanded="!folded.left" title="Fold the key plan" @click="folded.left = !folded.left">
+        {{ folded.left ? '›' : '‹' }}
+      </button>
+      <template v-if="!folded.left"><KeyPlan /><RoleList /></template>
+    </aside>
+    <main class="view">
+      <p v-if="bench.chain?.problem" class="broken" role="alert">
+        <b>The chain is broken.</b> {{ bench.chain.problem.message }}
+      </p>
+      <p v-else-if="!bench.chain && bench.message" class="broken" role="alert">
+        {{ bench.message }} <router-link to="/">Back to the projects</router-link>
+      </p>
+      <template v-else-if="bench.chain">
+        <FrameView v-if="bench.frame" />
+        <ModelView v-else />
+      </template>
+      <p v-else class="waiting">Computing the chain…</p>
+      <ViewTools v-if="bench.chain && !bench.chain.problem" />
+    </main>
+    <aside class="right" aria-label="Sheet">
+      <button class="fold" :aria-expanded="!folded.right" title="Fold the sheet" @click="folded.right = !folded.right">
+        {{ folded.right ? '‹' : '›' }}
+      </button>
+      <StageSheet v-if="!folded.right && bench.project" @proof="proof = $event" />
+    </aside>
+    <LedgerPanel class="bottom" :folded="folded.bottom" @fold="folded.bottom = !folded.bottom" />
+    <ProofSheet v-if="proof && bench.member" :criterion="proof" @close="proof = ''" @criterion="proof = $event" />
+    <div v-if="bench.message && bench.chain" class="message" role="alert">
+      {{ bench.message }} <button class="quiet" @click="bench.message = ''">Close</button>
+    </div>
+    <ElDialog :model-value="!!bench.conflict" title="Somebody else was faster" width="560" @close="bench.catchUp()">
+      <template v-if="bench.conflict">
+        <p>{{ bench.conflict.message }}</p>
+        <ul class="differences">
+          <li v-for="d in bench.conflict.differences" :key="d.path">
+            <span>{{ d.path }}</span> <b class="mono">{{ text(d.before) }} → {{ text(d.after) }}</b>
+          </li>
+        </ul>
+      </template>
+      <template #footer>
+        <button class="plate solid" @click="bench.catchUp()">Show me the present revision</button>
+      </template>
+    </ElDialog>
+  </div>
+</template>
+
+<style scoped>
+.bench {
+  height: 100vh;
+  display: grid;
+  grid-template: 44px minmax(0, 1fr) var(--bottom) / var(--left) minmax(0, 1fr) var(--right);
+  overflow: hidden;
+}
+.top,
+.bottom {
+  grid-column: 1 / 4;
+}
+.left,
+.right {
+  position: relative;
+  background: var(--sheet);
+  overflow: auto;
+}
+.left {
+  border-right: 1px solid var(--line);
+}
+.right {
+  border-left: 1px solid var(--line);
+}
+.view {
+  position: relative;
+  overflow: hidden;
+  background: #faf9f6;
+}
+.fold {
+  position: absolute;
+  top: 8px;
+  z-index: 2;
+  border: 0;
+  background: none;
+  color: var(--ink-2);
+  cursor: pointer;
+  font-size: 15px;
+  line-height: 1;
+  padding: 4px;
+}
+.left .fold {
+  right: 1px;
+}
+.right .fold {
+  left: 0;
+}
+.waiting,
+.broken {
+  margin: 90px auto 0;
+  max-width: 46ch;
+  padding: 12px 16px;
+}
+.broken {
+  background: var(--oxide-soft);
+  border-left: 4px solid var(--oxide);
+}
+.message {
+  position: fixed;
+  bottom: 14px;
+  left: 50%;
+  transform: translateX(-50%);
+  background: var(--ink);
+  color: #fff;
+  padding: 8px 14px;
+  border-radius: 3px;
+  z-index: 50;
+}
+.message .quiet {
+  color: #cfe4eb;
+}
+.differences {
+  padding-left: 18px;
+  max-height: 240px;
+  overflow: auto;
+}
+</style>
