@@ -31,7 +31,7 @@ def drying_hall() -> Document:
 
 
 def failing_hall() -> Document:
-    """A planer shed that fails in three ways: rafters in strength and stability, columns in stability, and in sway."""
+    """A planer shed that fails in three ways: rafters sideways without stays, the eaves in sway, roof braces in buckling."""
     return Document(
         name="Sandmartin Sawmill · planer shed (fails)",
         hall=HallJig(
@@ -44,14 +44,14 @@ def failing_hall() -> Document:
             purlin_spacing=1.6,
             stay_every=0,
             sections=HallSections(
-                columns="IPE 330",
-                rafters="IPE 300",
+                columns="HEA 340",
+                rafters="IPE 450",
                 eaves_beams="SHS 100x5",
-                ridge_beam="SHS 100x5",
-                bracing="CHS 114.3x4",
+                ridge_beam="SHS 120x5",
+                bracing="CHS 88.9x4",
             ),
         ),
-        site=Site(place="Upper Tarn (invented)", altitude=480.0, ground_snow=1.4, wind_speed=26.0, terrain="II"),
+        site=Site(place="Upper Tarn (invented)", altitude=480.0, ground_snow=1.2, wind_speed=25.0, terrain="II"),
         rules=Rules(),
     )
 

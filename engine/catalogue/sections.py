@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import csv
+import re
 from collections.abc import Mapping
 from difflib import get_close_matches
 from functools import cache
@@ -44,10 +45,22 @@ def section(name: str, place: str = "") -> Section:
     """The section of that name. Raises ModelError, with near names, when there is none."""
     found = catalogue().get(name)
     if found is None:
-        near = get_close_matches(name, catalogue(), n=3, cutoff=0.5)
+        near = _near(name)
         hint = f" Did you mean {', '.join(near)}?" if near else ""
         raise ModelError(f"There is no section “{name}” in the catalogue.{hint}", place)
     return found
+
+
+def _near(name: str) -> list[str]:
+    """Names like this one, those of the nearest size first."""
+    asked = _size(name)
+    alike = get_close_matches(name.upper(), catalogue(), n=20, cutoff=0.6)
+    return sorted(alike, key=lambda other: abs(_size(other) - asked))[:3]
+
+
+def _size(name: str) -> float:
+    found = re.search(r"[\d.]+", name)
+    return float(found[0].strip(".") or 0) if found else 0.0
 
 
 def family_of(name: str) -> list[Section]:

@@ -186,7 +186,7 @@ def _sections(
     torsion = (v["u_T"] > TORSION_LIMIT).any(axis=(1, 2))
     over = v["n"] > 1.0
     largest["section"] = np.where(over, np.maximum(v["n"], v["u_NM"]), v["u_NM"])
-    slender_web = (steel.kind == 0) & ((steel.h - 2 * steel.tf) / steel.tw > 72 * np.sqrt(235e6 / steel.fy))
+    slender_web = (steel.kind == 0) & (steel.h - 2 * steel.tf > 72 * np.sqrt(235e6 / steel.fy) * steel.tw)
     for m in range(len(outcomes)):
         e = slice(first[m], first[m + 1])
         for criterion, u in largest.items():

@@ -104,15 +104,14 @@ def _add_wind(loading: Loading, panels: dict[str, Panel], hall: HallJig, site: S
                         continue
                     seen.add(key)
                     count += 1
-                    name = (
-                        f"Wind from {windward}, roof {words[up]}/{words[down]}, inside {'+' if internal > 0 else '−'}"
-                    )
+                    sign = "+" if internal > 0 else "−"
+                    name = f"Wind from {windward}, inside {sign}, roof {words[up]}/{words[down]}"
                     note = (
                         f"c_pe walls {data.walls['D']:+.2f} / {data.walls['E']:+.2f}; windward slope {edge:+.2f} over "
                         f"{data.strip:.2f} m, {rest:+.2f}; leeward {ridge:+.2f} over {data.strip:.2f} m, {back:+.2f}; "
                         f"c_pi {internal:+.1f}; q_p = {q / 1000:.3f} kN/m²"
                     )
-                    case = loading.add_case(Case(name, f"W{count}", "wind", "wind", note))
+                    case = loading.add_case(Case(name, f"W{count}", "wind", "wind", note.replace("-", "−")))
 
                     def blow(panel: Panel, external: float, start: float = 0.0, end: float | None = None) -> None:
                         # positive pressure pushes towards the surface: inwards from outside, outwards from inside

@@ -23,7 +23,7 @@ const facts = computed(() => bench.chain?.hall ?? null)
 const sheet = computed(() => {
   const hall = bench.hall
   if (!hall || !facts.value) return null
-  return fit(hall.span, facts.value.ridge_height, { ...size.value, left: 84, right: 84, top: 128, bottom: 86 })
+  return fit(hall.span, facts.value.ridge_height, { ...size.value, left: 78, right: 78, top: 128, bottom: 82 })
 })
 
 const members = computed(() => {
@@ -87,13 +87,7 @@ const momentWords = computed(() => {
         Math.abs(place[2] - bench.hall!.eaves_height) < 0.3
       )
         continue
-      const outward = end[0] - base[0]
-      if (member.role === 'column')
-        found.push({
-          at: [end[0] + (outward < 0 ? -5 : 5), end[1] + 15],
-          text: fixed(value, 0),
-          anchor: outward < 0 ? 'end' : 'start',
-        })
+      if (member.role === 'column') found.push({ at: [end[0], end[1] - 7], text: fixed(value, 0), anchor: 'middle' })
       else
         found.push({
           at: [end[0], end[1] + (end[1] > base[1] ? 14 : -6)],
@@ -146,9 +140,15 @@ const arrows = computed(() => {
     total.set(key, sum)
   }
   const unit = 26 / most
+  const middle = bench.hall!.span / 2
   const blocks = [...total.values()].map((l, key) => {
     const [a, b] = [s.at(l.start[0], l.start[2]), s.at(l.end[0], l.end[2])]
-    const tip = (p: Point, v: number[]): Point => [p[0] - v[0]! * unit, p[1] + v[2]! * unit]
+    const upright = Math.abs(l.end[0] - l.start[0]) < 1e-6
+    const out: Point = upright ? [l.start[0] < middle ? -1 : 1, 0] : [0, 1]
+    // loads stand outside the building: pressing ones point at the surface, sucking ones away from it
+    const away = l.first[0]! * out[0] + l.first[2]! * out[1] > 0
+    const sense = away ? 1 : -1
+    const tip = (p: Point, v: number[]): Point => [p[0] + sense * v[0]! * unit, p[1] - sense * v[2]! * unit]
     const [c, d] = [tip(a, l.first), tip(b, l.last)]
     const count = Math.max(1, Math.round(Math.hypot(b[0] - a[0], b[1] - a[1]) / 26))
     const ticks = Array.from({ length: count + 1 }, (_, i) => {
@@ -157,17 +157,15 @@ const arrows = computed(() => {
       const q: Point = [c[0] + (d[0] - c[0]) * t, c[1] + (d[1] - c[1]) * t]
       const length = Math.hypot(q[0] - p[0], q[1] - p[1])
       if (length < 5) return ''
-      const [ux, uy] = [(q[0] - p[0]) / length, (q[1] - p[1]) / length]
-      return `M${q[0]} ${q[1]}L${p[0]} ${p[1]}M${p[0] + ux * 5 - uy * 2.5} ${p[1] + uy * 5 + ux * 2.5}L${p[0]} ${p[1]}L${p[0] + ux * 5 + uy * 2.5} ${p[1] + uy * 5 - ux * 2.5}`
+      const [from, to] = away ? [p, q] : [q, p]
+      const [ux, uy] = [(from[0] - to[0]) / length, (from[1] - to[1]) / length]
+      return `M${from[0]} ${from[1]}L${to[0]} ${to[1]}M${to[0] + ux * 5 - uy * 2.5} ${to[1] + uy * 5 + ux * 2.5}L${to[0]} ${to[1]}L${to[0] + ux * 5 + uy * 2.5} ${to[1] + uy * 5 - ux * 2.5}`
     }).join('')
     const value = Math.hypot(l.first[0]!, l.first[2]!)
-    return {
-      key,
-      d: path([c, d]),
-      ticks,
-      word: value > most * 0.12 ? fixed(value, 2) : '',
-      at: [(c[0] + d[0]) / 2, (c[1] + d[1]) / 2 - 4] as Point,
-    }
+    const at: Point = upright
+      ? [Math.min(a[0], c[0]) === a[0] ? Math.max(a[0], c[0]) + 18 : Math.min(a[0], c[0]) - 18, (c[1] + d[1]) / 2]
+      : [(c[0] + d[0]) / 2, Math.min((c[1] + d[1]) / 2, (a[1] + b[1]) / 2) - 6]
+    return { key, d: path([a, c, d, b]), ticks, word: value > most * 0.12 ? fixed(value, 2) : '', at }
   })
   return { blocks }
 })

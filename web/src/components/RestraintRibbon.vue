@@ -48,7 +48,7 @@ const rows = computed(() => {
   if (!r) return []
   return [
     { key: 'outer', y: 22, spans: r.outer_spans, marks: r.outer, up: true },
-    { key: 'inner', y: 46, spans: r.inner_spans, marks: r.inner, up: false },
+    { key: 'inner', y: 44, spans: r.inner_spans, marks: r.inner, up: false },
   ]
 })
 </script>
@@ -68,7 +68,7 @@ const rows = computed(() => {
             :x="X(s.start) + 0.7"
             :y="row.y"
             :width="Math.max(X(s.end) - X(s.start) - 1.4, 0.5)"
-            height="10"
+            height="12"
             :fill="temper(s.utilisation)"
             :stroke="s.utilisation > 1 ? '#5f2014' : 'none'"
             :stroke-dasharray="s.utilisation > 1 ? '3 2' : ''"
@@ -83,7 +83,7 @@ const rows = computed(() => {
             class="span"
             :class="{ light: s.utilisation > 0.95 }"
             :x="(X(s.start) + X(s.end)) / 2"
-            :y="row.y + 8.6"
+            :y="row.y + 9.4"
           >
             {{ figures(s.utilisation) }}
           </text>

@@ -39,7 +39,8 @@ function look(symbol: string) {
   <ul>
     <li v-for="c in bench.chain?.cases ?? []" :key="c.symbol">
       <button :class="{ on: bench.state === c.symbol }" :title="c.note" @click="look(c.symbol)">
-        <i :style="{ background: NATURE_COLOURS[c.nature] }" /><b class="mono">{{ c.symbol }}</b> {{ c.name }}
+        <i :style="{ background: NATURE_COLOURS[c.nature] }" /><b class="mono">{{ c.symbol }}</b>
+        <span>{{ c.name }}</span>
       </button>
     </li>
   </ul>
@@ -96,6 +97,11 @@ li b {
   font-weight: 400;
   font-size: 12px;
   width: 30px;
+}
+li button > span {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 li i {
   width: 9px;

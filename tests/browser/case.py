@@ -1,0 +1,86 @@
+"""A live server and a browser for tests of the real page."""
+
+from __future__ import annotations
+
+import os
+
+from django.contrib.auth.models import User
+from django.contrib.staticfiles.testing import StaticLiveServerTestCase
+from playwright.sync_api import Page, sync_playwright
+
+ARGUMENTS = [
+    "--no-sandbox",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--enable-unsafe-swiftshader",
+]
+
+
+class BrowserCase(StaticLiveServerTestCase):
+    """Each test gets a page of its own, signed in as `ada`; errors and foreign requests of the page fail the test."""
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        # Playwright runs an event loop in this thread; Django must still let the test use the database
+        os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
+        super().setUpClass()
+        cls.playwright = sync_playwright().start()
+        cls.browser = cls.playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+
+    @classmethod
+    def tearDownClass(cls) -> None:
+        cls.browser.close()
+        cls.playwright.stop()
+        super().tearDownClass()
+
+    def setUp(self) -> None:
+        self.user = User.objects.create_user("ada", password="gusset-plate")
+        self.troubles: list[str] = []
+        self.page = self.open_page()
+
+    def tearDown(self) -> None:
+        self.page.context.close()
+        self.assertEqual(self.troubles, [])
+
+    def open_page(self) -> Page:
+        """A page in a fresh context of 1280 × 800."""
+        page = self.browser.new_context(viewport={"width": 1280, "height": 800}).new_page()
+        page.set_default_timeout(30_000)
+        page.on("pageerror", lambda error: self.troubles.append(str(error)))
+        page.on("request", lambda request: self._own(request.url))
+        page.on(
+            "console",
+            lambda message: (
+                self.troubles.append(message.text)
+                if message.type == "error" and "status of 4" not in message.text
+                else None
+            ),
+        )
+        return page
+
+    def _own(self, url: str) -> None:
+        if not url.startswith((self.live_server_url, "blob:", "data:")):
+            self.troubles.append(f"asked another host: {url}")
+
+    def sign_in(self, page: Page | None = None) -> None:
+        """Sign in through the real page."""
+        page = page or self.page
+        page.goto(f"{self.live_server_url}/")
+        page.fill("#id_username", "ada")
+        page.fill("#id_password", "gusset-plate")
+        page.click("button:has-text('Sign in')")
+        page.wait_for_selector("h1:has-text('Projects')")
+
+    def start_hall(self, name: str = "Test hall") -> None:
+        """A new project with a hall, opened and computed."""
+        self.sign_in()
+        self.page.fill("[aria-label='Name of the new project']", name)
+        self.page.click("text=Start a hall")
+        self.page.wait_for_selector("tbody tr")
+
+    def field(self, label: str, page: Page | None = None):
+        """The input of a labelled field."""
+        return (page or self.page).locator(f"label.field:has-text('{label}') input").first

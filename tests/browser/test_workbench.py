@@ -1,0 +1,223 @@
+"""The real page, driven as a designer would."""
+
+import json
+import re
+import tempfile
+import time
+from pathlib import Path
+
+from playwright.sync_api import expect
+
+from engine.chain import run
+from engine.demo import failing_hall
+from engine.document import Document
+from server.projects import revisions
+from server.projects.models import Project, Revision
+from tests.browser.case import BrowserCase
+
+
+class NewUser(BrowserCase):
+    def test_from_sign_in_to_an_accepted_sizing_in_two_minutes(self):
+        start = time.monotonic()
+        self.start_hall("Kiln house")
+        page = self.page
+        page.click("nav button:has-text('Frame')")
+        expect(self.field("Span")).to_have_value("24")
+        page.click("nav button:has-text('Sizing')")
+        page.click("text=Size every role")
+        page.wait_for_selector("text=Everything passes", timeout=100_000)
+        self.assertEqual(Revision.objects.count(), 1)
+        page.click("button:has-text('Accept')")
+        page.wait_for_selector("text=These are the sections that stand")
+        self.assertLess(time.monotonic() - start, 120)
+        head = Project.objects.get(name="Kiln house").head
+        self.assertEqual(head.number, 2)
+        self.assertLessEqual(run(Document.model_validate(head.document)).verification.worst, 1.0)
+        page.keyboard.press("Control+z")
+        expect(page.locator("header small")).to_have_text("rev 1")
+        page.keyboard.press("Control+Shift+z")
+        expect(page.locator("header small")).to_have_text("rev 2")
+
+    def test_projects_page(self):
+        self.sign_in()
+        page = self.page
+        expect(page.locator("text=No projects yet")).to_be_visible()
+        page.click("text=Start a hall")
+        expect(page.locator("[role=alert]")).to_have_text("A project needs a name.")
+        page.fill("[aria-label='Name of the new project']", "Pump house")
+        page.keyboard.press("Enter")
+        page.wait_for_selector("tbody tr")
+        page.click("a:has-text('LORICA')")
+        page.click("text=Duplicate")
+        expect(page.locator("li")).to_have_count(2)
+        page.click("li:has-text('copy') >> text=Rename")
+        page.keyboard.type("Boiler house")
+        page.keyboard.press("Enter")
+        page.click("li:has-text('Boiler house') >> text=Archive")
+        expect(page.locator("li")).to_have_count(1)
+        page.click("text=Archived (1)")
+        page.click("text=Bring back")
+        expect(page.locator("li")).to_have_count(2)
+        page.click("text=Sign out")
+        page.wait_for_selector("#id_username")
+
+    def test_wrong_password_is_said(self):
+        page = self.page
+        page.goto(f"{self.live_server_url}/")
+        page.fill("#id_username", "ada")
+        page.fill("#id_password", "wrong")
+        page.click("button:has-text('Sign in')")
+        expect(page.locator("[role=alert]")).to_contain_text("do not belong together")
+
+
+class Editing(BrowserCase):
+    def test_units_arithmetic_and_wrong_input(self):
+        self.start_hall()
+        page = self.page
+        page.click("nav button:has-text('Frame')")
+        span = self.field("Span")
+        span.fill("3*7.2 m")
+        span.press("Enter")
+        expect(page.locator("header small")).to_have_text("rev 2")
+        expect(span).to_have_value("21.6")
+        span.fill("wide")
+        span.press("Enter")
+        expect(page.locator("label.field:has-text('Span') [role=alert]")).to_contain_text("not a number")
+        expect(span).to_have_value("wide")
+        span.fill("900")
+        span.press("Enter")
+        expect(page.locator("label.field:has-text('Span') [role=alert]")).to_contain_text("at most 80")
+        expect(span).to_have_value("900")
+        self.assertEqual(Project.objects.get().head.document["hall"]["span"], 21.6)
+        self.assertEqual(Revision.objects.count(), 2)
+
+    def test_the_verdict_follows_an_edit(self):
+        self.start_hall()
+        page = self.page
+        page.click("nav button:has-text('Frame')")
+        first = page.locator("tbody tr").filter(has_text="Rafters")
+        before = first.inner_text()
+        page.locator("label.field:has-text('Rafters') select").select_option("IPE 600")
+        expect(page.locator("header small")).to_have_text("rev 2")
+        expect(first).to_contain_text("IPE 600")
+        self.assertNotEqual(before, first.inner_text())
+        expect(page.locator("header nav .link.behind, header nav .link.refreshing")).to_have_count(0)
+
+    def test_a_second_editor_gets_a_conflict(self):
+        self.start_hall()
+        page = self.page
+        project = Project.objects.get()
+        page.click("nav button:has-text('Frame')")
+        revisions.edit(self.user, project.id, 1, "Pitch 12", [("hall.pitch", 12.0)])
+        eaves = self.field("Eaves height")
+        eaves.fill("7")
+        eaves.press("Enter")
+        dialog = page.locator(".el-dialog")
+        expect(dialog).to_contain_text("revision 2")
+        expect(dialog).to_contain_text("hall.pitch")
+        expect(dialog).to_contain_text("10 → 12")
+        page.click("text=Show me the present revision")
+        expect(self.field("Pitch")).to_have_value("12")
+        self.assertEqual(Project.objects.get().head.number, 2)
+
+
+class Looking(BrowserCase):
+    def setUp(self):
+        super().setUp()
+        self.project = revisions.create(self.user, failing_hall(), "Demo data")
+        self.sign_in()
+        self.page.goto(f"{self.live_server_url}/projects/{self.project.id}")
+        self.page.wait_for_selector("tbody tr")
+
+    def test_proof_shows_the_engines_number(self):
+        page = self.page
+        chain = run(failing_hall())
+        verdict = chain.verification.verdicts[chain.structure.index["frame-3/rafter-left"]]
+        lateral = next(o for o in verdict.outcomes if o.criterion == "lateral")
+        page.fill("[aria-label='Filter the ledger']", "Rafter 3-L")
+        page.click("tbody tr")
+        page.click(".checks button:has-text('Lateral-torsional')")
+        last = page.locator(".el-drawer ol li").last
+        expect(last.locator("b")).to_have_text(f"{lateral.utilisation:.2f}")
+        self.assertGreater(page.locator(".el-drawer .katex").count(), 15)
+        expect(page.locator(".el-drawer")).to_contain_text("6.3.2.2(2)")
+        page.keyboard.press("Escape")
+        expect(page.locator(".el-drawer")).to_have_count(0)
+
+    def test_key_plan_whole_building_and_keys(self):
+        page = self.page
+        page.click("[aria-label='Frame on grid 2']")
+        expect(page.locator(".caption b")).to_have_text("Frame on grid 2 · elevation")
+        page.keyboard.press("]")
+        expect(page.locator(".caption b")).to_have_text("Frame on grid 3 · elevation")
+        page.click("text=whole · 3D")
+        page.wait_for_selector("canvas")
+        expect(page.locator(".caption b")).to_have_text("Whole building · 3D")
+        page.keyboard.press("Alt+3")
+        expect(page.locator("header nav [aria-current=step]")).to_have_text("Actions")
+
+    def test_failing_is_said_in_words_and_hatched(self):
+        page = self.page
+        expect(page.locator("tbody tr").first).to_contain_text("fails")
+        self.assertGreater(page.locator("svg line.over").count(), 0)
+
+    def test_every_stage_opens_and_nothing_overflows(self):
+        page = self.page
+        for stage in ("Site", "Frame", "Actions", "Combinations", "Response", "Verification", "Sizing", "Dossier"):
+            page.click(f"header nav button:has-text('{stage}')")
+            page.wait_for_timeout(150)
+            size = page.evaluate("[document.documentElement.scrollWidth, document.documentElement.scrollHeight]")
+            self.assertEqual(size, [1280, 800], stage)
+
+    def test_a_case_on_the_frame(self):
+        page = self.page
+        page.click("header nav button:has-text('Actions')")
+        page.click("text=Snow, undrifted >> nth=0")
+        expect(page.locator(".caption .formula")).to_have_text("S1: Snow, undrifted")
+        # 0.8 · 1.2 kN/m² · 6.5 m · cos 8° on the slope
+        expect(page.locator("svg text.load").first).to_have_text("6.18")
+
+    def test_ledger_saves_csv(self):
+        page = self.page
+        with page.expect_download() as download:
+            page.click("text=save CSV")
+        text = Path(download.value.path()).read_text()
+        self.assertTrue(text.startswith("Member,Section,Length m,Governs,Combination,Utilisation,Mass kg"))
+        self.assertEqual(len(text.splitlines()), 1 + len(run(failing_hall()).structure.members))
+
+    def test_document_comes_back_as_it_went(self):
+        page = self.page
+        page.click("header nav button:has-text('Dossier')")
+        with page.expect_download() as download:
+            page.click("a:has-text('The document')")
+        with tempfile.TemporaryDirectory() as folder:
+            file = Path(folder, "model.json")
+            download.value.save_as(file)
+            page.click("a:has-text('LORICA')")
+            page.set_input_files("input[type=file]", str(file))
+            page.wait_for_selector("tbody tr")
+            broken = Path(folder, "broken.json")
+            broken.write_text(json.dumps({"hall": {"span": "wide"}}))
+            page.click("a:has-text('LORICA')")
+            page.set_input_files("input[type=file]", str(broken))
+            expect(page.locator("[role=alert]")).to_contain_text(re.compile("hall.span: must be a number"))
+        self.assertEqual(Project.objects.count(), 2)
+
+
+class Directly(BrowserCase):
+    def test_a_textbook_frame_without_a_hall(self):
+        document = Document.model_validate(
+            {
+                "name": "Mast",
+                "nodes": [{"name": "foot", "at": [0, 0, 0]}, {"name": "head", "at": [0, 0, 5]}],
+                "members": [{"name": "mast", "start": "foot", "end": "head", "section": "HEA 200"}],
+                "supports": [{"node": "foot", "fixed": ["x", "y", "z", "rx", "ry", "rz"]}],
+                "cases": [{"name": "H"}],
+                "node_loads": [{"case": "H", "node": "head", "force": [10, 0, 0]}],
+            }
+        )
+        project = revisions.create(self.user, document, "Stated")
+        self.sign_in()
+        self.page.goto(f"{self.live_server_url}/projects/{project.id}")
+        expect(self.page.locator("tbody tr").first).to_contain_text("mast")
+        self.page.wait_for_selector("canvas")

@@ -1,0 +1,53 @@
+"""Small documents for tests, in newton and metre, and readers of the published values."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+from typing import Any
+
+from engine.chain import Chain, run
+from engine.document import Document, read_document
+from engine.result import result
+
+PUBLISHED = Path(__file__).parent / "published"
+E, I = 210e9, 8.356e-05  # noqa: E741
+
+
+def published(name: str) -> Any:
+    """A file of published values."""
+    return json.loads((PUBLISHED / name).read_text())
+
+
+def beam(length: float = 6.0, nodes: int = 2, **more: Any) -> dict[str, Any]:
+    """A straight beam along X with a stiff, shear-rigid section; supports and loads come with `more`."""
+    names = [f"n{i}" for i in range(nodes)]
+    return {
+        "units": "N, m",
+        "materials": [{"name": "m", "E": E, "G": E / 2.6}],
+        "sections": [{"name": "s", "A": 1.0, "Iy": I, "Iz": I, "It": I}],
+        "nodes": [{"name": n, "at": [length * i / (nodes - 1), 0, 0]} for i, n in enumerate(names)],
+        "members": [
+            {"name": f"b{i}", "start": a, "end": b, "section": "s", "material": "m"}
+            for i, (a, b) in enumerate(zip(names[:-1], names[1:], strict=True))
+        ],
+        "cases": [{"name": "P"}],
+        **more,
+    }
+
+
+FIXED = ["x", "y", "z", "rx", "ry", "rz"]
+PINNED = ["x", "y", "z", "rx", "rz"]
+ROLLER = ["y", "z", "rx", "rz"]
+
+
+def solved(data: dict[str, Any]) -> tuple[Chain, dict[str, Any]]:
+    """The chain of a document and its first state as the result file gives it."""
+    chain = run(read_document(data))
+    states = result(chain)["states"]
+    return chain, next(iter(states.values()))
+
+
+def hall(**parameters: Any) -> Document:
+    """A hall with some parameters."""
+    return read_document({"hall": parameters})

@@ -1,0 +1,191 @@
+"""Snow, wind and combinations at the printed values of their tables; balance and symmetry of random halls."""
+
+import unittest
+
+import numpy as np
+
+from engine.actions.cases import Case
+from engine.balance import balances
+from engine.chain import run
+from engine.document import Rules, Site, read_document
+from engine.errors import ModelError
+from engine.standards.en import snow, wind
+from engine.standards.en.combinations import combine
+from engine.standards.en.hall_actions import hall_wind
+from tests.engine.helpers import FIXED, beam, hall, published
+
+ACTIONS = published("actions.json")
+
+
+class Snow(unittest.TestCase):
+    def test_shape_coefficients(self):
+        for pitch, value in ACTIONS["snow"]["mu1"].items():
+            self.assertAlmostEqual(float(snow.mu1(float(pitch))), value, delta=1e-9)
+        for pitch, value in ACTIONS["snow"]["mu2"].items():
+            self.assertAlmostEqual(float(snow.mu2(float(pitch))), value, delta=1e-9)
+        self.assertTrue(np.isnan(snow.mu2(60.0)))
+
+    def test_arrangements_of_the_duopitch_roof(self):
+        found = [(a.left, a.right) for a in snow.duopitch(45.0, 45.0)]
+        self.assertEqual([tuple(np.round(pair, 9)) for pair in found], [(0.4, 0.4), (0.2, 0.4), (0.4, 0.2)])
+
+    def test_snow_acts_on_the_plan_projection(self):
+        # 24 m × 42 m in plan, μ = 0.8, s_k = 0.8 kN/m²
+        chain = run(hall())
+        case = next(i for i, c in enumerate(chain.loading.cases) if c.symbol == "S1")
+        total = balances(chain.loading, chain.response)[case].reacted
+        self.assertAlmostEqual(total[2], -0.8 * 0.8 * 24 * 42 * 1000, delta=1)
+
+
+class Wind(unittest.TestCase):
+    def test_exposure_factors(self):
+        for terrain, values in ACTIONS["wind"]["exposure_factor_ce"].items():
+            for z, value in values.items():
+                self.assertAlmostEqual(wind.peak_pressure(25.0, terrain, float(z)).exposure, value, delta=6e-5)
+
+    def test_wall_coefficients(self):
+        for row, slenderness in (("h/d=5", 5.0), ("h/d=1", 1.0), ("h/d<=0.25", 0.2)):
+            for zone, value in ACTIONS["wind"]["walls_cpe10"][row].items():
+                self.assertAlmostEqual(wind.wall_coefficient(zone, slenderness), value, delta=1e-9)
+        self.assertAlmostEqual(wind.wall_coefficient("E", 0.625), -0.4, delta=1e-9)
+
+    def test_duopitch_coefficients(self):
+        for pitch in (15, 30):
+            for zone, values in ACTIONS["wind"]["duopitch_cpe10"][f"theta0_pitch{pitch}"].items():
+                self.assertEqual(list(wind.duopitch_coefficient(zone, pitch)), values)
+        suction, pressure = wind.duopitch_coefficient("G", 22.5)
+        self.assertAlmostEqual(suction, -0.65, delta=1e-9)
+        self.assertAlmostEqual(pressure, 0.45, delta=1e-9)
+
+    def test_five_degree_row_of_table_7_4a(self):
+        expected = {"F": (-1.7, 0), "G": (-1.2, 0), "H": (-0.6, 0), "I": (-0.6, -0.6), "J": (-0.6, 0.2)}
+        for zone, pair in expected.items():
+            self.assertEqual(wind.duopitch_coefficient(zone, 5.0), pair)
+
+    def test_hand_calculation_of_the_wind_on_the_default_hall(self):
+        # h = 6 + 12 tan 10° = 8.116 m; q_b = 0.36 kN/m²; c_r = 0.19 ln(8.116/0.05) = 0.9671; I_v = 0.1964
+        # c_e = (1 + 7 · 0.1964) 0.9671² = 2.221; q_p = 0.7997 kN/m²; e = min(42, 16.23) = 16.23 m
+        document = hall()
+        found = hall_wind(document.hall, document.site)
+        self.assertAlmostEqual(found.height, 8.1159, delta=1e-4)
+        self.assertAlmostEqual(found.pressure.peak, 799.7, delta=0.5)
+        self.assertAlmostEqual(found.e, 16.232, delta=1e-3)
+        self.assertAlmostEqual(found.strip, 1.6232 / np.cos(np.radians(10)), delta=1e-3)
+
+    def test_resultant_of_a_wind_case_by_hand(self):
+        # W1: D and E on the walls and the slopes' zones, times q_p and areas, c_pi = +0.2
+        document = hall()
+        chain = run(document)
+        w = hall_wind(document.hall, document.site)
+        case = next(i for i, c in enumerate(chain.loading.cases) if c.symbol == "W1")
+        q, length, rise, half = w.pressure.peak, 42.0, w.height - 6.0, 12.0
+        strip = 1.6232  # e/10 in plan
+        F, H = -1.7 + 0.5 * 0.8, -0.6 + 0.5 * 0.3
+        J, I = -0.6 - 0.5 * 0.4, -0.6 + 0.5 * 0.2  # noqa: E741
+        front = F * strip + H * (half - strip) - 0.2 * half
+        back = J * strip + I * (half - strip) - 0.2 * half
+        up = -q * length * (front + back)
+        across = q * length * (6.0 * (w.walls["D"] - w.walls["E"]) + (front - back) * rise / half)
+        reacted = balances(chain.loading, chain.response)[case].reacted
+        self.assertAlmostEqual(reacted[2] / up, 1, delta=2e-4)
+        self.assertAlmostEqual(reacted[0] / across, 1, delta=2e-4)
+
+
+class Balance(unittest.TestCase):
+    def test_every_case_of_random_halls(self):
+        rng = np.random.default_rng(7)
+        for _ in range(8):
+            document = hall(
+                span=float(rng.uniform(8, 40)),
+                eaves_height=float(rng.uniform(3, 12)),
+                pitch=float(rng.uniform(5, 44)),
+                frames=int(rng.integers(2, 9)),
+                spacing=float(rng.uniform(3, 8)),
+                bases=str(rng.choice(["pinned", "fixed"])),
+            )
+            chain = run(document)
+            for case, balance in zip(chain.loading.cases, balances(chain.loading, chain.response), strict=True):
+                self.assertTrue(balance.holds, f"{case.name}: {balance}")
+                self.assertGreater(np.linalg.norm(balance.expected), 0)
+
+    def test_a_load_on_nobody_is_flagged(self):
+        # expectation and application are independent: a lost load shows
+        chain = run(hall())
+        chain.loading.expected[0] = chain.loading.expected[0] * 1.01
+        self.assertFalse(balances(chain.loading, chain.response)[0].holds)
+
+    def test_mirrored_wind_gives_mirrored_reactions(self):
+        chain = run(hall())
+        names = {c.name: i for i, c in enumerate(chain.loading.cases)}
+        r, nodes = chain.response.reaction, {n: i for i, n in enumerate(chain.structure.nodes)}
+        pairs = 0
+        for name, i in names.items():
+            if not name.startswith("Wind from left"):
+                continue
+            j = names[name.replace("from left", "from right")]
+            a = r[nodes["frame-3/base-A"], :3, i] * [-1, 1, 1]
+            b = r[nodes["frame-3/base-B"], :3, j]
+            # the bracing pattern is mirrored too, so the two agree to rounding
+            self.assertLess(np.abs(a - b).max(), 1e-3 * np.abs(a).max())
+            pairs += 1
+        self.assertEqual(pairs, 8)
+
+
+class Combinations(unittest.TestCase):
+    CASES = (
+        Case("Self-weight", "G1", "permanent"),
+        Case("Snow a", "S1", "snow", "snow"),
+        Case("Snow b", "S2", "snow", "snow"),
+        Case("Wind", "W1", "wind", "wind"),
+    )
+
+    def factors(self, use, site=None):
+        found = combine(list(self.CASES), Rules(), site or Site())
+        return {tuple(c.factors) for c in found if c.use == use}
+
+    def test_strength_by_hand(self):
+        expected = set()
+        for g in (1.35, 1.0):
+            expected |= {(g, 0, 0, 0), (g, 1.5, 0, 0), (g, 0, 1.5, 0), (g, 0, 0, 1.5)}
+            for first in (True, False):
+                s, w = (1.5, 0.9) if first else (0.75, 1.5)
+                expected |= {(g, s, 0, w), (g, 0, s, w)}
+        self.assertEqual({tuple(np.round(f, 9)) for f in self.factors("strength")}, expected)
+
+    def test_characteristic_by_hand(self):
+        expected = {(1, 0, 0, 0), (1, 1, 0, 0), (1, 0, 1, 0), (1, 0, 0, 1)}
+        expected |= {(1, 1, 0, 0.6), (1, 0, 1, 0.6), (1, 0.5, 0, 1), (1, 0, 0.5, 1)}
+        self.assertEqual({tuple(np.round(f, 9)) for f in self.factors("deflection")}, expected)
+
+    def test_snow_accompanies_more_above_1000_m(self):
+        self.assertIn(
+            (1.35, 1.05, 0, 1.5), {tuple(np.round(f, 9)) for f in self.factors("strength", Site(altitude=1200))}
+        )
+
+    def test_formula_in_symbols(self):
+        found = combine(list(self.CASES), Rules(), Site())
+        self.assertIn("1.35 G1 + 1.5 S1 + 0.9 W1", {c.formula for c in found})
+
+    def test_names_are_unique_and_no_combination_stands_twice(self):
+        found = run(hall()).combinations
+        self.assertEqual(len({c.name for c in found}), len(found))
+        self.assertEqual(len({(c.use, c.factors.tobytes()) for c in found}), len(found))
+
+
+class StatedLoads(unittest.TestCase):
+    def refused(self, words, **more):
+        data = beam(supports=[{"node": "n0", "fixed": FIXED}], **more)
+        with self.assertRaisesRegex(ModelError, words):
+            run(read_document(data))
+
+    def test_errors_name_the_thing(self):
+        self.refused("case “Q”", node_loads=[{"case": "Q", "node": "n1", "force": [0, 0, 1]}])
+        self.refused("node “n9”", node_loads=[{"case": "P", "node": "n9", "force": [0, 0, 1]}])
+        self.refused("member “b9”", member_loads=[{"case": "P", "member": "b9", "value": [0, 0, 1]}])
+        self.refused("beyond", member_loads=[{"case": "P", "member": "b0", "value": [0, 0, 1], "start": 1, "end": 7}])
+        self.refused("“X” is empty", combinations=[{"name": "X", "factors": {}}])
+        self.refused("refers to case “Q”", combinations=[{"name": "X", "factors": {"Q": 1}}])
+
+    def test_self_weight_is_counted_once(self):
+        with self.assertRaisesRegex(ModelError, "twice"):
+            run(read_document({"hall": {}, "cases": [{"name": "again", "nature": "permanent", "self_weight": True}]}))

@@ -1,0 +1,291 @@
+"""The chain as a whole: verdicts, proofs, fingerprints, sizing, documents, the headless command."""
+
+import contextlib
+import io
+import json
+import tempfile
+import unittest
+from pathlib import Path
+
+import numpy as np
+
+from engine import cli
+from engine.chain import fingerprints, run
+from engine.demo import DEMOS, drying_hall, failing_hall
+from engine.document import Document, read_document
+from engine.errors import ModelError
+from engine.jigs.hall import purlin_positions, stay_positions
+from engine.sizing.size import size, with_sections, worst_by_role
+from engine.verification.proof import prove
+from tests.engine.helpers import FIXED, PINNED, ROLLER, E, beam, hall
+
+
+class Hall(unittest.TestCase):
+    def test_identities_last_when_the_spacing_changes(self):
+        names = [m.name for m in run(hall()).structure.members]
+        self.assertEqual(names, [m.name for m in run(hall(spacing=5.0)).structure.members])
+        self.assertIn("frame-4/rafter-left", names)
+        self.assertEqual(len(set(names)), len(names))
+
+    def test_geometry(self):
+        chain = run(hall(span=20.0, pitch=15.0, eaves_height=5.0, frames=4, spacing=6.0))
+        at = dict(zip(chain.structure.nodes, chain.structure.xyz, strict=True))
+        np.testing.assert_allclose(at["frame-3/ridge"], [10.0, 12.0, 5 + 10 * np.tan(np.radians(15))])
+        np.testing.assert_allclose(at["frame-2/base-B"], [20.0, 6.0, 0.0])
+
+    def test_purlins_and_stays(self):
+        document = hall(purlin_spacing=1.5, stay_every=3)
+        purlins = purlin_positions(document.hall)
+        self.assertLessEqual(max(np.diff(purlins)), 1.5 + 1e-9)
+        stays = stay_positions(document.hall)
+        self.assertEqual(stays[1], purlins[3])
+        self.assertEqual((stays[0], stays[-1]), (0.0, purlins[-1]))
+        self.assertEqual(len(stay_positions(hall(stay_every=0).hall)), 2)
+
+    def test_a_hall_of_one_bay_has_one_set_of_bracing(self):
+        names = [m.name for m in run(hall(frames=2)).structure.members]
+        self.assertEqual(len(set(names)), len(names))
+        self.assertTrue(all(not n.startswith("bay-2") for n in names))
+
+    def test_inner_frames_alike_under_symmetric_snow(self):
+        chain = run(hall(frames=8))
+        case = next(i for i, c in enumerate(chain.loading.cases) if c.symbol == "S1")
+        nodes = {n: i for i, n in enumerate(chain.structure.nodes)}
+        reaction = chain.response.reaction[:, 2, case]
+        a, b = reaction[nodes["frame-4/base-A"]], reaction[nodes["frame-5/base-A"]]
+        self.assertAlmostEqual(a / b, 1, delta=1e-6)
+
+
+class Verdicts(unittest.TestCase):
+    @classmethod
+    def setUpClass(cls):
+        cls.chains = {name: run(make()) for name, make in DEMOS.items()}
+
+    def test_every_proof_gives_the_utilisation_of_the_verdict(self):
+        for name, chain in self.chains.items():
+            for verdict in chain.verification.verdicts:
+                for outcome in verdict.outcomes:
+                    proof = prove(
+                        chain.document, chain.response, chain.verification, chain.combinations, verdict.member, outcome
+                    )
+                    self.assertAlmostEqual(proof.utilisation, outcome.utilisation, delta=1e-9, msg=f"{name} {outcome}")
+                    self.assertEqual(
+                        proof.steps[-1].value,
+                        f"{outcome.utilisation:.{3 - len(str(int(outcome.utilisation))) if outcome.utilisation >= 1 else 3}f}",
+                    )
+
+    def test_the_drying_hall_passes(self):
+        self.assertEqual({v.status for v in self.chains["drying-hall"].verification.verdicts}, {"passes"})
+
+    def test_the_planer_shed_fails_in_three_ways(self):
+        chain = self.chains["planer-shed"]
+        failing = {
+            (chain.structure.members[v.member].role, v.governing.criterion)
+            for v in chain.verification.verdicts
+            if v.status == "fails"
+        }
+        self.assertEqual(failing, {("column", "sway"), ("rafter", "interaction"), ("roof bracing", "interaction")})
+
+    def test_more_stays_help_the_rafters(self):
+        document = failing_hall()
+        before = worst_by_role(run(document))["rafters"]
+        stayed = document.model_copy(update={"hall": document.hall.model_copy(update={"stay_every": 2})})
+        self.assertLess(worst_by_role(run(stayed))["rafters"], before)
+
+    def test_class_4_is_said_and_never_passes(self):
+        chain = run(with_sections(drying_hall(), {"eaves_beams": "SHS 300x6.3"}))
+        verdict = chain.verification.verdicts[chain.structure.index["bay-2/eaves-beam-left"]]
+        self.assertEqual(verdict.status, "not covered")
+        self.assertIn("class 4", verdict.not_covered[0])
+
+    def test_a_stated_section_is_not_covered(self):
+        chain = run(read_document(beam(supports=[{"node": "n0", "fixed": FIXED}])))
+        self.assertEqual(chain.verification.verdicts[0].status, "not covered")
+        self.assertTrue(chain.verification.verdicts[0].not_covered)
+
+    def test_effective_lengths_can_be_set_per_role(self):
+        document = drying_hall()
+        rules = {"effective_lengths": {"column": {"y": 4.0, "z": 0.5}}}
+        changed = read_document({**document.model_dump(mode="json"), "rules": rules})
+        chain = run(changed)
+        lengths = chain.verification.segments.lengths[chain.structure.index["frame-2/column-left"]]
+        self.assertAlmostEqual(lengths.y, 24.0)
+        self.assertAlmostEqual(lengths.z, 3.0)
+
+    def test_simple_beam_of_a_rolled_section_by_hand(self):
+        # IPE 300 S355, 6 m, q = 20 kN/m: M = 90 kNm; M_pl = 628.4 · 0.355 = 223.1 kNm: 0.403
+        # LTB: C1 = 1.13, M_cr = 1.13 · 90.38 = 102 kNm, λ̄ = 1.479, curve b: Φ = 1.504; χ = 0.4325 by (6.57)
+        data = beam(
+            units="kN, m",
+            materials=[],
+            sections=[],
+            supports=[{"node": "n0", "fixed": PINNED}, {"node": "n1", "fixed": ROLLER}],
+            member_loads=[{"case": "P", "member": "b0", "value": [0, 0, -20]}],
+            combinations=[{"name": "C", "factors": {"P": 1.0}}],
+        )
+        data["members"][0] |= {"section": "IPE 300", "material": "S355"}
+        verdict = run(read_document(data)).verification.verdicts[0]
+        found = {o.criterion: o.utilisation for o in verdict.outcomes}
+        self.assertAlmostEqual(found["section"], 0.4034, delta=5e-4)
+        slender = np.sqrt(223.1 / (1.13 * 90.38))
+        phi = 0.5 * (1 + 0.34 * (slender - 0.4) + 0.75 * slender**2)
+        chi = min(1 / (phi + np.sqrt(phi**2 - 0.75 * slender**2)), 1 / slender**2)
+        self.assertAlmostEqual(found["lateral"] / (90 / (chi * 223.1)), 1, delta=0.01)
+
+    def test_deflection_of_the_rafters_is_that_of_the_ridge_node(self):
+        chain = self.chains["drying-hall"]
+        v = chain.verification.verdicts[chain.structure.index["frame-4/rafter-left"]]
+        outcome = next(o for o in v.outcomes if o.criterion == "deflection")
+        factors = chain.verification.service_factors[outcome.combination]
+        u = chain.response.displacement[:, 2] @ factors
+        nodes = {n: i for i, n in enumerate(chain.structure.nodes)}
+        sag = (u[nodes["frame-4/eaves-A"]] + u[nodes["frame-4/eaves-B"]]) / 2 - u[nodes["frame-4/ridge"]]
+        self.assertAlmostEqual(outcome.utilisation * 24.0 / 200.0 / sag, 1, delta=0.06)
+        self.assertGreaterEqual(outcome.utilisation * 24.0 / 200.0, sag - 1e-9)
+
+
+class Fingerprints(unittest.TestCase):
+    def changed(self, **more):
+        before = fingerprints(drying_hall())
+        after = fingerprints(read_document({**drying_hall().model_dump(mode="json"), **more}))
+        return {stage for stage in before if before[stage] != after[stage]}
+
+    def test_a_name_refreshes_nothing(self):
+        self.assertEqual(self.changed(name="Other"), set())
+
+    def test_a_limit_only_verifies_again(self):
+        self.assertEqual(self.changed(rules={"rafter_deflection_ratio": 250.0}), {"verification"})
+
+    def test_a_partial_factor_leaves_the_response(self):
+        self.assertEqual(self.changed(rules={"gamma_Q": 1.6}), {"combinations", "verification"})
+
+    def test_a_section_changes_all(self):
+        dump = drying_hall().model_dump(mode="json")
+        dump["hall"]["sections"]["columns"] = "HEA 500"
+        self.assertEqual(len(self.changed(hall=dump["hall"])), 5)
+
+    def test_snow_leaves_the_structure(self):
+        self.assertNotIn("structure", self.changed(site={"ground_snow": 1.0}))
+
+
+class Sizing(unittest.TestCase):
+    def test_fixed_point(self):
+        start = hall(frames=3, span=18.0)
+        rounds = []
+        found = size(start, rounds.append)
+        self.assertTrue(found.passes, found.obstacles)
+        self.assertEqual(len(rounds), len(found.rounds))
+        final = run(with_sections(start, found.sections))
+        self.assertLessEqual(final.verification.worst, 1.0)
+        # no single role can take the next lighter section of its family
+        from engine.catalogue.sections import family_of
+
+        for role, name in found.sections.items():
+            names = [s.name for s in family_of(name)]
+            if names.index(name):
+                lighter = with_sections(start, {**found.sections, role: names[names.index(name) - 1]})
+                self.assertGreater(max(worst_by_role(run(lighter)).values()), 1.0, role)
+
+    def test_says_what_is_in_the_way(self):
+        found = size(hall(span=60.0, frames=2, eaves_height=12.0, sections={"rafters": "IPE 100"}))
+        self.assertFalse(found.passes)
+        self.assertTrue(any("IPE 600" in o for o in found.obstacles), found.obstacles)
+
+    def test_needs_a_hall(self):
+        with self.assertRaisesRegex(ModelError, "no hall"):
+            size(read_document(beam()))
+
+
+class Documents(unittest.TestCase):
+    def refused(self, data, words, place=None):
+        with self.assertRaisesRegex(ModelError, words) as caught:
+            run(read_document(data))
+        if place is not None:
+            self.assertEqual(caught.exception.place, place)
+
+    def test_bad_input_names_the_field_and_the_reason(self):
+        self.refused({"hall": {"span": -3}}, "at least 4, not -3", "hall.span")
+        self.refused({"hall": {"span": "wide"}}, "must be a number, not 'wide'", "hall.span")
+        self.refused({"hall": {"span": float("nan")}}, "finite", "hall.span")
+        self.refused({"hall": {"pitch": 60}}, "at most 45", "hall.pitch")
+        self.refused({"hall": {"frames": 2.5}}, "number", "hall.frames")
+        self.refused({"hall": {"spam": 1}}, "not a field", "hall.spam")
+        self.refused({"hall": {"sections": {"columns": "HEA 305"}}}, "no section “HEA 305”", "hall.sections.columns")
+        self.refused({"version": 2}, "version 2; this Lorica reads up to version 1", "version")
+        self.refused({}, "nothing to analyse")
+
+    def test_dangling_references(self):
+        data = beam(supports=[{"node": "n7", "fixed": FIXED}])
+        self.refused(data, "node “n7”")
+        data = beam(supports=[{"node": "n0", "fixed": FIXED}])
+        data["members"][0]["end"] = "n5"
+        self.refused(data, "“b0” refers to node “n5”")
+        data["members"][0] |= {"end": "n1", "material": "iron"}
+        self.refused(data, "material “iron”")
+        data["members"][0] |= {"material": "m", "end": "n0"}
+        self.refused(data, "no length")
+
+    def test_doubles(self):
+        data = beam()
+        data["nodes"].append(data["nodes"][0])
+        self.refused(data, "two nodes named “n0”")
+
+    def test_round_trip(self):
+        for make in DEMOS.values():
+            document = make()
+            again = read_document(json.loads(json.dumps(document.model_dump(mode="json"))))
+            self.assertEqual(document, again)
+
+
+class Headless(unittest.TestCase):
+    def lorica(self, *arguments):
+        out, err = io.StringIO(), io.StringIO()
+        with contextlib.redirect_stdout(out), contextlib.redirect_stderr(err):
+            status = cli.main(list(arguments))
+        return status, out.getvalue(), err.getvalue()
+
+    def test_solve_writes_a_result(self):
+        with tempfile.TemporaryDirectory() as folder:
+            model, out = Path(folder, "model.json"), Path(folder, "result.json")
+            model.write_text(drying_hall().model_dump_json())
+            self.assertEqual(self.lorica("solve", str(model), "--out", str(out))[0], 0)
+            data = json.loads(out.read_text())
+            self.assertEqual(
+                set(data["fingerprints"]), {"structure", "loading", "combinations", "response", "verification"}
+            )
+            self.assertTrue(all(case["balance_holds"] for case in data["cases"]))
+            state = data["states"]["Snow, undrifted"]
+            self.assertIn("frame-4/base-A", state["reactions"])
+            self.assertEqual(len(state["members"]["frame-4/rafter-left"]["end_forces"][0]), 12)
+            member = next(m for m in data["members"] if m["name"] == "frame-4/rafter-left")
+            self.assertEqual(member["governs"], "Buckling under N + M")
+            self.assertAlmostEqual(member["utilisation"], max(c["utilisation"] for c in member["checks"].values()))
+
+    def test_solve_refuses_in_one_sentence(self):
+        with tempfile.TemporaryDirectory() as folder:
+            model = Path(folder, "model.json")
+            self.assertIn("cannot read", self.lorica("solve", str(model))[2])
+            model.write_text("{")
+            self.assertIn("not JSON", self.lorica("solve", str(model))[2])
+            model.write_text('{"hall": {"span": 1}}')
+            status, out, err = self.lorica("solve", str(model))
+            self.assertEqual((status, out), (2, ""))
+            self.assertEqual(err, "lorica: hall.span: must be at least 4, not 1.\n")
+
+    def test_units_of_the_document(self):
+        # the same cantilever in kN and in N
+        results = []
+        for units, factor in (("N, m", 1.0), ("kN, m", 1e-3)):
+            data = beam(
+                units=units,
+                materials=[{"name": "m", "E": E * factor}],
+                supports=[{"node": "n0", "fixed": FIXED}],
+                node_loads=[{"case": "P", "node": "n1", "force": [0, 0, -1e4 * factor]}],
+            )
+            results.append(run(read_document(data)).response.displacement)
+        np.testing.assert_allclose(results[0], results[1], rtol=1e-12, atol=1e-15)
+
+    def test_schema(self):
+        status, out, _ = self.lorica("schema")
+        self.assertEqual(status, 0)
+        self.assertEqual(json.loads(out), Document.model_json_schema())

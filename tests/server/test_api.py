@@ -1,0 +1,261 @@
+"""Projects, revisions, access and errors through the API."""
+
+import json
+import uuid
+
+from django.contrib.auth.models import User
+from django.test import Client, TestCase
+
+from engine.demo import drying_hall
+from server.projects.models import Project, Revision
+
+
+class ApiCase(TestCase):
+    def setUp(self):
+        self.user = User.objects.create_user("ada", password="gusset-plate")
+        self.client.force_login(self.user)
+
+    def post(self, path, body=None, client=None):
+        return (client or self.client).post(f"/api/{path}", json.dumps(body or {}), content_type="application/json")
+
+    def new(self, name="Shed"):
+        answer = self.post("projects", {"name": name})
+        self.assertEqual(answer.status_code, 201)
+        return answer.json()
+
+    def edit(self, project, base, *changes, client=None):
+        body = {"base": base, "label": "test", "changes": [{"path": p, "value": v} for p, v in changes]}
+        return self.post(f"projects/{project['id']}/edits", body, client)
+
+
+class Access(ApiCase):
+    ROUTES = (
+        ("get", ""),
+        ("get", "/chain"),
+        ("get", "/document"),
+        ("get", "/result"),
+        ("get", "/diagrams"),
+        ("get", "/ribbon?member=x"),
+        ("get", "/proof?member=x&criterion=section"),
+        ("patch", ""),
+        ("post", "/duplicate"),
+        ("post", "/edits"),
+        ("post", "/undo"),
+        ("post", "/redo"),
+        ("post", "/sizing"),
+    )
+    BODY = {"base": 1, "label": "x", "changes": [{"path": "hall.span", "value": 20}], "name": "mine now"}
+
+    def call(self, client, method, path):
+        return (
+            getattr(client, method)(path, json.dumps(self.BODY), content_type="application/json")
+            if method != "get"
+            else client.get(path)
+        )
+
+    def test_nobody_else_sees_or_guesses_a_project(self):
+        project = self.new()
+        other = Client()
+        other.force_login(User.objects.create_user("ben", password="gusset-plate"))
+        before = list(Revision.objects.values())
+        for method, route in self.ROUTES:
+            with self.subTest(f"{method} {route}"):
+                theirs = self.call(other, method, f"/api/projects/{project['id']}{route}")
+                nothing = self.call(other, method, f"/api/projects/{uuid.uuid4()}{route}")
+                self.assertEqual(theirs.status_code, 404)
+                self.assertEqual(theirs.content, nothing.content)
+        self.assertEqual(other.get("/api/projects").json(), [])
+        self.assertEqual(list(Revision.objects.values()), before)
+
+    def test_nothing_without_sign_in(self):
+        project = self.new()
+        stranger = Client()
+        for method, route in self.ROUTES:
+            with self.subTest(f"{method} {route}"):
+                self.assertEqual(self.call(stranger, method, f"/api/projects/{project['id']}{route}").status_code, 401)
+        for route in ("me", "projects", "catalogue"):
+            self.assertEqual(stranger.get(f"/api/{route}").status_code, 401)
+        self.assertRedirects(stranger.get("/"), "/sign-in/?next=/")
+
+    def test_edits_need_the_csrf_token(self):
+        strict = Client(enforce_csrf_checks=True)
+        strict.force_login(self.user)
+        self.assertEqual(self.post("projects", {"name": "x"}, strict).status_code, 403)
+
+    def test_policy_and_pages(self):
+        answer = self.client.get("/")
+        self.assertEqual(answer.status_code, 200)
+        self.assertIn("script-src 'self'", answer["Content-Security-Policy"])
+        self.assertNotIn("unsafe", answer["Content-Security-Policy"])
+        self.assertNotRegex(answer.content.decode(), r"https?://")
+
+
+class Projects(ApiCase):
+    def test_create_rename_duplicate_archive_open(self):
+        project = self.new("Log store")
+        path = f"/api/projects/{project['id']}"
+        answer = self.client.patch(path, json.dumps({"name": "Log barn"}), content_type="application/json").json()
+        self.assertEqual((answer["name"], answer["document"]["name"]), ("Log barn", "Log barn"))
+        copy = self.post(f"projects/{project['id']}/duplicate").json()
+        self.assertEqual(copy["name"], "Log barn (copy)")
+        self.assertEqual(copy["document"]["hall"], project["document"]["hall"])
+        answer = self.client.patch(path, json.dumps({"archived": True}), content_type="application/json").json()
+        self.assertTrue(answer["archived"])
+        listed = {p["name"]: p["archived"] for p in self.client.get("/api/projects").json()}
+        self.assertEqual(listed, {"Log barn": True, "Log barn (copy)": False})
+        self.assertEqual(self.client.get(path).json()["revision"]["number"], 2)
+
+    def test_names_have_limits(self):
+        self.assertEqual(self.post("projects", {"name": ""}).status_code, 422)
+        self.assertEqual(self.post("projects", {"name": "x" * 81}).status_code, 422)
+
+    def test_download_and_take_in(self):
+        project = self.new("Round")
+        self.edit(project, 1, ("hall.span", 19.5))
+        answer = self.client.get(f"/api/projects/{project['id']}/document")
+        self.assertIn('filename="round-revision-2.json"', answer["Content-Disposition"])
+        taken = self.client.post("/api/projects/import", answer.content, content_type="application/json")
+        self.assertEqual(taken.status_code, 201)
+        self.assertEqual(taken.json()["document"]["hall"]["span"], 19.5)
+        result = self.client.get(f"/api/projects/{project['id']}/result").json()
+        self.assertEqual(result["format"], "lorica-result")
+        self.assertEqual(result["revision"], 2)
+
+    def test_wrong_files_are_refused_with_a_reason(self):
+        for body, words in (
+            ("{", "not JSON"),
+            ('{"version": 9}', "version 9"),
+            ('{"hall": {"span": "wide"}}', "hall.span: must be a number"),
+            ('{"hall": {"sections": {"rafters": "XYZ"}}}', "no section “XYZ”"),
+            ('{"nodes": [{"name": "a", "at": [0, 0, NaN]}]}', "nodes.0.at.2"),
+        ):
+            answer = self.client.post("/api/projects/import", body, content_type="application/json")
+            self.assertEqual(answer.status_code, 422, body)
+            self.assertIn(words, answer.json()["message"])
+        self.assertEqual(Project.objects.count(), 0)
+
+
+class Edits(ApiCase):
+    def test_an_edit_is_a_revision(self):
+        project = self.new()
+        answer = self.edit(project, 1, ("hall.span", 30), ("hall.sections.rafters", "IPE 450")).json()
+        self.assertEqual(answer["revision"]["number"], 2)
+        self.assertEqual(answer["document"]["hall"]["span"], 30)
+        self.assertEqual(Revision.objects.get(number=1).document["hall"]["span"], 24)
+
+    def test_an_edit_that_changes_nothing_is_none(self):
+        project = self.new()
+        self.assertEqual(self.edit(project, 1, ("hall.span", 24)).json()["revision"]["number"], 1)
+
+    def test_undo_and_redo(self):
+        project = self.new()
+        for number, span in enumerate((25, 26, 27), 1):
+            self.edit(project, number, ("hall.span", span))
+        spans = []
+        for step, base in (("undo", 4), ("undo", 3), ("redo", 2), ("undo", 3), ("undo", 2)):
+            answer = self.post(f"projects/{project['id']}/{step}", {"base": base}).json()
+            spans.append(answer["document"]["hall"]["span"])
+        self.assertEqual(spans, [26, 25, 26, 25, 24])
+        self.assertFalse(answer["can_undo"])
+        self.assertEqual(self.post(f"projects/{project['id']}/undo", {"base": 1}).status_code, 422)
+        # an edit after undo drops what could be redone, but no revision is lost
+        answer = self.edit(project, 1, ("hall.span", 40)).json()
+        self.assertFalse(answer["can_redo"])
+        self.assertEqual(Revision.objects.count(), 5)
+
+    def test_the_second_of_two_gets_a_conflict(self):
+        project = self.new()
+        self.edit(project, 1, ("hall.span", 30))
+        late = self.edit(project, 1, ("hall.pitch", 12))
+        self.assertEqual(late.status_code, 409)
+        self.assertEqual(late.json()["number"], 2)
+        self.assertEqual(late.json()["differences"], [{"path": "hall.span", "before": 24.0, "after": 30.0}])
+        self.assertEqual(Revision.objects.count(), 2)
+        self.assertEqual(self.post(f"projects/{project['id']}/undo", {"base": 1}).status_code, 409)
+
+    def test_refused_edits_change_nothing(self):
+        project = self.new()
+        for path, value, words in (
+            ("hall.span", -1, "at least 4"),
+            ("hall.span", "wide", "must be a number"),
+            ("hall.span", None, "must be a number"),
+            ("hall.sections.rafters", "IPE 305", "no section “IPE 305”"),
+            ("hall.nothing", 1, "not a field"),
+            ("name.first", 1, "no place"),
+            ("version", 3, "version 3"),
+        ):
+            answer = self.edit(project, 1, (path, value))
+            self.assertEqual(answer.status_code, 422, path)
+            self.assertIn(words, answer.json()["message"])
+        self.assertEqual(Revision.objects.count(), 1)
+
+
+class Workbench(ApiCase):
+    def setUp(self):
+        super().setUp()
+        document = drying_hall().model_dump(mode="json")
+        document["hall"]["frames"] = 3
+        self.project = self.client.post(
+            "/api/projects/import", json.dumps(document), content_type="application/json"
+        ).json()
+        self.path = f"/api/projects/{self.project['id']}"
+
+    def test_chain(self):
+        chain = self.client.get(f"{self.path}/chain").json()
+        self.assertEqual(chain["fingerprints"], self.project["fingerprints"])
+        self.assertTrue(all(case["holds"] for case in chain["cases"]))
+        self.assertEqual({r["role"] for r in chain["roles"]} >= {"column", "rafter"}, True)
+        worst = max(m["utilisation"] for m in chain["members"])
+        self.assertEqual(worst, chain["worst"])
+        self.assertEqual(len(chain["reactions"]), 6)
+
+    def test_proof_diagram_and_ribbon_agree_with_the_chain(self):
+        chain = self.client.get(f"{self.path}/chain").json()
+        member = next(m for m in chain["members"] if m["name"] == "frame-2/rafter-left")
+        for check in member["checks"]:
+            proof = self.client.get(
+                f"{self.path}/proof", {"member": member["name"], "criterion": check["criterion"]}
+            ).json()
+            self.assertAlmostEqual(proof["utilisation"], check["utilisation"], places=9)
+            self.assertEqual(proof["combination"], check["combination"])
+        ribbon = self.client.get(f"{self.path}/ribbon", {"member": member["name"]}).json()
+        lateral = next(c for c in member["checks"] if c["criterion"] == "lateral")
+        spans = ribbon["outer_spans"] + ribbon["inner_spans"]
+        self.assertAlmostEqual(max(s["utilisation"] for s in spans), lateral["utilisation"], places=9)
+        diagram = self.client.get(f"{self.path}/diagrams", {"frame": 2, "state": "envelope"}).json()
+        run = next(r for r in diagram["runs"] if r["member"] == member["name"])
+        strong = [c["utilisation"] for c in member["checks"] if c["criterion"] in ("section", "shear", "interaction")]
+        self.assertAlmostEqual(max(run["utilisation"]), max(strong), places=9)
+
+    def test_unknown_names_are_refused(self):
+        for route, query in (
+            ("diagrams", {"state": "C999"}),
+            ("proof", {"member": "nobody", "criterion": "section"}),
+            ("proof", {"member": "frame-2/rafter-left", "criterion": "luck"}),
+            ("ribbon", {"member": "nobody"}),
+        ):
+            self.assertEqual(self.client.get(f"{self.path}/{route}", query).status_code, 422, query)
+
+    def test_a_broken_chain_says_why(self):
+        document = {"name": "Loose", "nodes": [{"name": "a", "at": [0, 0, 0]}, {"name": "b", "at": [4, 0, 0]}]}
+        document["members"] = [{"name": "m", "start": "a", "end": "b", "section": "IPE 200"}]
+        document["supports"] = [{"node": "a", "fixed": ["x", "y", "z"]}]
+        document["cases"] = [{"name": "G", "nature": "permanent", "self_weight": True}]
+        project = self.client.post("/api/projects/import", json.dumps(document), content_type="application/json").json()
+        chain = self.client.get(f"/api/projects/{project['id']}/chain").json()
+        self.assertIn("mechanism", chain["problem"]["message"])
+        self.assertEqual(chain["broken_stage"], "response")
+
+    def test_sizing_streams_rounds_and_changes_nothing(self):
+        answer = self.post(f"projects/{self.project['id']}/sizing", {"base": 1})
+        lines = [json.loads(line) for line in b"".join(answer.streaming_content).splitlines()]
+        self.assertEqual([line["round"]["number"] for line in lines[:-1]], list(range(1, len(lines))))
+        self.assertTrue(lines[-1]["sizing"]["passes"])
+        self.assertLess(lines[-1]["sizing"]["after"], lines[-1]["sizing"]["before"])
+        self.assertEqual(Revision.objects.count(), 1)
+
+    def test_catalogue(self):
+        families = {f["name"]: f for f in self.client.get("/api/catalogue").json()}
+        self.assertEqual(set(families), {"IPE", "HEA", "HEB", "HEM", "SHS", "CHS"})
+        ipe = next(s for s in families["IPE"]["sections"] if s["name"] == "IPE 300")
+        self.assertAlmostEqual(ipe["mass"], 42.2, delta=0.1)
