@@ -47,7 +47,7 @@ def fingerprints(document: Document) -> dict[str, str]:
         inputs: dict[str, Any] = {part: data[part] for part in parts}
         inputs["before"] = [found[name] for name in before]
         inputs["engine"] = ENGINE_VERSION
-        text = json.dumps(inputs, sort_keys=True, default=sorted)
+        text = json.dumps(inputs, sort_keys=True)
         found[stage] = hashlib.sha256(text.encode()).hexdigest()[:16]
     return found
 

@@ -102,8 +102,8 @@ class SectionInput(Part):
 class Releases(Part):
     """Ends that carry no moment: local rotations released at start and end."""
 
-    start: set[Literal["x", "y", "z"]] = set()
-    end: set[Literal["x", "y", "z"]] = set()
+    start: list[Literal["x", "y", "z"]] = []
+    end: list[Literal["x", "y", "z"]] = []
 
 
 class MemberInput(Part):
@@ -125,7 +125,7 @@ class SupportInput(Part):
     """Directions held rigidly, and springs (force per metre, moment per radian, in the document's units)."""
 
     node: Name
-    fixed: set[Freedom] = set()
+    fixed: list[Freedom] = []
     springs: dict[Freedom, Positive] = {}
 
 

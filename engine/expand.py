@@ -10,7 +10,7 @@ from engine.catalogue.steels import STRENGTH, Material, steel
 from engine.document import Document
 from engine.errors import ModelError
 from engine.jigs.hall import Parts, set_out_hall
-from engine.structure.model import FREEDOMS, Member, Structure
+from engine.structure.model import FREEDOMS, Bools, Floats, Member, Structure
 
 
 def expand(document: Document) -> Structure:
@@ -19,9 +19,9 @@ def expand(document: Document) -> Structure:
     Raises ModelError naming the field, member or node that is unknown, doubled or has no length.
     """
     parts = set_out_hall(document.hall) if document.hall else Parts()
-    for index, node in enumerate(document.nodes):
+    for i, node in enumerate(document.nodes):
         if node.name in parts.nodes:
-            raise ModelError(f"The hall already has a node “{node.name}”.", f"nodes.{index}.name")
+            raise ModelError(f"The hall already has a node “{node.name}”.", f"nodes.{i}.name")
         parts.nodes[node.name] = node.at
     if not parts.nodes:
         raise ModelError("There is no hall and there are no nodes: nothing to analyse yet.", "hall")
@@ -47,7 +47,7 @@ def expand(document: Document) -> Structure:
     )
 
 
-def _stated_members(document: Document, number: dict[str, int], xyz: np.ndarray) -> list[Member]:  # type: ignore[type-arg]
+def _stated_members(document: Document, number: dict[str, int], xyz: Floats) -> list[Member]:
     own_sections: dict[str, Section] = {
         s.name: given_section(s.name, s.A, s.Iy, s.Iz, s.It, s.Avy, s.Avz) for s in document.sections
     }
@@ -66,7 +66,7 @@ def _stated_members(document: Document, number: dict[str, int], xyz: np.ndarray)
         a, b = number[m.start], number[m.end]
         if np.linalg.norm(xyz[a] - xyz[b]) < 1e-6:
             raise ModelError(f"Member “{m.name}” has no length: “{m.start}” and “{m.end}” coincide.", f"members.{i}")
-        if {"x"} <= m.releases.start and {"x"} <= m.releases.end:
+        if "x" in m.releases.start and "x" in m.releases.end:
             raise ModelError(
                 f"Member “{m.name}” is released in torsion at both ends and would spin about its own axis.",
                 f"members.{i}.releases",
@@ -93,7 +93,7 @@ def _stated_members(document: Document, number: dict[str, int], xyz: np.ndarray)
     return members
 
 
-def _supports(document: Document, parts: Parts, number: dict[str, int]) -> tuple[np.ndarray, np.ndarray]:  # type: ignore[type-arg]
+def _supports(document: Document, parts: Parts, number: dict[str, int]) -> tuple[Bools, Floats]:
     fixed = np.zeros((len(number), 6), dtype=bool)
     springs = np.zeros((len(number), 6))
     for name, held in parts.supports.items():

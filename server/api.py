@@ -9,7 +9,6 @@ from threading import Event, Thread
 from typing import Any
 from uuid import UUID
 
-from django.db import connection
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 from ninja import NinjaAPI
 from ninja.security import django_auth
@@ -321,7 +320,6 @@ def _sizing_lines(document: Document) -> Iterator[bytes]:
 
     thread = Thread(target=work, daemon=True)
     thread.start()
-    connection.close()
     try:
         while (line := lines.get()) is not None:
             yield _LINE.dump_json(line) + b"\n"

@@ -83,4 +83,5 @@ def deflections(response: Response, x: Floats | None = None) -> Floats:
         far = (M0 * L**2 / 2 + V0 * L**3 / 6 + at_end[3]) / EI - (V0 * L + at_end[4]) / GA
         theta0 = np.where(e.bar[:, None, None], (d[:, w2, None] - d[:, w1, None] - far) / L, theta0)
         out[:, :, index] = d[:, w1, None] + theta0 * X + bent
-    return np.einsum("eij,esic->esjc", e.axes, out, optimize=True)
+    turned: Floats = np.einsum("eij,esic->esjc", e.axes, out, optimize=True)
+    return turned

@@ -63,7 +63,8 @@ def rotate(axes: Floats, values: Floats, back: bool = False) -> Floats:
     """Turn (e, 12, cases) from global to local axes; `back`: from local to global."""
     blocks = values.reshape(len(axes), 4, 3, -1)
     turn = np.swapaxes(axes, 1, 2) if back else axes
-    return np.einsum("eij,ekjc->ekic", turn, blocks, optimize=True).reshape(values.shape)
+    turned: Floats = np.einsum("eij,ekjc->ekic", turn, blocks, optimize=True)
+    return turned.reshape(values.shape)
 
 
 def factorise(K: csc_array) -> Any:

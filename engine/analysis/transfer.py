@@ -129,7 +129,7 @@ def integrate(loads: ElementLoads, x: Floats, cases: int) -> Integrals:
     return Integrals(
         (swapped[0], swapped[1]),
         (swapped[2], swapped[3]),
-        {"y": tuple(swapped[4:9]), "z": tuple(swapped[9:14])},  # type: ignore[dict-item]
+        {"y": tuple(swapped[4:9]), "z": tuple(swapped[9:14])},
     )
 
 

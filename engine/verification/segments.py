@@ -106,15 +106,15 @@ def cut_segments(document: Document, structure: Structure, elements: Elements, f
     """
     first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
     lengths = tuple(effective_lengths(document, structure, m) for m in structure.members)
-    alike: dict[tuple[object, ...], list[int]] = defaultdict(list)
+    alike: dict[tuple[tuple[float, ...], tuple[float, ...], tuple[float, ...], bool], list[int]] = defaultdict(list)
     for i, m in enumerate(structure.members):
-        e = slice(first[i], first[i + 1])
-        key = (tuple(np.round(elements.length[e], 6)), m.outer, m.inner, m.section.shape == "I")
+        own = slice(first[i], first[i + 1])
+        key = (tuple(np.round(elements.length[own], 6)), m.outer, m.inner, m.section.shape == "I")
         alike[key].append(i)
     stations = forces.x.shape[1]
     parts: dict[str, list[Floats]] = defaultdict(list)
     for key, members in alike.items():
-        count = len(key[0])  # type: ignore[arg-type]
+        count = len(key[0])
         e = np.array([np.arange(first[i], first[i] + count) for i in members])
         cuts = np.concatenate([[0.0], np.cumsum(elements.length[e[0]])])
         total = cuts[-1]
@@ -125,10 +125,11 @@ def cut_segments(document: Document, structure: Structure, elements: Elements, f
         value, slope, linear = _interpolation(cuts, stations, at)
 
         def run(array: Floats) -> Floats:
-            return array[e].reshape(len(members), count * stations, -1)  # noqa: B023
+            picked: Floats = array[e].reshape(len(members), count * stations, -1)  # noqa: B023
+            return picked
 
         def sampled(V: Floats, M: Floats) -> Floats:
-            found = np.matmul(value, run(M)) + np.matmul(slope, run(V))  # noqa: B023
+            found: Floats = np.matmul(value, run(M)) + np.matmul(slope, run(V))  # noqa: B023
             return found.reshape(len(members), len(spans), SAMPLES, -1)  # noqa: B023
 
         My, Mz = sampled(forces.Vz, forces.My), sampled(forces.Vy, forces.Mz)
@@ -160,7 +161,7 @@ def cut_segments(document: Document, structure: Structure, elements: Elements, f
     joined = {name: array[order] for name, array in joined.items()}
     per_row = [lengths[i] for i in joined["member"]]
     return Segments(
-        **joined,
+        **joined,  # type: ignore[arg-type]
         Lcr_y=np.array([r.y for r in per_row]),
         Lcr_z=np.array([r.z for r in per_row]),
         L_T=np.array([r.torsion for r in per_row]),

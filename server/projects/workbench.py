@@ -269,19 +269,22 @@ def diagram_out(chain: Chain, revision: int, frame: int, state: str) -> schemas.
         def values(name: str, most: bool = True) -> list[float]:
             array = getattr(found, name)[e].reshape(len(x), -1)  # noqa: B023
             chosen: Floats = array.max(axis=1) if most else array.min(axis=1)
-            return (chosen / 1000).tolist()
+            shown: list[float] = (chosen / 1000).tolist()
+            return shown
 
         runs.append(
             schemas.RunOut(
                 member=structure.members[i].name,
                 axis_z=tuple(axes[2].tolist()),
-                points=[tuple(p) for p in (start + x[:, None] * axes[0]).tolist()],
+                points=[(a, b, c) for a, b, c in (start + x[:, None] * axes[0]).tolist()],
                 x=x.tolist(),
                 N=values("N"),
                 Vz=values("Vz"),
                 My=values("My"),
                 least_My=values("My", most=False),
-                displacement=[] if envelope else [tuple(p) for p in (moved[e, :, :, 0].reshape(-1, 3) * 1000).tolist()],
+                displacement=[]
+                if envelope
+                else [(a, b, c) for a, b, c in (moved[e, :, :, 0].reshape(-1, 3) * 1000).tolist()],
                 utilisation=along[i].tolist(),
             )
         )

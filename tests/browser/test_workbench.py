@@ -172,7 +172,7 @@ class Looking(BrowserCase):
     def test_a_case_on_the_frame(self):
         page = self.page
         page.click("header nav button:has-text('Actions')")
-        page.click("text=Snow, undrifted >> nth=0")
+        page.click("aside button:has-text('Snow, undrifted')")
         expect(page.locator(".caption .formula")).to_have_text("S1: Snow, undrifted")
         # 0.8 · 1.2 kN/m² · 6.5 m · cos 8° on the slope
         expect(page.locator("svg text.load").first).to_have_text("6.18")

@@ -48,7 +48,7 @@ def combine(cases: list[Case], rules: Rules, site: Site) -> list[Combination]:
     deflection: list[dict[int, float]] = []
     for choice in present:
         acting = [i for i in choice if i is not None]
-        for lead in acting or [None]:
+        for lead in acting or [-1]:
             share = {i: 1.0 if i == lead else psi0(cases[i].nature, rules, site) for i in acting}
             deflection.append(share)
             for gamma in dict.fromkeys((rules.gamma_G_unfavourable, rules.gamma_G_favourable)):

@@ -13,7 +13,7 @@ from engine.structure.model import Floats
 def mu1(pitch: ArrayLike) -> Floats:
     """Shape coefficient μ1, table 5.2; pitch in degrees."""
     angle = np.asarray(pitch, dtype=float)
-    return np.interp(angle, [0.0, 30.0, 60.0], [0.8, 0.8, 0.0])
+    return np.asarray(np.interp(angle, [0.0, 30.0, 60.0], [0.8, 0.8, 0.0]))
 
 
 def mu2(pitch: ArrayLike) -> Floats:

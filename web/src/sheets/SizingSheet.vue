@@ -22,10 +22,12 @@ const differs = computed(() => changes.value.some((c) => c.before !== c.after))
 const last = computed(() => bench.rounds.at(-1))
 async function accept() {
   const list = changes.value.filter((c) => c.before !== c.after)
-  await bench.edit(
+  const done = await bench.edit(
     `Sizing accepted: ${list.map((c) => c.after).join(', ')}`,
     list.map((c) => ({ path: `hall.sections.${c.role}`, value: c.after })),
   )
+  // what was found is what stands now
+  if (done) bench.sizingBase = bench.project!.revision.number
 }
 </script>
 
