@@ -7,7 +7,7 @@ Axes: X across the hall from grid A to grid B, Y along it from frame 1, Z up. La
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from math import ceil, cos, floor, radians, tan
+from math import ceil, cos, floor, pi, radians, tan
 
 import numpy as np
 
@@ -106,6 +106,7 @@ def set_out_hall(hall: HallJig) -> Parts:
                     (bases[frame, side], eaves[frame, side]),
                     chosen["columns"],
                     grade,
+                    roll=0.0 if side == "left" else pi,  # local z outwards on both sides
                     frame=frame,
                     outer=(0.0, hall.eaves_height),
                     inner=(0.0, hall.eaves_height),

@@ -110,7 +110,20 @@ def _values(
         ]
     g = verification.segments
     values |= _scalars(stability_values(document, g, verification.steel, [outcome.row], [c]))
-    for name in ("N", "My", "Mz", "C1", "CmLT", "Cmy"):
+    for name in (
+        "N",
+        "My",
+        "Mz",
+        "C1",
+        "CmLT",
+        "Cmy",
+        "M_quarter",
+        "M_half",
+        "M_three",
+        "M_start",
+        "M_middle",
+        "M_end",
+    ):
         values[name] = float(getattr(g, name)[outcome.row, c])
     for name in ("Lcr_y", "Lcr_z", "L_T", "a_T"):
         values[name] = float(getattr(g, name)[outcome.row])
@@ -152,6 +165,8 @@ def _service_values(
 
 
 _TOKEN = re.compile(r"<(\w+)>")
+#: what stands before a value that it is multiplied by: between numbers the product needs its dot
+_PRODUCT = re.compile(r"(>|\^2|\)|\d)\s*(?:\\,)?\s*<")
 
 
 def _step(line: Line, values: dict[str, float]) -> Step:
@@ -165,7 +180,7 @@ def _step(line: Line, values: dict[str, float]) -> Step:
         return f"({text}{unit})" if text.startswith("-") else text + unit
 
     known = SYMBOLS[line.key]
-    numbers = _TOKEN.sub(number, line.formula) if line.formula else ""
+    numbers = _TOKEN.sub(number, _PRODUCT.sub(lambda m: m[1] + r"\cdot <", line.formula))
     value = values[line.key]
     return Step(
         symbol=known.latex,

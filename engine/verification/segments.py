@@ -57,7 +57,8 @@ class Segments:
 
     member: (r,) index; flange: 1 outer, −1 inner in compression; start, end: (r,) m along the member.
     N: most compressive axial force; My: largest moment that compresses the flange, Mz: largest magnitude; C1, CmLT of
-    the segment, Cmy of the member.
+    the segment, Cmy of the member. M_quarter, M_half, M_three: pressing moments at the quarter points (for C1); M_start,
+    M_middle, M_end: moments with their sign (for CmLT).
     """
 
     member: Ints
@@ -70,6 +71,12 @@ class Segments:
     C1: Floats
     Cmy: Floats
     CmLT: Floats
+    M_quarter: Floats
+    M_half: Floats
+    M_three: Floats
+    M_start: Floats
+    M_middle: Floats
+    M_end: Floats
     Lcr_y: Floats
     Lcr_z: Floats
     L_T: Floats
@@ -153,9 +160,11 @@ def cut_segments(document: Document, structure: Structure, elements: Elements, f
         parts["Mz"].append(np.abs(Mz).max(axis=2).reshape(shape))
         parts["C1"].append(np.where(largest > 0, c1_factor(largest, *quarter), 1.0).reshape(shape))
         parts["Cmy"].append(np.repeat(Cmy[:, None], len(spans), axis=1).reshape(shape))
-        parts["CmLT"].append(
-            uniform_moment_factor(My[:, :, 0], My[:, :, (SAMPLES - 1) // 2], My[:, :, -1]).reshape(shape)
-        )
+        signed = [My[:, :, i] for i in (0, (SAMPLES - 1) // 2, SAMPLES - 1)]
+        parts["CmLT"].append(uniform_moment_factor(*signed).reshape(shape))
+        named = ("M_quarter", "M_half", "M_three", "M_start", "M_middle", "M_end")
+        for name, moment in zip(named, [*quarter, *signed], strict=True):
+            parts[name].append(moment.reshape(shape))
     joined = {name: np.concatenate(arrays) for name, arrays in parts.items()}
     order = np.argsort(joined["member"], kind="stable")
     joined = {name: array[order] for name, array in joined.items()}

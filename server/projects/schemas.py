@@ -265,7 +265,8 @@ class RunOut(Schema):
     """Diagrams along one member in kN, kNm and mm; points and displacements in global X, Y, Z.
 
     axis_z: direction of local z, towards which a negative moment's diagram is drawn (tension side).
-    utilisation: largest of the section checks at each station, over all strength combinations.
+    N, Vz, My: for an envelope the greatest, least_N and so on the least; alike for a single state.
+    utilisation: largest of section and stability checks at each station, over all strength combinations.
     """
 
     member: str
@@ -275,6 +276,8 @@ class RunOut(Schema):
     N: list[float]
     Vz: list[float]
     My: list[float]
+    least_N: list[float]
+    least_Vz: list[float]
     least_My: list[float]
     displacement: list[Triple]
     utilisation: list[float]

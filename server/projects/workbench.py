@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections import defaultdict
 from collections.abc import Iterator
 from typing import Any
 
 import numpy as np
 
+from engine.actions.cases import LineLoad
 from engine.analysis.diagrams import deflections, diagrams
 from engine.balance import balances
 from engine.catalogue.sections import FAMILIES, catalogue
@@ -281,6 +283,8 @@ def diagram_out(chain: Chain, revision: int, frame: int, state: str) -> schemas.
                 N=values("N"),
                 Vz=values("Vz"),
                 My=values("My"),
+                least_N=values("N", most=False),
+                least_Vz=values("Vz", most=False),
                 least_My=values("My", most=False),
                 displacement=[]
                 if envelope
@@ -327,25 +331,34 @@ def station_utilisation(chain: Chain, members: list[int]) -> dict[int, Floats]:
 
 
 def _loads(chain: Chain, factors: Floats, members: list[int]) -> list[schemas.LoadOut]:
+    """The sum of the line loads on each member, in pieces over which it runs linearly."""
     structure = chain.structure
     names = {structure.members[i].name for i in members}
-    found = []
+    own: dict[str, list[LineLoad]] = defaultdict(list)
     for load in chain.loading.lines:
-        factor = factors[load.case]
-        if factor == 0 or load.member not in names:
-            continue
-        member = structure.member(load.member)
+        if factors[load.case] != 0 and load.member in names:
+            own[load.member].append(load)
+    found = []
+    for name, loads in own.items():
+        member = structure.member(name)
         a, b = structure.xyz[member.nodes[0]], structure.xyz[member.nodes[-1]]
         along = (b - a) / structure.length(member)
-        found.append(
-            schemas.LoadOut(
-                member=load.member,
-                start=tuple((a + along * load.start).tolist()),
-                end=tuple((a + along * load.end).tolist()),
-                first=_kilo(load.first * factor),
-                last=_kilo(load.last * factor),
+        cuts = sorted({round(x, 9) for load in loads for x in (load.start, load.end)})
+        for start, end in zip(cuts[:-1], cuts[1:], strict=True):
+            ends = np.zeros((2, 3))
+            for load in loads:
+                if load.start <= start + 1e-9 and load.end >= end - 1e-9:
+                    slope = (load.last - load.first) / (load.end - load.start)
+                    ends += factors[load.case] * (load.first + np.outer([start - load.start, end - load.start], slope))
+            found.append(
+                schemas.LoadOut(
+                    member=name,
+                    start=tuple((a + along * start).tolist()),
+                    end=tuple((a + along * end).tolist()),
+                    first=_kilo(ends[0]),
+                    last=_kilo(ends[1]),
+                )
             )
-        )
     return found
 
 

@@ -23,7 +23,7 @@ const facts = computed(() => bench.chain?.hall ?? null)
 const sheet = computed(() => {
   const hall = bench.hall
   if (!hall || !facts.value) return null
-  return fit(hall.span, facts.value.ridge_height, { ...size.value, left: 78, right: 78, top: 128, bottom: 82 })
+  return fit(hall.span, facts.value.ridge_height, { ...size.value, left: 94, right: 102, top: 128, bottom: 82 })
 })
 
 const members = computed(() => {
@@ -131,17 +131,9 @@ const arrows = computed(() => {
     ...loads.flatMap((l) => [Math.hypot(l.first[0], l.first[2]), Math.hypot(l.last[0], l.last[2])]),
     1e-9,
   )
-  const total = new Map<string, { start: Place; end: Place; first: number[]; last: number[] }>()
-  for (const l of loads) {
-    const key = `${l.member}|${l.start.map((v) => v.toFixed(3))}|${l.end.map((v) => v.toFixed(3))}`
-    const sum = total.get(key) ?? { start: l.start as Place, end: l.end as Place, first: [0, 0, 0], last: [0, 0, 0] }
-    l.first.forEach((v, i) => (sum.first[i]! += v))
-    l.last.forEach((v, i) => (sum.last[i]! += v))
-    total.set(key, sum)
-  }
   const unit = 26 / most
   const middle = bench.hall!.span / 2
-  const blocks = [...total.values()].map((l, key) => {
+  const blocks = loads.map((l, key) => {
     const [a, b] = [s.at(l.start[0], l.start[2]), s.at(l.end[0], l.end[2])]
     const upright = Math.abs(l.end[0] - l.start[0]) < 1e-6
     const out: Point = upright ? [l.start[0] < middle ? -1 : 1, 0] : [0, 1]
@@ -167,7 +159,15 @@ const arrows = computed(() => {
       : [(c[0] + d[0]) / 2, Math.min((c[1] + d[1]) / 2, (a[1] + b[1]) / 2) - 6]
     return { key, d: path([a, c, d, b]), ticks, word: value > most * 0.12 ? fixed(value, 2) : '', at }
   })
-  return { blocks }
+  // neighbouring pieces with the same figure say it once
+  return {
+    blocks: blocks.map((b, i) => {
+      const said = blocks
+        .slice(0, i)
+        .some((o) => o.word === b.word && Math.hypot(o.at[0] - b.at[0], o.at[1] - b.at[1]) < 150)
+      return said ? { ...b, word: '' } : b
+    }),
+  }
 })
 const natureColour = computed(() => {
   const found = bench.chain?.cases?.find((c) => c.symbol === bench.diagram?.state)
@@ -256,7 +256,7 @@ const frameKey = computed(() => {
       >
         <line :x1="x" :x2="x" :y1="frameKey.ry - 26" :y2="frameKey.ay + 36" />
         <circle :cx="x" :cy="frameKey.ry - 38" r="11" />
-        <text :x="x" :y="frameKey.ry - 34">{{ name }}</text>
+        <text :x="x" :y="frameKey.ry - (arrows.blocks.length ? 58 : 34)">{{ name }}</text>
       </g>
       <line class="ground" :x1="frameKey.ax - 40" :x2="frameKey.bx + 40" :y1="frameKey.ay" :y2="frameKey.ay" />
       <path v-for="m in moments" :key="m.key" class="moment" :d="m.d" />
@@ -367,16 +367,16 @@ const frameKey = computed(() => {
         <text class="mono" :x="(frameKey.ax + frameKey.bx) / 2" :y="frameKey.ay + 25" text-anchor="middle">
           {{ bench.hall.span.toFixed(2) }} m
         </text>
-        <line :x1="size.width - 26" :x2="size.width - 26" :y1="frameKey.ay" :y2="frameKey.ey" />
-        <path :d="`M${size.width - 30} ${frameKey.ay + 4}l8 -8M${size.width - 30} ${frameKey.ey + 4}l8 -8`" />
+        <line :x1="size.width - 14" :x2="size.width - 14" :y1="frameKey.ay" :y2="frameKey.ey" />
+        <path :d="`M${size.width - 18} ${frameKey.ay + 4}l8 -8M${size.width - 18} ${frameKey.ey + 4}l8 -8`" />
         <text
           class="mono"
-          :transform="`translate(${size.width - 31} ${(frameKey.ay + frameKey.ey) / 2}) rotate(-90)`"
+          :transform="`translate(${size.width - 19} ${(frameKey.ay + frameKey.ey) / 2}) rotate(-90)`"
           text-anchor="middle"
         >
           {{ bench.hall.eaves_height.toFixed(2) }} m
         </text>
-        <text class="mono" :x="frameKey.rx" :y="frameKey.ry - 16" text-anchor="middle">
+        <text class="mono" :x="frameKey.rx" :y="frameKey.ry - (arrows.blocks.length ? 58 : 34)" text-anchor="middle">
           +{{ facts.ridge_height.toFixed(2) }} · {{ bench.hall.pitch }}°
         </text>
       </g>

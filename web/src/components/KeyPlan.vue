@@ -6,7 +6,7 @@ const bench = useWorkbench()
 const LEFT = 34
 const WIDTH = 168
 const TOP = 40
-const DEPTH = 78
+const DEPTH = 70
 
 const frames = computed(() => {
   const count = bench.hall?.frames ?? 0
@@ -30,7 +30,7 @@ const braced = computed(() => {
 const rise = computed(() => {
   const hall = bench.hall
   if (!hall || !bench.chain?.hall) return { wall: 0, roof: 0, half: 0 }
-  const scale = Math.min(116 / hall.span, 52 / bench.chain.hall.ridge_height)
+  const scale = Math.min(116 / hall.span, 46 / bench.chain.hall.ridge_height)
   return {
     wall: hall.eaves_height * scale,
     roof: (bench.chain.hall.ridge_height - hall.eaves_height) * scale,
@@ -44,7 +44,7 @@ const rise = computed(() => {
     Key plan
     <button class="quiet whole" :class="{ on: bench.frame === 0 }" @click="bench.look(0)">whole · 3D</button>
   </h4>
-  <svg v-if="bench.hall" viewBox="0 0 236 212" role="group" aria-label="Key plan: choose a grid line">
+  <svg v-if="bench.hall" viewBox="0 4 236 186" role="group" aria-label="Key plan: choose a grid line">
     <path
       v-for="([a, b], i) in braced"
       :key="i"
@@ -83,10 +83,10 @@ const rise = computed(() => {
     </g>
     <path
       class="outline"
-      :d="`M${118 - rise.half} 200v${-rise.wall}l${rise.half} ${-rise.roof}l${rise.half} ${rise.roof}v${rise.wall}`"
+      :d="`M${118 - rise.half} 184v${-rise.wall}l${rise.half} ${-rise.roof}l${rise.half} ${rise.roof}v${rise.wall}`"
     />
-    <line class="ground" :x1="118 - rise.half - 16" :x2="118 + rise.half + 16" y1="200" y2="200" />
-    <text class="small" :x="118" y="198">{{ bench.hall.span }} m</text>
+    <line class="ground" :x1="118 - rise.half - 16" :x2="118 + rise.half + 16" y1="184" y2="184" />
+    <text class="small" :x="118" y="181">{{ bench.hall.span }} m</text>
   </svg>
   <p v-else class="note">This document states its nodes and members directly; it has no hall to key.</p>
 </template>

@@ -32,7 +32,7 @@ watch(
 </script>
 
 <template>
-  <ElDrawer :model-value="true" size="min(760px, 94vw)" title="Proof" @close="emit('close')">
+  <ElDrawer :model-value="true" size="min(900px, 94vw)" title="Proof" @close="emit('close')">
     <template #header>
       <div class="head">
         <b>{{ bench.member?.label }}</b>

@@ -90,7 +90,7 @@ li.off .name {
   border: 0;
   background: none;
   text-align: left;
-  padding: 3px 4px;
+  padding: 1px 4px;
   font: 400 12.5px var(--condensed);
   cursor: pointer;
 }

@@ -11,18 +11,23 @@ const rows = computed(() => {
   const r = run.value
   if (!r) return []
   const series = [
-    { symbol: 'N', unit: 'kN', values: r.N, why: 'Axial force, tension positive' },
-    { symbol: 'V_z', unit: 'kN', values: r.Vz, why: 'Shear in the plane of the web, dM/dx' },
+    { symbol: 'N', unit: 'kN', values: r.N, least: r.least_N, why: 'Axial force, tension positive' },
+    { symbol: 'V_z', unit: 'kN', values: r.Vz, least: r.least_Vz, why: 'Shear in the plane of the web, dM/dx' },
     {
       symbol: 'M_y',
       unit: 'kNm',
       values: r.My,
+      least: r.least_My,
       why: 'Moment about the strong axis, positive with tension on the −z side',
     },
   ]
-  return series.flatMap((s) =>
-    [...new Set(extremes(s.values))].map((i) => ({ ...s, value: s.values[i]!, at: r.x[i]! })),
-  )
+  return series.flatMap((s) => {
+    const [most, least] = [extremes(s.values)[0], extremes(s.least)[1]]
+    return [
+      { ...s, value: s.values[most]!, at: r.x[most]!, word: 'greatest' },
+      { ...s, value: s.least[least]!, at: r.x[least]!, word: 'least' },
+    ]
+  })
 })
 const largest = computed(() => {
   const all = (bench.diagram?.runs ?? []).flatMap((r) => r.displacement.map((d) => ({ d, member: r.member })))
@@ -50,7 +55,7 @@ const largest = computed(() => {
     <h4>Extremes along {{ bench.member?.label }}</h4>
     <div class="pairs">
       <template v-for="(row, i) in rows" :key="i">
-        <span :title="row.why">{{ row.symbol }} at {{ row.at.toFixed(2) }} m</span
+        <span :title="row.why">{{ row.symbol }} {{ row.word }}, at {{ row.at.toFixed(2) }} m</span
         ><b>{{ fixed(row.value, 1) }} {{ row.unit }}</b>
       </template>
     </div>

@@ -58,9 +58,12 @@ async function accept() {
     <p v-if="behind" class="stale">Found for revision {{ bench.sizingBase }}; the model has changed since.</p>
     <table>
       <tr v-for="c in changes" :key="c.role">
-        <td>{{ WORDS[c.role] }}</td>
-        <td class="mono">{{ c.before }}</td>
-        <td class="mono" :class="{ new: c.before !== c.after }">{{ c.before === c.after ? 'stays' : c.after }}</td>
+        <td>
+          {{ WORDS[c.role] }}<small v-if="c.before !== c.after">from {{ c.before }}</small>
+        </td>
+        <td class="mono" :class="{ new: c.before !== c.after }">
+          {{ c.before === c.after ? `${c.after} stays` : c.after }}
+        </td>
         <td class="mono" :class="{ fails: (last?.worst[c.role] ?? 9) > 1 }">
           {{ figures(last?.worst[c.role] ?? null) }}
         </td>
@@ -122,6 +125,11 @@ td {
 }
 td:first-child {
   font-size: 12.5px;
+}
+td small {
+  display: block;
+  font-size: 11px;
+  color: var(--ink-2);
 }
 td:last-child {
   text-align: right;

@@ -14,7 +14,7 @@ const bench = useWorkbench()
     <SheetHead :title="bench.member.label" :aside="`${bench.member.section} · ${bench.hall?.grade ?? ''}`" />
     <div v-if="bench.member.checks?.[0]" class="verdict" :class="bench.member.status.replace(' ', '-')">
       <b class="mono">{{ figures(bench.member.utilisation ?? null) }}</b>
-      <strong>{{ bench.member.status }}: {{ bench.member.governs.toLowerCase() }}</strong>
+      <strong>{{ bench.member.status }} · {{ bench.member.governs }}</strong>
       <span
         >{{ bench.member.combination }} · at {{ bench.member.checks[0].position.toFixed(2) }} m ·
         {{ bench.member.checks[0].clause }}</span

@@ -58,7 +58,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys))
 const layout = computed(() => ({
   '--left': folded.value.left ? '22px' : '236px',
   '--right': folded.value.right ? '22px' : '312px',
-  '--bottom': folded.value.bottom ? '30px' : 'clamp(200px, 30vh, 380px)',
+  '--bottom': folded.value.bottom ? '30px' : 'clamp(200px, 28vh, 380px)',
 }))
 
 function text(value: unknown) {
