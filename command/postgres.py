@@ -31,7 +31,12 @@ def programs() -> Path:
 
 
 def _as_owner(arguments: list[str]) -> list[str]:
-    return ["runuser", "-u", "postgres", "--", *arguments] if os.geteuid() == 0 else arguments
+    if os.geteuid() != 0:
+        return arguments
+    tool = shutil.which("runuser") or shutil.which("runuser", path="/usr/sbin:/sbin")
+    if tool is None:
+        raise Stop("Called by root, the database needs “runuser” (Debian's util-linux), which is not here.")
+    return [tool, "-u", "postgres", "--", *arguments]
 
 
 def _run(program: str, *arguments: str) -> subprocess.CompletedProcess[str]:

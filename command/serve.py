@@ -39,7 +39,10 @@ def environment() -> dict[str, str]:
     if not secret.exists():
         secret.touch(mode=0o600)
         secret.write_text(secrets.token_urlsafe(48))
-    url = os.environ.get("LORICA_DATABASE_URL") or postgres.start()
+    given = os.environ.get("LORICA_DATABASE_URL")
+    if given:
+        _reach(given)
+    url = given or postgres.start()
     return {
         **os.environ,
         "LORICA_LOCAL": "1",
@@ -47,6 +50,14 @@ def environment() -> dict[str, str]:
         "LORICA_DATABASE_URL": url,
         "PYTHONPATH": str(ROOT),
     }
+
+
+def _reach(url: str) -> None:
+    program = "import sys, psycopg; psycopg.connect(sys.argv[1], connect_timeout=5).close()"
+    done = subprocess.run([str(PYTHON), "-c", program, url], capture_output=True, text=True)
+    if done.returncode:
+        reason = next((line for line in done.stderr.splitlines() if "Error: " in line), "it does not answer")
+        raise Stop(f"The database of LORICA_DATABASE_URL cannot be reached: {reason.split('Error: ', 1)[-1]}")
 
 
 def running() -> int | None:
