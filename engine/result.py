@@ -9,6 +9,7 @@ import numpy as np
 from engine.analysis.diagrams import Diagrams, deflections, diagrams
 from engine.balance import balances
 from engine.chain import Chain
+from engine.standards.en.combinations import Combination
 from engine.standards.en.hall_actions import SIMPLIFICATIONS
 from engine.structure.model import Floats
 from engine.verification.verify import CRITERIA, Verdict
@@ -114,7 +115,7 @@ def _verdict(chain: Chain, verdict: Verdict) -> dict[str, Any]:
             o.criterion: {
                 "utilisation": o.utilisation,
                 "clause": CRITERIA[o.criterion][1],
-                "combination": combination_name(chain, o.criterion, o.combination),
+                "combination": combination_of(chain, o.criterion, o.combination).name,
                 "position": o.position,
             }
             for o in verdict.outcomes
@@ -122,8 +123,8 @@ def _verdict(chain: Chain, verdict: Verdict) -> dict[str, Any]:
     }
 
 
-def combination_name(chain: Chain, criterion: str, index: int) -> str:
-    """Name of the combination of an outcome."""
+def combination_of(chain: Chain, criterion: str, index: int) -> Combination:
+    """The combination of an outcome."""
     service = criterion in ("deflection", "sway")
     used = chain.verification.deflection if service else chain.verification.strength
-    return chain.combinations[used[index]].name
+    return chain.combinations[used[index]]

@@ -6,7 +6,7 @@ about +x.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -35,6 +35,30 @@ class Diagrams:
         return Diagrams(
             self.x, *(values @ factors.T for values in (self.N, self.Vy, self.Vz, self.T, self.My, self.Mz))
         )
+
+
+def peaked(d: Diagrams) -> Diagrams:
+    """The diagrams with each moment raised to its peak between a station and the next, where the shear changes sign.
+
+    Between stations V is the parabola a + b t + c t² that has the stations' shears and encloses the difference of their
+    moments: exact for uniform and linearly varying loads. The peak lies at its root.
+    """
+
+    step = np.diff(d.x, axis=1)
+
+    def raised(V: Floats, M: Floats) -> Floats:
+        at = np.nonzero(V[:, :-1] * V[:, 1:] < 0)
+        after = (at[0], at[1] + 1, at[2])
+        a, last, h = V[at], V[after], step[at[:2]]
+        c = 3 * (a + last) - 6 * (M[after] - M[at]) / h
+        b = last - a - c
+        t = np.clip(2 * a / (-b + np.sign(a) * np.sqrt(np.maximum(b**2 - 4 * a * c, 0.0))), 0.0, 1.0)
+        peak = M[at] + h * (a * t + b * t**2 / 2 + c * t**3 / 3)
+        out = M.copy()
+        out[at] = np.where(np.abs(peak) > np.abs(M[at]), peak, M[at])
+        return out
+
+    return replace(d, My=raised(d.Vz, d.My), Mz=raised(d.Vy, d.Mz))
 
 
 def station_positions(response: Response, stations: int = STATIONS) -> Floats:

@@ -174,7 +174,7 @@ def _passes(chain: Chain, members: list[int], candidate: Section, columns: list[
     if not usable or max(v[key].max() for key in ("u_Ny", "u_Nz", "u_LT", "u_661", "u_662")) > 1.0:
         return False
     e = [int(j) for j in np.flatnonzero(np.isin(chain.response.elements.member, members))]
-    v = section_values(chain.document, chain.response, verification.forces, steel, e, slice(None), columns)
+    v = section_values(chain.document, chain.response, verification.peaks, steel, e, slice(None), columns)
     return bool((v["cls"] < 4).all() and max(v[key].max() for key in ("u_NM", "u_Vz", "u_Vy")) <= 1.0)
 
 

@@ -94,7 +94,7 @@ def _values(
         values[name] = float(getattr(single, name)[0])
     c = outcome.combination
     if outcome.criterion in ("section", "shear"):
-        f = verification.forces
+        f = verification.peaks
         for name in ("N", "Vy", "Vz", "T", "My", "Mz"):
             values[name] = float(getattr(f, name)[outcome.row, outcome.station, c])
         v = section_values(document, response, f, verification.steel, [outcome.row], [outcome.station], [c])
@@ -164,7 +164,7 @@ def _service_values(
     return values
 
 
-_TOKEN = re.compile(r"<(\w+)>")
+_TOKEN = re.compile(r"<(\w+)>(?=(\^?))")
 #: what stands before a value that it is multiplied by: between numbers the product needs its dot
 _PRODUCT = re.compile(r"(>|\^2|\)|\d)\s*(?:\\,)?\s*<")
 
@@ -177,7 +177,8 @@ def _step(line: Line, values: dict[str, float]) -> Step:
         known = SYMBOLS[match[1]]
         text = known.text(values[match[1]])
         unit = rf"\,\mathrm{{{known.unit_latex}}}" if known.unit else ""
-        return f"({text}{unit})" if text.startswith("-") else text + unit
+        bracket = text.startswith("-") or (match[2] and unit)
+        return f"({text}{unit})" if bracket else text + unit
 
     known = SYMBOLS[line.key]
     numbers = _TOKEN.sub(number, _PRODUCT.sub(lambda m: m[1] + r"\cdot <", line.formula))

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from engine.analysis.diagrams import Diagrams, deflections, diagrams
+from engine.analysis.diagrams import Diagrams, deflections, diagrams, peaked
 from engine.analysis.solve import Response
 from engine.document import Document
 from engine.standards.en.combinations import Combination
@@ -60,13 +60,14 @@ class Verdict:
 
 @dataclass(frozen=True)
 class Verification:
-    """Verdicts and all that their proofs need. strength, deflection: indices of the combinations used;
+    """Verdicts and all that their proofs need. forces: at the stations; peaks: with moments raised to those between them. strength, deflection: indices of the combinations used;
     service_factors: (deflection combinations, cases)."""
 
     verdicts: tuple[Verdict, ...]
     segments: Segments
     steel: SteelArrays
     forces: Diagrams
+    peaks: Diagrams
     strength: tuple[int, ...]
     deflection: tuple[int, ...]
     service_factors: Floats
@@ -85,6 +86,7 @@ def verify(document: Document, response: Response, combinations: list[Combinatio
     cases = response.displacement.shape[2]
     factors = np.array([combinations[i].factors for i in strength]).reshape(-1, cases)
     forces = diagrams(response).combined(factors)
+    peaks = peaked(forces)
     steel = steel_arrays([(m.section, m.material.grade, m.bar) for m in structure.members])
     segments = cut_segments(document, structure, elements, forces)
     outcomes: list[list[Outcome]] = [[] for _ in structure.members]
@@ -95,7 +97,7 @@ def verify(document: Document, response: Response, combinations: list[Combinatio
         elif member.material.grade is None:
             reasons[i].append("the material has no design strength")
     if strength:
-        _sections(document, response, forces, steel, outcomes, reasons)
+        _sections(document, response, peaks, steel, outcomes, reasons)
         _stability(document, segments, steel, outcomes, reasons)
     service_factors = np.array([combinations[i].factors for i in service]).reshape(-1, cases)
     if service and document.hall:
@@ -110,7 +112,7 @@ def verify(document: Document, response: Response, combinations: list[Combinatio
         if not usable and not reasons[i]:
             reasons[i].append("no combination for strength")
         verdicts.append(Verdict(i, status, usable, tuple(dict.fromkeys(reasons[i]))))
-    return Verification(tuple(verdicts), segments, steel, forces, strength, service, service_factors)
+    return Verification(tuple(verdicts), segments, steel, forces, peaks, strength, service, service_factors)
 
 
 def stability_values(

@@ -15,13 +15,13 @@ from engine.catalogue.sections import FAMILIES, catalogue
 from engine.chain import Chain
 from engine.document import Document
 from engine.jigs.hall import hall_height, purlin_positions, slope_length, stay_positions
-from engine.result import combination_name
+from engine.result import combination_of
 from engine.sizing.size import ROLES, deflection_worst
 from engine.standards.en import snow
 from engine.standards.en.hall_actions import SIMPLIFICATIONS, hall_wind
 from engine.structure.model import FREEDOMS, Floats, Member
 from engine.verification.proof import Proof
-from engine.verification.verify import CRITERIA, Outcome, Verdict, section_values, stability_values
+from engine.verification.verify import CRITERIA, Verdict, section_values, stability_values
 from server.projects import schemas
 
 ROLE_WORDS = {
@@ -47,12 +47,6 @@ def label(member: Member) -> str:
     return f"{ROLE_WORDS[member.role][0]} {number}{side} {extra}".strip()
 
 
-def combination_of(chain: Chain, outcome: Outcome) -> tuple[str, str]:
-    """(name, formula) of an outcome's combination."""
-    name = combination_name(chain, outcome.criterion, outcome.combination)
-    return name, next(c.formula for c in chain.combinations if c.name == name)
-
-
 def _kilo(values: Floats) -> tuple[float, float, float]:
     x, y, z = (values / 1000).tolist()
     return (x, y, z)
@@ -64,7 +58,7 @@ def member_out(chain: Chain, verdict: Verdict) -> schemas.MemberOut:
     m = structure.members[verdict.member]
     checks = []
     for o in sorted(verdict.outcomes, key=lambda o: -o.utilisation):
-        name, formula = combination_of(chain, o)
+        combination = combination_of(chain, o.criterion, o.combination)
         words, clause = CRITERIA[o.criterion]
         checks.append(
             schemas.CheckOut(
@@ -72,8 +66,8 @@ def member_out(chain: Chain, verdict: Verdict) -> schemas.MemberOut:
                 words=words,
                 clause=clause,
                 utilisation=o.utilisation,
-                combination=name,
-                formula=formula,
+                combination=combination.name,
+                formula=combination.formula,
                 position=o.position,
             )
         )
@@ -310,7 +304,7 @@ def station_utilisation(chain: Chain, members: list[int]) -> dict[int, Floats]:
     if not verification.strength:
         return {i: np.zeros((first[i + 1] - first[i]) * verification.forces.x.shape[1]) for i in members}
     e = [int(j) for j in np.flatnonzero(np.isin(response.elements.member, members))]
-    v = section_values(chain.document, response, verification.forces, verification.steel, e, slice(None), slice(None))
+    v = section_values(chain.document, response, verification.peaks, verification.steel, e, slice(None), slice(None))
     section = np.nan_to_num(np.maximum(np.maximum(v["u_NM"], v["u_Vz"]), v["u_Vy"]).max(axis=2))
     s = verification.segments
     rows = [int(r) for r in np.flatnonzero(np.isin(s.member, members))]

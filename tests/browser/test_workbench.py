@@ -38,6 +38,17 @@ class NewUser(BrowserCase):
         page.keyboard.press("Control+Shift+z")
         expect(page.locator("header small")).to_have_text("rev 2")
 
+    def test_a_sizing_can_be_stopped(self):
+        self.start_hall("Long work")
+        page = self.page
+        page.click("nav button:has-text('Sizing')")
+        page.click("text=Size every role")
+        page.wait_for_selector("button:has-text('Stop · round 2')")
+        page.click("button:has-text('Stop')")
+        expect(page.locator("button:has-text('Size again')")).to_be_visible()
+        expect(page.locator("text=Everything passes")).to_have_count(0)
+        self.assertEqual(Revision.objects.count(), 1)
+
     def test_projects_page(self):
         self.sign_in()
         page = self.page
@@ -141,6 +152,10 @@ class Looking(BrowserCase):
         expect(last.locator("b")).to_have_text(f"{lateral.utilisation:.2f}")
         self.assertGreater(page.locator(".el-drawer .katex").count(), 15)
         expect(page.locator(".el-drawer")).to_contain_text("6.3.2.2(2)")
+        for criterion in ("Buckling under", "Cross-section", "Flexural", "Shear", "Deflection"):
+            page.click(f".el-drawer nav button:has-text('{criterion}')")
+            expect(page.locator(".el-drawer .lead")).to_contain_text(criterion)
+            expect(page.locator(".katex-error")).to_have_count(0)
         page.keyboard.press("Escape")
         expect(page.locator(".el-drawer")).to_have_count(0)
 

@@ -132,6 +132,22 @@ class Verdicts(unittest.TestCase):
         chi = min(1 / (phi + np.sqrt(phi**2 - 0.75 * slender**2)), 1 / slender**2)
         self.assertAlmostEqual(found["lateral"] / (90 / (chi * 223.1)), 1, delta=0.01)
 
+    def test_a_peak_between_stations_is_not_missed(self):
+        # triangular load: M = q L² / (9 √3) at L/√3, which is no station; 8 stations apart it would be 0.5 % less
+        data = beam(
+            length=12.0,
+            units="kN, m",
+            materials=[],
+            sections=[],
+            supports=[{"node": "n0", "fixed": PINNED}, {"node": "n1", "fixed": ROLLER}],
+            member_loads=[{"case": "P", "member": "b0", "value": [0, 0, 0], "value_end": [0, 0, -9]}],
+        )
+        data["members"][0] |= {"section": "IPE 400", "material": "S355"}
+        chain = run(read_document(data))
+        outcome = next(o for o in chain.verification.verdicts[0].outcomes if o.criterion == "section")
+        exact = 9e3 * 12**2 / (9 * 3**0.5) / (chain.structure.members[0].section.Wpl_y * 355e6)
+        self.assertAlmostEqual(outcome.utilisation / exact, 1, delta=1e-9)
+
     def test_deflection_of_the_rafters_is_that_of_the_ridge_node(self):
         chain = self.chains["drying-hall"]
         v = chain.verification.verdicts[chain.structure.index["frame-4/rafter-left"]]

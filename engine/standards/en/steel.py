@@ -174,7 +174,7 @@ def section_check(
         small = (p.kind == 0) & (n <= 0.25) & (np.abs(N) <= 0.5 * web_area * fyd)
         reduced_y = np.where(
             p.kind == 2,
-            v["My_V"] * (1 - n**1.7),
+            v["My_V"] * (1 - _power(n, 1.7, p.kind == 2)),
             np.minimum(v["My_V"], v["My_V"] * (1 - n) / (1 - 0.5 * v["a"])),
         )
         beyond = np.maximum(n - v["a"], 0.0) / (1 - v["a"])
@@ -189,7 +189,8 @@ def section_check(
         v["exp_y"] = np.where(p.kind == 1, np.minimum(6.0, 1.66 / np.maximum(1 - 1.13 * n**2, 1e-9)), 2.0)
         v["exp_z"] = np.where(p.kind == 0, np.maximum(1.0, 5 * n), np.where(p.kind == 1, v["exp_y"], 2.0))
         v["ry"], v["rz"] = _ratio(np.abs(My), v["My_N"]), _ratio(np.abs(Mz), v["Mz_N"])
-        biaxial = v["ry"] ** v["exp_y"] + v["rz"] ** v["exp_z"]
+        biaxial = np.where(p.kind == 1, _power(v["ry"], v["exp_y"], p.kind == 1), v["ry"] ** 2)
+        biaxial = biaxial + np.where(v["exp_z"] == 1, v["rz"], _power(v["rz"], v["exp_z"], v["exp_z"] != 1))
         v["u_plastic"] = np.maximum(np.maximum(v["ry"], v["rz"]), np.maximum(biaxial, v["n"]))
         # 6.2.9.2: class 3, longitudinal stress
         v["u_elastic"] = v["n"] + _ratio(np.abs(My), v["My_V"]) + _ratio(np.abs(Mz), v["Mz_V"])
@@ -200,6 +201,12 @@ def section_check(
 def _ratio(load: Floats, resistance: Floats) -> Floats:
     """load / resistance; 0 where there is no load."""
     return np.where(load == 0, 0.0, load / np.where(resistance == 0, np.nan, resistance))
+
+
+def _power(base: Floats, exponent: Floats | float, needed: Any) -> Floats:
+    """base ** exponent where it is needed, else 0: powers are the dearest operation of the section checks."""
+    wanted = np.broadcast_to(needed, base.shape)
+    return np.power(base, exponent, where=wanted, out=np.zeros_like(base))
 
 
 def reduction(alpha: Floats, slenderness: Floats) -> tuple[Floats, Floats]:

@@ -200,6 +200,7 @@ function choose(row: Row) {
   else if (row.cells[5]) bench.show(String(row.cells[5]))
 }
 const body = ref<HTMLElement>()
+watch(chosen, () => nextTick(() => body.value?.querySelector('tr.on')?.scrollIntoView({ block: 'nearest' })))
 function move(event: KeyboardEvent, index: number) {
   const next = index + (event.key === 'ArrowDown' ? 1 : -1)
   const row = rows.value[next]

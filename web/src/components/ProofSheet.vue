@@ -143,7 +143,7 @@ ol li.fails b {
 .numbers {
   color: var(--ink-2);
   padding-left: 18px;
-  font-size: 0.92em;
+  font-size: 0.84em;
 }
 ol b {
   text-align: right;

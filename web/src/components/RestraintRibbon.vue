@@ -28,8 +28,8 @@ const curve = computed(() => {
   const r = ribbon.value
   if (!r?.My.length) return { d: '', words: [] as { x: number; y: number; text: string; anchor: string }[] }
   const most = Math.max(...r.My.map(Math.abs), 1e-9)
-  const y = (m: number) => 108 + (m / most) * 20
-  const d = `M6 108${r.x.map((x, i) => `L${X(x).toFixed(1)} ${y(r.My[i]!).toFixed(1)}`).join('')}L282 108Z`
+  const y = (m: number) => 114 + (m / most) * 20
+  const d = `M6 114${r.x.map((x, i) => `L${X(x).toFixed(1)} ${y(r.My[i]!).toFixed(1)}`).join('')}L282 114Z`
   const words = [...new Set(extremes(r.My))]
     .filter((i) => Math.abs(r.My[i]!) > most * 0.12)
     .map((i) => {
@@ -58,8 +58,8 @@ const rows = computed(() => {
     <h4>
       Restraint ribbon <span class="hint">M in {{ ribbon.combination }}, kNm</span>
     </h4>
-    <svg viewBox="0 0 288 142" role="img" aria-label="Restraints of both flanges and the moment along the member">
-      <text class="small" x="6" y="7">
+    <svg viewBox="0 -6 288 152" role="img" aria-label="Restraints of both flanges and the moment along the member">
+      <text class="small" x="6" y="3">
         outer flange: {{ ribbon.outer.length > 2 ? 'purlins' : 'held at the ends' }}
       </text>
       <g v-for="row in rows" :key="row.key">
@@ -97,8 +97,8 @@ const rows = computed(() => {
       </g>
       <line class="flange" x1="6" x2="282" y1="22" y2="22" />
       <line class="flange" x1="6" x2="282" y1="56" y2="56" />
-      <text class="small" x="6" y="73">inner flange: {{ ribbon.inner.length > 2 ? 'stays' : 'held at the ends' }}</text>
-      <line class="axis" x1="6" x2="282" y1="108" y2="108" />
+      <text class="small" x="6" y="77">inner flange: {{ ribbon.inner.length > 2 ? 'stays' : 'held at the ends' }}</text>
+      <line class="axis" x1="6" x2="282" y1="114" y2="114" />
       <path class="moment" :d="curve.d" />
       <text v-for="(w, i) in curve.words" :key="i" class="word" :x="w.x" :y="w.y" :text-anchor="w.anchor">
         {{ w.text }}

@@ -8,7 +8,7 @@ const TOOLS: { key: Overlay; label: string; frameOnly: boolean }[] = [
   { key: 'utilisation', label: 'Utilisation', frameOnly: false },
   { key: 'moment', label: 'Moment', frameOnly: true },
   { key: 'sway', label: 'Movement', frameOnly: true },
-  { key: 'names', label: 'Names', frameOnly: false },
+  { key: 'names', label: 'Names', frameOnly: true },
 ]
 const tools = computed(() => TOOLS.filter((t) => bench.frame || !t.frameOnly))
 function toggle(key: Overlay) {
