@@ -274,7 +274,10 @@ def sizing(request: HttpRequest, project_id: UUID, body: schemas.Base) -> Stream
     Nothing is changed: the designer accepts the sections by an edit.
     """
     document, _ = _document(request, project_id, body.base)
-    return StreamingHttpResponse(_sizing_lines(document), content_type="application/x-ndjson")
+    response = StreamingHttpResponse(_sizing_lines(document), content_type="application/x-ndjson")
+    # compression would hold the rounds back until its buffer is full
+    response["Content-Encoding"] = "identity"
+    return response
 
 
 _LINE = TypeAdapter(schemas.SizingLine)

@@ -42,6 +42,8 @@ class BrowserCase(StaticLiveServerTestCase):
         self.page = self.open_page()
 
     def tearDown(self) -> None:
+        # a request still being answered would hold the tables that are emptied next
+        self.page.wait_for_load_state("networkidle")
         self.page.context.close()
         self.assertEqual(self.troubles, [])
 

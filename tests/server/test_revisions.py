@@ -1,0 +1,164 @@
+"""Revisions under simultaneous edits, kept chains, the demo, and how members are named on the screen."""
+
+import threading
+
+from django.contrib.auth.models import User
+from django.core.management import call_command
+from django.db import connection
+from django.test import TestCase, TransactionTestCase
+
+from engine.analysis.diagrams import diagrams
+from engine.chain import run
+from engine.demo import DEMOS, drying_hall
+from engine.document import Document, HallJig, read_document
+from engine.errors import ModelError
+from server.projects import chains, revisions, workbench
+from server.projects.models import Project, Revision
+
+
+class Simultaneous(TransactionTestCase):
+    def test_of_many_edits_at_once_one_wins_and_the_others_get_a_conflict(self):
+        user = User.objects.create_user("ada", password="gusset-plate")
+        project = revisions.create(user, Document(name="Busy", hall=HallJig()), "new")
+        outcomes: list[str] = []
+        start = threading.Barrier(6)
+
+        def edit(span: float) -> None:
+            start.wait()
+            try:
+                revisions.edit(user, project.id, 1, f"span {span}", [("hall.span", span)])
+                outcomes.append("done")
+            except revisions.Conflict as conflict:
+                outcomes.append(f"conflict {conflict.head.number}")
+            finally:
+                connection.close()
+
+        threads = [threading.Thread(target=edit, args=(30.0 + i,)) for i in range(6)]
+        for thread in threads:
+            thread.start()
+        for thread in threads:
+            thread.join()
+        self.assertEqual(sorted(outcomes), ["conflict 2"] * 5 + ["done"])
+        self.assertEqual(Revision.objects.count(), 2)
+        project.refresh_from_db()
+        self.assertEqual(project.head.number, 2)
+
+
+class Changes(TestCase):
+    def test_differences_by_path(self):
+        before = drying_hall().model_dump(mode="json")
+        after = revisions.changed(before, [("hall.span", 30.0), ("rules.effective_lengths.column.y", 2.0)])
+        found = {d.path: d.after for d in revisions.differences(before, after)}
+        self.assertEqual(found, {"hall.span": 30.0, "rules.effective_lengths.column": {"y": 2.0}})
+        # the document that was changed is a copy
+        self.assertEqual(before["hall"]["span"], 24.0)
+
+    def test_list_items_and_wrong_paths(self):
+        data = read_document({"nodes": [{"name": "a", "at": [0, 0, 0]}]}).model_dump(mode="json")
+        self.assertEqual(revisions.changed(data, [("nodes.0.name", "b")])["nodes"][0]["name"], "b")
+        for path in ("nodes.7.name", "nodes.x", "hall.span", "name.0"):
+            with self.assertRaisesRegex(ModelError, "no place"):
+                revisions.changed(data, [(path, 1)])
+
+    def test_a_long_history_undone_to_its_start(self):
+        user = User.objects.create_user("ada", password="gusset-plate")
+        project = revisions.create(user, Document(name="Long", hall=HallJig()), "new")
+        for i in range(30):
+            project = revisions.edit(user, project.id, project.head.number, "x", [("hall.span", 20.0 + i)])
+        while project.head.parent_id:
+            project = revisions.undo(user, project.id, project.head.number)
+        self.assertEqual(project.head.number, 1)
+        for _ in range(30):
+            project = revisions.redo(user, project.id, project.head.number)
+        self.assertEqual(project.head.document["hall"]["span"], 49.0)
+        with self.assertRaisesRegex(ModelError, "nothing to redo"):
+            revisions.redo(user, project.id, 31)
+
+    def test_the_name_follows_undo(self):
+        user = User.objects.create_user("ada", password="gusset-plate")
+        project = revisions.create(user, Document(name="First"), "new")
+        project = revisions.edit(user, project.id, 1, "rename", [("name", "Second")])
+        self.assertEqual(project.name, "Second")
+        self.assertEqual(revisions.undo(user, project.id, 2).name, "First")
+
+
+class KeptChains(TestCase):
+    def test_a_chain_is_computed_once(self):
+        document = Document(name="Once", hall=HallJig(frames=2))
+        self.assertIs(chains.chain_of(document), chains.chain_of(document.model_copy(deep=True)))
+
+    def test_a_refusal_is_kept_too(self):
+        document = Document(name="Nothing")
+        for _ in range(2):
+            with self.assertRaisesRegex(ModelError, "nothing to analyse"):
+                chains.chain_of(document)
+
+    def test_only_so_many_are_kept(self):
+        for i in range(chains.KEPT + 3):
+            with self.assertRaises(ModelError):
+                chains.chain_of(Document(name=f"Nothing {i}"))
+        self.assertLessEqual(len(chains._kept), chains.KEPT)
+
+
+class Demo(TestCase):
+    def test_loading_twice_makes_one_set(self):
+        for _ in range(2):
+            call_command("load_demo", "demo", "sandmartin")
+        self.assertEqual(Project.objects.count(), len(DEMOS))
+        self.assertTrue(User.objects.get(username="demo").check_password("sandmartin"))
+
+
+class Screen(TestCase):
+    @classmethod
+    def setUpTestData(cls):
+        cls.chain = run(drying_hall())
+
+    def test_labels(self):
+        names = {m.name: workbench.label(m) for m in self.chain.structure.members}
+        self.assertEqual(names["frame-4/rafter-left"], "Rafter 4-L")
+        self.assertEqual(names["frame-8/column-right"], "Column 8-R")
+        self.assertEqual(names["bay-1/wall-brace-left-up"], "Wall brace 1-L up")
+        self.assertEqual(names["bay-7/roof-brace-right-2-down"], "Roof brace 7-R 2 down")
+        self.assertEqual(names["bay-3/ridge-beam"], "Ridge beam 3")
+        self.assertEqual(len(set(names.values())), len(names))
+
+    def test_roles_add_up(self):
+        out = workbench.chain_out(self.chain, 1)
+        self.assertEqual(sum(r.count for r in out.roles), len(out.members))
+        self.assertAlmostEqual(sum(r.mass for r in out.roles) / 1000, out.tonnage, places=9)
+        self.assertAlmostEqual(max(r.worst for r in out.roles), out.worst, places=12)
+
+    def test_diagram_numbers_are_the_engines(self):
+        state = "C51"
+        combination = next(c for c in self.chain.combinations if c.name == state)
+        out = workbench.diagram_out(self.chain, 1, 4, state)
+        run_ = next(r for r in out.runs if r.member == "frame-4/rafter-left")
+        forces = diagrams(self.chain.response).combined(combination.factors[None])
+        own = self.chain.response.elements.member == self.chain.structure.index["frame-4/rafter-left"]
+        self.assertEqual([round(v, 9) for v in run_.My], [round(v / 1000, 9) for v in forces.My[own].ravel().tolist()])
+        self.assertEqual(run_.My, run_.least_My)
+
+    def test_envelope_holds_every_combination(self):
+        envelope = workbench.diagram_out(self.chain, 1, 4, "envelope")
+        single = workbench.diagram_out(self.chain, 1, 4, "C35")
+        for whole, one in zip(envelope.runs, single.runs, strict=True):
+            self.assertTrue(all(a <= b + 1e-9 for a, b in zip(one.My, whole.My, strict=True)))
+            self.assertTrue(all(a >= b - 1e-9 for a, b in zip(one.N, whole.least_N, strict=True)))
+
+    def test_summed_loads_equal_the_case_resultants(self):
+        # the whole building under S1: pieces times their length give the expected 645.12 kN
+        out = workbench.diagram_out(self.chain, 1, 0, "S1")
+        total = 0.0
+        for load in out.loads:
+            length = sum((a - b) ** 2 for a, b in zip(load.start, load.end, strict=True)) ** 0.5
+            total += (load.first[2] + load.last[2]) / 2 * length
+        self.assertAlmostEqual(total, -645.12, places=6)
+
+    def test_reactions_name_their_combinations(self):
+        out = workbench.chain_out(self.chain, 1)
+        base = next(r for r in out.reactions if r.node == "frame-4/base-A")
+        z = base.directions.index("z")
+        combination = next(c for c in self.chain.combinations if c.name == base.most_in[z])
+        node = self.chain.structure.nodes.index("frame-4/base-A")
+        value = float(self.chain.response.reaction[node, 2] @ combination.factors) / 1000
+        self.assertAlmostEqual(value, base.most[z], places=9)
