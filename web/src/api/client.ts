@@ -8,7 +8,7 @@ export function csrfToken(): string {
   return document.cookie.match(/(?:^|; )csrftoken=([^;]*)/)?.[1] ?? ''
 }
 
-export const api = createClient<paths>({ baseUrl: '/' })
+export const api = createClient<paths>({ baseUrl: globalThis.location?.origin ?? 'http://localhost' })
 
 api.use({
   onRequest({ request }) {

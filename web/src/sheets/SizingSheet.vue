@@ -92,6 +92,7 @@ async function accept() {
       </li>
     </ol>
   </template>
+  <p v-else-if="!bench.hall" class="note">Sizing works on the roles of a hall; this document has none.</p>
   <p v-else-if="!bench.sizingRuns" class="note">No sizing yet for this project.</p>
   <p class="note caution">
     <b>Bear in mind:</b> wind along the hall is not covered yet. Eaves beams, ridge beam and bracing are sized here only

@@ -55,9 +55,8 @@ export const useWorkbench = defineStore('workbench', () => {
       return
     }
     project.value = typed('ProjectOut', found.data)
+    frame.value = Math.ceil((hall.value?.frames ?? 0) / 2)
     await refresh()
-    const frames = hall.value?.frames
-    frame.value = frames ? Math.ceil(frames / 2) : 0
     const first = worstFirst()[0]
     if (first) select(first.name, true)
     await draw()

@@ -1,0 +1,105 @@
+"""What proofs are written with: every name has a symbol, every formula is whole, numbers read well."""
+
+import re
+import unittest
+from math import inf, nan
+
+from engine.chain import run
+from engine.demo import failing_hall
+from engine.standards.en.proof_text import LINES, SYMBOLS, Symbol
+from engine.verification.proof import prove
+from engine.verification.verify import CRITERIA
+from tests.engine.helpers import hall
+
+
+class Lines(unittest.TestCase):
+    def test_every_criterion_has_lines_and_ends_in_its_utilisation(self):
+        self.assertEqual(set(LINES), set(CRITERIA))
+        for criterion, lines in LINES.items():
+            self.assertEqual(lines[-1].key, "u", criterion)
+
+    def test_every_name_has_a_symbol(self):
+        for lines in LINES.values():
+            for line in lines:
+                for name in [line.key, *re.findall(r"<(\w+)>", line.formula)]:
+                    self.assertIn(name, SYMBOLS)
+
+    def test_braces_and_brackets_are_closed(self):
+        for lines in LINES.values():
+            for line in lines:
+                self.assertEqual(line.formula.count("{"), line.formula.count("}"), line.formula)
+                self.assertEqual(line.formula.count(r"\left"), line.formula.count(r"\right"), line.formula)
+
+    def test_every_formula_states_its_clause(self):
+        for criterion, lines in LINES.items():
+            for line in lines:
+                if line.formula and line.key != "u":
+                    self.assertTrue(line.clause, f"{criterion} {line.key}")
+
+
+class Numbers(unittest.TestCase):
+    def test_figures(self):
+        plain, force, stress = Symbol("x"), Symbol("N", "kN", 1e-3), Symbol("f", "N/mm²", 1e-6, 3)
+        self.assertEqual(plain.text(0.123456), "0.1235")
+        self.assertEqual(plain.text(12.3456), "12.35")
+        self.assertEqual(force.text(1234567.0), "1235")
+        self.assertEqual(stress.text(355e6), "355")
+        self.assertEqual(plain.text(0.0), "0")
+        self.assertEqual(plain.text(nan), "–")
+        self.assertEqual(plain.text(inf), "∞")
+        self.assertEqual(force.text(-91930.0), "-91.93")
+
+    def test_units_for_latex(self):
+        self.assertEqual(Symbol("I", "cm⁴").unit_latex, "cm^4")
+
+
+class Proofs(unittest.TestCase):
+    @classmethod
+    def setUpClass(cls):
+        cls.chains = [run(failing_hall()), run(hall(frames=2, sections={"columns": "HEA 280", "rafters": "HEA 300"}))]
+
+    def proofs(self):
+        for chain in self.chains:
+            for verdict in chain.verification.verdicts:
+                for outcome in verdict.outcomes:
+                    yield (
+                        chain,
+                        prove(
+                            chain.document,
+                            chain.response,
+                            chain.verification,
+                            chain.combinations,
+                            verdict.member,
+                            outcome,
+                        ),
+                    )
+
+    def test_no_name_is_left_unfilled(self):
+        for _, proof in self.proofs():
+            for step in proof.steps:
+                self.assertNotRegex(step.formula + step.numbers, r"<\w+>")
+                self.assertNotIn("nan", step.value)
+                self.assertNotEqual(step.value, "–", f"{proof.title} {step.symbol}")
+
+    def test_no_value_is_stated_twice_with_different_figures(self):
+        for _, proof in self.proofs():
+            seen: dict[tuple[str, str], str] = {}
+            for step in proof.steps:
+                if step.formula == "" and step.symbol not in (r"\alpha",):
+                    key = (step.symbol, step.clause)
+                    self.assertEqual(seen.setdefault(key, step.value), step.value)
+
+    def test_both_classes_are_written_out(self):
+        classes = {step.value for _, proof in self.proofs() for step in proof.steps if step.symbol == r"\text{class}"}
+        self.assertTrue({"1", "3"} <= classes, classes)
+
+    def test_combination_belongs_to_the_use(self):
+        for chain, proof in self.proofs():
+            combination = next(c for c in chain.combinations if c.name == proof.combination)
+            service = proof.title in (CRITERIA["deflection"][0], CRITERIA["sway"][0])
+            self.assertEqual(combination.use, "deflection" if service else "strength")
+            self.assertEqual(combination.formula, proof.formula)
+
+    def test_assumptions_are_stated(self):
+        for _, proof in self.proofs():
+            self.assertTrue(proof.assumptions)
