@@ -256,7 +256,7 @@ const frameKey = computed(() => {
       >
         <line :x1="x" :x2="x" :y1="frameKey.ry - 26" :y2="frameKey.ay + 36" />
         <circle :cx="x" :cy="frameKey.ry - 38" r="11" />
-        <text :x="x" :y="frameKey.ry - (arrows.blocks.length ? 58 : 34)">{{ name }}</text>
+        <text :x="x" :y="frameKey.ry - 34">{{ name }}</text>
       </g>
       <line class="ground" :x1="frameKey.ax - 40" :x2="frameKey.bx + 40" :y1="frameKey.ay" :y2="frameKey.ay" />
       <path v-for="m in moments" :key="m.key" class="moment" :d="m.d" />

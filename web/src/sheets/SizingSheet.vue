@@ -75,6 +75,10 @@ async function accept() {
     </button>
     <p v-else-if="!differs && !behind">These are the sections that stand.</p>
   </div>
+  <p class="note caution">
+    <b>Bear in mind:</b> wind along the hall is not covered yet. Eaves beams, ridge beam and bracing are sized here only
+    for what reaches them from the actions across the hall.
+  </p>
   <template v-if="bench.rounds.length">
     <h4>Rounds <span v-if="bench.sizingRuns">working…</span></h4>
     <ol>
@@ -94,10 +98,6 @@ async function accept() {
   </template>
   <p v-else-if="!bench.hall" class="note">Sizing works on the roles of a hall; this document has none.</p>
   <p v-else-if="!bench.sizingRuns" class="note">No sizing yet for this project.</p>
-  <p class="note caution">
-    <b>Bear in mind:</b> wind along the hall is not covered yet. Eaves beams, ridge beam and bracing are sized here only
-    for what reaches them from the actions across the hall.
-  </p>
 </template>
 
 <style scoped>
@@ -160,9 +160,9 @@ li em {
   font-weight: 600;
 }
 .caution {
-  margin-top: 8px;
-  border-top: 1px solid var(--line-soft);
-  padding-top: 8px;
+  margin: 6px 12px 0;
+  border-left: 3px solid var(--behind);
+  padding: 2px 8px;
 }
 h4 span {
   font-weight: 400;

@@ -44,7 +44,9 @@ export const useWorkbench = defineStore('workbench', () => {
     project.value = chain.value = diagram.value = null
     rounds.value = []
     sizing.value = null
-    selected.value = ''
+    selected.value = state.value = ''
+    hidden.value = new Set()
+    overlays.value = new Set(['utilisation', 'moment'])
     const [found, families] = await Promise.all([
       api.GET('/api/projects/{project_id}', { params: { path: { project_id: id } } }),
       catalogue.value.length ? null : api.GET('/api/catalogue'),
