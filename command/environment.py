@@ -80,7 +80,7 @@ def debian_packages(wanted: dict[str, str]) -> None:
     environment = {**os.environ, "DEBIAN_FRONTEND": "noninteractive"}
     call([*prefix, "apt-get", "update", "-qq"], "Reading Debian's package lists", env=environment)
     call(
-        [*prefix, "apt-get", "install", "-y", "-qq", "--no-install-recommends", *wanted],
+        [*prefix, "apt-get", "install", "-y", "-qq", *wanted],
         f"Installing {' '.join(wanted)}",
         env=environment,
     )
