@@ -175,7 +175,7 @@ class Looking(BrowserCase):
     def test_failing_is_said_in_words_and_hatched(self):
         page = self.page
         expect(page.locator("tbody tr").first).to_contain_text("fails")
-        self.assertGreater(page.locator("svg line.over").count(), 0)
+        page.wait_for_selector("svg line.over", state="attached")
 
     def test_every_stage_opens_and_nothing_overflows(self):
         page = self.page
