@@ -9,6 +9,7 @@ import subprocess
 import time
 from pathlib import Path
 
+from command import postgres
 from command.environment import (
     LOCAL,
     PYTHON,
@@ -106,6 +107,7 @@ def test(parts: list[str]) -> int:
     began = time.monotonic()
     ensure_system(browser="browser" in chosen, database="LORICA_DATABASE_URL" not in os.environ)
     ensure_python(test=True)
+    own_database = "LORICA_DATABASE_URL" not in os.environ and not postgres.running()
     variables = environment()
     tally = Tally()
     tool = VENV / "bin"
@@ -138,6 +140,8 @@ def test(parts: list[str]) -> int:
     for label in ("engine", "server", "browser"):
         if label in chosen:
             tally.django(label, variables)
+    if own_database:
+        postgres.stop()
     say(f"took {time.monotonic() - began:.0f} s")
     print(f"{tally.passed} passed, {tally.failed} failed, {tally.skipped} skipped", flush=True)
     return 1 if tally.failed else 0

@@ -146,7 +146,7 @@ def stop() -> int:
             time.sleep(0.1)
     with contextlib.suppress(OSError):
         PID_FILE.unlink()
-    database = postgres.stop() if "LORICA_DATABASE_URL" not in os.environ and postgres.PASSWORD_FILE.exists() else False
+    database = postgres.stop() if "LORICA_DATABASE_URL" not in os.environ else False
     say("stopped; data stays" if pid or database else "nothing was running")
     return 0
 
@@ -164,8 +164,8 @@ def status() -> int:
     say(f"web: serving at {ADDRESS_FILE.read_text()} (process {pid})" if pid else "web: not running")
     if "LORICA_DATABASE_URL" in os.environ:
         say("database: the one of LORICA_DATABASE_URL")
-    elif postgres.PASSWORD_FILE.exists() and postgres.running():
-        say(f"database: running on port {postgres.PORT_FILE.read_text()}")
+    elif postgres.running():
+        say(f"database: running on port {postgres.port_in_use()}")
     else:
         say("database: not running")
     return 0 if pid else 3

@@ -59,6 +59,17 @@ class Faults(unittest.TestCase):
         with self.assertRaisesRegex(environment.Stop, "no part “paint”"):
             check.test(["paint"])
 
+    def test_a_cluster_keeps_its_password_with_its_data(self):
+        # a new clone at the same path finds the cluster of the old one whole, wherever its folder lies
+        self.assertEqual(postgres.PASSWORD_NAME, "lorica-password")
+        with tempfile.TemporaryDirectory() as folder:
+            Path(folder, "PG_VERSION").write_text("15")
+            with (
+                mock.patch.object(postgres, "data_folder", return_value=Path(folder)),
+                self.assertRaisesRegex(environment.Stop, "unfinished database"),
+            ):
+                postgres.start()
+
     def test_missing_server_programs(self):
         with mock.patch.object(Path, "glob", return_value=[]), self.assertRaisesRegex(environment.Stop, "PostgreSQL"):
             postgres.programs()
