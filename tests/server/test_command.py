@@ -59,9 +59,7 @@ class Faults(unittest.TestCase):
         with self.assertRaisesRegex(environment.Stop, "no part “paint”"):
             check.test(["paint"])
 
-    def test_a_cluster_keeps_its_password_with_its_data(self):
-        # a new clone at the same path finds the cluster of the old one whole, wherever its folder lies
-        self.assertEqual(postgres.PASSWORD_NAME, "lorica-password")
+    def test_data_without_its_password_is_not_overwritten(self):
         with tempfile.TemporaryDirectory() as folder:
             Path(folder, "PG_VERSION").write_text("15")
             with (

@@ -169,8 +169,7 @@ def section_check(
         v["Mz_V"] = (1 - rho_y) * full_z
         # 6.2.9.1: axial force reduces the plastic moment resistance
         n = np.minimum(v["n"], 1.0)
-        flange_part = np.where(p.kind == 0, 2 * p.b * p.tf, 2 * p.b * p.tf)
-        v["a"] = np.where(p.kind == 2, 0.0, np.minimum((p.A - flange_part) / p.A, 0.5)) + 0 * N
+        v["a"] = np.where(p.kind == 2, 0.0, np.minimum((p.A - 2 * p.b * p.tf) / p.A, 0.5)) + 0 * N
         small = (p.kind == 0) & (n <= 0.25) & (np.abs(N) <= 0.5 * web_area * fyd)
         reduced_y = np.where(
             p.kind == 2,
