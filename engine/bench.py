@@ -21,7 +21,7 @@ def reference_models() -> dict[str, Document]:
     assert demo.hall is not None
     models = {"drying hall, 8 frames": demo}
     for frames in (20, 60):
-        hall = demo.hall.model_copy(update={"frames": frames})
+        hall = demo.hall.model_copy(update={"spacings": [6.0] * (frames - 1)})
         models[f"hall of {frames} frames"] = demo.model_copy(update={"hall": hall})
     return models
 

@@ -23,12 +23,29 @@ from engine.structure.model import Structure
 from engine.verification.verify import Verification, verify
 
 #: raised whenever a stage's results change for equal inputs
-ENGINE_VERSION = "1"
+ENGINE_VERSION = "2"
 STAGES = ("structure", "loading", "combinations", "response", "verification")
 
 _INPUTS: dict[str, tuple[tuple[str, ...], tuple[str, ...]]] = {
     # stage -> (parts of the document, stages before it)
-    "structure": (("units", "hall", "materials", "sections", "nodes", "members", "supports"), ()),
+    "structure": (
+        (
+            "units",
+            "hall",
+            "jigs",
+            "edits",
+            "moved_nodes",
+            "grid",
+            "levels",
+            "materials",
+            "sections",
+            "built_sections",
+            "nodes",
+            "members",
+            "supports",
+        ),
+        (),
+    ),
     "loading": (("units", "site", "cladding", "cases", "node_loads", "member_loads"), ("structure",)),
     "combinations": (("combinations", "rules.combining", "site.altitude"), ("loading",)),
     "response": (("analysis",), ("structure", "loading")),

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from engine.document import Document, HallJig, HallSections, Rules, Site
+from engine.document import Document
+from engine.document.jigs import HallJig, HallSections, Purlins, RoofBay
+from engine.document.rules import Rules, Site
 
 
 def drying_hall() -> Document:
@@ -10,14 +12,11 @@ def drying_hall() -> Document:
     return Document(
         name="Sandmartin Sawmill · drying hall",
         hall=HallJig(
-            span=24.0,
+            bays=[RoofBay(span=24.0, pitch=10.0)],
             eaves_height=6.0,
-            pitch=10.0,
-            frames=8,
-            spacing=6.0,
+            spacings=[6.0] * 7,
             bases="pinned",
-            purlin_spacing=1.5,
-            stay_every=2,
+            purlins=Purlins(spacing=1.5, stay_every=2),
             sections=HallSections(
                 columns="HEA 450",
                 rafters="IPE 500",
@@ -35,14 +34,11 @@ def failing_hall() -> Document:
     return Document(
         name="Sandmartin Sawmill · planer shed (fails)",
         hall=HallJig(
-            span=20.0,
+            bays=[RoofBay(span=20.0, pitch=8.0)],
             eaves_height=7.0,
-            pitch=8.0,
-            frames=6,
-            spacing=6.5,
+            spacings=[6.5] * 5,
             bases="pinned",
-            purlin_spacing=1.6,
-            stay_every=0,
+            purlins=Purlins(spacing=1.6, stay_every=0),
             sections=HallSections(
                 columns="HEA 340",
                 rafters="IPE 450",

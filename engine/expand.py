@@ -2,109 +2,310 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from dataclasses import replace
+from math import radians
+from typing import Any
+
 import numpy as np
 
-from engine.catalogue.properties import Section, given_section
-from engine.catalogue.sections import section as catalogue_section
-from engine.catalogue.steels import STRENGTH, Material, steel
+from engine.catalogue.built import built_section, own_material
+from engine.catalogue.properties import given_section
+from engine.catalogue.shapes import welded_i
 from engine.document import Document
+from engine.document.byhand import MemberEdit, MemberInput, Offset, Releases
 from engine.errors import ModelError
-from engine.jigs.hall import Parts, set_out_hall
-from engine.structure.model import FREEDOMS, Bools, Floats, Member, Structure
+from engine.jigs.bracing import set_out_bracing
+from engine.jigs.floors import set_out_floor
+from engine.jigs.hall import set_out_hall
+from engine.jigs.parts import Materials, Parts
+from engine.jigs.trusses import set_out_truss
+from engine.structure.join import join, merge
+from engine.structure.model import FREEDOMS, GridLine, Level, Member, Orphan, Piece, Structure
+
+#: pieces of a member that tapers from one section to another
+TAPER_PIECES = 8
+_SETTERS = {"truss": set_out_truss, "floor": set_out_floor, "bracing": set_out_bracing}
+
+
+def materials_of(document: Document) -> Materials:
+    """The document's own sections and materials, over the catalogue. Raises ModelError for sizes that make no section."""
+    found = Materials()
+    for s in document.sections:
+        found.sections[s.name] = given_section(s.name, s.A, s.Iy, s.Iz, s.It, s.Avy, s.Avz)
+    for i, b in enumerate(document.built_sections):
+        sizes = {key: getattr(b, key) for key in ("h", "b", "tw", "tf", "b2", "tf2", "gap")}
+        found.sections[b.name] = built_section(b.name, b.shape, sizes, b.of, f"built_sections.{i}")
+    for m in document.materials:
+        force = document.force
+        found.materials[m.name] = own_material(
+            m.name, m.E * force, m.G * force if m.G else None, m.density, m.fy * force if m.fy else None
+        )
+    return found
+
+
+def generated(document: Document, materials: Materials | None = None) -> Parts:
+    """What the jigs set out, without anything by hand. Raises ModelError naming the field that makes no structure."""
+    materials = materials or materials_of(document)
+    parts = set_out_hall(document.hall, materials) if document.hall else Parts()
+    parts.grid += [GridLine(line.name, line.axis, line.at) for line in document.grid]
+    for i, jig in enumerate(document.jigs):
+        if jig.name == "hall" or "/" in jig.name:
+            raise ModelError(f"A jig cannot be named “{jig.name}”.", f"jigs.{i}.name")
+        _SETTERS[jig.kind](parts, materials, jig, f"jigs.{i}")  # type: ignore[operator]
+    return parts
 
 
 def expand(document: Document) -> Structure:
-    """The structure of a document: the hall's parts, then what is stated directly.
+    """The structure of a document: what the jigs set out, what is stated by hand, and the edits laid over both.
 
-    Raises ModelError naming the field, member or node that is unknown, doubled or has no length.
+    Nodes within a millimetre of each other become one; a beam on whose line a node lies passes through it. Raises
+    ModelError naming the field, member or node that is unknown, doubled or has no length.
     """
-    parts = set_out_hall(document.hall) if document.hall else Parts()
+    materials = materials_of(document)
+    parts = generated(document, materials)
+    orphans = _move_nodes(document, parts)
     for i, node in enumerate(document.nodes):
         if node.name in parts.nodes:
-            raise ModelError(f"The hall already has a node “{node.name}”.", f"nodes.{i}.name")
-        parts.nodes[node.name] = node.at
-    if not parts.nodes:
-        raise ModelError("There is no hall and there are no nodes: nothing to analyse yet.", "hall")
-    number = {name: i for i, name in enumerate(parts.nodes)}
-    xyz = np.array(list(parts.nodes.values()), dtype=float)
-    members = [*parts.members, *_stated_members(document, number, xyz)]
-    index: dict[str, int] = {}
-    for i, member in enumerate(members):
-        if member.name in index:
-            raise ModelError(f"There are two members named “{member.name}”.", "members")
-        index[member.name] = i
-    if not members:
-        raise ModelError("There are no members: nothing to analyse yet.", "members")
-    fixed, springs = _supports(document, parts, number)
+            raise ModelError(f"A jig already set a node “{node.name}”.", f"nodes.{i}.name")
+        parts.node(node.name, node.at)
+    orphans += _lay_edits(document, parts, materials)
+    for i, m in enumerate(document.members):
+        _state_member(parts, materials, m, f"members.{i}")
+    xyz = np.array(list(parts.nodes.values()), dtype=float).reshape(-1, 3)
+    _measure(parts, xyz)
+    names, xyz, target = merge(list(parts.nodes), xyz)
+    aliases = {name: names[target[i]] for i, name in enumerate(parts.nodes) if names[target[i]] != name}
+    number = {name: int(target[i]) for i, name in enumerate(parts.nodes)}
+    renumbered = target.tolist()
+    merged = [m.through(tuple(renumbered[n] for n in m.nodes)) for m in parts.members.values()]
+    members, names, xyz = join(merged, names, xyz)
+    known = {member.name for member in members}
+    carried = [replace(p, carriers=tuple(c for c in p.carriers if c.member in known)) for p in parts.panels]
     return Structure(
-        nodes=tuple(parts.nodes),
+        nodes=tuple(names),
         xyz=xyz,
-        fixed=fixed,
-        springs=springs,
         members=tuple(members),
-        panels=tuple(parts.panels),
-        index=index,
+        panels=tuple(carried),
+        grid=tuple(parts.grid),
+        levels=_levels(document, parts),
+        orphans=tuple(orphans),
+        index={member.name: i for i, member in enumerate(members)},
+        aliases=aliases,
+        **_supports(document, parts, number, len(names), orphans),
     )
 
 
-def _stated_members(document: Document, number: dict[str, int], xyz: Floats) -> list[Member]:
-    own_sections: dict[str, Section] = {
-        s.name: given_section(s.name, s.A, s.Iy, s.Iz, s.It, s.Avy, s.Avz) for s in document.sections
+def _measure(parts: Parts, xyz: Any) -> None:
+    """Refuse members without length, and give those without restraints of their own the two ends."""
+    if not parts.members:
+        return
+    ends = np.array([m.nodes for m in parts.members.values()])
+    lengths = np.linalg.norm(xyz[ends[:, 1]] - xyz[ends[:, 0]], axis=1)
+    names = list(parts.nodes)
+    for member, length in zip(list(parts.members.values()), lengths.tolist(), strict=True):
+        if length < 2e-3:
+            a, b = (names[n] for n in member.nodes)
+            raise ModelError(f"Member “{member.name}” has no length: “{a}” and “{b}” coincide.", member.name)
+        if not member.outer:
+            object.__setattr__(member, "outer", (0.0, length))
+        if not member.inner:
+            object.__setattr__(member, "inner", (0.0, length))
+        for edge in (member.outer, member.inner):
+            if edge[-1] < length - 1e-6:
+                object.__setattr__(member, "outer" if edge is member.outer else "inner", (*edge, length))
+
+
+def _levels(document: Document, parts: Parts) -> tuple[Level, ...]:
+    found = {level.name: level for level in parts.levels}
+    for given in document.levels:
+        found.setdefault(given.name, Level(given.name, given.height))
+    return tuple(sorted(found.values(), key=lambda level: level.height))
+
+
+def _move_nodes(document: Document, parts: Parts) -> list[Orphan]:
+    lost = []
+    for i, edit in enumerate(document.moved_nodes):
+        if edit.node in parts.nodes:
+            x, y, z = (a + b for a, b in zip(parts.nodes[edit.node], edit.move, strict=True))
+            parts.nodes[edit.node] = (x, y, z)
+        else:
+            words = ", ".join(f"{axis} {value:+g} m" for axis, value in zip("XYZ", edit.move, strict=True) if value)
+            lost.append(Orphan(f"moved_nodes.{i}", edit.node, f"moved by {words or 'nothing'}"))
+    return lost
+
+
+def said(edit: MemberEdit) -> str:
+    """What an edit of a generated member says, in words."""
+    words = ["removed"] if edit.removed else []
+    for key, value in edit.model_dump(exclude={"member", "removed"}, exclude_none=True).items():
+        if key.startswith("restraints"):
+            if value:
+                flange = key.removeprefix("restraints_")
+                words.append(f"{flange} flange held at {', '.join(f'{x:g} m' for x in value)}")
+        elif isinstance(value, dict):
+            words.append(key)
+        else:
+            words.append(f"{key} {value:g}" if isinstance(value, float) else f"{key} {value}")
+    return "; ".join(words) or "nothing"
+
+
+def _lay_edits(document: Document, parts: Parts, materials: Materials) -> list[Orphan]:
+    """Lay the edits over the generated members; those whose member is not there are given back."""
+    lost = []
+    for i, edit in enumerate(document.edits):
+        member = parts.members.get(edit.member)
+        if member is None:
+            lost.append(Orphan(f"edits.{i}", edit.member, said(edit)))
+        elif edit.removed:
+            del parts.members[edit.member]
+        else:
+            parts.members[edit.member] = _edited(parts, materials, member, edit, f"edits.{i}")
+    return lost
+
+
+def _edited(parts: Parts, materials: Materials, member: Member, edit: MemberEdit, place: str) -> Member:
+    values: dict[str, Any] = {"edited": True}
+    if edit.section is not None:
+        values["section"] = materials.section(edit.section, f"{place}.section")
+        values["slot"] = ""
+        if member.pieces:
+            # a haunch stays with the rafter it was made for; another section drops it
+            values["pieces"] = ()
+    if edit.material is not None:
+        values["material"] = materials.material(edit.material, f"{place}.material")
+    if edit.roll is not None:
+        values["roll"] = member.roll + radians(edit.roll)
+    if edit.behaviour is not None:
+        values["behaviour"] = edit.behaviour
+    if edit.group is not None:
+        values["group"] = edit.group
+    if edit.releases is not None:
+        values |= _releases(edit.releases, member.name, f"{place}.releases")
+    if edit.offset is not None or edit.align is not None:
+        section = values.get("section", member.section)
+        values["offset"] = _offset(edit.offset or Offset(), edit.align or "centre", section)
+    xyz = list(parts.nodes.values())
+    length = float(np.linalg.norm(np.subtract(xyz[member.nodes[0]], xyz[member.nodes[1]])))
+    for flange in ("outer", "inner"):
+        added = getattr(edit, f"restraints_{flange}")
+        if added:
+            own = getattr(member, flange) or (0.0, length)
+            values[flange] = _places((*own, *added), length, member.name, f"{place}.restraints_{flange}")
+    return replace(member, **values)
+
+
+def _places(places: Sequence[float], length: float, name: str, place: str) -> tuple[float, ...]:
+    if max(places) > length + 1e-6:
+        raise ModelError(f"A restraint at {max(places):g} m lies beyond the length of “{name}”, {length:.3f} m.", place)
+    found = sorted({0.0, length, *places})
+    return tuple(x for i, x in enumerate(found) if i == 0 or x - found[i - 1] > 1e-6)
+
+
+def _offset(offset: Offset, align: str, section: Any) -> tuple[float, float]:
+    half = section.h / 2
+    return offset.y, offset.z + {"centre": 0.0, "top flange": -half, "bottom flange": half}[align]
+
+
+def _releases(releases: Releases, name: str, place: str) -> dict[str, Any]:
+    start, end = frozenset(releases.start), frozenset(releases.end)
+    for freedom, words in (
+        ("rx", "would spin about its own axis"),
+        ("x", "would slide along its own axis"),
+        ("y", "would slide sideways"),
+        ("z", "would slide sideways"),
+    ):
+        if freedom in start and freedom in end:
+            raise ModelError(f"Member “{name}” is released in {freedom} at both ends and {words}.", place)
+    for turn, slide in (("ry", "z"), ("rz", "y")):
+        if turn in start and turn in end and slide in start | end:
+            raise ModelError(
+                f"Member “{name}” is released in {turn} at both ends and in {slide}: it would fall.", place
+            )
+    return {
+        "release_start": start,
+        "release_end": end,
+        "springs_start": tuple((f, k * 1000) for f, k in releases.start_springs.items()),
+        "springs_end": tuple((f, k * 1000) for f, k in releases.end_springs.items()),
     }
-    own_materials: dict[str, Material] = {}
-    for given in document.materials:
-        modulus = given.E * document.force
-        shear = (given.G * document.force) if given.G else modulus / 2.6
-        own_materials[given.name] = Material(given.name, modulus, shear, given.density, None)
-    members = []
-    for i, m in enumerate(document.members):
-        for end in ("start", "end"):
-            if getattr(m, end) not in number:
-                raise ModelError(
-                    f"Member “{m.name}” refers to node “{getattr(m, end)}”, which does not exist.", f"members.{i}.{end}"
-                )
-        a, b = number[m.start], number[m.end]
-        if np.linalg.norm(xyz[a] - xyz[b]) < 1e-6:
-            raise ModelError(f"Member “{m.name}” has no length: “{m.start}” and “{m.end}” coincide.", f"members.{i}")
-        if "x" in m.releases.start and "x" in m.releases.end:
+
+
+def _state_member(parts: Parts, materials: Materials, m: MemberInput, place: str) -> None:
+    for end in ("start", "end"):
+        if getattr(m, end) not in parts.nodes:
             raise ModelError(
-                f"Member “{m.name}” is released in torsion at both ends and would spin about its own axis.",
-                f"members.{i}.releases",
+                f"Member “{m.name}” refers to node “{getattr(m, end)}”, which does not exist.", f"{place}.{end}"
             )
-        if m.material not in own_materials and m.material not in STRENGTH:
-            raise ModelError(
-                f"Member “{m.name}” refers to material “{m.material}”, which does not exist.", f"members.{i}.material"
-            )
-        members.append(
-            Member(
-                name=m.name,
-                role=m.role,
-                nodes=(a, b),
-                section=own_sections.get(m.section) or catalogue_section(m.section, f"members.{i}.section"),
-                material=own_materials.get(m.material) or steel(m.material),
-                roll=float(np.radians(m.roll)),
-                bar=m.behaviour == "bar",
-                release_start=frozenset(m.releases.start),
-                release_end=frozenset(m.releases.end),
-                outer=(0.0, float(np.linalg.norm(xyz[a] - xyz[b]))),
-                inner=(0.0, float(np.linalg.norm(xyz[a] - xyz[b]))),
-            )
+    a, b = np.array(parts.nodes[m.start]), np.array(parts.nodes[m.end])
+    length = float(np.linalg.norm(b - a))
+    if length < 2e-3:
+        raise ModelError(f"Member “{m.name}” has no length: “{m.start}” and “{m.end}” coincide.", place)
+    section = materials.section(m.section, f"{place}.section")
+    pieces: tuple[Piece, ...] = ()
+    if m.end_section:
+        pieces = _taper(
+            section, materials.section(m.end_section, f"{place}.end_section"), length, m, f"{place}.end_section"
         )
-    return members
+    parts.member(
+        m.name,
+        m.role,
+        m.start,
+        m.end,
+        section,
+        materials.material(m.material, f"{place}.material"),
+        roll=radians(m.roll),
+        behaviour=m.behaviour,
+        offset=_offset(m.offset, m.align, section),
+        pieces=pieces,
+        group=m.group,
+        outer=_places((0.0, *m.restraints_outer), length, m.name, f"{place}.restraints_outer"),
+        inner=_places((0.0, *m.restraints_inner), length, m.name, f"{place}.restraints_inner"),
+        **_releases(m.releases, m.name, f"{place}.releases"),
+    )
 
 
-def _supports(document: Document, parts: Parts, number: dict[str, int]) -> tuple[Bools, Floats]:
-    fixed = np.zeros((len(number), 6), dtype=bool)
-    springs = np.zeros((len(number), 6))
+def _taper(start: Any, end: Any, length: float, m: MemberInput, place: str) -> tuple[Piece, ...]:
+    """Pieces of a plate girder whose depth and plates run linearly from one I section to another."""
+    if start.shape != "I" or end.shape != "I" or start.r or end.r:
+        raise ModelError(f"Member “{m.name}” can taper only between two welded I sections with equal flanges.", place)
+    found = []
+    for i in range(TAPER_PIECES):
+        share = (i + 0.5) / TAPER_PIECES
+        sizes = [getattr(start, key) * (1 - share) + getattr(end, key) * share for key in ("h", "b", "tf", "tw")]
+        made = welded_i(f"{start.name} … {end.name}", *sizes)
+        # the flange that `align` names stays straight; else the centroid does
+        rise = {"centre": 0.0, "top flange": -0.5, "bottom flange": 0.5}[m.align]
+        near, far = ((start.h + (end.h - start.h) * s) - start.h for s in (i / TAPER_PIECES, (i + 1) / TAPER_PIECES))
+        found.append(Piece(i / TAPER_PIECES * length, (i + 1) / TAPER_PIECES * length, made, rise * near, rise * far))
+    return tuple(found)
+
+
+def _supports(
+    document: Document, parts: Parts, number: dict[str, int], count: int, orphans: list[Orphan]
+) -> dict[str, Any]:
+    fixed, one_way = np.zeros((count, 6), dtype=bool), np.zeros((count, 6), dtype=bool)
+    springs, turn, settlement = np.zeros((count, 6)), np.zeros(count), np.zeros((count, 3))
     for name, held in parts.supports.items():
-        fixed[number[name]] = [freedom in held for freedom in FREEDOMS]
+        fixed[number[name]] |= [freedom in held for freedom in FREEDOMS]
+    for name, given in parts.springs.items():
+        for freedom, stiffness in given:
+            if not fixed[number[name], FREEDOMS.index(freedom)]:
+                springs[number[name], FREEDOMS.index(freedom)] = stiffness
+    for name, angle in parts.turns.items():
+        turn[number[name]] = angle
     for i, support in enumerate(document.supports):
         if support.node not in number:
+            if "/" in support.node:
+                words = ", ".join(support.fixed) or "free"
+                orphans.append(Orphan(f"supports.{i}", support.node, f"support: {words}"))
+                continue
             raise ModelError(f"A support refers to node “{support.node}”, which does not exist.", f"supports.{i}.node")
         row = number[support.node]
-        fixed[row] |= [freedom in support.fixed for freedom in FREEDOMS]
+        fixed[row] = [freedom in support.fixed for freedom in FREEDOMS]
+        springs[row] = 0.0
         for freedom, stiffness in support.springs.items():
-            springs[row, FREEDOMS.index(freedom)] += stiffness * document.force
-    if not fixed.any() and not springs.any():
-        raise ModelError("Nothing holds the structure: it has no supports.", "supports")
-    return fixed, springs
+            springs[row, FREEDOMS.index(freedom)] = stiffness * document.force
+        one_way[row] = [freedom in support.one_way for freedom in FREEDOMS]
+        turn[row] = radians(support.turn)
+        settlement[row] = support.settlement
+    return {"fixed": fixed, "springs": springs, "turn": turn, "one_way": one_way, "settlement": settlement}

@@ -6,7 +6,8 @@ import numpy as np
 
 from engine.actions.cases import Case, LineLoad, Loading, PointLoad
 from engine.analysis.elements import local_axes
-from engine.document import Document, MemberLoad
+from engine.document import Document
+from engine.document.loads import MemberLoad
 from engine.errors import ModelError
 from engine.standards.en.combinations import Combination, combine, formula
 from engine.standards.en.hall_actions import add_hall_cases, add_self_weight
@@ -16,14 +17,15 @@ from engine.structure.model import Floats, Structure
 def load(document: Document, structure: Structure) -> Loading:
     """All cases with their loads. Raises ModelError naming the load that refers to nothing or lies off its member."""
     loading = Loading()
-    if document.hall:
-        add_hall_cases(loading, structure, document.hall, document.site, document.cladding)
+    if document.hall or document.jigs:
+        add_hall_cases(loading, structure, document)
     for case in document.cases:
         given = Case(case.name, case.name, case.nature)
         if case.self_weight:
-            if document.hall:
+            if document.hall or document.jigs:
                 raise ModelError(
-                    f"Case “{case.name}” would count self-weight twice: the hall has its own case for it.", "cases"
+                    f"Case “{case.name}” would count self-weight twice: what the jigs set out has its own case for it.",
+                    "cases",
                 )
             add_self_weight(loading, structure, given)
         else:
@@ -32,6 +34,7 @@ def load(document: Document, structure: Structure) -> Loading:
     if len(numbers) < len(loading.cases):
         raise ModelError("A stated case bears the name of a generated one.", "cases")
     nodes = {name: i for i, name in enumerate(structure.nodes)}
+    nodes |= {name: nodes[other] for name, other in structure.aliases.items()}
     force = document.force
     for i, item in enumerate(document.node_loads):
         place = f"node_loads.{i}"
@@ -93,12 +96,12 @@ def _member_load(loading: Loading, structure: Structure, item: MemberLoad, case:
 
 
 def combinations(document: Document, loading: Loading) -> list[Combination]:
-    """Generated combinations of a hall, then the stated ones; without either, each case alone with factor 1.
+    """Generated combinations of what the jigs set out, then the stated ones; without either, each case alone with factor 1.
 
     Raises ModelError for a factor on a case that does not exist, and for a combination without any.
     """
     found: list[Combination] = []
-    if document.hall:
+    if document.hall or document.jigs:
         found = combine(loading.cases, document.rules, document.site)
     numbers = {case.name: i for i, case in enumerate(loading.cases)}
     taken = {combination.name for combination in found}

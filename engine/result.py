@@ -10,7 +10,7 @@ from engine.analysis.diagrams import Diagrams, deflections, diagrams
 from engine.balance import balances
 from engine.chain import Chain
 from engine.standards.en.combinations import Combination
-from engine.standards.en.hall_actions import SIMPLIFICATIONS
+from engine.standards.en.hall_actions import simplifications
 from engine.structure.model import Floats
 from engine.verification.verify import CRITERIA, Verdict
 
@@ -47,7 +47,7 @@ def result(chain: Chain, full: bool = False) -> dict[str, Any]:
         "fingerprints": chain.fingerprints,
         "tonnage_kg": chain.tonnage(),
         "residual": chain.response.residual,
-        "simplifications": list(SIMPLIFICATIONS) if chain.document.hall else [],
+        "simplifications": simplifications(chain.document, chain.structure),
         "cases": [
             {
                 "name": case.name,
@@ -88,7 +88,7 @@ def _state(chain: Chain, forces: Diagrams, moved: Floats, factors: Floats, unit:
         entry = members.setdefault(structure.members[m].name, {"end_forces": [], "stations": []})
         entry["end_forces"].append(_tidy(ends[e]))
         for s in range(along.x.shape[1]):
-            station = {"x": float(response.elements.offset[e] + along.x[e, s])}
+            station = {"x": float(response.elements.positions(along.x)[e, s])}
             station |= {name: _tidy(getattr(along, name)[e, s, 0] / unit) for name in FORCES}
             station["displacement"] = _tidy(w[e, s])
             entry["stations"].append(station)

@@ -25,15 +25,13 @@ class Case:
 
 @dataclass(frozen=True)
 class LineLoad:
-    """A line load on a member in global axes, N per metre of member: from `first` at `start` to `last` at `end` (m).
-
-    expected: the part of the balance it stands for, in newtons, found from its surface and not from this load.
-    """
+    """A line load on a member in global axes, N per metre of member: from `first` at `start` to `last` at `end` (m; None:
+    the member's end)."""
 
     case: int
     member: str
     start: float
-    end: float
+    end: float | None
     first: Floats
     last: Floats
 
@@ -50,6 +48,15 @@ class PointLoad:
     node: int = -1
 
 
+@dataclass(frozen=True)
+class Settlement:
+    """An imposed movement (m, global axes) of a support."""
+
+    case: int
+    node: int
+    movement: Floats
+
+
 @dataclass
 class Loading:
     """All cases with their loads; expected: (cases, 3) N, the resultant found from surfaces, pressures and masses."""
@@ -57,6 +64,7 @@ class Loading:
     cases: list[Case] = field(default_factory=list)
     lines: list[LineLoad] = field(default_factory=list)
     points: list[PointLoad] = field(default_factory=list)
+    settlements: list[Settlement] = field(default_factory=list)
     expected: list[Floats] = field(default_factory=list)
 
     def add_case(self, case: Case) -> int:

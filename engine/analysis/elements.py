@@ -7,19 +7,22 @@ u, v, w, rx, ry, rz at the start, then at the end.
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 import numpy as np
 
-from engine.structure.model import Bools, Floats, Ints, Structure
+from engine.catalogue.properties import Section
+from engine.structure.model import FREEDOMS, Bools, Floats, Ints, Member, Structure
 
 
 @dataclass(frozen=True)
 class Elements:
     """Arrays over elements. ends: (e, 2) nodes; axes: (e, 3, 3) rows are local x, y, z; released: (e, 12) bool.
 
-    member, offset: the member each element belongs to and its distance from that member's start (m).
-    GAy, GAz: shear stiffness along y and z, inf when rigid.
+    arms: (e, 2, 3) from the nodes to the element's ends, rigid, in global axes. spring: (e, 12) stiffness between a
+    released end and its node. member, offset: the member each element belongs to and its distance from that member's start
+    along the nodes' line (m); reach: its length on that line. GAy, GAz: shear stiffness along y and z, inf when rigid.
     """
 
     ends: Ints
@@ -35,9 +38,16 @@ class Elements:
     GAz: Floats
     released: Bools
     bar: Bools
+    arms: Floats
+    spring: Floats
+    reach: Floats
 
     def __len__(self) -> int:
         return len(self.length)
+
+    def positions(self, x: Floats) -> Floats:
+        """Distances along the members (e, s) of stations at distances x (e, s) along the elements."""
+        return self.offset[:, None] + x * (self.reach / self.length)[:, None]
 
 
 def local_axes(start: Floats, end: Floats, roll: Floats) -> Floats:
@@ -53,49 +63,103 @@ def local_axes(start: Floats, end: Floats, roll: Floats) -> Floats:
     return np.stack([x, c * y + s * z, c * z - s * y], axis=1)
 
 
+#: EA in N, and EI and GJ in Nm², of a rigid link: some hundred times the stiffest member of a hall
+RIGID = 2e12
+
+
 def make_elements(structure: Structure, shear_deformation: bool = True) -> Elements:
     """The elements of all members, one between each two successive nodes of a member."""
-    ends, member, offset, roll, bar, released = [], [], [], [], [], []
-    stiffness = []
+    ends, member, roll, turn, bar, released, spring, stiffness, shift = [], [], [], [], [], [], [], [], []
+    pieced: list[tuple[int, int]] = []
     for i, m in enumerate(structure.members):
-        along = 0.0
-        for j, pair in enumerate(zip(m.nodes[:-1], m.nodes[1:], strict=True)):
-            ends.append(pair)
-            member.append(i)
-            offset.append(along)
-            along += float(np.linalg.norm(structure.xyz[pair[1]] - structure.xyz[pair[0]]))
-            roll.append(m.roll)
-            bar.append(m.bar)
-            row = np.zeros(12, dtype=bool)
-            if m.bar:
-                row[[3, 4, 5, 9, 10, 11]] = True
-            elif j == 0:
-                row[3:6] = [axis in m.release_start for axis in "xyz"]
-            if not m.bar and j == len(m.nodes) - 2:
-                row[9:12] = [axis in m.release_end for axis in "xyz"]
-            released.append(row)
-        s, e, g = m.section, m.material.E, m.material.G
-        areas = (s.stiffness_Avy, s.stiffness_Avz)
-        shear = [g * a if a is not None and shear_deformation else np.inf for a in areas]
-        stiffness += [(e * s.A, e * s.Iy, e * s.Iz, g * s.It, *shear)] * (len(m.nodes) - 1)
-    pairs = np.array(ends, dtype=np.int64)
+        count = len(m.nodes) - 1
+        row = np.zeros((count, 12), dtype=bool)
+        stiff = np.zeros((count, 12))
+        if m.bar:
+            row[:, [3, 4, 5, 9, 10, 11]] = True
+        else:
+            for at, base, free, springs in (
+                (0, 0, m.release_start, m.springs_start),
+                (-1, 6, m.release_end, m.springs_end),
+            ):
+                for freedom in free:
+                    row[at, base + FREEDOMS.index(freedom)] = True
+                for freedom, k in springs:
+                    row[at, base + FREEDOMS.index(freedom)] = True
+                    stiff[at, base + FREEDOMS.index(freedom)] = k
+        if m.pieces:
+            pieced.append((i, len(ends)))
+        ends += zip(m.nodes[:-1], m.nodes[1:], strict=True)
+        member += [i] * count
+        roll += [m.roll] * count
+        turn += [m.section.turn] * count
+        bar += [m.bar] * count
+        released.append(row)
+        spring.append(stiff)
+        shift += [(m.offset, m.offset)] * count
+        stiffness += [_stiffness(m.section, m, shear_deformation)] * count
+    pairs = np.array(ends, dtype=np.int64).reshape(-1, 2)
+    owner = np.array(member, dtype=np.int64)
     start, end = structure.xyz[pairs[:, 0]], structure.xyz[pairs[:, 1]]
-    columns = np.array(stiffness, dtype=float).T
+    reach = np.linalg.norm(end - start, axis=1)
+    before = np.cumsum(reach) - reach
+    first = np.searchsorted(owner, np.arange(len(structure.members) + 1))
+    offset = before - before[np.minimum(first[owner], len(before) - 1)] if len(before) else before
+    shifts = np.array(shift, dtype=float).reshape(-1, 2, 2)
+    for i, at in pieced:
+        m = structure.members[i]
+        for e in range(at, first[i + 1]):
+            middle = offset[e] + reach[e] / 2
+            for piece in m.pieces:
+                if piece.start < middle < piece.end:
+                    share = (np.array([offset[e], offset[e] + reach[e]]) - piece.start) / (piece.end - piece.start)
+                    shifts[e, :, 1] += piece.rise_start + share * (piece.rise_end - piece.rise_start)
+                    stiffness[e] = _stiffness(piece.section, m, shear_deformation)
+    straight = local_axes(start, end, np.array(roll))
+    arms = np.einsum("ens,esj->enj", shifts, straight[:, 1:])
+    start, end = start + arms[:, 0], end + arms[:, 1]
+    columns = np.array(stiffness, dtype=float).reshape(-1, 6).T
     return Elements(
         ends=pairs,
         length=np.linalg.norm(end - start, axis=1),
-        axes=local_axes(start, end, np.array(roll)),
-        member=np.array(member, dtype=np.int64),
-        offset=np.array(offset),
+        axes=local_axes(start, end, np.array(roll) + np.array(turn)),
+        member=owner,
+        offset=offset,
         EA=columns[0],
         EIy=columns[1],
         EIz=columns[2],
         GJ=columns[3],
         GAy=columns[4],
         GAz=columns[5],
-        released=np.array(released),
-        bar=np.array(bar),
+        released=np.concatenate(released) if released else np.zeros((0, 12), dtype=bool),
+        bar=np.array(bar, dtype=bool),
+        arms=arms,
+        spring=np.concatenate(spring) if spring else np.zeros((0, 12)),
+        reach=reach,
     )
+
+
+def _stiffness(section: Section, member: Member, shear_deformation: bool) -> tuple[float, ...]:
+    if member.behaviour == "rigid link":
+        return (RIGID, RIGID, RIGID, RIGID, np.inf, np.inf)
+    e, g = member.material.E, member.material.G
+    areas = (section.stiffness_Avy, section.stiffness_Avz)
+    shear = [g * a if a is not None and shear_deformation else np.inf for a in areas]
+    return (e * section.A, e * section.Iy, e * section.Iz, g * section.It, *shear)
+
+
+def transforms(elements: Elements) -> Floats:
+    """(e, 12, 12) from the displacements of the nodes in global axes to those of the element's ends in local axes."""
+    T = np.zeros((len(elements), 12, 12))
+    for end in (0, 1):
+        base = 6 * end
+        T[:, base : base + 3, base : base + 3] = T[:, base + 3 : base + 6, base + 3 : base + 6] = elements.axes
+        x, y, z = elements.arms[:, end].T
+        none = np.zeros_like(x)
+        # θ × r = −[r] θ
+        cross = np.array([[none, z, -y], [-z, none, x], [y, -x, none]]).transpose(2, 0, 1)
+        T[:, base : base + 3, base + 3 : base + 6] = elements.axes @ cross
+    return T
 
 
 def local_stiffness(elements: Elements) -> Floats:
@@ -131,26 +195,24 @@ def local_stiffness(elements: Elements) -> Floats:
 
 
 def condense(k: Floats, elements: Elements) -> tuple[Floats, Floats]:
-    """Release moments at element ends.
+    """Release element ends, or tie them to their nodes by springs.
 
-    Gives (e, 12, 12) condensed stiffness and (e, 12, 12) maps G with d_local = G d_node − (flexible part) such that the
-    end displacements of a released element under nodal displacements alone are G d_node. Bars are condensed by nature.
+    Gives (e, 12, 12) condensed stiffness and (e, 12, 12) maps G with d_end = G d_node − (flexible part), such that the end
+    displacements of a released element under nodal displacements alone are G d_node. With springs S at the released
+    freedoms r: d_r = D (S u_r − k_rc u_c), D = (k_rr + S)⁻¹. Bars are condensed by nature.
     """
     n = len(elements)
     maps = np.broadcast_to(np.eye(12), (n, 12, 12)).copy()
     out = k.copy()
-    patterns, group = np.unique(elements.released & ~elements.bar[:, None], axis=0, return_inverse=True)
-    for g, pattern in enumerate(patterns):
-        if not pattern.any():
-            continue
-        rows = np.flatnonzero(group.ravel() == g)
-        r, c = np.flatnonzero(pattern), np.flatnonzero(~pattern)
-        flexible = np.linalg.solve(k[np.ix_(rows, r, r)], k[np.ix_(rows, r, c)])
-        out[np.ix_(rows, c, c)] = k[np.ix_(rows, c, c)] - k[np.ix_(rows, c, r)] @ flexible
-        out[np.ix_(rows, r, np.arange(12))] = 0.0
-        out[np.ix_(rows, np.arange(12), r)] = 0.0
-        maps[np.ix_(rows, r, r)] = 0.0
-        maps[np.ix_(rows, r, c)] = -flexible
+    for rows, r, c in _patterns(elements):
+        S, D = _springs(k, elements, rows, r)
+        k_rc, k_cr = k[np.ix_(rows, r, c)], k[np.ix_(rows, c, r)]
+        out[np.ix_(rows, c, c)] = k[np.ix_(rows, c, c)] - k_cr @ D @ k_rc
+        out[np.ix_(rows, c, r)] = k_cr @ D @ S
+        out[np.ix_(rows, r, c)] = S @ D @ k_rc
+        out[np.ix_(rows, r, r)] = S - S @ D @ S
+        maps[np.ix_(rows, r, r)] = D @ S
+        maps[np.ix_(rows, r, c)] = -D @ k_rc
     return out, maps
 
 
@@ -158,14 +220,25 @@ def release_forces(k: Floats, fixed: Floats, elements: Elements) -> tuple[Floats
     """Condense fixed-end forces (e, 12, cases): gives the condensed forces and the free end displacements they cause."""
     out = fixed.copy()
     free = np.zeros_like(fixed)
+    cases = np.arange(fixed.shape[2])
+    for rows, r, c in _patterns(elements):
+        S, D = _springs(k, elements, rows, r)
+        moved = -D @ fixed[np.ix_(rows, r, cases)]
+        free[np.ix_(rows, r, cases)] = moved
+        out[np.ix_(rows, c, cases)] += k[np.ix_(rows, c, r)] @ moved
+        out[np.ix_(rows, r, cases)] = -S @ moved
+    return out, free
+
+
+def _patterns(elements: Elements) -> Iterator[tuple[Ints, Ints, Ints]]:
+    """Elements that are released alike: their rows, the released freedoms and the others."""
     patterns, group = np.unique(elements.released & ~elements.bar[:, None], axis=0, return_inverse=True)
     for g, pattern in enumerate(patterns):
-        if not pattern.any():
-            continue
-        rows = np.flatnonzero(group.ravel() == g)
-        r, c = np.flatnonzero(pattern), np.flatnonzero(~pattern)
-        moved = -np.linalg.solve(k[np.ix_(rows, r, r)], fixed[np.ix_(rows, r, np.arange(fixed.shape[2]))])
-        free[np.ix_(rows, r, np.arange(fixed.shape[2]))] = moved
-        out[np.ix_(rows, c, np.arange(fixed.shape[2]))] += k[np.ix_(rows, c, r)] @ moved
-        out[np.ix_(rows, r, np.arange(fixed.shape[2]))] = 0.0
-    return out, free
+        if pattern.any():
+            yield np.flatnonzero(group.ravel() == g), np.flatnonzero(pattern), np.flatnonzero(~pattern)
+
+
+def _springs(k: Floats, elements: Elements, rows: Ints, r: Ints) -> tuple[Floats, Floats]:
+    """Springs of the released freedoms as diagonal matrices, and (k_rr + S)⁻¹."""
+    S = elements.spring[np.ix_(rows, r)][:, :, None] * np.eye(len(r))
+    return S, np.linalg.inv(k[np.ix_(rows, r, r)] + S)

@@ -10,7 +10,7 @@ from scipy.sparse import coo_array, csc_array
 from scipy.sparse.linalg import splu
 
 from engine.actions.cases import Loading
-from engine.analysis.elements import Elements, condense, local_stiffness, make_elements, release_forces
+from engine.analysis.elements import Elements, condense, local_stiffness, make_elements, release_forces, transforms
 from engine.analysis.transfer import ElementLoads, cut_loads, fixed_end_forces
 from engine.errors import ModelError
 from engine.structure.model import Floats, Ints, Structure
@@ -40,9 +40,7 @@ class Response:
 
 def global_stiffness(elements: Elements, k: Floats, springs: Floats) -> csc_array:
     """Assembled stiffness over all freedoms, (6 n, 6 n)."""
-    turn = np.kron(np.eye(4), np.ones((3, 3))).astype(bool)
-    T = np.zeros((len(elements), 12, 12))
-    T[:, turn] = np.tile(elements.axes[:, None], (1, 4, 1, 1)).reshape(len(elements), -1)
+    T = transforms(elements)
     K = np.swapaxes(T, 1, 2) @ k @ T
     dofs = _dofs(elements)
     rows = np.repeat(dofs, 12, axis=1).ravel()
@@ -55,16 +53,22 @@ def global_stiffness(elements: Elements, k: Floats, springs: Floats) -> csc_arra
     return csc_array(coo_array((values, (rows, columns)), shape=(size, size)))
 
 
+def support_axes(turn: Floats) -> csc_array:
+    """(6 n, 6 n) rotation with u = R u', u' in each support's own axes, turned about Z."""
+    R = np.tile(np.eye(6), (len(turn), 1, 1))
+    c, s = np.cos(turn), np.sin(turn)
+    for base in (0, 3):
+        R[:, base, base] = R[:, base + 1, base + 1] = c
+        R[:, base, base + 1], R[:, base + 1, base] = -s, s
+    dofs = np.arange(6 * len(turn)).reshape(-1, 6)
+    rows, columns = np.repeat(dofs, 6, axis=1).ravel(), np.tile(dofs, (1, 6)).ravel()
+    found = csc_array(coo_array((R.ravel(), (rows, columns)), shape=(dofs.size, dofs.size)))
+    found.eliminate_zeros()
+    return found
+
+
 def _dofs(elements: Elements) -> Ints:
     return (elements.ends[:, :, None] * 6 + np.arange(6)).reshape(-1, 12)
-
-
-def rotate(axes: Floats, values: Floats, back: bool = False) -> Floats:
-    """Turn (e, 12, cases) from global to local axes; `back`: from local to global."""
-    blocks = values.reshape(len(axes), 4, 3, -1)
-    turn = np.swapaxes(axes, 1, 2) if back else axes
-    turned: Floats = np.einsum("eij,ekjc->ekic", turn, blocks, optimize=True)
-    return turned.reshape(values.shape)
 
 
 def factorise(K: csc_array) -> Any:
@@ -73,7 +77,12 @@ def factorise(K: csc_array) -> Any:
 
 
 def solve(structure: Structure, loading: Loading, shear_deformation: bool = True) -> Response:
-    """Linear elastic response to every case. Raises ModelError naming the node and direction of a mechanism."""
+    """Linear elastic response to every case. Raises ModelError when nothing stands or nothing holds it, and naming the
+    node and direction of a mechanism."""
+    if not structure.members:
+        raise ModelError("There are no members: nothing to analyse yet.", "members")
+    if not structure.fixed.any() and not structure.springs.any():
+        raise ModelError("Nothing holds the structure: it has no supports.", "supports")
     elements = make_elements(structure, shear_deformation)
     cases = len(loading.cases)
     loads = cut_loads(structure, elements, loading)
@@ -81,39 +90,51 @@ def solve(structure: Structure, loading: Loading, shear_deformation: bool = True
     k, maps = condense(k_full, elements)
     fixed_full = fixed_end_forces(elements, loads, cases)
     fixed, free_ends = release_forces(k_full, fixed_full, elements)
+    T = transforms(elements)
 
     size = structure.fixed.size
     force = np.zeros((size, cases))
     dofs = _dofs(elements)
-    np.add.at(force, dofs.ravel(), -rotate(elements.axes, fixed, back=True).reshape(-1, cases))
+    np.add.at(force, dofs.ravel(), -(np.swapaxes(T, 1, 2) @ fixed).reshape(-1, cases))
     for point in loading.points:
         if point.node >= 0:
             force[6 * point.node : 6 * point.node + 6, point.case] += np.concatenate([point.force, point.moment])
+    imposed = np.zeros((size, cases))
+    for move in loading.settlements:
+        imposed[6 * move.node : 6 * move.node + 3, move.case] += move.movement
 
     K = global_stiffness(elements, k, structure.springs)
+    R = support_axes(structure.turn) if structure.turn.any() else None
+    if R is not None:
+        K, force, imposed = csc_array(R.T @ K @ R), R.T @ force, R.T @ imposed
+    imposed[~structure.fixed.ravel()] = 0.0
     diagonal = K.diagonal()
     free = ~structure.fixed.ravel()
     idle = _idle_rotations(K, diagonal, free, force)
     active = np.flatnonzero(free & ~idle)
-    u = np.zeros((size, cases))
+    u = imposed.copy()
     residual = 0.0
     if len(active):
         Kff = csc_array(K[active][:, active])
         lu = _checked_factor(Kff, active, structure, dofs)
-        u[active] = lu.solve(force[active]) if cases else np.zeros((len(active), 0))
-        scale = np.abs(force).max(initial=0.0)
+        right = (force - K @ imposed if imposed.any() else force)[active]
+        u[active] = lu.solve(right) if cases else np.zeros((len(active), 0))
+        scale = np.abs(right).max(initial=0.0)
         if scale > 0:
-            residual = float(np.abs(Kff @ u[active] - force[active]).max() / scale)
-    reaction = (K @ u - force).reshape(-1, 6, cases)
-    reaction[~(structure.fixed | (structure.springs != 0))] = 0.0
+            residual = float(np.abs(Kff @ u[active] - right).max() / scale)
+    reaction = K @ u - force
+    reaction[~(structure.fixed | (structure.springs != 0)).ravel()] = 0.0
     for node, freedom in np.argwhere(structure.springs != 0):
         if not structure.fixed[node, freedom]:
-            reaction[node, freedom] = -structure.springs[node, freedom] * u[6 * node + freedom]
-    local = rotate(elements.axes, u[dofs].reshape(len(elements), 12, cases))
+            reaction[6 * node + freedom] = -structure.springs[node, freedom] * u[6 * node + freedom]
+    if R is not None:
+        u, reaction = R @ u, R @ reaction
+    local = T @ u[dofs].reshape(len(elements), 12, cases)
     end_force = k @ local + fixed
     end_displacement = maps @ local + free_ends
+    shape = (-1, 6, cases)
     return Response(
-        structure, elements, loads, u.reshape(-1, 6, cases), reaction, end_force, end_displacement, residual
+        structure, elements, loads, u.reshape(shape), reaction.reshape(shape), end_force, end_displacement, residual
     )
 
 

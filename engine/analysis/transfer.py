@@ -45,16 +45,19 @@ def cut_loads(structure: Structure, elements: Elements, loading: Loading) -> Ele
     line, span, q = [], [], []
     for load in loading.lines:
         m = structure.index[load.member]
-        slope = (load.last - load.first) / (load.end - load.start)
+        final = elements.offset[first[m + 1] - 1] + elements.reach[first[m + 1] - 1] if load.end is None else load.end
+        slope = (load.last - load.first) / (final - load.start)
         for e in range(first[m], first[m + 1]):
             a = max(load.start, elements.offset[e])
-            b = min(load.end, elements.offset[e] + elements.length[e])
+            b = min(final, elements.offset[e] + elements.reach[e])
             if b - a < 1e-9:
                 continue
             ends = np.array([load.first + slope * (a - load.start), load.first + slope * (b - load.start)])
+            # a piece of a haunch is longer than its share of the member's line
+            longer = elements.length[e] / elements.reach[e]
             line.append((e, load.case))
-            span.append((a - elements.offset[e], b - elements.offset[e]))
-            q.append(ends @ elements.axes[e].T)
+            span.append(((a - elements.offset[e]) * longer, (b - elements.offset[e]) * longer))
+            q.append(ends @ elements.axes[e].T / longer)
     point, at, force, moment = [], [], [], []
     for p in loading.points:
         if not p.member:
@@ -62,7 +65,7 @@ def cut_loads(structure: Structure, elements: Elements, loading: Loading) -> Ele
         m = structure.index[p.member]
         e = int(first[m] + np.searchsorted(elements.offset[first[m] : first[m + 1]], p.at, side="right") - 1)
         point.append((e, p.case))
-        at.append(p.at - elements.offset[e])
+        at.append((p.at - elements.offset[e]) * elements.length[e] / elements.reach[e])
         force.append(elements.axes[e] @ p.force)
         moment.append(elements.axes[e] @ p.moment)
     return ElementLoads(

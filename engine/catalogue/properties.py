@@ -10,11 +10,15 @@ from math import pi, sqrt
 class Section:
     """A cross-section with its properties in metres; y is the strong axis, z the weak one (EN 1993-1-1 1.7).
 
-    shape: "I" (rolled), "square" or "circular" (hot-finished hollow), "given" (properties stated by the document).
-    h, b, tw, tf, r: depth, width, web and flange thickness, root radius; hollow sections use tw = tf = t.
+    shape: "I" (doubly symmetric), "square", "rectangular" or "circular" (hollow), "given" (properties stated by the
+    document), or a shape of shapes.py. h, b, tw, tf, r: depth, width, web and flange thickness, root radius; hollow
+    sections use tw = tf = t. b2, tf2: bottom flange where it differs. lip: of cold-formed sections.
     Avy, Avz: shear areas for stiffness (None: rigid in shear) along local y and z.
     Av_z, Av_y: shear areas for resistance, EN 1993-1-1 6.2.6(3).
     Wt: torsion modulus of the largest St Venant shear stress.
+    turn: angle from the geometric axes to y and z, which are the principal ones (angles, Z sections), in radians.
+    shear_y, shear_z: shear centre from the centroid; centre_y, centre_z: centroid from the back and from mid-depth.
+    cold: cold-formed (EN 10219), which takes a lower buckling curve.
     """
 
     name: str
@@ -39,6 +43,16 @@ class Section:
     Av_z: float
     stiffness_Avy: float | None
     stiffness_Avz: float | None
+    turn: float = 0.0
+    shear_y: float = 0.0
+    shear_z: float = 0.0
+    centre_y: float = 0.0
+    centre_z: float = 0.0
+    b2: float = 0.0
+    tf2: float = 0.0
+    lip: float = 0.0
+    gap: float = 0.0
+    cold: bool = False
 
     @property
     def iy(self) -> float:
@@ -99,58 +113,73 @@ def rolled_i(name: str, family: str, h: float, b: float, tw: float, tf: float, r
     )
 
 
-def square_hollow(name: str, b: float, t: float) -> Section:
-    """Hot-finished square hollow section, EN 10210-2 annex B, with corner radii 1.5 t outside and 1.0 t inside."""
-    ro, ri = 1.5 * t, 1.0 * t
-    inner = b - 2 * t
+def rectangular_hollow(
+    name: str, h: float, b: float, t: float, cold: bool = False, radii: tuple[float, float] | None = None
+) -> Section:
+    """Rectangular or square hollow section, EN 10210-2 annex B (hot-finished) or EN 10219-2 annex B (cold-formed).
+
+    Corner radii outside and inside: hot 1.5 t and 1.0 t; cold 2.0 t and 1.0 t up to 6 mm, 2.5 t and 1.5 t up to 10 mm,
+    else 3.0 t and 2.0 t; or other `radii` in multiples of t.
+    """
+    by_standard = (1.5, 1.0) if not cold else (2.0, 1.0) if t <= 0.006 else (2.5, 1.5) if t <= 0.010 else (3.0, 2.0)
+    outer, within = radii or by_standard
+    ro, ri = outer * t, within * t
     corner_out, corner_in = (1 - pi / 4) * ro**2, (1 - pi / 4) * ri**2
     share = (10 - 3 * pi) / (12 - 3 * pi)
-    arm_out, arm_in = b / 2 - share * ro, inner / 2 - share * ri
-    own_out = (1 / 3 - pi / 16 - 1 / (3 * (12 - 3 * pi))) * ro**4
-    own_in = (1 / 3 - pi / 16 - 1 / (3 * (12 - 3 * pi))) * ri**4
-    A = b**2 - inner**2 - 4 * corner_out + 4 * corner_in
-    second = (b**4 - inner**4) / 12 - 4 * (own_out + corner_out * arm_out**2) + 4 * (own_in + corner_in * arm_in**2)
-    plastic = (b**3 - inner**3) / 4 - 4 * corner_out * arm_out + 4 * corner_in * arm_in
+    own = 1 / 3 - pi / 16 - 1 / (3 * (12 - 3 * pi))
+    A = h * b - (h - 2 * t) * (b - 2 * t) - 4 * corner_out + 4 * corner_in
+
+    def about(d: float, w: float) -> tuple[float, float]:
+        """Second moment and plastic modulus for bending over the depth d."""
+        arm_out, arm_in = d / 2 - share * ro, d / 2 - t - share * ri
+        di, wi = d - 2 * t, w - 2 * t
+        second = (w * d**3 - wi * di**3) / 12
+        second += 4 * (own * ri**4 + corner_in * arm_in**2) - 4 * (own * ro**4 + corner_out * arm_out**2)
+        return second, (w * d**2 - wi * di**2) / 4 - 4 * corner_out * arm_out + 4 * corner_in * arm_in
+
+    (Iy, Wpl_y), (Iz, Wpl_z) = about(h, b), about(b, h)
     rc = (ro + ri) / 2
-    around = 4 * (b - t) - 2 * rc * (4 - pi)
-    enclosed = (b - t) ** 2 - rc**2 * (4 - pi)
+    around = 2 * ((b - t) + (h - t)) - 2 * rc * (4 - pi)
+    enclosed = (b - t) * (h - t) - rc**2 * (4 - pi)
     K = 2 * enclosed * t / around
     It = t**3 * around / 3 + 2 * K * enclosed
+    square = h == b
     return Section(
         name=name,
-        family="SHS",
-        shape="square",
-        h=b,
+        family=("SHS" if square else "RHS") + (" cold" if cold else ""),
+        shape="square" if square else "rectangular",
+        h=h,
         b=b,
         tw=t,
         tf=t,
         r=ro,
         A=A,
-        Iy=second,
-        Iz=second,
+        Iy=Iy,
+        Iz=Iz,
         It=It,
         Iw=0.0,
-        Wel_y=2 * second / b,
-        Wel_z=2 * second / b,
-        Wpl_y=plastic,
-        Wpl_z=plastic,
+        Wel_y=2 * Iy / h,
+        Wel_z=2 * Iz / b,
+        Wpl_y=Wpl_y,
+        Wpl_z=Wpl_z,
         Wt=It / (t + K / t),
-        Av_y=A / 2,
-        Av_z=A / 2,
-        stiffness_Avy=A / 2,
-        stiffness_Avz=A / 2,
+        Av_y=A * b / (b + h),
+        Av_z=A * h / (b + h),
+        stiffness_Avy=A * b / (b + h),
+        stiffness_Avz=A * h / (b + h),
+        cold=cold,
     )
 
 
-def circular_hollow(name: str, d: float, t: float) -> Section:
-    """Hot-finished circular hollow section, EN 10210-2 annex B."""
+def circular_hollow(name: str, d: float, t: float, cold: bool = False) -> Section:
+    """Circular hollow section, EN 10210-2 annex B (hot-finished) or EN 10219-2 annex B (cold-formed)."""
     inner = d - 2 * t
     A = pi * (d**2 - inner**2) / 4
     second = pi * (d**4 - inner**4) / 64
     plastic = (d**3 - inner**3) / 6
     return Section(
         name=name,
-        family="CHS",
+        family="CHS" + (" cold" if cold else ""),
         shape="circular",
         h=d,
         b=d,
@@ -171,6 +200,7 @@ def circular_hollow(name: str, d: float, t: float) -> Section:
         Av_z=2 * A / pi,
         stiffness_Avy=A / 2,
         stiffness_Avz=A / 2,
+        cold=cold,
     )
 
 

@@ -1,4 +1,4 @@
-"""Structural steels with their strength by thickness, EN 1993-1-1 table 3.1, and the elastic constants of 3.2.6."""
+"""Materials: structural steels with their strength by thickness, and elastic materials of mixed buildings."""
 
 from __future__ import annotations
 
@@ -7,44 +7,74 @@ from math import nan, sqrt
 
 from engine.errors import ModelError
 
+#: EN 1993-1-1 3.2.6
 E = 210e9
 G = E / (2 * (1 + 0.3))
 DENSITY = 7850.0
 GRAVITY = 9.81
 
-#: grade -> ((thickness up to, fy), ...) in metres and pascals; EN 10025-2 (S460: EN 10025-3 N), EN 10210-1 alike
-STRENGTH: dict[str, tuple[tuple[float, float], ...]] = {
+Strength = tuple[tuple[float, float], ...]
+
+#: grade -> ((thickness up to, fy), ...) in metres and pascals, EN 1993-1-1 table 3.1: EN 10025-2 (S460, S420: EN 10025-3
+#: N), EN 10210-1 and EN 10219-1 alike up to 40 mm
+EUROPEAN: dict[str, Strength] = {
     "S235": ((0.040, 235e6), (0.080, 215e6)),
     "S275": ((0.040, 275e6), (0.080, 255e6)),
     "S355": ((0.040, 355e6), (0.080, 335e6)),
+    "S420": ((0.040, 420e6), (0.080, 390e6)),
+    "S450": ((0.040, 440e6), (0.080, 410e6)),
     "S460": ((0.040, 460e6), (0.080, 430e6)),
+}
+#: ASTM grades by their metric values of minimum yield strength, to the greatest thickness of the standard for shapes
+AMERICAN: dict[str, Strength] = {
+    "A36": ((0.200, 250e6),),
+    "A572 Gr 50": ((0.100, 345e6),),
+    "A992": ((0.100, 345e6),),
+    "A500 Gr B": ((0.016, 315e6),),
+    "A500 Gr C": ((0.016, 345e6),),
+    "A53 Gr B": ((0.050, 240e6),),
+    "A913 Gr 65": ((0.127, 450e6),),
+}
+STRENGTH = EUROPEAN | AMERICAN
+#: name -> (E, G, density, source): mean values for analysis; they have no steel strength, so no steel check covers them
+ELASTIC: dict[str, tuple[float, float, float, str]] = {
+    **{
+        name: (modulus * 1e9, modulus * 1e9 / 2.4, 2500.0, "EN 1992-1-1 table 3.1, ν = 0.2")
+        for name, modulus in {"C20/25": 30, "C25/30": 31, "C30/37": 33, "C35/45": 34, "C40/50": 35}.items()
+    },
+    "C24": (11.0e9, 0.69e9, 420.0, "EN 338, softwood"),
+    "C30": (12.0e9, 0.75e9, 460.0, "EN 338, softwood"),
+    "GL24h": (11.5e9, 0.65e9, 420.0, "EN 14080, glued laminated timber"),
+    "GL28h": (12.6e9, 0.65e9, 460.0, "EN 14080, glued laminated timber"),
+    "GL32h": (14.2e9, 0.65e9, 490.0, "EN 14080, glued laminated timber"),
 }
 
 
 @dataclass(frozen=True)
 class Material:
-    """An elastic material in pascals and kg/m³; grade is None when it has no design strength here."""
+    """An elastic material in pascals and kg/m³. strength: fy by thickness, None when it has no steel strength here."""
 
     name: str
     E: float
     G: float
     density: float
-    grade: str | None
+    strength: Strength | None
+
+    def fy(self, thickness: float) -> float:
+        """fy in pascals for the nominal thickness in metres; NaN beyond its range, and without a strength."""
+        for limit, fy in self.strength or ():
+            if thickness <= limit + 1e-9:
+                return fy
+        return nan
 
 
-def steel(grade: str, place: str = "") -> Material:
-    """The steel of that grade. Raises ModelError when there is none."""
-    if grade not in STRENGTH:
-        raise ModelError(f"There is no steel “{grade}”; known are {', '.join(STRENGTH)}.", place)
-    return Material(grade, E, G, DENSITY, grade)
-
-
-def yield_strength(grade: str, thickness: float) -> float:
-    """fy in pascals for the nominal thickness in metres, table 3.1; NaN beyond its range (80 mm)."""
-    for limit, fy in STRENGTH[grade]:
-        if thickness <= limit + 1e-9:
-            return fy
-    return nan
+def material(name: str, place: str = "") -> Material:
+    """The material of that name. Raises ModelError when there is none."""
+    if name in STRENGTH:
+        return Material(name, E, G, DENSITY, STRENGTH[name])
+    if name in ELASTIC:
+        return Material(name, *ELASTIC[name][:3], None)
+    raise ModelError(f"There is no material “{name}”; known are {', '.join([*STRENGTH, *ELASTIC])}.", place)
 
 
 def epsilon(fy: float) -> float:

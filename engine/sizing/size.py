@@ -22,17 +22,10 @@ from engine.catalogue.sections import family_of, section
 from engine.chain import Chain, run
 from engine.document import Document
 from engine.errors import ModelError
+from engine.expand import expand
 from engine.standards.en.steel import steel_arrays
 from engine.verification.verify import section_values, stability_values
 
-#: role of the jig -> roles of its members
-ROLES: dict[str, tuple[str, ...]] = {
-    "columns": ("column",),
-    "rafters": ("rafter",),
-    "eaves_beams": ("eaves beam",),
-    "ridge_beam": ("ridge beam",),
-    "bracing": ("roof bracing", "wall bracing"),
-}
 MOST_ROUNDS = 40
 
 
@@ -59,9 +52,10 @@ class Sizing:
 
 
 def sections_of(document: Document) -> dict[str, str]:
-    """Section by role of the document's hall."""
+    """Section by role of the document's hall, of those roles that have members; edited members keep their own."""
     assert document.hall is not None
-    return dict(document.hall.sections.model_dump())
+    used = {m.slot for m in expand(document).members if m.jig == "hall"}
+    return {role: name for role, name in document.hall.sections.model_dump().items() if role in used}
 
 
 def with_sections(document: Document, sections: dict[str, str]) -> Document:
@@ -73,14 +67,12 @@ def with_sections(document: Document, sections: dict[str, str]) -> Document:
 
 def worst_by_role(chain: Chain) -> dict[str, float]:
     """Largest utilisation by role; infinite where something is not covered."""
-    found = {}
-    for role, kinds in ROLES.items():
-        values = [
-            np.inf if v.not_covered else (v.governing.utilisation if v.governing else 0.0)
-            for v in chain.verification.verdicts
-            if chain.structure.members[v.member].role in kinds
-        ]
-        found[role] = float(max(values, default=0.0))
+    found: dict[str, float] = {}
+    for v in chain.verification.verdicts:
+        m = chain.structure.members[v.member]
+        if m.jig == "hall" and m.slot:
+            value = np.inf if v.not_covered else (v.governing.utilisation if v.governing else 0.0)
+            found[m.slot] = max(found.get(m.slot, 0.0), float(value))
     return found
 
 
@@ -111,7 +103,7 @@ def size(document: Document, progress: Callable[[Round], None] = lambda _: None)
 
     sections = sections_of(document)
     chain = analyse(sections, "start", "sections as they stand")
-    floor = dict.fromkeys(ROLES, 0)
+    floor = dict.fromkeys(sections, 0)
     for _ in range(MOST_ROUNDS):
         chosen = {}
         for role, name in sections.items():
@@ -124,7 +116,7 @@ def size(document: Document, progress: Callable[[Round], None] = lambda _: None)
         if chosen == sections:
             break
         changed = ", ".join(
-            f"{role.replace('_', ' ')} {chosen[role]}" for role in ROLES if chosen[role] != sections[role]
+            f"{role.replace('_', ' ')} {chosen[role]}" for role in chosen if chosen[role] != sections[role]
         )
         sections = chosen
         chain = analyse(sections, "strength", changed)
@@ -148,7 +140,7 @@ def lightest_passing(chain: Chain, role: str, family: list[Section], floor: int)
     govern now, and only those that pass there to all.
     """
     structure, verification = chain.structure, chain.verification
-    members = [i for i, m in enumerate(structure.members) if m.role in ROLES[role]]
+    members = [i for i, m in enumerate(structure.members) if m.jig == "hall" and m.slot == role]
     if not members:
         return floor
     strong = {"section", "shear", "flexural", "lateral", "interaction"}
@@ -164,7 +156,7 @@ def _passes(chain: Chain, members: list[int], candidate: Section, columns: list[
     structure, verification = chain.structure, chain.verification
     chosen = set(members)
     steel = steel_arrays(
-        [(candidate if i in chosen else m.section, m.material.grade, m.bar) for i, m in enumerate(structure.members)]
+        [(candidate if i in chosen else m.section, m.material, m.bar) for i, m in enumerate(structure.members)]
     )
     segments = verification.segments
     segments = replace(segments, a_T=np.where(segments.a_T > 0, candidate.h / 2, 0.0))
@@ -188,7 +180,9 @@ def _stiffen(chain: Chain, sections: dict[str, str], analyse: Analyse, note: Not
         if worst <= 1.0:
             break
         best: tuple[float, Chain, dict[str, str], str] | None = None
-        for role in ("rafters", "columns"):
+        for role in ("rafters", "columns", "top_chords", "bottom_chords"):
+            if role not in sections:
+                continue
             present = section(sections[role])
             aim = present.Iy * (sqrt(worst) if worst > 1.15 else 1.0)
             stiffer = [s for s in family_of(present.name) if s.Iy > present.Iy * 1.0001]
@@ -227,7 +221,7 @@ def _trim(chain: Chain, sections: dict[str, str], analyse: Analyse, note: Note) 
     changed = True
     while changed:
         changed = False
-        for role in ROLES:
+        for role in list(sections):
             names = [s.name for s in family_of(sections[role])]
             lighter = names[: names.index(sections[role])]
             if not lighter:

@@ -17,6 +17,7 @@ from engine.verification.verify import (
     CRITERIA,
     Outcome,
     Verification,
+    deflection_limits,
     frame_deflections,
     section_values,
     stability_values,
@@ -152,13 +153,14 @@ def _values(
 def _service_values(
     document: Document, response: Response, verification: Verification, values: dict[str, float], outcome: Outcome
 ) -> dict[str, float]:
-    hall, rules = document.hall, document.rules
-    assert hall is not None
     sag, sideways = frame_deflections(response, verification.service_factors[[outcome.combination]])
     rafter = outcome.criterion == "deflection"
     values["w"] = abs(float((sag if rafter else sideways)[outcome.row, outcome.station, 0]))
-    values["span"] = hall.span if rafter else hall.eaves_height
-    values["ratio"] = rules.rafter_deflection_ratio if rafter else rules.eaves_sway_ratio
+    structure = response.structure
+    member = structure.members[int(response.elements.member[outcome.row])]
+    limits = deflection_limits(document, structure, member)
+    assert limits
+    _, values["span"], values["ratio"] = limits
     values["limit"] = values["span"] / values["ratio"]
     values["u"] = values["w"] / values["limit"]
     return values

@@ -38,7 +38,7 @@ class Lengths:
 def effective_lengths(document: Document, structure: Structure, member: Member) -> Lengths:
     """Effective lengths of a member: the rule of its role, or the factors that the document sets for the role."""
     length = structure.length(member)
-    factor_y, why_y, sway = default_factors(document, member, length)
+    factor_y, why_y, sway = default_factors(document, structure, member)
     outer = float(np.max(np.diff(member.outer))) if len(member.outer) > 1 else length
     torsion = float(np.max(np.diff(member.inner))) if len(member.inner) > 1 else length
     z, why_z = outer, "between restraints of the outer flange" if outer < length - 1e-6 else "own length"
@@ -116,14 +116,14 @@ def cut_segments(document: Document, structure: Structure, elements: Elements, f
     alike: dict[tuple[tuple[float, ...], tuple[float, ...], tuple[float, ...], bool], list[int]] = defaultdict(list)
     for i, m in enumerate(structure.members):
         own = slice(first[i], first[i + 1])
-        key = (tuple(np.round(elements.length[own], 6)), m.outer, m.inner, m.section.shape == "I")
+        key = (tuple(np.round(elements.reach[own], 6)), m.outer, m.inner, m.section.shape == "I")
         alike[key].append(i)
     stations = forces.x.shape[1]
     parts: dict[str, list[Floats]] = defaultdict(list)
     for key, members in alike.items():
         count = len(key[0])
         e = np.array([np.arange(first[i], first[i] + count) for i in members])
-        cuts = np.concatenate([[0.0], np.cumsum(elements.length[e[0]])])
+        cuts = np.concatenate([[0.0], np.cumsum(elements.reach[e[0]])])
         total = cuts[-1]
         sample = structure.members[members[0]]
         spans = [(1, a, b) for a, b in _pairs(sample.outer, total)]

@@ -258,7 +258,7 @@ def diagram_out(chain: Chain, revision: int, frame: int, state: str) -> schemas.
     runs = []
     for i in members:
         e = slice(first[i], first[i + 1])
-        x = (response.elements.offset[e, None] + found.x[e]).ravel()
+        x = response.elements.positions(found.x)[e].ravel()
         axes = response.elements.axes[first[i]]
         start = structure.xyz[structure.members[i].nodes[0]]
 

@@ -53,7 +53,7 @@ class Sheets(BrowserCase):
         page.fill("[aria-label='Filter the ledger']", "Rafter 4-L")
         outcome = next(
             o
-            for o in before.verification.verdicts[before.structure.index["frame-4/rafter-left"]].outcomes
+            for o in before.verification.verdicts[before.structure.index["frame-4/rafter-AB-left"]].outcomes
             if o.criterion == "deflection"
         )
         expect(page.locator("tbody tr").first).to_contain_text(f"{2 * outcome.utilisation:.2f}")

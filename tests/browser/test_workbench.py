@@ -144,7 +144,7 @@ class Looking(BrowserCase):
     def test_proof_shows_the_engines_number(self):
         page = self.page
         chain = run(failing_hall())
-        verdict = chain.verification.verdicts[chain.structure.index["frame-3/rafter-left"]]
+        verdict = chain.verification.verdicts[chain.structure.index["frame-3/rafter-AB-left"]]
         lateral = next(o for o in verdict.outcomes if o.criterion == "lateral")
         page.fill("[aria-label='Filter the ledger']", "Rafter 3-L")
         page.click("tbody tr")

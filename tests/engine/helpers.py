@@ -50,4 +50,4 @@ def solved(data: dict[str, Any]) -> tuple[Chain, dict[str, Any]]:
 
 def hall(**parameters: Any) -> Document:
     """A hall with some parameters."""
-    return read_document({"hall": parameters})
+    return read_document({"version": 1, "hall": parameters})

@@ -7,8 +7,10 @@ import numpy as np
 from engine.actions.cases import Case
 from engine.balance import balances
 from engine.chain import run
-from engine.document import Rules, Site, read_document
+from engine.document import read_document
+from engine.document.rules import Rules, Site
 from engine.errors import ModelError
+from engine.expand import expand
 from engine.standards.en import snow, wind
 from engine.standards.en.combinations import combine
 from engine.standards.en.hall_actions import hall_wind
@@ -66,7 +68,7 @@ class Wind(unittest.TestCase):
         # h = 6 + 12 tan 10° = 8.116 m; q_b = 0.36 kN/m²; c_r = 0.19 ln(8.116/0.05) = 0.9671; I_v = 0.1964
         # c_e = (1 + 7 · 0.1964) 0.9671² = 2.221; q_p = 0.7997 kN/m²; e = min(42, 16.23) = 16.23 m
         document = hall()
-        found = hall_wind(document.hall, document.site)
+        found = hall_wind(document.hall, expand(document), document.site)
         self.assertAlmostEqual(found.height, 8.1159, delta=1e-4)
         self.assertAlmostEqual(found.pressure.peak, 799.7, delta=0.5)
         self.assertAlmostEqual(found.e, 16.232, delta=1e-3)
@@ -76,7 +78,7 @@ class Wind(unittest.TestCase):
         # W1: D and E on the walls and the slopes' zones, times q_p and areas, c_pi = +0.2
         document = hall()
         chain = run(document)
-        w = hall_wind(document.hall, document.site)
+        w = hall_wind(document.hall, expand(document), document.site)
         case = next(i for i, c in enumerate(chain.loading.cases) if c.symbol == "W1")
         q, length, rise, half = w.pressure.peak, 42.0, w.height - 6.0, 12.0
         strip = 1.6232  # e/10 in plan

@@ -141,7 +141,7 @@ class ClosedForms(unittest.TestCase):
             supports=[{"node": "n0", "fixed": FIXED}, {"node": "n2", "fixed": FIXED}],
             node_loads=[{"case": "P", "node": "n1", "force": [0, 0, -10000]}],
         )
-        data["members"][0]["releases"] = {"end": ["y"]}
+        data["members"][0]["releases"] = {"end": ["ry"]}
         _, state = solved(data)
         self.assertAlmostEqual(state["reactions"]["n0"][4], -10000 * 6 / 4, delta=1e-3)
         self.assertAlmostEqual(state["members"]["b0"]["stations"][-1]["My"], 0, delta=1e-6)
@@ -321,7 +321,7 @@ class Mechanisms(unittest.TestCase):
             supports=[{"node": "n0", "fixed": PINNED}, {"node": "n2", "fixed": ROLLER}],
             node_loads=[{"case": "P", "node": "n1", "force": [0, 0, -10]}],
         )
-        data["members"][0]["releases"] = {"end": ["y"]}
+        data["members"][0]["releases"] = {"end": ["ry"]}
         with self.assertRaisesRegex(ModelError, "mechanism: node “n"):
             run(read_document(data))
 

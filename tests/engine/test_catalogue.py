@@ -5,7 +5,7 @@ import unittest
 from math import isnan
 
 from engine.catalogue.sections import FAMILIES, catalogue, family_of, section
-from engine.catalogue.steels import yield_strength
+from engine.catalogue.steels import material
 from engine.errors import ModelError
 from tests.engine.helpers import PUBLISHED, published
 
@@ -17,7 +17,7 @@ class Published(unittest.TestCase):
 
     def test_every_rolled_section_has_its_published_area_and_second_moments(self):
         rows = self.rows("rolled_i.csv")
-        self.assertEqual(len(rows), len([s for s in catalogue().values() if s.shape == "I"]))
+        self.assertEqual(len(rows), len([s for s in catalogue().values() if s.family in ("IPE", "HEA", "HEB", "HEM")]))
         for row in rows:
             s = section(row["name"])
             with self.subTest(row["name"]):
@@ -68,7 +68,7 @@ class Catalogue(unittest.TestCase):
         for family in FAMILIES:
             masses = [s.A for s in catalogue().values() if s.family == family]
             self.assertEqual(masses, sorted(masses))
-            self.assertGreater(len(masses), 15)
+            self.assertGreater(len(masses), 5, family)
 
     def test_family_of(self):
         self.assertEqual({s.family for s in family_of("HEB 300")}, {"HEB"})
@@ -84,6 +84,6 @@ class Catalogue(unittest.TestCase):
 class Strength(unittest.TestCase):
     def test_table_3_1(self):
         for grade, thin, thick in (("S235", 235, 215), ("S275", 275, 255), ("S355", 355, 335), ("S460", 460, 430)):
-            self.assertEqual(yield_strength(grade, 0.040), thin * 1e6)
-            self.assertEqual(yield_strength(grade, 0.0401), thick * 1e6)
-            self.assertTrue(isnan(yield_strength(grade, 0.081)))
+            self.assertEqual(material(grade).fy(0.040), thin * 1e6)
+            self.assertEqual(material(grade).fy(0.0401), thick * 1e6)
+            self.assertTrue(isnan(material(grade).fy(0.081)))

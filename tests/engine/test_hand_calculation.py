@@ -151,8 +151,8 @@ class Checks(unittest.TestCase):
         kzy = 1 - 0.1 * nz / (0.6008 - 0.25)
         hand = max(ny + kyy * m, nz + kzy * m)
         self.assertAlmostEqual(hand, 0.460, delta=5e-4)
-        self.assert_three_figures(self.proof("frame-4/column-left", "interaction").utilisation, hand)
-        self.assert_three_figures(self.proof("frame-4/column-left", "section").utilisation, M / (W * FY))
+        self.assert_three_figures(self.proof("frame-4/column-A", "interaction").utilisation, hand)
+        self.assert_three_figures(self.proof("frame-4/column-A", "section").utilisation, M / (W * FY))
 
     def test_rafter(self):
         # IPE 500: A 115.5 cm², Iy 48200, Iz 2142 cm⁴, Wpl,y 2194 cm³, It 89.29 cm⁴, Iw 1 249 000 cm⁶ (published)
@@ -173,5 +173,5 @@ class Checks(unittest.TestCase):
         ny, nz, m = N / (chi_y * A * FY), N / (chi_z * A * FY), M / (chi_LT * W * FY)
         hand = max(ny + 0.9 * (1 + 0.8 * ny) * m, nz + (1 - 0.1 * lT * nz / (0.7519 - 0.25)) * m)
         self.assertAlmostEqual(hand, 0.656, delta=5e-4)
-        self.assert_three_figures(self.proof("frame-4/rafter-left", "interaction").utilisation, hand)
-        self.assert_three_figures(self.proof("frame-4/rafter-left", "lateral").utilisation, m)
+        self.assert_three_figures(self.proof("frame-4/rafter-AB-left", "interaction").utilisation, hand)
+        self.assert_three_figures(self.proof("frame-4/rafter-AB-left", "lateral").utilisation, m)

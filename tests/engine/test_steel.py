@@ -7,7 +7,7 @@ import numpy as np
 
 from engine.catalogue.properties import rolled_i
 from engine.catalogue.sections import section
-from engine.catalogue.steels import E, G
+from engine.catalogue.steels import E, G, material
 from engine.standards.en.steel import (
     CURVES,
     buckling_curves,
@@ -31,7 +31,7 @@ def one(value):
 
 
 def arrays(name, grade="S355", bar=False):
-    return steel_arrays([(section(name), grade, bar)])
+    return steel_arrays([(section(name), material(grade), bar)])
 
 
 def in_section(name, N=0.0, Vy=0.0, Vz=0.0, T=0.0, My=0.0, Mz=0.0, grade="S355"):

@@ -211,7 +211,7 @@ class Workbench(ApiCase):
 
     def test_proof_diagram_and_ribbon_agree_with_the_chain(self):
         chain = self.client.get(f"{self.path}/chain").json()
-        member = next(m for m in chain["members"] if m["name"] == "frame-2/rafter-left")
+        member = next(m for m in chain["members"] if m["name"] == "frame-2/rafter-AB-left")
         for check in member["checks"]:
             proof = self.client.get(
                 f"{self.path}/proof", {"member": member["name"], "criterion": check["criterion"]}
@@ -231,7 +231,7 @@ class Workbench(ApiCase):
         for route, query in (
             ("diagrams", {"state": "C999"}),
             ("proof", {"member": "nobody", "criterion": "section"}),
-            ("proof", {"member": "frame-2/rafter-left", "criterion": "luck"}),
+            ("proof", {"member": "frame-2/rafter-AB-left", "criterion": "luck"}),
             ("ribbon", {"member": "nobody"}),
         ):
             self.assertEqual(self.client.get(f"{self.path}/{route}", query).status_code, 422, query)

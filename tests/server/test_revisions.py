@@ -115,11 +115,11 @@ class Screen(TestCase):
 
     def test_labels(self):
         names = {m.name: workbench.label(m) for m in self.chain.structure.members}
-        self.assertEqual(names["frame-4/rafter-left"], "Rafter 4-L")
-        self.assertEqual(names["frame-8/column-right"], "Column 8-R")
-        self.assertEqual(names["bay-1/wall-brace-left-up"], "Wall brace 1-L up")
-        self.assertEqual(names["bay-7/roof-brace-right-2-down"], "Roof brace 7-R 2 down")
-        self.assertEqual(names["bay-3/ridge-beam"], "Ridge beam 3")
+        self.assertEqual(names["frame-4/rafter-AB-left"], "Rafter 4-L")
+        self.assertEqual(names["frame-8/column-B"], "Column 8-R")
+        self.assertEqual(names["bay-1/wall-brace-A-up"], "Wall brace 1-L up")
+        self.assertEqual(names["bay-7/roof-brace-AB-right-2-down"], "Roof brace 7-R 2 down")
+        self.assertEqual(names["bay-3/ridge-beam-AB"], "Ridge beam 3")
         self.assertEqual(len(set(names.values())), len(names))
 
     def test_roles_add_up(self):
@@ -132,9 +132,9 @@ class Screen(TestCase):
         state = "C51"
         combination = next(c for c in self.chain.combinations if c.name == state)
         out = workbench.diagram_out(self.chain, 1, 4, state)
-        run_ = next(r for r in out.runs if r.member == "frame-4/rafter-left")
+        run_ = next(r for r in out.runs if r.member == "frame-4/rafter-AB-left")
         forces = diagrams(self.chain.response).combined(combination.factors[None])
-        own = self.chain.response.elements.member == self.chain.structure.index["frame-4/rafter-left"]
+        own = self.chain.response.elements.member == self.chain.structure.index["frame-4/rafter-AB-left"]
         self.assertEqual([round(v, 9) for v in run_.My], [round(v / 1000, 9) for v in forces.My[own].ravel().tolist()])
         self.assertEqual(run_.My, run_.least_My)
 

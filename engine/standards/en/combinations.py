@@ -9,7 +9,7 @@ from itertools import product
 import numpy as np
 
 from engine.actions.cases import Case
-from engine.document import Rules, Site
+from engine.document.rules import Rules, Site
 from engine.structure.model import Floats
 
 

@@ -12,7 +12,7 @@ from typing import Any
 import numpy as np
 
 from engine.catalogue.properties import Section
-from engine.catalogue.steels import E, G, yield_strength
+from engine.catalogue.steels import E, G, Material
 from engine.structure.model import Floats
 
 Values = dict[str, Any]
@@ -25,7 +25,8 @@ LAMBDA_LT0, BETA = 0.4, 0.75
 
 @dataclass(frozen=True)
 class SteelArrays:
-    """Section properties and strengths as arrays, one entry a row; `kind`: 0 I section, 1 square, 2 circular, 3 other."""
+    """Section properties and strengths as arrays, one entry a row; `kind`: 0 I section, 1 square or
+    rectangular hollow, 2 circular hollow, 3 other."""
 
     kind: Floats
     h: Floats
@@ -59,9 +60,15 @@ class SteelArrays:
 
 def buckling_curves(section: Section, grade: str) -> tuple[str, str, str]:
     """Curves for buckling about y, about z (table 6.2) and for lateral-torsional buckling (table 6.5)."""
-    high = grade == "S460"
+    high = grade.startswith("S460")
     if section.shape != "I":
+        if section.cold:
+            return ("c", "c", "b")
         return ("a0", "a0", "b") if high else ("a", "a", "b")
+    if section.family == "built":
+        # welded I sections: table 6.2 and table 6.5
+        lateral = "c" if section.h / section.b <= 2 else "d"
+        return ("b", "c", lateral) if section.tf <= 0.040 else ("c", "d", lateral)
     ratio = section.h / section.b
     lateral = "b" if ratio <= 2 else "c"
     if ratio > 1.2:
@@ -73,15 +80,16 @@ def buckling_curves(section: Section, grade: str) -> tuple[str, str, str]:
     return ("c", "c", lateral) if high else ("d", "d", lateral)
 
 
-def steel_arrays(rows: list[tuple[Section, str | None, bool]]) -> SteelArrays:
-    """Arrays from (section, grade, whether a bar in pure axial force); without a grade the strength is NaN."""
-    kinds = {"I": 0.0, "square": 1.0, "circular": 2.0}
+def steel_arrays(rows: list[tuple[Section, Material, bool]]) -> SteelArrays:
+    """Arrays from (section, material, whether a bar in pure axial force); without a strength, and for shapes whose checks
+    are not covered, the strength is NaN."""
+    kinds = {"I": 0.0, "square": 1.0, "rectangular": 1.0, "circular": 2.0}
     columns: dict[str, list[float]] = {f.name: [] for f in fields(SteelArrays)}
-    for section, grade, bar in rows:
-        curves = buckling_curves(section, grade or "S235")
+    for section, material, bar in rows:
+        curves = buckling_curves(section, material.name)
         derived = {
             "kind": kinds.get(section.shape, 3.0),
-            "fy": yield_strength(grade, max(section.tf, section.tw)) if grade else float("nan"),
+            "fy": material.fy(max(section.tf, section.tw)) if section.shape in kinds else float("nan"),
             "alpha_y": CURVES[curves[0]],
             "alpha_z": CURVES[curves[1]],
             "alpha_LT": CURVES[curves[2]],
@@ -95,7 +103,7 @@ def steel_arrays(rows: list[tuple[Section, str | None, bool]]) -> SteelArrays:
 def classify(p: SteelArrays, N: Floats) -> Values:
     """Section class by table 5.2 for the axial force present together with the bending that exhausts the section.
 
-    Web of I sections: α and ψ follow from N_Ed (pure compression for bars, α = ψ = 1); flanges and the walls of hollow
+    Rectangular hollow sections: their longer wall as if in uniform compression (safe side). Web of I sections: α and ψ follow from N_Ed (pure compression for bars, α = ψ = 1); flanges and the walls of hollow
     sections count as in uniform compression. Class 4 is reported, not computed.
     """
     with np.errstate(divide="ignore", invalid="ignore"):
@@ -110,7 +118,7 @@ def classify(p: SteelArrays, N: Floats) -> Values:
             np.where(alpha > 0.5, 456 * eps / (13 * alpha - 1), 41.5 * eps / alpha),
             42 * eps / (0.67 + 0.33 * psi),
         )
-        cf = np.where(p.kind == 0, (p.b - p.tw - 2 * p.r) / 2, p.b - 3 * p.tw)
+        cf = np.where(p.kind == 0, (p.b - p.tw - 2 * p.r) / 2, np.maximum(p.b, p.h) - 3 * p.tw)
         flange = np.where(p.kind == 2, p.h / p.tw, cf / p.tf)
         flange_limits = (
             np.where(p.kind == 0, 9 * eps, np.where(p.kind == 1, 33 * eps, 50 * eps**2)),
@@ -170,6 +178,7 @@ def section_check(
         # 6.2.9.1: axial force reduces the plastic moment resistance
         n = np.minimum(v["n"], 1.0)
         v["a"] = np.where(p.kind == 2, 0.0, np.minimum((p.A - 2 * p.b * p.tf) / p.A, 0.5)) + 0 * N
+        a_f = np.where(p.kind == 1, np.minimum((p.A - 2 * p.h * p.tw) / p.A, 0.5), v["a"])  # (6.40)
         small = (p.kind == 0) & (n <= 0.25) & (np.abs(N) <= 0.5 * web_area * fyd)
         reduced_y = np.where(
             p.kind == 2,
@@ -180,7 +189,7 @@ def section_check(
         reduced_z = np.where(
             p.kind == 0,
             v["Mz_V"] * (1 - beyond**2),
-            np.where(p.kind == 2, reduced_y, np.minimum(v["Mz_V"], v["Mz_V"] * (1 - n) / (1 - 0.5 * v["a"]))),
+            np.where(p.kind == 2, reduced_y, np.minimum(v["Mz_V"], v["Mz_V"] * (1 - n) / (1 - 0.5 * a_f))),
         )
         small_z = (p.kind == 0) & (np.abs(N) <= web_area * fyd)
         v["My_N"] = np.where(small, v["My_V"], reduced_y)

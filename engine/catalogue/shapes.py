@@ -1,0 +1,524 @@
+"""Sections that are not doubly symmetric I or hollow: from dimensions in metres to properties.
+
+Area, second moments and plastic moduli follow from the outline with its fillets (outlines.py). Torsion: El Darwish and
+Johnston, Torsion of structural shapes, Journal of the Structural Division ASCE 91 (1965), with the junction factors as
+printed in the notes of the British section tables; warping and shear centre: the thin-walled closed form of each shape.
+"""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from functools import lru_cache
+from math import atan2, pi, sqrt
+
+import numpy as np
+
+from engine.catalogue.outlines import Ring, circle, integrals, mirrored, plastic_modulus, rounded, turned
+from engine.catalogue.properties import Section, rolled_i
+from engine.catalogue.thin_walled import thin_walled
+
+
+def make(
+    name: str,
+    family: str,
+    shape: str,
+    rings: list[Ring],
+    *,
+    h: float,
+    b: float,
+    tw: float,
+    tf: float,
+    r: float = 0.0,
+    It: float,
+    Iw: float,
+    web: float,
+    flanges: float,
+    shear: tuple[float, float] = (0.0, 0.0),
+    thickest: float | None = None,
+    principal: bool = False,
+    **more: float | bool,
+) -> Section:
+    """A section from its outline. web, flanges: shear areas along z and y. shear: shear centre in the outline's axes.
+
+    principal: y and z are turned to the principal axes (strong first); else the outline's own.
+    """
+    area = integrals(rings)
+    angle = 0.0
+    Iy, Iz = area.Iy, area.Iz
+    if principal:
+        middle, half = (Iy + Iz) / 2, sqrt(((Iy - Iz) / 2) ** 2 + area.Iyz**2)
+        angle = 0.5 * atan2(-2 * area.Iyz, Iy - Iz)
+        Iy, Iz = middle + half, middle - half
+    points = np.concatenate(rings) - (area.y, area.z)
+    c, s = np.cos(angle), np.sin(angle)
+    u, v = points[:, 0] * c + points[:, 1] * s, points[:, 1] * c - points[:, 0] * s
+    sy, sz = shear[0] - area.y, shear[1] - area.z
+    return Section(
+        name=name,
+        family=family,
+        shape=shape,
+        h=h,
+        b=b,
+        tw=tw,
+        tf=tf,
+        r=r,
+        A=area.A,
+        Iy=Iy,
+        Iz=Iz,
+        It=It,
+        Iw=Iw,
+        Wel_y=Iy / float(np.abs(v).max()),
+        Wel_z=Iz / float(np.abs(u).max()),
+        Wpl_y=plastic_modulus(rings, angle),
+        Wpl_z=plastic_modulus(rings, angle + pi / 2),
+        Wt=It / (thickest or max(tw, tf)),
+        Av_y=flanges,
+        Av_z=web,
+        stiffness_Avy=flanges * 5 / 6,
+        stiffness_Avz=web,
+        turn=angle,
+        shear_y=float(sy * c + sz * s),
+        shear_z=float(sz * c - sy * s),
+        centre_y=area.y,
+        centre_z=area.z,
+        **more,  # type: ignore[arg-type]
+    )
+
+
+def _corner_junction(t1: float, t2: float, r: float) -> float:
+    """α₃ D₃⁴: the junction term of an L corner between walls t1 (web) and t2 (flange) with fillet r."""
+    a = -0.0908 + 0.2621 * t1 / t2 + 0.1231 * r / t2 - 0.0752 * t1 * r / t2**2 - 0.0945 * (t1 / t2) ** 2
+    D = 2 * ((3 * r + t1 + t2) - sqrt(2 * (2 * r + t1) * (2 * r + t2)))
+    return a * D**4
+
+
+def _tee_junction(tw: float, tf: float, r: float) -> float:
+    """α₁ D₁⁴: the junction term of a T between a web tw and a flange tf with fillets r."""
+    a = -0.042 + 0.2204 * tw / tf + 0.1355 * r / tf - 0.0865 * r * tw / tf**2 - 0.0725 * (tw / tf) ** 2
+    D = ((tf + r) ** 2 + (r + 0.25 * tw) * tw) / (2 * r + tf)
+    return a * D**4
+
+
+def i_torsion(b: float, tf: float, h: float, tw: float, r: float) -> float:
+    """It of a doubly symmetric I section by the same source, as the British tables print it."""
+    return 2 / 3 * b * tf**3 + (h - 2 * tf) * tw**3 / 3 + 2 * _tee_junction(tw, tf, r) - 0.42 * tf**4
+
+
+def channel_outline(
+    h: float, b: float, tw: float, tf: float, r1: float, r2: float = 0.0, slope: float = 0.0, at: float | None = None
+) -> Ring:
+    """A channel with its back on y = 0. tf: flange thickness at the distance `at` from the toe; slope: of its inside."""
+    at = (b - tw) / 2 if at is None else at
+    toe = tf - slope * at
+    root = tf + slope * (b - tw - at)
+    half = h / 2
+    return rounded(
+        [
+            (0, -half, 0),
+            (b, -half, 0),
+            (b, -half + toe, r2),
+            (tw, -half + root, r1),
+            (tw, half - root, r1),
+            (b, half - toe, r2),
+            (b, half, 0),
+            (0, half, 0),
+        ]
+    )
+
+
+def channel(
+    name: str,
+    family: str,
+    h: float,
+    b: float,
+    tw: float,
+    tf: float,
+    r1: float,
+    r2: float = 0.0,
+    slope: float = 0.0,
+    at: float | None = None,
+) -> Section:
+    """Channel, parallel or tapered flanges. Warping by (h−tf)²/4 [Iz − A (c − tw/2)² ((h−tf)² A / (4 Iy) − 1)]; shear centre
+    b'² (h−tf)² tf / (4 Iy) behind the web's middle, b' = b − tw/2."""
+    ring = channel_outline(h, b, tw, tf, r1, r2, slope, at)
+    area = integrals([ring])
+    depth = h - tf
+    It = 2 / 3 * b * tf**3 + (h - 2 * tf) * tw**3 / 3 + 2 * _corner_junction(tw, tf, r1) - 0.42 * tf**4
+    Iw = depth**2 / 4 * (area.Iz - area.A * (area.y - tw / 2) ** 2 * (depth**2 * area.A / (4 * area.Iy) - 1))
+    centre = tw / 2 - (b - tw / 2) ** 2 * depth**2 * tf / (4 * area.Iy)
+    if slope:
+        Iw, centre = _tapered_warping(h, b, tw, tf, slope, (b - tw) / 2 if at is None else at)
+    return make(
+        name,
+        family,
+        "channel",
+        [ring],
+        h=h,
+        b=b,
+        tw=tw,
+        tf=tf,
+        r=r1,
+        It=It,
+        Iw=Iw,
+        web=area.A - 2 * b * tf + (tw + r1) * tf,
+        flanges=2 * b * tf,
+        shear=(centre, 0.0),
+    )
+
+
+def _tapered_warping(h: float, b: float, tw: float, tf: float, slope: float, at: float) -> tuple[float, float]:
+    """Iw of a channel with tapered flanges, and its shear centre from the back: walls of stepped thickness."""
+    y = np.linspace(b, tw / 2, 21)
+    t = tf + slope * (b - y - at)
+    flange = np.stack([y, -h / 2 + t / 2], axis=1)
+    line = np.vstack([flange, (flange * (1, -1))[::-1]])
+    thickness = (t[1:] + t[:-1]) / 2
+    found = thin_walled(line, np.concatenate([thickness, [tw], thickness[::-1]]))
+    return found.Iw, found.y + found.shear_y
+
+
+def angle(name: str, family: str, h: float, b: float, t: float, r1: float, r2: float = 0.0) -> Section:
+    """Angle with legs h (upright) and b, turned to its principal axes. Shear centre at the crossing of the legs' middles;
+    Iw = t³/36 [(h − t/2)³ + (b − t/2)³]."""
+    ring = rounded([(0, 0, 0), (b, 0, 0), (b, t, r2), (t, t, r1), (t, h, r2), (0, h, 0)])
+    It = (b + h - t) * t**3 / 3 + _corner_junction(t, t, r1) - 0.21 * t**4
+    Iw = t**3 / 36 * ((h - t / 2) ** 3 + (b - t / 2) ** 3)
+    return make(
+        name,
+        family,
+        "angle",
+        [ring],
+        h=h,
+        b=b,
+        tw=t,
+        tf=t,
+        r=r1,
+        It=It,
+        Iw=Iw,
+        web=h * t,
+        flanges=b * t,
+        shear=(t / 2, t / 2),
+        principal=True,
+    )
+
+
+def tee(name: str, family: str, h: float, b: float, tw: float, tf: float, r: float) -> Section:
+    """Tee with its flange on top. Iw = tf³ b³/144 + tw³ (h − tf/2)³/36; shear centre in the middle of the flange."""
+    ring = rounded(
+        [
+            (tw / 2, 0, 0),
+            (tw / 2, h - tf, r),
+            (b / 2, h - tf, 0),
+            (b / 2, h, 0),
+            (-b / 2, h, 0),
+            (-b / 2, h - tf, 0),
+            (-tw / 2, h - tf, r),
+            (-tw / 2, 0, 0),
+        ]
+    )
+    It = b * tf**3 / 3 + (h - tf) * tw**3 / 3 + _tee_junction(tw, tf, r) - 0.21 * tf**4 - 0.105 * tw**4
+    Iw = tf**3 * b**3 / 144 + tw**3 * (h - tf / 2) ** 3 / 36
+    return make(
+        name,
+        family,
+        "tee",
+        [ring],
+        h=h,
+        b=b,
+        tw=tw,
+        tf=tf,
+        r=r,
+        It=It,
+        Iw=Iw,
+        web=h * tw,
+        flanges=b * tf,
+        shear=(0.0, h - tf / 2),
+    )
+
+
+def round_bar(name: str, d: float) -> Section:
+    """Solid round."""
+    second = pi * d**4 / 64
+    return make(
+        name,
+        "RD",
+        "round",
+        [circle(d / 2)],
+        h=d,
+        b=d,
+        tw=d,
+        tf=d,
+        It=2 * second,
+        Iw=0.0,
+        web=0.9 * pi * d**2 / 4,
+        flanges=0.9 * pi * d**2 / 4,
+        thickest=d,
+    )
+
+
+def flat_bar(name: str, family: str, b: float, h: float) -> Section:
+    """Solid rectangle, h deep and b wide. It: the series of Timoshenko and Goodier, Theory of Elasticity, article 109."""
+    long, short = max(b, h), min(b, h)
+    n = np.arange(1, 60, 2)
+    It = (
+        long
+        * short**3
+        / 3
+        * (1 - 192 / pi**5 * short / long * float((np.tanh(n * pi * long / (2 * short)) / n**5).sum()))
+    )
+    ring = np.array([(-b / 2, -h / 2), (b / 2, -h / 2), (b / 2, h / 2), (-b / 2, h / 2)])
+    return make(
+        name,
+        family,
+        "flat",
+        [ring],
+        h=h,
+        b=b,
+        tw=b,
+        tf=h,
+        It=It,
+        Iw=0.0,
+        web=b * h * 5 / 6,
+        flanges=b * h,
+        thickest=short,
+    )
+
+
+def welded_i(
+    name: str, h: float, b: float, tf: float, tw: float, b2: float = 0.0, tf2: float = 0.0, family: str = "built"
+) -> Section:
+    """I section of three plates, top flange b × tf, bottom flange b2 × tf2 (0: as the top); welds neglected.
+
+    It = Σ b t³/3; for flanges with second moments I1, I2 at the distance d: Iw = d² I1 I2/(I1 + I2), and the shear centre
+    d I2/(I1 + I2) below the top flange.
+    """
+    b2, tf2 = b2 or b, tf2 or tf
+    if b2 == b and tf2 == tf:
+        plain = rolled_i(name, family, h, b, tw, tf, 0.0)
+        web = h - 2 * tf
+        It = (2 * b * tf**3 + web * tw**3) / 3
+        return replace(plain, shape="I", It=It, Wt=It / max(tf, tw), Av_z=web * tw)
+    ring = np.array(
+        [
+            (-b2 / 2, 0),
+            (b2 / 2, 0),
+            (b2 / 2, tf2),
+            (tw / 2, tf2),
+            (tw / 2, h - tf),
+            (b / 2, h - tf),
+            (b / 2, h),
+            (-b / 2, h),
+            (-b / 2, h - tf),
+            (-tw / 2, h - tf),
+            (-tw / 2, tf2),
+            (-b2 / 2, tf2),
+        ]
+    )
+    web = h - tf - tf2
+    top, bottom = tf * b**3 / 12, tf2 * b2**3 / 12
+    d = h - (tf + tf2) / 2
+    return make(
+        name,
+        family,
+        "welded I",
+        [ring],
+        h=h,
+        b=b,
+        tw=tw,
+        tf=tf,
+        It=(b * tf**3 + b2 * tf2**3 + web * tw**3) / 3,
+        Iw=d**2 * top * bottom / (top + bottom),
+        web=web * tw,
+        flanges=b * tf + b2 * tf2,
+        shear=(0.0, h - tf / 2 - d * bottom / (top + bottom)),
+        b2=b2,
+        tf2=tf2,
+    )
+
+
+def box(name: str, h: float, b: float, tf: float, tw: float) -> Section:
+    """Box of four plates; b over all, webs flush with the flanges' edges. It by Bredt: 4 A_m² / ∮ ds/t."""
+    outer = np.array([(-b / 2, -h / 2), (b / 2, -h / 2), (b / 2, h / 2), (-b / 2, h / 2)])
+    y, z = b / 2 - tw, h / 2 - tf
+    hole = np.array([(-y, -z), (-y, z), (y, z), (y, -z)])
+    enclosed = (b - tw) * (h - tf)
+    It = 4 * enclosed**2 / (2 * (b - tw) / tf + 2 * (h - tf) / tw)
+    return make(
+        name, "built", "box", [outer, hole], h=h, b=b, tw=tw, tf=tf, It=It, Iw=0.0, web=2 * h * tw, flanges=2 * b * tf
+    )
+
+
+def cross(name: str, of: Section) -> Section:
+    """Two I sections through one another, the second cut in two and welded to the web of the first.
+
+    It: both sections' together less the web thickness counted twice; Iw: the sum of both.
+    """
+    ring = i_outline(of)
+    overlap = np.array(
+        [(-of.tw / 2, -of.tw / 2), (of.tw / 2, -of.tw / 2), (of.tw / 2, of.tw / 2), (-of.tw / 2, of.tw / 2)]
+    )
+    rings = [ring, turned(ring), overlap[::-1]]
+    return make(
+        name,
+        "built",
+        "cross",
+        rings,
+        h=of.h,
+        b=of.h,
+        tw=of.tw,
+        tf=of.tf,
+        r=of.r,
+        It=2 * of.It - of.tw**4 / 3,
+        Iw=2 * of.Iw,
+        web=of.Av_z + 2 * of.b * of.tf,
+        flanges=of.Av_z + 2 * of.b * of.tf,
+    )
+
+
+def double(name: str, of: Section, gap: float) -> Section:
+    """Two angles or two channels back to back with a gap, joined so closely that they act as one. It, Iw: twice the one's."""
+    if of.shape == "channel":
+        ring = channel_outline(of.h, of.b, of.tw, of.tf, of.r)
+    else:
+        t = of.tf
+        ring = rounded([(0, 0, 0), (of.b, 0, 0), (of.b, t, of.r / 2), (t, t, of.r), (t, of.h, of.r / 2), (0, of.h, 0)])
+    right = ring + (gap / 2, 0.0)
+    return make(
+        name,
+        "built",
+        f"double {of.shape}",
+        [right, mirrored(right)],
+        h=of.h,
+        b=2 * of.b + gap,
+        tw=of.tw,
+        tf=of.tf,
+        r=of.r,
+        It=2 * of.It,
+        Iw=2 * of.Iw,
+        web=2 * of.Av_z,
+        flanges=2 * of.Av_y,
+        gap=gap,
+    )
+
+
+def lipped_channel(name: str, h: float, b: float, lip: float, t: float) -> Section:
+    """Cold-formed channel with lips, sharp corners of the middle line (EN 1993-1-3 5.1(3): fillets small)."""
+    y, z, c = b - t, (h - t) / 2, lip - t / 2
+    return _cold(
+        name,
+        "CL",
+        "lipped channel",
+        np.array([(y, -z + c), (y, -z), (0, -z), (0, z), (y, z), (y, z - c)]),
+        h,
+        b,
+        lip,
+        t,
+    )
+
+
+def zed(name: str, h: float, b: float, lip: float, t: float) -> Section:
+    """Cold-formed Z with lips, sharp corners of the middle line, turned to its principal axes."""
+    y, z, c = b - t, (h - t) / 2, lip - t / 2
+    return _cold(
+        name, "Z", "zed", np.array([(-y, -z + c), (-y, -z), (0, -z), (0, z), (y, z), (y, z - c)]), h, b, lip, t
+    )
+
+
+def _cold(name: str, family: str, shape: str, line: Ring, h: float, b: float, lip: float, t: float) -> Section:
+    w = thin_walled(line, t)
+    return make(
+        name,
+        family,
+        shape,
+        [wall(line, t)],
+        h=h,
+        b=b,
+        tw=t,
+        tf=t,
+        It=w.It,
+        Iw=w.Iw,
+        web=(h - t) * t,
+        flanges=2 * (b - t) * t,
+        shear=(w.y + w.shear_y, w.z + w.shear_z),
+        principal=shape == "zed",
+        lip=lip,
+        cold=True,
+    )
+
+
+def wall(line: Ring, t: float) -> Ring:
+    """The outline of a wall of thickness t along a line, mitred at its corners."""
+    step = np.diff(line, axis=0)
+    step /= np.hypot(*step.T)[:, None]
+    normal = np.stack([-step[:, 1], step[:, 0]], axis=1)
+    before, after = np.vstack([normal[:1], normal]), np.vstack([normal, normal[-1:]])
+    mitre = (before + after) / (1 + (before * after).sum(axis=1))[:, None]
+    ring = np.vstack([line - mitre * t / 2, (line + mitre * t / 2)[::-1]])
+    return ring if integrals([ring]).A > 0 else ring[::-1]
+
+
+def i_outline(s: Section) -> Ring:
+    """Outline of a doubly symmetric I section with its fillets."""
+    y, z, w, f = s.b / 2, s.h / 2, s.tw / 2, s.h / 2 - s.tf
+    return rounded(
+        [
+            (-y, -z, 0),
+            (y, -z, 0),
+            (y, -f, 0),
+            (w, -f, s.r),
+            (w, f, s.r),
+            (y, f, 0),
+            (y, z, 0),
+            (-y, z, 0),
+            (-y, f, 0),
+            (-w, f, s.r),
+            (-w, -f, s.r),
+            (-y, -f, 0),
+        ]
+    )
+
+
+@lru_cache(maxsize=512)
+def haunched(rafter: Section, depth: float, web: float, flange_width: float, flange: float) -> Section:
+    """A rafter with a haunch of that depth below it: its own I section, a web and a bottom flange.
+
+    Centroid from mid-depth of the rafter is centre_z (downwards negative). Thin-walled torsion Σ b t³/3; warping of the
+    outer flanges as in welded_i.
+    """
+    base = i_outline(rafter)
+    bottom = -rafter.h / 2 - depth
+    web_depth = max(depth - flange, 0.0)
+    rings = [base]
+    if web_depth > 0:
+        rings.append(
+            np.array(
+                [
+                    (-web / 2, bottom + flange),
+                    (web / 2, bottom + flange),
+                    (web / 2, -rafter.h / 2),
+                    (-web / 2, -rafter.h / 2),
+                ]
+            )
+        )
+    w = flange_width / 2
+    rings.append(np.array([(-w, bottom), (w, bottom), (w, bottom + flange), (-w, bottom + flange)]))
+    top, low = rafter.tf * rafter.b**3 / 12, flange * flange_width**3 / 12
+    d = rafter.h + depth - (rafter.tf + flange) / 2
+    return make(
+        f"{rafter.name} + haunch {depth * 1000:.0f}",
+        "haunched",
+        "haunched",
+        rings,
+        h=rafter.h + depth,
+        b=rafter.b,
+        tw=rafter.tw,
+        tf=rafter.tf,
+        r=rafter.r,
+        It=rafter.It + (web_depth * web**3 + flange_width * flange**3) / 3,
+        Iw=d**2 * top * low / (top + low),
+        web=rafter.Av_z + web_depth * web,
+        flanges=2 * rafter.b * rafter.tf + flange_width * flange,
+        thickest=max(rafter.tf, flange),
+        b2=flange_width,
+        tf2=flange,
+    )

@@ -1,0 +1,152 @@
+"""The document: what the designer states. Lengths in metres, angles in degrees; forces as `units` says.
+
+One typed schema serves the file format, the server and the generated TypeScript types. docs/format.md describes it.
+"""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from pydantic import ValidationError, field_validator, model_validator
+
+from engine.document.base import Name, Part
+from engine.document.byhand import (
+    BuiltSection,
+    GridLineInput,
+    LevelInput,
+    MaterialInput,
+    MemberEdit,
+    MemberInput,
+    NamedSet,
+    NamedView,
+    NodeEdit,
+    NodeInput,
+    SectionInput,
+    SupportInput,
+)
+from engine.document.jigs import HallJig, Jig
+from engine.document.loads import CaseInput, CombinationInput, MemberLoad, NodeLoad
+from engine.document.rules import AnalysisOptions, Cladding, Rules, Site
+from engine.document.upgrade import upgrade
+from engine.errors import ModelError
+
+FORMAT_VERSION = 2
+
+
+class Document(Part):
+    """A whole project: a hall, other jigs, what is set out by hand, and what is laid over the generated.
+
+    edits, moved_nodes: kept beside the parameters and laid on again after each change of a jig.
+    """
+
+    format: Literal["lorica"] = "lorica"
+    version: int = FORMAT_VERSION
+    units: Literal["kN, m", "N, m"] = "kN, m"
+    name: Name = "Untitled"
+    hall: HallJig | None = None
+    jigs: list[Jig] = []
+    edits: list[MemberEdit] = []
+    moved_nodes: list[NodeEdit] = []
+    grid: list[GridLineInput] = []
+    levels: list[LevelInput] = []
+    sets: list[NamedSet] = []
+    views: list[NamedView] = []
+    site: Site = Site()
+    cladding: Cladding = Cladding()
+    rules: Rules = Rules()
+    analysis: AnalysisOptions = AnalysisOptions()
+    materials: list[MaterialInput] = []
+    sections: list[SectionInput] = []
+    built_sections: list[BuiltSection] = []
+    nodes: list[NodeInput] = []
+    members: list[MemberInput] = []
+    supports: list[SupportInput] = []
+    cases: list[CaseInput] = []
+    node_loads: list[NodeLoad] = []
+    member_loads: list[MemberLoad] = []
+    combinations: list[CombinationInput] = []
+
+    @model_validator(mode="before")
+    @classmethod
+    def from_earlier(cls, data: Any) -> Any:
+        """Read documents of earlier versions too."""
+        return upgrade(data)
+
+    @field_validator("version")
+    @classmethod
+    def known_version(cls, version: int) -> int:
+        """Refuse documents written by a newer Lorica."""
+        if not 1 <= version <= FORMAT_VERSION:
+            raise ValueError(
+                f"this document is of format version {version}; this Lorica reads up to version {FORMAT_VERSION}"
+            )
+        return version
+
+    @property
+    def force(self) -> float:
+        """Newtons in the document's unit of force."""
+        return 1000.0 if self.units == "kN, m" else 1.0
+
+
+def read_document(data: Any) -> Document:
+    """The document in parsed JSON. Raises ModelError naming the first field that is wrong and why."""
+    try:
+        document = Document.model_validate(data)
+    except ValidationError as error:
+        raise _as_model_error(error) from None
+    check_references(document)
+    return document
+
+
+def _as_model_error(error: ValidationError) -> ModelError:
+    first = error.errors()[0]
+    place = ".".join(str(part) for part in first["loc"])
+    context = first.get("ctx", {})
+    given = first.get("input")
+    bounds = {
+        "greater_than_equal": ("at least", "ge"),
+        "less_than_equal": ("at most", "le"),
+        "greater_than": ("greater than", "gt"),
+    }
+    if first["type"] in bounds:
+        word, key = bounds[first["type"]]
+        reason = f"must be {word} {context[key]:g}, not {given}"
+    elif first["type"] == "finite_number":
+        reason = f"must be a finite number, not {given}"
+    elif first["type"].startswith(("float_", "int_")):
+        reason = f"must be a number, not {given!r}"
+    elif first["type"] == "extra_forbidden":
+        reason = "is not a field of the format"
+    elif first["type"] == "missing":
+        reason = "is missing"
+    else:
+        reason = first["msg"].removeprefix("Value error, ")
+    return ModelError(f"{place or 'The document'}: {reason}.", place)
+
+
+def _unique(items: list[Any], what: str, place: str) -> set[str]:
+    names: set[str] = set()
+    for index, item in enumerate(items):
+        if item.name in names:
+            raise ModelError(f"There are two {what} named “{item.name}”.", f"{place}.{index}.name")
+        names.add(item.name)
+    return names
+
+
+def check_references(document: Document) -> None:
+    """Raise ModelError when something the document states directly refers to nothing, or twice to one name.
+
+    Nodes, members and cases of a hall have generated names: those references are checked when the hall is set out.
+    """
+    _unique(document.nodes, "nodes", "nodes")
+    _unique(document.members, "members", "members")
+    _unique(document.cases, "cases", "cases")
+    _unique(document.combinations, "combinations", "combinations")
+    _unique(document.materials, "materials", "materials")
+    _unique(document.sections, "sections", "sections")
+    _unique(document.built_sections, "built-up sections", "built_sections")
+    _unique(document.jigs, "jigs", "jigs")
+    _unique(document.levels, "levels", "levels")
+    _unique(document.grid, "grid lines", "grid")
+    _unique(document.sets, "named sets", "sets")
+    _unique(document.views, "named views", "views")

@@ -1,0 +1,164 @@
+"""What is set out by hand, and what is laid over generated things. Lengths in metres, angles in degrees."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from engine.document.base import Behaviour, Freedom, Name, NotNegative, Number, Part, Positive, Role, Vector
+
+
+class GridLineInput(Part):
+    """A grid line besides those of the hall. axis: what it measures; a line of axis "X" stands at x = at."""
+
+    name: Annotated[str, Field(min_length=1, max_length=8)]
+    axis: Literal["X", "Y"]
+    at: Number
+
+
+class LevelInput(Part):
+    """A named level by its height above ±0."""
+
+    name: Annotated[str, Field(min_length=1, max_length=30)]
+    height: Number
+
+
+class NodeInput(Part):
+    name: Name
+    at: Vector
+
+
+class MaterialInput(Part):
+    """An elastic material stated by the document, in its units; fy: yield strength, when it is a steel of one's own."""
+
+    name: Name
+    E: Positive
+    G: Positive | None = None
+    density: NotNegative = 0.0
+    fy: Positive | None = None
+
+
+class SectionInput(Part):
+    """A section stated by its properties, in m², m⁴. Without shear areas it is rigid in shear."""
+
+    name: Name
+    A: Positive
+    Iy: Positive
+    Iz: Positive
+    It: Positive
+    Avy: Positive | None = None
+    Avz: Positive | None = None
+
+
+class BuiltSection(Part):
+    """A section made up in the workshop, from sizes in mm. Which sizes count depends on the shape.
+
+    welded I: h, b (top flange), tf, b2 and tf2 (bottom flange; 0: as the top), tw. box: h, b, tf, tw. cross: the section
+    `of` and another turned by 90° through its web. double: two of section `of` (angle or channel), back to back, `gap`.
+    """
+
+    name: Name
+    shape: Literal["welded I", "box", "cross", "double"]
+    h: NotNegative = 0.0
+    b: NotNegative = 0.0
+    tw: NotNegative = 0.0
+    tf: NotNegative = 0.0
+    b2: NotNegative = 0.0
+    tf2: NotNegative = 0.0
+    of: str = ""
+    gap: NotNegative = 0.0
+
+
+class Releases(Part):
+    """Movements released at start and end (local axes; rx is twist), and springs instead: stiffness in kN/m, kNm/rad."""
+
+    start: list[Freedom] = []
+    end: list[Freedom] = []
+    start_springs: dict[Freedom, Positive] = {}
+    end_springs: dict[Freedom, Positive] = {}
+
+
+class Offset(Part):
+    """Distance of the member's centroid from the line between its nodes, along local y and z."""
+
+    y: Number = 0.0
+    z: Number = 0.0
+
+
+class MemberInput(Part):
+    """A member by hand. deep_end: section at its end when it tapers. align: flange that lies on the nodes' line."""
+
+    name: Name
+    start: Name
+    end: Name
+    section: Name
+    end_section: Name | None = None
+    material: Name = "S355"
+    roll: Number = 0.0
+    offset: Offset = Offset()
+    align: Literal["centre", "top flange", "bottom flange"] = "centre"
+    behaviour: Behaviour = "beam"
+    releases: Releases = Releases()
+    role: Role = "member"
+    group: Annotated[str, Field(max_length=40)] = ""
+    restraints_outer: list[NotNegative] = []
+    restraints_inner: list[NotNegative] = []
+
+
+class MemberEdit(Part):
+    """What is laid over a generated member; None leaves what the jig gives. Restraints are added to the jig's."""
+
+    member: Name
+    removed: bool = False
+    section: Name | None = None
+    material: Name | None = None
+    roll: Number | None = None
+    offset: Offset | None = None
+    align: Literal["centre", "top flange", "bottom flange"] | None = None
+    behaviour: Behaviour | None = None
+    releases: Releases | None = None
+    group: Annotated[str, Field(max_length=40)] | None = None
+    restraints_outer: list[NotNegative] = []
+    restraints_inner: list[NotNegative] = []
+
+
+class NodeEdit(Part):
+    """A generated node moved from where the jig puts it."""
+
+    node: Name
+    move: Vector
+
+
+class SupportInput(Part):
+    """What holds a node, in place of what the jig gives it.
+
+    fixed: directions held rigidly; springs: force per metre, moment per radian, in the document's units. one_way:
+    directions that push back only (the node may lift off). turn: the support's own axes, turned about Z (degrees).
+    settlement: imposed movement in metres along X, Y, Z.
+    """
+
+    node: Name
+    fixed: list[Freedom] = []
+    springs: dict[Freedom, Positive] = {}
+    one_way: list[Freedom] = []
+    turn: Number = 0.0
+    settlement: Vector = (0.0, 0.0, 0.0)
+
+
+class NamedSet(Part):
+    """Members kept together under a name."""
+
+    name: Name
+    members: list[Name]
+
+
+class NamedView(Part):
+    """What is looked at, kept under a name: a plane of the key plan, and members hidden or faded."""
+
+    name: Name
+    plane: Name = "whole"
+    colour: str = "utilisation"
+    hidden: list[str] = []
+    faded: list[str] = []
+    alone: list[Name] = []

@@ -1,0 +1,63 @@
+"""Documents of earlier format versions, brought to the present one."""
+
+from __future__ import annotations
+
+from typing import Any
+
+#: names that version 1 gave to members of a hall, and those they bear since version 2
+_RENAMED = {
+    "column-left": "column-A",
+    "column-right": "column-B",
+    "rafter-left": "rafter-AB-left",
+    "rafter-right": "rafter-AB-right",
+}
+
+
+def upgrade(data: Any) -> Any:
+    """The same document in the present format. Anything that is not of version 1 is given back unchanged.
+
+    Version 2 has bays across and a list of spacings in the hall, and releases named like the freedoms of a support.
+    """
+    if not isinstance(data, dict) or data.get("version", 2) != 1:
+        return data
+    data = {**data, "version": 2}
+    if isinstance(data.get("hall"), dict):
+        data["hall"] = _hall(dict(data["hall"]))
+    if isinstance(data.get("members"), list):
+        data["members"] = [_member(m) for m in data["members"]]
+    if isinstance(data.get("member_loads"), list):
+        data["member_loads"] = [_load(item) for item in data["member_loads"]]
+    return data
+
+
+def _hall(hall: dict[str, Any]) -> dict[str, Any]:
+    bay = {key: hall.pop(key) for key in ("span", "pitch") if key in hall}
+    hall["bays"] = [bay]
+    frames, spacing = hall.pop("frames", 8), hall.pop("spacing", 6.0)
+    hall["spacings"] = [spacing] * (frames - 1) if isinstance(frames, int) else frames
+    purlins = {}
+    for old, new in (("purlin_spacing", "spacing"), ("stay_every", "stay_every")):
+        if old in hall:
+            purlins[new] = hall.pop(old)
+    hall["purlins"] = purlins
+    return hall
+
+
+def _member(member: Any) -> Any:
+    if not isinstance(member, dict) or not isinstance(member.get("releases"), dict):
+        return member
+    turned = {
+        end: [f"r{axis}" if axis in ("x", "y", "z") else axis for axis in axes]
+        for end, axes in member["releases"].items()
+    }
+    return {**member, "releases": turned}
+
+
+def _load(load: Any) -> Any:
+    if not isinstance(load, dict) or not isinstance(load.get("member"), str):
+        return load
+    name = load["member"]
+    for old, new in _RENAMED.items():
+        if name.endswith(f"/{old}"):
+            name = name.removesuffix(old) + new
+    return {**load, "member": name}

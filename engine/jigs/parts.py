@@ -1,0 +1,73 @@
+"""Parts that a jig sets out, gathered by name before they are joined to a structure."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Any
+
+from engine.catalogue.properties import Section
+from engine.catalogue.sections import section as catalogue_section
+from engine.catalogue.steels import Material
+from engine.catalogue.steels import material as catalogue_material
+from engine.errors import ModelError
+from engine.structure.model import GridLine, Level, Member, Panel
+
+Point = tuple[float, float, float]
+#: nodes nearer to each other than this are one, in metres
+SAME = 1e-3
+
+
+@dataclass
+class Materials:
+    """Sections and materials by name: those of the document, then those of the catalogue."""
+
+    sections: dict[str, Section] = field(default_factory=dict)
+    materials: dict[str, Material] = field(default_factory=dict)
+
+    def section(self, name: str, place: str = "") -> Section:
+        """Raises ModelError when there is none."""
+        return self.sections.get(name) or catalogue_section(name, place)
+
+    def material(self, name: str, place: str = "") -> Material:
+        """Raises ModelError when there is none."""
+        return self.materials.get(name) or catalogue_material(name, place)
+
+
+@dataclass
+class Parts:
+    """Nodes, members, supports, panels, grid lines and levels being gathered.
+
+    Members refer to nodes by number in the order of `nodes`; interior nodes are found when everything is joined.
+    supports: node -> directions held; springs: node -> (freedom, N/m or Nm/rad); turns: node -> angle of the support's own
+    axes about Z.
+    """
+
+    nodes: dict[str, Point] = field(default_factory=dict)
+    numbers: dict[str, int] = field(default_factory=dict)
+    supports: dict[str, frozenset[str]] = field(default_factory=dict)
+    springs: dict[str, tuple[tuple[str, float], ...]] = field(default_factory=dict)
+    turns: dict[str, float] = field(default_factory=dict)
+    members: dict[str, Member] = field(default_factory=dict)
+    panels: list[Panel] = field(default_factory=list)
+    grid: list[GridLine] = field(default_factory=list)
+    levels: list[Level] = field(default_factory=list)
+
+    def node(self, name: str, at: Point) -> str:
+        """Set a node; a second one of the same name must be the same point."""
+        if name not in self.nodes:
+            self.numbers[name] = len(self.nodes)
+            self.nodes[name] = at
+        return name
+
+    def hold(self, node: str, directions: str) -> None:
+        """Support a node: “x y z rz”."""
+        self.supports[node] = frozenset(directions.split())
+
+    def member(
+        self, name: str, role: str, start: str, end: str, section: Section, material: Material, **more: Any
+    ) -> None:
+        """Set a member between two nodes."""
+        if name in self.members:
+            raise ModelError(f"There are two members named “{name}”.", "members")
+        nodes = (self.numbers[start], self.numbers[end])
+        self.members[name] = Member(name, role, nodes, section, material, **more)

@@ -1,0 +1,409 @@
+"""The audit of a structure: snags, each with what, where, why it matters, and a mend where one is safe."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from dataclasses import dataclass
+
+import numpy as np
+from scipy.sparse import coo_array
+from scipy.sparse.csgraph import connected_components
+from scipy.spatial import cKDTree
+
+from engine.structure.model import Bools, Floats, Ints, Member, Structure
+
+#: nodes nearer than this, and not joined, are a snag; in metres
+NEAR = 0.05
+#: crossings: lines nearer than this touch
+TOUCH = 2e-3
+#: spacing of the sample points by which crossings are looked for
+STEP = 1.0
+
+
+@dataclass(frozen=True)
+class Snag:
+    """A fault or doubt found in the structure.
+
+    weight: "fault" (the analysis would fail or be wrong), "doubt" (look at it) or "note". mend: what would put it right
+    without a choice to make: "merge" the nodes, "cut" the members at their crossing, "drop" the members; "" when none is safe.
+    """
+
+    kind: str
+    weight: str
+    what: str
+    why: str
+    members: tuple[str, ...]
+    nodes: tuple[str, ...]
+    at: tuple[float, float, float]
+    mend: str = ""
+
+
+def audit(structure: Structure) -> list[Snag]:
+    """All snags, faults first."""
+    found = [
+        *_near_nodes(structure),
+        *_duplicates(structure),
+        *_crossings(structure),
+        *_unsupported(structure),
+        *_loose_joints(structure),
+        *_unbraced(structure),
+        *_panels(structure),
+        *_levels(structure),
+    ]
+    order = ("fault", "doubt", "note")
+    return sorted(found, key=lambda snag: order.index(snag.weight))
+
+
+def _place(point: Floats) -> tuple[float, float, float]:
+    x, y, z = point.tolist()
+    return (x, y, z)
+
+
+def _ends(structure: Structure) -> Ints:
+    return np.array([(m.nodes[0], m.nodes[-1]) for m in structure.members], dtype=np.int64).reshape(-1, 2)
+
+
+def _segments(structure: Structure) -> tuple[Ints, Ints]:
+    """(s, 2) nodes of every piece between two nodes of a member, and the member of each."""
+    pairs = [pair for m in structure.members for pair in zip(m.nodes[:-1], m.nodes[1:], strict=True)]
+    owner = np.repeat(np.arange(len(structure.members)), [len(m.nodes) - 1 for m in structure.members])
+    return np.array(pairs, dtype=np.int64).reshape(-1, 2), owner
+
+
+def _by_hand(*members: Member) -> bool:
+    return all(not m.jig for m in members)
+
+
+def _near_nodes(structure: Structure) -> list[Snag]:
+    if len(structure.xyz) < 2:
+        return []
+    pairs = cKDTree(structure.xyz).query_pairs(NEAR, output_type="ndarray")
+    if not len(pairs):
+        return []
+    segments, _ = _segments(structure)
+    joined = {(min(a, b), max(a, b)) for a, b in segments.tolist()}
+    found = []
+    for a, b in pairs.tolist():
+        one, other = structure.nodes[a], structure.nodes[b]
+        if (min(a, b), max(a, b)) in joined or "#" in one or "#" in other:
+            continue
+        gap = float(np.linalg.norm(structure.xyz[a] - structure.xyz[b])) * 1000
+        free = "/" not in one or "/" not in other
+        found.append(
+            Snag(
+                "near nodes",
+                "doubt",
+                f"Nodes “{one}” and “{other}” are {gap:.0f} mm apart",
+                "They nearly meet but are not one node, so the members at them do not hold each other.",
+                (),
+                (one, other),
+                _place(structure.xyz[a]),
+                "merge" if free else "",
+            )
+        )
+    return found
+
+
+def _duplicates(structure: Structure) -> list[Snag]:
+    """Members without length, and members that lie on one another between two nodes."""
+    segments, owner = _segments(structure)
+    found = []
+    for k in np.flatnonzero(segments[:, 0] == segments[:, 1]).tolist():
+        m, node = structure.members[owner[k]], int(segments[k, 0])
+        found.append(
+            Snag(
+                "no length",
+                "fault",
+                f"“{m.name}” has no length",
+                "Both its ends lie in one node; it cannot be analysed.",
+                (m.name,),
+                (structure.nodes[node],),
+                _place(structure.xyz[node]),
+                "drop" if not m.jig else "",
+            )
+        )
+    pairs = np.sort(segments, axis=1)
+    key = pairs[:, 0] * len(structure.nodes) + pairs[:, 1]
+    order = np.argsort(key, kind="stable")
+    same = np.flatnonzero((key[order][1:] == key[order][:-1]) & (pairs[order][1:, 0] != pairs[order][1:, 1]))
+    said: set[tuple[int, int]] = set()
+    for k in same.tolist():
+        one, other = sorted((int(owner[order[k]]), int(owner[order[k + 1]])))
+        if (one, other) in said or one == other:
+            continue
+        said.add((one, other))
+        first, second = structure.members[one], structure.members[other]
+        loose = second if not second.jig else first
+        whole = {first.nodes[0], first.nodes[-1]} == {second.nodes[0], second.nodes[-1]}
+        a, b = pairs[order[k]]
+        found.append(
+            Snag(
+                "duplicate",
+                "doubt",
+                f"“{second.name}” lies on “{first.name}”",
+                "Two members between the same nodes share the force; weight and stiffness count twice.",
+                (loose.name, (first if loose is second else second).name),
+                (),
+                _place((structure.xyz[a] + structure.xyz[b]) / 2),
+                "drop" if whole and not loose.jig else "",
+            )
+        )
+    return found
+
+
+def _crossings(structure: Structure) -> list[Snag]:
+    """Beams whose lines cross, or end on one another's side, without a common node."""
+    ends = _ends(structure)
+    beams = np.array([not m.bar and m.nodes[0] != m.nodes[-1] for m in structure.members], dtype=bool)
+    index = np.flatnonzero(beams)
+    if len(index) < 2:
+        return []
+    a, b = structure.xyz[ends[index, 0]], structure.xyz[ends[index, 1]]
+    length = np.linalg.norm(b - a, axis=1)
+    counts = np.maximum(np.ceil(length / STEP).astype(int), 1)
+    owner = np.repeat(np.arange(len(index)), counts)
+    rank = np.arange(len(owner)) - np.repeat(np.cumsum(counts) - counts, counts)
+    share = (rank + 0.5) / counts[owner]
+    points = a[owner] + share[:, None] * (b - a)[owner]
+    # points stand at most STEP apart, so where two lines cross some of theirs are within STEP of each other
+    near = cKDTree(points).query_pairs(STEP * 1.001, output_type="ndarray")
+    pairs = owner[near]
+    pairs = pairs[pairs[:, 0] != pairs[:, 1]]
+    if not len(pairs):
+        return []
+    pairs = np.unique(np.sort(pairs, axis=1), axis=0)
+    i, j = pairs.T
+    u, v, w = (b - a)[i], (b - a)[j], a[i] - a[j]
+    uu, vv, uv = (u * u).sum(1), (v * v).sum(1), (u * v).sum(1)
+    uw, vw = (u * w).sum(1), (v * w).sum(1)
+    det = uu * vv - uv**2
+    skew = det > 1e-9 * uu * vv
+    safe = np.where(skew, det, 1.0)
+    s, t = (uv * vw - vv * uw) / safe, (uu * vw - uv * uw) / safe
+    gap = np.linalg.norm(w + s[:, None] * u - t[:, None] * v, axis=1)
+    over_s, over_t = TOUCH / np.sqrt(uu), TOUCH / np.sqrt(vv)
+    hit = skew & (gap < TOUCH) & (s > -over_s) & (s < 1 + over_s) & (t > -over_t) & (t < 1 + over_t)
+    found = []
+    for k in np.flatnonzero(hit).tolist():
+        one, other = structure.members[index[i[k]]], structure.members[index[j[k]]]
+        if set(one.nodes) & set(other.nodes):
+            continue
+        found.append(
+            Snag(
+                "crossing",
+                "doubt",
+                f"“{one.name}” and “{other.name}” cross without joining",
+                "They pass through each other: neither carries the other. Join them where they cross, or move one.",
+                (one.name, other.name),
+                (),
+                _place(a[i[k]] + s[k] * u[k]),
+                "cut",
+            )
+        )
+    return found
+
+
+def _unsupported(structure: Structure) -> list[Snag]:
+    if not structure.members:
+        return []
+    held = structure.fixed.any(axis=1) | (structure.springs != 0).any(axis=1)
+    if not held.any():
+        first = structure.members[0]
+        at = structure.xyz[first.nodes[0]]
+        why = "Nothing holds the structure, so it cannot be analysed. Select its feet and support them."
+        return [Snag("no supports", "fault", "There are no supports", why, (), (), _place(at))]
+    segments, _ = _segments(structure)
+    count = len(structure.nodes)
+    graph = coo_array((np.ones(len(segments)), (segments[:, 0], segments[:, 1])), shape=(count, count))
+    _, part = connected_components(graph, directed=False)
+    standing = np.zeros(part.max() + 1, dtype=bool)
+    standing[part[held]] = True
+    loose: dict[int, list[Member]] = defaultdict(list)
+    for m in structure.members:
+        if not standing[part[m.nodes[0]]]:
+            loose[int(part[m.nodes[0]])].append(m)
+    return [
+        Snag(
+            "not connected",
+            "fault",
+            f"“{group[0].name}”" + (f" and {len(group) - 1} more" if len(group) > 1 else "") + " hang in the air",
+            "No way leads from these members to a support: they would fall.",
+            tuple(m.name for m in group),
+            (),
+            _place(structure.xyz[list(group[0].nodes)].mean(axis=0)),
+        )
+        for group in loose.values()
+    ]
+
+
+def _loose_joints(structure: Structure) -> list[Snag]:
+    """Nodes where only bars meet, and not in enough directions to hold them."""
+    segments, owner = _segments(structure)
+    if not len(segments):
+        return []
+    bar = np.array([m.bar for m in structure.members], dtype=bool)[owner]
+    count = len(structure.nodes)
+    stiff = np.zeros(count, dtype=bool)
+    stiff[segments[~bar].ravel()] = True
+    stiff |= structure.fixed[:, :3].all(axis=1)
+    direction = structure.xyz[segments[:, 1]] - structure.xyz[segments[:, 0]]
+    direction /= np.maximum(np.linalg.norm(direction, axis=1, keepdims=True), 1e-9)
+    spread = np.zeros((count, 3, 3))
+    outer = direction[:, :, None] * direction[:, None, :]
+    for side in (0, 1):
+        np.add.at(spread, segments[bar][:, side], outer[bar])
+    spread += (structure.fixed | (structure.springs != 0))[:, :3, None] * np.eye(3)
+    met = np.zeros(count, dtype=bool)
+    met[segments[bar].ravel()] = True
+    doubtful = np.flatnonzero(met & ~stiff)
+    if not len(doubtful):
+        return []
+    values, vectors = np.linalg.eigh(spread[doubtful])
+    found = []
+    for node, value, vector in zip(doubtful.tolist(), values[:, 0], vectors[:, :, 0], strict=True):
+        if value > 1e-6:
+            continue
+        axis = int(np.argmax(np.abs(vector)))
+        members = tuple(structure.members[m].name for m in np.unique(owner[(segments == node).any(axis=1)]).tolist())
+        found.append(
+            Snag(
+                "mechanism",
+                "fault",
+                f"Node “{structure.nodes[node]}” is free to move along {'XYZ'[axis]}",
+                "Only hinged bars meet there, and none of them holds it in that direction: a mechanism.",
+                members,
+                (structure.nodes[node],),
+                _place(structure.xyz[node]),
+            )
+        )
+    return found
+
+
+def _unbraced(structure: Structure) -> list[Snag]:
+    """Columns whose heads nothing holds in plan, in a horizontal direction.
+
+    A node is held along X or Y by a support there, by an inclined member, by a column clamped at its foot, or where a
+    column and a beam along that direction meet rigidly; and it holds others through members that run (partly) along it. A
+    beam of which two nodes are held holds its others.
+    """
+    segments, owner = _segments(structure)
+    if not len(segments):
+        return []
+    members = structure.members
+    count = len(structure.nodes)
+    direction = structure.xyz[segments[:, 1]] - structure.xyz[segments[:, 0]]
+    direction = np.abs(direction / np.maximum(np.linalg.norm(direction, axis=1, keepdims=True), 1e-9))
+    upright = direction[:, 2] > 0.9987
+    bar = np.array([m.bar for m in members], dtype=bool)[owner]
+    start = np.array([bool(m.release_start & {"ry", "rz"}) for m in members], dtype=bool)
+    end = np.array([bool(m.release_end & {"ry", "rz"}) for m in members], dtype=bool)
+    first = np.r_[True, owner[1:] != owner[:-1]]
+    last = np.r_[owner[1:] != owner[:-1], True]
+    rigid = np.stack([~(first & start[owner]), ~(last & end[owner])], axis=1) & ~bar[:, None]
+    clamped = structure.fixed[:, 3:5] | (structure.springs[:, 3:5] != 0)
+    on_column = np.zeros(count, dtype=bool)
+    on_column[segments[upright & ~bar][rigid[upright & ~bar]]] = True
+    unheld: dict[str, set[str]] = defaultdict(set)
+    heads = {
+        m.nodes[-1] if structure.xyz[m.nodes[-1], 2] > structure.xyz[m.nodes[0], 2] else m.nodes[0]: m
+        for m in members
+        if m.role in ("column", "gable post")
+    }
+    for axis, name in ((0, "X"), (1, "Y")):
+        along = direction[:, axis] > 0.2
+        holds = structure.fixed[:, axis] | (structure.springs[:, axis] != 0)
+        # inclined members brace what is at their upper end
+        inclined = (direction[:, axis] > 0.05) & (direction[:, 2] > 0.2)
+        upper = np.where(
+            structure.xyz[segments[:, 0], 2] > structure.xyz[segments[:, 1], 2], segments[:, 0], segments[:, 1]
+        )
+        holds[upper[inclined & (bar | rigid.all(axis=1))]] = True
+        joint = segments[along & ~upright][rigid[along & ~upright]]
+        holds[joint[on_column[joint]]] = True
+        # a column clamped at its foot against turning about the other axis holds its head
+        feet = clamped[:, 1 - axis]
+        for m in members:
+            if not m.bar and (feet[m.nodes[0]] or feet[m.nodes[-1]]):
+                holds[list(m.nodes)] = True
+        held = _spread(structure, segments[along], holds)
+        for node, m in heads.items():
+            if not held[node]:
+                unheld[name].add(m.name)
+    return [
+        Snag(
+            "unbraced",
+            "fault",
+            f"{len(names)} column head{'s' if len(names) > 1 else ''} drift along {axis}: “{min(names)}”"
+            + (" …" if len(names) > 1 else ""),
+            f"No bracing, rigid frame or clamped foot holds them along {axis}. Brace a bay, or clamp the feet.",
+            tuple(sorted(names)),
+            (),
+            _place(structure.xyz[list(structure.member(min(names)).nodes)].mean(axis=0)),
+        )
+        for axis, names in sorted(unheld.items())
+    ]
+
+
+def _spread(structure: Structure, links: Ints, holds: Bools) -> Bools:
+    """Nodes that are held: those linked to a held one, and all on a straight beam of which two are held."""
+    count = len(structure.nodes)
+    graph = coo_array((np.ones(len(links)), (links[:, 0], links[:, 1])), shape=(count, count))
+    _, part = connected_components(graph, directed=False)
+    beams = [m for m in structure.members if not m.bar and len(m.nodes) > 2]
+    nodes = np.array([n for m in beams for n in m.nodes], dtype=np.int64)
+    owner = np.repeat(np.arange(len(beams)), [len(m.nodes) for m in beams])
+    held = holds.copy()
+    while True:
+        safe = np.zeros(part.max() + 1, dtype=bool)
+        safe[part[held]] = True
+        now = held | safe[part]
+        twice = np.bincount(owner, weights=now[nodes], minlength=len(beams)) >= 2
+        now[nodes[twice[owner]]] = True
+        if (now == held).all():
+            return held
+        held = now
+
+
+def _panels(structure: Structure) -> list[Snag]:
+    return [
+        Snag(
+            "no carrier",
+            "fault",
+            f"Nothing carries the panel “{p.name}”",
+            "Its weight, snow and wind would be lost. Put back the members that carried it, or drop the panel.",
+            (),
+            (),
+            _place(p.corners.mean(axis=0)),
+        )
+        for p in structure.panels
+        if not p.carriers
+    ]
+
+
+def _levels(structure: Structure) -> list[Snag]:
+    ends = _ends(structure)
+    z = structure.xyz[ends, 2] if len(ends) else np.zeros((0, 2))
+    level_lines = z[np.abs(z[:, 0] - z[:, 1]) < 1e-3, 0]
+    found = []
+    for level in structure.levels:
+        empty: Bools = np.abs(level_lines - level.height) < 1e-3
+        if (
+            level.floor
+            or empty.any()
+            or level.name in ("Top",)
+            or (np.abs(structure.xyz[:, 2] - level.height) < 1e-3).any()
+        ):
+            continue
+        why = "No floor, beam or node lies at this height; it may be a slip, or a floor that is still to come."
+        found.append(
+            Snag(
+                "empty level",
+                "note",
+                f"Level “{level.name}” at {level.height:g} m holds nothing",
+                why,
+                (),
+                (),
+                (0.0, 0.0, level.height),
+            )
+        )
+    return found
