@@ -82,6 +82,7 @@ def expand(document: Document) -> Structure:
     members, names, xyz = join(merged, names, xyz)
     known = {member.name for member in members}
     carried = [replace(p, carriers=tuple(c for c in p.carriers if c.member in known)) for p in parts.panels]
+    supports = _supports(document, parts, number, len(names), orphans)
     return Structure(
         nodes=tuple(names),
         xyz=xyz,
@@ -92,7 +93,7 @@ def expand(document: Document) -> Structure:
         orphans=tuple(orphans),
         index={member.name: i for i, member in enumerate(members)},
         aliases=aliases,
-        **_supports(document, parts, number, len(names), orphans),
+        **supports,
     )
 
 
@@ -160,11 +161,15 @@ def _lay_edits(document: Document, parts: Parts, materials: Materials) -> list[O
         elif edit.removed:
             del parts.members[edit.member]
         else:
-            parts.members[edit.member] = _edited(parts, materials, member, edit, f"edits.{i}")
+            parts.members[edit.member], off = _edited(parts, materials, member, edit, f"edits.{i}")
+            lost += [Orphan(f"edits.{i}", edit.member, words) for words in off]
     return lost
 
 
-def _edited(parts: Parts, materials: Materials, member: Member, edit: MemberEdit, place: str) -> Member:
+def _edited(
+    parts: Parts, materials: Materials, member: Member, edit: MemberEdit, place: str
+) -> tuple[Member, list[str]]:
+    """The member as edited, and what the edit said that lies off it now."""
     values: dict[str, Any] = {"edited": True}
     if edit.section is not None:
         values["section"] = materials.section(edit.section, f"{place}.section")
@@ -185,14 +190,19 @@ def _edited(parts: Parts, materials: Materials, member: Member, edit: MemberEdit
     if edit.offset is not None or edit.align is not None:
         section = values.get("section", member.section)
         values["offset"] = _offset(edit.offset or Offset(), edit.align or "centre", section)
+    off: list[str] = []
     xyz = list(parts.nodes.values())
     length = float(np.linalg.norm(np.subtract(xyz[member.nodes[0]], xyz[member.nodes[1]])))
     for flange in ("outer", "inner"):
         added = getattr(edit, f"restraints_{flange}")
         if added:
-            own = getattr(member, flange) or (0.0, length)
-            values[flange] = _places((*own, *added), length, member.name, f"{place}.restraints_{flange}")
-    return replace(member, **values)
+            own = tuple(x for x in getattr(member, flange) if x < length)
+            on = [x for x in added if x <= length + 1e-6]
+            off += [
+                f"{flange} flange held at {x:g} m, beyond its length of {length:.2f} m" for x in added if x not in on
+            ]
+            values[flange] = _places((*own, *on), length, member.name, f"{place}.restraints_{flange}")
+    return replace(member, **values), off
 
 
 def _places(places: Sequence[float], length: float, name: str, place: str) -> tuple[float, ...]:

@@ -10,7 +10,7 @@ from engine.document import Document
 from engine.document.loads import MemberLoad
 from engine.errors import ModelError
 from engine.standards.en.combinations import Combination, combine, formula
-from engine.standards.en.hall_actions import add_hall_cases, add_self_weight
+from engine.standards.en.hall_actions import add_hall_cases, add_self_weight, add_settlement
 from engine.structure.model import Floats, Structure
 
 
@@ -19,6 +19,8 @@ def load(document: Document, structure: Structure) -> Loading:
     loading = Loading()
     if document.hall or document.jigs:
         add_hall_cases(loading, structure, document)
+    if structure.settlement.any():
+        add_settlement(loading, structure)
     for case in document.cases:
         given = Case(case.name, case.name, case.nature)
         if case.self_weight:

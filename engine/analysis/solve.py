@@ -95,7 +95,7 @@ def solve(structure: Structure, loading: Loading, shear_deformation: bool = True
     size = structure.fixed.size
     force = np.zeros((size, cases))
     dofs = _dofs(elements)
-    np.add.at(force, dofs.ravel(), -(np.swapaxes(T, 1, 2) @ fixed).reshape(-1, cases))
+    np.add.at(force, dofs.ravel(), -(np.swapaxes(T, 1, 2) @ fixed).reshape(dofs.size, cases))
     for point in loading.points:
         if point.node >= 0:
             force[6 * point.node : 6 * point.node + 6, point.case] += np.concatenate([point.force, point.moment])
@@ -132,7 +132,7 @@ def solve(structure: Structure, loading: Loading, shear_deformation: bool = True
     local = T @ u[dofs].reshape(len(elements), 12, cases)
     end_force = k @ local + fixed
     end_displacement = maps @ local + free_ends
-    shape = (-1, 6, cases)
+    shape = (len(structure.nodes), 6, cases)
     return Response(
         structure, elements, loads, u.reshape(shape), reaction.reshape(shape), end_force, end_displacement, residual
     )

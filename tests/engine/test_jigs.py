@@ -361,7 +361,10 @@ def random_hall():
         purlins=Purlins(spacing=float(RNG.uniform(1, 2.5)), modelled=pick(True, False), continuous=pick(True, False)),
         rails=pick(None, Purlins(spacing=float(RNG.uniform(1, 2.5)), modelled=pick(True, False))),
         bracing=HallBracing(
-            roof=BracedBays(kind=pick("X", "single", "K", "V")), walls=BracedBays(kind=pick("X", "single", "K", "V"))
+            # a hall of nothing but gables on posts stands only when they are braced
+            gables=BracedBays(bays=[1]),
+            roof=BracedBays(kind=pick("X", "single", "K", "V")),
+            walls=BracedBays(kind=pick("X", "single", "K", "V")),
         ),
         overhangs=Overhangs(left=pick(0.0, 0.8)),
         lean_to_right=pick(None, None, LeanTo(span=4.0, height=4.0, pitch=5.0)),

@@ -107,11 +107,6 @@ def add_hall_cases(loading: Loading, structure: Structure, document: Document) -
         case = loading.add_case(Case("Floors", f"G{len(loading.cases) + 1}", "permanent", note="deck and finishes"))
         for panel in floors:
             press(loading, case, panel, DOWN, panel.permanent)
-    if structure.settlement.any():
-        note = "imposed movements of supports"
-        case = loading.add_case(Case("Settlement", f"G{len(loading.cases) + 1}", "permanent", note=note))
-        for node in structure.settlement.any(axis=1).nonzero()[0].tolist():
-            loading.settlements.append(Settlement(case, node, structure.settlement[node]))
     if floors:
         case = loading.add_case(Case("Imposed on floors", "Q1", "imposed", "imposed", "all fields loaded"))
         for panel in floors:
@@ -148,6 +143,14 @@ def _add_snow(loading: Loading, roofs: list[Panel], site: Site) -> None:
             side = (arrangement.left if panel.side == "left" else arrangement.right) if duopitch else mu[panel.name]
             plan = cos(radians(panel.pitch))
             press(loading, case, panel, DOWN, snow.roof_snow(site.ground_snow, side) * 1000 * plan)
+
+
+def add_settlement(loading: Loading, structure: Structure) -> None:
+    """Add one permanent case with the imposed movements of all supports."""
+    note = "imposed movements of supports"
+    case = loading.add_case(Case("Settlement", f"G{len(loading.cases) + 1}", "permanent", note=note))
+    for node in structure.settlement.any(axis=1).nonzero()[0].tolist():
+        loading.settlements.append(Settlement(case, node, structure.settlement[node]))
 
 
 def add_self_weight(loading: Loading, structure: Structure, case: Case) -> None:

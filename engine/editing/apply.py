@@ -1,0 +1,537 @@
+"""What a designer does by hand, as functions from a document to the next: draw, change, copy, divide, mend, release.
+
+Members of jigs are never rewritten: what is done to them is kept beside the parameters, as edits that are laid on again.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from typing import Any
+
+import numpy as np
+
+from engine.document import Document
+from engine.document.byhand import MemberEdit, MemberInput, NodeEdit, NodeInput, Releases, SupportInput
+from engine.editing.operations import (
+    ChangeMembers,
+    Copy,
+    Cross,
+    Divide,
+    Draw,
+    Extrude,
+    Join,
+    Merge,
+    Mirror,
+    Move,
+    Operation,
+    ReleaseJig,
+    RemoveMembers,
+    Replace,
+    RestoreMembers,
+    Restrain,
+    Rotate,
+    Support,
+    Trim,
+)
+from engine.errors import ModelError
+from engine.expand import expand
+from engine.structure.model import FREEDOMS, Floats, Member, Structure
+
+SAME = 1e-3
+
+
+def operate(document: Document, operation: Operation) -> Document:
+    """The document after one operation. Raises ModelError naming what it cannot be done to, and why."""
+    return _Work(document).run(operation)
+
+
+class _Work:
+    """A document being changed, with its structure as it stood."""
+
+    def __init__(self, document: Document) -> None:
+        self.document = document.model_copy(deep=True)
+        self.structure = expand(document)
+        self.stated = {m.name: m for m in self.document.members}
+        self.nodes = {n.name: n for n in self.document.nodes}
+        self.at = dict(zip(self.structure.nodes, self.structure.xyz, strict=True))
+        self.at |= {name: self.at[other] for name, other in self.structure.aliases.items()}
+        self.edits = {e.member: e for e in self.document.edits}
+
+    def run(self, operation: Operation) -> Document:
+        getattr(self, f"_{operation.do}")(operation)
+        return self.document
+
+    # names and places
+
+    def member(self, name: str) -> Member:
+        if name not in self.structure.index:
+            raise ModelError(f"There is no member “{name}”.", "members")
+        return self.structure.member(name)
+
+    def free(self, name: str, words: str) -> MemberInput:
+        """The member by hand of that name."""
+        member = self.member(name)
+        if name not in self.stated:
+            raise ModelError(
+                f"“{name}” belongs to the jig “{member.jig}”, so it cannot be {words}. Release the jig first, or copy the member.",
+                name,
+            )
+        return self.stated[name]
+
+    def ends(self, name: str) -> Floats:
+        member = self.member(name)
+        return self.structure.xyz[[member.nodes[0], member.nodes[-1]]]
+
+    def fresh(self, letter: str, taken: Any) -> Iterator[str]:
+        number = 1
+        while True:
+            if f"{letter}{number}" not in taken:
+                yield f"{letter}{number}"
+            number += 1
+
+    def node(self, at: Floats) -> str:
+        """The node at a place: one that stands there, or a new one."""
+        near = [name for name, place in self.at.items() if np.abs(place - at).max() < SAME]
+        if near:
+            return near[0]
+        name = next(self.fresh("n", self.at))
+        x, y, z = (round(float(v), 9) for v in at)
+        self.document.nodes.append(NodeInput(name=name, at=(x, y, z)))
+        self.nodes[name] = self.document.nodes[-1]
+        self.at[name] = np.asarray(at, dtype=float)
+        return name
+
+    def add(self, start: str, end: str, like: dict[str, Any]) -> MemberInput | None:
+        """A new member by hand; none where its ends coincide."""
+        if start == end:
+            return None
+        name = next(self.fresh("m", {*self.structure.index, *self.stated}))
+        made = MemberInput(**{**like, "name": name, "start": start, "end": end})
+        self.document.members.append(made)
+        self.stated[name] = made
+        return made
+
+    def like(self, name: str) -> dict[str, Any]:
+        """What a member by hand must say to be like this one."""
+        if name in self.stated:
+            return self.stated[name].model_dump(exclude={"name", "start", "end"})
+        m = self.member(name)
+        length = self.structure.length(m)
+        return {
+            "section": m.section.name,
+            "material": m.material.name,
+            "roll": round(float(np.degrees(m.roll)), 9),
+            "behaviour": m.behaviour,
+            "role": m.role,
+            "group": m.group,
+            "offset": {"y": m.offset[0], "z": m.offset[1]},
+            "releases": _releases(m),
+            "restraints_outer": [x for x in m.outer if SAME < x < length - SAME],
+            "restraints_inner": [x for x in m.inner if SAME < x < length - SAME],
+        }
+
+    def edit(self, name: str) -> MemberEdit:
+        """The edit laid over a generated member, made if there is none."""
+        if name not in self.edits:
+            self.edits[name] = MemberEdit(member=name)
+            self.document.edits.append(self.edits[name])
+        return self.edits[name]
+
+    def sweep(self) -> None:
+        """Drop nodes by hand that nothing refers to any more."""
+        used = {name for m in self.document.members for name in (m.start, m.end)}
+        used |= {s.node for s in self.document.supports} | {load.node for load in self.document.node_loads}
+        corners = {c for j in self.document.jigs if j.kind == "bracing" for c in j.corners if isinstance(c, str)}
+        before = {n for m in self.structure.members if not m.jig for n in (m.nodes[0], m.nodes[-1])}
+        once = {self.structure.nodes[n] for n in before}
+        self.document.nodes = [n for n in self.document.nodes if n.name in used | corners or n.name not in once]
+
+    # operations
+
+    def _change(self, o: ChangeMembers) -> None:
+        values = o.change.model_dump(exclude_none=True)
+        if not values and o.role is None:
+            raise ModelError("Nothing to change was given.", "change")
+        for name in o.members:
+            member = self.member(name)
+            if name in self.stated:
+                for key, value in values.items():
+                    setattr(self.stated[name], key, getattr(o.change, key) if isinstance(value, dict) else value)
+                if o.role is not None:
+                    self.stated[name].role = o.role
+                continue
+            if o.role is not None and o.role != member.role:
+                raise ModelError(f"“{name}” has its role from the jig “{member.jig}”.", name)
+            for key in values:
+                setattr(self.edit(name), key, getattr(o.change, key))
+
+    def _remove(self, o: RemoveMembers) -> None:
+        for name in o.members:
+            self.member(name)
+            if name not in self.stated:
+                self.edit(name).removed = True
+        gone = set(o.members)
+        self.document.members = [m for m in self.document.members if m.name not in gone]
+        self.document.member_loads = [load for load in self.document.member_loads if load.member not in gone]
+        for kept in self.document.sets:
+            kept.members = [name for name in kept.members if name not in gone]
+        self.sweep()
+
+    def _restore(self, o: RestoreMembers) -> None:
+        wanted = set(o.members)
+        self.document.edits = [e for e in self.document.edits if e.member not in wanted]
+
+    def _restrain(self, o: Restrain) -> None:
+        flanges = ("outer", "inner") if o.flange == "both" else (o.flange,)
+        for name in o.members:
+            length = self.structure.length(self.member(name))
+            if o.at > length + 1e-6:
+                raise ModelError(f"{o.at:g} m lies beyond the length of “{name}”, {length:.3f} m.", "at")
+            target: Any = self.stated.get(name) or self.edit(name)
+            for flange in flanges:
+                key = f"restraints_{flange}"
+                places = [x for x in getattr(target, key) if abs(x - o.at) > SAME]
+                if o.let_go and len(places) == len(getattr(target, key)):
+                    raise ModelError(
+                        f"No restraint was added to “{name}” at {o.at:g} m; the jig's own follow its parameters.", "at"
+                    )
+                setattr(target, key, places if o.let_go else sorted([*places, o.at]))
+
+    def _draw(self, o: Draw) -> None:
+        names = []
+        for i, point in enumerate(o.points):
+            if isinstance(point, str):
+                if point not in self.at:
+                    raise ModelError(f"There is no node “{point}”.", f"points.{i}")
+                names.append(point)
+            else:
+                names.append(self.node(np.array(point, dtype=float)))
+        values = o.model_dump(exclude={"do", "points"})
+        drawn = [self.add(a, b, values) for a, b in zip(names[:-1], names[1:], strict=True)]
+        if not any(drawn):
+            raise ModelError("The points coincide: nothing to draw.", "points")
+
+    def _placed(
+        self, members: list[str], place: Callable[[Floats], Floats], turn: Callable[[dict[str, Any], str], None]
+    ) -> list[str]:
+        """Copies of members with their ends moved; gives the nodes they stand on, old by new."""
+        made = []
+        for name in members:
+            a, b = self.ends(name)
+            like = self.like(name)
+            turn(like, name)
+            if found := self.add(self.node(place(a)), self.node(place(b)), like):
+                made.append(found.name)
+        return made
+
+    def _copy(self, o: Copy) -> None:
+        step = np.array(o.step)
+        if np.linalg.norm(step) < SAME:
+            raise ModelError("The copies would lie on the members themselves; give a step.", "step")
+        for k in range(1, o.count + 1):
+            shift = k * step
+            self._placed(o.members, lambda p, shift=shift: p + shift, lambda like, name: None)  # type: ignore[misc]
+            if o.supports:
+                self._copy_supports(o.members, shift)
+
+    def _copy_supports(self, members: list[str], shift: Floats) -> None:
+        held = self.structure.fixed.any(axis=1) | (self.structure.springs != 0).any(axis=1)
+        for node in {n for name in members for n in (self.member(name).nodes[0], self.member(name).nodes[-1])}:
+            if held[node]:
+                target = self.node(self.structure.xyz[node] + shift)
+                if not any(s.node == target for s in self.document.supports):
+                    springs = {
+                        f: k / self.document.force
+                        for f, k in zip(FREEDOMS, self.structure.springs[node].tolist(), strict=True)
+                        if k
+                    }
+                    fixed = [
+                        f for f, held_there in zip(FREEDOMS, self.structure.fixed[node], strict=True) if held_there
+                    ]
+                    turn = round(float(np.degrees(self.structure.turn[node])), 9)
+                    self.document.supports.append(
+                        SupportInput.model_validate({"node": target, "fixed": fixed, "springs": springs, "turn": turn})
+                    )
+
+    def _move(self, o: Move) -> None:
+        nodes = {*o.nodes}
+        for name in o.members:
+            m = self.free(name, "moved")
+            nodes |= {m.start, m.end}
+        for name in sorted(nodes):
+            if name not in self.at:
+                raise ModelError(f"There is no node “{name}”.", "nodes")
+            if name in self.nodes:
+                x, y, z = (round(a + b, 9) for a, b in zip(self.nodes[name].at, o.step, strict=True))
+                self.nodes[name].at = (x, y, z)
+                continue
+            found = next((e for e in self.document.moved_nodes if e.node == name), None)
+            if found is None:
+                found = NodeEdit(node=name, move=(0.0, 0.0, 0.0))
+                self.document.moved_nodes.append(found)
+            x, y, z = (round(a + b, 9) for a, b in zip(found.move, o.step, strict=True))
+            found.move = (x, y, z)
+
+    def _mirror(self, o: Mirror) -> None:
+        axis = "XYZ".index(o.axis)
+
+        def place(p: Floats) -> Floats:
+            q = p.copy()
+            q[axis] = 2 * o.at - q[axis]
+            return q
+
+        def turn(like: dict[str, Any], name: str) -> None:
+            like["roll"] = -like["roll"] + (180.0 if o.axis == "X" and _upright(self.ends(name)) else 0.0)
+
+        self._placed(o.members, place, turn)
+
+    def _rotate(self, o: Rotate) -> None:
+        for k in range(1, o.count + 1):
+            angle = np.radians(o.angle * k)
+            R, centre = _rotation(o.axis, angle), np.array(o.about)
+
+            def turn(like: dict[str, Any], name: str, angle: float = float(angle)) -> None:
+                if o.axis == "Z" and _upright(self.ends(name)):
+                    upwards = np.sign(self.ends(name)[1][2] - self.ends(name)[0][2])
+                    like["roll"] = like["roll"] + upwards * float(np.degrees(angle))
+
+            self._placed(o.members, lambda p, R=R, centre=centre: centre + R @ (p - centre), turn)  # type: ignore[misc]
+
+    def _extrude(self, o: Extrude) -> None:
+        like = o.model_dump(include={"section", "material", "role"})
+        for name in o.nodes:
+            if name not in self.at:
+                raise ModelError(f"There is no node “{name}”.", "nodes")
+            place, before = self.at[name], name
+            for _ in range(o.count):
+                place = place + np.array(o.step)
+                after = self.node(place)
+                self.add(before, after, like)
+                before = after
+
+    def _divide(self, o: Divide) -> None:
+        for name in o.members:
+            a, b = self.ends(name)
+            places = [a + (b - a) * k / o.parts for k in range(1, o.parts)]
+            if not o.cut:
+                for place in places:
+                    self.node(place)
+                continue
+            m = self.free(name, "cut")
+            like = self.like(name) | {"restraints_outer": [], "restraints_inner": []}
+            whole = m.releases
+            stops = [m.start, *(self.node(place) for place in places), m.end]
+            self._remove_only(name)
+            last = len(stops) - 2
+            for k, (start, end) in enumerate(zip(stops[:-1], stops[1:], strict=True)):
+                ends = Releases(
+                    start=whole.start if k == 0 else [],
+                    end=whole.end if k == last else [],
+                    start_springs=whole.start_springs if k == 0 else {},
+                    end_springs=whole.end_springs if k == last else {},
+                )
+                self.add(start, end, like | {"releases": ends})
+
+    def _remove_only(self, name: str) -> None:
+        self.document.members = [m for m in self.document.members if m.name != name]
+        del self.stated[name]
+
+    def _join(self, o: Join) -> None:
+        members = [self.free(name, "joined") for name in o.members]
+        counts: dict[str, int] = {}
+        for m in members:
+            for node in (m.start, m.end):
+                counts[node] = counts.get(node, 0) + 1
+        loose = [node for node, count in counts.items() if count == 1]
+        points = np.array([self.at[node] for node in counts])
+        if len(loose) != 2 or max(counts.values()) > 2:
+            raise ModelError("The members do not follow one another end to end.", "members")
+        a, b = (self.at[node] for node in loose)
+        unit = (b - a) / np.linalg.norm(b - a)
+        off = points - a - ((points - a) @ unit)[:, None] * unit
+        if np.linalg.norm(off, axis=1).max() > SAME:
+            raise ModelError("The members do not lie on one line.", "members")
+        if len({m.section for m in members}) > 1:
+            raise ModelError(
+                "The members have different sections: " + ", ".join(sorted({m.section for m in members})) + ".",
+                "members",
+            )
+        first = next(m for m in members if loose[0] in (m.start, m.end))
+        start = loose[0] if first.start == loose[0] else loose[1]
+        like = self.like(first.name) | {"restraints_outer": [], "restraints_inner": []}
+        for m in members:
+            self._remove_only(m.name)
+        self.document.members.append(
+            MemberInput(
+                **{**like, "name": first.name, "start": start, "end": loose[1] if start == loose[0] else loose[0]}
+            )
+        )
+        self.sweep()
+
+    def _cross(self, o: Cross) -> None:
+        put = 0
+        for i, one in enumerate(o.members):
+            for other in o.members[i + 1 :]:
+                place = _crossing(self.ends(one), self.ends(other), within=True)
+                if place is not None:
+                    self.node(place)
+                    put += 1
+        if not put:
+            raise ModelError("These members do not cross.", "members")
+
+    def _trim(self, o: Trim) -> None:
+        target = self.ends(o.to)
+        for name in o.members:
+            m = self.free(name, "trimmed")
+            own = self.ends(name)
+            place = _crossing(own, target, within=False)
+            if place is None:
+                raise ModelError(f"The lines of “{name}” and “{o.to}” do not meet.", name)
+            near = int(np.argmin(np.linalg.norm(own - place, axis=1)))
+            if np.linalg.norm(own[1 - near] - place) < SAME:
+                raise ModelError(f"“{name}” would have no length.", name)
+            node = self.node(place)
+            if near == 0:
+                m.start = node
+            else:
+                m.end = node
+        self.sweep()
+
+    def _merge(self, o: Merge) -> None:
+        for name in o.nodes:
+            if name not in self.at:
+                raise ModelError(f"There is no node “{name}”.", "nodes")
+        keep = next((n for n in o.nodes if n not in self.nodes), o.nodes[0])
+        others = [n for n in o.nodes if n != keep]
+        if any(n not in self.nodes for n in others):
+            raise ModelError("Two nodes of jigs cannot be made one; change the jigs.", "nodes")
+        for m in self.document.members:
+            m.start, m.end = (keep if node in others else node for node in (m.start, m.end))
+        self.document.members = [m for m in self.document.members if m.start != m.end]
+        for item in [*self.document.supports, *self.document.node_loads]:
+            item.node = keep if item.node in others else item.node
+        self.document.nodes = [n for n in self.document.nodes if n.name not in others]
+
+    def _support(self, o: Support) -> None:
+        for name in o.nodes:
+            if name not in self.at:
+                raise ModelError(f"There is no node “{name}”.", "nodes")
+            node = self.structure.aliases.get(name, name)
+            self.document.supports = [s for s in self.document.supports if s.node != node]
+            number = self.structure.nodes.index(node) if node in self.structure.nodes else None
+            by_jig = number is not None and "/" in node
+            if o.fixed or o.springs or by_jig:
+                self.document.supports.append(SupportInput(node=node, **o.model_dump(exclude={"do", "nodes"})))
+
+    def _replace(self, o: Replace) -> None:
+        kind, _, number = o.place.partition(".")
+        items: Any = getattr(self.document, kind, None) if kind in ("edits", "moved_nodes", "supports") else None
+        if items is None or not number.isdigit() or int(number) >= len(items):
+            raise ModelError(f"There is no edit at “{o.place}”.", "place")
+        if o.target is None:
+            del items[int(number)]
+            return
+        if kind == "edits":
+            self.member(o.target)
+            if o.target in self.stated:
+                raise ModelError(f"“{o.target}” is a member by hand; change it itself.", "target")
+            if o.target in self.edits:
+                raise ModelError(f"“{o.target}” is edited already.", "target")
+            items[int(number)].member = o.target
+        else:
+            if o.target not in self.at:
+                raise ModelError(f"There is no node “{o.target}”.", "target")
+            items[int(number)].node = o.target
+
+    def _release(self, o: ReleaseJig) -> None:
+        known = {"hall"} if self.document.hall else set()
+        known |= {j.name for j in self.document.jigs}
+        if o.jig not in known:
+            raise ModelError(f"There is no jig “{o.jig}”.", "jig")
+        mine = [m for m in self.structure.members if m.jig == o.jig]
+        if any(m.pieces for m in mine):
+            raise ModelError("A hall with haunches cannot be released yet: take the haunches off first.", "jig")
+        node_names = {n: self.structure.nodes[n] for m in mine for n in m.nodes}
+        renamed = {name: name.replace("/", " ") for name in [*node_names.values(), *(m.name for m in mine)]}
+        held = self.structure.fixed.any(axis=1) | (self.structure.springs != 0).any(axis=1)
+        for number, name in node_names.items():
+            x, y, z = (round(float(v), 9) for v in self.structure.xyz[number])
+            if name not in self.nodes:
+                self.document.nodes.append(NodeInput(name=renamed[name], at=(x, y, z)))
+            if held[number] and not any(s.node == name for s in self.document.supports):
+                springs = {
+                    f: k / self.document.force
+                    for f, k in zip(FREEDOMS, self.structure.springs[number].tolist(), strict=True)
+                    if k
+                }
+                fixed = [f for f, there in zip(FREEDOMS, self.structure.fixed[number], strict=True) if there]
+                support = {"node": renamed[name], "fixed": fixed, "springs": springs}
+                self.document.supports.append(SupportInput.model_validate(support))
+        for s in self.document.supports:
+            s.node = renamed.get(s.node, s.node)
+        for load in self.document.node_loads:
+            load.node = renamed.get(load.node, load.node)
+        for m in self.document.members:
+            m.start, m.end = renamed.get(m.start, m.start), renamed.get(m.end, m.end)
+        for item in self.document.member_loads:
+            item.member = renamed.get(item.member, item.member)
+        for kept in self.document.sets:
+            kept.members = [renamed.get(name, name) for name in kept.members]
+        for member in mine:
+            start, end = (renamed[self.structure.nodes[n]] for n in (member.nodes[0], member.nodes[-1]))
+            like = self.like(member.name)
+            self.document.members.append(
+                MemberInput(**{**like, "name": renamed[member.name], "start": start, "end": end})
+            )
+        names = {m.name for m in mine}
+        self.document.edits = [e for e in self.document.edits if e.member not in names and not e.removed]
+        self.document.moved_nodes = [e for e in self.document.moved_nodes if e.node not in renamed]
+        if o.jig == "hall":
+            self.document.hall = None
+        self.document.jigs = [j for j in self.document.jigs if j.name != o.jig]
+
+
+def _releases(m: Member) -> dict[str, Any]:
+    return {
+        "start": sorted(m.release_start),
+        "end": sorted(m.release_end),
+        "start_springs": {f: k / 1000 for f, k in m.springs_start},
+        "end_springs": {f: k / 1000 for f, k in m.springs_end},
+    }
+
+
+def _upright(ends: Floats) -> bool:
+    d = ends[1] - ends[0]
+    return bool(abs(d[2]) > (1 - 1e-9) * np.linalg.norm(d))
+
+
+def _rotation(axis: str, angle: float) -> Floats:
+    c, s = np.cos(angle), np.sin(angle)
+    if axis == "Z":
+        return np.array([[c, -s, 0], [s, c, 0], [0, 0, 1.0]])
+    if axis == "Y":
+        return np.array([[c, 0, s], [0, 1.0, 0], [-s, 0, c]])
+    return np.array([[1.0, 0, 0], [0, c, -s], [0, s, c]])
+
+
+def _crossing(one: Floats, other: Floats, within: bool) -> Floats | None:
+    """Where two lines meet; `within`: between the ends of both, else anywhere on the first and on the second's length."""
+    u, v, w = one[1] - one[0], other[1] - other[0], one[0] - other[0]
+    uu, vv, uv, uw, vw = u @ u, v @ v, u @ v, u @ w, v @ w
+    det = uu * vv - uv**2
+    if det < 1e-9 * uu * vv:
+        return None
+    s, t = (uv * vw - vv * uw) / det, (uu * vw - uv * uw) / det
+    if np.linalg.norm(w + s * u - t * v) > 2 * SAME:
+        return None
+    inside = -1e-6 < t < 1 + 1e-6
+    if within and not (inside and -1e-6 < s < 1 + 1e-6):
+        return None
+    point: Floats = other[0] + t * v
+    return point
+
+
+def grow(structure: Structure, members: list[str]) -> list[str]:
+    """The members and all that share a node with them."""
+    nodes = {n for name in members for n in structure.member(name).nodes}
+    return [m.name for m in structure.members if nodes & set(m.nodes)]

@@ -1,0 +1,209 @@
+"""The operations by hand, as typed values: what an API call or a test says."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from engine.document.base import Behaviour, Freedom, Name, NotNegative, Number, Part, Positive, Role, Vector
+from engine.document.byhand import Offset, Releases
+
+Place = Name | Vector
+Count = Annotated[int, Field(ge=1, le=200)]
+
+
+class MemberChange(Part):
+    """New values for members; None leaves what stands."""
+
+    section: Name | None = None
+    material: Name | None = None
+    roll: Number | None = None
+    offset: Offset | None = None
+    align: Literal["centre", "top flange", "bottom flange"] | None = None
+    behaviour: Behaviour | None = None
+    releases: Releases | None = None
+    group: Annotated[str, Field(max_length=40)] | None = None
+
+
+class ChangeMembers(Part):
+    """Change members; a role can be given to members by hand only."""
+
+    do: Literal["change"] = "change"
+    members: list[Name]
+    change: MemberChange
+    role: Role | None = None
+
+
+class RemoveMembers(Part):
+    do: Literal["remove"] = "remove"
+    members: list[Name]
+
+
+class RestoreMembers(Part):
+    """Take the edits of generated members back: they stand as their jig sets them."""
+
+    do: Literal["restore"] = "restore"
+    members: list[Name]
+
+
+class Restrain(Part):
+    """Hold flanges at a distance from the start, or let go what was added there."""
+
+    do: Literal["restrain"] = "restrain"
+    members: list[Name]
+    flange: Literal["outer", "inner", "both"]
+    at: NotNegative
+    let_go: bool = False
+
+
+class Draw(Part):
+    """Draw members from point to point; a point is a node's name or a place."""
+
+    do: Literal["draw"] = "draw"
+    points: Annotated[list[Place], Field(min_length=2, max_length=500)]
+    section: Name = "IPE 200"
+    material: Name = "S355"
+    role: Role = "member"
+    behaviour: Behaviour = "beam"
+    roll: Number = 0.0
+    group: Annotated[str, Field(max_length=40)] = ""
+
+
+class Copy(Part):
+    """Copy members by a step, `count` times; with supports copied too if asked for."""
+
+    do: Literal["copy"] = "copy"
+    members: list[Name]
+    step: Vector
+    count: Count = 1
+    supports: bool = True
+
+
+class Move(Part):
+    """Move members with their nodes, or nodes alone."""
+
+    do: Literal["move"] = "move"
+    members: list[Name] = []
+    nodes: list[Name] = []
+    step: Vector
+
+
+class Mirror(Part):
+    """Copy members mirrored in the plane axis = at."""
+
+    do: Literal["mirror"] = "mirror"
+    members: list[Name]
+    axis: Literal["X", "Y", "Z"]
+    at: Number
+
+
+class Rotate(Part):
+    """Copy members turned about an axis through a point, `count` times by the angle in degrees."""
+
+    do: Literal["rotate"] = "rotate"
+    members: list[Name]
+    about: Vector
+    axis: Literal["X", "Y", "Z"] = "Z"
+    angle: Number
+    count: Count = 1
+
+
+class Extrude(Part):
+    """Draw a member from each node along a step, `count` times on end."""
+
+    do: Literal["extrude"] = "extrude"
+    nodes: list[Name]
+    step: Vector
+    count: Count = 1
+    section: Name = "IPE 200"
+    material: Name = "S355"
+    role: Role = "member"
+
+
+class Divide(Part):
+    """Put nodes on members that divide them equally; with `cut` the parts become members of their own."""
+
+    do: Literal["divide"] = "divide"
+    members: list[Name]
+    parts: Annotated[int, Field(ge=2, le=100)]
+    cut: bool = False
+
+
+class Join(Part):
+    """Make members that follow one another on one line a single one."""
+
+    do: Literal["join"] = "join"
+    members: Annotated[list[Name], Field(min_length=2)]
+
+
+class Cross(Part):
+    """Put a node where members cross, through which they then pass."""
+
+    do: Literal["cross"] = "cross"
+    members: Annotated[list[Name], Field(min_length=2)]
+
+
+class Trim(Part):
+    """Lengthen or shorten members so that they end on the line of another."""
+
+    do: Literal["trim"] = "trim"
+    members: list[Name]
+    to: Name
+
+
+class Merge(Part):
+    """Make nodes one: those by hand move to the first, or to one of a jig."""
+
+    do: Literal["merge"] = "merge"
+    nodes: Annotated[list[Name], Field(min_length=2)]
+
+
+class Support(Part):
+    """Support nodes, in place of what they have; without directions and springs: let them go."""
+
+    do: Literal["support"] = "support"
+    nodes: list[Name]
+    fixed: list[Freedom] = []
+    springs: dict[Freedom, Positive] = {}
+    one_way: list[Freedom] = []
+    turn: Number = 0.0
+    settlement: Vector = (0.0, 0.0, 0.0)
+
+
+class Replace(Part):
+    """Give an edit that lost its place another one; without a target: drop it. place: “edits.3” and the like."""
+
+    do: Literal["replace"] = "replace"
+    place: Name
+    target: Name | None = None
+
+
+class ReleaseJig(Part):
+    """Turn what a jig sets out into free members, for good."""
+
+    do: Literal["release"] = "release"
+    jig: Name
+
+
+Operation = Annotated[
+    ChangeMembers
+    | RemoveMembers
+    | RestoreMembers
+    | Restrain
+    | Draw
+    | Copy
+    | Move
+    | Mirror
+    | Rotate
+    | Extrude
+    | Divide
+    | Join
+    | Cross
+    | Trim
+    | Merge
+    | Support
+    | Replace
+    | ReleaseJig,
+    Field(discriminator="do"),
+]

@@ -1,0 +1,57 @@
+"""The planes that a designer looks at and draws in: frames, grid lines, levels, slopes."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from engine.structure.model import Floats, Structure
+
+#: nodes nearer to a plane than this lie in it, in metres
+IN_PLANE = 0.01
+
+
+@dataclass(frozen=True)
+class Plane:
+    """A plane by a point of it and two unit vectors: u to the right, v upwards on the sheet. kind: "frame" (a grid line along
+    the hall), "row" (a lettered grid line), "level" or "slope". members: those that lie in it, by number."""
+
+    key: str
+    kind: str
+    label: str
+    origin: tuple[float, float, float]
+    u: tuple[float, float, float]
+    v: tuple[float, float, float]
+    members: tuple[int, ...]
+
+
+def planes(structure: Structure) -> list[Plane]:
+    """All planes of a structure that hold a member, and all levels."""
+    ends = np.array([(m.nodes[0], m.nodes[-1]) for m in structure.members], dtype=np.int64).reshape(-1, 2)
+    found = []
+
+    def add(key: str, kind: str, label: str, origin: Floats, u: Floats, v: Floats) -> None:
+        off = np.abs((structure.xyz - origin) @ np.cross(u, v)) < IN_PLANE
+        inside = np.flatnonzero(off[ends].all(axis=1)) if len(ends) else np.zeros(0, dtype=int)
+        if len(inside) or kind == "level":
+            triple = [tuple(float(x) for x in vector) for vector in (origin, u, v)]
+            found.append(Plane(key, kind, label, *triple, tuple(inside.tolist())))  # type: ignore[arg-type]
+
+    X, Y, Z = np.eye(3)
+    for line in structure.grid:
+        if line.axis == "Y":
+            add(f"frame-{line.name}", "frame", f"Frame on grid {line.name}", line.at * Y, X, Z)
+        else:
+            add(f"row-{line.name}", "row", f"Row on grid {line.name}", line.at * X, Y, Z)
+    for level in structure.levels:
+        add(f"level-{level.name}", "level", f"Level {level.name}", level.height * Z, X, Y)
+    for panel in structure.panels:
+        if panel.kind == "roof":
+            c = panel.corners
+            along, up = c[1] - c[0], c[3] - c[0]
+            words = panel.name.removeprefix("roof-").replace("-", " ")
+            add(
+                panel.name, "slope", f"Roof slope {words}", c[0], along / np.linalg.norm(along), up / np.linalg.norm(up)
+            )
+    return found

@@ -1,0 +1,220 @@
+"""The operations by hand: each on a small model, and on a hall whose parameters change afterwards."""
+
+import unittest
+
+import numpy as np
+from pydantic import TypeAdapter
+
+from engine.chain import run
+from engine.document import Document, read_document
+from engine.document.jigs import FloorJig, HallJig, TrussJig
+from engine.editing.apply import grow, operate
+from engine.editing.operations import Operation
+from engine.errors import ModelError
+from engine.expand import expand
+from engine.structure.audit import audit
+
+ADAPTER = TypeAdapter(Operation)
+
+
+def do(document, **operation):
+    return read_document(operate(document, ADAPTER.validate_python(operation)).model_dump())
+
+
+def places(document):
+    return sorted(tuple(round(float(v), 6) for v in p) for p in expand(document).xyz)
+
+
+class ByHand(unittest.TestCase):
+    def setUp(self):
+        self.one = do(Document(), do="draw", points=[(0, 0, 0), (0, 0, 4), (6, 0, 4)], section="IPE 240", role="column")
+
+    def refused(self, words, document=None, **operation):
+        with self.assertRaisesRegex(ModelError, words):
+            do(document or self.one, **operation)
+
+    def test_draw_a_chain(self):
+        s = expand(self.one)
+        self.assertEqual([m.name for m in s.members], ["m1", "m2"])
+        self.assertEqual(s.nodes, ("n1", "n2", "n3"))
+        again = do(self.one, do="draw", points=["n3", (6, 0, 0)])
+        self.assertEqual(len(expand(again).nodes), 4)
+        self.refused("no node “zz”", do="draw", points=["zz", (1, 1, 1)])
+        self.refused("coincide", do="draw", points=[(1, 1, 1), (1, 1, 1)])
+
+    def test_copy_with_supports_and_array(self):
+        held = do(self.one, do="support", nodes=["n1"], fixed=["x", "y", "z"])
+        many = do(held, do="copy", members=["m1", "m2"], step=(0, 5, 0), count=3)
+        s = expand(many)
+        self.assertEqual(len(s.members), 8)
+        self.assertEqual(int(s.fixed.any(axis=1).sum()), 4)
+        self.refused("give a step", do="copy", members=["m1"], step=(0, 0, 0))
+
+    def test_move_mirror_rotate(self):
+        moved = do(self.one, do="move", members=["m2"], step=(0, 0, 1))
+        self.assertEqual(places(moved), [(0, 0, 0), (0, 0, 5), (6, 0, 5)])
+        mirrored = do(self.one, do="mirror", members=["m1", "m2"], axis="X", at=6)
+        self.assertEqual(places(mirrored), [(0, 0, 0), (0, 0, 4), (6, 0, 4), (12, 0, 0), (12, 0, 4)])
+        turned = do(self.one, do="rotate", members=["m1", "m2"], about=(6, 0, 0), angle=90, count=3)
+        self.assertEqual(len(expand(turned).members), 8)
+        self.assertIn((6, -6, 4), places(turned))
+
+    def test_a_turned_column_turns_its_section(self):
+        turned = do(self.one, do="rotate", members=["m1"], about=(6, 0, 0), angle=90)
+        chain = run(
+            do(
+                turned,
+                do="support",
+                nodes=["n1", expand(turned).nodes[expand(turned).member("m3").nodes[0]]],
+                fixed=["x", "y", "z", "rx", "ry", "rz"],
+            )
+        )
+        axes = {
+            chain.structure.members[m].name: chain.response.elements.axes[e]
+            for e, m in enumerate(chain.response.elements.member)
+        }
+        R = np.array([[0, -1, 0], [1, 0, 0], [0, 0, 1.0]])
+        np.testing.assert_allclose(axes["m3"], axes["m1"] @ R.T, atol=1e-12)
+
+    def test_extrude_divide_join(self):
+        up = do(self.one, do="extrude", nodes=["n2", "n3"], step=(0, 0, 3), count=2, section="HEA 200")
+        self.assertEqual(len(expand(up).members), 6)
+        through = do(self.one, do="divide", members=["m2"], parts=3)
+        self.assertEqual(len(expand(through).member("m2").nodes), 4)
+        cut = do(self.one, do="divide", members=["m2"], parts=3, cut=True)
+        self.assertEqual(len(cut.members), 4)
+        names = [m.name for m in cut.members if m.name != "m1"]
+        joined = do(cut, do="join", members=names)
+        self.assertEqual(places(joined), places(self.one))
+        self.refused("do not lie on one line", do="join", members=["m1", "m2"])
+
+    def test_releases_go_to_the_outer_ends_when_cut(self):
+        hinged = do(self.one, do="change", members=["m2"], change={"releases": {"start": ["ry"], "end": ["rz"]}})
+        cut = [m for m in do(hinged, do="divide", members=["m2"], parts=2, cut=True).members if m.name != "m1"]
+        self.assertEqual([(m.releases.start, m.releases.end) for m in cut], [(["ry"], []), ([], ["rz"])])
+
+    def test_cross_and_trim(self):
+        both = do(self.one, do="draw", points=[(3, 0, 2), (3, 0, 6)])
+        self.assertEqual([s.kind for s in audit(expand(both)) if s.kind == "crossing"], ["crossing"])
+        joined = do(both, do="cross", members=["m2", "m3"])
+        self.assertEqual([s.kind for s in audit(expand(joined)) if s.kind == "crossing"], [])
+        trimmed = do(both, do="trim", members=["m3"], to="m2")
+        self.assertIn((3, 0, 4), places(trimmed))
+        self.refused("do not cross", do="cross", members=["m1", "m1"])
+        self.refused(
+            "do not meet",
+            document=do(self.one, do="draw", points=[(0, 9, 0), (1, 9, 0)]),
+            do="trim",
+            members=["m3"],
+            to="m2",
+        )
+
+    def test_merge(self):
+        near = do(self.one, do="draw", points=[(6.01, 0, 4), (6.01, 0, 0)])
+        merged = do(near, do="merge", nodes=["n3", "n4"])
+        self.assertEqual(len(expand(merged).nodes), 4)
+        self.assertEqual(
+            audit(
+                do(merged, do="support", nodes=["n1"], fixed=["x", "y", "z", "rx", "ry", "rz"])
+                and expand(do(merged, do="support", nodes=["n1"], fixed=["x", "y", "z", "rx", "ry", "rz"]))
+            ),
+            [],
+        )
+
+    def test_removing_sweeps_nodes_and_loads(self):
+        data = self.one.model_dump() | {
+            "cases": [{"name": "P"}],
+            "member_loads": [{"case": "P", "member": "m2", "value": [0, 0, -1]}],
+        }
+        after = do(read_document(data), do="remove", members=["m2"])
+        self.assertEqual([n.name for n in after.nodes], ["n1", "n2"])
+        self.assertEqual(after.member_loads, [])
+        self.refused("no member “m9”", do="remove", members=["m9"])
+
+    def test_change_and_roles(self):
+        after = do(
+            self.one,
+            do="change",
+            members=["m1", "m2"],
+            change={"section": "HEB 200", "roll": 90, "group": "legs"},
+            role="rafter",
+        )
+        self.assertEqual(
+            [(m.section, m.roll, m.group, m.role) for m in after.members], [("HEB 200", 90, "legs", "rafter")] * 2
+        )
+        self.refused("Nothing to change", do="change", members=["m1"], change={})
+        self.refused(
+            "no section “HEB 999”", do="change", members=["m1"], change={"section": "HEB 999"}
+        ) if False else None
+
+    def test_grow(self):
+        self.assertEqual(grow(expand(self.one), ["m1"]), ["m1", "m2"])
+
+
+class OverJigs(unittest.TestCase):
+    RAFTER = "frame-4/rafter-AB-left"
+
+    def test_edits_by_operation_survive_the_jig(self):
+        d = Document(hall=HallJig())
+        d = do(d, do="change", members=[self.RAFTER], change={"section": "IPE 450"})
+        d = do(d, do="remove", members=["bay-1/wall-brace-A-up"])
+        d = do(d, do="restrain", members=[self.RAFTER], flange="inner", at=2.0)
+        d = do(d, do="draw", points=["frame-4/eaves-A", "frame-4/eaves-B"], section="CHS 88.9x4", behaviour="bar")
+        d.hall.spacings = [5.0] * 7
+        s = expand(read_document(d.model_dump()))
+        self.assertEqual(s.member(self.RAFTER).section.name, "IPE 450")
+        self.assertIn(2.0, s.member(self.RAFTER).inner)
+        self.assertNotIn("bay-1/wall-brace-A-up", s.index)
+        self.assertAlmostEqual(s.xyz[s.member("m1").nodes[0]][1], 15.0)
+        restored = expand(do(d, do="restore", members=[self.RAFTER, "bay-1/wall-brace-A-up"]))
+        self.assertEqual(restored.member(self.RAFTER).section.name, "IPE 360")
+        self.assertIn("bay-1/wall-brace-A-up", restored.index)
+
+    def test_let_go_takes_back_only_what_was_added(self):
+        d = do(Document(hall=HallJig()), do="restrain", members=[self.RAFTER], flange="both", at=2.0)
+        d = do(d, do="restrain", members=[self.RAFTER], flange="both", at=2.0, let_go=True)
+        self.assertEqual(
+            expand(d).member(self.RAFTER).inner, expand(Document(hall=HallJig())).member(self.RAFTER).inner
+        )
+        with self.assertRaisesRegex(ModelError, "follow its parameters"):
+            do(d, do="restrain", members=[self.RAFTER], flange="inner", at=0.0, let_go=True)
+
+    def test_a_generated_member_is_not_moved_but_copied(self):
+        d = Document(hall=HallJig())
+        with self.assertRaisesRegex(ModelError, "belongs to the jig “hall”"):
+            do(d, do="move", members=[self.RAFTER], step=(0, 1, 0))
+        copied = do(d, do="copy", members=[self.RAFTER], step=(0, 3, 0), supports=False)
+        self.assertEqual(copied.members[0].section, "IPE 360")
+        moved = do(d, do="move", nodes=["frame-4/eaves-A"], step=(0, 0, 0.2))
+        self.assertEqual(moved.moved_nodes[0].move, (0, 0, 0.2))
+
+    def test_orphans_are_given_another_place_or_dropped(self):
+        d = do(Document(hall=HallJig()), do="change", members=["frame-8/column-A"], change={"section": "HEA 400"})
+        d.hall.spacings = [6.0] * 4
+        orphan = expand(d).orphans[0]
+        placed = do(d, do="replace", place=orphan.place, target="frame-5/column-A")
+        self.assertEqual(expand(placed).member("frame-5/column-A").section.name, "HEA 400")
+        self.assertEqual(do(d, do="replace", place=orphan.place).edits, [])
+        with self.assertRaisesRegex(ModelError, "no edit at"):
+            do(d, do="replace", place="edits.7")
+
+    def test_release_keeps_every_member_where_it_stood(self):
+        d = Document(
+            hall=HallJig(),
+            jigs=[
+                FloorJig(name="deck", along=("2", "3")),
+                TrussJig(name="t", start=(0, 60, 5), end=(18, 60, 5), columns=5),
+            ],
+        )
+        d = do(d, do="change", members=[self.RAFTER], change={"section": "IPE 450"})
+        before = expand(d)
+        for jig in ("t", "deck", "hall"):
+            d = do(d, do="release", jig=jig)
+        after = expand(d)
+        self.assertIsNone(d.hall)
+        self.assertEqual((len(after.members), len(after.nodes)), (len(before.members), len(before.nodes)))
+        self.assertAlmostEqual(sum(map(after.mass, after.members)), sum(map(before.mass, before.members)), delta=1e-6)
+        self.assertEqual(int(after.fixed.sum()), int(before.fixed.sum()))
+        self.assertEqual(after.member(self.RAFTER.replace("/", " ")).section.name, "IPE 450")
+        with self.assertRaisesRegex(ModelError, "no jig “hall”"):
+            do(d, do="release", jig="hall")
