@@ -14,16 +14,20 @@ from ninja import NinjaAPI
 from ninja.security import django_auth
 from pydantic import TypeAdapter
 
+from engine.catalogue.sections import section as catalogue_section
 from engine.chain import fingerprints
-from engine.document import Document, HallJig, read_document
+from engine.document import Document, read_document
+from engine.document.jigs import HallJig
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.load import load
 from engine.result import result
 from engine.sizing.size import Round, size
+from engine.structure.model import Structure
 from engine.verification.proof import prove
 from server.projects import revisions, schemas, workbench
 from server.projects.chains import chain_of
+from server.projects.comparison import compare_documents
 from server.projects.models import Project, Revision
 
 api = NinjaAPI(title="Lorica", version="1", auth=django_auth, docs_url=None, openapi_url=None)
@@ -89,6 +93,17 @@ def catalogue(request: HttpRequest) -> list[schemas.FamilyOut]:
     return workbench.catalogue_out()
 
 
+@api.get("/catalogue/outline", response={200: schemas.OutlineOut, 422: schemas.Problem})
+def outline(request: HttpRequest, name: str) -> schemas.OutlineOut:
+    """A section to scale, with its properties and its neighbours in mass."""
+    return workbench.outline_out(catalogue_section(name, "name"))
+
+
+@api.get("/materials", response=list[schemas.MaterialOut])
+def materials(request: HttpRequest) -> list[schemas.MaterialOut]:
+    return workbench.materials_out()
+
+
 @api.get("/projects", response=list[schemas.ProjectSummary])
 def projects(request: HttpRequest) -> list[schemas.ProjectSummary]:
     found = Project.objects.filter(owner=user_of(request)).select_related("head")
@@ -99,11 +114,12 @@ def _summary(project: Project) -> schemas.ProjectSummary:
     assert project.head is not None
     document = Document.model_validate(project.head.document)
     hall = document.hall
-    words = (
-        f"{hall.span:g} m hall, {hall.frames} frames at {hall.spacing:g} m, eaves {hall.eaves_height:g} m, {hall.pitch:g}°"
-        if hall
-        else f"{len(document.members)} members set out directly"
-    )
+    words = f"{len(document.members)} members by hand"
+    if hall:
+        spans = " + ".join(f"{bay.span:g}" for bay in hall.bays)
+        words = f"{spans} m hall, {hall.frames} frames over {hall.length:g} m, eaves {hall.eaves_height:g} m"
+    if document.jigs:
+        words += ", " + ", ".join(f"{jig.kind} “{jig.name}”" for jig in document.jigs)
     return schemas.ProjectSummary(
         id=project.id,
         name=project.name,
@@ -166,6 +182,54 @@ def edit(request: HttpRequest, project_id: UUID, body: schemas.Edit) -> schemas.
 
 
 @api.post(
+    "/projects/{project_id}/operate",
+    response={200: schemas.ProjectOut, 409: schemas.ConflictOut, 422: schemas.Problem},
+)
+def operate(request: HttpRequest, project_id: UUID, body: schemas.Operate) -> schemas.ProjectOut:
+    """Operations by hand, as one revision."""
+    found = revisions.operate(user_of(request), project_id, body.base, body.label[:200], body.operations)
+    return project_out(found)
+
+
+@api.get("/projects/{project_id}/versions", response=list[schemas.Version])
+def versions(request: HttpRequest, project_id: UUID) -> list[schemas.Version]:
+    """Revisions that bear a name, newest first, and the last twenty without."""
+    return [
+        schemas.Version(
+            number=r.number,
+            name=r.name,
+            label=r.label,
+            author=r.author.get_username() if r.author else "",
+            created=r.created,
+        )
+        for r in revisions.versions(revisions.own_project(user_of(request), project_id))
+    ]
+
+
+@api.post("/projects/{project_id}/versions", response={200: schemas.Version, 422: schemas.Problem})
+def name_version(request: HttpRequest, project_id: UUID, body: schemas.NameVersion) -> schemas.Version:
+    """Give a revision a name, or take it away with an empty one."""
+    r = revisions.name_version(revisions.own_project(user_of(request), project_id), body.number, body.name)
+    author = r.author.get_username() if r.author else ""
+    return schemas.Version(number=r.number, name=r.name, label=r.label, author=author, created=r.created)
+
+
+@api.post(
+    "/projects/{project_id}/restore", response={200: schemas.ProjectOut, 409: schemas.ConflictOut, 422: schemas.Problem}
+)
+def restore(request: HttpRequest, project_id: UUID, body: schemas.Restore) -> schemas.ProjectOut:
+    """Make an older revision the head again, as a new revision: nothing in between is lost."""
+    return project_out(revisions.restore(user_of(request), project_id, body.base, body.number))
+
+
+@api.get("/projects/{project_id}/compare", response={200: schemas.Comparison, 422: schemas.Problem})
+def compare(request: HttpRequest, project_id: UUID, before: int, after: int) -> schemas.Comparison:
+    one, _ = _document(request, project_id, before)
+    other, _ = _document(request, project_id, after)
+    return schemas.Comparison(before=before, after=after, **vars(compare_documents(one, other)))
+
+
+@api.post(
     "/projects/{project_id}/undo", response={200: schemas.ProjectOut, 409: schemas.ConflictOut, 422: schemas.Problem}
 )
 def undo(request: HttpRequest, project_id: UUID, body: schemas.Base) -> schemas.ProjectOut:
@@ -207,35 +271,36 @@ def chain(request: HttpRequest, project_id: UUID, revision: int | None = None) -
     try:
         return workbench.chain_out(chain_of(document), number)
     except ModelError as error:
+        stage, structure = _broken_stage(document)
         return schemas.ChainOut(
             revision=number,
             problem=schemas.Problem(message=error.message, place=error.place),
-            broken_stage=_broken_stage(document),
+            broken_stage=stage,
             fingerprints=fingerprints(document),
             status="broken",
-            **workbench.hall_facts(document),
+            **workbench.bare_chain(document, structure),
         )
 
 
-def _broken_stage(document: Document) -> str:
+def _broken_stage(document: Document) -> tuple[str, Structure | None]:
     try:
         structure = expand(document)
     except ModelError:
-        return "structure"
+        return "structure", None
     try:
         load(document, structure)
     except ModelError:
-        return "loading"
-    return "response"
+        return "loading", structure
+    return "response", structure
 
 
 @api.get("/projects/{project_id}/diagrams", response={200: schemas.DiagramOut, 422: schemas.Problem})
 def frame_diagrams(
-    request: HttpRequest, project_id: UUID, frame: int = 0, state: str = "envelope", revision: int | None = None
+    request: HttpRequest, project_id: UUID, plane: str = "whole", state: str = "envelope", revision: int | None = None
 ) -> schemas.DiagramOut:
     document, number = _document(request, project_id, revision)
     try:
-        return workbench.diagram_out(chain_of(document), number, frame, state)
+        return workbench.diagram_out(chain_of(document), number, plane, state)
     except KeyError:
         raise ModelError(f"There is no case or combination “{state}”.", "state") from None
 

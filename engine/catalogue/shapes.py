@@ -202,9 +202,9 @@ def angle(name: str, family: str, h: float, b: float, t: float, r1: float, r2: f
     )
 
 
-def tee(name: str, family: str, h: float, b: float, tw: float, tf: float, r: float) -> Section:
-    """Tee with its flange on top. Iw = tf³ b³/144 + tw³ (h − tf/2)³/36; shear centre in the middle of the flange."""
-    ring = rounded(
+def tee_outline(h: float, b: float, tw: float, tf: float, r: float) -> Ring:
+    """A tee with its foot on z = 0 and its flange on top."""
+    return rounded(
         [
             (tw / 2, 0, 0),
             (tw / 2, h - tf, r),
@@ -216,6 +216,11 @@ def tee(name: str, family: str, h: float, b: float, tw: float, tf: float, r: flo
             (-tw / 2, 0, 0),
         ]
     )
+
+
+def tee(name: str, family: str, h: float, b: float, tw: float, tf: float, r: float) -> Section:
+    """Tee with its flange on top. Iw = tf³ b³/144 + tw³ (h − tf/2)³/36; shear centre in the middle of the flange."""
+    ring = tee_outline(h, b, tw, tf, r)
     It = b * tf**3 / 3 + (h - tf) * tw**3 / 3 + _tee_junction(tw, tf, r) - 0.21 * tf**4 - 0.105 * tw**4
     Iw = tf**3 * b**3 / 144 + tw**3 * (h - tf / 2) ** 3 / 36
     return make(
@@ -401,27 +406,24 @@ def double(name: str, of: Section, gap: float) -> Section:
     )
 
 
+def _channel_line(h: float, b: float, lip: float, t: float) -> Ring:
+    y, z, c = b - t, (h - t) / 2, lip - t / 2
+    return np.array([(y, -z + c), (y, -z), (0, -z), (0, z), (y, z), (y, z - c)])
+
+
+def _zed_line(h: float, b: float, lip: float, t: float) -> Ring:
+    y, z, c = b - t, (h - t) / 2, lip - t / 2
+    return np.array([(-y, -z + c), (-y, -z), (0, -z), (0, z), (y, z), (y, z - c)])
+
+
 def lipped_channel(name: str, h: float, b: float, lip: float, t: float) -> Section:
     """Cold-formed channel with lips, sharp corners of the middle line (EN 1993-1-3 5.1(3): fillets small)."""
-    y, z, c = b - t, (h - t) / 2, lip - t / 2
-    return _cold(
-        name,
-        "CL",
-        "lipped channel",
-        np.array([(y, -z + c), (y, -z), (0, -z), (0, z), (y, z), (y, z - c)]),
-        h,
-        b,
-        lip,
-        t,
-    )
+    return _cold(name, "CL", "lipped channel", _channel_line(h, b, lip, t), h, b, lip, t)
 
 
 def zed(name: str, h: float, b: float, lip: float, t: float) -> Section:
     """Cold-formed Z with lips, sharp corners of the middle line, turned to its principal axes."""
-    y, z, c = b - t, (h - t) / 2, lip - t / 2
-    return _cold(
-        name, "Z", "zed", np.array([(-y, -z + c), (-y, -z), (0, -z), (0, z), (y, z), (y, z - c)]), h, b, lip, t
-    )
+    return _cold(name, "Z", "zed", _zed_line(h, b, lip, t), h, b, lip, t)
 
 
 def _cold(name: str, family: str, shape: str, line: Ring, h: float, b: float, lip: float, t: float) -> Section:
@@ -522,3 +524,36 @@ def haunched(rafter: Section, depth: float, web: float, flange_width: float, fla
         b2=flange_width,
         tf2=flange,
     )
+
+
+def outline_of(s: Section) -> list[Ring]:
+    """The outline of a section for drawing it, about its own axes; nothing for one stated by its properties."""
+    if s.shape == "I":
+        return [i_outline(s)]
+    if s.shape in ("square", "rectangular"):
+        inner = max(s.r - s.tw, 0.0)
+
+        def frame(y: float, z: float, r: float) -> Ring:
+            return rounded([(-y, -z, r), (y, -z, r), (y, z, r), (-y, z, r)])
+
+        return [frame(s.b / 2, s.h / 2, s.r), frame(s.b / 2 - s.tw, s.h / 2 - s.tf, inner)[::-1]]
+    if s.shape == "circular":
+        return [circle(s.h / 2), circle(s.h / 2 - s.tw, hole=True)]
+    if s.shape == "round":
+        return [circle(s.h / 2)]
+    if s.shape == "channel":
+        return [channel_outline(s.h, s.b, s.tw, s.tf, s.r)]
+    if s.shape == "angle":
+        return [
+            rounded(
+                [(0, 0, 0), (s.b, 0, 0), (s.b, s.tf, s.r / 2), (s.tf, s.tf, s.r), (s.tf, s.h, s.r / 2), (0, s.h, 0)]
+            )
+        ]
+    if s.shape == "tee":
+        return [tee_outline(s.h, s.b, s.tw, s.tf, s.r)]
+    if s.shape == "flat":
+        return [np.array([(-s.b / 2, -s.h / 2), (s.b / 2, -s.h / 2), (s.b / 2, s.h / 2), (-s.b / 2, s.h / 2)])]
+    if s.shape in ("zed", "lipped channel"):
+        line = _zed_line if s.shape == "zed" else _channel_line
+        return [wall(line(s.h, s.b, s.lip, s.tw), s.tw)]
+    return []

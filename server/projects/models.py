@@ -32,6 +32,7 @@ class Revision(models.Model):
     parent = models.ForeignKey("self", null=True, on_delete=models.PROTECT, related_name="children")
     document = models.JSONField()
     label = models.CharField(max_length=200)
+    name = models.CharField(max_length=80, default="", blank=True)
     author = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL)
     created = models.DateTimeField(auto_now_add=True)
 

@@ -3,16 +3,18 @@
 from __future__ import annotations
 
 import copy
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from typing import Any
 from uuid import UUID
 
 from django.contrib.auth.models import User
-from django.db import transaction
+from django.db import models, transaction
 from django.shortcuts import get_object_or_404
 
 from engine.document import Document, read_document
+from engine.editing.apply import operate as apply_operation
+from engine.editing.operations import Operation
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.load import combinations, load
@@ -44,8 +46,6 @@ def own_project(user: User, project_id: UUID) -> Project:
 
 def check(document: Document) -> None:
     """Raise ModelError when the document cannot be set out, loaded or combined. Empty documents are allowed."""
-    if document.hall is None and not document.nodes:
-        return
     structure = expand(document)
     combinations(document, load(document, structure))
 
@@ -96,15 +96,59 @@ def changed(document: dict[str, Any], changes: list[tuple[str, Any]]) -> dict[st
     return result
 
 
-@transaction.atomic
 def edit(user: User, project_id: UUID, base: int, label: str, changes: list[tuple[str, Any]]) -> Project:
     """Change values and make the next revision. Raises Conflict or ModelError, and then nothing has changed."""
+    return _next(user, project_id, base, label, lambda document: changed(document, changes))
+
+
+def operate(user: User, project_id: UUID, base: int, label: str, operations: list[Operation]) -> Project:
+    """Do operations by hand and make the next revision. Raises Conflict or ModelError, and then nothing has changed."""
+
+    def done(data: dict[str, Any]) -> dict[str, Any]:
+        document = Document.model_validate(data)
+        for operation in operations:
+            document = apply_operation(document, operation)
+        return document.model_dump(mode="json")
+
+    return _next(user, project_id, base, label, done)
+
+
+def restore(user: User, project_id: UUID, base: int, number: int) -> Project:
+    """Make an older revision's document the next revision. Raises Conflict or ModelError."""
+    old = get_object_or_404(Revision, project_id=project_id, project__owner=user, number=number)
+    words = f"“{old.name}”" if old.name else f"revision {number}"
+    return _next(user, project_id, base, f"Back to {words}", lambda _: old.document)
+
+
+def versions(project: Project) -> list[Revision]:
+    """Named revisions and the latest twenty, newest first."""
+    found = project.revisions.select_related("author").order_by("-number")
+    latest = set(found.values_list("number", flat=True)[:20])
+    return list(found.filter(models.Q(number__in=latest) | ~models.Q(name="")))
+
+
+def name_version(project: Project, number: int, name: str) -> Revision:
+    """Name a revision. Raises ModelError when another one bears the name."""
+    revision = get_object_or_404(project.revisions.select_related("author"), number=number)
+    words = name.strip()[:80]
+    if words and project.revisions.filter(name=words).exclude(number=number).exists():
+        raise ModelError(f"Another revision is named “{words}” already.", "name")
+    revision.name = words
+    revision.save(update_fields=["name"])
+    return revision
+
+
+@transaction.atomic
+def _next(
+    user: User, project_id: UUID, base: int, label: str, change: Callable[[dict[str, Any]], dict[str, Any]]
+) -> Project:
     project = _locked(user, project_id, base)
     assert project.head is not None
-    document = read_document(changed(project.head.document, changes))
+    present = Document.model_validate(project.head.document).model_dump(mode="json")
+    document = read_document(change(present))
     check(document)
     dump = document.model_dump(mode="json")
-    if dump == project.head.document:
+    if dump == present:
         return project
     last = project.revisions.order_by("-number").values_list("number", flat=True)[0]
     project.head = Revision.objects.create(

@@ -9,6 +9,7 @@ from uuid import UUID
 from ninja import Schema
 
 from engine.document import Document, Name
+from engine.editing.operations import Operation
 
 Triple = tuple[float, float, float]
 Stage = Literal["structure", "loading", "combinations", "response", "verification"]
@@ -90,6 +91,55 @@ class Edit(Schema):
     changes: list[Change]
 
 
+class Operate(Schema):
+    """Operations by hand, one after the other, as one revision."""
+
+    base: int
+    label: str
+    operations: list[Operation]
+
+
+class Version(Schema):
+    """A revision that bears a name."""
+
+    number: int
+    name: str
+    label: str
+    author: str
+    created: datetime
+
+
+class NameVersion(Schema):
+    number: int
+    name: str
+
+
+class Restore(Schema):
+    """Which revision is to stand again; base: the one that the sender sees."""
+
+    base: int
+    number: int
+
+
+class MemberDifference(Schema):
+    """A member that differs between two versions, and how."""
+
+    member: str
+    what: str
+
+
+class Comparison(Schema):
+    """From one version to another: members added, removed, changed; tonnage of each, None where it cannot be set out."""
+
+    before: int
+    after: int
+    added: list[str]
+    removed: list[str]
+    changed: list[MemberDifference]
+    tonnage_before: float | None
+    tonnage_after: float | None
+
+
 class Base(Schema):
     """The revision that the sender sees."""
 
@@ -97,7 +147,7 @@ class Base(Schema):
 
 
 class SectionOut(Schema):
-    """Dimensions in mm, mass in kg/m, second moments in cm⁴."""
+    """Dimensions in mm, mass in kg/m, properties in cm and its powers."""
 
     name: str
     family: str
@@ -106,8 +156,15 @@ class SectionOut(Schema):
     tw: float
     tf: float
     mass: float
+    A: float
     Iy: float
     Iz: float
+    It: float
+    Iw: float
+    Wel_y: float
+    Wpl_y: float
+    Wel_z: float
+    Wpl_z: float
 
 
 class FamilyOut(Schema):
@@ -115,6 +172,19 @@ class FamilyOut(Schema):
     standard: str
     what: str
     sections: list[SectionOut]
+
+
+class OutlineOut(Schema):
+    """A section to scale: rings of points in mm, and its neighbours in mass order."""
+
+    section: SectionOut
+    rings: list[list[tuple[float, float]]]
+    neighbours: list[SectionOut]
+
+
+class MaterialOut(Schema):
+    name: str
+    what: str
 
 
 class CheckOut(Schema):
@@ -128,7 +198,8 @@ class CheckOut(Schema):
 
 
 class MemberOut(Schema):
-    """A member with its verdict. line: indices of its nodes; size: depth and width of its section in m."""
+    """A member with its verdict. line: indices of its nodes; size: depth and width of its section in m; shape: outline to
+    draw it with; roll: degrees, of local z from upwards; outer, inner: restraints of the flanges between its ends."""
 
     name: str
     label: str
@@ -137,6 +208,16 @@ class MemberOut(Schema):
     line: list[int]
     section: str
     size: tuple[float, float]
+    shape: str
+    material: str
+    behaviour: str
+    roll: float
+    group: str
+    jig: str
+    edited: bool
+    releases: list[str]
+    outer: list[float]
+    inner: list[float]
     length: float
     mass: float
     status: str
@@ -148,7 +229,7 @@ class MemberOut(Schema):
 
 
 class RoleOut(Schema):
-    """A role of the building. key: its place below hall.sections, "" when it has none."""
+    """A role of the building. key: its place below hall.sections, "" when it has none or several."""
 
     role: str
     label: str
@@ -211,11 +292,68 @@ class SnowOut(Schema):
 
 
 class HallOut(Schema):
-    ridge_height: float
-    slope_length: float
+    """Dimensions that follow: top of the roof, span between the outer system lines, length, slopes (name, length, pitch)."""
+
+    height: float
+    span: float
     length: float
-    purlins: list[float]
-    stays: list[float]
+    slopes: list[tuple[str, float, float]]
+
+
+class PlaneOut(Schema):
+    """A plane to look at: a point of it, unit vectors to the right and upwards, its members by number."""
+
+    key: str
+    kind: str
+    label: str
+    origin: Triple
+    u: Triple
+    v: Triple
+    members: list[int]
+
+
+class SnagOut(Schema):
+    kind: str
+    weight: str
+    what: str
+    why: str
+    members: list[str]
+    nodes: list[str]
+    at: Triple
+    mend: str
+
+
+class OrphanOut(Schema):
+    """An edit without a place: where it stands, what it was for, what it said."""
+
+    place: str
+    target: str
+    said: str
+
+
+class GridOut(Schema):
+    name: str
+    axis: str
+    at: float
+
+
+class LevelOut(Schema):
+    name: str
+    height: float
+    own: bool
+
+
+class SupportOut(Schema):
+    """A support. springs: kN/m and kNm/rad. own: stated by hand, in place of a jig's."""
+
+    node: str
+    index: int
+    fixed: list[str]
+    springs: dict[str, float]
+    one_way: list[str]
+    turn: float
+    settlement: Triple
+    own: bool
 
 
 class LengthsOut(Schema):
@@ -243,7 +381,12 @@ class ChainOut(Schema):
     seconds: dict[str, float] = {}
     nodes: list[Triple] = []
     node_names: list[str] = []
-    supports: list[int] = []
+    supports: list[SupportOut] = []
+    planes: list[PlaneOut] = []
+    grid: list[GridOut] = []
+    levels: list[LevelOut] = []
+    snags: list[SnagOut] = []
+    orphans: list[OrphanOut] = []
     members: list[MemberOut] = []
     roles: list[RoleOut] = []
     cases: list[CaseOut] = []

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Iterator
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
@@ -11,15 +12,19 @@ import numpy as np
 from engine.actions.cases import LineLoad
 from engine.analysis.diagrams import deflections, diagrams
 from engine.balance import balances
-from engine.catalogue.sections import FAMILIES, catalogue
+from engine.catalogue.properties import Section
+from engine.catalogue.sections import FAMILIES, catalogue, family_of
+from engine.catalogue.shapes import outline_of
+from engine.catalogue.steels import ELASTIC, STRENGTH
 from engine.chain import Chain
 from engine.document import Document
-from engine.jigs.hall import hall_height, purlin_positions, slope_length, stay_positions
 from engine.result import combination_of
-from engine.sizing.size import ROLES, deflection_worst
+from engine.sizing.size import deflection_worst
 from engine.standards.en import snow
-from engine.standards.en.hall_actions import SIMPLIFICATIONS, hall_wind
-from engine.structure.model import FREEDOMS, Floats, Member
+from engine.standards.en.hall_actions import hall_wind, simplifications
+from engine.structure.audit import audit
+from engine.structure.model import FREEDOMS, Floats, Member, Structure
+from engine.structure.planes import planes
 from engine.verification.proof import Proof
 from engine.verification.verify import CRITERIA, Verdict, section_values, stability_values
 from server.projects import schemas
@@ -27,24 +32,45 @@ from server.projects import schemas
 ROLE_WORDS = {
     "column": ("Column", "Columns"),
     "rafter": ("Rafter", "Rafters"),
+    "top chord": ("Top chord", "Top chords"),
+    "bottom chord": ("Bottom chord", "Bottom chords"),
+    "web": ("Web", "Truss webs"),
+    "gable post": ("Gable post", "Gable posts"),
+    "purlin": ("Purlin", "Purlins"),
+    "side rail": ("Side rail", "Side rails"),
     "eaves beam": ("Eaves beam", "Eaves beams"),
-    "ridge beam": ("Ridge beam", "Ridge beam"),
+    "ridge beam": ("Ridge beam", "Ridge beams"),
     "roof bracing": ("Roof brace", "Roof bracing"),
     "wall bracing": ("Wall brace", "Wall bracing"),
-    "member": ("Member", "Members"),
+    "strut": ("Strut", "Struts"),
+    "knee brace": ("Knee brace", "Knee braces"),
+    "tie": ("Tie", "Ties"),
+    "main beam": ("Main beam", "Main beams"),
+    "joist": ("Joist", "Joists"),
+    "deck": ("Deck tie", "Deck diaphragm"),
+    "member": ("Member", "Members by hand"),
 }
+#: members up to which the whole building's diagrams are sent at once
+MOST_RUNS = 800
+_SIDES = {"left": "L", "right": "R"}
 
 
 def label(member: Member) -> str:
-    """A member's name as said on site: “Rafter 4-L”, “Wall brace 1-R up”."""
-    if "/" not in member.name or member.role == "member":
+    """A member's name as said on site: “Rafter 4·AB-L”, “Wall brace 1·A up”, “Joist mezzanine 1-2-1”."""
+    if "/" not in member.name or not member.jig:
         return member.name
     place, rest = member.name.split("/", 1)
-    number = place.split("-")[-1]
-    words = rest.split("-")
-    side = "-L" if "left" in words else "-R" if "right" in words else ""
-    extra = " ".join(w for w in words if w.isdigit() or w in ("up", "down"))
-    return f"{ROLE_WORDS[member.role][0]} {number}{side} {extra}".strip()
+    number = place.split("-")[-1] if place.startswith(("frame-", "bay-")) else place
+    marks, ends = [], []
+    for word in rest.replace("/", "-").split("-"):
+        if word in ("up", "down", "upper", "lower"):
+            ends.append(word)
+        elif word in _SIDES or word.isdigit() or word.isupper():
+            marks.append(_SIDES.get(word, word))
+        elif word in ("lean", "overhang", "far", "struts"):
+            marks.append(word)
+    words = f"{ROLE_WORDS[member.role][0]} {number}" + (f"·{'-'.join(marks)}" if marks else "")
+    return " ".join([words, *ends])
 
 
 def _kilo(values: Floats) -> tuple[float, float, float]:
@@ -52,10 +78,50 @@ def _kilo(values: Floats) -> tuple[float, float, float]:
     return (x, y, z)
 
 
+def _inside(places: tuple[float, ...]) -> list[float]:
+    """Restraints between the ends."""
+    return list(places[1:-1])
+
+
+def bare_member(structure: Structure, m: Member) -> schemas.MemberOut:
+    """A member as it stands, without a verdict."""
+    releases = [
+        f"{words}: {', '.join(sorted(free))}"
+        for words, free in (("start", m.release_start), ("end", m.release_end))
+        if free
+    ]
+    return schemas.MemberOut(
+        name=m.name,
+        label=label(m),
+        role=m.role,
+        frame=m.frame,
+        line=list(m.nodes),
+        section=m.section.name,
+        size=(m.section.h or 0.1, m.section.b or 0.1),
+        shape=m.section.shape,
+        material=m.material.name,
+        behaviour=m.behaviour,
+        roll=float(np.degrees(m.roll)),
+        group=m.group,
+        jig=m.jig,
+        edited=m.edited,
+        releases=releases,
+        outer=_inside(m.outer),
+        inner=_inside(m.inner),
+        length=structure.length(m),
+        mass=structure.mass(m),
+        status="",
+        not_covered=[],
+        utilisation=None,
+        governs="",
+        combination="",
+        checks=[],
+    )
+
+
 def member_out(chain: Chain, verdict: Verdict) -> schemas.MemberOut:
     """A member with its verdict."""
-    structure = chain.structure
-    m = structure.members[verdict.member]
+    m = chain.structure.members[verdict.member]
     checks = []
     for o in sorted(verdict.outcomes, key=lambda o: -o.utilisation):
         combination = combination_of(chain, o.criterion, o.combination)
@@ -71,28 +137,22 @@ def member_out(chain: Chain, verdict: Verdict) -> schemas.MemberOut:
                 position=o.position,
             )
         )
-    governing = checks[0] if checks else None
-    return schemas.MemberOut(
-        name=m.name,
-        label=label(m),
-        role=m.role,
-        frame=m.frame,
-        line=list(m.nodes),
-        section=m.section.name,
-        size=(m.section.h or 0.1, m.section.b or 0.1),
-        length=structure.length(m),
-        mass=structure.mass(m),
-        status=verdict.status,
-        not_covered=list(verdict.not_covered),
-        utilisation=governing.utilisation if governing else None,
-        governs=governing.words if governing else "",
-        combination=governing.combination if governing else "",
-        checks=checks,
-    )
+    found = bare_member(chain.structure, m)
+    found.status, found.not_covered, found.checks = verdict.status, list(verdict.not_covered), checks
+    if checks:
+        found.utilisation, found.governs, found.combination = (
+            checks[0].utilisation,
+            checks[0].words,
+            checks[0].combination,
+        )
+    return found
 
 
-def _roles(members: list[schemas.MemberOut]) -> list[schemas.RoleOut]:
-    keys = {kind: key for key, kinds in ROLES.items() for kind in kinds}
+def _roles(structure: Structure, members: list[schemas.MemberOut]) -> list[schemas.RoleOut]:
+    slots: dict[str, set[str]] = defaultdict(set)
+    for m in structure.members:
+        if m.jig == "hall" and m.slot:
+            slots[m.role].add(m.slot)
     found = []
     for role, (_, words) in ROLE_WORDS.items():
         own = [m for m in members if m.role == role]
@@ -104,11 +164,11 @@ def _roles(members: list[schemas.MemberOut]) -> list[schemas.RoleOut]:
             schemas.RoleOut(
                 role=role,
                 label=words,
-                key=keys.get(role, ""),
+                key=min(slots[role]) if len(slots[role]) == 1 else "",
                 section=sections[0] if len(sections) == 1 else f"{len(sections)} sections",
                 count=len(own),
                 worst=max((m.utilisation for m in own if m.utilisation is not None), default=None),
-                status=next(s for s in ("fails", "not covered", "passes") if s in states),
+                status=next((s for s in ("fails", "not covered", "passes") if s in states), ""),
                 mass=sum(m.mass for m in own),
             )
         )
@@ -157,22 +217,26 @@ def _lengths(chain: Chain) -> Iterator[schemas.LengthsOut]:
         )
 
 
-def hall_facts(document: Document) -> dict[str, Any]:
+def hall_facts(document: Document, structure: Structure) -> dict[str, Any]:
     """What follows from the hall's parameters and the site alone: dimensions, wind and snow numbers."""
     hall, site = document.hall, document.site
+    found: dict[str, Any] = {"simplifications": simplifications(document, structure)}
     if hall is None:
-        return {}
-    w = hall_wind(hall, site)
-    mu = float(snow.mu1(hall.pitch))
-    return {
-        "hall": schemas.HallOut(
-            ridge_height=hall_height(hall),
-            slope_length=slope_length(hall),
-            length=(hall.frames - 1) * hall.spacing,
-            purlins=list(purlin_positions(hall)),
-            stays=list(stay_positions(hall)),
-        ),
-        "wind": schemas.WindOut(
+        return found
+    columns = [line.at for line in structure.grid if line.axis == "X"]
+    roofs = [p for p in structure.panels if p.name.startswith("roof-")]
+    found["hall"] = schemas.HallOut(
+        height=max(float(p.corners[:, 2].max()) for p in roofs),
+        span=max(columns) - min(columns),
+        length=hall.length,
+        slopes=[(p.name.removeprefix("roof-"), p.length, p.pitch) for p in roofs],
+    )
+    mu = float(snow.mu1(roofs[0].pitch))
+    found["snow"] = schemas.SnowOut(
+        mu=mu, undrifted=snow.roof_snow(site.ground_snow, mu), drifted=snow.roof_snow(site.ground_snow, 0.5 * mu)
+    )
+    if w := hall_wind(hall, structure, site):
+        found["wind"] = schemas.WindOut(
             basic=w.pressure.basic / 1000,
             exposure=w.pressure.exposure,
             peak=w.pressure.peak / 1000,
@@ -181,12 +245,49 @@ def hall_facts(document: Document) -> dict[str, Any]:
             strip=w.strip,
             walls=w.walls,
             roof=w.roof,
-        ),
-        "snow": schemas.SnowOut(
-            mu=mu, undrifted=snow.roof_snow(site.ground_snow, mu), drifted=snow.roof_snow(site.ground_snow, 0.5 * mu)
-        ),
-        "simplifications": list(SIMPLIFICATIONS),
+        )
+    return found
+
+
+def structure_out(document: Document, structure: Structure) -> dict[str, Any]:
+    """What stands, known without any analysis."""
+    own = {support.node for support in document.supports}
+    held = structure.fixed.any(axis=1) | (structure.springs != 0).any(axis=1)
+    stated = {level.name for level in document.levels}
+    return {
+        "nodes": [(x, y, z) for x, y, z in structure.xyz.tolist()],
+        "node_names": list(structure.nodes),
+        "supports": [
+            schemas.SupportOut(
+                node=structure.nodes[i],
+                index=int(i),
+                fixed=[f for f, there in zip(FREEDOMS, structure.fixed[i], strict=True) if there],
+                springs={f: k / 1000 for f, k in zip(FREEDOMS, structure.springs[i].tolist(), strict=True) if k},
+                one_way=[f for f, there in zip(FREEDOMS, structure.one_way[i], strict=True) if there],
+                turn=float(np.degrees(structure.turn[i])),
+                settlement=tuple(structure.settlement[i].tolist()),
+                own=structure.nodes[i] in own,
+            )
+            for i in np.flatnonzero(held)
+        ],
+        "planes": [schemas.PlaneOut(**{**vars(p), "members": list(p.members)}) for p in planes(structure)],
+        "grid": [schemas.GridOut(**vars(line)) for line in structure.grid],
+        "levels": [schemas.LevelOut(name=v.name, height=v.height, own=v.name in stated) for v in structure.levels],
+        "snags": [
+            schemas.SnagOut(**{**vars(s), "members": list(s.members), "nodes": list(s.nodes)}) for s in audit(structure)
+        ],
+        "orphans": [schemas.OrphanOut(**vars(o)) for o in structure.orphans],
+        "tonnage": sum(structure.mass(m) for m in structure.members) / 1000,
+        **hall_facts(document, structure),
     }
+
+
+def bare_chain(document: Document, structure: Structure | None) -> dict[str, Any]:
+    """What can be shown of a document whose chain broke: its structure, if it could be set out."""
+    if structure is None:
+        return {}
+    members = [bare_member(structure, m) for m in structure.members]
+    return {"members": members, "roles": _roles(structure, members), **structure_out(document, structure)}
 
 
 def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
@@ -198,11 +299,8 @@ def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
         revision=revision,
         fingerprints=chain.fingerprints,
         seconds=chain.seconds,
-        nodes=[(x, y, z) for x, y, z in structure.xyz.tolist()],
-        node_names=list(structure.nodes),
-        supports=[int(i) for i in np.flatnonzero(structure.fixed.any(axis=1))],
         members=members,
-        roles=_roles(members),
+        roles=_roles(structure, members),
         cases=[
             schemas.CaseOut(
                 symbol=case.symbol,
@@ -220,12 +318,11 @@ def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
         combinations=[schemas.CombinationOut(name=c.name, use=c.use, formula=c.formula) for c in chain.combinations],
         reactions=list(_reactions(chain)),
         lengths=list(_lengths(chain)),
-        tonnage=chain.tonnage() / 1000,
         residual=chain.response.residual,
         worst=chain.verification.worst if members else None,
-        status=next(s for s in ("fails", "not covered", "passes") if s in states),
+        status=next((s for s in ("fails", "not covered", "passes") if s in states), ""),
         deflection_worst=deflection_worst(chain) if chain.document.hall else None,
-        **hall_facts(chain.document),
+        **structure_out(chain.document, structure),
     )
 
 
@@ -240,8 +337,9 @@ def _factors(chain: Chain, state: str) -> tuple[Floats, str, str]:
     raise KeyError(state)
 
 
-def diagram_out(chain: Chain, revision: int, frame: int, state: str) -> schemas.DiagramOut:
-    """Diagrams of a frame's members (all members for frame 0). Raises KeyError for an unknown state."""
+def diagram_out(chain: Chain, revision: int, plane: str, state: str) -> schemas.DiagramOut:
+    """Diagrams of the members in a plane ("whole": of all, in halls of up to MOST_RUNS). Raises KeyError for an unknown
+    state."""
     structure, response = chain.structure, chain.response
     strength = [chain.combinations[i].factors for i in chain.verification.strength]
     envelope = state == "envelope"
@@ -250,7 +348,11 @@ def diagram_out(chain: Chain, revision: int, frame: int, state: str) -> schemas.
         if envelope
         else (lambda f: (f[0][None], f[1], f[2]))(_factors(chain, state))
     )
-    members = [i for i, m in enumerate(structure.members) if frame == 0 or m.frame == frame]
+    members = list(range(len(structure.members)))
+    if plane != "whole":
+        members = next((list(p.members) for p in planes(structure) if p.key == plane), [])
+    elif len(members) > MOST_RUNS:
+        members = []
     found = diagrams(response).combined(factors)
     moved = deflections(response) @ factors.T
     along = station_utilisation(chain, members)
@@ -260,7 +362,8 @@ def diagram_out(chain: Chain, revision: int, frame: int, state: str) -> schemas.
         e = slice(first[i], first[i + 1])
         x = response.elements.positions(found.x)[e].ravel()
         axes = response.elements.axes[first[i]]
-        start = structure.xyz[structure.members[i].nodes[0]]
+        ends = structure.xyz[[structure.members[i].nodes[0], structure.members[i].nodes[-1]]]
+        start, unit = ends[0], (ends[1] - ends[0]) / np.linalg.norm(ends[1] - ends[0])
 
         def values(name: str, most: bool = True) -> list[float]:
             array = getattr(found, name)[e].reshape(len(x), -1)  # noqa: B023
@@ -272,7 +375,7 @@ def diagram_out(chain: Chain, revision: int, frame: int, state: str) -> schemas.
             schemas.RunOut(
                 member=structure.members[i].name,
                 axis_z=tuple(axes[2].tolist()),
-                points=[(a, b, c) for a, b, c in (start + x[:, None] * axes[0]).tolist()],
+                points=[(a, b, c) for a, b, c in (start + x[:, None] * unit).tolist()],
                 x=x.tolist(),
                 N=values("N"),
                 Vz=values("Vz"),
@@ -312,9 +415,7 @@ def station_utilisation(chain: Chain, members: list[int]) -> dict[int, Floats]:
     stability = np.nan_to_num(np.maximum(v["u_661"], v["u_662"]).max(axis=1))
     for i in members:
         own = [k for k, j in enumerate(e) if first[i] <= j < first[i + 1]]
-        x = (
-            response.elements.offset[first[i] : first[i + 1], None] + verification.forces.x[first[i] : first[i + 1]]
-        ).ravel()
+        x = (response.elements.positions(verification.forces.x)[first[i] : first[i + 1]]).ravel()
         values = section[own].ravel()
         for k, r in enumerate(rows):
             if s.member[r] == i:
@@ -331,17 +432,18 @@ def _loads(chain: Chain, factors: Floats, members: list[int]) -> list[schemas.Lo
     own: dict[str, list[LineLoad]] = defaultdict(list)
     for load in chain.loading.lines:
         if factors[load.case] != 0 and load.member in names:
-            own[load.member].append(load)
+            end = structure.length(structure.member(load.member)) if load.end is None else load.end
+            own[load.member].append(replace(load, end=end))
     found = []
     for name, loads in own.items():
         member = structure.member(name)
         a, b = structure.xyz[member.nodes[0]], structure.xyz[member.nodes[-1]]
         along = (b - a) / structure.length(member)
-        cuts = sorted({round(x, 9) for load in loads for x in (load.start, load.end)})
+        cuts = sorted({round(x, 9) for load in loads for x in (load.start, load.end or 0.0)})
         for start, end in zip(cuts[:-1], cuts[1:], strict=True):
             ends = np.zeros((2, 3))
             for load in loads:
-                if load.start <= start + 1e-9 and load.end >= end - 1e-9:
+                if load.start <= start + 1e-9 and load.end is not None and load.end >= end - 1e-9:
                     slope = (load.last - load.first) / (load.end - load.start)
                     ends += factors[load.case] * (load.first + np.outer([start - load.start, end - load.start], slope))
             found.append(
@@ -411,7 +513,7 @@ def ribbon_out(chain: Chain, member: int) -> schemas.RibbonOut:
         combination=chain.combinations[verification.strength[c]].name if verification.strength else "",
         outer=list(m.outer),
         inner=list(m.inner),
-        x=(chain.response.elements.offset[e, None] + forces.x[e]).ravel().tolist(),
+        x=(chain.response.elements.positions(forces.x)[e]).ravel().tolist(),
         My=(forces.My[e, :, c].ravel() / 1000).tolist() if verification.strength else [],
         outer_spans=spans[1],
         inner_spans=spans[-1],
@@ -434,28 +536,57 @@ def proof_out(proof: Proof, revision: int, member: str) -> schemas.ProofOut:
     )
 
 
+def section_out(s: Section) -> schemas.SectionOut:
+    """A section with its properties."""
+    return schemas.SectionOut(
+        name=s.name,
+        family=s.family,
+        h=s.h * 1e3,
+        b=s.b * 1e3,
+        tw=s.tw * 1e3,
+        tf=s.tf * 1e3,
+        mass=s.mass(),
+        A=s.A * 1e4,
+        Iy=s.Iy * 1e8,
+        Iz=s.Iz * 1e8,
+        It=s.It * 1e8,
+        Iw=s.Iw * 1e12,
+        Wel_y=s.Wel_y * 1e6,
+        Wpl_y=s.Wpl_y * 1e6,
+        Wel_z=s.Wel_z * 1e6,
+        Wpl_z=s.Wpl_z * 1e6,
+    )
+
+
 def catalogue_out() -> list[schemas.FamilyOut]:
     """The catalogue by family, in ascending mass."""
+    families: dict[str, list[schemas.SectionOut]] = defaultdict(list)
+    for s in catalogue().values():
+        families[s.family].append(section_out(s))
     return [
-        schemas.FamilyOut(
-            name=family,
-            standard=standard,
-            what=what,
-            sections=[
-                schemas.SectionOut(
-                    name=s.name,
-                    family=family,
-                    h=s.h * 1e3,
-                    b=s.b * 1e3,
-                    tw=s.tw * 1e3,
-                    tf=s.tf * 1e3,
-                    mass=s.mass(),
-                    Iy=s.Iy * 1e8,
-                    Iz=s.Iz * 1e8,
-                )
-                for s in catalogue().values()
-                if s.family == family
-            ],
-        )
+        schemas.FamilyOut(name=family, standard=standard, what=what, sections=families[family])
         for family, (standard, what) in FAMILIES.items()
+    ]
+
+
+def outline_out(s: Section) -> schemas.OutlineOut:
+    """A section to scale with its neighbours: up to three lighter and three heavier of its family."""
+    family = family_of(s.name) if s.name in catalogue() else [s]
+    at = next(i for i, other in enumerate(family) if other.name == s.name)
+    near = family[max(at - 3, 0) : at] + family[at + 1 : at + 4]
+    return schemas.OutlineOut(
+        section=section_out(s),
+        rings=[[(y * 1e3, z * 1e3) for y, z in ring.tolist()] for ring in outline_of(s)],
+        neighbours=[section_out(other) for other in near],
+    )
+
+
+def materials_out() -> list[schemas.MaterialOut]:
+    """All materials, in words."""
+    steels = [
+        schemas.MaterialOut(name=name, what=f"steel, fy = {strength[0][1] / 1e6:g} MPa")
+        for name, strength in STRENGTH.items()
+    ]
+    return steels + [
+        schemas.MaterialOut(name=name, what=f"{what}: analysed, not checked") for name, (*_, what) in ELASTIC.items()
     ]

@@ -113,13 +113,8 @@ class ByHand(unittest.TestCase):
         near = do(self.one, do="draw", points=[(6.01, 0, 4), (6.01, 0, 0)])
         merged = do(near, do="merge", nodes=["n3", "n4"])
         self.assertEqual(len(expand(merged).nodes), 4)
-        self.assertEqual(
-            audit(
-                do(merged, do="support", nodes=["n1"], fixed=["x", "y", "z", "rx", "ry", "rz"])
-                and expand(do(merged, do="support", nodes=["n1"], fixed=["x", "y", "z", "rx", "ry", "rz"]))
-            ),
-            [],
-        )
+        held = do(merged, do="support", nodes=["n1"], fixed=["x", "y", "z", "rx", "ry", "rz"])
+        self.assertEqual(audit(expand(held)), [])
 
     def test_removing_sweeps_nodes_and_loads(self):
         data = self.one.model_dump() | {
@@ -144,8 +139,6 @@ class ByHand(unittest.TestCase):
         )
         self.refused("Nothing to change", do="change", members=["m1"], change={})
         self.refused(
-            "no section “HEB 999”", do="change", members=["m1"], change={"section": "HEB 999"}
-        ) if False else None
 
     def test_grow(self):
         self.assertEqual(grow(expand(self.one), ["m1"]), ["m1", "m2"])
