@@ -21,7 +21,7 @@ describe('the temper scale', () => {
 describe('the elevation', () => {
   const box = { width: 800, height: 600, left: 100, right: 100, top: 100, bottom: 100 }
   it('keeps both directions to one scale and stays in its box', () => {
-    const sheet = fit(24, 8, box)
+    const sheet = fit([0, 0], [24, 8], box)
     const [x0, y0] = sheet.at(0, 0)
     const [x1, y1] = sheet.at(24, 8)
     expect((x1 - x0) / 24).toBeCloseTo((y0 - y1) / 8, 9)
@@ -30,12 +30,9 @@ describe('the elevation', () => {
     expect(y1).toBeGreaterThanOrEqual(100)
   })
   it('draws a sagging moment below a beam and a hogging one above', () => {
-    const sheet = fit(10, 5, box)
-    const points = [
-      [0, 0, 5],
-      [10, 0, 5],
-    ] as const
-    const [first, last] = curve(sheet, points, [0, 0, 1], [10, -10], 2)
+    const sheet = fit([0, 0], [10, 5], box)
+    const points = [sheet.at(0, 5), sheet.at(10, 5)]
+    const [first, last] = curve(points, [0, 1], [10, -10], 2)
     const level = sheet.at(0, 5)[1]
     expect(first![1]).toBeCloseTo(level + 20)
     expect(last![1]).toBeCloseTo(level - 20)

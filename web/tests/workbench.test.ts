@@ -19,7 +19,7 @@ vi.stubGlobal('fetch', async (input: Request) => {
 })
 const { useWorkbench } = await import('../src/stores/workbench')
 
-const hall = { span: 24, frames: 4 }
+const hall = { spacings: [6, 6, 6] }
 const project = (number: number) => ({
   id: 'p1',
   name: 'Shed',
@@ -42,6 +42,7 @@ const chain = (revision: number) => ({
   problem: null,
   fingerprints: { structure: `s${revision}` },
   members: [member('a', 1, 0.4), member('b', 3, 0.9), member('c', 2, 0.7)],
+  planes: [1, 2, 3, 4].map((n) => ({ key: `frame-${n}`, kind: 'frame', members: [[0], [2], [1], []][n - 1] })),
 })
 
 beforeEach(() => {
@@ -62,7 +63,7 @@ describe('opening', () => {
     const bench = useWorkbench()
     await bench.open('p1')
     expect(bench.selected).toBe('b')
-    expect(bench.frame).toBe(3)
+    expect(bench.plane).toBe('frame-3')
     expect(bench.worstFirst().map((m) => m.name)).toEqual(['b', 'c', 'a'])
     expect(bench.stale).toBe(false)
   })

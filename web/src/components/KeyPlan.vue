@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { flat, type Point } from '../lib/drawing'
 import { useWorkbench } from '../stores/workbench'
 
 const bench = useWorkbench()
@@ -8,87 +9,197 @@ const WIDTH = 168
 const TOP = 40
 const DEPTH = 70
 
+/** Where grid lines of an axis stand on the plan, between the first and the last of them. */
+function spread(axis: 'X' | 'Y', from: number, size: number) {
+  const lines = (bench.chain?.grid ?? []).filter((g) => g.axis === axis)
+  const at = lines.map((g) => g.at)
+  const [least, most] = [Math.min(...at), Math.max(...at)]
+  return lines.map((g) => ({
+    name: g.name,
+    key: `${axis === 'Y' ? 'frame' : 'row'}-${g.name}`,
+    at: from + (most > least ? ((g.at - least) / (most - least)) * size : 0),
+  }))
+}
 const frames = computed(() => {
-  const count = bench.hall?.frames ?? 0
-  const every = Math.ceil(count / 10)
-  return Array.from({ length: count }, (_, i) => ({
-    number: i + 1,
-    x: LEFT + (count > 1 ? (WIDTH * i) / (count - 1) : 0),
-    named: i % every === 0 || i === count - 1 || i + 1 === bench.frame,
-  })).map((f, _, all) => ({
+  const all = spread('Y', LEFT, WIDTH)
+  const every = Math.ceil(all.length / 10)
+  const chosen = all.find((f) => f.key === bench.plane)
+  return all.map((f, i) => ({
     ...f,
     // the chosen frame's bubble always shows; its neighbours give way
     named:
-      f.number === bench.frame ||
-      (f.named && !all.some((o) => o.number === bench.frame && o !== f && Math.abs(o.x - f.x) < 15)),
+      f === chosen ||
+      ((i % every === 0 || i === all.length - 1) && !(chosen && chosen !== f && Math.abs(chosen.at - f.at) < 15)),
   }))
 })
+const rows = computed(() => spread('X', TOP, DEPTH))
 const braced = computed(() => {
-  const f = frames.value
-  return f.length < 2 ? [] : [...new Set([0, f.length - 2])].map((i) => [f[i]!.x, f[i + 1]!.x] as const)
+  const bays = new Set(
+    (bench.chain?.members ?? [])
+      .filter((m) => m.role === 'roof bracing' && m.name.startsWith('bay-'))
+      .map((m) => Number(m.name.slice(4).split('/')[0])),
+  )
+  return [...bays].flatMap((bay) => {
+    const [a, b] = [frames.value[bay - 1], frames.value[bay]]
+    return a && b ? [[a.at, b.at] as const] : []
+  })
 })
-const rise = computed(() => {
-  const hall = bench.hall
-  if (!hall || !bench.chain?.hall) return { wall: 0, roof: 0, half: 0 }
-  const scale = Math.min(116 / hall.span, 46 / bench.chain.hall.ridge_height)
+
+/** The cross-section: the lines of one frame, with its slopes and levels to point at. */
+const section = computed(() => {
+  const chain = bench.chain
+  const frame =
+    bench.looking?.kind === 'frame'
+      ? bench.looking
+      : (bench.planes.find((p) => p.key === 'frame-2') ?? bench.planes.find((p) => p.kind === 'frame'))
+  if (!chain || !frame) return null
+  const lines = frame.members
+    .map((i) => chain.members![i]!)
+    .filter((m) => m && !['web', 'purlin'].includes(m.role))
+    .map((m) => m.line.map((n) => flat(frame, chain.nodes![n]!)))
+  const points = lines.flat()
+  if (!points.length) return null
+  const [x0, x1] = [Math.min(...points.map((p) => p[0])), Math.max(...points.map((p) => p[0]))]
+  const [z0, z1] = [Math.min(...points.map((p) => p[1])), Math.max(...points.map((p) => p[1]))]
+  const scale = Math.min(132 / Math.max(x1 - x0, 1), 46 / Math.max(z1 - z0, 1))
+  const at = ([x, z]: Point): Point => [112 + (x - (x0 + x1) / 2) * scale, 184 - (z - z0) * scale]
+  const slopes = bench.planes
+    .filter((p) => p.kind === 'slope')
+    .map((p) => {
+      const names = p.members
+        .map((i) => chain.members![i]!)
+        .filter((m) => m && (m.role === 'rafter' || m.role === 'top chord'))
+      const first = names[0]
+      const ends = first ? [first.line[0]!, first.line.at(-1)!].map((n) => at(flat(frame, chain.nodes![n]!))) : []
+      return { key: p.key, label: p.label, ends }
+    })
+    .filter((p) => p.ends.length)
+  const levels = bench.planes
+    .filter((p) => p.kind === 'level')
+    .map((p) => ({ key: p.key, name: p.label.replace('Level ', ''), y: at([x0, p.origin[2]])[1], z: p.origin[2] }))
+    .filter((v) => v.y > 130 && v.y < 190)
   return {
-    wall: hall.eaves_height * scale,
-    roof: (bench.chain.hall.ridge_height - hall.eaves_height) * scale,
-    half: (hall.span / 2) * scale,
+    lines: lines.map((l) => l.map(at)),
+    left: at([x0, z0])[0],
+    right: at([x1, z0])[0],
+    slopes,
+    levels: levels.map((v, i) => ({ ...v, named: levels.every((o, k) => k >= i || Math.abs(o.y - v.y) > 9) })),
+    span: x1 - x0,
   }
 })
+const rest = computed(() =>
+  bench.planes.filter((p) => p.kind === 'level' && !section.value?.levels.some((v) => v.key === p.key)),
+)
+const d = (points: Point[]) => points.map(([x, y], i) => `${i ? 'L' : 'M'}${x.toFixed(1)} ${y.toFixed(1)}`).join('')
 </script>
 
 <template>
   <h4>
     Key plan
-    <button class="quiet whole" :class="{ on: bench.frame === 0 }" @click="bench.look(0)">whole · 3D</button>
+    <button class="quiet whole" :class="{ on: bench.plane === 'whole' }" @click="bench.look('whole')">
+      whole · 3D
+    </button>
   </h4>
-  <svg v-if="bench.hall" viewBox="0 4 236 186" role="group" aria-label="Key plan: choose a grid line">
+  <svg
+    v-if="frames.length || rows.length"
+    viewBox="0 4 236 190"
+    role="group"
+    aria-label="Key plan: choose what to look at"
+  >
     <path
       v-for="([a, b], i) in braced"
       :key="i"
       class="brace"
       :d="`M${a} ${TOP}L${b} ${TOP + DEPTH / 2}M${b} ${TOP}L${a} ${TOP + DEPTH / 2}M${a} ${TOP + DEPTH / 2}L${b} ${TOP + DEPTH}M${b} ${TOP + DEPTH / 2}L${a} ${TOP + DEPTH}`"
     />
+    <rect class="outline" :x="LEFT" :y="TOP" :width="WIDTH" :height="DEPTH" />
     <g
       v-for="f in frames"
-      :key="f.number"
+      :key="f.key"
       class="grid"
-      :class="{ on: f.number === bench.frame }"
+      :class="{ on: f.key === bench.plane }"
       role="button"
       tabindex="0"
-      :aria-label="`Frame on grid ${f.number}`"
-      @click="bench.look(f.number)"
-      @keydown.enter="bench.look(f.number)"
+      :aria-label="`Frame on grid ${f.name}`"
+      @click="bench.look(f.key)"
+      @keydown.enter="bench.look(f.key)"
     >
       <rect
-        :x="f.x - Math.min(8, WIDTH / frames.length / 2)"
+        :x="f.at - Math.min(8, WIDTH / frames.length / 2)"
         y="14"
         :width="Math.min(16, WIDTH / frames.length)"
         :height="TOP + DEPTH - 8"
         fill="transparent"
       />
-      <line :x1="f.x" :x2="f.x" y1="32" :y2="TOP + DEPTH + 6" />
+      <line :x1="f.at" :x2="f.at" y1="32" :y2="TOP + DEPTH + 6" />
       <template v-if="f.named">
-        <circle :cx="f.x" cy="23" r="8.5" />
-        <text :x="f.x" y="26.8">{{ f.number }}</text>
+        <circle :cx="f.at" cy="23" r="8.5" />
+        <text :x="f.at" y="26.8">{{ f.name }}</text>
       </template>
     </g>
-    <rect class="outline" :x="LEFT" :y="TOP" :width="WIDTH" :height="DEPTH" />
-    <line class="ridge" :x1="LEFT" :x2="LEFT + WIDTH" :y1="TOP + DEPTH / 2" :y2="TOP + DEPTH / 2" />
-    <g v-for="(name, i) in ['A', 'B']" :key="name" class="bubble">
-      <circle cx="16" :cy="TOP + i * DEPTH" r="8.5" />
-      <text x="16" :y="TOP + i * DEPTH + 3.8">{{ name }}</text>
+    <g
+      v-for="r in rows"
+      :key="r.key"
+      class="grid row"
+      :class="{ on: r.key === bench.plane }"
+      role="button"
+      tabindex="0"
+      :aria-label="`Row on grid ${r.name}`"
+      @click="bench.look(r.key)"
+      @keydown.enter="bench.look(r.key)"
+    >
+      <rect x="26" :y="r.at - 4" :width="LEFT + WIDTH - 26" height="8" fill="transparent" />
+      <line x1="26" :x2="LEFT + WIDTH" :y1="r.at" :y2="r.at" />
+      <circle cx="16" :cy="r.at" r="8.5" />
+      <text x="16" :y="r.at + 3.8">{{ r.name }}</text>
     </g>
-    <path
-      class="outline"
-      :d="`M${118 - rise.half} 184v${-rise.wall}l${rise.half} ${-rise.roof}l${rise.half} ${rise.roof}v${rise.wall}`"
-    />
-    <line class="ground" :x1="118 - rise.half - 16" :x2="118 + rise.half + 16" y1="184" y2="184" />
-    <text class="small" :x="118" y="181">{{ bench.hall.span }} m</text>
+    <template v-if="section">
+      <g
+        v-for="v in section.levels"
+        :key="v.key"
+        class="level"
+        :class="{ on: v.key === bench.plane }"
+        role="button"
+        tabindex="0"
+        :aria-label="`Level ${v.name}`"
+        @click="bench.look(v.key)"
+        @keydown.enter="bench.look(v.key)"
+      >
+        <title>Level {{ v.name }}, {{ v.z.toFixed(2) }} m</title>
+        <rect
+          :x="section.left - 14"
+          :y="v.y - 4"
+          :width="section.right - section.left + 28"
+          height="8"
+          fill="transparent"
+        />
+        <line :x1="section.left - 12" :x2="section.right + 8" :y1="v.y" :y2="v.y" />
+        <text v-if="v.named" :x="section.right + 10" :y="v.y + 3.4">{{ v.name.slice(0, 9) }}</text>
+      </g>
+      <path v-for="(l, i) in section.lines" :key="i" class="outline" :d="d(l)" />
+      <g
+        v-for="p in section.slopes"
+        :key="p.key"
+        class="slope"
+        :class="{ on: p.key === bench.plane }"
+        role="button"
+        tabindex="0"
+        :aria-label="p.label"
+        @click="bench.look(p.key)"
+        @keydown.enter="bench.look(p.key)"
+      >
+        <title>{{ p.label }}</title>
+        <path :d="d(p.ends as Point[])" />
+      </g>
+      <text class="small" :x="(section.left + section.right) / 2" y="193" text-anchor="middle">
+        {{ Number(section.span.toFixed(3)) }} m
+      </text>
+    </template>
   </svg>
-  <p v-else class="note">This document states its nodes and members directly; it has no hall to key.</p>
+  <p v-else class="note">There is no grid yet. Set out a hall or another jig, or give grid lines by hand.</p>
+  <p v-if="rest.length" class="note levels">
+    <button v-for="p in rest" :key="p.key" class="quiet" @click="bench.look(p.key)">{{ p.label }}</button>
+  </p>
 </template>
 
 <style scoped>
@@ -107,16 +218,25 @@ svg {
 .grid {
   cursor: pointer;
 }
+.grid:focus-visible,
+.level:focus-visible,
+.slope:focus-visible {
+  outline: none;
+}
+.grid:focus-visible line,
+.level:focus-visible line,
+.slope:focus-visible path {
+  stroke: var(--chalk);
+  stroke-width: 3;
+}
 .grid line {
   stroke: #b8b09f;
 }
-.grid circle,
-.bubble circle {
+.grid circle {
   fill: var(--sheet);
   stroke: var(--ink-3);
 }
-.grid text,
-.bubble text {
+.grid text {
   font: 500 10.5px var(--condensed);
   text-anchor: middle;
   fill: var(--ink-2);
@@ -142,17 +262,40 @@ svg {
   fill: none;
   stroke: #cdc6b6;
 }
-.ridge {
-  stroke: var(--ink);
-  stroke-dasharray: 6 3 1 3;
-  pointer-events: none;
+.row line {
+  stroke-dasharray: 7 3 1 3;
 }
-.ground {
-  stroke: var(--ink-3);
+.level,
+.slope {
+  cursor: pointer;
+}
+.level line {
+  stroke: #cdc6b6;
+}
+.level text {
+  font: 400 9.5px var(--condensed);
+  fill: var(--ink-2);
+}
+.level.on line {
+  stroke: var(--chalk);
+  stroke-width: 2.4;
+}
+.slope path {
+  stroke: transparent;
+  stroke-width: 9;
+  fill: none;
+}
+.slope:hover path {
+  stroke: var(--chalk);
+  stroke-opacity: 0.25;
+}
+.slope.on path {
+  stroke: var(--chalk);
+  stroke-opacity: 0.6;
+  stroke-width: 5;
 }
 .small {
   font: 400 11px var(--mono);
-  text-anchor: middle;
   fill: var(--ink-2);
 }
 </style>

@@ -2,18 +2,20 @@
 import * as THREE from 'three'
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
-import { figures, OXIDE, STEPS, temper } from '../lib/temper'
-import { useWorkbench } from '../stores/workbench'
+import { legendOf, painter } from '../lib/colours'
+import { figures, OXIDE, STEPS } from '../lib/temper'
+import { useWorkbench, type Member } from '../stores/workbench'
 
 const bench = useWorkbench()
 const holder = ref<HTMLDivElement>()
 const unsupported = ref(false)
 const label = ref<{ x: number; y: number; text: string; fails: boolean } | null>(null)
-const shown = computed(() => (bench.chain?.members ?? []).filter((m) => !bench.hidden.has(m.role)))
+const shown = computed(() => (bench.chain?.members ?? []).filter((m) => bench.shows(m)))
+
+const kinds = computed(() => legendOf(bench.chain?.members ?? [], shown.value, bench.colouring))
 
 let renderer: THREE.WebGLRenderer | undefined
 let controls: OrbitControls | undefined
-let mesh: THREE.InstancedMesh | undefined
 let watcher: ResizeObserver | undefined
 const scene = new THREE.Scene()
 const camera = new THREE.PerspectiveCamera(32, 1, 0.5, 2000)
@@ -32,7 +34,7 @@ function render() {
 function place() {
   const m = bench.member
   const nodes = bench.chain?.nodes
-  if (!m || !nodes || !holder.value || bench.hidden.has(m.role)) {
+  if (!m || !nodes || !holder.value || !bench.shows(m)) {
     label.value = null
     return
   }
@@ -66,57 +68,87 @@ function hatchTexture(): THREE.Texture {
   texture.repeat.set(1, 1)
   return texture
 }
-let hatched: THREE.InstancedMesh | undefined
 const texture = hatchTexture()
+let meshes: THREE.InstancedMesh[] = []
 
-/** One box a member, in two draw calls: those that hold, and the hatched ones that fail. */
+/** Unit solids along x, one a kind of section: an I, a round, a box. */
+function solids(): Record<string, THREE.BufferGeometry> {
+  const shape = new THREE.Shape()
+  const [w, f] = [0.06, 0.42]
+  const outline = [
+    [-0.5, -0.5], [0.5, -0.5], [0.5, -f], [w, -f], [w, f], [0.5, f],
+    [0.5, 0.5], [-0.5, 0.5], [-0.5, f], [-w, f], [-w, -f], [-0.5, -f],
+  ] as const // prettier-ignore
+  outline.forEach(([y, z], i) => (i ? shape.lineTo(y, z) : shape.moveTo(y, z)))
+  const beam = new THREE.ExtrudeGeometry(shape, { depth: 1, bevelEnabled: false })
+  // the outline's plane becomes y–z, its depth x
+  beam.applyMatrix4(
+    new THREE.Matrix4().makeBasis(new THREE.Vector3(0, 1, 0), new THREE.Vector3(0, 0, 1), new THREE.Vector3(1, 0, 0)),
+  )
+  beam.translate(-0.5, 0, 0)
+  const round = new THREE.CylinderGeometry(0.5, 0.5, 1, 10)
+  round.rotateZ(Math.PI / 2)
+  return { I: beam, round, box: new THREE.BoxGeometry(1, 1, 1) }
+}
+const SOLIDS = solids()
+const solidOf = (m: Member) =>
+  ['I', 'welded I', 'haunched', 'tee'].includes(m.shape)
+    ? 'I'
+    : ['circular', 'round'].includes(m.shape)
+      ? 'round'
+      : 'box'
+
+/** The members in one draw call a kind: by solid, and by whether they hold, fail (hatched) or are faded. */
 function build() {
-  for (const old of [mesh, hatched]) {
-    if (old) {
-      scene.remove(old)
-      old.geometry.dispose()
-      ;(old.material as THREE.Material).dispose()
-      old.dispose()
-    }
+  for (const old of meshes) {
+    scene.remove(old)
+    ;(old.material as THREE.Material).dispose()
+    old.dispose()
   }
   const nodes = bench.chain?.nodes ?? []
-  const make = (members: typeof shown.value, failing: boolean) => {
-    const material = new THREE.MeshLambertMaterial(failing ? { map: texture } : {})
-    const made = new THREE.InstancedMesh(new THREE.BoxGeometry(1, 1, 1), material, members.length)
-    const matrix = new THREE.Matrix4()
+  const over = bench.colouring === 'utilisation'
+  const paint = painter(bench.chain?.members ?? [], bench.colouring)
+  const kinds = new Map<string, Member[]>()
+  for (const m of shown.value) {
+    const style = bench.faded.has(m.name) ? 'faded' : over && m.status === 'fails' ? 'fails' : 'holds'
+    const key = `${solidOf(m)} ${style}`
+    kinds.set(key, [...(kinds.get(key) ?? []), m])
+  }
+  const [a, b, x, up] = [new THREE.Vector3(), new THREE.Vector3(), new THREE.Vector3(), new THREE.Vector3()]
+  const matrix = new THREE.Matrix4()
+  const colour = new THREE.Color()
+  meshes = [...kinds].map(([key, members]) => {
+    const [solid, style] = key.split(' ') as [string, string]
+    const look =
+      style === 'fails'
+        ? { map: texture }
+        : style === 'faded'
+          ? { transparent: true, opacity: 0.12, depthWrite: false }
+          : {}
+    const made = new THREE.InstancedMesh(SOLIDS[solid], new THREE.MeshLambertMaterial(look), members.length)
     members.forEach((m, i) => {
-      const a = new THREE.Vector3(...nodes[m.line[0]!]!)
-      const b = new THREE.Vector3(...nodes[m.line.at(-1)!]!)
-      const x = b.clone().sub(a)
+      a.set(...nodes[m.line[0]!]!)
+      b.set(...nodes[m.line.at(-1)!]!)
+      x.copy(b).sub(a)
       const length = x.length()
       x.normalize()
-      const up = Math.abs(x.z) > 0.999 ? new THREE.Vector3(-1, 0, 0) : new THREE.Vector3(0, 0, 1)
-      const z = up.sub(x.clone().multiplyScalar(up.dot(x))).normalize()
+      if (Math.abs(x.z) > 0.999) up.set(-Math.sign(x.z), 0, 0)
+      else up.set(0, 0, 1)
+      const z = up
+        .clone()
+        .sub(x.clone().multiplyScalar(up.dot(x)))
+        .normalize()
+      z.applyAxisAngle(x, (m.roll * Math.PI) / 180)
       const y = z.clone().cross(x)
-      matrix.makeBasis(x.multiplyScalar(length), y.multiplyScalar(m.size[1]), z.multiplyScalar(m.size[0]))
+      matrix.makeBasis(x.clone().multiplyScalar(length), y.multiplyScalar(m.size[1]), z.multiplyScalar(m.size[0]))
       matrix.setPosition(a.add(b).multiplyScalar(0.5))
       made.setMatrixAt(i, matrix)
-      const colour =
-        m.name === bench.selected
-          ? '#1d6480'
-          : bench.overlays.has('utilisation')
-            ? temper(m.utilisation ?? null)
-            : '#8b98a1'
-      made.setColorAt(i, new THREE.Color(colour))
+      made.setColorAt(i, colour.set(bench.chosen.has(m.name) ? '#1d6480' : paint(m)))
     })
     made.userData.members = members.map((m) => m.name)
     scene.add(made)
     return made
-  }
-  const over = bench.overlays.has('utilisation')
-  mesh = make(
-    shown.value.filter((m) => !(over && m.status === 'fails')),
-    false,
-  )
-  hatched = make(
-    shown.value.filter((m) => over && m.status === 'fails'),
-    true,
-  )
+  })
   render()
 }
 
@@ -150,8 +182,9 @@ function pick(event: MouseEvent) {
   )
   const ray = new THREE.Raycaster()
   ray.setFromCamera(at, camera)
-  const hit = ray.intersectObjects([mesh, hatched].filter((m): m is THREE.InstancedMesh => !!m && m.count > 0))[0]
-  if (hit?.instanceId !== undefined) bench.select((hit.object.userData.members as string[])[hit.instanceId]!)
+  const hit = ray.intersectObjects(meshes)[0]
+  if (hit?.instanceId !== undefined)
+    bench.select((hit.object.userData.members as string[])[hit.instanceId]!, false, event.shiftKey)
 }
 
 onMounted(() => {
@@ -183,8 +216,8 @@ onMounted(() => {
   build()
   frameAll()
 })
-watch(() => [shown.value, bench.selected, bench.overlays], build)
-watch(() => JSON.stringify(bench.hall), frameAll)
+watch(() => [shown.value, bench.chosen, bench.colouring, bench.faded], build)
+watch(() => JSON.stringify([bench.hall, bench.document?.jigs]), frameAll)
 onBeforeUnmount(() => {
   cancelAnimationFrame(asked)
   watcher?.disconnect()
@@ -205,11 +238,15 @@ onBeforeUnmount(() => {
     {{ label.text }}
   </div>
   <div class="legend mono">
-    <template v-if="bench.overlays.has('utilisation')">
+    <template v-if="bench.colouring === 'utilisation'">
       <span v-for="step in STEPS" :key="step.upTo"
         ><i :style="{ background: step.colour }" />≤ {{ step.upTo.toFixed(2) }}</span
       >
       <span><i class="hatched" :style="{ borderColor: OXIDE }" />fails</span>
+    </template>
+    <template v-else>
+      <span v-for="k in kinds.slice(0, 8)" :key="k.kind"><i :style="{ background: k.colour }" />{{ k.kind }}</span>
+      <span v-if="kinds.length > 8">and {{ kinds.length - 8 }} more</span>
     </template>
     <span>drag to turn, wheel to come nearer</span>
     <button class="quiet" @click="frameAll">show all</button>
@@ -246,7 +283,12 @@ onBeforeUnmount(() => {
   font-size: 11px;
   color: var(--ink-2);
 }
+.legend {
+  flex-wrap: wrap;
+  right: 14px;
+}
 .legend span {
+  white-space: nowrap;
   display: flex;
   align-items: center;
   gap: 4px;

@@ -1,22 +1,25 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { useWorkbench, type Overlay } from '../stores/workbench'
+import { COLOURINGS, useWorkbench, type Colouring, type Overlay } from '../stores/workbench'
 
 const bench = useWorkbench()
 const TOOLS: { key: Overlay; label: string; frameOnly: boolean }[] = [
   { key: 'actions', label: 'Actions', frameOnly: true },
-  { key: 'utilisation', label: 'Utilisation', frameOnly: false },
   { key: 'moment', label: 'Moment', frameOnly: true },
   { key: 'sway', label: 'Movement', frameOnly: true },
   { key: 'names', label: 'Names', frameOnly: true },
 ]
-const tools = computed(() => TOOLS.filter((t) => bench.frame || !t.frameOnly))
+const tools = computed(() => TOOLS.filter((t) => bench.looking || !t.frameOnly))
 function toggle(key: Overlay) {
   const next = new Set(bench.overlays)
   if (!next.delete(key)) next.add(key)
   bench.overlays = next
 }
-const title = computed(() => (bench.frame ? `Frame on grid ${bench.frame} · elevation` : 'Whole building · 3D'))
+const title = computed(() => {
+  const p = bench.looking
+  if (!p) return 'Whole building · 3D'
+  return `${p.label} · ${p.kind === 'level' ? 'plan' : p.kind === 'slope' ? 'laid flat' : 'elevation'}`
+})
 const states = computed(() => [
   { value: '', label: bench.selected ? 'governing combination' : 'envelope' },
   { value: 'envelope', label: 'envelope of strength' },
@@ -29,7 +32,7 @@ const states = computed(() => [
   <div class="caption">
     Looking at<b>{{ title }}</b>
     <span v-if="bench.stale" class="stale">numbers of revision {{ bench.chain?.revision }}, being refreshed</span>
-    <label v-if="bench.frame" class="state">
+    <label v-if="bench.looking && bench.chain && !bench.chain.problem" class="state">
       <span>under</span>
       <select
         :value="bench.state"
@@ -39,11 +42,21 @@ const states = computed(() => [
         <option v-for="s in states" :key="s.value" :value="s.value">{{ s.label }}</option>
       </select>
     </label>
-    <span v-if="bench.frame && bench.diagram" class="formula mono"
+    <span v-if="bench.looking && bench.diagram" class="formula mono"
       >{{ bench.diagram.kind === 'envelope' ? 'envelope' : bench.diagram.state }}: {{ bench.diagram.formula }}</span
     >
   </div>
   <div class="tools">
+    <label class="colouring"
+      >Colour by
+      <select
+        :value="bench.colouring"
+        aria-label="Colour by"
+        @change="bench.colouring = ($event.target as HTMLSelectElement).value as Colouring"
+      >
+        <option v-for="c in COLOURINGS" :key="c" :value="c">{{ c }}</option>
+      </select>
+    </label>
     <button
       v-for="tool in tools"
       :key="tool.key"

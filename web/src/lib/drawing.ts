@@ -3,6 +3,27 @@
 export type Point = readonly [number, number]
 export type Place = readonly [number, number, number]
 
+/** A plane by a point of it and unit vectors to the right and upwards on the sheet. */
+export interface Basis {
+  origin: readonly number[]
+  u: readonly number[]
+  v: readonly number[]
+}
+const dot = (a: readonly number[], b: readonly number[]) => a[0]! * b[0]! + a[1]! * b[1]! + a[2]! * b[2]!
+/** A place in space as coordinates in a plane. */
+export function flat(basis: Basis, p: readonly number[]): Point {
+  const d = [p[0]! - basis.origin[0]!, p[1]! - basis.origin[1]!, p[2]! - basis.origin[2]!]
+  return [dot(d, basis.u), dot(d, basis.v)]
+}
+/** A direction in space, turned into a plane. */
+export function across(basis: Basis, d: readonly number[]): Point {
+  return [dot(d, basis.u), dot(d, basis.v)]
+}
+/** A point of a plane, in space. */
+export function place(basis: Basis, [a, b]: Point): Place {
+  const at = (i: number) => basis.origin[i]! + a * basis.u[i]! + b * basis.v[i]!
+  return [at(0), at(1), at(2)]
+}
 export interface Sheet {
   scale: number
   at: (x: number, z: number) => Point
@@ -17,28 +38,23 @@ export interface Box {
   bottom: number
 }
 
-/** The largest true-to-scale placing of a frame in a box, standing on its lower margin. */
-export function fit(span: number, height: number, box: Box): Sheet {
+/** The largest true-to-scale placing of a rectangle (least and greatest coordinates) in a box. */
+export function fit(least: Point, most: Point, box: Box): Sheet {
   const across = Math.max(box.width - box.left - box.right, 10)
   const up = Math.max(box.height - box.top - box.bottom, 10)
+  const [span, height] = [most[0] - least[0], most[1] - least[1]]
   const scale = Math.min(across / Math.max(span, 0.1), up / Math.max(height, 0.1))
   const x0 = box.left + (across - span * scale) / 2
   const y0 = box.top + up - (up - height * scale) / 2
-  return { scale, at: (x, z) => [x0 + x * scale, y0 - z * scale] }
+  return { scale, at: (x, z) => [x0 + (x - least[0]) * scale, y0 - (z - least[1]) * scale] }
 }
 
-/** The curve of values along a run, drawn at right angles to it: towards −z local when positive (the tension side). */
-export function curve(
-  sheet: Sheet,
-  points: readonly Place[],
-  axisZ: Place,
-  values: readonly number[],
-  scale: number,
-): Point[] {
-  return points.map((p, i) => {
+/** The curve of values along a run of points on the sheet, drawn at right angles to it: towards −z local when positive (the
+ * tension side). */
+export function curve(points: readonly Point[], axis: Point, values: readonly number[], scale: number): Point[] {
+  return points.map(([x, y], i) => {
     const off = -(values[i] ?? 0) * scale
-    const [x, y] = sheet.at(p[0], p[2])
-    return [x + axisZ[0] * off, y - axisZ[2] * off]
+    return [x + axis[0] * off, y - axis[1] * off]
   })
 }
 

@@ -21,6 +21,22 @@ export function figures(utilisation: number | null): string {
   return utilisation.toFixed(2)
 }
 
+/** Quiet, distinct colours for kinds of things (sections, roles); reused when there are more kinds. */
+export const KIND_COLOURS = [
+  '#4a6f87',
+  '#9a6b3f',
+  '#6b7f4e',
+  '#7d5a86',
+  '#3f8280',
+  '#a3574b',
+  '#8a8240',
+  '#5b5fa0',
+  '#7a6a5d',
+  '#437a52',
+  '#9c5d7b',
+  '#5e7486',
+]
+
 export const NATURE_COLOURS: Record<string, string> = {
   permanent: '#6d6a63',
   imposed: '#a97b22',

@@ -8,7 +8,7 @@ import SheetHead from './SheetHead.vue'
 const bench = useWorkbench()
 const off = computed(() => (bench.chain?.cases ?? []).filter((c) => !c.holds).length)
 function look(symbol: string) {
-  if (!bench.frame && bench.hall) bench.frame = Math.ceil(bench.hall.frames! / 2)
+  if (!bench.looking) bench.plane = bench.planes.filter((p) => p.kind === 'frame')[1]?.key ?? bench.plane
   bench.overlays = new Set([...bench.overlays].filter((o) => o !== 'moment')).add('actions')
   bench.show(symbol)
 }

@@ -1,115 +1,86 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import ChoiceField from '../components/ChoiceField.vue'
-import NumberField from '../components/NumberField.vue'
+import { computed, ref, type Component } from 'vue'
 import { useWorkbench } from '../stores/workbench'
+import ChoosePart from './frame/ChoosePart.vue'
+import HallPart from './frame/HallPart.vue'
+import HandPart from './frame/HandPart.vue'
+import JigsPart from './frame/JigsPart.vue'
+import SnagsPart from './frame/SnagsPart.vue'
+import VersionsPart from './frame/VersionsPart.vue'
 import SheetHead from './SheetHead.vue'
 
 const bench = useWorkbench()
-const sections = computed(() =>
-  bench.catalogue.flatMap((f) =>
-    f.sections.map((s) => ({
-      value: s.name,
-      label: `${s.name} · ${s.mass.toFixed(1)} kg/m`,
-      group: `${f.name} – ${f.what}`,
-    })),
-  ),
-)
-const ROLES = [
-  { key: 'columns', label: 'Columns' },
-  { key: 'rafters', label: 'Rafters' },
-  { key: 'eaves_beams', label: 'Eaves beams' },
-  { key: 'ridge_beam', label: 'Ridge beam' },
-  { key: 'bracing', label: 'Bracing' },
-] as const
-const GRADES = ['S235', 'S275', 'S355', 'S460'].map((value) => ({ value, label: value }))
-const BASES = [
-  { value: 'pinned', label: 'pinned' },
-  { value: 'fixed', label: 'fixed' },
-]
-async function start() {
-  await bench.edit('Hall set out', [{ path: 'hall', value: {} }])
+const PARTS: Record<string, Component> = {
+  Hall: HallPart,
+  Jigs: JigsPart,
+  'By hand': HandPart,
+  Choose: ChoosePart,
+  Snags: SnagsPart,
+  Versions: VersionsPart,
 }
+const part = ref(bench.hall || !bench.document?.members?.length ? 'Hall' : 'By hand')
+const count = computed(() => (bench.chain?.snags?.length ?? 0) + (bench.chain?.orphans?.length ?? 0))
 </script>
 
 <template>
-  <SheetHead title="Frame" aside="hall jig · duopitch" />
-  <template v-if="bench.hall">
-    <h4>Dimensions <span>to the grid</span></h4>
-    <NumberField
-      label="Span"
-      path="hall.span"
-      kind="length"
-      :value="bench.hall.span"
-      hint="Between grids A and B, 4 to 80 m"
-    />
-    <NumberField
-      label="Eaves height"
-      path="hall.eaves_height"
-      kind="length"
-      :value="bench.hall.eaves_height"
-      hint="Ground to the crossing of column and rafter lines"
-    />
-    <NumberField
-      label="Pitch"
-      path="hall.pitch"
-      kind="angle"
-      :value="bench.hall.pitch"
-      hint="5° to 45°; 20% is understood too"
-    />
-    <NumberField label="Frames" path="hall.frames" kind="count" :value="bench.hall.frames" />
-    <NumberField label="Spacing" path="hall.spacing" kind="length" :value="bench.hall.spacing" />
-    <ChoiceField label="Bases" path="hall.bases" :value="bench.hall.bases ?? 'pinned'" :options="BASES" />
-    <div v-if="bench.chain?.hall" class="pairs">
-      <span>Ridge height</span><b>{{ bench.chain.hall.ridge_height.toFixed(3) }} m</b> <span>Slope length</span
-      ><b>{{ bench.chain.hall.slope_length.toFixed(3) }} m</b> <span>Length of the hall</span
-      ><b>{{ bench.chain.hall.length.toFixed(2) }} m</b>
-    </div>
-    <h4>Purlins and stays</h4>
-    <NumberField
-      label="Purlin spacing, at most"
-      path="hall.purlin_spacing"
-      kind="length"
-      :value="bench.hall.purlin_spacing"
-      hint="Purlins hold the outer flange of the rafters"
-    />
-    <NumberField
-      label="Stay at every n-th purlin"
-      path="hall.stay_every"
-      kind="count"
-      :value="bench.hall.stay_every"
-      unit="n"
-      hint="Stays hold the inner flange; 0: only at eaves and ridge"
-    />
-    <div v-if="bench.chain?.hall" class="pairs">
-      <span>Purlins a slope</span
-      ><b>{{ bench.chain.hall.purlins.length }} at {{ (bench.chain.hall.purlins[1] ?? 0).toFixed(3) }} m</b>
-    </div>
-    <h4>Steel and sections</h4>
-    <ChoiceField label="Grade" path="hall.grade" :value="bench.hall.grade ?? 'S355'" :options="GRADES" />
-    <ChoiceField
-      v-for="r in ROLES"
-      :key="r.key"
-      :label="r.label"
-      :path="`hall.sections.${r.key}`"
-      :value="bench.hall.sections?.[r.key] ?? ''"
-      :options="sections"
-    />
-    <p class="note">
-      Purlins and side rails carry the panels and hold the flanges; they are not members yet. Frames are numbered along
-      the hall.
-    </p>
-  </template>
-  <template v-else>
-    <p class="note">
-      There is no hall in this document. Its {{ bench.document?.members?.length ?? 0 }} members are stated directly.
-    </p>
-    <p class="note"><button class="plate" @click="start">Set out a hall</button></p>
-  </template>
+  <SheetHead
+    title="Frame"
+    :aside="`${bench.chain?.members?.length ?? 0} members · ${(bench.chain?.tonnage ?? 0).toFixed(2)} t`"
+  />
+  <nav aria-label="Parts of the frame sheet">
+    <button
+      v-for="(_, name) in PARTS"
+      :key="name"
+      :class="{ on: part === name }"
+      :aria-pressed="part === name"
+      @click="part = String(name)"
+    >
+      {{ name
+      }}<i v-if="name === 'Snags' && count" :class="{ fault: bench.chain?.snags?.some((s) => s.weight === 'fault') }">{{
+        count
+      }}</i>
+    </button>
+  </nav>
+  <component :is="PARTS[part]" />
+  <datalist id="sections">
+    <option v-for="s in bench.document?.built_sections ?? []" :key="s.name" :value="s.name" />
+    <template v-for="f in bench.catalogue" :key="f.name">
+      <option v-for="s in f.sections" :key="s.name" :value="s.name" />
+    </template>
+  </datalist>
 </template>
 
 <style scoped>
-h4 span {
-  font-weight: 400;
+nav {
+  display: flex;
+  gap: 1px;
+  padding: 4px 10px 0;
+  border-bottom: 1px solid var(--line);
+}
+nav button {
+  border: 0;
+  background: none;
+  padding: 4px 5px 5px;
+  font: 500 12px var(--condensed);
+  color: var(--ink-2);
+  border-bottom: 2px solid transparent;
+  cursor: pointer;
+  white-space: nowrap;
+}
+nav button.on {
+  color: var(--chalk);
+  border-color: var(--chalk);
+}
+i {
+  font: 500 10.5px var(--mono);
+  margin-left: 3px;
+  padding: 0 4px;
+  border-radius: 7px;
+  background: var(--line);
+  color: var(--ink);
+}
+i.fault {
+  background: var(--oxide);
+  color: #fff;
 }
 </style>

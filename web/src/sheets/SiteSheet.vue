@@ -41,7 +41,8 @@ async function place(event: Event) {
       hint="Characteristic ground snow load at the site, entered by hand"
     />
     <div v-if="bench.chain?.snow" class="pairs">
-      <span title="Shape coefficient of the roof, table 5.2">μ₁ at {{ bench.hall?.pitch }}°</span
+      <span title="Shape coefficient of the roof, table 5.2"
+        >μ₁ at {{ bench.chain.hall?.slopes[0]?.[2].toFixed(1) }}°</span
       ><b>{{ bench.chain.snow.mu.toFixed(2) }}</b>
       <span title="s = μ Ce Ct sk (5.1), on the plan projection">Undrifted</span
       ><b>{{ bench.chain.snow.undrifted.toFixed(2) }} kN/m²</b>

@@ -3,7 +3,20 @@ import { computed, ref, shallowRef } from 'vue'
 import { api, csrfToken, typed, type Schemas } from '../api/client'
 import type { Link } from '../lib/stages'
 
-export type Overlay = 'actions' | 'utilisation' | 'moment' | 'sway' | 'names'
+export type Overlay = 'actions' | 'moment' | 'sway' | 'names'
+/** What members are coloured by. */
+export const COLOURINGS = ['utilisation', 'section', 'grade', 'role', 'group', 'nothing'] as const
+export type Colouring = (typeof COLOURINGS)[number]
+export type Member = Schemas['MemberOut']
+export type Plane = Schemas['PlaneOut']
+type Spot = string | readonly [number, number, number]
+/** Members being drawn: the points so far, and what each new member is. */
+export interface Drawing {
+  points: Spot[]
+  section: string
+  role: NonNullable<Schemas['Draw']['role']>
+  behaviour: string
+}
 export interface Refusal {
   place: string
   message: string
@@ -20,15 +33,25 @@ export const useWorkbench = defineStore('workbench', () => {
   const conflict = shallowRef<Schemas['ConflictOut'] | null>(null)
   const refusal = ref<Refusal | null>(null)
   const stage = ref<Link>('verification')
-  const frame = ref(0)
+  const plane = ref('whole')
   const selected = ref('')
+  const chosen = ref(new Set<string>())
+  const gone = ref(new Set<string>())
+  const faded = ref(new Set<string>())
+  const colouring = ref<Colouring>('utilisation')
+  const drawing = ref<Drawing | null>(null)
   const state = ref('')
   const hidden = ref(new Set<string>())
-  const overlays = ref(new Set<Overlay>(['utilisation', 'moment']))
+  const overlays = ref(new Set<Overlay>(['moment']))
 
   const document = computed(() => project.value?.document ?? null)
   const hall = computed(() => document.value?.hall ?? null)
   const member = computed(() => chain.value?.members?.find((m) => m.name === selected.value) ?? null)
+  const planes = computed<Plane[]>(() => chain.value?.planes ?? [])
+  const looking = computed(() => planes.value.find((p) => p.key === plane.value) ?? null)
+  /** Everything that is chosen, the selected member with it. */
+  const picked = computed(() => (chain.value?.members ?? []).filter((m) => chosen.value.has(m.name)))
+  const shows = (m: Member) => !hidden.value.has(m.role) && !gone.value.has(m.name)
   const stale = computed(() => !!chain.value && chain.value.revision !== project.value?.revision.number)
   const rounds = shallowRef<Schemas['RoundOut'][]>([])
   const sizing = shallowRef<Schemas['SizingOut'] | null>(null)
@@ -45,23 +68,33 @@ export const useWorkbench = defineStore('workbench', () => {
     rounds.value = []
     sizing.value = null
     selected.value = state.value = ''
+    chosen.value = new Set()
     hidden.value = new Set()
-    overlays.value = new Set(['utilisation', 'moment'])
-    const [found, families] = await Promise.all([
-      api.GET('/api/projects/{project_id}', { params: { path: { project_id: id } } }),
-      catalogue.value.length ? null : api.GET('/api/catalogue'),
-    ])
-    if (families?.data) catalogue.value = families.data
+    overlays.value = new Set(['moment'])
+    colouring.value = 'utilisation'
+    gone.value = new Set()
+    faded.value = new Set()
+    drawing.value = null
+    const found = await api.GET('/api/projects/{project_id}', { params: { path: { project_id: id } } })
     if (!found.data) {
       message.value = 'There is no such project among yours.'
       return
     }
     project.value = typed('ProjectOut', found.data)
-    frame.value = Math.ceil((hall.value?.frames ?? 0) / 2)
     await refresh()
+    void loadCatalogue()
+    const middle = Math.ceil(((hall.value?.spacings?.length ?? -1) + 1) / 2)
+    plane.value = planes.value.find((p) => p.key === `frame-${middle}`)?.key ?? 'whole'
     const first = worstFirst()[0]
     if (first) select(first.name, true)
     await draw()
+  }
+
+  /** The catalogue is large and the same for all: asked for once, when the frame is on the screen. */
+  async function loadCatalogue(): Promise<void> {
+    if (catalogue.value.length) return
+    const { data } = await api.GET('/api/catalogue')
+    if (data) catalogue.value = data
   }
 
   /** Bring the chain to the head. A newer edit supersedes an answer under way. */
@@ -74,11 +107,17 @@ export const useWorkbench = defineStore('workbench', () => {
     })
     if (project.value?.revision.number !== wanted.revision.number || project.value.id !== wanted.id) return
     refreshing.value = false
-    if (data) chain.value = typed('ChainOut', data)
-    else if (error) message.value = 'The chain could not be refreshed; the numbers shown are of an older revision.'
-    const frames = hall.value?.frames ?? 0
-    if (frame.value > frames) frame.value = frames
-    if (selected.value && !data?.members?.some((m) => m.name === selected.value)) selected.value = ''
+    if (data) {
+      chain.value = typed('ChainOut', data)
+      // diagrams of an older revision are not shown under the new structure
+      if (diagram.value?.revision !== chain.value.revision) diagram.value = null
+    } else if (error) message.value = 'The chain could not be refreshed; the numbers shown are of an older revision.'
+    const present = new Set((data?.members ?? []).map((m) => m.name))
+    if (plane.value !== 'whole' && !looking.value)
+      plane.value = planes.value.filter((p) => p.kind === 'frame').at(-1)?.key ?? 'whole'
+    if (selected.value && !present.has(selected.value)) selected.value = ''
+    if ([...chosen.value].some((name) => !present.has(name)))
+      chosen.value = new Set([...chosen.value].filter((name) => present.has(name)))
     await draw()
   }
 
@@ -93,25 +132,47 @@ export const useWorkbench = defineStore('workbench', () => {
     const { data, error } = await api.GET('/api/projects/{project_id}/diagrams', {
       params: {
         path: { project_id: now.id },
-        query: { frame: frame.value, state: asked, revision: chain.value.revision },
+        query: { plane: plane.value, state: asked, revision: chain.value.revision },
       },
     })
     if (data) diagram.value = typed('DiagramOut', data)
-    else if (error && state.value) {
+    else if (error) {
+      diagram.value = null
+      if (!state.value) return
       state.value = ''
       await draw()
     }
   }
 
-  function select(name: string, showFrame = false): void {
-    selected.value = name
+  /** Select one member; `add` adds it to what is chosen, or takes it out. Its frame is shown if it lies in another one. */
+  function select(name: string, showFrame = false, add = false): void {
+    if (add) {
+      const next = new Set(chosen.value)
+      if (!next.delete(name)) next.add(name)
+      chosen.value = next
+      selected.value = next.has(name) ? name : ([...next].at(-1) ?? '')
+    } else {
+      chosen.value = new Set(name ? [name] : [])
+      selected.value = name
+    }
     const found = member.value
-    if (found && found.frame && (showFrame || frame.value) && frame.value !== 0) frame.value = found.frame
+    if (found && showFrame && looking.value && !looking.value.members.includes(numberOf(name))) {
+      const other = planes.value.find((p) => p.key === `frame-${found.frame}`)
+      plane.value = other?.key ?? 'whole'
+    }
+    void draw()
+  }
+  const numberOf = (name: string) => chain.value?.members?.findIndex((m) => m.name === name) ?? -1
+
+  /** Choose several members at once. */
+  function choose(names: Iterable<string>): void {
+    chosen.value = new Set(names)
+    if (!chosen.value.has(selected.value)) selected.value = [...chosen.value].at(-1) ?? ''
     void draw()
   }
 
-  function look(at: number): void {
-    frame.value = at
+  function look(at: string): void {
+    plane.value = at
     void draw()
   }
 
@@ -152,6 +213,49 @@ export const useWorkbench = defineStore('workbench', () => {
       message.value = 'The server cannot be reached; nothing was changed.'
       return false
     }
+  }
+
+  /** Do operations by hand against the head, as one revision. */
+  async function operate(label: string, ...operations: Schemas['Operate']['operations']): Promise<boolean> {
+    const now = project.value
+    if (!now) return false
+    try {
+      const answer = await api.POST('/api/projects/{project_id}/operate', {
+        params: { path: { project_id: now.id } },
+        body: { base: now.revision.number, label, operations },
+      })
+      return await take(answer, 'operation')
+    } catch {
+      message.value = 'The server cannot be reached; nothing was changed.'
+      return false
+    }
+  }
+
+  /** End drawing: what was drawn becomes members. */
+  async function drawn(): Promise<void> {
+    const now = drawing.value
+    if (!now || now.points.length < 2) return
+    const { points, section, role, behaviour } = now
+    const kind = behaviour as 'beam'
+    const done = await operate(`Drew ${points.length - 1} × ${section}`, {
+      do: 'draw',
+      points: points as string[],
+      section,
+      role,
+      behaviour: kind,
+      material: document.value?.hall?.grade ?? 'S355',
+      roll: 0,
+      group: '',
+    })
+    if (done && drawing.value) drawing.value = { ...drawing.value, points: [] }
+  }
+
+  /** Make an older revision stand again. */
+  async function restore(number: number): Promise<void> {
+    const now = project.value
+    if (!now) return
+    const body = { base: now.revision.number, number }
+    await take(await api.POST('/api/projects/{project_id}/restore', { params: { path: { project_id: now.id } }, body }))
   }
 
   async function step(direction: 'undo' | 'redo'): Promise<void> {
@@ -232,8 +336,17 @@ export const useWorkbench = defineStore('workbench', () => {
     conflict,
     refusal,
     stage,
-    frame,
+    plane,
+    planes,
+    looking,
     selected,
+    chosen,
+    picked,
+    gone,
+    faded,
+    colouring,
+    drawing,
+    shows,
     state,
     hidden,
     overlays,
@@ -250,9 +363,13 @@ export const useWorkbench = defineStore('workbench', () => {
     refresh,
     draw,
     select,
+    choose,
     look,
     show,
     edit,
+    operate,
+    drawn,
+    restore,
     step,
     catchUp,
     size,

@@ -29,16 +29,21 @@ function keys(event: KeyboardEvent) {
     return
   }
   if (typing || event.ctrlKey || event.metaKey) return
-  const frames = bench.hall?.frames ?? 0
+  const frames = bench.planes.filter((p) => p.kind === 'frame').map((p) => p.key)
+  const at = frames.indexOf(bench.plane)
   if (event.altKey) {
     const link = LINKS[Number(event.key) - 1]
     if (link) {
       event.preventDefault()
       bench.stage = link.key
     }
-  } else if (event.key === '[' && bench.frame > 1) bench.look(bench.frame - 1)
-  else if (event.key === ']' && bench.frame && bench.frame < frames) bench.look(bench.frame + 1)
-  else if (event.key === '0') bench.look(0)
+  } else if (event.key === '[' && at > 0) bench.look(frames[at - 1]!)
+  else if (event.key === ']' && at >= 0 && at < frames.length - 1) bench.look(frames[at + 1]!)
+  else if (event.key === '0') bench.look('whole')
+  else if (event.key === 'Escape') {
+    if (bench.drawing) bench.drawing = null
+    else bench.select('')
+  } else if (event.key === 'Enter' && bench.drawing) void bench.drawn()
 }
 
 watch(
@@ -76,18 +81,19 @@ function text(value: unknown) {
       <template v-if="!folded.left"><KeyPlan /><RoleList /></template>
     </aside>
     <main class="view">
-      <p v-if="bench.chain?.problem" class="broken" role="alert">
-        <b>The chain is broken.</b> {{ bench.chain.problem.message }}
-      </p>
-      <p v-else-if="!bench.chain && bench.message" class="broken" role="alert">
+      <p v-if="!bench.chain && bench.message" class="broken" role="alert">
         {{ bench.message }} <router-link to="/">Back to the projects</router-link>
       </p>
       <template v-else-if="bench.chain">
-        <FrameView v-if="bench.frame" />
-        <ModelView v-else />
+        <FrameView v-if="bench.looking" />
+        <ModelView v-else-if="bench.chain.members?.length" />
+        <p v-if="bench.chain.problem" class="broken" role="alert">
+          <b>{{ bench.chain.members?.length ? 'No forces yet.' : 'The chain is broken.' }}</b>
+          {{ bench.chain.problem.message }}
+        </p>
       </template>
       <p v-else class="waiting">Computing the chain…</p>
-      <ViewTools v-if="bench.chain && !bench.chain.problem" />
+      <ViewTools v-if="bench.chain?.members?.length" />
     </main>
     <aside class="right" aria-label="Sheet">
       <button class="fold" :aria-expanded="!folded.right" title="Fold the sheet" @click="folded.right = !folded.right">
@@ -164,7 +170,8 @@ function text(value: unknown) {
 }
 .waiting,
 .broken {
-  margin: 90px auto 0;
+  position: relative;
+  margin: 70px auto 0;
   max-width: 46ch;
   padding: 12px 16px;
 }

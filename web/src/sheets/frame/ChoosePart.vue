@@ -1,0 +1,332 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { kindOf } from '../../lib/colours'
+import { useWorkbench, type Member } from '../../stores/workbench'
+
+const bench = useWorkbench()
+const all = computed(() => bench.chain?.members ?? [])
+type By = 'role' | 'section' | 'grade' | 'group' | 'level' | 'frame' | 'direction' | 'jig' | 'length'
+const by = ref<By>('role')
+const BYS: By[] = ['role', 'section', 'grade', 'group', 'level', 'frame', 'direction', 'jig', 'length']
+const from = ref(0)
+const to = ref(3)
+
+function direction(m: Member): string {
+  const [a, b] = [bench.chain!.nodes![m.line[0]!]!, bench.chain!.nodes![m.line.at(-1)!]!]
+  const d = [0, 1, 2].map((i) => Math.abs(a[i]! - b[i]!) / m.length)
+  const along = ['along X', 'along Y', 'upright'][d.findIndex((x) => x > 0.999)]
+  return along ?? (d[2]! < 0.02 ? 'level, askew' : 'inclined')
+}
+function kind(m: Member): string {
+  if (by.value === 'frame') return m.frame ? `frame ${m.frame}` : 'no frame'
+  if (by.value === 'direction') return direction(m)
+  if (by.value === 'jig') return m.jig || 'by hand'
+  if (by.value === 'level') {
+    const [a, b] = [bench.chain!.nodes![m.line[0]!]![2], bench.chain!.nodes![m.line.at(-1)!]![2]]
+    const level = Math.abs(a - b) < 1e-3 ? bench.chain!.levels!.find((v) => Math.abs(v.height - a) < 1e-3) : null
+    return level?.name ?? 'between levels'
+  }
+  if (by.value === 'length') return ''
+  return kindOf(m, by.value)
+}
+const kinds = computed(() => {
+  const found = new Map<string, string[]>()
+  for (const m of all.value) {
+    const key = kind(m)
+    if (!key) continue
+    const list = found.get(key) ?? []
+    list.push(m.name)
+    found.set(key, list)
+  }
+  return [...found].sort(([a], [b]) => a.localeCompare(b, undefined, { numeric: true }))
+})
+const add = ref(false)
+function take(names: string[]) {
+  bench.choose(add.value ? [...bench.chosen, ...names] : names)
+}
+const byLength = () =>
+  take(all.value.filter((m) => m.length >= from.value - 1e-6 && m.length <= to.value + 1e-6).map((m) => m.name))
+const invert = () =>
+  bench.choose(all.value.filter((m) => bench.shows(m) && !bench.chosen.has(m.name)).map((m) => m.name))
+function grow() {
+  const nodes = new Set(bench.picked.flatMap((m) => m.line))
+  bench.choose(all.value.filter((m) => m.line.some((n) => nodes.has(n))).map((m) => m.name))
+}
+const alone = () => (bench.gone = new Set(all.value.filter((m) => !bench.chosen.has(m.name)).map((m) => m.name)))
+const fade = () => (bench.faded = new Set([...bench.faded, ...bench.chosen]))
+const hide = () => (bench.gone = new Set([...bench.gone, ...bench.chosen]))
+function showAll() {
+  bench.gone = new Set()
+  bench.faded = new Set()
+  bench.hidden = new Set()
+}
+const name = ref('')
+const sets = computed(() => bench.document?.sets ?? [])
+const views = computed(() => bench.document?.views ?? [])
+function keepSet() {
+  const words = name.value.trim()
+  if (!words || !bench.chosen.size) return
+  const others = sets.value.filter((s) => s.name !== words)
+  void bench.edit(`Set “${words}” kept`, [
+    { path: 'sets', value: [...others, { name: words, members: [...bench.chosen] }] },
+  ])
+  name.value = ''
+}
+const dropSet = (words: string) =>
+  bench.edit(`Set “${words}” dropped`, [{ path: 'sets', value: sets.value.filter((s) => s.name !== words) }])
+function keepView() {
+  const words = name.value.trim()
+  if (!words) return
+  const view = {
+    name: words,
+    plane: bench.plane,
+    colour: bench.colouring,
+    hidden: [...bench.hidden, ...[...bench.gone].map((m) => `=${m}`)],
+    faded: [...bench.faded],
+  }
+  void bench.edit(`View “${words}” kept`, [
+    { path: 'views', value: [...views.value.filter((v) => v.name !== words), view] },
+  ])
+  name.value = ''
+}
+function openView(words: string) {
+  const view = views.value.find((v) => v.name === words)!
+  bench.hidden = new Set((view.hidden ?? []).filter((h) => !h.startsWith('=')))
+  bench.gone = new Set((view.hidden ?? []).filter((h) => h.startsWith('=')).map((h) => h.slice(1)))
+  bench.faded = new Set(view.faded ?? [])
+  bench.colouring = view.colour as typeof bench.colouring
+  bench.look(view.plane ?? 'whole')
+}
+const dropView = (words: string) =>
+  bench.edit(`View “${words}” dropped`, [{ path: 'views', value: views.value.filter((v) => v.name !== words) }])
+
+// change what is chosen
+const section = ref('')
+const grade = ref('')
+const roll = ref('')
+const group = ref('')
+const behaviour = ref('')
+const ends = ref('')
+const PRESETS: Record<string, { start: ('ry' | 'rz')[]; end: ('ry' | 'rz')[] }> = {
+  'rigid – rigid': { start: [], end: [] },
+  'hinged – hinged': { start: ['ry', 'rz'], end: ['ry', 'rz'] },
+  'hinged – rigid': { start: ['ry', 'rz'], end: [] },
+  'rigid – hinged': { start: [], end: ['ry', 'rz'] },
+}
+async function change() {
+  const preset = PRESETS[ends.value]
+  const done = await bench.operate(
+    `Changed ${bench.chosen.size === 1 ? bench.member?.label : `${bench.chosen.size} members`}`,
+    {
+      do: 'change',
+      members: [...bench.chosen],
+      change: {
+        ...(section.value && { section: section.value }),
+        ...(grade.value && { material: grade.value }),
+        ...(roll.value !== '' && { roll: Number(roll.value) }),
+        ...(group.value && { group: group.value }),
+        ...(behaviour.value && { behaviour: behaviour.value as 'beam' }),
+        ...(preset && { releases: { ...preset, start_springs: {}, end_springs: {} } }),
+      },
+    },
+  )
+  if (done) section.value = grade.value = roll.value = group.value = behaviour.value = ends.value = ''
+}
+const remove = () =>
+  bench.operate(`Removed ${bench.chosen.size === 1 ? bench.member?.label : `${bench.chosen.size} members`}`, {
+    do: 'remove',
+    members: [...bench.chosen],
+  })
+const restore = () =>
+  bench.operate('Edits taken back', { do: 'restore', members: bench.picked.filter((m) => m.edited).map((m) => m.name) })
+const removed = computed(() => (bench.document?.edits ?? []).filter((e) => e.removed).map((e) => e.member))
+const putBack = (member: string) => bench.operate(`${member} put back`, { do: 'restore', members: [member] })
+</script>
+
+<template>
+  <h4>
+    Chosen <span>{{ bench.chosen.size }} of {{ all.length }}</span>
+  </h4>
+  <p class="buttons">
+    <button class="plate" :disabled="!bench.chosen.size" @click="grow">Grow</button>
+    <button class="plate" @click="invert">Invert</button>
+    <button class="plate" :disabled="!bench.chosen.size" @click="bench.select('')">None</button>
+    <button class="plate" :disabled="!bench.chosen.size" @click="alone">Show alone</button>
+    <button class="plate" :disabled="!bench.chosen.size" @click="fade">Fade</button>
+    <button class="plate" :disabled="!bench.chosen.size" @click="hide">Hide</button>
+    <button class="plate" @click="showAll">Show all</button>
+  </p>
+  <h4>
+    Choose by
+    <select v-model="by" aria-label="Choose members by">
+      <option v-for="b in BYS" :key="b">{{ b }}</option>
+    </select>
+  </h4>
+  <p v-if="by === 'length'" class="buttons">
+    <input v-model.number="from" type="number" step="any" aria-label="Shortest" /> to
+    <input v-model.number="to" type="number" step="any" aria-label="Longest" /> m
+    <button class="plate" @click="byLength">Choose</button>
+  </p>
+  <ul v-else class="kinds">
+    <li v-for="[key, names] in kinds" :key="key">
+      <button @click="take(names)">
+        <span>{{ key }}</span><b class="mono">{{ names.length }}</b>
+      </button>
+    </li>
+  </ul>
+  <label class="keep"><input v-model="add" type="checkbox" /> add to what is chosen</label>
+  <template v-if="bench.chosen.size">
+    <h4>Change what is chosen</h4>
+    <div class="form">
+      <label
+        >Section <input v-model="section" list="sections" aria-label="New section" :placeholder="bench.member?.section"
+      /></label>
+      <label>Grade <input v-model="grade" aria-label="New grade" :placeholder="bench.member?.material" /></label>
+      <label>Turned by ° <input v-model="roll" aria-label="New roll" placeholder="0" /></label>
+      <label
+        >Group <input v-model="group" aria-label="Design group" :placeholder="bench.member?.group || 'none'"
+      /></label>
+      <label
+        >Behaviour
+        <select v-model="behaviour" aria-label="New behaviour">
+          <option value="" />
+          <option v-for="b in ['beam', 'bar', 'tension-only', 'compression-only', 'rigid link']" :key="b">
+            {{ b }}
+          </option>
+        </select></label
+      >
+      <label
+        >Ends
+        <select v-model="ends" aria-label="New end releases">
+          <option value="" />
+          <option v-for="(_, key) in PRESETS" :key="key">{{ key }}</option>
+        </select></label
+      >
+    </div>
+    <p class="buttons">
+      <button class="plate solid" @click="change">Change {{ bench.chosen.size }}</button>
+      <button class="plate" @click="remove">Remove</button>
+      <button
+        v-if="bench.picked.some((m) => m.edited)"
+        class="plate"
+        title="They stand again as their jig sets them"
+        @click="restore"
+      >
+        Take edits back
+      </button>
+    </p>
+  </template>
+  <template v-if="removed.length">
+    <h4>Taken out of jigs</h4>
+    <ul class="kinds">
+      <li v-for="m in removed" :key="m">
+        <button :title="`Put ${m} back`" @click="putBack(m)">
+          <span>{{ m }}</span><b>put back</b>
+        </button>
+      </li>
+    </ul>
+  </template>
+  <h4>Sets and views</h4>
+  <p class="buttons">
+    <input v-model="name" placeholder="name" aria-label="Name of the set or view" />
+    <button class="plate" :disabled="!name.trim() || !bench.chosen.size" @click="keepSet">Keep as set</button>
+    <button class="plate" :disabled="!name.trim()" @click="keepView">Keep view</button>
+  </p>
+  <ul class="kinds">
+    <li v-for="s in sets" :key="s.name">
+      <button @click="take(s.members)">
+        <span>set {{ s.name }}</span
+        ><b class="mono">{{ s.members.length }}</b>
+      </button>
+      <button class="quiet" :title="`Drop the set ${s.name}`" @click="dropSet(s.name)">×</button>
+    </li>
+    <li v-for="v in views" :key="v.name">
+      <button @click="openView(v.name)">
+        <span>view {{ v.name }}</span
+        ><b>{{ v.plane }}</b>
+      </button>
+      <button class="quiet" :title="`Drop the view ${v.name}`" @click="dropView(v.name)">×</button>
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+h4 span {
+  font-weight: 400;
+}
+.buttons {
+  margin: 0;
+  padding: 0 12px 4px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 5px;
+  align-items: center;
+  font: 400 12.5px var(--condensed);
+}
+.buttons .plate {
+  padding: 3px 8px;
+}
+.buttons input {
+  width: 84px;
+}
+input,
+select {
+  font: 400 12.5px var(--condensed);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  background: #fff;
+  padding: 3px 5px;
+  color: var(--ink);
+}
+.kinds {
+  list-style: none;
+  margin: 0;
+  padding: 0 8px;
+  max-height: 190px;
+  overflow: auto;
+}
+.kinds li {
+  display: flex;
+}
+.kinds li > button:first-child {
+  flex: 1;
+  display: flex;
+  justify-content: space-between;
+  border: 0;
+  background: none;
+  padding: 2px 4px;
+  font: 400 12.5px var(--condensed);
+  cursor: pointer;
+  text-align: left;
+}
+.kinds li > button:first-child:hover {
+  background: var(--chalk-soft);
+}
+.kinds b {
+  font-weight: 400;
+  color: var(--ink-2);
+}
+.keep {
+  display: flex;
+  gap: 6px;
+  padding: 3px 12px;
+  font: 400 12px var(--condensed);
+}
+.form {
+  padding: 0 12px 4px;
+  display: grid;
+  gap: 3px;
+  font: 400 12.5px var(--condensed);
+}
+.form label {
+  display: grid;
+  grid-template-columns: 1fr 150px;
+  align-items: center;
+  color: var(--ink-2);
+}
+.form input,
+.form select {
+  min-width: 0;
+  width: 100%;
+}
+</style>

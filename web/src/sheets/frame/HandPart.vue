@@ -1,0 +1,399 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import TextField from '../../components/TextField.vue'
+import { typedPoint } from '../../lib/snaps'
+import { readVector } from '../../lib/vectors'
+import { readSpacings } from '../../lib/spacings'
+import { useWorkbench } from '../../stores/workbench'
+
+const bench = useWorkbench()
+const section = ref('HEA 200')
+const role = ref('member')
+const behaviour = ref('beam')
+const point = ref('')
+const wrong = ref('')
+const ROLES = [
+  'member',
+  'column',
+  'rafter',
+  'main beam',
+  'joist',
+  'purlin',
+  'side rail',
+  'strut',
+  'tie',
+  'wall bracing',
+  'roof bracing',
+  'web',
+]
+const BEHAVIOURS = ['beam', 'bar', 'tension-only', 'compression-only', 'rigid link']
+
+function start() {
+  bench.drawing = { points: [], section: section.value, role: role.value as 'member', behaviour: behaviour.value }
+}
+function last(): readonly number[] | null {
+  const p = bench.drawing?.points.at(-1)
+  if (!p) return null
+  if (typeof p !== 'string') return p
+  return bench.chain?.nodes?.[bench.chain.node_names!.indexOf(p)] ?? null
+}
+function put() {
+  const basis = bench.looking ?? { u: [1, 0, 0], v: [0, 0, 1] }
+  const found = typedPoint(point.value, last(), basis)
+  if (typeof found === 'string') {
+    wrong.value = found
+    return
+  }
+  wrong.value = ''
+  point.value = ''
+  if (!bench.drawing) start()
+  bench.drawing = { ...bench.drawing!, points: [...bench.drawing!.points, found] }
+}
+
+// what is done to chosen members
+const names = computed(() => [...bench.chosen])
+const step = ref('0, 6, 0')
+const count = ref(1)
+const angle = ref(90)
+const about = ref('0, 0, 0')
+const mirrorAxis = ref<'X' | 'Y' | 'Z'>('X')
+const mirrorAt = ref(0)
+const pieces = ref(2)
+const target = ref('')
+const vector = (text: string): [number, number, number] | null => {
+  const found = readVector(text)
+  if (typeof found === 'string') {
+    wrong.value = found
+    return null
+  }
+  wrong.value = ''
+  return found.value as [number, number, number]
+}
+function many(what: string) {
+  return `${what} ${names.value.length === 1 ? (bench.member?.label ?? names.value[0]) : `${names.value.length} members`}`
+}
+function shift(copy: boolean) {
+  const by = vector(step.value)
+  if (!by) return
+  if (copy)
+    void bench.operate(many('Copied'), {
+      do: 'copy',
+      members: names.value,
+      step: by,
+      count: count.value,
+      supports: true,
+    })
+  else void bench.operate(many('Moved'), { do: 'move', members: names.value, nodes: [], step: by })
+}
+function turn() {
+  const at = vector(about.value)
+  if (at)
+    void bench.operate(many('Turned'), {
+      do: 'rotate',
+      members: names.value,
+      about: at,
+      axis: 'Z',
+      angle: angle.value,
+      count: count.value,
+    })
+}
+const mirror = () =>
+  bench.operate(many('Mirrored'), { do: 'mirror', members: names.value, axis: mirrorAxis.value, at: mirrorAt.value })
+const divide = (cut: boolean) =>
+  bench.operate(many(cut ? 'Cut' : 'Divided'), { do: 'divide', members: names.value, parts: pieces.value, cut })
+const join = () => bench.operate(many('Joined'), { do: 'join', members: names.value })
+const cross = () => bench.operate(many('Joined at crossings'), { do: 'cross', members: names.value })
+const trim = () => bench.operate(many('Trimmed'), { do: 'trim', members: names.value, to: target.value })
+/** Nodes of what is chosen that lie lowest: the feet. */
+const feet = computed(() => {
+  const nodes = [...new Set(bench.picked.flatMap((m) => [m.line[0]!, m.line.at(-1)!]))]
+  const least = Math.min(...nodes.map((n) => bench.chain!.nodes![n]![2]))
+  return nodes.filter((n) => bench.chain!.nodes![n]![2] < least + 0.01).map((n) => bench.chain!.node_names![n]!)
+})
+const ends = computed(() =>
+  [...new Set(bench.picked.flatMap((m) => [m.line[0]!, m.line.at(-1)!]))].map((n) => bench.chain!.node_names![n]!),
+)
+function support(kind: string) {
+  const fixed = {
+    pinned: ['x', 'y', 'z', 'rz'],
+    fixed: ['x', 'y', 'z', 'rx', 'ry', 'rz'],
+    sliding: ['y', 'z', 'rz'],
+    none: [],
+  }[kind]! as 'x'[]
+  void bench.operate(`Supports ${kind}`, {
+    do: 'support',
+    nodes: feet.value,
+    fixed,
+    springs: {},
+    one_way: [],
+    turn: 0,
+    settlement: [0, 0, 0],
+  })
+}
+function extrude() {
+  const by = vector(step.value)
+  if (by)
+    void bench.operate(`Members from ${ends.value.length} nodes`, {
+      do: 'extrude',
+      nodes: ends.value,
+      step: by,
+      count: count.value,
+      section: section.value,
+      role: role.value as 'member',
+      material: bench.hall?.grade ?? 'S355',
+    })
+}
+
+// grid lines and levels by hand
+const gridAxis = ref<'X' | 'Y'>('X')
+const gridFrom = ref(0)
+const gridList = ref('3*6')
+function addGrid() {
+  const found = readSpacings(gridList.value)
+  if (typeof found === 'string') {
+    wrong.value = found
+    return
+  }
+  wrong.value = ''
+  const taken = new Set((bench.chain?.grid ?? []).map((g) => g.name))
+  const places = found.value.reduce((all, by) => [...all, all.at(-1)! + by], [gridFrom.value])
+  let n = 0
+  const next = () => {
+    for (;;) {
+      const name =
+        gridAxis.value === 'X'
+          ? String.fromCharCode(65 + (n % 26)) + (n >= 26 ? Math.floor(n / 26) : '')
+          : String(n + 1)
+      n++
+      if (!taken.has(name)) return name
+    }
+  }
+  const lines = places.map((at) => ({ name: next(), axis: gridAxis.value, at: Number(at.toFixed(6)) }))
+  void bench.edit('Grid lines added', [{ path: 'grid', value: [...(bench.document?.grid ?? []), ...lines] }])
+}
+const levelName = ref('')
+const levelHeight = ref(3)
+const levelBase = ref('')
+const levels = computed(() => bench.chain?.levels ?? [])
+function addLevel() {
+  const below = levels.value.find((v) => v.name === levelBase.value)?.height ?? 0
+  const name = levelName.value.trim() || `Level ${(bench.document?.levels?.length ?? 0) + 1}`
+  const level = { name, height: Number((below + levelHeight.value).toFixed(6)) }
+  void bench.edit(`Level ${name} at ${level.height} m`, [
+    { path: 'levels', value: [...(bench.document?.levels ?? []), level] },
+  ])
+}
+function dropLevel(name: string) {
+  void bench.edit(`Level ${name} removed`, [
+    { path: 'levels', value: bench.document!.levels!.filter((v) => v.name !== name) },
+  ])
+}
+const own = computed(() => bench.document?.grid ?? [])
+</script>
+
+<template>
+  <h4>Draw <span>in the plane that is looked at</span></h4>
+  <div class="form">
+    <label>Section <input v-model="section" list="sections" aria-label="Section to draw" /></label>
+    <label
+      >Role
+      <select v-model="role">
+        <option v-for="r in ROLES" :key="r">{{ r }}</option>
+      </select></label
+    >
+    <label
+      >Behaviour
+      <select v-model="behaviour">
+        <option v-for="b in BEHAVIOURS" :key="b">{{ b }}</option>
+      </select></label
+    >
+    <label
+      title="x, y, z in metres; @ dx, dy, dz from the last point; 6 < 30 for a length and a direction in the plane"
+    >
+      Point
+      <input v-model="point" placeholder="x, y, z   or   6 < 30" aria-label="Typed point" @keydown.enter="put" />
+    </label>
+    <p v-if="wrong" class="note fails" role="alert">{{ wrong }}</p>
+    <p class="buttons">
+      <button v-if="!bench.drawing" class="plate solid" @click="start">Draw members</button>
+      <template v-else>
+        <button class="plate solid" :disabled="bench.drawing.points.length < 2" @click="bench.drawn()">
+          Make {{ Math.max(bench.drawing.points.length - 1, 0) }} (Enter)
+        </button>
+        <button class="plate" @click="bench.drawing = null">Stop (Esc)</button>
+      </template>
+    </p>
+    <p v-if="bench.drawing && !bench.looking" class="note">
+      Type points, or choose a plane in the key plan to draw in it by pointing.
+    </p>
+  </div>
+
+  <h4>
+    Chosen
+    <span>{{ names.length || 'nothing' }}{{ names.length ? (names.length === 1 ? ' member' : ' members') : '' }}</span>
+  </h4>
+  <p v-if="!names.length" class="note">
+    Point at members, or drag a window: from left to right it takes what it encloses, from right to left what it
+    touches. Shift adds.
+  </p>
+  <div v-else class="form">
+    <label>Step (x, y, z) <input v-model="step" /></label>
+    <label>Times <input v-model.number="count" type="number" min="1" max="200" /></label>
+    <p class="buttons">
+      <button class="plate" @click="shift(true)">Copy</button>
+      <button class="plate" @click="shift(false)">Move</button>
+      <button class="plate" title="A member from each end of what is chosen, along the step" @click="extrude">
+        Extrude ends
+      </button>
+    </p>
+    <label>Turn by ° <input v-model.number="angle" type="number" /></label>
+    <label>about (x, y, z) <input v-model="about" /></label>
+    <label>
+      Mirror in
+      <span class="two"
+        ><select v-model="mirrorAxis">
+          <option>X</option>
+          <option>Y</option>
+          <option>Z</option>
+        </select>
+        = <input v-model.number="mirrorAt" type="number" step="any"
+      /></span>
+    </label>
+    <p class="buttons">
+      <button class="plate" @click="turn">Turn copies</button>
+      <button class="plate" @click="mirror">Mirror</button>
+    </p>
+    <label>Parts <input v-model.number="pieces" type="number" min="2" max="100" /></label>
+    <label>Trim to <input v-model="target" placeholder="name of a member" /></label>
+    <p class="buttons">
+      <button class="plate" title="Nodes on the members; they stay whole" @click="divide(false)">Divide</button>
+      <button class="plate" @click="divide(true)">Cut</button>
+      <button class="plate" :disabled="names.length < 2" @click="join">Join</button>
+      <button
+        class="plate"
+        :disabled="names.length < 2"
+        title="A node where they cross, through which they pass"
+        @click="cross"
+      >
+        At crossings
+      </button>
+      <button class="plate" :disabled="!target" @click="trim">Trim</button>
+    </p>
+    <p class="buttons">
+      Feet:
+      <button v-for="kind in ['pinned', 'fixed', 'sliding', 'none']" :key="kind" class="plate" @click="support(kind)">
+        {{ kind }}
+      </button>
+    </p>
+  </div>
+
+  <h4>Grid lines and levels</h4>
+  <div class="form">
+    <label>
+      Lines across
+      <span class="two"
+        ><select v-model="gridAxis" aria-label="Axis of the grid lines">
+          <option>X</option>
+          <option>Y</option>
+        </select>
+        from <input v-model.number="gridFrom" type="number" step="any" aria-label="First grid line at"
+      /></span>
+    </label>
+    <label>Spacings <input v-model="gridList" placeholder="3*6 + 4.5" aria-label="Spacings of the grid lines" /></label>
+    <p class="buttons"><button class="plate" @click="addGrid">Add grid lines</button></p>
+    <label>Level <input v-model="levelName" placeholder="name" aria-label="Name of the level" /></label>
+    <label>
+      Height m
+      <span class="two"
+        ><input v-model.number="levelHeight" type="number" step="any" aria-label="Height of the level" />
+        <select v-model="levelBase" aria-label="Height counted from">
+          <option value="">above ±0</option>
+          <option v-for="v in levels" :key="v.name" :value="v.name">above {{ v.name }}</option>
+        </select></span
+      >
+    </label>
+    <p class="buttons"><button class="plate" @click="addLevel">Add level</button></p>
+  </div>
+  <TextField
+    v-for="(line, i) in own"
+    :key="line.name"
+    :label="`Grid ${line.name} (${line.axis})`"
+    :path="`grid.${i}.at`"
+    :written="String(line.at)"
+    :read="
+      (text: string) => (Number.isFinite(Number(text)) ? { value: Number(text) } : 'A number of metres is needed.')
+    "
+  />
+  <ul class="levels">
+    <li v-for="v in levels" :key="v.name">
+      <span>{{ v.name }}</span><b class="mono">{{ v.height.toFixed(3) }} m</b>
+      <button v-if="v.own" class="quiet" :title="`Remove level ${v.name}`" @click="dropLevel(v.name)">×</button>
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+h4 span {
+  font-weight: 400;
+}
+.form {
+  padding: 0 12px 6px;
+  display: grid;
+  gap: 4px;
+  font: 400 12.5px var(--condensed);
+}
+label {
+  display: grid;
+  grid-template-columns: 1fr 160px;
+  align-items: center;
+  gap: 8px;
+  color: var(--ink-2);
+}
+input,
+select {
+  min-width: 0;
+  font: 400 12.5px var(--condensed);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  background: #fff;
+  padding: 4px 6px;
+  color: var(--ink);
+}
+.two {
+  display: flex;
+  gap: 5px;
+  align-items: center;
+}
+.two input {
+  flex: 1;
+  width: 60px;
+}
+.buttons {
+  margin: 2px 0 4px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 5px;
+  align-items: center;
+}
+.buttons .plate {
+  padding: 3px 8px;
+}
+.levels {
+  list-style: none;
+  margin: 0 12px 8px;
+  padding: 0;
+  font: 400 12.5px var(--condensed);
+}
+.levels li {
+  display: flex;
+  gap: 8px;
+  justify-content: space-between;
+}
+.levels b {
+  font-weight: 400;
+  margin-left: auto;
+}
+.note {
+  padding-left: 0;
+}
+</style>

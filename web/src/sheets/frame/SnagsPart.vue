@@ -1,0 +1,116 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import type { Schemas } from '../../api/client'
+import { useWorkbench } from '../../stores/workbench'
+
+const bench = useWorkbench()
+const target = ref<Record<string, string>>({})
+const WORDS: Record<string, string> = { merge: 'Make them one node', cut: 'Join them there', drop: 'Drop the second' }
+function go(snag: Schemas['SnagOut']) {
+  const known = new Set((bench.chain?.members ?? []).map((m) => m.name))
+  const nodes = new Set(snag.nodes.map((n) => bench.chain!.node_names!.indexOf(n)))
+  const at = (bench.chain?.members ?? []).filter((m) => m.line.some((n) => nodes.has(n))).map((m) => m.name)
+  bench.choose([...snag.members.filter((m) => known.has(m)), ...at])
+  bench.look('whole')
+}
+function mend(snag: Schemas['SnagOut']) {
+  if (snag.mend === 'merge') void bench.operate('Nodes merged', { do: 'merge', nodes: snag.nodes })
+  else if (snag.mend === 'cut') void bench.operate('Joined at a crossing', { do: 'cross', members: snag.members })
+  else void bench.operate('Duplicate dropped', { do: 'remove', members: snag.members.slice(0, 1) })
+}
+</script>
+
+<template>
+  <p v-if="!bench.chain?.snags?.length && !bench.chain?.orphans?.length" class="note clear">
+    Nothing to report: every member is joined, supported and braced, and every edit has its place.
+  </p>
+  <ul>
+    <li v-for="(snag, i) in bench.chain?.snags ?? []" :key="i" :class="snag.weight">
+      <b>{{ snag.what }}</b>
+      <span>{{ snag.why }}</span>
+      <span class="mono">{{ snag.weight }} · at {{ snag.at.map((x) => x.toFixed(2)).join(' / ') }} m</span>
+      <p>
+        <button v-if="snag.members.length || snag.nodes.length" class="plate" @click="go(snag)">Show it</button>
+        <button v-if="snag.mend" class="plate" @click="mend(snag)">{{ WORDS[snag.mend] }}</button>
+      </p>
+    </li>
+  </ul>
+  <template v-if="bench.chain?.orphans?.length">
+    <h4>Edits without a place</h4>
+    <p class="note">
+      What they were made for is no longer set out. They come back by themselves when it is; or give them another place.
+    </p>
+    <ul>
+      <li v-for="o in bench.chain.orphans" :key="o.place + o.said" class="doubt">
+        <b>{{ o.target }}</b>
+        <span>{{ o.said }}</span>
+        <p>
+          <input
+            v-model="target[o.place]"
+            placeholder="another member or node"
+            :aria-label="`Another place for ${o.target}`"
+          />
+          <button
+            class="plate"
+            :disabled="!target[o.place]"
+            @click="bench.operate('Edit re-placed', { do: 'replace', place: o.place, target: target[o.place] })"
+          >
+            Re-place
+          </button>
+          <button class="plate" @click="bench.operate('Edit dropped', { do: 'replace', place: o.place })">Drop</button>
+        </p>
+      </li>
+    </ul>
+  </template>
+</template>
+
+<style scoped>
+.clear {
+  padding-top: 12px;
+}
+ul {
+  list-style: none;
+  margin: 8px 0 0;
+  padding: 0 10px;
+}
+li {
+  border-left: 4px solid var(--line);
+  background: #fff;
+  padding: 6px 9px;
+  margin-bottom: 7px;
+  font: 400 12.5px/1.4 var(--condensed);
+  display: grid;
+  gap: 2px;
+}
+li.fault {
+  border-color: var(--oxide);
+}
+li.doubt {
+  border-color: var(--behind);
+}
+b {
+  font-weight: 600;
+}
+span {
+  color: var(--ink-2);
+}
+span.mono {
+  font-size: 11px;
+}
+p {
+  display: flex;
+  gap: 6px;
+  margin: 3px 0 0;
+}
+p .plate {
+  padding: 3px 8px;
+}
+input {
+  flex: 1;
+  min-width: 0;
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  padding: 3px 5px;
+  font: 400 12.5px var(--condensed);
+}
+</style>

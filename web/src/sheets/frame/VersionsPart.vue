@@ -1,0 +1,135 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+import { api, typed, type Schemas } from '../../api/client'
+import { useWorkbench } from '../../stores/workbench'
+
+const bench = useWorkbench()
+const versions = ref<Schemas['Version'][]>([])
+const name = ref('')
+const wrong = ref('')
+const before = ref(0)
+const found = ref<Schemas['Comparison'] | null>(null)
+const here = () => ({ path: { project_id: bench.project!.id } })
+
+async function load() {
+  const { data } = await api.GET('/api/projects/{project_id}/versions', { params: here() })
+  versions.value = (data ?? []).map((v) => typed('Version', v))
+}
+watch(() => bench.project?.revision.number, load, { immediate: true })
+async function keep() {
+  const { error } = await api.POST('/api/projects/{project_id}/versions', {
+    params: here(),
+    body: { number: bench.project!.revision.number, name: name.value },
+  })
+  wrong.value = (error as Schemas['Problem'] | undefined)?.message ?? ''
+  if (!error) name.value = ''
+  await load()
+}
+async function compare(number: number) {
+  before.value = number
+  const { data } = await api.GET('/api/projects/{project_id}/compare', {
+    params: { ...here(), query: { before: number, after: bench.project!.revision.number } },
+  })
+  found.value = data ? typed('Comparison', data) : null
+}
+const tonnes = (t: number | null | undefined) =>
+  t === null || t === undefined ? 'cannot be set out' : `${t.toFixed(2)} t`
+</script>
+
+<template>
+  <h4>
+    Name this version <span>revision {{ bench.project?.revision.number }}</span>
+  </h4>
+  <p class="row">
+    <input
+      v-model="name"
+      placeholder="for tender, after the visit…"
+      aria-label="Name of this version"
+      @keydown.enter="keep"
+    />
+    <button class="plate" :disabled="!name.trim()" @click="keep">Keep</button>
+  </p>
+  <p v-if="wrong" class="note fails" role="alert">{{ wrong }}</p>
+  <ul>
+    <li v-for="v in versions" :key="v.number" :class="{ on: v.number === bench.project?.revision.number }">
+      <span
+        ><b v-if="v.name">{{ v.name }}</b> <i class="mono">{{ v.number }}</i> {{ v.label }}</span
+      >
+      <template v-if="v.number !== bench.project?.revision.number">
+        <button class="quiet" @click="compare(v.number)">compare</button>
+        <button class="quiet" title="Make this revision stand again, as a new one" @click="bench.restore(v.number)">
+          go back to
+        </button>
+      </template>
+      <em v-else>present</em>
+    </li>
+  </ul>
+  <template v-if="found">
+    <h4>From revision {{ found.before }} to {{ found.after }}</h4>
+    <div class="pairs">
+      <span>Tonnage before</span><b>{{ tonnes(found.tonnage_before) }}</b> <span>now</span
+      ><b>{{ tonnes(found.tonnage_after) }}</b> <span>Members added</span><b>{{ found.added.length }}</b>
+      <span>removed</span><b>{{ found.removed.length }}</b> <span>changed</span><b>{{ found.changed.length }}</b>
+    </div>
+    <p v-if="found.added.length" class="note">
+      Added: {{ found.added.slice(0, 6).join(', ') }}{{ found.added.length > 6 ? ' …' : '' }}
+      <button class="quiet" @click="bench.choose(found.added)">choose them</button>
+    </p>
+    <p v-if="found.removed.length" class="note">
+      Removed: {{ found.removed.slice(0, 6).join(', ') }}{{ found.removed.length > 6 ? ' …' : '' }}
+    </p>
+    <ul class="changed">
+      <li v-for="c in found.changed.slice(0, 40)" :key="c.member">
+        <button class="quiet" @click="bench.select(c.member, true)">{{ c.member }}</button> {{ c.what }}
+      </li>
+    </ul>
+    <p v-if="found.changed.length > 40" class="note">and {{ found.changed.length - 40 }} more</p>
+  </template>
+</template>
+
+<style scoped>
+h4 span {
+  font-weight: 400;
+}
+.row {
+  display: flex;
+  gap: 6px;
+  margin: 0;
+  padding: 0 12px 6px;
+}
+.row input {
+  flex: 1;
+  min-width: 0;
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  padding: 4px 6px;
+  font: 400 12.5px var(--condensed);
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0 12px;
+  font: 400 12.5px var(--condensed);
+}
+li {
+  display: flex;
+  gap: 4px;
+  align-items: baseline;
+  padding: 2px 0;
+  border-bottom: 1px solid var(--line-soft);
+}
+li span {
+  flex: 1;
+}
+li.on {
+  background: var(--chalk-soft);
+}
+i,
+em {
+  font-style: normal;
+  color: var(--ink-2);
+}
+.changed li {
+  display: block;
+}
+</style>

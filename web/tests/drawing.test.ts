@@ -1,0 +1,127 @@
+import { describe, expect, it } from 'vitest'
+import { across, flat, place } from '../src/lib/drawing'
+import { foot, nearest, snaps, touches, typedPoint } from '../src/lib/snaps'
+import { readSpacings, writeSpacings } from '../src/lib/spacings'
+import { readVector, writeVector } from '../src/lib/vectors'
+import { legend, painter } from '../src/lib/colours'
+import type { Member } from '../src/stores/workbench'
+
+const slope = { origin: [0, 0, 6], u: [0, 1, 0], v: [0.8, 0, 0.6] }
+
+describe('planes', () => {
+  it('lays places flat and puts them back', () => {
+    const p = [4, 7, 9]
+    expect(flat(slope, p)).toEqual([7, 5])
+    place(slope, [7, 5]).forEach((x, i) => expect(x).toBeCloseTo(p[i]!, 12))
+    expect(across(slope, [0, 0, 1])).toEqual([0, 0.6])
+  })
+})
+
+describe('spacings', () => {
+  it('are read with repeats and written with them', () => {
+    expect(readSpacings('2*6 + 4*7.2 + 6')).toEqual({ value: [6, 6, 7.2, 7.2, 7.2, 7.2, 6] })
+    expect(readSpacings('3 × 5,5')).toEqual({ value: [5.5, 5.5, 5.5] })
+    expect(writeSpacings([6, 6, 7.2, 6])).toBe('2*6 + 7.2 + 6')
+    for (const list of [[4], [4, 4.25, 4.25], [1, 2, 3]]) {
+      const read = readSpacings(writeSpacings(list))
+      expect(typeof read === 'string' ? read : read.value).toEqual(list)
+    }
+  })
+  it('say what is wrong with them', () => {
+    expect(readSpacings('2*six')).toContain('“2*six” is not a spacing')
+    expect(readSpacings('')).toContain('At least one')
+    expect(readSpacings('500*6')).toContain('At most 119')
+    expect(readSpacings('6 + -3')).toContain('not a spacing')
+  })
+})
+
+describe('places typed', () => {
+  const basis = { u: [1, 0, 0], v: [0, 0, 1] }
+  it('are coordinates, steps, or a length and a direction in the plane', () => {
+    expect(typedPoint('1, 2, 3', null, basis)).toEqual([1, 2, 3])
+    expect(typedPoint('@ 1 0 −2', [1, 1, 5], basis)).toEqual([2, 1, 3])
+    const polar = typedPoint('2 < 90', [1, 1, 1], basis) as number[]
+    expect(polar[0]).toBeCloseTo(1)
+    expect(polar[2]).toBeCloseTo(3)
+  })
+  it('or refused with a reason', () => {
+    expect(typedPoint('1, 2', null, basis)).toContain('Three numbers')
+    expect(typedPoint('2 < 30', null, basis)).toContain('to start from')
+    expect(typedPoint('@1,1,1', null, basis)).toContain('to start from')
+    expect(readVector('1, a, 2')).toContain('Three numbers')
+    expect(writeVector([1, 2.5, 0])).toBe('1, 2.5, 0')
+  })
+})
+
+describe('snaps', () => {
+  const all = snaps({
+    nodes: [{ name: 'n1', at: [0, 0] }],
+    lines: [
+      [
+        [0, 0],
+        [6, 0],
+      ],
+    ],
+    upright: [
+      { name: 'A', at: 0 },
+      { name: 'B', at: 6 },
+    ],
+    level: [{ name: 'Eaves', at: 4 }],
+  })
+  const same = (p: readonly [number, number]) => p
+  it('prefers a node, then grid crossings and middles', () => {
+    expect(nearest(all, [0.1, 0.1], same, 1)?.node).toBe('n1')
+    expect(nearest(all, [6, 4.2], same, 1)?.words).toBe('B · Eaves')
+    expect(nearest(all, [3.1, 0], same, 2)?.words).toBe('middle')
+    expect(nearest(all, [50, 50], same, 1)).toBeNull()
+  })
+  it('finds the foot of a perpendicular', () => {
+    expect(
+      foot(
+        [3, 5],
+        [
+          [0, 0],
+          [10, 0],
+        ],
+      ),
+    ).toEqual([3, 0])
+  })
+})
+
+describe('windows', () => {
+  const line = [
+    [0, 0],
+    [10, 10],
+  ] as const
+  it('take what they enclose, or what they touch', () => {
+    expect(touches(line, [-1, -1], [11, 11], false)).toBe(true)
+    expect(touches(line, [4, 4], [6, 6], false)).toBe(false)
+    expect(touches(line, [4, 4], [6, 6], true)).toBe(true)
+    expect(touches(line, [6, 0], [10, 3], true)).toBe(false)
+    expect(
+      touches(
+        [
+          [0, 5],
+          [10, 5],
+        ],
+        [3, 4],
+        [4, 6],
+        true,
+      ),
+    ).toBe(true)
+  })
+})
+
+describe('colours by kind', () => {
+  const m = (section: string) => ({ section, material: 'S355', role: 'rafter', group: '', utilisation: 0.4 }) as Member
+  it('name every kind, the most frequent first', () => {
+    const found = legend([m('IPE 200'), m('HEA 200'), m('IPE 200')], 'section')
+    expect(found.map((k) => [k.kind, k.count])).toEqual([
+      ['IPE 200', 2],
+      ['HEA 200', 1],
+    ])
+    const paint = painter([m('IPE 200'), m('HEA 200')], 'section')
+    expect(paint(m('IPE 200'))).not.toBe(paint(m('HEA 200')))
+    expect(painter([], 'nothing')(m('x'))).toBe('#56626c')
+  })
+})
