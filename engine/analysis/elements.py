@@ -69,7 +69,15 @@ RIGID = 2e12
 
 def make_elements(structure: Structure, shear_deformation: bool = True) -> Elements:
     """The elements of all members, one between each two successive nodes of a member."""
-    ends, member, roll, turn, bar, released, spring, stiffness, shift = [], [], [], [], [], [], [], [], []
+    ends: list[tuple[int, int]] = []
+    member: list[int] = []
+    roll: list[float] = []
+    turn: list[float] = []
+    bar: list[bool] = []
+    released: list[Bools] = []
+    spring: list[Floats] = []
+    stiffness: list[tuple[float, ...]] = []
+    shift: list[tuple[tuple[float, float], tuple[float, float]]] = []
     pieced: list[tuple[int, int]] = []
     for i, m in enumerate(structure.members):
         count = len(m.nodes) - 1
@@ -241,4 +249,4 @@ def _patterns(elements: Elements) -> Iterator[tuple[Ints, Ints, Ints]]:
 def _springs(k: Floats, elements: Elements, rows: Ints, r: Ints) -> tuple[Floats, Floats]:
     """Springs of the released freedoms as diagonal matrices, and (k_rr + S)⁻¹."""
     S = elements.spring[np.ix_(rows, r)][:, :, None] * np.eye(len(r))
-    return S, np.linalg.inv(k[np.ix_(rows, r, r)] + S)
+    return S, np.asarray(np.linalg.inv(k[np.ix_(rows, r, r)] + S), dtype=np.float64)

@@ -7,6 +7,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+Floats = NDArray[np.float64]
+
 
 @dataclass(frozen=True)
 class ThinWalled:
@@ -37,14 +39,14 @@ def thin_walled(line: NDArray[np.float64], t: float | NDArray[np.float64]) -> Th
     cy, cz = ((p + q) / 2 * dA[:, None]).sum(axis=0) / A
     p, q = p - (cy, cz), q - (cy, cz)
 
-    def product(a0: NDArray, a1: NDArray, b0: NDArray, b1: NDArray) -> float:
+    def product(a0: Floats, a1: Floats, b0: Floats, b1: Floats) -> float:
         """∫ a b dA of two values that run linearly along each wall."""
         return float((dA * (2 * a0 * b0 + a0 * b1 + a1 * b0 + 2 * a1 * b1)).sum() / 6)
 
     y0, z0, y1, z1 = p[:, 0], p[:, 1], q[:, 0], q[:, 1]
     Iy, Iz, Iyz = product(z0, z1, z0, z1), product(y0, y1, y0, y1), product(y0, y1, z0, z1)
 
-    def sectorial(py: float, pz: float) -> tuple[NDArray, NDArray]:
+    def sectorial(py: float, pz: float) -> tuple[Floats, Floats]:
         step = (y0 - py) * (z1 - pz) - (y1 - py) * (z0 - pz)
         end = np.cumsum(step)
         return end - step, end

@@ -408,8 +408,10 @@ class _Work:
         for m in self.document.members:
             m.start, m.end = (keep if node in others else node for node in (m.start, m.end))
         self.document.members = [m for m in self.document.members if m.start != m.end]
-        for item in [*self.document.supports, *self.document.node_loads]:
-            item.node = keep if item.node in others else item.node
+        for support in self.document.supports:
+            support.node = keep if support.node in others else support.node
+        for load in self.document.node_loads:
+            load.node = keep if load.node in others else load.node
         self.document.nodes = [n for n in self.document.nodes if n.name not in others]
 
     def _support(self, o: Support) -> None:

@@ -66,8 +66,8 @@ def set_out_bracing(parts: Parts, materials: Materials, jig: BracingJig, place: 
 
             corners = (node("0", 0, 3, low), node("1", 1, 2, low), node("2", 1, 2, high), node("3", 0, 3, high))
             for mark, a, b in diagonals(jig.pattern, bool(storey % 2)):
-                ends = [resolve(parts, prefix, corners, end) for end in (a, b)]
-                parts.member(f"{prefix}-{mark}", role, *ends, section, grade, behaviour=behaviour, jig=jig.name)
+                start, end = resolve(parts, prefix, corners, a), resolve(parts, prefix, corners, b)
+                parts.member(f"{prefix}-{mark}", role, start, end, section, grade, behaviour=behaviour, jig=jig.name)
             if jig.struts or jig.pattern == "V":
                 parts.member(
                     f"{prefix}-strut",

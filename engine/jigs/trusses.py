@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from math import hypot, sqrt
+from typing import Any
 
 import numpy as np
 
@@ -149,7 +150,7 @@ def add_truss(
         cuts = _bends(points, along) if continuous else along
         for number, (a, b) in enumerate(zip(cuts[:-1], cuts[1:], strict=True), 1):
             name = f"{prefix}/{key}-{number}"
-            more: dict[str, object] = {} if continuous else {"behaviour": "bar"}
+            more: dict[str, Any] = {} if continuous else {"behaviour": "bar"}
             if continuous and held_ends:
                 more = {
                     "release_start": HINGE if a == 0 else frozenset(),
@@ -162,9 +163,9 @@ def add_truss(
                 chord_names.append(name)
     middles: dict[int, str] = {}
     drawn: set[frozenset[str]] = set()
-    for web, is_post, a, b in found:
+    for web, is_post, first, last in found:
         ends = []
-        for row, i in (a, b):
+        for row, i in (first, last):
             if row == "M":
                 if i not in middles:
                     middle = tuple((p + q) / 2 for p, q in zip(top[i], bottom[i], strict=True))
@@ -173,11 +174,11 @@ def add_truss(
             else:
                 ends.append(names[row, i])
         pair = frozenset(ends)
-        at_column = held_ends and is_post and a[1] in (0, panels)
+        at_column = held_ends and is_post and first[1] in (0, panels)
         if len(pair) < 2 or pair in drawn or at_column or _same_line(names, ends, panels):
             continue
         drawn.add(pair)
-        behaviour = "bar" if pinned and "M" not in (a[0], b[0]) else "bar" if pinned and not is_post else "beam"
+        behaviour = "bar" if pinned and "M" not in (first[0], last[0]) else "bar" if pinned and not is_post else "beam"
         key = "posts" if is_post else "diagonals"
         parts.member(
             f"{prefix}/{web}",

@@ -88,7 +88,6 @@ def join(members: list[Member], names: list[str], xyz: Floats) -> tuple[list[Mem
         used[list(m.nodes)] = True
     if used.all():
         return out, names, xyz
-    number = np.cumsum(used) - 1
-    renumbered = number.tolist()
+    renumbered = (np.cumsum(used) - 1).tolist()
     out = [m.through(tuple(renumbered[n] for n in m.nodes)) for m in out]
     return out, [name for name, keep in zip(names, used, strict=True) if keep], xyz[used]

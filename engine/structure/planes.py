@@ -26,6 +26,11 @@ class Plane:
     members: tuple[int, ...]
 
 
+def _triple(vector: Floats) -> tuple[float, float, float]:
+    x, y, z = vector.tolist()
+    return (x, y, z)
+
+
 def planes(structure: Structure) -> list[Plane]:
     """All planes of a structure that hold a member, and all levels."""
     ends = np.array([(m.nodes[0], m.nodes[-1]) for m in structure.members], dtype=np.int64).reshape(-1, 2)
@@ -35,8 +40,7 @@ def planes(structure: Structure) -> list[Plane]:
         off = np.abs((structure.xyz - origin) @ np.cross(u, v)) < IN_PLANE
         inside = np.flatnonzero(off[ends].all(axis=1)) if len(ends) else np.zeros(0, dtype=int)
         if len(inside) or kind == "level":
-            triple = [tuple(float(x) for x in vector) for vector in (origin, u, v)]
-            found.append(Plane(key, kind, label, *triple, tuple(inside.tolist())))  # type: ignore[arg-type]
+            found.append(Plane(key, kind, label, _triple(origin), _triple(u), _triple(v), tuple(inside.tolist())))
 
     X, Y, Z = np.eye(3)
     for line in structure.grid:

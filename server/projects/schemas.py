@@ -8,7 +8,8 @@ from uuid import UUID
 
 from ninja import Schema
 
-from engine.document import Document, Name
+from engine.document import Document
+from engine.document.base import Name
 from engine.editing.operations import Operation
 
 Triple = tuple[float, float, float]

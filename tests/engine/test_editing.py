@@ -138,7 +138,6 @@ class ByHand(unittest.TestCase):
             [(m.section, m.roll, m.group, m.role) for m in after.members], [("HEB 200", 90, "legs", "rafter")] * 2
         )
         self.refused("Nothing to change", do="change", members=["m1"], change={})
-        self.refused(
 
     def test_grow(self):
         self.assertEqual(grow(expand(self.one), ["m1"]), ["m1", "m2"])

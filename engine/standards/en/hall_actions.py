@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import cos, radians
 
+import numpy as np
+
 from engine.actions.cases import Case, LineLoad, Loading, Settlement
 from engine.actions.panels import DOWN, press
 from engine.catalogue.steels import GRAVITY
@@ -149,7 +151,7 @@ def add_settlement(loading: Loading, structure: Structure) -> None:
     """Add one permanent case with the imposed movements of all supports."""
     note = "imposed movements of supports"
     case = loading.add_case(Case("Settlement", f"G{len(loading.cases) + 1}", "permanent", note=note))
-    for node in structure.settlement.any(axis=1).nonzero()[0].tolist():
+    for node in np.flatnonzero(structure.settlement.any(axis=1)).tolist():
         loading.settlements.append(Settlement(case, node, structure.settlement[node]))
 
 
