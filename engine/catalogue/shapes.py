@@ -163,6 +163,9 @@ def channel(
         web=area.A - 2 * b * tf + (tw + r1) * tf,
         flanges=2 * b * tf,
         shear=(centre, 0.0),
+        slope=slope,
+        slope_at=at or 0.0,
+        r2=r2,
     )
 
 
@@ -542,7 +545,7 @@ def outline_of(s: Section) -> list[Ring]:
     if s.shape == "round":
         return [circle(s.h / 2)]
     if s.shape == "channel":
-        return [channel_outline(s.h, s.b, s.tw, s.tf, s.r)]
+        return [channel_outline(s.h, s.b, s.tw, s.tf, s.r, s.r2, s.slope, s.slope_at or None)]
     if s.shape == "angle":
         return [
             rounded(

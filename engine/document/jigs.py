@@ -146,7 +146,8 @@ class LeanTo(Part):
 class RoofTruss(Part):
     """The truss in place of the rafters of a trussed hall. depth: between the chords at the columns.
 
-    panels: per half (for a single pitch or flat roof: per half of the span). bottom: level, or parallel to the slopes.
+    panels: per half (for a single pitch or flat roof: per half of the span). bottom: level, or parallel to the slopes. stay_every: at every n-th panel point the bottom chord is stayed
+    to the purlins (0: nowhere).
     """
 
     pattern: Pattern = "Warren with posts"
@@ -154,6 +155,7 @@ class RoofTruss(Part):
     panels: Annotated[int, Field(ge=1, le=30)] = 5
     bottom: Literal["level", "parallel"] = "level"
     webs_pinned: bool = True
+    stay_every: Annotated[int, Field(ge=0, le=20)] = 0
 
 
 class HallJig(Part):

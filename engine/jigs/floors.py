@@ -6,13 +6,14 @@ from math import ceil
 
 import numpy as np
 
+from engine.catalogue.steels import E, G, Material
 from engine.document.jigs import FloorJig
 from engine.errors import ModelError
 from engine.jigs.parts import Materials, Parts
 from engine.structure.model import HINGE, Carrier, GridLine, Level, Panel
 
-#: a deck's diaphragm as crossed bars: area of each in m² (EA of a 100 mm concrete strip of some 0.7 m)
-DIAPHRAGM = 0.002
+#: a deck's diaphragm stands in as crossed bars: as stiff as flats of 200 × 10 mm, without weight, strength or tonnage
+DECK = Material("deck", E, G, 0.0, None)
 
 
 def _between(parts: Parts, axis: str, names: tuple[str, str], place: str) -> list[GridLine]:
@@ -67,9 +68,18 @@ def set_out_floor(parts: Parts, materials: Materials, jig: FloorJig, place: str)
             parts.member(
                 f"{jig.name}/column-{i + 1}-{j + 1}", "column", foot, head, posts, grade, jig=jig.name, slot="columns"
             )
+
+    def spread(i: int) -> list[float]:
+        """Places of the joists in a field between two columns, both ends included."""
+        width = float(us[i + 1] - us[i])
+        fields = jig.joists + 1 if jig.joists is not None else max(1, ceil(width / jig.joist_spacing - 1e-9))
+        return [float(us[i]) + width * k / fields for k in range(fields + 1)]
+
     for j in range(len(vs)):
         for i in range(len(us) - 1):
-            hinges = {"release_start": HINGE, "release_end": HINGE}
+            # the joists hold the beam's top flange
+            outer = tuple(place - float(us[i]) for place in spread(i))
+            hinges = {"release_start": HINGE, "release_end": HINGE, "outer": outer}
             parts.member(
                 f"{jig.name}/beam-{j + 1}-{i + 1}",
                 "main beam",
@@ -80,10 +90,16 @@ def set_out_floor(parts: Parts, materials: Materials, jig: FloorJig, place: str)
                 jig=jig.name,
                 **hinges,
             )
+
+    def held(j: int) -> tuple[float, ...]:
+        """Where the deck holds a joist's top flange: everywhere, taken at every half metre; nowhere without a diaphragm."""
+        length = float(vs[j + 1] - vs[j])
+        steps = ceil(length / 0.5) if jig.diaphragm else 1
+        return tuple(length * k / steps for k in range(steps + 1))
+
     for i in range(len(us) - 1):
-        width = float(us[i + 1] - us[i])
-        fields = jig.joists + 1 if jig.joists is not None else max(1, ceil(width / jig.joist_spacing - 1e-9))
-        places = [float(us[i]) + width * k / fields for k in range(fields + 1)]
+        places = spread(i)
+        fields = len(places) - 1
         for j in range(len(vs) - 1):
             names = []
             for k, u in enumerate(places):
@@ -101,7 +117,19 @@ def set_out_floor(parts: Parts, materials: Materials, jig: FloorJig, place: str)
                 else:
                     a = parts.node(f"{jig.name}/joist-{i + 1}-{k}-at-{j + 1}", point(u, vs[j], jig.level))
                     b = parts.node(f"{jig.name}/joist-{i + 1}-{k}-at-{j + 2}", point(u, vs[j + 1], jig.level))
-                parts.member(name, "joist", a, b, joists, grade, jig=jig.name, release_start=HINGE, release_end=HINGE)
+                parts.member(
+                    name,
+                    "joist",
+                    a,
+                    b,
+                    joists,
+                    grade,
+                    jig=jig.name,
+                    slot="joists",
+                    outer=held(j),
+                    release_start=HINGE,
+                    release_end=HINGE,
+                )
             _deck(parts, jig, i, j, places, names, us, vs, point)
             if jig.diaphragm:
                 steel = materials.section("FL 200x10")
@@ -115,7 +143,7 @@ def set_out_floor(parts: Parts, materials: Materials, jig: FloorJig, place: str)
                         a,
                         b,
                         steel,
-                        grade,
+                        DECK,
                         behaviour="bar",
                         jig=jig.name,
                     )

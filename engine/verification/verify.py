@@ -87,7 +87,7 @@ def verify(document: Document, response: Response, combinations: list[Combinatio
     strength = tuple(i for i, c in enumerate(combinations) if c.use == "strength")
     service = tuple(i for i, c in enumerate(combinations) if c.use == "deflection")
     cases = response.displacement.shape[2]
-    factors = np.array([combinations[i].factors for i in strength]).reshape(-1, cases)
+    factors = np.array([combinations[i].factors for i in strength]).reshape(len(strength), cases)
     forces = diagrams(response).combined(factors)
     peaks = peaked(forces)
     steel = steel_arrays([(m.section, m.material, m.bar) for m in structure.members])
@@ -110,7 +110,7 @@ def verify(document: Document, response: Response, combinations: list[Combinatio
     if strength:
         _sections(document, response, peaks, steel, outcomes, reasons)
         _stability(document, segments, steel, outcomes, reasons)
-    service_factors = np.array([combinations[i].factors for i in service]).reshape(-1, cases)
+    service_factors = np.array([combinations[i].factors for i in service]).reshape(len(service), cases)
     if service and document.hall:
         _deflection(document, response, service_factors, outcomes)
     verdicts = []

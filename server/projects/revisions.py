@@ -66,6 +66,9 @@ def differences(before: Any, after: Any, path: str = "") -> Iterator[Difference]
     if isinstance(before, dict) and isinstance(after, dict):
         for key in [*before, *(k for k in after if k not in before)]:
             yield from differences(before.get(key), after.get(key), f"{path}.{key}" if path else key)
+    elif isinstance(before, list) and isinstance(after, list) and len(before) == len(after):
+        for i, (one, other) in enumerate(zip(before, after, strict=True)):
+            yield from differences(one, other, f"{path}.{i}" if path else str(i))
     elif before != after:
         yield Difference(path, before, after)
 

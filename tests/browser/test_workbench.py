@@ -100,7 +100,7 @@ class Editing(BrowserCase):
         span.press("Enter")
         expect(page.locator("label.field:has-text('Span') [role=alert]")).to_contain_text("at most 80")
         expect(span).to_have_value("900")
-        self.assertEqual(Project.objects.get().head.document["hall"]["span"], 21.6)
+        self.assertEqual(Project.objects.get().head.document["hall"]["bays"][0]["span"], 21.6)
         self.assertEqual(Revision.objects.count(), 2)
 
     def test_the_verdict_follows_an_edit(self):
@@ -120,13 +120,13 @@ class Editing(BrowserCase):
         page = self.page
         project = Project.objects.get()
         page.click("nav button:has-text('Frame')")
-        revisions.edit(self.user, project.id, 1, "Pitch 12", [("hall.pitch", 12.0)])
+        revisions.edit(self.user, project.id, 1, "Pitch 12", [("hall.bays.0.pitch", 12.0)])
         eaves = self.field("Eaves height")
         eaves.fill("7")
         eaves.press("Enter")
         dialog = page.locator(".el-dialog")
         expect(dialog).to_contain_text("revision 2")
-        expect(dialog).to_contain_text("hall.pitch")
+        expect(dialog).to_contain_text("pitch")
         expect(dialog).to_contain_text("10 → 12")
         page.click("text=Show me the present revision")
         expect(self.field("Pitch")).to_have_value("12")
@@ -213,10 +213,10 @@ class Looking(BrowserCase):
             page.set_input_files("input[type=file]", str(file))
             page.wait_for_selector("tbody tr")
             broken = Path(folder, "broken.json")
-            broken.write_text(json.dumps({"hall": {"span": "wide"}}))
+            broken.write_text(json.dumps({"hall": {"bays": [{"span": "wide"}]}}))
             page.click("a:has-text('LORICA')")
             page.set_input_files("input[type=file]", str(broken))
-            expect(page.locator("[role=alert]")).to_contain_text(re.compile("hall.span: must be a number"))
+            expect(page.locator("[role=alert]")).to_contain_text(re.compile("hall.bays.0.span: must be a number"))
         self.assertEqual(Project.objects.count(), 2)
 
 

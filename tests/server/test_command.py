@@ -92,7 +92,7 @@ class Headless(unittest.TestCase):
     def test_solve_through_the_command(self):
         with tempfile.TemporaryDirectory() as folder:
             model = Path(folder, "model.json")
-            model.write_text(json.dumps({"hall": {"frames": 2}}))
+            model.write_text(json.dumps({"hall": {"spacings": [6.0]}}))
             done = subprocess.run(
                 [str(environment.ROOT / "lorica"), "solve", "model.json", "--out", "result.json"],
                 cwd=folder,
@@ -101,8 +101,10 @@ class Headless(unittest.TestCase):
             )
             self.assertEqual((done.returncode, done.stderr), (0, ""))
             self.assertEqual(json.loads(Path(folder, "result.json").read_text())["format"], "lorica-result")
-            model.write_text(json.dumps({"hall": {"frames": 1}}))
+            model.write_text(json.dumps({"hall": {"eaves_height": 1}}))
             done = subprocess.run(
                 [str(environment.ROOT / "lorica"), "solve", "model.json"], cwd=folder, capture_output=True, text=True
             )
-            self.assertEqual((done.returncode, done.stderr), (2, "lorica: hall.frames: must be at least 2, not 1.\n"))
+            self.assertEqual(
+                (done.returncode, done.stderr), (2, "lorica: hall.eaves_height: must be at least 2, not 1.\n")
+            )

@@ -10,7 +10,8 @@ from django.test import TestCase, TransactionTestCase
 from engine.analysis.diagrams import diagrams
 from engine.chain import run
 from engine.demo import DEMOS, drying_hall
-from engine.document import Document, HallJig, read_document
+from engine.document import Document, read_document
+from engine.document.jigs import HallJig
 from engine.errors import ModelError
 from server.projects import chains, revisions, workbench
 from server.projects.models import Project, Revision
@@ -26,7 +27,7 @@ class Simultaneous(TransactionTestCase):
         def edit(span: float) -> None:
             start.wait()
             try:
-                revisions.edit(user, project.id, 1, f"span {span}", [("hall.span", span)])
+                revisions.edit(user, project.id, 1, f"span {span}", [("hall.bays.0.span", span)])
                 outcomes.append("done")
             except revisions.Conflict as conflict:
                 outcomes.append(f"conflict {conflict.head.number}")
@@ -47,16 +48,16 @@ class Simultaneous(TransactionTestCase):
 class Changes(TestCase):
     def test_differences_by_path(self):
         before = drying_hall().model_dump(mode="json")
-        after = revisions.changed(before, [("hall.span", 30.0), ("rules.effective_lengths.column.y", 2.0)])
+        after = revisions.changed(before, [("hall.bays.0.span", 30.0), ("rules.effective_lengths.column.y", 2.0)])
         found = {d.path: d.after for d in revisions.differences(before, after)}
-        self.assertEqual(found, {"hall.span": 30.0, "rules.effective_lengths.column": {"y": 2.0}})
+        self.assertEqual(found, {"hall.bays.0.span": 30.0, "rules.effective_lengths.column": {"y": 2.0}})
         # the document that was changed is a copy
-        self.assertEqual(before["hall"]["span"], 24.0)
+        self.assertEqual(before["hall"]["bays"][0]["span"], 24.0)
 
     def test_list_items_and_wrong_paths(self):
         data = read_document({"nodes": [{"name": "a", "at": [0, 0, 0]}]}).model_dump(mode="json")
         self.assertEqual(revisions.changed(data, [("nodes.0.name", "b")])["nodes"][0]["name"], "b")
-        for path in ("nodes.7.name", "nodes.x", "hall.span", "name.0"):
+        for path in ("nodes.7.name", "nodes.x", "hall.bays.0.span", "name.0"):
             with self.assertRaisesRegex(ModelError, "no place"):
                 revisions.changed(data, [(path, 1)])
 
@@ -64,13 +65,13 @@ class Changes(TestCase):
         user = User.objects.create_user("ada", password="gusset-plate")
         project = revisions.create(user, Document(name="Long", hall=HallJig()), "new")
         for i in range(30):
-            project = revisions.edit(user, project.id, project.head.number, "x", [("hall.span", 20.0 + i)])
+            project = revisions.edit(user, project.id, project.head.number, "x", [("hall.bays.0.span", 20.0 + i)])
         while project.head.parent_id:
             project = revisions.undo(user, project.id, project.head.number)
         self.assertEqual(project.head.number, 1)
         for _ in range(30):
             project = revisions.redo(user, project.id, project.head.number)
-        self.assertEqual(project.head.document["hall"]["span"], 49.0)
+        self.assertEqual(project.head.document["hall"]["bays"][0]["span"], 49.0)
         with self.assertRaisesRegex(ModelError, "nothing to redo"):
             revisions.redo(user, project.id, 31)
 
@@ -84,7 +85,7 @@ class Changes(TestCase):
 
 class KeptChains(TestCase):
     def test_a_chain_is_computed_once(self):
-        document = Document(name="Once", hall=HallJig(frames=2))
+        document = Document(name="Once", hall=HallJig(spacings=[6.0]))
         self.assertIs(chains.chain_of(document), chains.chain_of(document.model_copy(deep=True)))
 
     def test_a_refusal_is_kept_too(self):
@@ -115,11 +116,11 @@ class Screen(TestCase):
 
     def test_labels(self):
         names = {m.name: workbench.label(m) for m in self.chain.structure.members}
-        self.assertEqual(names["frame-4/rafter-AB-left"], "Rafter 4-L")
-        self.assertEqual(names["frame-8/column-B"], "Column 8-R")
-        self.assertEqual(names["bay-1/wall-brace-A-up"], "Wall brace 1-L up")
-        self.assertEqual(names["bay-7/roof-brace-AB-right-2-down"], "Roof brace 7-R 2 down")
-        self.assertEqual(names["bay-3/ridge-beam-AB"], "Ridge beam 3")
+        self.assertEqual(names["frame-4/rafter-AB-left"], "Rafter 4·AB-L")
+        self.assertEqual(names["frame-8/column-B"], "Column 8·B")
+        self.assertEqual(names["bay-1/wall-brace-A-up"], "Wall brace 1·A up")
+        self.assertEqual(names["bay-7/roof-brace-AB-right-2-down"], "Roof brace 7·AB-R-2 down")
+        self.assertEqual(names["bay-3/ridge-beam-AB"], "Ridge beam 3·AB")
         self.assertEqual(len(set(names.values())), len(names))
 
     def test_roles_add_up(self):
@@ -131,7 +132,7 @@ class Screen(TestCase):
     def test_diagram_numbers_are_the_engines(self):
         state = "C51"
         combination = next(c for c in self.chain.combinations if c.name == state)
-        out = workbench.diagram_out(self.chain, 1, 4, state)
+        out = workbench.diagram_out(self.chain, 1, "frame-4", state)
         run_ = next(r for r in out.runs if r.member == "frame-4/rafter-AB-left")
         forces = diagrams(self.chain.response).combined(combination.factors[None])
         own = self.chain.response.elements.member == self.chain.structure.index["frame-4/rafter-AB-left"]
@@ -139,15 +140,15 @@ class Screen(TestCase):
         self.assertEqual(run_.My, run_.least_My)
 
     def test_envelope_holds_every_combination(self):
-        envelope = workbench.diagram_out(self.chain, 1, 4, "envelope")
-        single = workbench.diagram_out(self.chain, 1, 4, "C35")
+        envelope = workbench.diagram_out(self.chain, 1, "frame-4", "envelope")
+        single = workbench.diagram_out(self.chain, 1, "frame-4", "C35")
         for whole, one in zip(envelope.runs, single.runs, strict=True):
             self.assertTrue(all(a <= b + 1e-9 for a, b in zip(one.My, whole.My, strict=True)))
             self.assertTrue(all(a >= b - 1e-9 for a, b in zip(one.N, whole.least_N, strict=True)))
 
     def test_summed_loads_equal_the_case_resultants(self):
         # the whole building under S1: pieces times their length give the expected 645.12 kN
-        out = workbench.diagram_out(self.chain, 1, 0, "S1")
+        out = workbench.diagram_out(self.chain, 1, "whole", "S1")
         total = 0.0
         for load in out.loads:
             length = sum((a - b) ** 2 for a, b in zip(load.start, load.end, strict=True)) ** 0.5

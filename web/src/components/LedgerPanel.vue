@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue'
-import { csv, save, tabbed, type Cell } from '../lib/table'
-import { fixed } from '../lib/quantity'
+import { ledger, tabsOf, type Row, type Tab } from '../lib/ledger'
+import { csv, save, tabbed } from '../lib/table'
 import { figures } from '../lib/temper'
 import { useWorkbench } from '../stores/workbench'
 import UseBar from './UseBar.vue'
@@ -9,21 +9,6 @@ import UseBar from './UseBar.vue'
 defineProps<{ folded: boolean }>()
 defineEmits<{ fold: [] }>()
 const bench = useWorkbench()
-
-interface Row {
-  key: string
-  cells: Cell[]
-  use?: number | null
-  status?: string
-  bad?: boolean
-}
-interface Table {
-  head: { text: string; number?: boolean; use?: boolean }[]
-  rows: Row[]
-  empty: string
-}
-const TABS = ['Groups', 'Members', 'Deflection', 'Reactions', 'Balance', 'Combinations'] as const
-type Tab = (typeof TABS)[number]
 const tab = ref<Tab>('Members')
 const query = ref('')
 const DEFAULT: Record<string, Tab> = {
@@ -40,174 +25,140 @@ watch(
   () => bench.stage,
   (stage) => (tab.value = DEFAULT[stage] ?? 'Members'),
 )
-
-const n = (text: string) => ({ text, number: true })
-const triple = (v: readonly number[]) => v.map((x) => fixed(x, 1)).join(' / ')
-const table = computed<Table>(() => {
-  const chain = bench.chain
-  const members = chain?.members ?? []
-  switch (tab.value) {
-    case 'Groups':
-      return {
-        head: [
-          { text: 'Role' },
-          { text: 'Section' },
-          n('Count'),
-          { text: 'Worst utilisation', use: true },
-          n('Mass kg'),
-        ],
-        rows: [...(chain?.roles ?? [])]
-          .sort((a, b) => (b.worst ?? 9) - (a.worst ?? 9))
-          .map((r) => ({
-            key: r.role,
-            cells: [r.label, r.section, r.count, r.worst ?? null, Math.round(r.mass)],
-            use: r.worst ?? null,
-            status: r.status,
-          })),
-        empty: 'No members yet.',
-      }
-    case 'Members':
-      return {
-        head: [
-          { text: 'Member' },
-          { text: 'Section' },
-          n('Length m'),
-          { text: 'Governs' },
-          { text: 'Combination' },
-          { text: 'Utilisation', use: true },
-          n('Mass kg'),
-        ],
-        rows: [...members]
-          .sort(
-            (a, b) =>
-              (b.status === 'not covered' ? 9 : (b.utilisation ?? 0)) -
-              (a.status === 'not covered' ? 9 : (a.utilisation ?? 0)),
-          )
-          .map((m) => ({
-            key: m.name,
-            cells: [
-              m.label,
-              m.section,
-              m.length.toFixed(2),
-              m.not_covered.length ? m.not_covered.join('; ') : m.governs,
-              m.combination,
-              m.utilisation ?? null,
-              Math.round(m.mass),
-            ],
-            use: m.utilisation ?? null,
-            status: m.status,
-          })),
-        empty: 'No members yet.',
-      }
-    case 'Deflection':
-      return {
-        head: [
-          { text: 'Member' },
-          { text: 'Criterion' },
-          { text: 'Combination' },
-          { text: 'In symbols' },
-          { text: 'Utilisation', use: true },
-        ],
-        rows: members
-          .flatMap((m) =>
-            (m.checks ?? [])
-              .filter((c) => c.criterion === 'deflection' || c.criterion === 'sway')
-              .map((c) => ({ m, c })),
-          )
-          .sort((a, b) => b.c.utilisation - a.c.utilisation)
-          .map(({ m, c }) => ({
-            key: m.name,
-            cells: [m.label, c.words, c.combination, c.formula, c.utilisation],
-            use: c.utilisation,
-          })),
-        empty: 'Deflection limits act on rafters and eaves of a hall; there are none here.',
-      }
-    case 'Reactions':
-      return {
-        head: [
-          { text: 'Support' },
-          { text: 'Direction' },
-          n('Least kN, kNm'),
-          { text: 'in' },
-          n('Greatest kN, kNm'),
-          { text: 'in' },
-        ],
-        rows: (chain?.reactions ?? []).flatMap((r) =>
-          r.directions.map((d, i) => ({
-            key: `${r.node} ${d}`,
-            cells: [
-              r.node,
-              d.toUpperCase().replace('R', 'M about '),
-              fixed(r.least[i]!, 1),
-              r.least_in[i]!,
-              fixed(r.most[i]!, 1),
-              r.most_in[i]!,
-            ],
-          })),
-        ),
-        empty: 'No supports.',
-      }
-    case 'Balance':
-      return {
-        head: [
-          { text: 'Case' },
-          { text: 'Name' },
-          { text: 'What it is' },
-          n('Expected X / Y / Z kN'),
-          n('Applied'),
-          n('Reacted'),
-          { text: 'Balance' },
-        ],
-        rows: (chain?.cases ?? []).map((c) => ({
-          key: c.symbol,
-          cells: [
-            c.symbol,
-            c.name,
-            c.note,
-            triple(c.expected),
-            triple(c.applied),
-            triple(c.reacted),
-            c.holds ? 'holds' : `off by ${(c.off * 100).toFixed(2)} %`,
-          ],
-          bad: !c.holds,
-        })),
-        empty: 'No cases yet.',
-      }
-    default:
-      return {
-        head: [{ text: 'Name' }, { text: 'Use' }, { text: 'In symbols' }],
-        rows: (chain?.combinations ?? []).map((c) => ({ key: c.name, cells: [c.name, c.use, c.formula] })),
-        empty: 'No combinations yet.',
-      }
-  }
+const tabs = computed(() => tabsOf(bench.stage))
+const table = computed(() => ledger(tab.value, bench.chain))
+const sorting = ref<{ column: number; falling: boolean } | null>(null)
+watch(tab, () => {
+  sorting.value = null
+  editing.value = null
 })
+function sortBy(column: number) {
+  const now = sorting.value
+  sorting.value = now?.column !== column ? { column, falling: false } : now.falling ? null : { column, falling: true }
+}
 const rows = computed(() => {
   const words = query.value.toLowerCase().split(/\s+/).filter(Boolean)
-  return table.value.rows.filter((row) => words.every((w) => row.cells.join(' ').toLowerCase().includes(w)))
-})
-const chosen = computed(() => {
-  if (tab.value === 'Members' || tab.value === 'Deflection') return bench.selected
-  if (tab.value === 'Groups') return bench.member?.role ?? ''
-  return bench.state
+  const found = table.value.rows.filter((row) => words.every((w) => row.cells.join(' ').toLowerCase().includes(w)))
+  const order = sorting.value
+  if (!order) return found
+  const by = (row: Row) => row.cells[order.column] ?? ''
+  return [...found].sort(
+    (a, b) => String(by(a)).localeCompare(String(by(b)), undefined, { numeric: true }) * (order.falling ? -1 : 1),
+  )
 })
 
-function choose(row: Row) {
-  if (tab.value === 'Members' || tab.value === 'Deflection') bench.select(row.key, true)
+// long tables draw only the rows in sight
+const HEIGHT = 24
+const MOST = 200
+const scroller = ref<HTMLElement>()
+const scrolled = ref(0)
+const room = ref(400)
+function onScroll() {
+  scrolled.value = scroller.value!.scrollTop
+  room.value = scroller.value!.clientHeight
+}
+const windowed = computed(() => {
+  const all = rows.value
+  if (all.length <= MOST) return { first: 0, rows: all, before: 0, after: 0 }
+  const first = Math.max(0, Math.floor(scrolled.value / HEIGHT) - 12)
+  const shown = all.slice(first, first + Math.ceil(room.value / HEIGHT) + 24)
+  return { first, rows: shown, before: first * HEIGHT, after: (all.length - first - shown.length) * HEIGHT }
+})
+const chosen = computed(() => {
+  if (tab.value === 'Groups') return bench.member?.role ?? ''
+  if (tab.value === 'Sections') return bench.member?.section ?? ''
+  return bench.state
+})
+const MEMBERS: Tab[] = ['Members', 'Deflection', 'Steelwork']
+const isOn = (row: Row) => (MEMBERS.includes(tab.value) ? bench.chosen.has(row.key) : row.key === chosen.value)
+
+function choose(row: Row, add = false) {
+  const members = bench.chain?.members ?? []
+  if (MEMBERS.includes(tab.value)) bench.select(row.key, !add, add)
   else if (tab.value === 'Groups') {
     const first = bench.worstFirst(row.key)[0]
     if (first) bench.select(first.name, true)
+  } else if (tab.value === 'Sections') bench.choose(members.filter((m) => m.section === row.key).map((m) => m.name))
+  else if (tab.value === 'Nodes' || tab.value === 'Supports') {
+    const at = bench.chain!.node_names!.indexOf(row.key)
+    bench.choose(members.filter((m) => m.line.includes(at)).map((m) => m.name))
   } else if (tab.value === 'Balance' || tab.value === 'Combinations') bench.show(row.key)
   else if (row.cells[5]) bench.show(String(row.cells[5]))
 }
 const body = ref<HTMLElement>()
-watch(chosen, () => nextTick(() => body.value?.querySelector('tr.on')?.scrollIntoView({ block: 'nearest' })))
+watch(
+  () => [bench.selected, chosen.value],
+  () =>
+    nextTick(() => {
+      const at = rows.value.findIndex(isOn)
+      if (at < 0 || !scroller.value) return
+      if (rows.value.length > MOST) {
+        const top = at * HEIGHT
+        if (top < scroller.value.scrollTop || top > scroller.value.scrollTop + room.value - 60)
+          scroller.value.scrollTop = top - 60
+      } else body.value?.querySelector('tr.on')?.scrollIntoView({ block: 'nearest' })
+    }),
+)
 function move(event: KeyboardEvent, index: number) {
+  if (editing.value) return
   const next = index + (event.key === 'ArrowDown' ? 1 : -1)
   const row = rows.value[next]
   if (!row) return
   event.preventDefault()
   choose(row)
-  void nextTick(() => body.value?.querySelectorAll('tr')[next]?.focus())
+  void nextTick(() => body.value?.querySelector<HTMLElement>(`tr[data-at="${next}"]`)?.focus())
+}
+
+// cells that can be written: double click or F2; a table from a spreadsheet goes in at the cell last pointed at
+const editing = ref<{ key: string; column: number; text: string } | null>(null)
+const pointed = ref<{ at: number; column: number } | null>(null)
+const wrong = ref('')
+const vFocus = { mounted: (el: HTMLInputElement) => el.select() }
+function startEdit(row: Row, column: number) {
+  if (!table.value.head[column]?.write) return
+  wrong.value = ''
+  editing.value = { key: row.key, column, text: String(row.cells[column] ?? '') }
+}
+async function write(cells: { key: string; column: number; text: string }[], words: string) {
+  wrong.value = ''
+  const operations = []
+  for (const cell of cells) {
+    const column = table.value.head[cell.column]
+    const row = table.value.rows.find((r) => r.key === cell.key)
+    if (!column || !row || String(row.cells[cell.column] ?? '') === cell.text) continue
+    if (!column.write) {
+      wrong.value = `“${column.text}” follows from the rest and cannot be written.`
+      return
+    }
+    const found = column.write(cell.key, cell.text)
+    if (typeof found === 'string') {
+      wrong.value = `${row.cells[0]}: ${found}`
+      return
+    }
+    operations.push(found)
+  }
+  if (!operations.length) return
+  const done = await bench.operate(words, ...operations)
+  if (!done) wrong.value = bench.refusal?.message ?? ''
+}
+async function commit() {
+  const cell = editing.value
+  if (!cell) return
+  editing.value = null
+  await write([cell], `${table.value.head[cell.column]!.text} ${cell.text}`)
+}
+async function paste(event: ClipboardEvent) {
+  const from = pointed.value
+  if (!from || editing.value) return
+  const lines = (event.clipboardData?.getData('text') ?? '').replace(/\r?\n$/, '').split(/\r?\n/)
+  event.preventDefault()
+  const cells = lines.flatMap((line, i) =>
+    line.split('\t').flatMap((text, j) => {
+      const row = rows.value[from.at + i]
+      return row ? [{ key: row.key, column: from.column + j, text: text.trim() }] : []
+    }),
+  )
+  await write(cells, `${cells.length} cells pasted`)
 }
 const copied = ref(false)
 const plain = (row: Row) =>
@@ -238,7 +189,7 @@ function download() {
   <section aria-label="Ledger">
     <div class="tabs" role="tablist">
       <button
-        v-for="t in TABS"
+        v-for="t in tabs"
         :key="t"
         role="tab"
         :aria-selected="t === tab"
@@ -247,6 +198,9 @@ function download() {
       >
         {{ t }}
       </button>
+      <span v-if="wrong" class="refused" role="alert"
+        >{{ wrong }} <button class="quiet" @click="wrong = ''">×</button></span
+      >
       <span v-if="bench.stale" class="stale">of revision {{ bench.chain?.revision }}</span>
       <input v-model="query" aria-label="Filter the ledger" placeholder="filter" />
       <span class="mono count">{{ rows.length }}</span>
@@ -254,32 +208,71 @@ function download() {
       <button class="quiet" @click="download">save CSV</button>
       <button class="quiet" :aria-expanded="!folded" @click="$emit('fold')">{{ folded ? 'unfold' : 'fold' }}</button>
     </div>
-    <div v-if="!folded" class="scroll">
-      <table>
+    <div v-if="!folded" ref="scroller" class="scroll" @scroll.passive="onScroll" @paste="paste">
+      <table :class="{ long: rows.length > MOST }">
         <thead>
           <tr>
-            <th v-for="h in table.head" :key="h.text" :class="{ n: h.number }">{{ h.text }}</th>
+            <th
+              v-for="(h, j) in table.head"
+              :key="h.text"
+              :class="{ n: h.number }"
+              :aria-sort="sorting?.column === j ? (sorting.falling ? 'descending' : 'ascending') : undefined"
+            >
+              <button
+                :title="`Sort by ${h.text}${h.write ? '; its cells can be written: double click, or paste' : ''}`"
+                @click="sortBy(j)"
+              >
+                {{ h.text }}{{ h.write ? ' ✎' : '' }}{{ sorting?.column === j ? (sorting.falling ? ' ↓' : ' ↑') : '' }}
+              </button>
+            </th>
           </tr>
         </thead>
         <tbody ref="body">
+          <tr v-if="windowed.before" class="room" aria-hidden="true">
+            <td :style="{ height: `${windowed.before}px` }" />
+          </tr>
           <tr
-            v-for="(row, i) in rows"
+            v-for="(row, i) in windowed.rows"
             :key="row.key"
             tabindex="0"
-            :class="{ on: row.key === chosen }"
-            @click="choose(row)"
+            :data-at="windowed.first + i"
+            :class="{ on: isOn(row) }"
+            @click="choose(row, $event.shiftKey || $event.ctrlKey)"
             @keydown.enter="choose(row)"
-            @keydown.down="move($event, i)"
-            @keydown.up="move($event, i)"
+            @keydown.down="move($event, windowed.first + i)"
+            @keydown.up="move($event, windowed.first + i)"
+            @keydown.f2="startEdit(row, pointed?.column ?? table.head.findIndex((h) => h.write))"
           >
             <td
               v-for="(cell, j) in row.cells"
               :key="j"
-              :class="{ n: table.head[j]?.number, mono: table.head[j]?.number, fails: row.bad }"
+              :class="{
+                n: table.head[j]?.number,
+                mono: table.head[j]?.number,
+                fails: row.bad,
+                pointed: pointed?.at === windowed.first + i && pointed.column === j && table.head[j]?.write,
+              }"
+              @mousedown="pointed = { at: windowed.first + i, column: j }"
+              @dblclick="startEdit(row, j)"
             >
-              <UseBar v-if="table.head[j]?.use" :use="row.use ?? null" :status="row.status" />
+              <input
+                v-if="editing?.key === row.key && editing.column === j"
+                v-model="editing.text"
+                v-focus
+                class="cell"
+                :aria-label="`${table.head[j]!.text} of ${row.cells[0]}`"
+                :list="table.head[j]!.text === 'Section' ? 'sections' : undefined"
+                @click.stop
+                @keydown.enter.stop="commit"
+                @keydown.esc.stop="editing = null"
+                @blur="commit"
+              />
+              <UseBar v-else-if="table.head[j]?.use" :use="row.use ?? null" :status="row.status" />
               <template v-else>{{ cell }}</template>
             </td>
+          </tr>
+          <tr v-if="windowed.after" class="room" aria-hidden="true">
+            <td :style="{ height: `${windowed.after}px` }" />
           </tr>
         </tbody>
       </table>
@@ -382,5 +375,35 @@ tr.on td {
 }
 .empty {
   padding: 12px;
+}
+th button {
+  border: 0;
+  background: none;
+  padding: 0;
+  font: inherit;
+  color: inherit;
+  cursor: pointer;
+}
+.long td {
+  height: 24px;
+  white-space: nowrap;
+}
+.room td {
+  border: 0;
+  padding: 0;
+}
+.pointed {
+  box-shadow: inset 0 0 0 1.5px var(--chalk);
+}
+.cell {
+  width: 100%;
+  font: inherit;
+  border: 1px solid var(--chalk);
+  padding: 0 3px;
+  margin: -1px 0;
+}
+.refused {
+  color: var(--oxide);
+  font: 400 12px var(--condensed);
 }
 </style>

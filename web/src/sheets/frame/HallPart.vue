@@ -280,6 +280,14 @@ function release() {
           :value="hall.truss.bottom ?? 'level'"
           :options="options('level', 'parallel')"
         />
+        <NumberField
+          label="Bottom chord stayed at every n-th point"
+          path="hall.truss.stay_every"
+          kind="count"
+          unit="n"
+          :value="hall.truss.stay_every"
+          hint="Stays to the purlins; 0: nowhere"
+        />
         <ToggleField label="Webs pinned" path="hall.truss.webs_pinned" :value="hall.truss.webs_pinned" />
       </template>
     </details>

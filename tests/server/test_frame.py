@@ -1,0 +1,156 @@
+"""The frame stage over HTTP: operations, what is shown without forces, versions and their comparison, sections to scale."""
+
+from tests.server.test_api import ApiCase
+
+
+class Operations(ApiCase):
+    def operate(self, project, base, *operations):
+        body = {"base": base, "label": "by hand", "operations": operations}
+        return self.post(f"projects/{project['id']}/operate", body)
+
+    def chain(self, project):
+        return self.client.get(f"/api/projects/{project['id']}/chain").json()
+
+    def test_several_are_one_revision_and_survive_the_jig(self):
+        project = self.new()
+        answer = self.operate(
+            project,
+            1,
+            {"do": "change", "members": ["frame-4/rafter-AB-left"], "change": {"section": "IPE 450"}},
+            {"do": "remove", "members": ["bay-1/wall-brace-A-up"]},
+        )
+        self.assertEqual((answer.status_code, answer.json()["revision"]["number"]), (200, 2))
+        self.assertEqual(self.edit(project, 2, ("hall.spacings", [5.0] * 7)).status_code, 200)
+        members = {m["name"]: m for m in self.chain(project)["members"]}
+        self.assertEqual(members["frame-4/rafter-AB-left"]["section"], "IPE 450")
+        self.assertTrue(members["frame-4/rafter-AB-left"]["edited"])
+        self.assertNotIn("bay-1/wall-brace-A-up", members)
+        undone = self.post(f"projects/{project['id']}/undo", {"base": 3}).json()
+        self.assertEqual(undone["document"]["hall"]["spacings"], [6.0] * 7)
+
+    def test_refusals_change_nothing_and_name_the_thing(self):
+        project = self.new()
+        answer = self.operate(project, 1, {"do": "move", "members": ["frame-1/column-A"], "step": [0, 1, 0]})
+        self.assertEqual((answer.status_code, answer.json()["place"]), (422, "frame-1/column-A"))
+        self.assertIn("belongs to the jig", answer.json()["message"])
+        unknown = self.operate(project, 1, {"do": "fly", "members": []})
+        self.assertEqual(unknown.status_code, 422)
+        wrong = self.operate(
+            project, 1, {"do": "change", "members": ["frame-1/column-A"], "change": {"section": "XX 1"}}
+        )
+        self.assertIn("no section", wrong.json()["message"])
+        self.assertEqual(self.client.get(f"/api/projects/{project['id']}").json()["revision"]["number"], 1)
+
+    def test_conflict(self):
+        project = self.new()
+        self.operate(project, 1, {"do": "remove", "members": ["bay-1/wall-brace-A-up"]})
+        late = self.operate(project, 1, {"do": "remove", "members": ["bay-1/wall-brace-B-up"]})
+        self.assertEqual(late.status_code, 409)
+
+    def test_a_drawing_without_supports_is_shown_with_its_snags(self):
+        project = self.post("projects", {"name": "Tower", "hall": False}).json()
+        empty = self.chain(project)
+        self.assertEqual((empty["members"], empty["broken_stage"]), ([], "response"))
+        self.operate(project, 1, {"do": "draw", "points": [[0, 0, 0], [0, 0, 4]]})
+        shown = self.chain(project)
+        self.assertEqual([m["name"] for m in shown["members"]], ["m1"])
+        self.assertEqual([s["kind"] for s in shown["snags"]], ["no supports"])
+        self.assertIn("no supports", shown["problem"]["message"])
+        self.operate(project, 2, {"do": "support", "nodes": ["n1"], "fixed": ["x", "y", "z", "rx", "ry", "rz"]})
+        held = self.chain(project)
+        self.assertIsNone(held["problem"])
+        self.assertEqual(held["supports"][0]["own"], True)
+
+    def test_orphans_are_listed(self):
+        project = self.new()
+        self.operate(project, 1, {"do": "change", "members": ["frame-8/column-A"], "change": {"section": "HEA 400"}})
+        self.edit(project, 2, ("hall.spacings", [6.0] * 3))
+        orphan = self.chain(project)["orphans"][0]
+        self.assertEqual((orphan["target"], orphan["said"]), ("frame-8/column-A", "section HEA 400"))
+        self.assertEqual(self.operate(project, 3, {"do": "replace", "place": orphan["place"]}).status_code, 200)
+        self.assertEqual(self.chain(project)["orphans"], [])
+
+    def test_planes_hold_their_members(self):
+        project = self.new()
+        shown = self.chain(project)
+        planes = {p["key"]: p for p in shown["planes"]}
+        names = [shown["members"][i]["name"] for i in planes["frame-3"]["members"]]
+        self.assertEqual(
+            sorted(names), [f"frame-3/{n}" for n in ("column-A", "column-B", "rafter-AB-left", "rafter-AB-right")]
+        )
+        self.assertIn("roof-AB-left", planes)
+        self.assertIn("level-Eaves", planes)
+        slope = self.client.get(f"/api/projects/{project['id']}/diagrams?plane=roof-AB-left").json()
+        self.assertTrue(
+            all(
+                "roof-brace-AB-left" in r["member"] or "rafter-AB-left" in r["member"] or "beam" in r["member"]
+                for r in slope["runs"]
+            )
+        )
+
+
+class Versions(ApiCase):
+    def test_named_compared_and_gone_back_to(self):
+        project = self.new()
+        path = f"projects/{project['id']}"
+        self.assertEqual(self.post(f"{path}/versions", {"number": 1, "name": "tender"}).json()["name"], "tender")
+        self.edit(project, 1, ("hall.spacings", [6.0] * 8), ("hall.sections.rafters", "IPE 400"))
+        taken = self.post(f"{path}/versions", {"number": 2, "name": "tender"})
+        self.assertEqual(taken.status_code, 422)
+        listed = self.client.get(f"/api/{path}/versions").json()
+        self.assertEqual([(v["number"], v["name"]) for v in listed], [(2, ""), (1, "tender")])
+        found = self.client.get(f"/api/{path}/compare?before=1&after=2").json()
+        self.assertIn("frame-9/column-A", found["added"])
+        # the bracing of the last bay moved with the end of the hall
+        self.assertIn("bay-7/wall-brace-A-up", found["removed"])
+        self.assertIn({"member": "frame-1/rafter-AB-left", "what": "section IPE 360 → IPE 400"}, found["changed"])
+        self.assertGreater(found["tonnage_after"], found["tonnage_before"])
+        back = self.post(f"{path}/restore", {"base": 2, "number": 1}).json()
+        self.assertEqual((back["revision"]["number"], back["revision"]["label"]), (3, "Back to “tender”"))
+        self.assertEqual(len(back["document"]["hall"]["spacings"]), 7)
+
+    def test_a_document_of_the_first_format_is_taken_in(self):
+        old = {
+            "format": "lorica",
+            "version": 1,
+            "name": "Old",
+            "hall": {"span": 20, "frames": 5, "spacing": 5, "pitch": 8},
+        }
+        answer = self.post("projects/import", old)
+        self.assertEqual(answer.status_code, 201)
+        hall = answer.json()["document"]["hall"]
+        self.assertEqual((hall["bays"][0]["span"], hall["bays"][0]["pitch"], hall["spacings"]), (20, 8, [5, 5, 5, 5]))
+
+
+class Sections(ApiCase):
+    def test_to_scale_with_neighbours(self):
+        found = self.client.get("/api/catalogue/outline?name=IPE 300").json()
+        points = found["rings"][0]
+        self.assertAlmostEqual(max(z for _, z in points) - min(z for _, z in points), 300, places=6)
+        self.assertEqual([n["name"] for n in found["neighbours"]][2:4], ["IPE 270", "IPE 330"])
+        self.assertEqual(self.client.get("/api/catalogue/outline?name=XYZ 3").status_code, 422)
+
+    def test_every_family_has_an_outline_of_its_area(self):
+        for name in (
+            "UPN 200",
+            "L 100x10",
+            "T IPE 300",
+            "RHS 200x100x6",
+            "CHS 88.9x4",
+            "Z 200x2.0",
+            "CL 200x2.0",
+            "RD 20",
+            "FL 100x10",
+            "W 14x30",
+        ):
+            found = self.client.get(f"/api/catalogue/outline?name={name}").json()
+            area = 0.0
+            for ring in found["rings"]:
+                area += sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(ring, ring[1:] + ring[:1], strict=True)) / 2
+            with self.subTest(name):
+                self.assertAlmostEqual(area / 100 / found["section"]["A"], 1, delta=0.005)
+
+    def test_materials_say_what_they_are(self):
+        names = {m["name"]: m["what"] for m in self.client.get("/api/materials").json()}
+        self.assertIn("355 MPa", names["S355"])
+        self.assertIn("not checked", names["C30/37"])
