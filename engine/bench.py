@@ -13,6 +13,9 @@ from engine.analysis.solve import factorise, global_stiffness
 from engine.chain import STAGES, Chain, run
 from engine.demo import drying_hall
 from engine.document import Document
+from engine.document.jigs import HallJig, Purlins, RoofBay
+from engine.expand import expand
+from engine.structure.audit import audit
 
 
 def reference_models() -> dict[str, Document]:
@@ -47,9 +50,20 @@ def best(work: Callable[[], object], repeats: int) -> float:
     return min(times)
 
 
+def large_hall() -> Document:
+    """A hall of some 5,000 members: two bays, 70 frames, purlins and rails as members."""
+    rows = Purlins(modelled=True, spacing=1.0)
+    return Document(hall=HallJig(bays=[RoofBay(), RoofBay()], spacings=[6.0] * 69, purlins=rows, rails=rows))
+
+
 def bench(repeats: int = 3) -> str:
     """A table of seconds and ratios for every model and stage."""
-    lines = []
+    document = large_hall()
+    structure = expand(document)
+    lines = [
+        f"hall of {len(structure.members)} members: set out in {best(lambda: expand(document), repeats) * 1e3:.0f} ms, "
+        f"audited in {best(lambda: audit(structure), repeats) * 1e3:.0f} ms"
+    ]
     for name, document in reference_models().items():
         chains = [run(document) for _ in range(repeats)]
         floor = floor_seconds(chains[0])

@@ -17,6 +17,7 @@ from pydantic import TypeAdapter
 from engine.catalogue.sections import section as catalogue_section
 from engine.chain import fingerprints
 from engine.document import Document, read_document
+from engine.document.byhand import BuiltSection
 from engine.document.jigs import HallJig
 from engine.errors import ModelError
 from engine.expand import expand
@@ -25,7 +26,7 @@ from engine.result import result
 from engine.sizing.size import Round, size
 from engine.structure.model import Structure
 from engine.verification.proof import prove
-from server.projects import revisions, schemas, workbench
+from server.projects import office, revisions, schemas, workbench
 from server.projects.chains import chain_of
 from server.projects.comparison import compare_documents
 from server.projects.models import Project, Revision
@@ -97,6 +98,25 @@ def catalogue(request: HttpRequest) -> list[schemas.FamilyOut]:
 def outline(request: HttpRequest, name: str) -> schemas.OutlineOut:
     """A section to scale, with its properties and its neighbours in mass."""
     return workbench.outline_out(catalogue_section(name, "name"))
+
+
+@api.get("/office", response=list[BuiltSection])
+def office_catalogue(request: HttpRequest) -> list[BuiltSection]:
+    """The office's own sections."""
+    return office.catalogue_of(user_of(request))
+
+
+@api.post("/office", response={200: list[BuiltSection], 422: schemas.Problem})
+def take_into_office(request: HttpRequest, body: schemas.CsvFile) -> list[BuiltSection]:
+    """Take in sections from a CSV file; all of them or none."""
+    office.take_in(user_of(request), office.read_csv(body.text))
+    return office.catalogue_of(user_of(request))
+
+
+@api.delete("/office", response=list[BuiltSection])
+def drop_from_office(request: HttpRequest, name: str) -> list[BuiltSection]:
+    office.drop(user_of(request), name)
+    return office.catalogue_of(user_of(request))
 
 
 @api.get("/materials", response=list[schemas.MaterialOut])

@@ -534,7 +534,7 @@ def outline_of(s: Section) -> list[Ring]:
     if s.shape == "I":
         return [i_outline(s)]
     if s.shape in ("square", "rectangular"):
-        inner = max(s.r - s.tw, 0.0)
+        inner = s.r - s.tw if s.cold else s.r / 1.5
 
         def frame(y: float, z: float, r: float) -> Ring:
             return rounded([(-y, -z, r), (y, -z, r), (y, z, r), (-y, z, r)])

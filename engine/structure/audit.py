@@ -165,8 +165,17 @@ def _crossings(structure: Structure) -> list[Snag]:
     rank = np.arange(len(owner)) - np.repeat(np.cumsum(counts) - counts, counts)
     share = (rank + 0.5) / counts[owner]
     points = a[owner] + share[:, None] * (b - a)[owner]
-    # points stand at most STEP apart, so where two lines cross some of theirs are within STEP of each other
-    near = cKDTree(points).query_pairs(STEP * 1.001, output_type="ndarray")
+    # points stand at most STEP apart, so where two lines cross some of theirs are within STEP of each other; of the most
+    # frequent direction (purlins, say) no two can cross
+    heading = np.round((b - a) / length[:, None], 6)
+    heading *= np.where(heading[:, [0]] < 0, -1.0, 1.0)
+    _, kind, frequency = np.unique(heading, axis=0, return_inverse=True, return_counts=True)
+    parallel = (kind.ravel() == np.argmax(frequency))[owner]
+    others, alike = np.flatnonzero(~parallel), np.flatnonzero(parallel)
+    tree = cKDTree(points[others])
+    near = others[tree.query_pairs(STEP * 1.001, output_type="ndarray")].reshape(-1, 2)
+    mixed = tree.sparse_distance_matrix(cKDTree(points[alike]), STEP * 1.001, output_type="ndarray")
+    near = np.concatenate([near, np.stack([others[mixed["i"]], alike[mixed["j"]]], axis=1)])
     pairs = owner[near]
     pairs = pairs[pairs[:, 0] != pairs[:, 1]]
     if not len(pairs):

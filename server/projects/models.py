@@ -24,6 +24,18 @@ class Project(models.Model):
         ordering = ["-changed"]
 
 
+class OfficeSection(models.Model):
+    """A section of an office's own catalogue, ready to be taken into a project."""
+
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="office_sections")
+    name = models.CharField(max_length=80)
+    definition = models.JSONField()
+
+    class Meta:
+        ordering = ["name"]
+        constraints = [models.UniqueConstraint(fields=["owner", "name"], name="one_office_section_a_name")]
+
+
 class Revision(models.Model):
     """An immutable state of a project's document."""
 

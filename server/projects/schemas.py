@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from ninja import Schema
+from pydantic import Field
 
 from engine.document import Document
 from engine.document.base import Name
@@ -181,6 +182,12 @@ class OutlineOut(Schema):
     section: SectionOut
     rings: list[list[tuple[float, float]]]
     neighbours: list[SectionOut]
+
+
+class CsvFile(Schema):
+    """The text of a CSV file."""
+
+    text: Annotated[str, Field(max_length=1_000_000)]
 
 
 class MaterialOut(Schema):

@@ -50,7 +50,7 @@ class Sheets(BrowserCase):
         before = run(drying_hall())
         self.set("Rafter deflection", "400", 2)
         page.click("[role=tab]:has-text('Deflection')")
-        page.fill("[aria-label='Filter the ledger']", "Rafter 4-L")
+        page.fill("[aria-label='Filter the ledger']", "Rafter 4·AB-L")
         outcome = next(
             o
             for o in before.verification.verdicts[before.structure.index["frame-4/rafter-AB-left"]].outcomes

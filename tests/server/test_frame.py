@@ -1,5 +1,8 @@
 """The frame stage over HTTP: operations, what is shown without forces, versions and their comparison, sections to scale."""
 
+from django.contrib.auth.models import User
+from django.test import Client
+
 from tests.server.test_api import ApiCase
 
 
@@ -154,3 +157,48 @@ class Sections(ApiCase):
         names = {m["name"]: m["what"] for m in self.client.get("/api/materials").json()}
         self.assertIn("355 MPa", names["S355"])
         self.assertIn("not checked", names["C30/37"])
+
+
+class Office(ApiCase):
+    CSV = "name;shape;h;b;tw;tf;b2;tf2\nPG 800;welded I;800;250;10;20;;\nPG 800 U;welded I;800;300;10;20;200;15\n"
+
+    def test_taken_in_listed_and_used(self):
+        answer = self.post("office", {"text": self.CSV})
+        self.assertEqual([s["name"] for s in answer.json()], ["PG 800", "PG 800 U"])
+        project = self.new()
+        section = next(s for s in answer.json() if s["name"] == "PG 800")
+        done = self.edit(project, 1, ("built_sections", [section]), ("hall.sections.columns", "PG 800"))
+        self.assertEqual(done.status_code, 200)
+        chain = self.client.get(f"/api/projects/{project['id']}/chain").json()
+        column = next(m for m in chain["members"] if m["role"] == "column")
+        self.assertEqual((column["section"], column["status"] != "not covered"), ("PG 800", True))
+        left = self.client.delete("/api/office?name=PG 800").json()
+        self.assertEqual([s["name"] for s in left], ["PG 800 U"])
+
+    def test_nobody_elses(self):
+        self.post("office", {"text": self.CSV})
+        User.objects.create_user("bob", password="fish-plate")
+        other = Client()
+        other.login(username="bob", password="fish-plate")
+        self.assertEqual(other.get("/api/office").json(), [])
+        self.assertEqual(Client().get("/api/office").status_code, 401)
+
+    def test_a_wrong_row_is_named_and_nothing_is_taken(self):
+        for text, words in (
+            ("", "empty"),
+            ("name,h\nA,100\n", "lacks “shape”"),
+            ("name,shape,depth\nA,box,3\n", "“depth” is not known"),
+            (
+                "name,shape,h,b,tw,tf\nA,box,300,200,8,10\nB,box,tall,200,8,10\n",
+                "Row 3: h: input should be a valid number",
+            ),
+            ("name,shape,h,b,tw,tf\nA,box,10,200,8,10\n", "Row 2: “A”: its flanges are thicker"),
+            ("name,shape,h,b,tw,tf\nA,tube,10,200,8,10\n", "Row 2: shape"),
+            ("name,shape,of\nA,cross,XX\n", "Row 2: There is no section “XX”"),
+            ("name,shape\n", "no sections"),
+        ):
+            answer = self.post("office", {"text": text.replace("\n", "\n")})
+            with self.subTest(words):
+                self.assertEqual(answer.status_code, 422)
+                self.assertIn(words, answer.json()["message"])
+        self.assertEqual(self.client.get("/api/office").json(), [])

@@ -6,6 +6,7 @@ import HallPart from './frame/HallPart.vue'
 import HandPart from './frame/HandPart.vue'
 import JigsPart from './frame/JigsPart.vue'
 import SnagsPart from './frame/SnagsPart.vue'
+import SteelPart from './frame/SteelPart.vue'
 import VersionsPart from './frame/VersionsPart.vue'
 import SheetHead from './SheetHead.vue'
 
@@ -15,6 +16,7 @@ const PARTS: Record<string, Component> = {
   Jigs: JigsPart,
   'By hand': HandPart,
   Choose: ChoosePart,
+  Steel: SteelPart,
   Snags: SnagsPart,
   Versions: VersionsPart,
 }
@@ -53,14 +55,15 @@ const count = computed(() => (bench.chain?.snags?.length ?? 0) + (bench.chain?.o
 <style scoped>
 nav {
   display: flex;
-  gap: 1px;
-  padding: 4px 10px 0;
+  flex-wrap: wrap;
+  gap: 0;
+  padding: 4px 8px 0;
   border-bottom: 1px solid var(--line);
 }
 nav button {
   border: 0;
   background: none;
-  padding: 4px 5px 5px;
+  padding: 4px 5px 4px;
   font: 500 12px var(--condensed);
   color: var(--ink-2);
   border-bottom: 2px solid transparent;

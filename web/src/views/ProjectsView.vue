@@ -21,14 +21,14 @@ async function load() {
   loaded.value = true
 }
 
-async function create() {
+async function create(hall: boolean) {
   problem.value = ''
   const title = name.value.trim()
   if (!title) {
     problem.value = 'A project needs a name.'
     return
   }
-  const { data } = await api.POST('/api/projects', { body: { name: title, hall: true } })
+  const { data } = await api.POST('/api/projects', { body: { name: title, hall } })
   if (data) await router.push(`/projects/${data.id}`)
   else problem.value = 'The project was refused; names have up to 80 characters.'
 }
@@ -100,9 +100,12 @@ onMounted(async () => {
           {{ showArchived ? 'Back to projects' : `Archived (${archivedCount})` }}
         </button>
       </div>
-      <form class="new" @submit.prevent="create">
+      <form class="new" @submit.prevent="create(true)">
         <input v-model="name" aria-label="Name of the new project" placeholder="Name of a new project" maxlength="80" />
         <button class="plate solid">Start a hall</button>
+        <button type="button" class="plate" title="No hall: other jigs, or drawing by hand" @click="create(false)">
+          Start empty
+        </button>
         <button type="button" class="plate" @click="picker?.click()">Take in a file…</button>
         <input ref="picker" class="picker" type="file" accept=".json,application/json" @change="takeIn" />
       </form>

@@ -1,0 +1,88 @@
+"""The office's own catalogue of sections: read from CSV, kept per user."""
+
+from __future__ import annotations
+
+import csv
+import io
+
+from django.contrib.auth.models import User
+from django.db import transaction
+from pydantic import ValidationError
+
+from engine.catalogue.built import built_section
+from engine.document.byhand import BuiltSection
+from engine.errors import ModelError
+from server.projects.models import OfficeSection
+
+#: columns of the file; name and shape are needed, of the others those that the shape uses
+COLUMNS = ("name", "shape", "h", "b", "tw", "tf", "b2", "tf2", "of", "gap")
+MOST = 2000
+
+
+def read_csv(text: str) -> list[BuiltSection]:
+    """The sections of a CSV file with a heading row; sizes in mm, comma or semicolon between the cells.
+
+    Raises ModelError naming the row and the reason; then nothing is taken in.
+    """
+    first = text.lstrip("\ufeff").splitlines()[:1]
+    if not first:
+        raise ModelError("The file is empty.", "file")
+    delimiter = ";" if first[0].count(";") > first[0].count(",") else ","
+    reader = csv.DictReader(io.StringIO(text.lstrip("\ufeff")), delimiter=delimiter)
+    heading = [name.strip().lower() for name in reader.fieldnames or []]
+    if missing := [name for name in ("name", "shape") if name not in heading]:
+        raise ModelError(f"The heading row lacks “{missing[0]}”; the columns are {', '.join(COLUMNS)}.", "file")
+    if unknown := [name for name in heading if name not in COLUMNS]:
+        raise ModelError(f"The column “{unknown[0]}” is not known; the columns are {', '.join(COLUMNS)}.", "file")
+    found: list[BuiltSection] = []
+    seen: set[str] = set()
+    for number, raw in enumerate(reader, 2):
+        row = {
+            (key or "").strip().lower(): (value or "").strip() for key, value in raw.items() if isinstance(value, str)
+        }
+        if not any(row.values()):
+            continue
+        values = {
+            key: value.replace(",", ".") if key not in ("name", "shape", "of") else value
+            for key, value in row.items()
+            if value
+        }
+        try:
+            section = BuiltSection.model_validate(values)
+            sizes = {key: getattr(section, key) for key in COLUMNS[2:] if key != "of"}
+            built_section(section.name, section.shape, sizes, section.of, f"row {number}")
+        except ValidationError as error:
+            problem = error.errors()[0]
+            place = ".".join(str(part) for part in problem["loc"])
+            raise ModelError(f"Row {number}: {place}: {problem['msg'].lower()}.", "file") from None
+        except ModelError as error:
+            raise ModelError(f"Row {number}: {error.message}", "file") from None
+        if section.name in seen:
+            raise ModelError(f"Row {number}: there are two sections named “{section.name}”.", "file")
+        seen.add(section.name)
+        found.append(section)
+        if len(found) > MOST:
+            raise ModelError(f"The file has more than {MOST} sections.", "file")
+    if not found:
+        raise ModelError("The file has a heading and no sections.", "file")
+    return found
+
+
+@transaction.atomic
+def take_in(user: User, sections: list[BuiltSection]) -> None:
+    """Keep sections in the user's catalogue; those of the same name are replaced."""
+    for section in sections:
+        OfficeSection.objects.update_or_create(
+            owner=user, name=section.name, defaults={"definition": section.model_dump(mode="json")}
+        )
+
+
+def catalogue_of(user: User) -> list[BuiltSection]:
+    """The sections of the user's own catalogue."""
+    found = OfficeSection.objects.filter(owner=user)
+    return [BuiltSection.model_validate(row.definition) for row in found]
+
+
+def drop(user: User, name: str) -> None:
+    """Take a section out of the user's catalogue; projects that use it keep their copy."""
+    OfficeSection.objects.filter(owner=user, name=name).delete()

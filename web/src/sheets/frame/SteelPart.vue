@@ -1,0 +1,201 @@
+<script setup lang="ts">
+import { computed, onMounted, ref } from 'vue'
+import { api, typed, type Schemas } from '../../api/client'
+import { useWorkbench } from '../../stores/workbench'
+
+/** Sections built up in the workshop, the office's own catalogue, and materials of one's own. */
+const bench = useWorkbench()
+type Built = Schemas['BuiltSection']
+const own = computed(() => bench.document?.built_sections ?? [])
+const materials = computed(() => bench.document?.materials ?? [])
+const SIZES = ['h', 'b', 'tw', 'tf', 'b2', 'tf2', 'gap'] as const
+const NEEDED: Record<string, readonly string[]> = {
+  'welded I': ['h', 'b', 'tw', 'tf', 'b2', 'tf2'],
+  box: ['h', 'b', 'tw', 'tf'],
+  cross: ['of'],
+  double: ['of', 'gap'],
+}
+const HINTS: Record<string, string> = {
+  h: 'depth, mm',
+  b: 'width (top flange), mm',
+  tw: 'web, mm',
+  tf: 'flange, mm',
+  b2: 'bottom flange width, mm; 0: as the top',
+  tf2: 'bottom flange, mm; 0: as the top',
+  gap: 'between the backs, mm',
+}
+const blank = () => ({
+  name: '',
+  shape: 'welded I',
+  h: 600,
+  b: 220,
+  tw: 10,
+  tf: 18,
+  b2: 0,
+  tf2: 0,
+  of: 'L 80x8',
+  gap: 10,
+})
+const draft = ref(blank())
+const wrong = ref('')
+async function add() {
+  wrong.value = ''
+  const name = draft.value.name.trim()
+  if (!name) {
+    wrong.value = 'The section needs a name.'
+    return
+  }
+  const used = NEEDED[draft.value.shape]!
+  const sizes = Object.fromEntries(SIZES.map((key) => [key, used.includes(key) ? draft.value[key] : 0]))
+  const value = { name, shape: draft.value.shape, of: used.includes('of') ? draft.value.of : '', ...sizes }
+  const done = await bench.edit(`Section ${name}`, [
+    { path: 'built_sections', value: [...own.value.filter((s) => s.name !== name), value] },
+  ])
+  if (!done) wrong.value = bench.refusal?.message ?? ''
+}
+const drop = (name: string) =>
+  bench.edit(`Section ${name} dropped`, [{ path: 'built_sections', value: own.value.filter((s) => s.name !== name) }])
+const words = (s: Built) =>
+  s.shape === 'cross' || s.shape === 'double' ? `${s.shape} of ${s.of}` : `${s.shape} ${s.h} × ${s.b}`
+
+const office = ref<Built[]>([])
+const trouble = ref('')
+onMounted(async () => {
+  const { data } = await api.GET('/api/office')
+  office.value = (data ?? []).map((s) => typed('BuiltSection', s))
+})
+async function takeIn(event: Event) {
+  const file = (event.target as HTMLInputElement).files?.[0]
+  if (!file) return
+  const { data, error } = await api.POST('/api/office', { body: { text: await file.text() } })
+  trouble.value = (error as Schemas['Problem'] | undefined)?.message ?? ''
+  if (data) office.value = data.map((s) => typed('BuiltSection', s))
+}
+const use = (s: Built) =>
+  bench.edit(`Section ${s.name} of the office`, [
+    { path: 'built_sections', value: [...own.value.filter((o) => o.name !== s.name), s] },
+  ])
+
+const material = ref({ name: '', E: 210, density: 7850, fy: 355 })
+async function addMaterial() {
+  const { name, E, density, fy } = material.value
+  if (!name.trim()) return
+  const unit = bench.document?.units === 'kN, m' ? 1e6 : 1e9
+  const value = { name: name.trim(), E: E * unit, density, fy: fy > 0 ? (fy * unit) / 1000 : null }
+  const done = await bench.edit(`Material ${value.name}`, [
+    { path: 'materials', value: [...materials.value.filter((m) => m.name !== value.name), value] },
+  ])
+  wrong.value = done ? '' : (bench.refusal?.message ?? '')
+}
+</script>
+
+<template>
+  <h4>Built-up section</h4>
+  <div class="form">
+    <label>Name <input v-model="draft.name" aria-label="Name of the built-up section" placeholder="PG 600" /></label>
+    <label
+      >Shape
+      <select v-model="draft.shape" aria-label="Shape of the built-up section">
+        <option v-for="(_, shape) in NEEDED" :key="shape">{{ shape }}</option>
+      </select></label
+    >
+    <label v-if="NEEDED[draft.shape]!.includes('of')">Of section <input v-model="draft.of" list="sections" /></label>
+    <template v-for="key in SIZES" :key="key">
+      <label v-if="NEEDED[draft.shape]!.includes(key)" :title="HINTS[key]"
+        >{{ key }} · {{ HINTS[key] }}
+        <input v-model.number="draft[key]" type="number" step="any" :aria-label="`${key} of the built-up section`"
+      /></label>
+    </template>
+    <p v-if="wrong" class="note fails" role="alert">{{ wrong }}</p>
+    <p class="buttons"><button class="plate" @click="add">Add to this project</button></p>
+  </div>
+  <ul>
+    <li v-for="s in own" :key="s.name">
+      <b>{{ s.name }}</b
+      ><span>{{ words(s) }}</span
+      ><button class="quiet" :title="`Drop ${s.name}`" @click="drop(s.name)">×</button>
+    </li>
+  </ul>
+  <h4>
+    The office's catalogue <span>{{ office.length }} sections</span>
+  </h4>
+  <p class="note">A CSV file with the columns name, shape, h, b, tw, tf, b2, tf2, of, gap; sizes in mm.</p>
+  <p class="note"><input type="file" accept=".csv,text/csv" aria-label="CSV file of sections" @change="takeIn" /></p>
+  <p v-if="trouble" class="note fails" role="alert">{{ trouble }} Nothing was taken in.</p>
+  <ul>
+    <li v-for="s in office" :key="s.name">
+      <b>{{ s.name }}</b
+      ><span>{{ words(s) }}</span
+      ><button class="quiet" @click="use(s)">use here</button>
+    </li>
+  </ul>
+  <h4>Own material</h4>
+  <div class="form">
+    <label>Name <input v-model="material.name" aria-label="Name of the material" placeholder="S390 (own)" /></label>
+    <label>E in GPa <input v-model.number="material.E" type="number" step="any" /></label>
+    <label>Density kg/m³ <input v-model.number="material.density" type="number" step="any" /></label>
+    <label title="0: elastic only, not checked"
+      >f_y in MPa <input v-model.number="material.fy" type="number" step="any"
+    /></label>
+    <p class="buttons">
+      <button class="plate" :disabled="!material.name.trim()" @click="addMaterial">Add to this project</button>
+    </p>
+  </div>
+  <ul>
+    <li v-for="m in materials" :key="m.name">
+      <b>{{ m.name }}</b
+      ><span>{{ m.fy ? 'steel' : 'elastic, not checked' }}</span>
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+h4 span {
+  font-weight: 400;
+}
+.form {
+  padding: 0 12px;
+  display: grid;
+  gap: 3px;
+  font: 400 12.5px var(--condensed);
+}
+label {
+  display: grid;
+  grid-template-columns: 1fr 120px;
+  align-items: center;
+  gap: 8px;
+  color: var(--ink-2);
+}
+input,
+select {
+  min-width: 0;
+  width: 100%;
+  font: 400 12.5px var(--condensed);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  background: #fff;
+  padding: 3px 5px;
+  color: var(--ink);
+}
+.buttons {
+  margin: 3px 0;
+}
+.form .note {
+  padding-left: 0;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0 12px;
+  font: 400 12.5px var(--condensed);
+}
+li {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+}
+li span {
+  flex: 1;
+  color: var(--ink-2);
+}
+</style>
