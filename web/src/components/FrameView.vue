@@ -63,7 +63,7 @@ const sheet = computed(() =>
     ...size.value,
     left: 94,
     right: 102,
-    top: upright.value ? 128 : 96,
+    top: upright.value ? 128 : 172,
     bottom: 82,
   }),
 )

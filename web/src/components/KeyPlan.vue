@@ -218,9 +218,9 @@ svg {
 .grid {
   cursor: pointer;
 }
-.grid:focus-visible,
-.level:focus-visible,
-.slope:focus-visible {
+.grid:focus,
+.level:focus,
+.slope:focus {
   outline: none;
 }
 .grid:focus-visible line,

@@ -376,6 +376,9 @@ tr.on td {
 .empty {
   padding: 12px;
 }
+tbody tr {
+  scroll-margin-top: 27px;
+}
 th button {
   border: 0;
   background: none;
