@@ -47,6 +47,7 @@ ELASTIC: dict[str, tuple[float, float, float, str]] = {
     "GL24h": (11.5e9, 0.65e9, 420.0, "EN 14080, glued laminated timber"),
     "GL28h": (12.6e9, 0.65e9, 460.0, "EN 14080, glued laminated timber"),
     "GL32h": (14.2e9, 0.65e9, 490.0, "EN 14080, glued laminated timber"),
+    "deck": (E, G, 0.0, "stands in for a floor's deck, without weight"),
 }
 
 

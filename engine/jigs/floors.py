@@ -6,14 +6,10 @@ from math import ceil
 
 import numpy as np
 
-from engine.catalogue.steels import E, G, Material
 from engine.document.jigs import FloorJig
 from engine.errors import ModelError
 from engine.jigs.parts import Materials, Parts
 from engine.structure.model import HINGE, Carrier, GridLine, Level, Panel
-
-#: a deck's diaphragm stands in as crossed bars: as stiff as flats of 200 × 10 mm, without weight, strength or tonnage
-DECK = Material("deck", E, G, 0.0, None)
 
 
 def _between(parts: Parts, axis: str, names: tuple[str, str], place: str) -> list[GridLine]:
@@ -132,7 +128,8 @@ def set_out_floor(parts: Parts, materials: Materials, jig: FloorJig, place: str)
                 )
             _deck(parts, jig, i, j, places, names, us, vs, point)
             if jig.diaphragm:
-                steel = materials.section("FL 200x10")
+                # crossed bars stand in for the deck: as stiff as flats of 200 × 10 mm, without weight, strength or tonnage
+                flat, deck = materials.section("FL 200x10"), materials.material("deck")
                 for mark, a, b in (
                     ("up", corner(i, j), corner(i + 1, j + 1)),
                     ("down", corner(i + 1, j), corner(i, j + 1)),
@@ -142,8 +139,8 @@ def set_out_floor(parts: Parts, materials: Materials, jig: FloorJig, place: str)
                         "deck",
                         a,
                         b,
-                        steel,
-                        DECK,
+                        flat,
+                        deck,
                         behaviour="bar",
                         jig=jig.name,
                     )

@@ -352,7 +352,7 @@ class LevelOut(Schema):
 
 
 class SupportOut(Schema):
-    """A support. springs: kN/m and kNm/rad. own: stated by hand, in place of a jig's."""
+    """A support. springs: in the units of the document. own: stated by hand, in place of a jig's."""
 
     node: str
     index: int

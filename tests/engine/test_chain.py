@@ -71,10 +71,9 @@ class Verdicts(unittest.TestCase):
                         chain.document, chain.response, chain.verification, chain.combinations, verdict.member, outcome
                     )
                     self.assertAlmostEqual(proof.utilisation, outcome.utilisation, delta=1e-9, msg=f"{name} {outcome}")
-                    self.assertEqual(
-                        proof.steps[-1].value,
-                        f"{outcome.utilisation:.{3 - len(str(int(outcome.utilisation))) if outcome.utilisation >= 1 else 3}f}",
-                    )
+                    u = outcome.utilisation
+                    figures = f"{u:.{3 - len(str(int(u))) if u >= 1 else 3}f}" if u > 1e-9 else "0"
+                    self.assertEqual(proof.steps[-1].value, figures)
 
     def test_the_drying_hall_passes(self):
         self.assertEqual({v.status for v in self.chains["drying-hall"].verification.verdicts}, {"passes"})

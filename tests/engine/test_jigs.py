@@ -62,23 +62,23 @@ class Roofs(unittest.TestCase):
                 self.assertAlmostEqual(ridge[2], z)
 
     def test_unequal_eaves_and_bases(self):
-        s = expand(hall(bays=[RoofBay(span=20, pitch=10, right_height=8, right_base=1)]))
-        self.assertAlmostEqual(at(s, "frame-2/eaves-B")[2], 8)
-        self.assertAlmostEqual(at(s, "frame-2/base-B")[2], 1)
-        left, right = (s.member(f"frame-2/rafter-AB-{side}") for side in ("left", "right"))
-        slopes = [np.diff(s.xyz[[m.nodes[0], m.nodes[-1]]], axis=0)[0] for m in (left, right)]
+        built = expand(hall(bays=[RoofBay(span=20, pitch=10, right_height=8, right_base=1)]))
+        self.assertAlmostEqual(at(built, "frame-2/eaves-B")[2], 8)
+        self.assertAlmostEqual(at(built, "frame-2/base-B")[2], 1)
+        left, right = (built.member(f"frame-2/rafter-AB-{side}") for side in ("left", "right"))
+        slopes = [np.diff(built.xyz[[m.nodes[0], m.nodes[-1]]], axis=0)[0] for m in (left, right)]
         self.assertAlmostEqual(slopes[0][2] / slopes[0][0], tan(radians(10)))
         self.assertAlmostEqual(-slopes[1][2] / slopes[1][0], tan(radians(10)))
 
     def test_six_bays_with_valleys(self):
-        s = expand(hall(bays=[RoofBay(span=10 + i) for i in range(6)]))
-        self.assertEqual(sum(m.name.startswith("frame-1/column") for m in s.members), 7)
-        self.assertEqual([g.name for g in s.grid if g.axis == "X"], list("ABCDEFG"))
-        self.assertAlmostEqual(at(s, "frame-1/base-G")[0], sum(10 + i for i in range(6)))
+        built = expand(hall(bays=[RoofBay(span=10 + i) for i in range(6)]))
+        self.assertEqual(sum(m.name.startswith("frame-1/column") for m in built.members), 7)
+        self.assertEqual([g.name for g in built.grid if g.axis == "X"], list("ABCDEFG"))
+        self.assertAlmostEqual(at(built, "frame-1/base-G")[0], sum(10 + i for i in range(6)))
 
     def test_single_pitch_and_flat(self):
-        s = expand(hall(bays=[RoofBay(span=12, shape="single pitch", pitch=6)]))
-        self.assertAlmostEqual(at(s, "frame-1/eaves-B")[2], 6 + 12 * tan(radians(6)))
+        built = expand(hall(bays=[RoofBay(span=12, shape="single pitch", pitch=6)]))
+        self.assertAlmostEqual(at(built, "frame-1/eaves-B")[2], 6 + 12 * tan(radians(6)))
         flat = expand(hall(bays=[RoofBay(span=12, shape="flat")]))
         self.assertAlmostEqual(at(flat, "frame-1/eaves-B")[2], 6)
         self.assertNotIn("frame-1/ridge-AB", flat.nodes)
@@ -153,7 +153,7 @@ class Details(unittest.TestCase):
         self.assertGreater(eaves(hall(eaves_haunch=Haunch(length=2.4, depth=0.3))), 1.03 * eaves(hall()))
 
     def test_posts_braces_ties_and_lean_to(self):
-        s = expand(
+        built = expand(
             hall(
                 front=Gable(kind="posts", posts=5),
                 knee_braces=KneeBraces(),
@@ -163,15 +163,15 @@ class Details(unittest.TestCase):
                 bracing=HallBracing(gables=BracedBays(bays=[1], kind="single")),
             )
         )
-        self.assertEqual(sum(m.role == "gable post" for m in s.members), 5)
-        self.assertEqual(sum(m.role == "tie" for m in s.members), 7)
-        self.assertEqual(sum(m.role == "knee brace" for m in s.members), 14)
-        self.assertIn("frame-3/lean-rafter-left", s.index)
-        self.assertIn("front/brace-1-up", s.index)
-        self.assertIn("frame-8/overhang-right", s.index)
+        self.assertEqual(sum(m.role == "gable post" for m in built.members), 5)
+        self.assertEqual(sum(m.role == "tie" for m in built.members), 7)
+        self.assertEqual(sum(m.role == "knee brace" for m in built.members), 14)
+        self.assertIn("frame-3/lean-rafter-left", built.index)
+        self.assertIn("front/brace-1-up", built.index)
+        self.assertIn("frame-8/overhang-right", built.index)
         # posts and ties stand on nodes that the rafters pass through
-        rafter = s.member("frame-1/rafter-AB-left")
-        self.assertIn(s.member("front/post-1").nodes[-1], rafter.nodes)
+        rafter = built.member("frame-1/rafter-AB-left")
+        self.assertIn(built.member("front/post-1").nodes[-1], rafter.nodes)
 
     def test_purlins_as_members_carry_the_roof(self):
         plain, modelled = run(hall()), run(hall(purlins=Purlins(modelled=True), spacings=[6.0] * 7))
@@ -190,8 +190,8 @@ class Details(unittest.TestCase):
 
     def test_kinds_of_bracing(self):
         for kind, count in (("X", 2), ("single", 1), ("K", 2), ("V", 2)):
-            s = expand(hall(bracing=HallBracing(walls=BracedBays(bays=[1], kind=kind))))
-            self.assertEqual(sum(m.name.startswith("bay-1/wall-brace-A") for m in s.members), count)
+            built = expand(hall(bracing=HallBracing(walls=BracedBays(bays=[1], kind=kind))))
+            self.assertEqual(sum(m.name.startswith("bay-1/wall-brace-A") for m in built.members), count)
         tension = expand(hall(bracing=HallBracing(walls=BracedBays(bays=[1], tension_only=True))))
         self.assertEqual(tension.member("bay-1/wall-brace-A-up").behaviour, "tension-only")
 
@@ -216,7 +216,9 @@ class Trusses(unittest.TestCase):
                     jig = TrussJig(name="t", pattern=pattern, outline=outline, height_support=support, panels=panels)
                     with self.subTest(f"{pattern} {outline} {support} {panels}"):
                         document = Document(jigs=[jig])
-                        self.assertEqual([s.what for s in audit(expand(document)) if s.kind != "unbraced"], [])
+                        self.assertEqual(
+                            [built.what for built in audit(expand(document)) if built.kind != "unbraced"], []
+                        )
                         chain = run(document)
                         down = -chain.loading.expected[0][2]
                         self.assertAlmostEqual(chain.response.reaction[:, 2, 0].sum() / down, 1, delta=1e-9)
@@ -255,10 +257,10 @@ class Trusses(unittest.TestCase):
         self.assertAlmostEqual(force["t/1/diagonal-1"], 25 * np.hypot(3, 2) / 2, delta=1e-6)
 
     def test_columns_and_repeats(self):
-        s = expand(Document(jigs=[TrussJig(name="t", columns=5.0, repeat=Repeat(count=4, step=(0, 5, 0)))]))
-        self.assertEqual(sum(m.role == "column" for m in s.members), 8)
-        self.assertEqual(sum(m.role == "strut" for m in s.members), 9)
-        self.assertEqual(audit(s), [])
+        built = expand(Document(jigs=[TrussJig(name="t", columns=5.0, repeat=Repeat(count=4, step=(0, 5, 0)))]))
+        self.assertEqual(sum(m.role == "column" for m in built.members), 8)
+        self.assertEqual(sum(m.role == "strut" for m in built.members), 9)
+        self.assertEqual(audit(built), [])
 
     def test_refusals(self):
         for parameters, words in (
@@ -290,11 +292,11 @@ class Floors(unittest.TestCase):
         return Document(hall=HallJig(), jigs=[FloorJig(name="mezzanine", along=("2", "4"), **more)])
 
     def test_joins_the_columns_of_the_hall(self):
-        s = expand(self.document())
-        column = s.member("frame-3/column-A")
+        built = expand(self.document())
+        column = built.member("frame-3/column-A")
         self.assertEqual(len(column.nodes), 3)
-        self.assertEqual(sum(m.role == "column" and m.jig == "mezzanine" for m in s.members), 3)
-        self.assertEqual(audit(s), [])
+        self.assertEqual(sum(m.role == "column" and m.jig == "mezzanine" for m in built.members), 3)
+        self.assertEqual(audit(built), [])
 
     def test_loads_reach_the_ground_one_way_and_two_ways(self):
         for deck in ("one way", "two ways"):
@@ -305,8 +307,8 @@ class Floors(unittest.TestCase):
                     self.assertAlmostEqual(chain.response.reaction[:, 2, case].sum() / (4e3 * 24 * 12), 1, delta=1e-9)
 
     def test_follows_the_grid(self):
-        s = expand(Document(hall=HallJig(spacings=[5.0] * 7), jigs=[FloorJig(name="m", along=("2", "4"))]))
-        ys = {round(float(at(s, n)[1]), 6) for n in s.nodes if n.startswith("m/")}
+        built = expand(Document(hall=HallJig(spacings=[5.0] * 7), jigs=[FloorJig(name="m", along=("2", "4"))]))
+        ys = {round(float(at(built, n)[1]), 6) for n in built.nodes if n.startswith("m/")}
         self.assertEqual((min(ys), max(ys)), (5.0, 15.0))
 
     def test_refusals(self):
@@ -322,17 +324,17 @@ class Floors(unittest.TestCase):
 class Bracing(unittest.TestCase):
     def test_a_braced_tower_of_three_storeys(self):
         corners = ((0, 0, 0), (4, 0, 0), (4, 0, 9), (0, 0, 9))
-        s = expand(
+        built = expand(
             Document(jigs=[BracingJig(name="b", corners=corners, storeys=3, repeat=Repeat(count=2, step=(0, 4, 0)))])
         )
-        self.assertEqual(sum(m.role == "wall bracing" for m in s.members), 12)
-        self.assertAlmostEqual(at(s, "b/2-3-3")[2], 9)
+        self.assertEqual(sum(m.role == "wall bracing" for m in built.members), 12)
+        self.assertAlmostEqual(at(built, "b/2-3-3")[2], 9)
 
     def test_between_nodes_of_a_hall(self):
         jig = BracingJig(name="b", corners=("frame-4/base-A", "frame-5/base-A", "frame-5/eaves-A", "frame-4/eaves-A"))
-        s = expand(Document(hall=HallJig(), jigs=[jig]))
-        brace = s.member("b/1-1-up")
-        self.assertEqual({s.nodes[n] for n in brace.nodes}, {"frame-4/base-A", "frame-5/eaves-A"})
+        built = expand(Document(hall=HallJig(), jigs=[jig]))
+        brace = built.member("b/1-1-up")
+        self.assertEqual({built.nodes[n] for n in brace.nodes}, {"frame-4/base-A", "frame-5/eaves-A"})
         with self.assertRaisesRegex(ModelError, "no node “nowhere”"):
             expand(Document(jigs=[BracingJig(name="b", corners=("nowhere", "b", "c", "d"))]))
 
@@ -376,7 +378,7 @@ class Random(unittest.TestCase):
         for _ in range(40):
             jig = random_hall()
             structure = expand(Document(hall=jig))
-            self.assertEqual([s.what for s in audit(structure)], [], jig)
+            self.assertEqual([built.what for built in audit(structure)], [], jig)
             self.assertEqual(structure.orphans, ())
             self.assertEqual(len(structure.index), len(structure.members))
 

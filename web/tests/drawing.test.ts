@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { across, flat, place } from '../src/lib/drawing'
 import { foot, nearest, snaps, touches, typedPoint } from '../src/lib/snaps'
+import { readEnd } from '../src/lib/releases'
+import { readDirections, tabsOf, ledger } from '../src/lib/ledger'
 import { readSpacings, writeSpacings } from '../src/lib/spacings'
 import { readVector, writeVector } from '../src/lib/vectors'
 import { legend, painter } from '../src/lib/colours'
@@ -123,5 +125,69 @@ describe('colours by kind', () => {
     const paint = painter([m('IPE 200'), m('HEA 200')], 'section')
     expect(paint(m('IPE 200'))).not.toBe(paint(m('HEA 200')))
     expect(painter([], 'nothing')(m('x'))).toBe('#56626c')
+  })
+})
+
+describe('what is written of ends and supports', () => {
+  it('is read freedom by freedom', () => {
+    expect(readEnd('ry rz')).toEqual({ free: ['ry', 'rz'], springs: {} })
+    expect(readEnd('RY=5000, z')).toEqual({ free: ['z'], springs: { ry: 5000 } })
+    expect(readEnd('')).toEqual({ free: [], springs: {} })
+    expect(readEnd('hinge')).toContain('“hinge” is not understood')
+    expect(readEnd('ry=0')).toContain('greater than 0')
+    expect(readDirections('pinned')).toEqual(['x', 'y', 'z', 'rz'])
+    expect(readDirections('x, ry')).toEqual(['x', 'ry'])
+    expect(readDirections('free')).toEqual([])
+    expect(readDirections('up')).toContain('no direction')
+  })
+})
+
+describe('the ledger', () => {
+  const chain = {
+    node_names: ['a', 'b'],
+    nodes: [
+      [0, 0, 0],
+      [0, 0, 4],
+    ],
+    supports: [
+      {
+        node: 'a',
+        index: 0,
+        fixed: ['x'],
+        springs: { z: 500 },
+        one_way: [],
+        turn: 0,
+        settlement: [0, 0, 0],
+        own: true,
+      },
+    ],
+    members: [],
+  } as unknown as Parameters<typeof ledger>[1]
+  it('writes cells as operations', () => {
+    const nodes = ledger('Nodes', chain)
+    expect(nodes.head[3]!.write!('b', '4.5m')).toEqual({ do: 'move', members: [], nodes: ['b'], step: [0, 0, 0.5] })
+    expect(nodes.head[3]!.write!('b', 'high')).toContain('not a number')
+    expect(nodes.head[0]!.write).toBeUndefined()
+    const supports = ledger('Supports', chain)
+    const settled = supports.head[5]!.write!('a', '12')
+    expect(settled).toMatchObject({
+      do: 'support',
+      nodes: ['a'],
+      fixed: ['x'],
+      springs: { z: 500 },
+      settlement: [0, 0, -0.012],
+    })
+    expect(supports.head[1]!.write!('a', 'sideways')).toContain('no direction')
+    const steel = ledger('Steelwork', chain)
+    expect(steel.head[6]!.write!('m', 'rope')).toContain('tension-only')
+    expect(steel.head[2]!.write!('m', 'IPE 300')).toEqual({
+      do: 'change',
+      members: ['m'],
+      change: { section: 'IPE 300' },
+    })
+  })
+  it('has tables for every stage', () => {
+    expect(tabsOf('frame')).toContain('Steelwork')
+    expect(tabsOf('verification')).toContain('Balance')
   })
 })

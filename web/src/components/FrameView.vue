@@ -716,8 +716,10 @@ svg {
   stroke-width: 18;
   cursor: pointer;
 }
-.grip:focus-visible {
+.grip:focus {
   outline: none;
+}
+.grip:focus-visible {
   stroke: var(--chalk);
   stroke-opacity: 0.4;
 }

@@ -215,7 +215,20 @@ onMounted(() => {
   camera.updateProjectionMatrix()
   build()
   frameAll()
+  comeNear(bench.aim)
+  bench.aim = null
 })
+/** Come near to a place: the target moves there, the camera with it, to twelve metres. */
+function comeNear(at: readonly number[] | null) {
+  if (!at || !controls) return
+  const target = new THREE.Vector3(at[0]!, at[1]!, at[2]!)
+  const away = camera.position.clone().sub(controls.target).normalize().multiplyScalar(12)
+  controls.target.copy(target)
+  camera.position.copy(target).add(away)
+  controls.update()
+  render()
+}
+watch(() => bench.aim, comeNear)
 watch(() => [shown.value, bench.chosen, bench.colouring, bench.faded], build)
 watch(() => JSON.stringify([bench.hall, bench.document?.jigs]), frameAll)
 onBeforeUnmount(() => {

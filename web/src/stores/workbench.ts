@@ -40,6 +40,8 @@ export const useWorkbench = defineStore('workbench', () => {
   const faded = ref(new Set<string>())
   const colouring = ref<Colouring>('utilisation')
   const drawing = ref<Drawing | null>(null)
+  /** A place that the view of the whole building comes near to. */
+  const aim = shallowRef<readonly number[] | null>(null)
   const state = ref('')
   const hidden = ref(new Set<string>())
   const overlays = ref(new Set<Overlay>(['moment']))
@@ -346,6 +348,7 @@ export const useWorkbench = defineStore('workbench', () => {
     faded,
     colouring,
     drawing,
+    aim,
     shows,
     state,
     hidden,

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { kindOf } from '../../lib/colours'
+import { readEnd } from '../../lib/releases'
 import { useWorkbench, type Member } from '../../stores/workbench'
 
 const bench = useWorkbench()
@@ -106,15 +107,40 @@ const grade = ref('')
 const roll = ref('')
 const group = ref('')
 const behaviour = ref('')
+const align = ref('')
+const offset = ref('')
 const ends = ref('')
+const letGo = ref({ start: '', end: '' })
+const wrong = ref('')
 const PRESETS: Record<string, { start: ('ry' | 'rz')[]; end: ('ry' | 'rz')[] }> = {
   'rigid – rigid': { start: [], end: [] },
   'hinged – hinged': { start: ['ry', 'rz'], end: ['ry', 'rz'] },
   'hinged – rigid': { start: ['ry', 'rz'], end: [] },
   'rigid – hinged': { start: [], end: ['ry', 'rz'] },
 }
+/** Ends from the preset chosen, or freedom by freedom as written. */
+function released() {
+  if (ends.value !== 'by freedom') {
+    const preset = PRESETS[ends.value]
+    return preset ? { ...preset, start_springs: {}, end_springs: {} } : null
+  }
+  const [start, end] = [readEnd(letGo.value.start), readEnd(letGo.value.end)]
+  if (typeof start === 'string') return start
+  if (typeof end === 'string') return end
+  return { start: start.free, end: end.free, start_springs: start.springs, end_springs: end.springs }
+}
 async function change() {
-  const preset = PRESETS[ends.value]
+  const releases = released()
+  const moved = offset.value
+    .trim()
+    .split(/[\s,;]+/)
+    .filter(Boolean)
+    .map(Number)
+  wrong.value = ''
+  if (typeof releases === 'string') wrong.value = releases
+  else if (offset.value.trim() && (moved.length !== 2 || !moved.every(Number.isFinite)))
+    wrong.value = 'An offset is two numbers: along local y and z, in metres.'
+  if (wrong.value || typeof releases === 'string') return
   const done = await bench.operate(
     `Changed ${bench.chosen.size === 1 ? bench.member?.label : `${bench.chosen.size} members`}`,
     {
@@ -126,12 +152,34 @@ async function change() {
         ...(roll.value !== '' && { roll: Number(roll.value) }),
         ...(group.value && { group: group.value }),
         ...(behaviour.value && { behaviour: behaviour.value as 'beam' }),
-        ...(preset && { releases: { ...preset, start_springs: {}, end_springs: {} } }),
+        ...(align.value && { align: align.value as 'centre' }),
+        ...(moved.length === 2 && { offset: { y: moved[0]!, z: moved[1]! } }),
+        ...(releases && { releases }),
       },
     },
   )
-  if (done) section.value = grade.value = roll.value = group.value = behaviour.value = ends.value = ''
+  if (done)
+    section.value =
+      grade.value =
+      roll.value =
+      group.value =
+      behaviour.value =
+      ends.value =
+      align.value =
+      offset.value =
+        ''
+  else wrong.value = bench.refusal?.message ?? ''
 }
+const flange = ref<'outer' | 'inner' | 'both'>('inner')
+const heldAt = ref(1)
+const hold = (let_go: boolean) =>
+  bench.operate(`${let_go ? 'Let go' : 'Held'} at ${heldAt.value} m`, {
+    do: 'restrain',
+    members: [...bench.chosen],
+    flange: flange.value,
+    at: heldAt.value,
+    let_go,
+  })
 const remove = () =>
   bench.operate(`Removed ${bench.chosen.size === 1 ? bench.member?.label : `${bench.chosen.size} members`}`, {
     do: 'remove',
@@ -200,8 +248,28 @@ const putBack = (member: string) => bench.operate(`${member} put back`, { do: 'r
         <select v-model="ends" aria-label="New end releases">
           <option value="" />
           <option v-for="(_, key) in PRESETS" :key="key">{{ key }}</option>
+          <option>by freedom</option>
         </select></label
       >
+      <template v-if="ends === 'by freedom'">
+        <label
+          v-for="end in ['start', 'end'] as const"
+          :key="end"
+          title="x y z slide, rx twists, ry rz bend; ry=5000 is a spring in kNm/rad"
+          >{{ end }} lets go <input v-model="letGo[end]" :aria-label="`${end} lets go`" placeholder="ry rz=5000"
+        /></label>
+      </template>
+      <label
+        >Line lies at
+        <select v-model="align" aria-label="Flange on the line">
+          <option value="" />
+          <option v-for="a in ['centre', 'top flange', 'bottom flange']" :key="a">{{ a }}</option>
+        </select></label
+      >
+      <label title="Along local y and z, in metres"
+        >Offset y, z <input v-model="offset" aria-label="Offset" placeholder="0, 0"
+      /></label>
+      <p v-if="wrong" class="note fails" role="alert">{{ wrong }}</p>
     </div>
     <p class="buttons">
       <button class="plate solid" @click="change">Change {{ bench.chosen.size }}</button>
@@ -214,6 +282,17 @@ const putBack = (member: string) => bench.operate(`${member} put back`, { do: 'r
       >
         Take edits back
       </button>
+    </p>
+    <p class="buttons">
+      Hold
+      <select v-model="flange" aria-label="Flange to hold">
+        <option>outer</option>
+        <option>inner</option>
+        <option>both</option>
+      </select>
+      at <input v-model.number="heldAt" type="number" step="any" aria-label="Distance from the start" /> m
+      <button class="plate" @click="hold(false)">Hold</button>
+      <button class="plate" @click="hold(true)">Let go</button>
     </p>
   </template>
   <template v-if="removed.length">

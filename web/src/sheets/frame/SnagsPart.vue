@@ -12,6 +12,7 @@ function go(snag: Schemas['SnagOut']) {
   const at = (bench.chain?.members ?? []).filter((m) => m.line.some((n) => nodes.has(n))).map((m) => m.name)
   bench.choose([...snag.members.filter((m) => known.has(m)), ...at])
   bench.look('whole')
+  bench.aim = [...snag.at]
 }
 function mend(snag: Schemas['SnagOut']) {
   if (snag.mend === 'merge') void bench.operate('Nodes merged', { do: 'merge', nodes: snag.nodes })

@@ -111,8 +111,7 @@ async function addMaterial() {
   </div>
   <ul>
     <li v-for="s in own" :key="s.name">
-      <b>{{ s.name }}</b
-      ><span>{{ words(s) }}</span
+      <b>{{ s.name }}</b><span>{{ words(s) }}</span
       ><button class="quiet" :title="`Drop ${s.name}`" @click="drop(s.name)">×</button>
     </li>
   </ul>
@@ -124,8 +123,7 @@ async function addMaterial() {
   <p v-if="trouble" class="note fails" role="alert">{{ trouble }} Nothing was taken in.</p>
   <ul>
     <li v-for="s in office" :key="s.name">
-      <b>{{ s.name }}</b
-      ><span>{{ words(s) }}</span
+      <b>{{ s.name }}</b><span>{{ words(s) }}</span
       ><button class="quiet" @click="use(s)">use here</button>
     </li>
   </ul>
@@ -143,8 +141,7 @@ async function addMaterial() {
   </div>
   <ul>
     <li v-for="m in materials" :key="m.name">
-      <b>{{ m.name }}</b
-      ><span>{{ m.fy ? 'steel' : 'elastic, not checked' }}</span>
+      <b>{{ m.name }}</b><span>{{ m.fy ? 'steel' : 'elastic, not checked' }}</span>
     </li>
   </ul>
 </template>
