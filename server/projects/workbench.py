@@ -262,7 +262,9 @@ def structure_out(document: Document, structure: Structure) -> dict[str, Any]:
                 node=structure.nodes[i],
                 index=int(i),
                 fixed=[f for f, there in zip(FREEDOMS, structure.fixed[i], strict=True) if there],
-                springs={f: k / document.force for f, k in zip(FREEDOMS, structure.springs[i].tolist(), strict=True) if k},
+                springs={
+                    f: k / document.force for f, k in zip(FREEDOMS, structure.springs[i].tolist(), strict=True) if k
+                },
                 one_way=[f for f, there in zip(FREEDOMS, structure.one_way[i], strict=True) if there],
                 turn=float(np.degrees(structure.turn[i])),
                 settlement=tuple(structure.settlement[i].tolist()),

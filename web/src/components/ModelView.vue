@@ -91,6 +91,8 @@ function solids(): Record<string, THREE.BufferGeometry> {
   return { I: beam, round, box: new THREE.BoxGeometry(1, 1, 1) }
 }
 const SOLIDS = solids()
+/** Above this many members a box stands in for every shape: at that distance it shows the same, and turns smoothly. */
+const MANY = 1500
 const solidOf = (m: Member) =>
   ['I', 'welded I', 'haunched', 'tee'].includes(m.shape)
     ? 'I'
@@ -111,7 +113,7 @@ function build() {
   const kinds = new Map<string, Member[]>()
   for (const m of shown.value) {
     const style = bench.faded.has(m.name) ? 'faded' : over && m.status === 'fails' ? 'fails' : 'holds'
-    const key = `${solidOf(m)} ${style}`
+    const key = `${shown.value.length > MANY ? 'box' : solidOf(m)} ${style}`
     kinds.set(key, [...(kinds.get(key) ?? []), m])
   }
   const [a, b, x, up] = [new THREE.Vector3(), new THREE.Vector3(), new THREE.Vector3(), new THREE.Vector3()]

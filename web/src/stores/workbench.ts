@@ -83,13 +83,22 @@ export const useWorkbench = defineStore('workbench', () => {
       return
     }
     project.value = typed('ProjectOut', found.data)
+    opening = true
     await refresh()
     void loadCatalogue()
+  }
+  let opening = false
+
+  /** What a project opens with, before anything is pointed at: its middle frame, its worst member. */
+  function arrive(): void {
+    opening = false
     const middle = Math.ceil(((hall.value?.spacings?.length ?? -1) + 1) / 2)
     plane.value = planes.value.find((p) => p.key === `frame-${middle}`)?.key ?? 'whole'
     const first = worstFirst()[0]
-    if (first) select(first.name, true)
-    await draw()
+    if (!first) return
+    selected.value = first.name
+    chosen.value = new Set([first.name])
+    plane.value = planes.value.find((p) => p.key === `frame-${first.frame}`)?.key ?? plane.value
   }
 
   /** The catalogue is large and the same for all: asked for once, when the frame is on the screen. */
@@ -114,6 +123,7 @@ export const useWorkbench = defineStore('workbench', () => {
       // diagrams of an older revision are not shown under the new structure
       if (diagram.value?.revision !== chain.value.revision) diagram.value = null
     } else if (error) message.value = 'The chain could not be refreshed; the numbers shown are of an older revision.'
+    if (opening && chain.value) arrive()
     const present = new Set((data?.members ?? []).map((m) => m.name))
     if (plane.value !== 'whole' && !looking.value)
       plane.value = planes.value.filter((p) => p.kind === 'frame').at(-1)?.key ?? 'whole'
