@@ -34,7 +34,10 @@ watch(
   },
 )
 
+/** An edit under way: Enter and leaving the field would each post it. */
+let posting = false
 async function commit() {
+  if (posting) return
   if (typed.value.trim() === written.value) {
     wrong.value = ''
     return
@@ -51,9 +54,11 @@ async function commit() {
   }
   wrong.value = ''
   const unit = props.unit ?? unitOf(props.kind)
+  posting = true
   const done = await bench.edit(`${props.label} ${value === null ? 'by rule' : `${shown(value)} ${unit}`.trim()}`, [
     { path: props.path, value },
   ])
+  posting = false
   // what was typed stays, so that it can be mended
   if (!done && !wrong.value) wrong.value = bench.refusal?.message ?? 'Nothing was changed.'
   else if (done) typed.value = written.value

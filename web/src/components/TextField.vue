@@ -25,7 +25,10 @@ watch(
   },
   { immediate: true },
 )
+/** An edit under way: Enter, leaving the field and a choice from the list would each post it. */
+let posting = false
 async function commit() {
+  if (posting) return
   if (typed.value.trim() === props.written) {
     wrong.value = ''
     return
@@ -36,7 +39,9 @@ async function commit() {
     return
   }
   wrong.value = ''
+  posting = true
   const done = await bench.edit(`${props.label} ${typed.value.trim()}`, [{ path: props.path, value: found.value }])
+  posting = false
   if (!done) wrong.value = bench.refusal?.message ?? 'Nothing was changed.'
   else typed.value = props.written
 }

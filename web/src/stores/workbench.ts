@@ -95,7 +95,10 @@ export const useWorkbench = defineStore('workbench', () => {
     const middle = Math.ceil(((hall.value?.spacings?.length ?? -1) + 1) / 2)
     plane.value = planes.value.find((p) => p.key === `frame-${middle}`)?.key ?? 'whole'
     const first = worstFirst()[0]
-    if (!first) return
+    if (!first) {
+      stage.value = 'frame'
+      return
+    }
     selected.value = first.name
     chosen.value = new Set([first.name])
     plane.value = planes.value.find((p) => p.key === `frame-${first.frame}`)?.key ?? plane.value

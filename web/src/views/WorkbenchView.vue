@@ -87,7 +87,10 @@ function text(value: unknown) {
       <template v-else-if="bench.chain">
         <FrameView v-if="bench.looking" />
         <ModelView v-else-if="bench.chain.members?.length" />
-        <p v-if="bench.chain.problem" class="broken" role="alert">
+        <p v-if="!bench.chain.members?.length && bench.chain.broken_stage !== 'structure'" class="waiting">
+          Nothing stands yet. Set out a hall or another jig in the Frame sheet, or draw members by hand.
+        </p>
+        <p v-else-if="bench.chain.problem" class="broken" role="alert">
           <b>{{ bench.chain.members?.length ? 'No forces yet.' : 'The chain is broken.' }}</b>
           {{ bench.chain.problem.message }}
         </p>
