@@ -35,9 +35,9 @@ watch(
 )
 
 /** An edit under way: Enter and leaving the field would each post it. */
-let posting = false
+let posted = ''
 async function commit() {
-  if (posting) return
+  if (posted && typed.value.trim() === posted) return
   if (typed.value.trim() === written.value) {
     wrong.value = ''
     return
@@ -54,11 +54,11 @@ async function commit() {
   }
   wrong.value = ''
   const unit = props.unit ?? unitOf(props.kind)
-  posting = true
+  posted = typed.value.trim()
   const done = await bench.edit(`${props.label} ${value === null ? 'by rule' : `${shown(value)} ${unit}`.trim()}`, [
     { path: props.path, value },
   ])
-  posting = false
+  posted = ''
   // what was typed stays, so that it can be mended
   if (!done && !wrong.value) wrong.value = bench.refusal?.message ?? 'Nothing was changed.'
   else if (done) typed.value = written.value

@@ -26,9 +26,9 @@ watch(
   { immediate: true },
 )
 /** An edit under way: Enter, leaving the field and a choice from the list would each post it. */
-let posting = false
+let posted = ''
 async function commit() {
-  if (posting) return
+  if (posted && typed.value.trim() === posted) return
   if (typed.value.trim() === props.written) {
     wrong.value = ''
     return
@@ -39,9 +39,9 @@ async function commit() {
     return
   }
   wrong.value = ''
-  posting = true
+  posted = typed.value.trim()
   const done = await bench.edit(`${props.label} ${typed.value.trim()}`, [{ path: props.path, value: found.value }])
-  posting = false
+  posted = ''
   if (!done) wrong.value = bench.refusal?.message ?? 'Nothing was changed.'
   else typed.value = props.written
 }
