@@ -127,6 +127,29 @@ describe('editing', () => {
     expect(bench.message).toContain('cannot be reached')
     expect(bench.project?.revision.number).toBe(1)
   })
+  it('posts one edit after the other, each against the head that the one before made', async () => {
+    const bench = useWorkbench()
+    await bench.open('p1')
+    const bases: unknown[] = []
+    answers['POST /edits'] = async (body) => {
+      bases.push(body.base)
+      await new Promise((done) => setTimeout(done, 5))
+      return { status: 200, body: project((body.base as number) + 1) }
+    }
+    const taken = await Promise.all([1, 2, 3].map((n) => bench.edit(`${n}`, [{ path: 'name', value: `${n}` }])))
+    expect(bases).toEqual([1, 2, 3])
+    expect(taken).toEqual([true, true, true])
+    expect(bench.conflict).toBeNull()
+  })
+  it('goes on after a post that failed', async () => {
+    const bench = useWorkbench()
+    await bench.open('p1')
+    answers['POST /edits'] = () => Promise.reject(new TypeError('network'))
+    const first = bench.edit('a', [{ path: 'name', value: 'a' }])
+    answers['POST /operate'] = () => ({ status: 200, body: project(2) })
+    expect(await bench.operate('b', { do: 'remove', members: ['a'] })).toBe(true)
+    expect(await first).toBe(false)
+  })
   it('lets a newer edit supersede a chain under way', async () => {
     const bench = useWorkbench()
     await bench.open('p1')

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, watch } from 'vue'
+import { useTyped } from '../lib/field'
 import { parseQuantity, shown, unitOf, type Kind } from '../lib/quantity'
 import { useWorkbench } from '../stores/workbench'
 
@@ -16,17 +17,8 @@ const props = withDefaults(
   { hint: '', optional: '', unit: undefined },
 )
 const bench = useWorkbench()
-const typed = ref('')
-const wrong = ref('')
 const written = computed(() => (props.value === null || props.value === undefined ? '' : shown(props.value)))
-watch(
-  written,
-  (text) => {
-    typed.value = text
-    wrong.value = ''
-  },
-  { immediate: true },
-)
+const { typed, wrong, commit, leave } = useTyped(() => written.value, post)
 watch(
   () => bench.refusal,
   (refusal) => {
@@ -34,34 +26,13 @@ watch(
   },
 )
 
-/** An edit under way: Enter and leaving the field would each post it. */
-let posted = ''
-async function commit() {
-  if (posted && typed.value.trim() === posted) return
-  if (typed.value.trim() === written.value) {
-    wrong.value = ''
-    return
-  }
-  let value: number | null
-  if (props.optional && !typed.value.trim()) value = null
-  else {
-    const parsed = parseQuantity(typed.value, props.kind)
-    if (typeof parsed === 'string') {
-      wrong.value = parsed
-      return
-    }
-    value = parsed
-  }
-  wrong.value = ''
+async function post(text: string): Promise<string> {
+  const value = props.optional && !text ? null : parseQuantity(text, props.kind)
+  if (typeof value === 'string') return value
   const unit = props.unit ?? unitOf(props.kind)
-  posted = typed.value.trim()
-  const done = await bench.edit(`${props.label} ${value === null ? 'by rule' : `${shown(value)} ${unit}`.trim()}`, [
-    { path: props.path, value },
-  ])
-  posted = ''
-  // what was typed stays, so that it can be mended
-  if (!done && !wrong.value) wrong.value = bench.refusal?.message ?? 'Nothing was changed.'
-  else if (done) typed.value = written.value
+  const words = value === null ? 'by rule' : `${shown(value)} ${unit}`.trim()
+  const done = await bench.edit(`${props.label} ${words}`, [{ path: props.path, value }])
+  return done ? '' : (bench.refusal?.message ?? 'Nothing was changed.')
 }
 </script>
 
@@ -76,7 +47,7 @@ async function commit() {
         autocomplete="off"
         @keydown.enter="commit"
         @blur="commit"
-        @keydown.esc="((typed = written), (wrong = ''))"
+        @keydown.esc="leave"
       />
       <em>{{ unit ?? unitOf(kind) }}</em>
     </span>

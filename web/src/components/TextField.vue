@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
+import { useTyped } from '../lib/field'
 import { useWorkbench } from '../stores/workbench'
 
 /** Words that stand for a value of the document; `read` gives the value, or a sentence that says what is wrong. */
@@ -15,35 +15,13 @@ const props = withDefaults(
   { read: (text: string) => ({ value: text.trim() }), hint: '', list: undefined },
 )
 const bench = useWorkbench()
-const typed = ref('')
-const wrong = ref('')
-watch(
-  () => props.written,
-  (text) => {
-    typed.value = text
-    wrong.value = ''
-  },
-  { immediate: true },
-)
-/** An edit under way: Enter, leaving the field and a choice from the list would each post it. */
-let posted = ''
-async function commit() {
-  if (posted && typed.value.trim() === posted) return
-  if (typed.value.trim() === props.written) {
-    wrong.value = ''
-    return
-  }
-  const found = props.read(typed.value)
-  if (typeof found === 'string') {
-    wrong.value = found
-    return
-  }
-  wrong.value = ''
-  posted = typed.value.trim()
-  const done = await bench.edit(`${props.label} ${typed.value.trim()}`, [{ path: props.path, value: found.value }])
-  posted = ''
-  if (!done) wrong.value = bench.refusal?.message ?? 'Nothing was changed.'
-  else typed.value = props.written
+const { typed, wrong, commit, leave } = useTyped(() => props.written, post)
+
+async function post(text: string): Promise<string> {
+  const found = props.read(text)
+  if (typeof found === 'string') return found
+  const done = await bench.edit(`${props.label} ${text}`, [{ path: props.path, value: found.value }])
+  return done ? '' : (bench.refusal?.message ?? 'Nothing was changed.')
 }
 </script>
 
@@ -59,7 +37,7 @@ async function commit() {
       @change="list ? commit() : undefined"
       @keydown.enter="commit"
       @blur="commit"
-      @keydown.esc="((typed = written), (wrong = ''))"
+      @keydown.esc="leave"
     />
     <small v-if="wrong" role="alert">{{ wrong }}</small>
   </label>

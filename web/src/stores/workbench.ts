@@ -198,12 +198,11 @@ export const useWorkbench = defineStore('workbench', () => {
 
   type Answer = { data?: unknown; error?: unknown; response: Response }
 
-  /** Take the answer to an edit: the new head, a conflict, or a refusal that changed nothing. */
-  async function take(answer: Answer, place = ''): Promise<boolean> {
+  /** Take the answer to a post: the new head, a conflict, or a refusal that changed nothing. */
+  function take(answer: Answer, place: string): boolean {
     refusal.value = null
     if (answer.data) {
       project.value = typed('ProjectOut', answer.data)
-      await refresh()
       return true
     }
     const error = answer.error as Partial<Schemas['Problem'] & Schemas['ConflictOut']> | undefined
@@ -214,37 +213,42 @@ export const useWorkbench = defineStore('workbench', () => {
     return false
   }
 
-  /** Post an edit of values at dotted paths against the head. */
-  async function edit(label: string, changes: { path: string; value: unknown }[]): Promise<boolean> {
-    const now = project.value
-    if (!now) return false
-    try {
-      const answer = await api.POST('/api/projects/{project_id}/edits', {
-        params: { path: { project_id: now.id } },
-        body: { base: now.revision.number, label, changes: changes as Schemas['Change'][] },
-      })
-      return await take(answer, changes[0]?.path)
-    } catch {
-      message.value = 'The server cannot be reached; nothing was changed.'
-      return false
-    }
+  let turn: Promise<unknown> = Promise.resolve()
+  /** Post against the head. Posts wait for one another, so that quick work never stands in its own way as a conflict. */
+  async function post(place: string, send: (now: Schemas['ProjectOut']) => Promise<Answer> | null): Promise<boolean> {
+    const mine = turn.then(async () => {
+      try {
+        const answer = project.value ? await send(project.value) : null
+        return !!answer && take(answer, place)
+      } catch {
+        message.value = 'The server cannot be reached; nothing was changed.'
+        return false
+      }
+    })
+    turn = mine
+    const taken = await mine
+    if (taken) await refresh()
+    return taken
   }
+  const at = (now: Schemas['ProjectOut']) => ({ params: { path: { project_id: now.id } } })
 
-  /** Do operations by hand against the head, as one revision. */
-  async function operate(label: string, ...operations: Schemas['Operate']['operations']): Promise<boolean> {
-    const now = project.value
-    if (!now) return false
-    try {
-      const answer = await api.POST('/api/projects/{project_id}/operate', {
-        params: { path: { project_id: now.id } },
+  /** Edit values at dotted paths. */
+  const edit = (label: string, changes: { path: string; value: unknown }[]): Promise<boolean> =>
+    post(changes[0]?.path ?? '', (now) =>
+      api.POST('/api/projects/{project_id}/edits', {
+        ...at(now),
+        body: { base: now.revision.number, label, changes: changes as Schemas['Change'][] },
+      }),
+    )
+
+  /** Do operations by hand, as one revision. */
+  const operate = (label: string, ...operations: Schemas['Operate']['operations']): Promise<boolean> =>
+    post('operation', (now) =>
+      api.POST('/api/projects/{project_id}/operate', {
+        ...at(now),
         body: { base: now.revision.number, label, operations },
-      })
-      return await take(answer, 'operation')
-    } catch {
-      message.value = 'The server cannot be reached; nothing was changed.'
-      return false
-    }
-  }
+      }),
+    )
 
   /** End drawing: what was drawn becomes members. */
   async function drawn(): Promise<void> {
@@ -266,23 +270,17 @@ export const useWorkbench = defineStore('workbench', () => {
   }
 
   /** Make an older revision stand again. */
-  async function restore(number: number): Promise<void> {
-    const now = project.value
-    if (!now) return
-    const body = { base: now.revision.number, number }
-    await take(await api.POST('/api/projects/{project_id}/restore', { params: { path: { project_id: now.id } }, body }))
-  }
-
-  async function step(direction: 'undo' | 'redo'): Promise<void> {
-    const now = project.value
-    if (!now || (direction === 'undo' ? !now.can_undo : !now.can_redo)) return
-    const request = { params: { path: { project_id: now.id } }, body: { base: now.revision.number } }
-    await take(
-      direction === 'undo'
-        ? await api.POST('/api/projects/{project_id}/undo', request)
-        : await api.POST('/api/projects/{project_id}/redo', request),
+  const restore = (number: number): Promise<boolean> =>
+    post('', (now) =>
+      api.POST('/api/projects/{project_id}/restore', { ...at(now), body: { base: now.revision.number, number } }),
     )
-  }
+
+  const step = (direction: 'undo' | 'redo'): Promise<boolean> =>
+    post('', (now) => {
+      const request = { ...at(now), body: { base: now.revision.number } }
+      if (direction === 'undo') return now.can_undo ? api.POST('/api/projects/{project_id}/undo', request) : null
+      return now.can_redo ? api.POST('/api/projects/{project_id}/redo', request) : null
+    })
 
   /** After a conflict: show the head as it is now. */
   async function catchUp(): Promise<void> {
