@@ -40,29 +40,3 @@ async function commit(event: Event) {
     <small v-if="wrong" role="alert">{{ wrong }}</small>
   </label>
 </template>
-
-<style scoped>
-.field {
-  display: grid;
-  grid-template-columns: 1fr 150px;
-  align-items: center;
-  gap: 2px 8px;
-  padding: 2px 12px;
-  font: 400 12.5px var(--condensed);
-}
-span {
-  color: var(--ink-2);
-}
-select {
-  font: 400 12.5px var(--condensed);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  background: #fff;
-  padding: 4px;
-  color: var(--ink);
-}
-small {
-  grid-column: 1 / 3;
-  color: var(--oxide);
-}
-</style>

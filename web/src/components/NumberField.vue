@@ -57,15 +57,7 @@ async function post(text: string): Promise<string> {
 
 <style scoped>
 .field {
-  display: grid;
   grid-template-columns: 1fr 116px;
-  align-items: center;
-  gap: 2px 8px;
-  padding: 2px 12px;
-  font: 400 12.5px var(--condensed);
-}
-.field > span:first-child {
-  color: var(--ink-2);
 }
 .box {
   display: flex;
@@ -97,10 +89,5 @@ em {
 }
 .wrong .box {
   border-color: var(--oxide);
-}
-small {
-  grid-column: 1 / 3;
-  color: var(--oxide);
-  font: 400 12px/1.3 var(--condensed);
 }
 </style>

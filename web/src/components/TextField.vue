@@ -44,31 +44,10 @@ async function post(text: string): Promise<string> {
 </template>
 
 <style scoped>
-.field {
-  display: grid;
-  grid-template-columns: 1fr 150px;
-  align-items: center;
-  gap: 2px 8px;
-  padding: 2px 12px;
-  font: 400 12.5px var(--condensed);
+.field > input {
+  font-family: var(--mono);
 }
-span {
-  color: var(--ink-2);
-}
-input {
-  min-width: 0;
-  font: 400 12.5px var(--mono);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  background: #fff;
-  padding: 4px 6px;
-  color: var(--ink);
-}
-.wrong input {
+.wrong > input {
   border-color: var(--oxide);
-}
-small {
-  grid-column: 1 / 3;
-  color: var(--oxide);
 }
 </style>

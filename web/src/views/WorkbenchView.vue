@@ -90,7 +90,7 @@ function text(value: unknown) {
         <p v-if="!bench.chain.members?.length && bench.chain.broken_stage !== 'structure'" class="waiting">
           Nothing stands yet. Set out a hall or another jig in the Frame sheet, or draw members by hand.
         </p>
-        <p v-else-if="bench.chain.problem" class="broken" role="alert">
+        <p v-else-if="bench.chain.problem" class="broken" :class="{ below: bench.chain.members?.length }" role="alert">
           <b>{{ bench.chain.members?.length ? 'No forces yet.' : 'The chain is broken.' }}</b>
           {{ bench.chain.problem.message }}
         </p>
@@ -177,6 +177,14 @@ function text(value: unknown) {
   margin: 70px auto 0;
   max-width: 46ch;
   padding: 12px 16px;
+}
+.broken.below {
+  position: absolute;
+  left: 50%;
+  bottom: 34px;
+  transform: translateX(-50%);
+  width: 46ch;
+  margin: 0;
 }
 .broken {
   background: var(--oxide-soft);

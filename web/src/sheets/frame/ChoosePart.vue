@@ -330,32 +330,15 @@ const putBack = (member: string) => bench.operate(`${member} put back`, { do: 'r
 </template>
 
 <style scoped>
-h4 span {
-  font-weight: 400;
-}
 .buttons {
-  margin: 0;
   padding: 0 12px 4px;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 5px;
-  align-items: center;
-  font: 400 12.5px var(--condensed);
+  margin: 0;
 }
-.buttons .plate {
-  padding: 3px 8px;
+h4 select {
+  font: 400 12.5px var(--condensed);
 }
 .buttons input {
   width: 84px;
-}
-input,
-select {
-  font: 400 12.5px var(--condensed);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  background: #fff;
-  padding: 3px 5px;
-  color: var(--ink);
 }
 .kinds {
   list-style: none;
@@ -390,22 +373,5 @@ select {
   gap: 6px;
   padding: 3px 12px;
   font: 400 12px var(--condensed);
-}
-.form {
-  padding: 0 12px 4px;
-  display: grid;
-  gap: 3px;
-  font: 400 12.5px var(--condensed);
-}
-.form label {
-  display: grid;
-  grid-template-columns: 1fr 150px;
-  align-items: center;
-  color: var(--ink-2);
-}
-.form input,
-.form select {
-  min-width: 0;
-  width: 100%;
 }
 </style>

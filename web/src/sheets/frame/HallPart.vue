@@ -483,9 +483,6 @@ function release() {
 </template>
 
 <style scoped>
-h4 span {
-  font-weight: 400;
-}
 details {
   border-top: 1px solid var(--line-soft);
   padding: 3px 0;

@@ -333,32 +333,6 @@ const own = computed(() => bench.document?.grid ?? [])
 </template>
 
 <style scoped>
-h4 span {
-  font-weight: 400;
-}
-.form {
-  padding: 0 12px 6px;
-  display: grid;
-  gap: 4px;
-  font: 400 12.5px var(--condensed);
-}
-label {
-  display: grid;
-  grid-template-columns: 1fr 160px;
-  align-items: center;
-  gap: 8px;
-  color: var(--ink-2);
-}
-input,
-select {
-  min-width: 0;
-  font: 400 12.5px var(--condensed);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  background: #fff;
-  padding: 4px 6px;
-  color: var(--ink);
-}
 .two {
   display: flex;
   gap: 5px;
@@ -367,16 +341,6 @@ select {
 .two input {
   flex: 1;
   width: 60px;
-}
-.buttons {
-  margin: 2px 0 4px;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 5px;
-  align-items: center;
-}
-.buttons .plate {
-  padding: 3px 8px;
 }
 .levels {
   list-style: none;
@@ -392,8 +356,5 @@ select {
 .levels b {
   font-weight: 400;
   margin-left: auto;
-}
-.note {
-  padding-left: 0;
 }
 </style>

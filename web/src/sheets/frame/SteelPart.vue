@@ -147,39 +147,6 @@ async function addMaterial() {
 </template>
 
 <style scoped>
-h4 span {
-  font-weight: 400;
-}
-.form {
-  padding: 0 12px;
-  display: grid;
-  gap: 3px;
-  font: 400 12.5px var(--condensed);
-}
-label {
-  display: grid;
-  grid-template-columns: 1fr 120px;
-  align-items: center;
-  gap: 8px;
-  color: var(--ink-2);
-}
-input,
-select {
-  min-width: 0;
-  width: 100%;
-  font: 400 12.5px var(--condensed);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  background: #fff;
-  padding: 3px 5px;
-  color: var(--ink);
-}
-.buttons {
-  margin: 3px 0;
-}
-.form .note {
-  padding-left: 0;
-}
 ul {
   list-style: none;
   margin: 0;

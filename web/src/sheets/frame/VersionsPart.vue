@@ -88,9 +88,6 @@ const tonnes = (t: number | null | undefined) =>
 </template>
 
 <style scoped>
-h4 span {
-  font-weight: 400;
-}
 .row {
   display: flex;
   gap: 6px;

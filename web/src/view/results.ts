@@ -1,0 +1,179 @@
+import { computed } from 'vue'
+import { painter } from '../lib/colours'
+import { across, curve, extremes, flat, path, type Place, type Point } from '../lib/drawing'
+import { fixed } from '../lib/quantity'
+import { NATURE_COLOURS } from '../lib/temper'
+import type { Overlay } from '../stores/workbench'
+import type { Bench, PlaneView } from './plane'
+
+/** What is drawn of the results: utilisation along the members, moments, movement, loads, the governing spot. */
+export function useResults(bench: Bench, plane: PlaneView) {
+  const { coloured, basis, inPlane, line, bounds, sheet, onSheet } = plane
+  const on = (overlay: Overlay) => bench.overlays.has(overlay)
+  const members = computed(() => {
+    const shown = new Map(inPlane.value.map((m) => [m.name, m]))
+    return (bench.diagram?.runs ?? []).flatMap((run) => {
+      const member = shown.get(run.member)
+      if (!member) return []
+      return [
+        {
+          member,
+          run,
+          points: run.points as Place[],
+          spots: (run.points as Place[]).map(onSheet),
+          axis: across(basis.value, run.axis_z),
+        },
+      ]
+    })
+  })
+  const paint = computed(() => painter(bench.chain?.members ?? [], bench.colouring))
+  /** Pieces between stations, each in the colour of the worse of its ends. */
+  const pieces = computed(() =>
+    coloured.value
+      ? members.value.flatMap(({ member, run, spots }) =>
+          spots.slice(1).flatMap((b, i) => {
+            const a = spots[i]!
+            if (Math.hypot(a[0] - b[0], a[1] - b[1]) < 1e-3) return []
+            const u = Math.max(run.utilisation[i] ?? 0, run.utilisation[i + 1] ?? 0)
+            return [{ key: `${member.name}-${i}`, a, b, u, faded: bench.faded.has(member.name) }]
+          }),
+        )
+      : [],
+  )
+  /** Members drawn whole: without a utilisation to colour by, or without results. */
+  const plain = computed(() => {
+    const drawn = new Set(coloured.value ? members.value.map((m) => m.member.name) : [])
+    return inPlane.value
+      .filter((m) => !drawn.has(m.name))
+      .map((m) => ({
+        m,
+        d: path(line(m).map((p) => sheet.value.at(...p))),
+        colour: coloured.value ? '#8b949b' : paint.value(m),
+      }))
+  })
+  /** Members that bend in the plane shown. */
+  const bending = computed(() => members.value.filter(({ axis }) => Math.hypot(...axis) > 0.7))
+  const largest = computed(() =>
+    Math.max(1e-9, ...bending.value.flatMap(({ run }) => [...run.My, ...run.least_My].map(Math.abs))),
+  )
+  const momentScale = computed(() => 66 / largest.value)
+  const moments = computed(() => {
+    if (!on('moment')) return []
+    return bending.value.flatMap(({ member, run, spots, axis }) => {
+      const series = bench.diagram?.kind === 'envelope' ? [run.My, run.least_My] : [run.My]
+      return series.map((values, i) => {
+        const top = curve(spots, axis, values, momentScale.value)
+        return { key: `${member.name}-${i}`, d: path([...spots, ...[...top].reverse()], true) }
+      })
+    })
+  })
+  const momentWords = computed(() => {
+    if (!on('moment')) return []
+    const found: { at: Point; text: string; anchor: 'start' | 'middle' | 'end' }[] = []
+    for (const { member, run, spots, axis } of bending.value) {
+      const values = bench.diagram?.kind === 'envelope' ? [...run.My, ...run.least_My] : run.My
+      const steep = member.role === 'column'
+      const picks = steep ? [extremes(values.map(Math.abs))[0]] : extremes(values)
+      for (const pick of picks) {
+        const value = values[pick] ?? 0
+        if (Math.abs(value) < largest.value * 0.15) continue
+        const k = pick % run.My.length
+        const base = spots[k]!
+        const end = curve([base], axis, [value], momentScale.value)[0]!
+        // at the eaves the column already says the moment
+        if (member.role === 'rafter' && member.frame && k < 2) continue
+        found.push({
+          at: [end[0], end[1] + (steep ? -7 : end[1] > base[1] ? 14 : -6)],
+          text: steep ? fixed(value, 0) : `${fixed(value, 0)} kNm`,
+          anchor: 'middle',
+        })
+      }
+    }
+    // two slopes meet at the ridge and say the same there
+    return found.filter((w, i) => !found.slice(0, i).some((o) => Math.hypot(o.at[0] - w.at[0], o.at[1] - w.at[1]) < 34))
+  })
+  const moved = computed(() => {
+    if (!on('sway')) return null
+    const size = (d: readonly number[]) => Math.hypot(...across(basis.value, d))
+    const most = Math.max(0, ...members.value.flatMap(({ run }) => run.displacement.map(size)))
+    if (!most) return null
+    const times = 34 / ((most / 1000) * sheet.value.scale)
+    return {
+      most,
+      times,
+      lines: members.value.map(({ member, run, spots }) => ({
+        key: member.name,
+        d: path(
+          spots.map(([x, y], i) => {
+            const [dx, dy] = across(basis.value, run.displacement[i] ?? [0, 0, 0])
+            const k = (times / 1000) * sheet.value.scale
+            return [x + dx * k, y - dy * k]
+          }),
+        ),
+      })),
+    }
+  })
+  const arrows = computed(() => {
+    const s = sheet.value
+    const loads = bench.diagram?.loads ?? []
+    if (!on('actions') || !loads.length)
+      return { blocks: [] as { key: number; d: string; ticks: string; word: string; at: Point }[] }
+    const turn = (v: readonly number[]) => across(basis.value, v)
+    const most = Math.max(...loads.flatMap((l) => [Math.hypot(...turn(l.first)), Math.hypot(...turn(l.last))]), 1e-9)
+    const unit = 26 / most
+    const middle = (bounds.value.least[0] + bounds.value.most[0]) / 2
+    const blocks = loads.map((l, key) => {
+      const [start, end] = [flat(basis.value, l.start), flat(basis.value, l.end)]
+      const [a, b] = [s.at(...start), s.at(...end)]
+      const [first, last] = [turn(l.first), turn(l.last)]
+      const upright = Math.abs(end[0] - start[0]) < 1e-6
+      const out: Point = upright ? [start[0] < middle ? -1 : 1, 0] : [0, 1]
+      // loads stand outside the building: pressing ones point at the surface, sucking ones away from it
+      const away = first[0] * out[0] + first[1] * out[1] > 0
+      const sense = away ? 1 : -1
+      const tip = (p: Point, v: Point): Point => [p[0] + sense * v[0] * unit, p[1] - sense * v[1] * unit]
+      const [c, d] = [tip(a, first), tip(b, last)]
+      const count = Math.max(1, Math.round(Math.hypot(b[0] - a[0], b[1] - a[1]) / 26))
+      const ticks = Array.from({ length: count + 1 }, (_, i) => {
+        const t = i / count
+        const p: Point = [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t]
+        const q: Point = [c[0] + (d[0] - c[0]) * t, c[1] + (d[1] - c[1]) * t]
+        const length = Math.hypot(q[0] - p[0], q[1] - p[1])
+        if (length < 5) return ''
+        const [from, to] = away ? [p, q] : [q, p]
+        const [ux, uy] = [(from[0] - to[0]) / length, (from[1] - to[1]) / length]
+        return `M${from[0]} ${from[1]}L${to[0]} ${to[1]}M${to[0] + ux * 5 - uy * 2.5} ${to[1] + uy * 5 + ux * 2.5}L${to[0]} ${to[1]}L${to[0] + ux * 5 + uy * 2.5} ${to[1] + uy * 5 - ux * 2.5}`
+      }).join('')
+      const value = Math.max(Math.hypot(...first), Math.hypot(...last))
+      const at: Point = upright
+        ? [Math.min(a[0], c[0]) === a[0] ? Math.max(a[0], c[0]) + 18 : Math.min(a[0], c[0]) - 18, (c[1] + d[1]) / 2]
+        : [(c[0] + d[0]) / 2, Math.min((c[1] + d[1]) / 2, (a[1] + b[1]) / 2) - 6]
+      return { key, d: path([a, c, d, b]), ticks, word: value > most * 0.12 ? fixed(value, 2) : '', at }
+    })
+    // neighbouring pieces with the same figure say it once
+    return {
+      blocks: blocks.map((b, i) => {
+        const said = blocks
+          .slice(0, i)
+          .some((o) => o.word === b.word && Math.hypot(o.at[0] - b.at[0], o.at[1] - b.at[1]) < 150)
+        return said ? { ...b, word: '' } : b
+      }),
+    }
+  })
+  const natureColour = computed(() => {
+    const found = bench.chain?.cases?.find((c) => c.symbol === bench.diagram?.state)
+    return NATURE_COLOURS[found?.nature ?? 'other']
+  })
+
+  const worst = computed(() => {
+    const m = bench.member
+    const check = m?.checks?.[0]
+    if (!m || !check) return null
+    const found = members.value.find((entry) => entry.member.name === m.name)
+    if (!found) return null
+    const k = found.run.x.findIndex((x) => x >= check.position - 1e-6)
+    const [x, y] = found.spots[k < 0 ? found.spots.length - 1 : k]!
+    return { x, y, u: check.utilisation }
+  })
+  return { on, members, pieces, plain, moments, momentWords, moved, arrows, natureColour, worst }
+}

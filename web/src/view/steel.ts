@@ -1,0 +1,106 @@
+import { computed } from 'vue'
+import { legendOf } from '../lib/colours'
+import { flat, path, type Point } from '../lib/drawing'
+import type { Member } from '../stores/workbench'
+import type { Bench, PlaneView } from './plane'
+
+/** What is drawn of the steelwork itself: restraints, supports, what is chosen, dimensions. */
+export function useSteel(bench: Bench, plane: PlaneView) {
+  const { coloured, basis, inPlane, line, bounds, off, sheet, onSheet } = plane
+  /** Restraints of the flanges of frame members: purlins and rails on the outer one, stays to the inner one. */
+  const purlins = computed(() => {
+    if (basis.value.kind !== 'frame') return []
+    return inPlane.value
+      .filter((m) => m.frame && (m.outer.length > 1 || m.edited))
+      .flatMap((m) => {
+        const spots = m.line.map((n) => onSheet(bench.chain!.nodes![n]!))
+        const [a, b] = [spots[0]!, spots.at(-1)!]
+        const long = Math.hypot(b[0] - a[0], b[1] - a[1])
+        const [ux, uy] = [(b[0] - a[0]) / long, (b[1] - a[1]) / long]
+        // outwards: up for sloping members, to the side for columns
+        const roll = Math.cos((m.roll * Math.PI) / 180) >= 0 ? 1 : -1
+        const flip = m.role === 'column' ? roll : ux >= 0 ? 1 : -1
+        const [nx, ny] = [uy * flip, -ux * flip]
+        const stays = new Set(m.inner.map((x) => x.toFixed(4)))
+        return [...new Set([...m.outer, ...m.inner])].map((x) => {
+          const t = (x / m.length) * long
+          const [px, py] = [a[0] + ux * t, a[1] + uy * t]
+          return {
+            key: `${m.name}-${x}`,
+            px,
+            py,
+            x: px + nx * 9,
+            y: py + ny * 9,
+            outer: m.outer.includes(x),
+            stay: stays.has(x.toFixed(4)) ? `M${px} ${py}l${-nx * 13 + ux * 6} ${-ny * 13 + uy * 6}` : '',
+          }
+        })
+      })
+  })
+  const outlines = computed(() =>
+    inPlane.value
+      .filter((m) => bench.chosen.has(m.name))
+      .map((m) => ({ key: m.name, d: path(line(m).map((p) => sheet.value.at(...p))) })),
+  )
+  const supports = computed(() =>
+    (bench.chain?.supports ?? [])
+      .filter((s) => Math.abs(off(bench.chain!.nodes![s.index]!)) < 0.01)
+      .map((s) => {
+        const [x, y] = onSheet(bench.chain!.nodes![s.index]!)
+        return {
+          key: s.node,
+          x,
+          y,
+          fixed: ['rx', 'ry'].every((f) => s.fixed.includes(f)),
+          node: s.node,
+          words: s.fixed.join(' '),
+        }
+      }),
+  )
+  /** Columns that a level cuts, or whose heads lie in it. */
+  const cross = computed(() => {
+    if (basis.value.kind !== 'level') return []
+    const z = basis.value.origin[2]
+    return (bench.chain?.members ?? [])
+      .filter((m) => bench.shows(m) && (m.role === 'column' || m.role === 'gable post'))
+      .map((m) => [bench.chain!.nodes![m.line[0]!]!, bench.chain!.nodes![m.line.at(-1)!]!] as const)
+      .filter(([a, b]) => Math.min(a[2], b[2]) < z + 0.01 && Math.max(a[2], b[2]) > z - 0.01)
+      .map(([a]) => onSheet(a))
+  })
+  const frameKey = computed(() => {
+    const s = sheet.value
+    const { least, most } = bounds.value
+    const [ax, ay] = s.at(...least)
+    const [bx, ry] = s.at(...most)
+    return { ax, ay, bx, ry }
+  })
+  /** Heights worth a dimension: eaves of an upright plane. */
+  const eaves = computed(() => {
+    const tops = inPlane.value
+      .filter((m) => m.role === 'column')
+      .map((m) => flat(basis.value, bench.chain!.nodes![m.line.at(-1)!]!)[1])
+    return tops.length ? Math.max(...tops) : bounds.value.most[1]
+  })
+  const kinds = computed(() =>
+    coloured.value ? [] : legendOf(bench.chain?.members ?? [], inPlane.value, bench.colouring),
+  )
+
+  const middle = (m: Member): Point => {
+    const points = line(m)
+    const [a, b] = [points[0]!, points.at(-1)!]
+    return sheet.value.at((a[0] + b[0]) / 2, (a[1] + b[1]) / 2)
+  }
+  /** The highest point of the frame, and the pitch that meets there. */
+  const top = computed(() => {
+    let best = { at: 0, height: -Infinity, pitch: '' }
+    for (const m of inPlane.value)
+      for (const n of m.line) {
+        const [at, height] = flat(basis.value, bench.chain!.nodes![n]!)
+        if (height > best.height + 1e-6) best = { at, height, pitch: '' }
+      }
+    const slopes = (bench.chain?.hall?.slopes ?? []).map(([, , pitch]) => `${Number(pitch.toFixed(2))}°`)
+    return { ...best, pitch: new Set(slopes).size === 1 ? ` · ${slopes[0]}` : '' }
+  })
+
+  return { purlins, outlines, supports, cross, frameKey, eaves, kinds, middle, top }
+}
