@@ -75,13 +75,20 @@ def expand(document: Document) -> Structure:
     xyz = np.array(list(parts.nodes.values()), dtype=float).reshape(-1, 3)
     _measure(parts, xyz)
     names, xyz, target = merge(list(parts.nodes), xyz)
-    aliases = {name: names[target[i]] for i, name in enumerate(parts.nodes) if names[target[i]] != name}
-    number = {name: int(target[i]) for i, name in enumerate(parts.nodes)}
-    renumbered = target.tolist()
-    merged = [m.through(tuple(renumbered[n] for n in m.nodes)) for m in parts.members.values()]
+    number = dict(zip(parts.nodes, target.tolist(), strict=True))
+    aliases = {name: names[i] for name, i in number.items() if names[i] != name}
+    merged = list(parts.members.values())
+    if len(names) < len(target):
+        renumbered = target.tolist()
+        merged = [m.through(tuple(renumbered[n] for n in m.nodes)) for m in merged]
     members, names, xyz = join(merged, names, xyz)
-    known = {member.name for member in members}
-    carried = [replace(p, carriers=tuple(c for c in p.carriers if c.member in known)) for p in parts.panels]
+    index = {member.name: i for i, member in enumerate(members)}
+    carried = [
+        p
+        if all(c.member in index for c in p.carriers)
+        else replace(p, carriers=tuple(c for c in p.carriers if c.member in index))
+        for p in parts.panels
+    ]
     supports = _supports(document, parts, number, len(names), orphans)
     return Structure(
         nodes=tuple(names),
@@ -91,7 +98,7 @@ def expand(document: Document) -> Structure:
         grid=tuple(parts.grid),
         levels=_levels(document, parts),
         orphans=tuple(orphans),
-        index={member.name: i for i, member in enumerate(members)},
+        index=index,
         aliases=aliases,
         **supports,
     )
@@ -104,17 +111,15 @@ def _measure(parts: Parts, xyz: Any) -> None:
     ends = np.array([m.nodes for m in parts.members.values()])
     lengths = np.linalg.norm(xyz[ends[:, 1]] - xyz[ends[:, 0]], axis=1)
     names = list(parts.nodes)
-    for member, length in zip(list(parts.members.values()), lengths.tolist(), strict=True):
+    for member, length in zip(parts.members.values(), lengths.tolist(), strict=True):
         if length < 2e-3:
             a, b = (names[n] for n in member.nodes)
             raise ModelError(f"Member “{member.name}” has no length: “{a}” and “{b}” coincide.", member.name)
-        if not member.outer:
-            object.__setattr__(member, "outer", (0.0, length))
-        if not member.inner:
-            object.__setattr__(member, "inner", (0.0, length))
-        for edge in (member.outer, member.inner):
-            if edge[-1] < length - 1e-6:
-                object.__setattr__(member, "outer" if edge is member.outer else "inner", (*edge, length))
+        outer, inner = member.outer or (0.0, length), member.inner or (0.0, length)
+        # a node moved by hand makes a member longer than its jig did
+        outer, inner = (edge if edge[-1] > length - 1e-6 else (*edge, length) for edge in (outer, inner))
+        if outer is not member.outer or inner is not member.inner:
+            parts.members[member.name] = member.but(outer=outer, inner=inner)
 
 
 def _levels(document: Document, parts: Parts) -> tuple[Level, ...]:

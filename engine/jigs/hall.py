@@ -101,13 +101,14 @@ def _purlins_and_rails(hall: Hall) -> None:
 def _run(hall: Hall, mark: str, role: str, key: str, continuous: bool, node: Any) -> None:
     """A line of members from frame to frame: hinged at each frame, or continuous and hinged at its two ends."""
     last = hall.jig.frames
+    nodes = [node(frame) for frame in hall.frames()]
     for bay in range(1, last):
         along = (0.0, hall.jig.spacings[bay - 1])
         hall.member(
             f"bay-{bay}/{mark}",
             role,
-            node(bay),
-            node(bay + 1),
+            nodes[bay - 1],
+            nodes[bay],
             key,
             outer=along,
             inner=along,

@@ -39,7 +39,7 @@ class Parts:
 
     Members refer to nodes by number in the order of `nodes`; interior nodes are found when everything is joined.
     supports: node -> directions held; springs: node -> (freedom, N/m or Nm/rad); turns: node -> angle of the support's own
-    axes about Z.
+    axes about Z; patterns: a plain member of each role.
     """
 
     nodes: dict[str, Point] = field(default_factory=dict)
@@ -51,6 +51,7 @@ class Parts:
     panels: list[Panel] = field(default_factory=list)
     grid: list[GridLine] = field(default_factory=list)
     levels: list[Level] = field(default_factory=list)
+    patterns: dict[str, Member] = field(default_factory=dict)
 
     def node(self, name: str, at: Point) -> str:
         """Set a node; a second one of the same name must be the same point."""
@@ -70,4 +71,8 @@ class Parts:
         if name in self.members:
             raise ModelError(f"There are two members named “{name}”.", "members")
         nodes = (self.numbers[start], self.numbers[end])
-        self.members[name] = Member(name, role, nodes, section, material, **more)
+        if role not in self.patterns:
+            self.patterns[role] = Member("", role, (), section, material)
+        self.members[name] = self.patterns[role].but(
+            name=name, nodes=nodes, section=section, material=material, **more
+        )

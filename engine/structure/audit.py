@@ -10,7 +10,8 @@ from scipy.sparse import coo_array
 from scipy.sparse.csgraph import connected_components
 from scipy.spatial import cKDTree
 
-from engine.structure.model import Bools, Floats, Ints, Member, Structure
+from engine.structure.join import sample
+from engine.structure.model import HINGE, Bools, Floats, Ints, Member, Structure
 
 #: nodes nearer than this, and not joined, are a snag; in metres
 NEAR = 0.05
@@ -59,28 +60,13 @@ def _place(point: Floats) -> tuple[float, float, float]:
     return (x, y, z)
 
 
-def _ends(structure: Structure) -> Ints:
-    return np.array([(m.nodes[0], m.nodes[-1]) for m in structure.members], dtype=np.int64).reshape(-1, 2)
-
-
-def _segments(structure: Structure) -> tuple[Ints, Ints]:
-    """(s, 2) nodes of every piece between two nodes of a member, and the member of each."""
-    pairs = [pair for m in structure.members for pair in zip(m.nodes[:-1], m.nodes[1:], strict=True)]
-    owner = np.repeat(np.arange(len(structure.members)), [len(m.nodes) - 1 for m in structure.members])
-    return np.array(pairs, dtype=np.int64).reshape(-1, 2), owner
-
-
-def _by_hand(*members: Member) -> bool:
-    return all(not m.jig for m in members)
-
-
 def _near_nodes(structure: Structure) -> list[Snag]:
     if len(structure.xyz) < 2:
         return []
     pairs = cKDTree(structure.xyz).query_pairs(NEAR, output_type="ndarray")
     if not len(pairs):
         return []
-    segments, _ = _segments(structure)
+    segments = structure.segments
     joined = {(min(a, b), max(a, b)) for a, b in segments.tolist()}
     found = []
     for a, b in pairs.tolist():
@@ -106,7 +92,7 @@ def _near_nodes(structure: Structure) -> list[Snag]:
 
 def _duplicates(structure: Structure) -> list[Snag]:
     """Members without length, and members that lie on one another between two nodes."""
-    segments, owner = _segments(structure)
+    segments, owner = structure.segments, structure.owner
     found = []
     for k in np.flatnonzero(segments[:, 0] == segments[:, 1]).tolist():
         m, node = structure.members[owner[k]], int(segments[k, 0])
@@ -153,24 +139,22 @@ def _duplicates(structure: Structure) -> list[Snag]:
 
 def _crossings(structure: Structure) -> list[Snag]:
     """Beams whose lines cross, or end on one another's side, without a common node."""
-    ends = _ends(structure)
-    beams = np.array([not m.bar and m.nodes[0] != m.nodes[-1] for m in structure.members], dtype=bool)
+    ends = structure.ends
+    beams = ~structure.bars & (ends[:, 0] != ends[:, 1])
     index = np.flatnonzero(beams)
     if len(index) < 2:
         return []
     a, b = structure.xyz[ends[index, 0]], structure.xyz[ends[index, 1]]
     length = np.linalg.norm(b - a, axis=1)
-    counts = np.maximum(np.ceil(length / STEP).astype(int), 1)
-    owner = np.repeat(np.arange(len(index)), counts)
-    rank = np.arange(len(owner)) - np.repeat(np.cumsum(counts) - counts, counts)
-    share = (rank + 0.5) / counts[owner]
-    points = a[owner] + share[:, None] * (b - a)[owner]
+    points, owner, _ = sample(a, b, STEP)
     # points stand at most STEP apart, so where two lines cross some of theirs are within STEP of each other; of the most
     # frequent direction (purlins, say) no two can cross
-    heading = np.round((b - a) / length[:, None], 6)
-    heading *= np.where(heading[:, [0]] < 0, -1.0, 1.0)
-    _, kind, frequency = np.unique(heading, axis=0, return_inverse=True, return_counts=True)
-    parallel = (kind.ravel() == np.argmax(frequency))[owner]
+    heading = np.round((b - a) / length[:, None] * 1e6).astype(np.int64)
+    heading *= np.where(heading[:, [0]] < 0, -1, 1)
+    step = 2_000_003
+    key = (heading[:, 0] * step + heading[:, 1]) * step + heading[:, 2]
+    _, kind, frequency = np.unique(key, return_inverse=True, return_counts=True)
+    parallel = (kind == np.argmax(frequency))[owner]
     others, alike = np.flatnonzero(~parallel), np.flatnonzero(parallel)
     tree = cKDTree(points[others])
     near = others[tree.query_pairs(STEP * 1.001, output_type="ndarray")].reshape(-1, 2)
@@ -180,8 +164,15 @@ def _crossings(structure: Structure) -> list[Snag]:
     pairs = pairs[pairs[:, 0] != pairs[:, 1]]
     if not len(pairs):
         return []
-    pairs = np.unique(np.sort(pairs, axis=1), axis=0)
-    i, j = pairs.T
+    i, j = np.divmod(np.unique(pairs.min(axis=1) * len(index) + pairs.max(axis=1)), len(index))
+    # most of those that meet share a node at the end of one
+    count = len(structure.nodes)
+    own = np.unique(np.concatenate([structure.owner * count + structure.segments[:, k] for k in (0, 1)]))
+    joined = np.zeros(len(i), dtype=bool)
+    for one, other in ((i, j), (j, i)):
+        for end in (0, 1):
+            joined |= np.isin(index[one] * count + ends[index[other], end], own)
+    i, j = i[~joined], j[~joined]
     u, v, w = (b - a)[i], (b - a)[j], a[i] - a[j]
     uu, vv, uv = (u * u).sum(1), (v * v).sum(1), (u * v).sum(1)
     uw, vw = (u * w).sum(1), (v * w).sum(1)
@@ -221,7 +212,7 @@ def _unsupported(structure: Structure) -> list[Snag]:
         at = structure.xyz[first.nodes[0]]
         why = "Nothing holds the structure, so it cannot be analysed. Select its feet and support them."
         return [Snag("no supports", "fault", "There are no supports", why, (), (), _place(at))]
-    segments, _ = _segments(structure)
+    segments = structure.segments
     count = len(structure.nodes)
     graph = coo_array((np.ones(len(segments)), (segments[:, 0], segments[:, 1])), shape=(count, count))
     _, part = connected_components(graph, directed=False)
@@ -247,10 +238,10 @@ def _unsupported(structure: Structure) -> list[Snag]:
 
 def _loose_joints(structure: Structure) -> list[Snag]:
     """Nodes where only bars meet, and not in enough directions to hold them."""
-    segments, owner = _segments(structure)
+    segments, owner = structure.segments, structure.owner
     if not len(segments):
         return []
-    bar = np.array([m.bar for m in structure.members], dtype=bool)[owner]
+    bar = structure.bars[owner]
     count = len(structure.nodes)
     stiff = np.zeros(count, dtype=bool)
     stiff[segments[~bar].ravel()] = True
@@ -295,7 +286,7 @@ def _unbraced(structure: Structure) -> list[Snag]:
     column and a beam along that direction meet rigidly; and it holds others through members that run (partly) along it. A
     beam of which two nodes are held holds its others.
     """
-    segments, owner = _segments(structure)
+    segments, owner = structure.segments, structure.owner
     if not len(segments):
         return []
     members = structure.members
@@ -303,9 +294,9 @@ def _unbraced(structure: Structure) -> list[Snag]:
     direction = structure.xyz[segments[:, 1]] - structure.xyz[segments[:, 0]]
     direction = np.abs(direction / np.maximum(np.linalg.norm(direction, axis=1, keepdims=True), 1e-9))
     upright = direction[:, 2] > 0.9987
-    bar = np.array([m.bar for m in members], dtype=bool)[owner]
-    start = np.array([bool(m.release_start & {"ry", "rz"}) for m in members], dtype=bool)
-    end = np.array([bool(m.release_end & {"ry", "rz"}) for m in members], dtype=bool)
+    bar = structure.bars[owner]
+    start = np.array([not HINGE.isdisjoint(m.release_start) for m in members], dtype=bool)
+    end = np.array([not HINGE.isdisjoint(m.release_end) for m in members], dtype=bool)
     first = np.r_[True, owner[1:] != owner[:-1]]
     last = np.r_[owner[1:] != owner[:-1], True]
     rigid = np.stack([~(first & start[owner]), ~(last & end[owner])], axis=1) & ~bar[:, None]
@@ -331,9 +322,7 @@ def _unbraced(structure: Structure) -> list[Snag]:
         holds[joint[on_column[joint]]] = True
         # a column clamped at its foot against turning about the other axis holds its head
         feet = clamped[:, 1 - axis]
-        for m in members:
-            if not m.bar and (feet[m.nodes[0]] or feet[m.nodes[-1]]):
-                holds[list(m.nodes)] = True
+        holds[segments[(~structure.bars & feet[structure.ends].any(axis=1))[owner]]] = True
         held = _spread(structure, segments[along], holds)
         for node, m in heads.items():
             if not held[node]:
@@ -358,7 +347,7 @@ def _spread(structure: Structure, links: Ints, holds: Bools) -> Bools:
     count = len(structure.nodes)
     graph = coo_array((np.ones(len(links)), (links[:, 0], links[:, 1])), shape=(count, count))
     _, part = connected_components(graph, directed=False)
-    beams = [m for m in structure.members if not m.bar and len(m.nodes) > 2]
+    beams = [m for m in structure.members if len(m.nodes) > 2 and not m.bar]
     nodes = np.array([n for m in beams for n in m.nodes], dtype=np.int64)
     owner = np.repeat(np.arange(len(beams)), [len(m.nodes) for m in beams])
     held = holds.copy()
@@ -390,7 +379,7 @@ def _panels(structure: Structure) -> list[Snag]:
 
 
 def _levels(structure: Structure) -> list[Snag]:
-    ends = _ends(structure)
+    ends = structure.ends
     z = structure.xyz[ends, 2] if len(ends) else np.zeros((0, 2))
     level_lines = z[np.abs(z[:, 0] - z[:, 1]) < 1e-3, 0]
     found = []

@@ -9,6 +9,8 @@ from engine.structure.model import Floats, Ints, Member
 
 #: nodes nearer than this are one; a node nearer than this to a beam's line lies on it, in metres
 SAME = 1e-3
+#: spacing of the points by which nodes near a line are looked for, in metres
+STEP = 2.0
 
 
 def merge(names: list[str], xyz: Floats) -> tuple[list[str], Floats, Ints]:
@@ -23,6 +25,17 @@ def merge(names: list[str], xyz: Floats) -> tuple[list[str], Floats, Ints]:
     return [names[i] for i in kept], xyz[kept], number.ravel().astype(np.int64)
 
 
+def sample(start: Floats, end: Floats, step: float) -> tuple[Floats, Ints, float]:
+    """Points along lines at most `step` apart, (p, 3); the line of each; the farthest that a line's point is from one."""
+    span = end - start
+    length = np.linalg.norm(span, axis=1)
+    counts = np.maximum(np.ceil(length / step).astype(np.int64), 1)
+    owner = np.repeat(np.arange(len(start)), counts)
+    rank = np.arange(len(owner)) - np.repeat(np.cumsum(counts) - counts, counts)
+    points = start[owner] + ((rank + 0.5) / counts[owner])[:, None] * span[owner]
+    return points, owner, float((length / counts).max(initial=0.0)) / 2
+
+
 def nodes_on_lines(xyz: Floats, start: Floats, end: Floats, reach: float) -> tuple[Ints, Ints, Floats, Floats]:
     """Pairs of line and node for nodes strictly between a line's ends and within `reach` of it.
 
@@ -30,10 +43,11 @@ def nodes_on_lines(xyz: Floats, start: Floats, end: Floats, reach: float) -> tup
     """
     span = end - start
     length = np.linalg.norm(span, axis=1)
-    near = cKDTree(xyz).query_ball_point((start + end) / 2, length / 2 + reach)
-    counts = np.array([len(found) for found in near])
-    line = np.repeat(np.arange(len(start)), counts)
-    node = np.concatenate([np.asarray(found, dtype=np.int64) for found in near]) if len(line) else np.zeros(0, np.int64)
+    points, owner, half = sample(start, end, STEP)
+    near = cKDTree(points, balanced_tree=False, compact_nodes=False).sparse_distance_matrix(
+        cKDTree(xyz), half + reach, output_type="ndarray"
+    )
+    line, node = np.divmod(np.unique(owner[near["i"]] * len(xyz) + near["j"]), len(xyz))
     offset = xyz[node] - start[line]
     unit = span[line] / length[line, None]
     along = np.einsum("ij,ij->i", offset, unit)
@@ -54,6 +68,8 @@ def join(members: list[Member], names: list[str], xyz: Floats) -> tuple[list[Mem
     extra: dict[int, list[tuple[float, int]]] = {}
     count = len(names)
     for i, m in enumerate(members):
+        if not m.pieces:
+            continue
         for j, cut in enumerate(sorted({round(p.start, 9) for p in m.pieces} | {round(p.end, 9) for p in m.pieces})):
             a, b = xyz[m.nodes[0]], xyz[m.nodes[-1]]
             length = float(np.linalg.norm(b - a))
@@ -72,22 +88,21 @@ def join(members: list[Member], names: list[str], xyz: Floats) -> tuple[list[Mem
         line, node, along, _ = nodes_on_lines(xyz, xyz[ends[:, 0]], xyz[ends[:, 1]], SAME)
         for k, n, s in zip(beams[line].tolist(), node.tolist(), along.tolist(), strict=True):
             through.setdefault(k, []).append((s, n))
-    out = []
-    for i, m in enumerate(members):
+    out, kept = list(members), set(range(len(xyz)))
+    for i in through.keys() | extra.keys():
         found = through.get(i, [])
         for cut, number in extra.get(i, []):
             # a piece may end where another member meets the line
             if all(abs(cut - s) > SAME for s, _ in found):
                 found.append((cut, number))
-        inner = [n for _, n in sorted(found)]
-        out.append(m.through((m.nodes[0], *inner, m.nodes[-1])) if inner else m)
+                kept.add(number)
+        m = members[i]
+        out[i] = m.through((m.nodes[0], *(n for _, n in sorted(found)), m.nodes[-1]))
     xyz = np.concatenate(points)
-    used = np.zeros(len(names), dtype=bool)
-    used[: len(points[0])] = True
-    for m in out:
-        used[list(m.nodes)] = True
-    if used.all():
+    if len(kept) == len(names):
         return out, names, xyz
+    used = np.zeros(len(names), dtype=bool)
+    used[list(kept)] = True
     renumbered = (np.cumsum(used) - 1).tolist()
     out = [m.through(tuple(renumbered[n] for n in m.nodes)) for m in out]
     return out, [name for name, keep in zip(names, used, strict=True) if keep], xyz[used]

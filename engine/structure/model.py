@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from functools import cached_property
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -68,9 +70,13 @@ class Member:
         return self.behaviour in ("bar", "tension-only", "compression-only")
 
     def through(self, nodes: tuple[int, ...]) -> Member:
-        """The same member through other nodes; much quicker than dataclasses.replace, and halls have thousands."""
+        """The same member through other nodes."""
+        return self.but(nodes=nodes)
+
+    def but(self, **values: Any) -> Member:
+        """The same member with other values; much quicker than dataclasses.replace, and halls have thousands."""
         other = object.__new__(Member)
-        other.__dict__.update(self.__dict__, nodes=nodes)
+        other.__dict__.update(self.__dict__, **values)
         return other
 
 
@@ -173,6 +179,28 @@ class Structure:
     def member(self, name: str) -> Member:
         """The member of that name."""
         return self.members[self.index[name]]
+
+    @cached_property
+    def ends(self) -> Ints:
+        """(members, 2): first and last node of each."""
+        return np.array([(m.nodes[0], m.nodes[-1]) for m in self.members], dtype=np.int64).reshape(-1, 2)
+
+    @cached_property
+    def owner(self) -> Ints:
+        """(segments,): the member of each stretch between two of a member's nodes."""
+        return np.repeat(np.arange(len(self.members)), [len(m.nodes) - 1 for m in self.members])
+
+    @cached_property
+    def segments(self) -> Ints:
+        """(segments, 2): the nodes of each stretch between two of a member's nodes."""
+        nodes = np.array([n for m in self.members for n in m.nodes], dtype=np.int64)
+        first = np.arange(len(self.owner)) + self.owner
+        return np.stack([nodes[first], nodes[first + 1]], axis=1) if len(nodes) else np.zeros((0, 2), np.int64)
+
+    @cached_property
+    def bars(self) -> Bools:
+        """(members,): whether each carries axial force alone."""
+        return np.array([m.bar for m in self.members], dtype=bool)
 
     def length(self, member: Member) -> float:
         """System length in metres."""
