@@ -10,21 +10,20 @@ from typing import Any
 import numpy as np
 
 from engine.catalogue.built import built_section, own_material
-from engine.catalogue.properties import given_section
-from engine.catalogue.shapes import welded_i
+from engine.catalogue.properties import Section, given_section
 from engine.document import Document
+from engine.document.base import Haunch
 from engine.document.byhand import MemberEdit, MemberInput, Offset, Releases
 from engine.errors import ModelError
 from engine.jigs.bracing import set_out_bracing
 from engine.jigs.floors import set_out_floor
 from engine.jigs.hall import set_out_hall
+from engine.jigs.haunches import haunched_pieces, taper
 from engine.jigs.parts import Materials, Parts
 from engine.jigs.trusses import set_out_truss
 from engine.structure.join import join, merge
-from engine.structure.model import FREEDOMS, GridLine, Level, Member, Orphan, Piece, Structure
+from engine.structure.model import FREEDOMS, Floats, GridLine, Ints, Level, Member, Orphan, Piece, Structure
 
-#: pieces of a member that tapers from one section to another
-TAPER_PIECES = 8
 _SETTERS = {"truss": set_out_truss, "floor": set_out_floor, "bracing": set_out_bracing}
 
 
@@ -72,15 +71,11 @@ def expand(document: Document) -> Structure:
     orphans += _lay_edits(document, parts, materials)
     for i, m in enumerate(document.members):
         _state_member(parts, materials, m, f"members.{i}")
-    xyz = np.array(list(parts.nodes.values()), dtype=float).reshape(-1, 3)
-    _measure(parts, xyz)
-    names, xyz, target = merge(list(parts.nodes), xyz)
+    places = np.array(list(parts.nodes.values()), dtype=float).reshape(-1, 3)
+    names, xyz, target = merge(list(parts.nodes), places)
     number = dict(zip(parts.nodes, target.tolist(), strict=True))
     aliases = {name: names[i] for name, i in number.items() if names[i] != name}
-    merged = list(parts.members.values())
-    if len(names) < len(target):
-        renumbered = target.tolist()
-        merged = [m.through(tuple(renumbered[n] for n in m.nodes)) for m in merged]
+    merged = _measured(parts, places, target)
     members, names, xyz = join(merged, names, xyz)
     index = {member.name: i for i, member in enumerate(members)}
     carried = [
@@ -104,22 +99,26 @@ def expand(document: Document) -> Structure:
     )
 
 
-def _measure(parts: Parts, xyz: Any) -> None:
-    """Refuse members without length, and give those without restraints of their own the two ends."""
+def _measured(parts: Parts, places: Floats, target: Ints) -> list[Member]:
+    """The members between merged nodes; those without restraints of their own are held at both ends. Raises ModelError
+    for one without length."""
     if not parts.members:
-        return
+        return []
     ends = np.array([m.nodes for m in parts.members.values()])
-    lengths = np.linalg.norm(xyz[ends[:, 1]] - xyz[ends[:, 0]], axis=1)
-    names = list(parts.nodes)
-    for member, length in zip(parts.members.values(), lengths.tolist(), strict=True):
+    lengths = np.linalg.norm(places[ends[:, 1]] - places[ends[:, 0]], axis=1)
+    found = []
+    for m, nodes, length in zip(parts.members.values(), target[ends].tolist(), lengths.tolist(), strict=True):
         if length < 2e-3:
-            a, b = (names[n] for n in member.nodes)
-            raise ModelError(f"Member “{member.name}” has no length: “{a}” and “{b}” coincide.", member.name)
-        outer, inner = member.outer or (0.0, length), member.inner or (0.0, length)
-        # a node moved by hand makes a member longer than its jig did
-        outer, inner = (edge if edge[-1] > length - 1e-6 else (*edge, length) for edge in (outer, inner))
-        if outer is not member.outer or inner is not member.inner:
-            parts.members[member.name] = member.but(outer=outer, inner=inner)
+            a, b = (list(parts.nodes)[n] for n in m.nodes)
+            raise ModelError(f"Member “{m.name}” has no length: “{a}” and “{b}” coincide.", m.name)
+        outer, inner = m.outer or (0.0, length), m.inner or (0.0, length)
+        # a node moved by hand may make a member longer than its jig did
+        if outer[-1] < length - 1e-6:
+            outer = (*outer, length)
+        if inner[-1] < length - 1e-6:
+            inner = (*inner, length)
+        found.append(m.but(nodes=(nodes[0], nodes[1]), outer=outer, inner=inner))
+    return found
 
 
 def _levels(document: Document, parts: Parts) -> tuple[Level, ...]:
@@ -144,13 +143,13 @@ def _move_nodes(document: Document, parts: Parts) -> list[Orphan]:
 def said(edit: MemberEdit) -> str:
     """What an edit of a generated member says, in words."""
     words = ["removed"] if edit.removed else []
-    for key, value in edit.model_dump(exclude={"member", "removed"}, exclude_none=True).items():
+    for key, value in edit.model_dump(exclude={"member", "removed"}, exclude_none=True, exclude_defaults=True).items():
         if key.startswith("restraints"):
             if value:
                 flange = key.removeprefix("restraints_")
                 words.append(f"{flange} flange held at {', '.join(f'{x:g} m' for x in value)}")
-        elif isinstance(value, dict):
-            words.append(key)
+        elif isinstance(value, dict) or value is True:
+            words.append(key.replace("_", " at "))
         else:
             words.append(f"{key} {value:g}" if isinstance(value, float) else f"{key} {value}")
     return "; ".join(words) or "nothing"
@@ -179,9 +178,6 @@ def _edited(
     if edit.section is not None:
         values["section"] = materials.section(edit.section, f"{place}.section")
         values["slot"] = ""
-        if member.pieces:
-            # a haunch stays with the rafter it was made for; another section drops it
-            values["pieces"] = ()
     if edit.material is not None:
         values["material"] = materials.material(edit.material, f"{place}.material")
     if edit.roll is not None:
@@ -198,15 +194,21 @@ def _edited(
     off: list[str] = []
     xyz = list(parts.nodes.values())
     length = float(np.linalg.norm(np.subtract(xyz[member.nodes[0]], xyz[member.nodes[1]])))
+    own = (None, None) if edit.prismatic or edit.end_section else member.haunches
+    haunches = (edit.haunch_start or own[0], edit.haunch_end or own[1])
+    if edit.section or edit.end_section or haunches != member.haunches:
+        section, align = values.get("section", member.section), edit.align or "centre"
+        values["haunches"] = haunches
+        values["pieces"] = _pieces(materials, section, length, edit.end_section, haunches, align, member.name, place)
     for flange in ("outer", "inner"):
         added = getattr(edit, f"restraints_{flange}")
         if added:
-            own = tuple(x for x in getattr(member, flange) if x < length)
+            given = tuple(x for x in getattr(member, flange) if x < length)
             on = [x for x in added if x <= length + 1e-6]
             off += [
                 f"{flange} flange held at {x:g} m, beyond its length of {length:.2f} m" for x in added if x not in on
             ]
-            values[flange] = _places((*own, *on), length, member.name, f"{place}.restraints_{flange}")
+            values[flange] = _places((*given, *on), length, member.name, f"{place}.restraints_{flange}")
     return replace(member, **values), off
 
 
@@ -256,11 +258,8 @@ def _state_member(parts: Parts, materials: Materials, m: MemberInput, place: str
     if length < 2e-3:
         raise ModelError(f"Member “{m.name}” has no length: “{m.start}” and “{m.end}” coincide.", place)
     section = materials.section(m.section, f"{place}.section")
-    pieces: tuple[Piece, ...] = ()
-    if m.end_section:
-        pieces = _taper(
-            section, materials.section(m.end_section, f"{place}.end_section"), length, m, f"{place}.end_section"
-        )
+    haunches = (m.haunch_start, m.haunch_end)
+    pieces = _pieces(materials, section, length, m.end_section, haunches, m.align, m.name, place)
     parts.member(
         m.name,
         m.role,
@@ -272,6 +271,7 @@ def _state_member(parts: Parts, materials: Materials, m: MemberInput, place: str
         behaviour=m.behaviour,
         offset=_offset(m.offset, m.align, section),
         pieces=pieces,
+        haunches=haunches,
         group=m.group,
         outer=_places((0.0, *m.restraints_outer), length, m.name, f"{place}.restraints_outer"),
         inner=_places((0.0, *m.restraints_inner), length, m.name, f"{place}.restraints_inner"),
@@ -279,20 +279,26 @@ def _state_member(parts: Parts, materials: Materials, m: MemberInput, place: str
     )
 
 
-def _taper(start: Any, end: Any, length: float, m: MemberInput, place: str) -> tuple[Piece, ...]:
-    """Pieces of a plate girder whose depth and plates run linearly from one I section to another."""
-    if start.shape != "I" or end.shape != "I" or start.r or end.r:
-        raise ModelError(f"Member “{m.name}” can taper only between two welded I sections with equal flanges.", place)
-    found = []
-    for i in range(TAPER_PIECES):
-        share = (i + 0.5) / TAPER_PIECES
-        sizes = [getattr(start, key) * (1 - share) + getattr(end, key) * share for key in ("h", "b", "tf", "tw")]
-        made = welded_i(f"{start.name} … {end.name}", *sizes)
-        # the flange that `align` names stays straight; else the centroid does
-        rise = {"centre": 0.0, "top flange": -0.5, "bottom flange": 0.5}[m.align]
-        near, far = ((start.h + (end.h - start.h) * s) - start.h for s in (i / TAPER_PIECES, (i + 1) / TAPER_PIECES))
-        found.append(Piece(i / TAPER_PIECES * length, (i + 1) / TAPER_PIECES * length, made, rise * near, rise * far))
-    return tuple(found)
+def _pieces(
+    materials: Materials,
+    section: Section,
+    length: float,
+    end_section: str | None,
+    haunches: tuple[Haunch | None, Haunch | None],
+    align: str,
+    name: str,
+    place: str,
+) -> tuple[Piece, ...]:
+    """What a member is made of besides its section: a taper, or haunches."""
+    places = (f"{place}.haunch_start", f"{place}.haunch_end")
+    if not end_section:
+        return haunched_pieces(haunches, section, length, materials, places)
+    if haunches != (None, None):
+        raise ModelError(f"Member “{name}” tapers; it cannot have haunches too.", places[0 if haunches[0] else 1])
+    try:
+        return taper(section, materials.section(end_section, f"{place}.end_section"), length, align)
+    except ModelError as error:
+        raise ModelError(f"Member “{name}”: {error.message}", f"{place}.end_section") from None
 
 
 def _supports(

@@ -43,3 +43,18 @@ class Part(BaseModel):
     """Base of everything in a document: unknown fields are refused, not dropped."""
 
     model_config = ConfigDict(extra="forbid")
+
+
+class Haunch(Part):
+    """A haunch below a member. length: along it from its end node; depth: added below it at that end.
+
+    made_of: "cut" from a rolled section (None: from that of the member), or "plates" of the given sizes.
+    """
+
+    length: Annotated[float, Field(ge=0.2, le=20, allow_inf_nan=False)] = 2.4
+    depth: Annotated[float, Field(ge=0.05, le=2, allow_inf_nan=False)] = 0.30
+    made_of: Literal["cut", "plates"] = "cut"
+    section: Name | None = None
+    web: Annotated[float, Field(ge=0.004, le=0.08, allow_inf_nan=False)] = 0.010
+    flange_width: Annotated[float, Field(ge=0.05, le=0.6, allow_inf_nan=False)] = 0.20
+    flange: Annotated[float, Field(ge=0.004, le=0.08, allow_inf_nan=False)] = 0.015

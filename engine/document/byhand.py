@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from engine.document.base import Behaviour, Freedom, Name, NotNegative, Number, Part, Positive, Role, Vector
+from engine.document.base import Behaviour, Freedom, Haunch, Name, NotNegative, Number, Part, Positive, Role, Vector
 
 
 class GridLineInput(Part):
@@ -87,13 +87,16 @@ class Offset(Part):
 
 
 class MemberInput(Part):
-    """A member by hand. deep_end: section at its end when it tapers. align: flange that lies on the nodes' line."""
+    """A member by hand. end_section: section at its end when it tapers; else it may have haunches. align: flange that lies
+    on the nodes' line."""
 
     name: Name
     start: Name
     end: Name
     section: Name
     end_section: Name | None = None
+    haunch_start: Haunch | None = None
+    haunch_end: Haunch | None = None
     material: Name = "S355"
     roll: Number = 0.0
     offset: Offset = Offset()
@@ -107,11 +110,18 @@ class MemberInput(Part):
 
 
 class MemberEdit(Part):
-    """What is laid over a generated member; None leaves what the jig gives. Restraints are added to the jig's."""
+    """What is laid over a generated member; None leaves what the jig gives. Restraints are added to the jig's.
+
+    prismatic: without the haunches of the jig; those of the edit come on top.
+    """
 
     member: Name
     removed: bool = False
     section: Name | None = None
+    prismatic: bool = False
+    end_section: Name | None = None
+    haunch_start: Haunch | None = None
+    haunch_end: Haunch | None = None
     material: Name | None = None
     roll: Number | None = None
     offset: Offset | None = None

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from engine.document.base import BracingKind, Name, Number, Part, Positive, Vector
+from engine.document.base import BracingKind, Haunch, Name, Number, Part, Positive, Vector
 
 Share = Annotated[float, Field(gt=0, lt=1, allow_inf_nan=False)]
 Pitch = Annotated[float, Field(ge=-60, le=60, allow_inf_nan=False)]
@@ -54,21 +54,6 @@ class RoofBay(Part):
     ridge_height: Positive | None = None
     right_height: Positive | None = None
     right_base: Number | None = None
-
-
-class Haunch(Part):
-    """A haunch below a rafter. length: along the rafter from its end node; depth: added below the rafter at that end.
-
-    made_of: "cut" from a rolled section (None: from that of the rafter), or "plates" of the given sizes.
-    """
-
-    length: Annotated[float, Field(ge=0.2, le=20, allow_inf_nan=False)] = 2.4
-    depth: Annotated[float, Field(ge=0.05, le=2, allow_inf_nan=False)] = 0.30
-    made_of: Literal["cut", "plates"] = "cut"
-    section: Name | None = None
-    web: Annotated[float, Field(ge=0.004, le=0.08, allow_inf_nan=False)] = 0.010
-    flange_width: Annotated[float, Field(ge=0.05, le=0.6, allow_inf_nan=False)] = 0.20
-    flange: Annotated[float, Field(ge=0.004, le=0.08, allow_inf_nan=False)] = 0.015
 
 
 class KneeBraces(Part):

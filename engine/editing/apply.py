@@ -119,6 +119,9 @@ class _Work:
         length = self.structure.length(m)
         return {
             "section": m.section.name,
+            "end_section": edit.end_section if (edit := self.edits.get(name)) else None,
+            "haunch_start": m.haunches[0],
+            "haunch_end": m.haunches[1],
             "material": m.material.name,
             "roll": round(float(np.degrees(m.roll)), 9),
             "behaviour": m.behaviour,
@@ -152,10 +155,18 @@ class _Work:
         values = o.change.model_dump(exclude_none=True)
         if not values and o.role is None:
             raise ModelError("Nothing to change was given.", "change")
+        if "prismatic" in values:
+            straight = dict.fromkeys(("end_section", "haunch_start", "haunch_end"))
+            for name in o.members:
+                target: Any = self.stated[name] if name in self.stated else self.edit(name)
+                for key in straight:
+                    setattr(target, key, None)
         for name in o.members:
             member = self.member(name)
             if name in self.stated:
                 for key, value in values.items():
+                    if key == "prismatic":
+                        continue
                     setattr(self.stated[name], key, getattr(o.change, key) if isinstance(value, dict) else value)
                 if o.role is not None:
                     self.stated[name].role = o.role
@@ -318,6 +329,8 @@ class _Work:
                     self.node(place)
                 continue
             m = self.free(name, "cut")
+            if m.end_section:
+                raise ModelError(f"“{name}” tapers, so it cannot be cut.", name)
             like = self.like(name) | {"restraints_outer": [], "restraints_inner": []}
             whole = m.releases
             stops = [m.start, *(self.node(place) for place in places), m.end]
@@ -330,7 +343,11 @@ class _Work:
                     start_springs=whole.start_springs if k == 0 else {},
                     end_springs=whole.end_springs if k == last else {},
                 )
-                self.add(start, end, like | {"releases": ends})
+                haunches = {
+                    "haunch_start": m.haunch_start if k == 0 else None,
+                    "haunch_end": m.haunch_end if k == last else None,
+                }
+                self.add(start, end, like | {"releases": ends} | haunches)
 
     def _remove_only(self, name: str) -> None:
         self.document.members = [m for m in self.document.members if m.name != name]
@@ -358,14 +375,13 @@ class _Work:
             )
         first = next(m for m in members if loose[0] in (m.start, m.end))
         start = loose[0] if first.start == loose[0] else loose[1]
+        end = loose[1] if start == loose[0] else loose[0]
         like = self.like(first.name) | {"restraints_outer": [], "restraints_inner": []}
+        like["haunch_start"] = next((m.haunch_start for m in members if m.start == start), None)
+        like["haunch_end"] = next((m.haunch_end for m in members if m.end == end), None)
         for m in members:
             self._remove_only(m.name)
-        self.document.members.append(
-            MemberInput(
-                **{**like, "name": first.name, "start": start, "end": loose[1] if start == loose[0] else loose[0]}
-            )
-        )
+        self.document.members.append(MemberInput(**{**like, "name": first.name, "start": start, "end": end}))
         self.sweep()
 
     def _cross(self, o: Cross) -> None:
@@ -451,8 +467,6 @@ class _Work:
         if o.jig not in known:
             raise ModelError(f"There is no jig “{o.jig}”.", "jig")
         mine = [m for m in self.structure.members if m.jig == o.jig]
-        if any(m.pieces for m in mine):
-            raise ModelError("A hall with haunches cannot be released yet: take the haunches off first.", "jig")
         node_names = {n: self.structure.nodes[n] for m in mine for n in m.nodes}
         renamed = {name: name.replace("/", " ") for name in [*node_names.values(), *(m.name for m in mine)]}
         held = self.structure.fixed.any(axis=1) | (self.structure.springs != 0).any(axis=1)

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from engine.document.base import Behaviour, Freedom, Name, NotNegative, Number, Part, Positive, Role, Vector
+from engine.document.base import Behaviour, Freedom, Haunch, Name, NotNegative, Number, Part, Positive, Role, Vector
 from engine.document.byhand import Offset, Releases
 
 Place = Name | Vector
@@ -14,9 +14,13 @@ Count = Annotated[int, Field(ge=1, le=200)]
 
 
 class MemberChange(Part):
-    """New values for members; None leaves what stands."""
+    """New values for members; None leaves what stands. prismatic: takes haunches and taper off."""
 
     section: Name | None = None
+    prismatic: Literal[True] | None = None
+    end_section: Name | None = None
+    haunch_start: Haunch | None = None
+    haunch_end: Haunch | None = None
     material: Name | None = None
     roll: Number | None = None
     offset: Offset | None = None

@@ -6,8 +6,6 @@ how many frames or bays there are: `frame-4/column-A`, `frame-4/rafter-AB-left`,
 
 from __future__ import annotations
 
-from typing import Any
-
 import numpy as np
 
 from engine.document.jigs import HallJig
@@ -67,51 +65,32 @@ def _long_beams(hall: Hall) -> None:
 
 def _purlins_and_rails(hall: Hall) -> None:
     """Purlins and rails as members, where they are asked for; at eaves and ridge the long beams stand already."""
-    if hall.jig.purlins.modelled:
+    purlins, rails = hall.jig.purlins, hall.jig.rails
+    if purlins.modelled:
         for slope in hall.profile.slopes:
-            places = purlin_positions(slope.length, hall.jig.purlins)
-            for i, distance in enumerate(places):
-                if 0 < i < len(places) - 1:
-                    _run(
-                        hall,
-                        f"purlin-{slope.name}-{i}",
-                        "purlin",
-                        "purlins",
-                        hall.jig.purlins.continuous,
-                        lambda f, d=distance, s=slope, i=i: hall.on_slope(f, s, d, f"purlin-{s.name}-{i}"),
-                    )
-    rails = hall.jig.rails
+            for i, distance in enumerate(purlin_positions(slope.length, purlins)[1:-1], 1):
+                _run(hall, f"purlin-{slope.name}-{i}", "purlin", "purlins", purlins.continuous, slope.at(distance))
     if rails and rails.modelled:
         for column in (hall.profile.columns[0], hall.profile.columns[-1]):
-            places = purlin_positions(column.top - column.base, rails)
-            for i, height in enumerate(places):
-                if 0 < i < len(places) - 1:
-                    _run(
-                        hall,
-                        f"rail-{column.name}-{i}",
-                        "side rail",
-                        "rails",
-                        rails.continuous,
-                        lambda f, h=height, c=column, i=i: hall.parts.node(
-                            f"frame-{f}/rail-{c.name}-{i}", (c.x, float(hall.y[f - 1]), c.base + h)
-                        ),
-                    )
+            for i, height in enumerate(purlin_positions(column.top - column.base, rails)[1:-1], 1):
+                at = (column.x, column.base + height)
+                _run(hall, f"rail-{column.name}-{i}", "side rail", "rails", rails.continuous, at)
 
 
-def _run(hall: Hall, mark: str, role: str, key: str, continuous: bool, node: Any) -> None:
-    """A line of members from frame to frame: hinged at each frame, or continuous and hinged at its two ends."""
+def _run(hall: Hall, mark: str, role: str, key: str, continuous: bool, at: tuple[float, float]) -> None:
+    """A line of members through (x, z): hinged at each frame, or continuous and hinged at its two ends."""
     last = hall.jig.frames
-    nodes = [node(frame) for frame in hall.frames()]
-    for bay in range(1, last):
-        along = (0.0, hall.jig.spacings[bay - 1])
+    x, z = at
+    nodes = [hall.parts.node(f"frame-{i}/{mark}", (x, y, z)) for i, y in enumerate(hall.y.tolist(), 1)]
+    for bay, (start, end, spacing) in enumerate(zip(nodes[:-1], nodes[1:], hall.jig.spacings, strict=True), 1):
         hall.member(
             f"bay-{bay}/{mark}",
             role,
-            nodes[bay - 1],
-            nodes[bay],
+            start,
+            end,
             key,
-            outer=along,
-            inner=along,
+            outer=(0.0, spacing),
+            inner=(0.0, spacing),
             release_start=HINGE if not continuous or bay == 1 else frozenset(),
             release_end=HINGE if not continuous or bay == last - 1 else frozenset(),
         )

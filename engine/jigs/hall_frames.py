@@ -7,13 +7,14 @@ from math import cos, pi, radians, tan
 
 import numpy as np
 
+from engine.document.base import Haunch
 from engine.document.jigs import Gable
 from engine.errors import ModelError
 from engine.jigs.hall_parts import Hall, between_frames
-from engine.jigs.haunches import haunch_pieces
+from engine.jigs.haunches import haunched_pieces
 from engine.jigs.profile import Slope, purlin_positions, stay_positions
 from engine.jigs.trusses import add_truss
-from engine.structure.model import HINGE, Piece
+from engine.structure.model import HINGE
 
 
 def frame(hall: Hall, frame: int) -> None:
@@ -79,25 +80,10 @@ def _rafter(hall: Hall, frame: int, slope: Slope, posted: bool) -> None:
     end = hall.on_slope(frame, slope, slope.length, "")
     purlins = purlin_positions(slope.length, jig.purlins)
     key = "gable_rafters" if posted else "rafters"
-    pieces: tuple[Piece, ...] = ()
+    haunches: tuple[Haunch | None, Haunch | None] = (None, None)
+    places = ("hall.eaves_haunch", "hall.apex_haunch" if slope.side else "hall.eaves_haunch")
     if not posted:
-        section = hall.section("rafters")
-        for haunch, at_start, place in (
-            (jig.eaves_haunch, True, "hall.eaves_haunch"),
-            (
-                jig.apex_haunch if slope.side else jig.eaves_haunch,
-                False,
-                "hall.apex_haunch" if slope.side else "hall.eaves_haunch",
-            ),
-        ):
-            if haunch:
-                pieces += haunch_pieces(haunch, section, slope.length, at_start, hall.materials, place)
-        covered = sum(piece.end - piece.start for piece in pieces)
-        if covered > slope.length + 1e-9:
-            raise ModelError(
-                f"The haunches take {covered:.2f} m of a rafter that is {slope.length:.2f} m long.",
-                "hall.eaves_haunch.length",
-            )
+        haunches = (jig.eaves_haunch, jig.apex_haunch if slope.side else jig.eaves_haunch)
     hall.member(
         name,
         "rafter",
@@ -107,7 +93,8 @@ def _rafter(hall: Hall, frame: int, slope: Slope, posted: bool) -> None:
         frame=frame,
         outer=purlins,
         inner=stay_positions(purlins, jig.purlins.stay_every),
-        pieces=pieces,
+        pieces=haunched_pieces(haunches, hall.section(key), slope.length, hall.materials, places),
+        haunches=haunches,
         release_start=HINGE if posted else frozenset(),
         release_end=HINGE if posted and slope.column_end else frozenset(),
     )

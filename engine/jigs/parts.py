@@ -73,6 +73,4 @@ class Parts:
         nodes = (self.numbers[start], self.numbers[end])
         if role not in self.patterns:
             self.patterns[role] = Member("", role, (), section, material)
-        self.members[name] = self.patterns[role].but(
-            name=name, nodes=nodes, section=section, material=material, **more
-        )
+        self.members[name] = self.patterns[role].but(name=name, nodes=nodes, section=section, material=material, **more)

@@ -18,7 +18,7 @@ NEAR = 0.05
 #: crossings: lines nearer than this touch
 TOUCH = 2e-3
 #: spacing of the sample points by which crossings are looked for
-STEP = 1.0
+STEP = 2.0
 
 
 @dataclass(frozen=True)

@@ -10,7 +10,7 @@ from engine.structure.model import Floats, Ints, Member
 #: nodes nearer than this are one; a node nearer than this to a beam's line lies on it, in metres
 SAME = 1e-3
 #: spacing of the points by which nodes near a line are looked for, in metres
-STEP = 2.0
+STEP = 3.0
 
 
 def merge(names: list[str], xyz: Floats) -> tuple[list[str], Floats, Ints]:

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 from functools import cached_property
-from typing import Any
+from typing import Any, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
 from engine.catalogue.properties import Section
 from engine.catalogue.steels import Material
+from engine.document.base import Haunch
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -39,7 +40,7 @@ class Member:
     outer, inner: distances from the start at which the outer (+z local) and inner (-z) flange are held sideways; both
     ends are held. release_start, release_end: local freedoms let go; springs_start, springs_end: (freedom, stiffness in
     N/m or Nm/rad) instead. offset: of the centroid from the nodes' line, along local y and z. pieces: where the section
-    differs from `section`. frame: 1-based frame it belongs to. jig: name of the jig that made it, "" by hand;
+    differs from `section`; haunches: what they come from, at start and end. frame: 1-based frame it belongs to. jig: name of the jig that made it, "" by hand;
     slot: which of the jig's sections it takes, "" when it has one of its own.
     """
 
@@ -56,6 +57,7 @@ class Member:
     springs_end: tuple[tuple[str, float], ...] = ()
     offset: tuple[float, float] = (0.0, 0.0)
     pieces: tuple[Piece, ...] = ()
+    haunches: tuple[Haunch | None, Haunch | None] = (None, None)
     frame: int = 0
     outer: tuple[float, ...] = ()
     inner: tuple[float, ...] = ()
@@ -76,12 +78,11 @@ class Member:
     def but(self, **values: Any) -> Member:
         """The same member with other values; much quicker than dataclasses.replace, and halls have thousands."""
         other = object.__new__(Member)
-        other.__dict__.update(self.__dict__, **values)
+        object.__setattr__(other, "__dict__", {**self.__dict__, **values})
         return other
 
 
-@dataclass(frozen=True)
-class Carrier:
+class Carrier(NamedTuple):
     """A member that carries a strip of a panel.
 
     along: it runs along the panel's length and takes the width `width`, over the panel's distances `start` to `end`,

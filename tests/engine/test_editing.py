@@ -7,6 +7,7 @@ from pydantic import TypeAdapter
 
 from engine.chain import run
 from engine.document import Document, read_document
+from engine.document.base import Haunch
 from engine.document.jigs import FloorJig, HallJig, TrussJig
 from engine.editing.apply import grow, operate
 from engine.editing.operations import Operation
@@ -210,3 +211,60 @@ class OverJigs(unittest.TestCase):
         self.assertEqual(after.member(self.RAFTER.replace("/", " ")).section.name, "IPE 450")
         with self.assertRaisesRegex(ModelError, "no jig “hall”"):
             do(d, do="release", jig="hall")
+
+    def test_release_keeps_haunches(self):
+        d = Document(hall=HallJig(eaves_haunch=Haunch(length=2.0, depth=0.25), apex_haunch=Haunch(depth=0.2)))
+        before, after = expand(d), expand(do(d, do="release", jig="hall"))
+        one, other = before.member(self.RAFTER), after.member(self.RAFTER.replace("/", " "))
+        for a, b in zip(other.pieces, one.pieces, strict=True):
+            self.assertAlmostEqual(a.start, b.start, places=6)
+            self.assertAlmostEqual(a.section.Iy / b.section.Iy, 1, places=9)
+        self.assertEqual(len(after.nodes), len(before.nodes))
+        self.assertAlmostEqual(sum(map(after.mass, after.members)), sum(map(before.mass, before.members)), delta=1e-6)
+
+
+class Haunches(unittest.TestCase):
+    RAFTER = "frame-4/rafter-AB-left"
+
+    def setUp(self):
+        one = do(Document(), do="draw", points=[(0, 0, 4), (12, 0, 4)], section="IPE 360")
+        self.one = do(one, do="change", members=["m1"], change={"haunch_start": {"length": 2, "depth": 0.3}})
+
+    def ends(self, document):
+        return [(bool(m.haunches[0]), bool(m.haunches[1]), len(m.pieces)) for m in expand(document).members]
+
+    def test_on_a_member_by_hand(self):
+        self.assertEqual(self.ends(self.one), [(True, False, 6)])
+        both = do(self.one, do="change", members=["m1"], change={"haunch_end": {"length": 1, "depth": 0.2}})
+        self.assertEqual(self.ends(both), [(True, True, 12)])
+        plain = do(both, do="change", members=["m1"], change={"prismatic": True})
+        self.assertEqual(self.ends(plain), [(False, False, 0)])
+
+    def test_cut_and_joined_they_stay_at_their_ends(self):
+        both = do(self.one, do="change", members=["m1"], change={"haunch_end": {"length": 1, "depth": 0.2}})
+        cut = do(both, do="divide", members=["m1"], parts=3, cut=True)
+        self.assertEqual(self.ends(cut), [(True, False, 6), (False, False, 0), (False, True, 6)])
+        joined = do(cut, do="join", members=[m.name for m in cut.members])
+        self.assertEqual(self.ends(joined), [(True, True, 12)])
+
+    def test_what_makes_no_haunch_is_refused(self):
+        for change, words in (
+            ({"haunch_end": {"length": 12.5, "depth": 0.3}}, "longer than the rafter"),
+            ({"section": "SHS 200x10"}, "cut from an I section"),
+            ({"end_section": "IPE 300"}, "tapers; it cannot have haunches"),
+        ):
+            with self.assertRaisesRegex(ModelError, words):
+                expand(do(self.one, do="change", members=["m1"], change=change))
+
+    def test_laid_over_a_jig_and_kept_with_another_section(self):
+        d = Document(hall=HallJig(eaves_haunch=Haunch(length=2.0, depth=0.25)))
+        deeper = do(d, do="change", members=[self.RAFTER], change={"section": "IPE 450"})
+        self.assertEqual(len(expand(deeper).member(self.RAFTER).pieces), 6)
+        self.assertGreater(expand(deeper).member(self.RAFTER).pieces[0].section.h, 0.45)
+        off = do(deeper, do="change", members=[self.RAFTER], change={"prismatic": True})
+        self.assertEqual(expand(off).member(self.RAFTER).pieces, ())
+        off.hall.spacings = [6.0] * 2
+        self.assertIn("prismatic", expand(off).orphans[0].said)
+        own = do(off, do="change", members=["frame-2/rafter-AB-left"], change={"haunch_end": {"length": 1.5}})
+        own = expand(own).member("frame-2/rafter-AB-left")
+        self.assertEqual((len(own.pieces), own.haunches[1].length), (12, 1.5))

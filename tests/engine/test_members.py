@@ -76,10 +76,10 @@ class Offsets(unittest.TestCase):
 
 class Tapers(unittest.TestCase):
     def deflection(self, pieces=None):
-        import engine.expand as expanding
+        import engine.jigs.haunches as haunches
 
-        usual = expanding.TAPER_PIECES
-        expanding.TAPER_PIECES = pieces or usual
+        usual = haunches.TAPER_PIECES
+        haunches.TAPER_PIECES = pieces or usual
         try:
             data = {
                 "units": "N, m",
@@ -96,7 +96,7 @@ class Tapers(unittest.TestCase):
             }
             return run(read_document(data)).response.displacement[:, 2, 0].min()
         finally:
-            expanding.TAPER_PIECES = usual
+            haunches.TAPER_PIECES = usual
 
     def test_tip_of_a_tapered_cantilever_by_integration(self):
         # δ = ∫ P x² / (E I(x)) dx from the tip, I(x) of the plates at each place

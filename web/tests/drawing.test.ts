@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { across, flat, place } from '../src/lib/drawing'
-import { foot, nearest, snaps, touches, typedPoint } from '../src/lib/snaps'
-import { readEnd } from '../src/lib/releases'
+import { feet, nearest, snaps, touches, typedPoint } from '../src/lib/snaps'
+import { readHaunch } from '../src/lib/haunches'
+import { readEnd, readHold } from '../src/lib/releases'
 import { readDirections, tabsOf, ledger } from '../src/lib/ledger'
 import { readSpacings, writeSpacings } from '../src/lib/spacings'
 import { readVector, writeVector } from '../src/lib/vectors'
@@ -77,16 +78,33 @@ describe('snaps', () => {
     expect(nearest(all, [3.1, 0], same, 2)?.words).toBe('middle')
     expect(nearest(all, [50, 50], same, 1)).toBeNull()
   })
-  it('finds the foot of a perpendicular', () => {
-    expect(
-      foot(
+  it('finds feet of perpendiculars on the lines, not beyond their ends nor at the point itself', () => {
+    const lines = [
+      [
+        [0, 0],
+        [10, 0],
+      ],
+      [
+        [4, 0],
+        [10, 0],
+      ],
+      [
         [3, 5],
-        [
-          [0, 0],
-          [10, 0],
-        ],
-      ),
-    ).toEqual([3, 0])
+        [3, 9],
+      ],
+    ] as const
+    expect(feet([3, 5], lines).map((s) => s.at)).toEqual([[3, 0]])
+  })
+  it('reads haunches as written', () => {
+    expect(readHaunch('2.4 × 0.30')).toMatchObject({ length: 2.4, depth: 0.3, section: null })
+    expect(readHaunch('2x0.25 IPE 450')).toMatchObject({ length: 2, depth: 0.25, section: 'IPE 450' })
+    expect(readHaunch('2.4')).toContain('no haunch')
+    expect(readHaunch('0 x 1')).toContain('no haunch')
+  })
+  it('reads what holds a node', () => {
+    expect(readHold('x y z+ ry=5000')).toEqual({ fixed: ['x', 'y', 'z'], springs: { ry: 5000 }, one_way: ['z'] })
+    expect(readHold('')).toEqual({ fixed: [], springs: {}, one_way: [] })
+    expect(readHold('up')).toContain('not understood')
   })
 })
 

@@ -54,11 +54,15 @@ export function nearest(all: readonly Snap[], at: Point, onSheet: (p: Point) => 
   return best
 }
 
-/** The foot of the perpendicular from a point on a line. */
-export function foot(p: Point, [a, b]: readonly [Point, Point]): Point {
-  const [dx, dy] = [b[0] - a[0], b[1] - a[1]]
-  const t = ((p[0] - a[0]) * dx + (p[1] - a[1]) * dy) / (dx * dx + dy * dy)
-  return [a[0] + t * dx, a[1] + t * dy]
+/** Feet of the perpendiculars from a point on lines, where they lie between a line's ends and not at the point itself. */
+export function feet(p: Point, lines: readonly (readonly [Point, Point])[]): Snap[] {
+  return lines.flatMap(([a, b]) => {
+    const [dx, dy] = [b[0] - a[0], b[1] - a[1]]
+    const t = ((p[0] - a[0]) * dx + (p[1] - a[1]) * dy) / (dx * dx + dy * dy)
+    const at: Point = [a[0] + t * dx, a[1] + t * dy]
+    const away = Math.hypot(at[0] - p[0], at[1] - p[1])
+    return t > 0 && t < 1 && away > 1e-3 ? [{ at, words: 'foot of the perpendicular', rank: 2 }] : []
+  })
 }
 
 /** Whether a line lies inside a window, or, when crossing is enough, touches it. */

@@ -1,6 +1,6 @@
 import { computed, ref, type Ref } from 'vue'
 import { flat, place, type Point } from '../lib/drawing'
-import { nearest, snaps, touches, type Snap } from '../lib/snaps'
+import { feet, nearest, snaps, touches, type Snap } from '../lib/snaps'
 import type { Bench, PlaneView } from './plane'
 
 /** The pointer in the plane: drawing from snap to snap, and choosing by window. */
@@ -8,13 +8,14 @@ export function usePen(bench: Bench, view: PlaneView, holder: Ref<HTMLElement | 
   const { basis, upright, inPlane, line, grid, off, sheet, onSheet } = view
   // drawing by hand
   const pen = ref<Snap | null>(null)
+  const lines = computed(() => inPlane.value.map((m) => line(m)).map((l) => [l[0]!, l.at(-1)!] as const))
   const spots = computed(() =>
     bench.drawing
       ? snaps({
           nodes: (bench.chain?.nodes ?? []).flatMap((n, i) =>
             Math.abs(off(n)) < 0.01 ? [{ name: bench.chain!.node_names![i]!, at: flat(basis.value, n) }] : [],
           ),
-          lines: inPlane.value.map((m) => line(m)).map((l) => [l[0]!, l.at(-1)!] as const),
+          lines: lines.value,
           upright: grid.value.filter((g) => !g.upwards).map((g) => ({ name: g.name, at: g.at })),
           level: [
             ...grid.value.filter((g) => g.upwards).map((g) => ({ name: g.name, at: g.at })),
@@ -25,18 +26,21 @@ export function usePen(bench: Bench, view: PlaneView, holder: Ref<HTMLElement | 
         })
       : [],
   )
-  const trail = computed(() =>
-    (bench.drawing?.points ?? []).map((p) => {
-      if (typeof p !== 'string') return onSheet(p)
-      const i = bench.chain!.node_names!.indexOf(p)
-      return onSheet(bench.chain!.nodes![i] ?? [0, 0, 0])
-    }),
+  const points = computed(() =>
+    (bench.drawing?.points ?? []).map((p) =>
+      typeof p === 'string' ? (bench.chain!.nodes![bench.chain!.node_names!.indexOf(p)] ?? [0, 0, 0]) : p,
+    ),
   )
+  const trail = computed(() => points.value.map((p) => onSheet(p)))
+  const perpendiculars = computed(() => {
+    const last = points.value.at(-1)
+    return last ? feet(flat(basis.value, last), lines.value) : []
+  })
   function hover(event: MouseEvent) {
     if (!bench.drawing) return
     const box = holder.value!.getBoundingClientRect()
     const at: Point = [event.clientX - box.left, event.clientY - box.top]
-    pen.value = nearest(spots.value, at, (p) => sheet.value.at(...p), 14)
+    pen.value = nearest([...spots.value, ...perpendiculars.value], at, (p) => sheet.value.at(...p), 14)
   }
   function put() {
     if (!bench.drawing || !pen.value) return

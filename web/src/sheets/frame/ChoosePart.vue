@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { kindOf } from '../../lib/colours'
+import { readHaunch, type Haunch } from '../../lib/haunches'
 import { readEnd } from '../../lib/releases'
 import { useWorkbench, type Member } from '../../stores/workbench'
 
@@ -110,6 +111,8 @@ const behaviour = ref('')
 const align = ref('')
 const offset = ref('')
 const ends = ref('')
+const taper = ref('')
+const haunches = ref({ start: '', end: '' })
 const letGo = ref({ start: '', end: '' })
 const wrong = ref('')
 const PRESETS: Record<string, { start: ('ry' | 'rz')[]; end: ('ry' | 'rz')[] }> = {
@@ -140,6 +143,13 @@ async function change() {
   if (typeof releases === 'string') wrong.value = releases
   else if (offset.value.trim() && (moved.length !== 2 || !moved.every(Number.isFinite)))
     wrong.value = 'An offset is two numbers: along local y and z, in metres.'
+  const shaped: Partial<Record<'haunch_start' | 'haunch_end', Haunch>> = {}
+  for (const end of ['start', 'end'] as const) {
+    if (!haunches.value[end].trim()) continue
+    const haunch = readHaunch(haunches.value[end])
+    if (typeof haunch === 'string') wrong.value = haunch
+    else shaped[`haunch_${end}`] = haunch
+  }
   if (wrong.value || typeof releases === 'string') return
   const done = await bench.operate(
     `Changed ${bench.chosen.size === 1 ? bench.member?.label : `${bench.chosen.size} members`}`,
@@ -155,11 +165,16 @@ async function change() {
         ...(align.value && { align: align.value as 'centre' }),
         ...(moved.length === 2 && { offset: { y: moved[0]!, z: moved[1]! } }),
         ...(releases && { releases }),
+        ...(taper.value && { end_section: taper.value }),
+        ...shaped,
       },
     },
   )
   if (done)
-    section.value =
+    taper.value =
+      haunches.value.start =
+      haunches.value.end =
+      section.value =
       grade.value =
       roll.value =
       group.value =
@@ -170,6 +185,12 @@ async function change() {
         ''
   else wrong.value = bench.refusal?.message ?? ''
 }
+const prismatic = () =>
+  bench.operate('Haunches and tapers taken off', {
+    do: 'change',
+    members: [...bench.chosen],
+    change: { prismatic: true },
+  })
 const flange = ref<'outer' | 'inner' | 'both'>('inner')
 const heldAt = ref(1)
 const hold = (let_go: boolean) =>
@@ -269,11 +290,22 @@ const putBack = (member: string) => bench.operate(`${member} put back`, { do: 'r
       <label title="Along local y and z, in metres"
         >Offset y, z <input v-model="offset" aria-label="Offset" placeholder="0, 0"
       /></label>
+      <label title="Section at the end: the member tapers to it. Both are welded I sections."
+        >Tapers to <input v-model="taper" list="sections" aria-label="Section at the end"
+      /></label>
+      <label
+        v-for="end in ['start', 'end'] as const"
+        :key="`haunch ${end}`"
+        title="Length along the member × depth added below it, in metres; cut from the member's own section, or name another: 2.4 × 0.30 IPE 450"
+        >Haunch at {{ end }}
+        <input v-model="haunches[end]" :aria-label="`Haunch at the ${end}`" placeholder="2.4 × 0.30"
+      /></label>
       <p v-if="wrong" class="note fails" role="alert">{{ wrong }}</p>
     </div>
     <p class="buttons">
       <button class="plate solid" @click="change">Change {{ bench.chosen.size }}</button>
       <button class="plate" @click="remove">Remove</button>
+      <button class="plate" title="Takes haunches and tapers off" @click="prismatic">Make prismatic</button>
       <button
         v-if="bench.picked.some((m) => m.edited)"
         class="plate"

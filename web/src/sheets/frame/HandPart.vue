@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import TextField from '../../components/TextField.vue'
 import { typedPoint } from '../../lib/snaps'
+import { readHold } from '../../lib/releases'
 import { readVector } from '../../lib/vectors'
 import { readSpacings } from '../../lib/spacings'
 import { useWorkbench } from '../../stores/workbench'
@@ -113,22 +114,22 @@ const feet = computed(() => {
 const ends = computed(() =>
   [...new Set(bench.picked.flatMap((m) => [m.line[0]!, m.line.at(-1)!]))].map((n) => bench.chain!.node_names![n]!),
 )
-function support(kind: string) {
-  const fixed = {
-    pinned: ['x', 'y', 'z', 'rz'],
-    fixed: ['x', 'y', 'z', 'rx', 'ry', 'rz'],
-    sliding: ['y', 'z', 'rz'],
-    none: [],
-  }[kind]! as 'x'[]
-  void bench.operate(`Supports ${kind}`, {
-    do: 'support',
-    nodes: feet.value,
-    fixed,
-    springs: {},
-    one_way: [],
-    turn: 0,
-    settlement: [0, 0, 0],
-  })
+const HOLDS = { pinned: 'x y z rz', fixed: 'x y z rx ry rz', sliding: 'y z rz', none: '' }
+const held = ref('x y z+ rz ry=5000')
+const heldTurn = ref(0)
+const settled = ref('0, 0, 0')
+function support(words: string, text: string, turn = 0, settlement: [number, number, number] = [0, 0, 0]) {
+  const found = readHold(text)
+  if (typeof found === 'string') {
+    wrong.value = found
+    return
+  }
+  wrong.value = ''
+  void bench.operate(`Supports ${words}`, { do: 'support', nodes: feet.value, ...found, turn, settlement })
+}
+function supportSo() {
+  const settlement = vector(settled.value)
+  if (settlement) support(held.value, held.value, heldTurn.value, settlement)
 }
 function extrude() {
   const by = vector(step.value)
@@ -281,9 +282,22 @@ const own = computed(() => bench.document?.grid ?? [])
     </p>
     <p class="buttons">
       Feet:
-      <button v-for="kind in ['pinned', 'fixed', 'sliding', 'none']" :key="kind" class="plate" @click="support(kind)">
+      <button v-for="(text, kind) in HOLDS" :key="kind" class="plate" @click="support(kind, text)">
         {{ kind }}
       </button>
+    </p>
+    <label
+      title="x y z hold, rx ry rz clamp; z+ only pushes back and may lift off; ry=5000 is a spring in kNm/rad, z=2000 in kN/m"
+      >Feet held in <input v-model="held" aria-label="Directions that hold the feet"
+    /></label>
+    <label title="The support's own axes, turned about Z"
+      >Turned by ° <input v-model.number="heldTurn" type="number" step="any" aria-label="Turn of the supports"
+    /></label>
+    <label title="Imposed movement along X, Y, Z in metres"
+      >Settles by m <input v-model="settled" aria-label="Settlement of the supports"
+    /></label>
+    <p class="buttons">
+      <button class="plate" :disabled="!feet.length" @click="supportSo">Support the feet so</button>
     </p>
   </div>
 
