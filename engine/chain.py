@@ -23,7 +23,7 @@ from engine.structure.model import Structure
 from engine.verification.verify import Verification, verify
 
 #: raised whenever a stage's results change for equal inputs
-ENGINE_VERSION = "2"
+ENGINE_VERSION = "3"
 STAGES = ("structure", "loading", "combinations", "response", "verification")
 
 _INPUTS: dict[str, tuple[tuple[str, ...], tuple[str, ...]]] = {
@@ -46,18 +46,46 @@ _INPUTS: dict[str, tuple[tuple[str, ...], tuple[str, ...]]] = {
         ),
         (),
     ),
-    "loading": (("units", "site", "cladding", "cases", "node_loads", "member_loads"), ("structure",)),
+    "loading": (
+        (
+            "units",
+            "site",
+            "snow",
+            "wind",
+            "cladding",
+            "cases",
+            "node_loads",
+            "member_loads",
+            "panel_loads",
+            "rules.imperfections",
+        ),
+        ("structure",),
+    ),
     "combinations": (("combinations", "rules.combining", "site.altitude"), ("loading",)),
     "response": (("analysis",), ("structure", "loading")),
     "verification": (("rules",), ("response", "combinations")),
 }
-_COMBINING = ("gamma_G_unfavourable", "gamma_G_favourable", "gamma_Q", "psi0_wind", "psi0_snow", "standard")
+_COMBINING = (
+    "gamma_G_unfavourable",
+    "gamma_G_favourable",
+    "gamma_Q",
+    "psi0_wind",
+    "psi0_snow",
+    "psi",
+    "strength_rule",
+    "xi",
+    "gamma_G_equ_unfavourable",
+    "gamma_G_equ_favourable",
+    "imperfections",
+    "standard",
+)
 
 
 def fingerprints(document: Document) -> dict[str, str]:
     """A short hash for every stage."""
     data = document.model_dump(mode="json")
     data["rules.combining"] = {key: data["rules"][key] for key in _COMBINING}
+    data["rules.imperfections"] = data["rules"]["imperfections"]
     data["site.altitude"] = data["site"]["altitude"]
     found: dict[str, str] = {}
     for stage, (parts, before) in _INPUTS.items():

@@ -80,8 +80,8 @@ def expand(document: Document) -> Structure:
     index = {member.name: i for i, member in enumerate(members)}
     carried = [
         p
-        if all(c.member in index for c in p.carriers)
-        else replace(p, carriers=tuple(c for c in p.carriers if c.member in index))
+        if all(name in index for name in p.carriers)
+        else replace(p, carriers=tuple(name for name in p.carriers if name in index))
         for p in parts.panels
     ]
     supports = _supports(document, parts, number, len(names), orphans)

@@ -5,13 +5,15 @@ from __future__ import annotations
 import numpy as np
 
 from engine.actions.cases import Case, LineLoad, Loading, PointLoad
+from engine.actions.panels import DOWN, cut, press, spread
 from engine.analysis.elements import local_axes
 from engine.document import Document
-from engine.document.loads import MemberLoad
+from engine.document.loads import MemberLoad, PanelLoad
 from engine.errors import ModelError
 from engine.standards.en.combinations import Combination, combine, formula
 from engine.standards.en.hall_actions import add_hall_cases, add_self_weight, add_settlement
-from engine.structure.model import Floats, Structure
+from engine.standards.en.imperfections import add_imperfections, light
+from engine.structure.model import Floats, Panel, Structure
 
 
 def load(document: Document, structure: Structure) -> Loading:
@@ -22,7 +24,7 @@ def load(document: Document, structure: Structure) -> Loading:
     if structure.settlement.any():
         add_settlement(loading, structure)
     for case in document.cases:
-        given = Case(case.name, case.name, case.nature)
+        given = Case(case.name, case.name, case.nature, case.excludes, category=case.category)
         if case.self_weight:
             if document.hall or document.jigs:
                 raise ModelError(
@@ -57,7 +59,32 @@ def load(document: Document, structure: Structure) -> Loading:
                 f"A load refers to member “{line.member}”, which does not exist.", f"member_loads.{i}.member"
             )
         _member_load(loading, structure, line, numbers[line.case], force, f"member_loads.{i}")
+    panels = {panel.name: panel for panel in structure.panels}
+    for i, area in enumerate(document.panel_loads):
+        place = f"panel_loads.{i}"
+        if area.case not in numbers:
+            raise ModelError(f"A load refers to case “{area.case}”, which does not exist.", f"{place}.case")
+        if area.panel not in panels:
+            raise ModelError(f"A load refers to panel “{area.panel}”, which does not exist.", f"{place}.panel")
+        _panel_load(loading, panels[area.panel], area, numbers[area.case], force, place)
+    loading.spread = spread(structure, loading)
+    if document.rules.imperfections and (document.hall or document.jigs):
+        add_imperfections(loading, structure)
     return loading
+
+
+def _panel_load(loading: Loading, panel: Panel, item: PanelLoad, case: int, force: float, place: str) -> None:
+    """A pressure on a panel, or on a part of it given in the panel's coordinates from its first corner."""
+    pressure = item.pressure * force
+    direction = -panel.outside if item.axes == "normal" else DOWN
+    if item.axes == "plan":
+        pressure *= abs(float(panel.outside[2]))
+    within = None
+    if item.part:
+        within = panel.place_of(np.array(item.part, dtype=float))
+        if not cut(panel, within):
+            raise ModelError(f"The part that a load names lies beside the panel “{panel.name}”.", f"{place}.part")
+    press(loading, case, panel, direction, pressure, within, item.label, "stated")
 
 
 def _member_load(loading: Loading, structure: Structure, item: MemberLoad, case: int, force: float, place: str) -> None:
@@ -104,7 +131,7 @@ def combinations(document: Document, loading: Loading) -> list[Combination]:
     """
     found: list[Combination] = []
     if document.hall or document.jigs:
-        found = combine(loading.cases, document.rules, document.site)
+        found = combine(loading.cases, document.rules, document.site, loading.leans, light(loading))
     numbers = {case.name: i for i, case in enumerate(loading.cases)}
     taken = {combination.name for combination in found}
     for i, item in enumerate(document.combinations):
@@ -120,7 +147,7 @@ def combinations(document: Document, loading: Loading) -> list[Combination]:
             factors[numbers[name]] = factor
         if not factors.any():
             raise ModelError(f"Combination “{item.name}” is empty.", f"combinations.{i}.factors")
-        found.append(Combination(item.name, item.use, formula(loading.cases, factors), factors))
+        found.append(Combination(item.name, item.use, formula(loading.cases, factors), factors, "stated", own=True))
     if not found:
         for i, case in enumerate(loading.cases):
             factors = np.zeros(len(loading.cases))

@@ -6,14 +6,14 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from engine.structure.model import Floats
+from engine.structure.model import Floats, Ints, Structure
 
 
 @dataclass(frozen=True)
 class Case:
     """A load case. symbol: short name in formulas (G1, S2, W3); exclusive: cases of the same set never act together.
 
-    note: in words, what it is and what was simplified.
+    category: of an imposed case (EN 1990 table A1.1). note: in words, what it is and what was simplified.
     """
 
     name: str
@@ -21,6 +21,7 @@ class Case:
     nature: str
     exclusive: str = ""
     note: str = ""
+    category: str = ""
 
 
 @dataclass(frozen=True)
@@ -34,6 +35,44 @@ class LineLoad:
     end: float | None
     first: Floats
     last: Floats
+
+
+@dataclass(frozen=True)
+class LineTable:
+    """Line loads in one table, as in LineLoad: member, case, surface (−1: none): (n,); start, end: (n,) m; first, last:
+    (n, 3) N/m."""
+
+    member: Ints
+    case: Ints
+    start: Floats
+    end: Floats
+    first: Floats
+    last: Floats
+    surface: Ints
+
+    def __len__(self) -> int:
+        return len(self.member)
+
+
+@dataclass(frozen=True)
+class SurfaceLoad:
+    """A pressure on a part of a panel, in N/m² of its surface.
+
+    polygon: (k, 2) in the panel's coordinates; pressure: at the panel's origin, its change per metre of s and of t;
+    direction: unit vector in which it pushes; zone: letter or word; why: the coefficients behind it.
+    """
+
+    case: int
+    panel: str
+    polygon: Floats
+    pressure: tuple[float, float, float]
+    direction: Floats
+    zone: str = ""
+    why: str = ""
+
+    def at(self, point: Floats) -> float:
+        """Pressure at a point of the panel."""
+        return float(self.pressure[0] + self.pressure[1] * point[0] + self.pressure[2] * point[1])
 
 
 @dataclass(frozen=True)
@@ -59,16 +98,45 @@ class Settlement:
 
 @dataclass
 class Loading:
-    """All cases with their loads; expected: (cases, 3) N, the resultant found from surfaces, pressures and masses."""
+    """All cases with their loads; expected: (cases, 3) N, the resultant found from surfaces, pressures and masses.
+
+    lines: loads stated on members; surfaces: those on panels; spread: the line loads that the panels' carriers take;
+    leans: case -> its imperfection cases along X and Y.
+    """
 
     cases: list[Case] = field(default_factory=list)
     lines: list[LineLoad] = field(default_factory=list)
     points: list[PointLoad] = field(default_factory=list)
+    surfaces: list[SurfaceLoad] = field(default_factory=list)
+    spread: LineTable | None = None
     settlements: list[Settlement] = field(default_factory=list)
     expected: list[Floats] = field(default_factory=list)
+    leans: dict[int, tuple[int, int]] = field(default_factory=dict)
 
     def add_case(self, case: Case) -> int:
         """Add a case and give its number."""
         self.cases.append(case)
         self.expected.append(np.zeros(3))
         return len(self.cases) - 1
+
+    def table(self, structure: Structure) -> LineTable:
+        """All line loads: those stated and those from panels."""
+        stated = self.lines
+        ends = [structure.length(structure.member(s.member)) if s.end is None else s.end for s in stated]
+        table = LineTable(
+            np.array([structure.index[s.member] for s in stated], dtype=np.int64),
+            np.array([s.case for s in stated], dtype=np.int64),
+            np.array([s.start for s in stated], dtype=float),
+            np.array(ends, dtype=float),
+            np.array([s.first for s in stated], dtype=float).reshape(-1, 3),
+            np.array([s.last for s in stated], dtype=float).reshape(-1, 3),
+            np.full(len(stated), -1, dtype=np.int64),
+        )
+        if self.spread is None:
+            return table
+        return LineTable(*(np.concatenate([a, b]) for a, b in zip(columns(table), columns(self.spread), strict=True)))
+
+
+def columns(table: LineTable) -> tuple[Floats | Ints, ...]:
+    """The columns of a table, in order."""
+    return (table.member, table.case, table.start, table.end, table.first, table.last, table.surface)

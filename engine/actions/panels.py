@@ -1,11 +1,56 @@
-"""From pressures on a panel to line loads on the members that carry it."""
+"""From pressures on panels to line loads on the members that carry them.
+
+The cladding is simply supported between neighbouring carriers, and each takes half of the field on either side of it
+(tributary width). A pressure on any polygon so becomes line loads that run linearly between the places where the polygon
+or the limits between the carriers turn; they are exact for a pressure that does not vary along the span.
+"""
 
 from __future__ import annotations
 
-import numpy as np
+from dataclasses import dataclass
 
-from engine.actions.cases import LineLoad, Loading
-from engine.structure.model import Floats, Panel
+import numpy as np
+import shapely
+import shapely.affinity
+from shapely.geometry import Polygon
+
+from engine.actions.cases import LineTable, Loading, SurfaceLoad
+from engine.structure.model import Floats, Ints, Panel, Structure
+
+DOWN = np.array([0.0, 0.0, -1.0])
+#: coordinates nearer than this are the same, in metres
+SAME = 1e-6
+_FAR = 1e6
+
+
+def outline(panel: Panel) -> Polygon:
+    """The panel in its own coordinates, its openings cut out."""
+    whole = Polygon(panel.flat(panel.corners))
+    for opening in panel.openings:
+        whole = whole.difference(Polygon(panel.flat(opening)))
+    return whole
+
+
+def cut(panel: Panel, points: Floats) -> list[Floats]:
+    """The parts of the panel within a polygon (k, 3) in space: (k, 2) each, in the panel's coordinates."""
+    return pieces(outline(panel).intersection(Polygon(panel.flat(points))))
+
+
+def pieces(shape: shapely.Geometry) -> list[Floats]:
+    """The simple polygons of a shape; one with holes is cut into pieces without."""
+    found: list[Floats] = []
+    for part in getattr(shape, "geoms", [shape]):
+        if part.geom_type != "Polygon" or part.area < 1e-9:
+            continue
+        if part.interiors:
+            # cut it across the middle of its first hole
+            middle = part.interiors[0].centroid.y
+            x0, y0, x1, y1 = part.bounds
+            for low, high in ((y0 - 1, middle), (middle, y1 + 1)):
+                found += pieces(part.intersection(shapely.box(x0 - 1, low, x1 + 1, high)))
+        else:
+            found.append(np.array(part.exterior.coords)[:-1])
+    return found
 
 
 def press(
@@ -13,48 +58,210 @@ def press(
     case: int,
     panel: Panel,
     direction: Floats,
-    pressure: float,
-    start: float = 0.0,
-    end: float | None = None,
+    pressure: float | tuple[float, float, float],
+    within: Floats | None = None,
+    zone: str = "",
+    why: str = "",
 ) -> None:
-    """Load a strip of a panel, between two distances along its length, with a uniform pressure.
+    """Load a panel, or the part of it within a polygon (k, 3), with a pressure in N/m² of its surface.
 
-    pressure: N/m² of panel surface along the unit vector `direction` (global). The carriers take it by tributary width,
-    the cladding being simply supported between them; a two-way panel (loaded whole) gives lines at 45° to its sides. The
-    expected resultant is pressure times strip area.
+    pressure: even, or at the panel's origin with its change along s and t. The expected resultant is pressure times area.
     """
-    end = panel.length if end is None else end
-    if end - start < 1e-9 or pressure == 0.0:
+    terms = pressure if isinstance(pressure, tuple) else (pressure, 0.0, 0.0)
+    if not any(terms):
         return
-    loading.expected[case] = loading.expected[case] + direction * pressure * (end - start) * panel.width
-    if panel.two_way:
-        _two_way(loading, case, panel, direction * pressure)
-        return
-    for c in panel.carriers:
-        low, high = max(start, c.start), min(end, c.end)
-        if high - low < 1e-9:
+    for polygon in pieces(outline(panel)) if within is None else cut(panel, within):
+        shape = Polygon(polygon)
+        middle = np.array(shape.centroid.coords[0])
+        load = SurfaceLoad(case, panel.name, polygon, terms, direction, zone, why)
+        loading.surfaces.append(load)
+        loading.expected[case] = loading.expected[case] + direction * load.at(middle) * shape.area
+
+
+@dataclass(frozen=True)
+class Fields:
+    """The fields of a panel that each carrier takes: n of them, each between two distances s, and two lines low and high.
+
+    member: (n,); s: (n, 2); low, high: (n, 2) values of t at both ends of s; start: (n,) distance along the member at
+    s[:, 0]; rate: (n,) metres of member per metre of s (negative: it runs backwards). clip: polygon that bounds the
+    field, None: the panel's.
+    """
+
+    member: Ints
+    s: Floats
+    low: Floats
+    high: Floats
+    start: Floats
+    rate: Floats
+    clip: Polygon | None = None
+
+
+def fields(panel: Panel, structure: Structure) -> list[tuple[Floats, Fields]]:
+    """What each carrier takes, with the (2, 2) turn from the panel's coordinates to those of the fields."""
+    lines = np.array([structure.xyz[list(structure.member(name).nodes)][[0, -1]] for name in panel.carriers])
+    numbers = np.array([structure.index[name] for name in panel.carriers], dtype=np.int64)
+    if not len(lines):
+        return []
+    flat = panel.flat(lines)
+    if not panel.two_way:
+        return [(np.eye(2), _fields(flat, numbers, Polygon(panel.flat(panel.corners))))]
+    # two ways: triangles and trapezoids between the sides and lines at 45°, each carried along its side
+    corners = panel.flat(panel.corners)
+    sides = [(corners[i], corners[(i + 1) % 4]) for i in range(4)]
+    half = min(np.linalg.norm(b - a) for a, b in sides[:2]) / 2
+    middle = corners.mean(axis=0)
+    found = []
+    for a, b in sides:
+        along = (b - a) / np.linalg.norm(b - a)
+        inward = np.array([-along[1], along[0]])
+        inward = inward if inward @ (middle - a) > 0 else -inward
+        part = Polygon([a, b, b + (inward - along) * half, a + (inward + along) * half])
+        on = (np.abs((flat - a) @ inward) < 1e-3).all(axis=1)
+        if on.any():
+            turn = np.stack([along, inward])
+            found.append(
+                (
+                    turn,
+                    _fields(
+                        flat[on] @ turn.T, numbers[on], shapely.affinity.affine_transform(part, [*turn.ravel(), 0, 0])
+                    ),
+                )
+            )
+    return found
+
+
+def _fields(flat: Floats, numbers: Ints, clip: Polygon) -> Fields:
+    """Fields of carriers (m, 2, 2) from start to end in coordinates (s, t); those along the span take nothing."""
+    lengths = np.linalg.norm(flat[:, 1] - flat[:, 0], axis=1)
+    run = flat[:, 1, 0] - flat[:, 0, 0]
+    crossing = np.abs(run) > 1e-3
+    flat, numbers, lengths, run = flat[crossing], numbers[crossing], lengths[crossing], run[crossing]
+    s0, _, s1, _ = clip.bounds
+    near, far = flat[:, :, 0].min(axis=1), flat[:, :, 0].max(axis=1)
+    breaks = np.unique(np.round(np.concatenate([[s0, s1], near, far]), 6))
+    breaks = breaks[(breaks > s0 - SAME) & (breaks < s1 + SAME)]
+    slope = (flat[:, 1, 1] - flat[:, 0, 1]) / run
+    rows: list[tuple[Ints, Floats, Floats, Floats]] = []
+    for a, b in zip(breaks[:-1], breaks[1:], strict=True):
+        if b - a < 1e-5:
             continue
-        if c.across:
-            intensity = direction * pressure * (high - low)
-            loading.lines.append(LineLoad(case, c.member, 0.0, None, intensity, intensity))
+        active = np.flatnonzero((near < a + 1e-5) & (far > b - 1e-5))
+        if not len(active):
             continue
-        intensity = direction * pressure * c.width
-        first, last = c.offset + low - c.start, c.offset + high - c.start
-        if c.reverse:
-            first, last = c.offset - (high - c.start), c.offset - (low - c.start)
-        loading.lines.append(LineLoad(case, c.member, first, last, intensity, intensity))
+        at = flat[active, 0, 1, None] + slope[active, None] * (np.array([a, b]) - flat[active, 0, 0, None])
+        order = np.argsort(at.mean(axis=1), kind="stable")
+        active, at = active[order], at[order]
+        middles = (at[:-1] + at[1:]) / 2
+        edge = np.full((1, 2), _FAR)
+        rows.append(
+            (
+                active,
+                np.tile([a, b], (len(active), 1)),
+                np.concatenate([-edge, middles]),
+                np.concatenate([middles, edge]),
+            )
+        )
+    if not rows:
+        none = np.zeros((0, 2))
+        return Fields(np.zeros(0, dtype=np.int64), none, none, none, np.zeros(0), np.zeros(0), clip)
+    which = np.concatenate([row[0] for row in rows])
+    s, low, high = (np.concatenate([row[k] for row in rows]) for k in (1, 2, 3))
+    rate = (lengths / run)[which]
+    return Fields(numbers[which], s, low, high, (s[:, 0] - flat[which, 0, 0]) * rate, rate, clip)
 
 
-def _two_way(loading: Loading, case: int, panel: Panel, pressure: Floats) -> None:
-    """Triangles on the short sides and trapezoids on the long ones. Carriers `across` lie on the sides of panel.width."""
-    half = min(panel.length, panel.width) / 2
-    for c in panel.carriers:
-        first, side = (c.start, panel.width) if c.across else (c.offset, panel.length)
-        peak, none = pressure * half, np.zeros(3)
-        places = [first, first + half, first + side - half, first + side]
-        for a, b, low, high in zip(places[:-1], places[1:], (none, peak, peak), (peak, peak, none), strict=True):
-            if b - a > 1e-9:
-                loading.lines.append(LineLoad(case, c.member, a, b, low, high))
+def chords(polygon: Floats, f: Fields) -> tuple[Ints, Floats, Floats]:
+    """Where and how wide a polygon (k, 2) without holes lies in each field.
+
+    Gives the field of each stretch (n,), its ends s (n, 2), and at both ends (n, 2, 2): the width, and the integral of t
+    over it. Between the ends the width runs linearly.
+    """
+    if _turns_back(polygon):
+        polygon = polygon[::-1]
+    a, b = polygon, np.roll(polygon, -1, axis=0)
+    ds = b[:, 0] - a[:, 0]
+    slanted = np.abs(ds) > 1e-9
+    a, b, ds = a[slanted], b[slanted], ds[slanted]
+    if not len(a) or not len(f.member):
+        return np.zeros(0, dtype=np.int64), np.zeros((0, 2)), np.zeros((0, 2, 2))
+    rise = (b[:, 1] - a[:, 1]) / ds
+    base = a[:, 1] - rise * a[:, 0]
+    inside = (f.s[:, 1] > polygon[:, 0].min() + SAME) & (f.s[:, 0] < polygon[:, 0].max() - SAME)
+    number = np.flatnonzero(inside)
+    s, low, high = f.s[number], f.low[number], f.high[number]
+    width = (s[:, 1] - s[:, 0])[:, None]
+    # limits as lines t = p + r s
+    r = np.stack([low[:, 1] - low[:, 0], high[:, 1] - high[:, 0]], axis=1) / width
+    p = np.stack([low[:, 0], high[:, 0]], axis=1) - r * s[:, :1]
+    with np.errstate(divide="ignore", invalid="ignore"):
+        crossing = (p[:, :, None] - base) / (rise - r[:, :, None])
+    crossing = np.where(np.isfinite(crossing), crossing, s[:, :1, None]).reshape(len(number), -1)
+    marks = np.concatenate([s, np.broadcast_to(polygon[:, 0], (len(number), len(polygon))), crossing], axis=1)
+    marks = np.sort(np.clip(marks, s[:, :1], s[:, 1:]), axis=1)
+    left, right = marks[:, :-1], marks[:, 1:]
+    middle = (left + right) / 2
+    least, most = np.minimum(a[:, 0], b[:, 0]), np.maximum(a[:, 0], b[:, 0])
+    over = (middle[:, :, None] > least) & (middle[:, :, None] < most) & ((right - left)[:, :, None] > 1e-9)
+    sign = np.where(over, -np.sign(ds), 0.0)
+    values = []
+    for x in (left, right):
+        t = base + rise * x[:, :, None]
+        t = np.clip(t, (p[:, :1] + r[:, :1] * x)[:, :, None], (p[:, 1:] + r[:, 1:] * x)[:, :, None])
+        values.append(np.stack([(sign * t).sum(axis=2), (sign * t**2).sum(axis=2) / 2], axis=2))
+    both = np.stack(values, axis=2)
+    row, column = np.nonzero((np.abs(both[:, :, :, 0]).max(axis=2) > 1e-9) & (right - left > 1e-9))
+    return number[row], np.stack([left[row, column], right[row, column]], axis=1), both[row, column]
 
 
-DOWN = np.array([0.0, 0.0, -1.0])
+def _turns_back(polygon: Floats) -> bool:
+    x, y = polygon.T
+    return bool(x @ np.roll(y, -1) - y @ np.roll(x, -1) < 0)
+
+
+def spread(structure: Structure, loading: Loading) -> LineTable:
+    """The line loads that all surface loads put on the carriers of their panels."""
+    panels = {panel.name: panel for panel in structure.panels}
+    takes: dict[str, list[tuple[Floats, Fields]]] = {}
+    known: dict[tuple[str, bytes], list[tuple[Fields, Floats, Ints, Floats, Floats]]] = {}
+    found: list[tuple[Floats | Ints, ...]] = []
+    for number, load in enumerate(loading.surfaces):
+        panel = panels[load.panel]
+        if load.panel not in takes:
+            takes[load.panel] = fields(panel, structure)
+        key = (load.panel, load.polygon.tobytes())
+        if key not in known:
+            known[key] = []
+            for turn, f in takes[load.panel]:
+                parts = [load.polygon @ turn.T]
+                if panel.two_way:
+                    parts = pieces(Polygon(parts[0]).intersection(f.clip))
+                for part in parts:
+                    known[key].append((f, turn, *chords(part, f)))
+        p0, ps, pt = load.pressure
+        for f, turn, field, s, value in known[key]:
+            if not len(field):
+                continue
+            # the pressure's change, in the turned coordinates
+            along, across = turn @ np.array([ps, pt])
+            total = (p0 + along * s) * value[:, :, 0] + across * value[:, :, 1]
+            per_metre = total / np.abs(f.rate[field])[:, None]
+            x = f.start[field][:, None] + (s - f.s[field, :1]) * f.rate[field][:, None]
+            back = f.rate[field] < 0
+            x[back], per_metre[back] = x[back, ::-1], per_metre[back, ::-1]
+            member = f.member[field]
+            found.append(
+                (
+                    member,
+                    np.full(len(member), load.case),
+                    x[:, 0],
+                    x[:, 1],
+                    per_metre[:, :1] * load.direction,
+                    per_metre[:, 1:] * load.direction,
+                    np.full(len(member), number),
+                )
+            )
+    if not found:
+        none = np.zeros(0)
+        numbers = np.zeros(0, dtype=np.int64)
+        return LineTable(numbers, numbers, none, none, np.zeros((0, 3)), np.zeros((0, 3)), numbers)
+    return LineTable(*(np.concatenate([row[k] for row in found]) for k in range(7)))

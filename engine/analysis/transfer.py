@@ -42,36 +42,35 @@ class ElementLoads:
 def cut_loads(structure: Structure, elements: Elements, loading: Loading) -> ElementLoads:
     """Cut member loads at the element ends and turn them into local axes."""
     first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
-    line, span, q = [], [], []
-    for load in loading.lines:
-        m = structure.index[load.member]
-        final = elements.offset[first[m + 1] - 1] + elements.reach[first[m + 1] - 1] if load.end is None else load.end
-        slope = (load.last - load.first) / (final - load.start)
-        for e in range(first[m], first[m + 1]):
-            a = max(load.start, elements.offset[e])
-            b = min(final, elements.offset[e] + elements.reach[e])
-            if b - a < 1e-9:
-                continue
-            ends = np.array([load.first + slope * (a - load.start), load.first + slope * (b - load.start)])
-            # a piece of a haunch is longer than its share of the member's line
-            longer = elements.length[e] / elements.reach[e]
-            line.append((e, load.case))
-            span.append(((a - elements.offset[e]) * longer, (b - elements.offset[e]) * longer))
-            q.append(ends @ elements.axes[e].T / longer)
+    table = loading.table(structure)
+    count = first[table.member + 1] - first[table.member]
+    row = np.repeat(np.arange(len(table)), count)
+    e = np.arange(len(row)) - np.repeat(np.cumsum(count) - count, count) + first[table.member[row]]
+    offset, reach = elements.offset[e], elements.reach[e]
+    a, b = np.maximum(table.start[row], offset), np.minimum(table.end[row], offset + reach)
+    inside = b - a > 1e-9
+    row, e, a, b, offset, reach = (v[inside] for v in (row, e, a, b, offset, reach))
+    slope = (table.last - table.first)[row] / (table.end - table.start)[row, None]
+    ends = table.first[row, None] + slope[:, None] * (np.stack([a, b], axis=1) - table.start[row, None])[:, :, None]
+    # a piece of a haunch is longer than its share of the member's line
+    longer = elements.length[e] / reach
+    line = np.stack([e, table.case[row]], axis=1)
+    span = (np.stack([a, b], axis=1) - offset[:, None]) * longer[:, None]
+    q = np.einsum("nij,nkj->nki", elements.axes[e], ends) / longer[:, None, None]
     point, at, force, moment = [], [], [], []
     for p in loading.points:
         if not p.member:
             continue
         m = structure.index[p.member]
-        e = int(first[m] + np.searchsorted(elements.offset[first[m] : first[m + 1]], p.at, side="right") - 1)
-        point.append((e, p.case))
-        at.append((p.at - elements.offset[e]) * elements.length[e] / elements.reach[e])
-        force.append(elements.axes[e] @ p.force)
-        moment.append(elements.axes[e] @ p.moment)
+        k = int(first[m] + np.searchsorted(elements.offset[first[m] : first[m + 1]], p.at, side="right") - 1)
+        point.append((k, p.case))
+        at.append((p.at - elements.offset[k]) * elements.length[k] / elements.reach[k])
+        force.append(elements.axes[k] @ p.force)
+        moment.append(elements.axes[k] @ p.moment)
     return ElementLoads(
-        np.array(line, dtype=np.int64).reshape(-1, 2),
-        np.array(span).reshape(-1, 2),
-        np.array(q).reshape(-1, 2, 3),
+        line,
+        span,
+        q,
         np.array(point, dtype=np.int64).reshape(-1, 2),
         np.array(at).reshape(-1),
         np.array(force).reshape(-1, 3),

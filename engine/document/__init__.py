@@ -25,8 +25,8 @@ from engine.document.byhand import (
     SupportInput,
 )
 from engine.document.jigs import HallJig, Jig
-from engine.document.loads import CaseInput, CombinationInput, MemberLoad, NodeLoad
-from engine.document.rules import AnalysisOptions, Cladding, Rules, Site
+from engine.document.loads import CaseInput, CombinationInput, MemberLoad, NodeLoad, PanelLoad
+from engine.document.rules import AnalysisOptions, Cladding, Rules, Site, SnowOptions, WindOptions
 from engine.document.upgrade import upgrade
 from engine.errors import ModelError
 
@@ -52,6 +52,8 @@ class Document(Part):
     sets: list[NamedSet] = []
     views: list[NamedView] = []
     site: Site = Site()
+    snow: SnowOptions = SnowOptions()
+    wind: WindOptions = WindOptions()
     cladding: Cladding = Cladding()
     rules: Rules = Rules()
     analysis: AnalysisOptions = AnalysisOptions()
@@ -64,6 +66,7 @@ class Document(Part):
     cases: list[CaseInput] = []
     node_loads: list[NodeLoad] = []
     member_loads: list[MemberLoad] = []
+    panel_loads: list[PanelLoad] = []
     combinations: list[CombinationInput] = []
 
     @model_validator(mode="before")

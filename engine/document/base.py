@@ -36,7 +36,10 @@ Behaviour = Literal["beam", "bar", "tension-only", "compression-only", "rigid li
 Freedom = Literal["x", "y", "z", "rx", "ry", "rz"]
 BracingKind = Literal["X", "single", "K", "V"]
 Terrain = Literal["0", "I", "II", "III", "IV"]
-Nature = Literal["permanent", "imposed", "snow", "wind", "other"]
+Nature = Literal[
+    "permanent", "imposed", "snow", "wind", "temperature", "accidental", "crane", "seismic", "imperfection", "other"
+]
+Category = Literal["", "A", "B", "C", "D", "E", "F", "G", "H"]
 
 
 class Part(BaseModel):

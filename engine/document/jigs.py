@@ -148,7 +148,7 @@ class HallJig(Part):
 
     spacings: distances between the frames, front to back. eaves_height, base_level: top and foot of the columns on the
     first grid line, heights above ±0. measured: what spans and heights are measured to; the steel keeps its place behind
-    it. base_stiffness: kNm/rad about the axis along the hall, for bases "spring".
+    it. open_sides: a roof without walls, with the blockage φ below it. base_stiffness: kNm/rad about the axis along the hall, for bases "spring".
     """
 
     kind: Literal["hall"] = "hall"
@@ -172,6 +172,8 @@ class HallJig(Part):
     overhangs: Overhangs = Overhangs()
     lean_to_left: LeanTo | None = None
     lean_to_right: LeanTo | None = None
+    open_sides: bool = False
+    blockage: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)] = 0.0
     grade: Name = "S355"
     sections: HallSections = HallSections()
 
@@ -280,6 +282,7 @@ class FloorJig(Part):
     diaphragm: bool = True
     permanent: Annotated[float, Field(ge=0, le=30, allow_inf_nan=False)] = 1.5
     imposed: Annotated[float, Field(ge=0, le=50, allow_inf_nan=False)] = 5.0
+    category: Literal["A", "B", "C", "D", "E", "F", "G"] = "B"
     grade: Name = "S355"
     sections: FloorSections = FloorSections()
 

@@ -2,15 +2,22 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
-from engine.document.base import Name, Nature, NotNegative, Number, Part, Vector
+from pydantic import Field
+
+from engine.document.base import Category, Name, Nature, NotNegative, Number, Part, Vector
 
 
 class CaseInput(Part):
+    """A case by hand. category: of an imposed one (EN 1990 table A1.1). excludes: cases that bear the same word never act
+    together; generated snow bears “snow”, wind “wind”."""
+
     name: Name
     nature: Nature = "other"
     self_weight: bool = False
+    category: Category = ""
+    excludes: Annotated[str, Field(max_length=40)] = ""
 
 
 class NodeLoad(Part):
@@ -37,7 +44,25 @@ class MemberLoad(Part):
     axes: Literal["global", "local", "projected"] = "global"
 
 
+class PanelLoad(Part):
+    """A pressure on a panel, in force per square metre.
+
+    axes: "normal" pushes onto the panel from outside, "down" acts downwards per surface, "plan" downwards per plan
+    projection. part: corners in the panel's own coordinates (across the span, along it), from its first corner; empty: all
+    of it.
+    """
+
+    case: Name
+    panel: Name
+    pressure: Number
+    axes: Literal["normal", "down", "plan"] = "normal"
+    part: Annotated[list[tuple[Number, Number]], Field(max_length=40)] = []
+    label: Annotated[str, Field(max_length=40)] = ""
+
+
 class CombinationInput(Part):
     name: Name
     factors: dict[Name, Number]
-    use: Literal["strength", "deflection"] = "strength"
+    use: Literal["strength", "accidental", "uplift", "deflection", "variable", "frequent", "quasi-permanent"] = (
+        "strength"
+    )

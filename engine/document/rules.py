@@ -8,21 +8,104 @@ from pydantic import Field
 
 from engine.document.base import NotNegative, Part, Positive, Role, Terrain
 
+Direction = Literal["left", "right", "front", "back"]
+Share = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
+Factor = Annotated[float, Field(gt=0, le=5, allow_inf_nan=False)]
+
+
+class Around(Part):
+    """Buildings around the site: their average height, and their distance from it."""
+
+    height: Annotated[float, Field(gt=0, le=60, allow_inf_nan=False)] = 8.0
+    distance: Annotated[float, Field(ge=0, le=2000, allow_inf_nan=False)] = 20.0
+
 
 class Site(Part):
-    """What the place puts on the building. Pressures in kN/m² always, speed in m/s."""
+    """What the place puts on the building. Pressures in kN/m² always, speed in m/s.
+
+    reference_period: mean return period of the wind in years. sources: where values come from, by field.
+    """
 
     place: Annotated[str, Field(max_length=80)] = ""
     altitude: Annotated[float, Field(ge=-100, le=3000, allow_inf_nan=False)] = 200.0
     ground_snow: Annotated[float, Field(ge=0, le=20, allow_inf_nan=False)] = 0.8
     wind_speed: Annotated[float, Field(ge=0, le=60, allow_inf_nan=False)] = 24.0
     terrain: Terrain = "II"
+    around: Around | None = None
+    reference_period: Annotated[float, Field(ge=2, le=1000, allow_inf_nan=False)] = 50.0
+    sources: dict[str, Annotated[str, Field(max_length=200)]] = {}
+
+
+class Neighbour(Part):
+    """A taller building beside the hall: how far its roof stands above the hall's eaves there, its width, the gap between."""
+
+    side: Literal["left", "right"] = "left"
+    above: Annotated[float, Field(gt=0, le=60, allow_inf_nan=False)] = 4.0
+    width: Annotated[float, Field(gt=0, le=300, allow_inf_nan=False)] = 20.0
+    gap: Annotated[float, Field(ge=0, le=20, allow_inf_nan=False)] = 0.0
+
+
+class SnowOptions(Part):
+    """How snow lies: C_e and C_t; held: parapets or guards keep it from sliding; parapet: their height at the eaves.
+
+    exceptional: C_esl by which ground snow is multiplied in an accidental case, None where there is none (4.3).
+    edge: snow overhanging the eaves, above 800 m of altitude (6.3).
+    """
+
+    exposure: Literal[0.8, 1.0, 1.2] = 1.0
+    thermal: Annotated[float, Field(gt=0, le=1.2, allow_inf_nan=False)] = 1.0
+    held: bool = False
+    parapet: Annotated[float, Field(ge=0, le=5, allow_inf_nan=False)] = 0.0
+    neighbour: Neighbour | None = None
+    exceptional: Annotated[float, Field(ge=1, le=5, allow_inf_nan=False)] | None = None
+    edge: bool = True
+
+
+class Inside(Part):
+    """Internal pressure. both: +0.2 and −0.3 (7.2.9(6)); openings: from the area of openings in each face, in m²; own: as
+    stated."""
+
+    kind: Literal["both", "openings", "own"] = "both"
+    openings: dict[Literal["left", "right", "front", "back", "roof"], NotNegative] = {}
+    values: Annotated[list[Annotated[float, Field(ge=-2, le=2, allow_inf_nan=False)]], Field(max_length=4)] = [
+        0.2,
+        -0.3,
+    ]
+
+
+class Eaves(Part):
+    """Edges of a flat roof. size: height of a parapet or radius of a curve in metres, angle of a mansard in degrees."""
+
+    kind: Literal["sharp", "parapet", "curved", "mansard"] = "sharp"
+    size: Annotated[float, Field(ge=0, le=90, allow_inf_nan=False)] = 0.0
+
+
+class WindOptions(Part):
+    """Wind besides the site's basic values; by direction: c_dir, terrain, c_o. structural: c_s c_d.
+
+    correlation: use the lack of it between windward and leeward walls (7.2.2(3)).
+    """
+
+    season: Factor = 1.0
+    directional: dict[Direction, Factor] = {}
+    terrains: dict[Direction, Terrain] = {}
+    orography: dict[Direction, Factor] = {}
+    air_density: Factor = 1.25
+    structural: Factor = 1.0
+    correlation: bool = False
+    inside: Inside = Inside()
+    eaves: Eaves = Eaves()
+    friction: Literal["none", "smooth", "rough", "very rough"] = "very rough"
 
 
 class Cladding(Part):
-    """Weight of sheeting in kN/m² of surface, with its purlins or rails where they are not members."""
+    """Weight of sheeting in kN/m² of surface, with its purlins or rails where they are not members.
+
+    roof_imposed: imposed load of roofs for maintenance alone, category H, kN/m² of plan (EN 1991-1-1 table 6.10).
+    """
 
     roof: Annotated[float, Field(ge=0, le=5, allow_inf_nan=False)] = 0.25
+    roof_imposed: Annotated[float, Field(ge=0, le=5, allow_inf_nan=False)] = 0.4
     walls: Annotated[float, Field(ge=0, le=5, allow_inf_nan=False)] = 0.20
 
 
@@ -34,7 +117,11 @@ class EffectiveLength(Part):
 
 
 class Rules(Part):
-    """What is to be proven and against which limits."""
+    """What is to be proven and against which limits.
+
+    psi: ψ0, ψ1, ψ2 in place of those of table A1.1, by its row. strength_rule: expression(s) of EN 1990 6.4.3.2; xi: ξ of
+    (6.10b). gamma_G_equ: of overturning and uplift, table A1.2(A). imperfections: sway of EN 1993-1-1 5.3.2 in strength.
+    """
 
     standard: Literal["EN"] = "EN"
     gamma_G_unfavourable: Positive = 1.35
@@ -42,6 +129,12 @@ class Rules(Part):
     gamma_Q: Positive = 1.5
     psi0_wind: NotNegative = 0.6
     psi0_snow: NotNegative | None = None
+    psi: dict[str, tuple[Share, Share, Share]] = {}
+    strength_rule: Literal["6.10", "6.10a/b"] = "6.10"
+    xi: Share = 0.85
+    gamma_G_equ_unfavourable: Positive = 1.10
+    gamma_G_equ_favourable: Positive = 0.90
+    imperfections: bool = True
     gamma_M0: Positive = 1.0
     gamma_M1: Positive = 1.0
     rafter_deflection_ratio: Positive = 200.0

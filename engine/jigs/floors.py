@@ -9,7 +9,7 @@ import numpy as np
 from engine.document.jigs import FloorJig
 from engine.errors import ModelError
 from engine.jigs.parts import Materials, Parts
-from engine.structure.model import HINGE, Carrier, GridLine, Level, Panel
+from engine.structure.model import HINGE, GridLine, Level, Panel
 
 
 def _between(parts: Parts, axis: str, names: tuple[str, str], place: str) -> list[GridLine]:
@@ -171,7 +171,6 @@ def _standing(parts: Parts):  # type: ignore[no-untyped-def]
 
 def _deck(parts: Parts, jig: FloorJig, i: int, j: int, places: list[float], joists: list[str], us, vs, point) -> None:  # type: ignore[no-untyped-def]
     """One deck panel a field between joists: one way it spans onto the two joists; two ways onto the beams as well."""
-    length = float(vs[j + 1] - vs[j])
     for k, (a, b) in enumerate(zip(places[:-1], places[1:], strict=True)):
         corners = np.array(
             [
@@ -181,24 +180,21 @@ def _deck(parts: Parts, jig: FloorJig, i: int, j: int, places: list[float], jois
                 point(a, vs[j + 1], jig.level),
             ]
         )
-        half = (b - a) / 2
-        carriers = [Carrier(joists[k], 0.0, length, half), Carrier(joists[k + 1], 0.0, length, half)]
+        carriers = [joists[k], joists[k + 1]]
         if jig.deck == "two ways":
             for row in (j, j + 1):
-                carriers.append(
-                    Carrier(f"{jig.name}/beam-{row + 1}-{i + 1}", a - float(us[i]), b - float(us[i]), across=True)
-                )
+                carriers.append(f"{jig.name}/beam-{row + 1}-{i + 1}")
         parts.panels.append(
             Panel(
                 f"{jig.name}/deck-{i + 1}-{j + 1}-{k + 1}",
                 "floor",
                 corners,
                 np.array([0.0, 0.0, 1.0]),
-                length,
-                b - a,
+                (corners[1] - corners[0]) / np.linalg.norm(corners[1] - corners[0]),
                 tuple(carriers),
                 two_way=jig.deck == "two ways",
                 permanent=jig.permanent * 1000,
                 imposed=jig.imposed * 1000,
+                category=jig.category,
             )
         )

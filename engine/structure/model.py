@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 from functools import cached_property
-from typing import Any, NamedTuple
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -82,49 +82,61 @@ class Member:
         return other
 
 
-class Carrier(NamedTuple):
-    """A member that carries a strip of a panel.
-
-    along: it runs along the panel's length and takes the width `width`, over the panel's distances `start` to `end`,
-    which lie `offset` further along the member (backwards from there with `reverse`). across: it takes all between `start` and `end` over its whole length.
-    """
-
-    member: str
-    start: float
-    end: float
-    width: float = 0.0
-    offset: float = 0.0
-    reverse: bool = False
-    across: bool = False
-
-
 @dataclass(frozen=True)
 class Panel:
-    """A plane rectangle of cladding or floor: its corners in order, unit normal pointing outside, and its carriers.
+    """A plane polygon of cladding or floor: corners (k, 3) in order, unit normal pointing outside, and what carries it.
 
-    kind: "roof", "wall" or "floor". side: "left" or "right" where wind tells them apart. length: dimension from the first
-    corner towards the last, along which the carriers' distances count; width: across it, in metres. pitch: degrees.
-    two_way: the load goes to all four sides by lines at 45°; else to the carriers by width. permanent, imposed: N/m² that
-    the panel brings along (floors).
+    kind: "roof", "wall" or "floor". span: unit vector in the plane along which the cladding spans, from carrier to carrier.
+    carriers: names of the members that take its load. two_way: a rectangle whose load goes to all four sides by lines at
+    45°. openings: polygons in its plane without cladding. side: "left" or "right" where the roof falls to one. pitch:
+    degrees. permanent, imposed: N/m² that the panel brings along (floors). place: what it stands for in the building:
+    "overhang", "lean-to", else "".
     """
 
     name: str
     kind: str
     corners: Floats
     outside: Floats
-    length: float
-    width: float
-    carriers: tuple[Carrier, ...]
+    span: Floats
+    carriers: tuple[str, ...]
     side: str = ""
     pitch: float = 0.0
     two_way: bool = False
+    openings: tuple[Floats, ...] = ()
     permanent: float = 0.0
     imposed: float = 0.0
+    category: str = ""
+    place: str = ""
+
+    @cached_property
+    def basis(self) -> Floats:
+        """(2, 3): unit vectors of the panel's coordinates s (across the span) and t (along it)."""
+        return np.stack([np.cross(self.span, self.outside), self.span])
+
+    def flat(self, points: Floats) -> Floats:
+        """Points (…, 3) in the panel's coordinates (…, 2), metres from its first corner."""
+        found: Floats = (np.asarray(points, dtype=float) - self.corners[0]) @ self.basis.T
+        return found
+
+    def place_of(self, flat: Floats) -> Floats:
+        """Panel coordinates (…, 2) in space (…, 3)."""
+        found: Floats = self.corners[0] + np.asarray(flat, dtype=float) @ self.basis
+        return found
+
+    @cached_property
+    def area(self) -> float:
+        """Surface area without its openings, in m²."""
+        return float(abs(_area(self.flat(self.corners))) - sum(abs(_area(self.flat(o))) for o in self.openings))
 
     @property
-    def area(self) -> float:
-        """Surface area in m²."""
-        return self.length * self.width
+    def length(self) -> float:
+        """Distance from the first corner to the last, in metres: of a roof, the length of the slope."""
+        return float(np.linalg.norm(self.corners[-1] - self.corners[0]))
+
+
+def _area(flat: Floats) -> float:
+    x, y = flat.T
+    return float(x @ np.roll(y, -1) - y @ np.roll(x, -1)) / 2
 
 
 @dataclass(frozen=True)

@@ -84,7 +84,7 @@ class Verification:
 def verify(document: Document, response: Response, combinations: list[Combination]) -> Verification:
     """Verify every member for every combination of its use."""
     structure, elements = response.structure, response.elements
-    strength = tuple(i for i, c in enumerate(combinations) if c.use == "strength")
+    strength = tuple(i for i, c in enumerate(combinations) if c.use in ("strength", "accidental"))
     service = tuple(i for i, c in enumerate(combinations) if c.use == "deflection")
     cases = response.displacement.shape[2]
     factors = np.array([combinations[i].factors for i in strength]).reshape(len(strength), cases)

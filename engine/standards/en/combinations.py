@@ -1,8 +1,9 @@
-"""Combinations by EN 1990: (6.10) for strength, characteristic (6.14b) for deflection; leading action rotating."""
+"""Combinations by EN 1990: strength, uplift (EQU), accidental, and the serviceability ones; the leading action rotates."""
 
 from __future__ import annotations
 
 from collections import defaultdict
+from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import product
 
@@ -12,79 +13,207 @@ from engine.actions.cases import Case
 from engine.document.rules import Rules, Site
 from engine.structure.model import Floats
 
+#: use -> letter of the names, and what it is
+USES = {
+    "strength": ("C", "strength, persistent and transient (STR)"),
+    "accidental": ("A", "strength, accidental (6.11b)"),
+    "uplift": ("U", "overturning and uplift (EQU)"),
+    "deflection": ("D", "deflection, characteristic (6.14b)"),
+    "variable": ("V", "deflection, variable actions alone"),
+    "frequent": ("F", "frequent (6.15b)"),
+    "quasi-permanent": ("P", "quasi-permanent (6.16b)"),
+}
+
+#: table A1.1: (ψ0, ψ1, ψ2); snow of sites up to 1000 m, and above
+PSI: dict[str, tuple[float, float, float]] = {
+    "A": (0.7, 0.5, 0.3),
+    "B": (0.7, 0.5, 0.3),
+    "C": (0.7, 0.7, 0.6),
+    "D": (0.7, 0.7, 0.6),
+    "E": (1.0, 0.9, 0.8),
+    "F": (0.7, 0.7, 0.6),
+    "G": (0.7, 0.5, 0.3),
+    "H": (0.0, 0.0, 0.0),
+    "snow": (0.5, 0.2, 0.0),
+    "snow above 1000 m": (0.7, 0.5, 0.2),
+    "wind": (0.6, 0.2, 0.0),
+    "temperature": (0.6, 0.5, 0.0),
+    "crane": (1.0, 0.9, 0.5),
+    "other": (1.0, 1.0, 1.0),
+}
+
 
 @dataclass(frozen=True)
 class Combination:
-    """factors: one per case, in the order of the cases. formula: the same in symbols."""
+    """factors: one per case, in the order of the cases. formula: the same in symbols. rule: expression and clause."""
 
     name: str
     use: str
     formula: str
     factors: Floats
+    rule: str = ""
+    own: bool = False
 
 
-def psi0(nature: str, rules: Rules, site: Site) -> float:
-    """ψ0 of table A1.1: snow 0.7 above 1000 m, else 0.5; wind 0.6; imposed and other 0.7 (category A to D) and 1.0."""
-    if nature == "snow":
-        return rules.psi0_snow if rules.psi0_snow is not None else (0.7 if site.altitude > 1000 else 0.5)
-    if nature == "wind":
-        return rules.psi0_wind
-    return 0.7 if nature == "imposed" else 1.0
+def psi_key(case: Case, site: Site) -> str:
+    """The row of table A1.1 that a case takes."""
+    if case.nature == "snow":
+        return "snow above 1000 m" if site.altitude > 1000 else "snow"
+    if case.nature == "imposed":
+        return case.category or "B"
+    return case.nature if case.nature in PSI else "other"
 
 
-def combine(cases: list[Case], rules: Rules, site: Site) -> list[Combination]:
-    """All strength (C1…) and deflection (D1…) combinations.
+def psi(case: Case, rules: Rules, site: Site) -> tuple[float, float, float]:
+    """(ψ0, ψ1, ψ2) of a case: table A1.1, or as the document changes them."""
+    key = psi_key(case, site)
+    first, second, third = rules.psi.get(key, PSI[key])
+    if case.nature == "wind":
+        first = rules.psi0_wind
+    if case.nature == "snow" and rules.psi0_snow is not None:
+        first = rules.psi0_snow
+    return first, second, third
 
-    Permanent cases act together, all unfavourable or all favourable. Variable cases of one exclusive set never act
-    together; every set may be absent; each set present leads once.
+
+def choices(cases: list[Case]) -> list[tuple[int, ...]]:
+    """Which variable cases may act at once: of every set one or none; those without a set each by itself.
+
+    Imposed load on roofs (category H) never acts with snow or wind (EN 1991-1-1 3.3.2(1)).
     """
-    permanent = [i for i, case in enumerate(cases) if case.nature == "permanent"]
-    groups: dict[str, list[int]] = defaultdict(list)
+    sets: dict[str, list[int]] = defaultdict(list)
     for i, case in enumerate(cases):
-        if case.nature != "permanent":
-            groups[case.exclusive or case.name].append(i)
-    present = list(product(*[[None, *members] for members in groups.values()]))
-    strength: list[tuple[float, dict[int, float]]] = []
-    deflection: list[dict[int, float]] = []
-    for choice in present:
-        acting = [i for i in choice if i is not None]
-        for lead in acting or [-1]:
-            share = {i: 1.0 if i == lead else psi0(cases[i].nature, rules, site) for i in acting}
-            deflection.append(share)
-            for gamma in dict.fromkeys((rules.gamma_G_unfavourable, rules.gamma_G_favourable)):
-                strength.append((gamma, {i: rules.gamma_Q * value for i, value in share.items()}))
-    found: list[Combination] = []
-    strength.sort(key=lambda row: (-row[0], len(row[1])))
-    deflection.sort(key=len)
-    seen: set[tuple[str, bytes]] = set()
-    rows = [("strength", gamma, share) for gamma, share in strength] + [
-        ("deflection", 1.0, share) for share in deflection
-    ]
-    counts = {"strength": 0, "deflection": 0}
-    for use, gamma, share in rows:
-        factors = np.zeros(len(cases))
-        factors[permanent] = gamma
-        for i, value in share.items():
-            factors[i] = value
-        key = (use, factors.tobytes())
-        if key in seen or not factors.any():
-            continue
-        seen.add(key)
-        counts[use] += 1
-        name = f"{'C' if use == 'strength' else 'D'}{counts[use]}"
-        found.append(Combination(name, use, formula(cases, factors), factors))
+        if case.nature not in ("permanent", "accidental", "imperfection"):
+            sets[case.exclusive or case.name].append(i)
+    found = []
+    for choice in product(*[[None, *members] for members in sets.values()]):
+        acting = tuple(i for i in choice if i is not None)
+        roof = any(cases[i].nature == "imposed" and cases[i].category == "H" for i in acting)
+        if not (roof and any(cases[i].nature in ("snow", "wind") for i in acting)):
+            found.append(acting)
     return found
 
 
+def combine(
+    cases: list[Case],
+    rules: Rules,
+    site: Site,
+    leans: dict[int, tuple[int, int]] | None = None,
+    light: set[int] | None = None,
+) -> list[Combination]:
+    """All combinations of generated and stated cases.
+
+    Permanent cases act together, all unfavourable or all favourable. leans: case -> its imperfection cases along X and Y,
+    which follow the case's factor with both signs in strength combinations without a case of `light` (those whose
+    horizontal loads make imperfections negligible, EN 1993-1-1 5.3.2(4)).
+    """
+    maker = _Maker(cases, rules, site, leans or {}, light or set())
+    acting = choices(cases)
+    maker.strength(acting)
+    maker.accidental(acting)
+    maker.uplift(acting)
+    maker.service(acting)
+    return maker.found
+
+
+class _Maker:
+    def __init__(self, cases: list[Case], rules: Rules, site: Site, leans: dict[int, tuple[int, int]], light: set[int]):
+        self.cases, self.rules, self.leans, self.light = cases, rules, leans, light
+        self.permanent = [i for i, case in enumerate(cases) if case.nature == "permanent"]
+        self.psi = [psi(case, rules, site) for case in cases]
+        self.found: list[Combination] = []
+        self.counts: dict[str, int] = defaultdict(int)
+        self.seen: set[tuple[str, bytes]] = set()
+
+    def put(self, use: str, permanent: float, variable: dict[int, float], rule: str, lean: bool = False) -> None:
+        factors = np.zeros(len(self.cases))
+        factors[self.permanent] = permanent
+        for i, value in variable.items():
+            factors[i] = value
+        options = [factors]
+        if lean and self.leans and not self.light & {i for i, value in variable.items() if value}:
+            for axis in (0, 1):
+                for sign in (1.0, -1.0):
+                    leaning = factors.copy()
+                    for i, both in self.leans.items():
+                        leaning[both[axis]] = sign * factors[i]
+                    options.append(leaning)
+        for row in options:
+            key = (use, row.round(9).tobytes())
+            if key in self.seen or not row.any():
+                continue
+            self.seen.add(key)
+            self.counts[use] += 1
+            name = f"{USES[use][0]}{self.counts[use]}"
+            self.found.append(Combination(name, use, formula(self.cases, row), row, rule))
+
+    def rotate(self, acting: tuple[int, ...]) -> Iterator[dict[int, float]]:
+        """Each acting case leading once: 1 for the leading one, ψ0 for the others."""
+        for lead in acting or (-1,):
+            yield {i: 1.0 if i == lead else self.psi[i][0] for i in acting}
+
+    def strength(self, every: list[tuple[int, ...]]) -> None:
+        r = self.rules
+        gammas = list(dict.fromkeys((r.gamma_G_unfavourable, r.gamma_G_favourable)))
+        rows: list[tuple[float, dict[int, float], str]] = []
+        for acting in every:
+            for gamma in gammas:
+                if r.strength_rule == "6.10":
+                    rows += [
+                        (gamma, {i: r.gamma_Q * v for i, v in share.items()}, "(6.10)") for share in self.rotate(acting)
+                    ]
+                    continue
+                rows.append((gamma, {i: r.gamma_Q * self.psi[i][0] for i in acting}, "(6.10a)"))
+                reduced = gamma * r.xi if gamma == r.gamma_G_unfavourable else gamma
+                rows += [
+                    (reduced, {i: r.gamma_Q * v for i, v in share.items()}, "(6.10b)") for share in self.rotate(acting)
+                ]
+        rows.sort(key=lambda row: (-row[0], len(row[1])))
+        for gamma, variable, rule in rows:
+            self.put("strength", gamma, variable, rule, lean=r.imperfections)
+
+    def accidental(self, every: list[tuple[int, ...]]) -> None:
+        for accident in (i for i, case in enumerate(self.cases) if case.nature == "accidental"):
+            # exceptional snow does not act with the usual one (EN 1991-1-3 A.1)
+            others = [acting for acting in every if all(self.cases[i].nature != "snow" for i in acting)]
+            for acting in others:
+                for lead in acting or (-1,):
+                    share = {i: self.psi[i][1 if i == lead else 2] for i in acting}
+                    self.put("accidental", 1.0, {accident: 1.0, **share}, "(6.11b)")
+
+    def uplift(self, every: list[tuple[int, ...]]) -> None:
+        r = self.rules
+        for acting in every:
+            if acting:
+                for gamma in (r.gamma_G_equ_unfavourable, r.gamma_G_equ_favourable):
+                    for share in self.rotate(acting):
+                        variable = {i: r.gamma_Q * v for i, v in share.items()}
+                        self.put("uplift", gamma, variable, "(6.10), table A1.2(A)")
+
+    def service(self, every: list[tuple[int, ...]]) -> None:
+        for acting in sorted(every, key=len):
+            for share in self.rotate(acting):
+                self.put("deflection", 1.0, share, "(6.14b)")
+        for acting in sorted(every, key=len):
+            for share in self.rotate(acting):
+                self.put("variable", 0.0, share, "(6.14b) without permanent actions")
+            for lead in acting or (-1,):
+                self.put("frequent", 1.0, {i: self.psi[i][1 if i == lead else 2] for i in acting}, "(6.15b)")
+            self.put("quasi-permanent", 1.0, {i: self.psi[i][2] for i in acting}, "(6.16b)")
+
+
 def formula(cases: list[Case], factors: Floats) -> str:
-    """The combination in symbols and numbers: “1.35 (G1 + G2) + 1.5 S1 + 0.9 W3”; the largest variable action first."""
+    """The combination in symbols and numbers: “1.35 (G1 + G2) + 1.5 S1 + 0.9 W3”; the largest variable action first, the
+    direction of imperfections last."""
     terms: dict[float, list[str]] = defaultdict(list)
     for i in np.flatnonzero(factors):
         if cases[i].nature == "permanent":
             terms[float(factors[i])].append(cases[i].symbol)
     text = [_term(factor, f"({' + '.join(names)})" if len(names) > 1 else names[0]) for factor, names in terms.items()]
-    variable = [i for i in np.flatnonzero(factors) if cases[i].nature != "permanent"]
+    variable = [i for i in np.flatnonzero(factors) if cases[i].nature not in ("permanent", "imperfection")]
     text += [_term(float(factors[i]), cases[i].symbol) for i in sorted(variable, key=lambda i: -abs(factors[i]))]
+    leaning = [i for i in np.flatnonzero(factors) if cases[i].nature == "imperfection"]
+    if leaning:
+        text.append(f"Φ {'+' if factors[leaning[0]] > 0 else '−'}{cases[leaning[0]].exclusive}")
     return " + ".join(text)
 
 

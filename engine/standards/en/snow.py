@@ -1,13 +1,16 @@
-"""Snow by EN 1991-1-3, recommended values: shape coefficients and arrangements of a duopitch roof."""
+"""Snow by EN 1991-1-3, recommended values: shape coefficients, drifts, snow at edges."""
 
 from __future__ import annotations
-
-from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import ArrayLike
 
 from engine.structure.model import Floats
+
+#: weight of drifted snow, kN/m³ (5.3.6, 6.2)
+DRIFT_WEIGHT = 2.0
+#: weight of snow at roof edges, kN/m³ (6.3)
+EDGE_WEIGHT = 3.0
 
 
 def mu1(pitch: ArrayLike) -> Floats:
@@ -22,23 +25,42 @@ def mu2(pitch: ArrayLike) -> Floats:
     return np.where(angle < 60.0, np.interp(angle, [0.0, 30.0], [0.8, 1.6]), np.nan)
 
 
-@dataclass(frozen=True)
-class Arrangement:
-    """Snow on the two slopes, as μ for left and right."""
-
-    name: str
-    left: float
-    right: float
+def mu3(pitch: ArrayLike, rise: float, width: float) -> Floats:
+    """Largest shape coefficient of a cylindrical roof of that rise and width, (5.4) and (5.5); no snow where it is steeper
+    than 60°."""
+    angle = np.asarray(pitch, dtype=float)
+    return np.where(angle > 60.0, 0.0, min(0.2 + 10 * rise / width, 2.0))
 
 
-def duopitch(pitch_left: float, pitch_right: float) -> list[Arrangement]:
-    """The three arrangements of 5.3.3(3), (4) and figure 5.3: undrifted, drifted to the right, drifted to the left."""
-    left, right = float(mu1(pitch_left)), float(mu1(pitch_right))
-    return [
-        Arrangement("Snow, undrifted", left, right),
-        Arrangement("Snow, drifted to the right", 0.5 * left, right),
-        Arrangement("Snow, drifted to the left", left, 0.5 * right),
-    ]
+def drift_length(height: float) -> float:
+    """l_s = 2h between 5 and 15 m (5.9), (6.2); metres."""
+    return min(max(2 * height, 5.0), 15.0)
+
+
+def drift_at_taller(
+    upper: float, lower: float, height: float, ground: float, upper_pitch: float
+) -> tuple[float, float]:
+    """(μ_s, μ_w) on a roof that abuts a taller building, 5.3.6: (5.7), (5.8).
+
+    upper, lower: widths of the two roofs; height: by which the upper stands above the lower, in metres; ground: s_k in
+    kN/m². μ_s: half of the greatest snow on the upper slope slides down where that is steeper than 15°.
+    """
+    sliding = 0.5 * float(mu1(upper_pitch)) * upper / drift_length(height) if upper_pitch > 15 else 0.0
+    blown = (upper + lower) / (2 * height)
+    most = min(DRIFT_WEIGHT * height / ground, 4.0) if ground > 0 else 4.0
+    return sliding, min(max(blown, 0.8), max(most, 0.8))
+
+
+def drift_at_obstruction(height: float, ground: float) -> float:
+    """μ2 at an obstruction or parapet, (6.1): γ h / s_k between 0.8 and 2."""
+    return min(max(DRIFT_WEIGHT * height / ground if ground > 0 else 0.8, 0.8), 2.0)
+
+
+def edge_load(roof: float) -> float:
+    """s_e = k s²/γ of snow that hangs over the eaves, kN/m (6.4); roof: s in kN/m² of the undrifted snow above it."""
+    depth = roof / EDGE_WEIGHT
+    k = min(3 / depth, depth * EDGE_WEIGHT) if depth > 0 else 0.0
+    return k * roof**2 / EDGE_WEIGHT
 
 
 def roof_snow(ground: float, mu: float, exposure: float = 1.0, thermal: float = 1.0) -> float:

@@ -1,4 +1,4 @@
-"""Wind by EN 1991-1-4, recommended values: peak velocity pressure, walls, duopitch roofs for wind across the ridge."""
+"""Wind by EN 1991-1-4, recommended values: velocity pressures, internal pressure, friction."""
 
 from __future__ import annotations
 
@@ -7,7 +7,7 @@ from math import log
 
 import numpy as np
 
-AIR_DENSITY = 1.25
+from engine.document.rules import Direction, Site, WindOptions
 
 #: terrain category -> (z0, z_min) in metres, table 4.1
 TERRAIN = {"0": (0.003, 1.0), "I": (0.01, 1.0), "II": (0.05, 2.0), "III": (0.3, 5.0), "IV": (1.0, 10.0)}
@@ -15,59 +15,90 @@ TERRAIN = {"0": (0.003, 1.0), "I": (0.01, 1.0), "II": (0.05, 2.0), "III": (0.3, 
 #: 7.2.9(6) note 2: internal pressure where openings cannot be estimated
 INTERNAL = (0.2, -0.3)
 
+#: table 7.10
+FRICTION = {"smooth": 0.01, "rough": 0.02, "very rough": 0.04}
+
 
 @dataclass(frozen=True)
 class PeakPressure:
-    """Steps of 4.2 to 4.5 at height z: pressures in N/m², factors without unit."""
+    """Steps of 4.2 to 4.5 at height z: speed in m/s, heights in m, pressures in N/m², factors without unit."""
 
+    terrain: str
+    z: float
+    displacement: float
+    speed: float
     basic: float
     terrain_factor: float
     roughness: float
+    orography: float
     turbulence: float
     exposure: float
     peak: float
 
 
-def peak_pressure(speed: float, terrain: str, z: float) -> PeakPressure:
-    """q_p(z) = c_e(z) q_b, (4.8), with k_I = c_o = c_dir = c_season = 1; speed in m/s, z in metres."""
+def probability_factor(period: float) -> float:
+    """c_prob for a mean return period in years, (4.2) with K = 0.2 and n = 0.5."""
+    share = 1 / period
+    return float(((1 - 0.2 * log(-log(1 - share))) / (1 - 0.2 * log(-log(0.98)))) ** 0.5)
+
+
+def displacement(height: float, around: float, distance: float) -> float:
+    """h_dis by A.5: `height` of the building, average height and distance of the obstructions upwind, in metres."""
+    if distance <= 2 * around:
+        return min(0.8 * around, 0.6 * height)
+    if distance < 6 * around:
+        return min(1.2 * around - 0.2 * distance, 0.6 * height)
+    return 0.0
+
+
+def peak_pressure(
+    speed: float, terrain: str, z: float, orography: float = 1.0, lifted: float = 0.0, density: float = 1.25
+) -> PeakPressure:
+    """q_p(z) = c_e(z) q_b, (4.8), with k_I = 1.
+
+    speed: basic velocity v_b in m/s; z: height above ground, of which `lifted` is displaced (A.5); orography: c_o.
+    """
     z0, z_min = TERRAIN[terrain]
-    height = max(z, z_min)
+    height = max(z - lifted, z_min)
     terrain_factor = 0.19 * (z0 / 0.05) ** 0.07  # (4.5)
     roughness = terrain_factor * log(height / z0)  # (4.4)
-    turbulence = 1 / log(height / z0)  # (4.7)
-    exposure = (1 + 7 * turbulence) * roughness**2
-    basic = AIR_DENSITY * speed**2 / 2  # (4.10)
-    return PeakPressure(basic, terrain_factor, roughness, turbulence, exposure, exposure * basic)
+    turbulence = 1 / (orography * log(height / z0))  # (4.7)
+    exposure = (1 + 7 * turbulence) * (roughness * orography) ** 2
+    basic = density * speed**2 / 2  # (4.10)
+    return PeakPressure(
+        terrain,
+        z,
+        lifted,
+        speed,
+        basic,
+        terrain_factor,
+        roughness,
+        orography,
+        turbulence,
+        exposure,
+        exposure * basic,
+    )
 
 
-_WALL_RATIOS = [0.25, 1.0, 5.0]
-#: table 7.1, c_pe,10 of zones A to E at h/d = 0.25, 1, 5
-WALLS = {
-    "A": [-1.2, -1.2, -1.2],
-    "B": [-0.8, -0.8, -0.8],
-    "C": [-0.5, -0.5, -0.5],
-    "D": [0.7, 0.8, 0.8],
-    "E": [-0.3, -0.5, -0.7],
-}
+def site_pressure(site: Site, options: WindOptions, direction: Direction, z: float, height: float) -> PeakPressure:
+    """q_p(z) for wind from a direction on a building of that height: v_b = c_dir c_season c_prob v_b,0 (4.1)."""
+    speed = site.wind_speed * options.directional.get(direction, 1.0) * options.season
+    if site.reference_period != 50:
+        speed *= probability_factor(site.reference_period)
+    terrain = options.terrains.get(direction, site.terrain)
+    lifted = 0.0
+    if terrain == "IV" and site.around is not None:
+        lifted = displacement(height, site.around.height, site.around.distance)
+    return peak_pressure(speed, terrain, z, options.orography.get(direction, 1.0), lifted, options.air_density)
 
 
-def wall_coefficient(zone: str, slenderness: float) -> float:
-    """c_pe,10 of a wall zone for h/d, table 7.1, linear between its rows."""
-    return float(np.interp(slenderness, _WALL_RATIOS, WALLS[zone]))
+def inside_coefficient(share: float, slenderness: float) -> float:
+    """c_pi of figure 7.13: `share` μ of the openings where c_pe is negative or nought, slenderness h/d."""
+    shallow = np.interp(share, [0.33, 0.90], [0.35, -0.3])
+    deep = np.interp(share, [0.33, 0.95], [0.35, -0.5])
+    return float(shallow + np.clip((slenderness - 0.25) / 0.75, 0, 1) * (deep - shallow))
 
 
-_PITCHES = [5.0, 15.0, 30.0, 45.0]
-#: table 7.4a, c_pe,10 for wind across the ridge: zone -> (most negative, most positive) at 5°, 15°, 30°, 45°
-DUOPITCH_ACROSS = {
-    "F": ([-1.7, -0.9, -0.5, 0.0], [0.0, 0.2, 0.7, 0.7]),
-    "G": ([-1.2, -0.8, -0.5, 0.0], [0.0, 0.2, 0.7, 0.7]),
-    "H": ([-0.6, -0.3, -0.2, 0.0], [0.0, 0.2, 0.4, 0.6]),
-    "I": ([-0.6, -0.4, -0.4, -0.2], [-0.6, 0.0, 0.0, 0.0]),
-    "J": ([-0.6, -1.0, -0.5, -0.3], [0.2, 0.0, 0.0, 0.0]),
-}
-
-
-def duopitch_coefficient(zone: str, pitch: float) -> tuple[float, float]:
-    """(suction, pressure) c_pe,10 of a zone for wind across the ridge, table 7.4a, linear between pitches of one sign."""
-    low, high = DUOPITCH_ACROSS[zone]
-    return float(np.interp(pitch, _PITCHES, low)), float(np.interp(pitch, _PITCHES, high))
+def correlation(slenderness: float) -> float:
+    """Factor on the forces of windward and leeward face together, 7.2.2(3): 0.85 up to h/d = 1, 1 from h/d = 5."""
+    return float(np.interp(slenderness, [1.0, 5.0], [0.85, 1.0]))

@@ -1,0 +1,91 @@
+"""Sway imperfections by EN 1993-1-1 5.3.2 as horizontal forces that follow the vertical ones of each case."""
+
+from __future__ import annotations
+
+from math import sqrt
+
+import numpy as np
+
+from engine.actions.cases import Case, LineTable, Loading, PointLoad, columns
+from engine.structure.model import Structure
+
+#: natures of the cases that lean
+LEANING = ("permanent", "imposed", "snow", "accidental", "crane", "other")
+
+
+def sway(height: float, count: int) -> float:
+    """φ = φ0 α_h α_m (5.5) with φ0 = 1/200; height in metres, number of columns in the row."""
+    alpha_h = min(max(2 / sqrt(height), 2 / 3), 1.0)
+    alpha_m = sqrt(0.5 * (1 + 1 / max(count, 1)))
+    return alpha_h * alpha_m / 200
+
+
+def slopes(structure: Structure) -> tuple[float, float]:
+    """φ along X and along Y: height of the columns' heads above the lowest foot, columns in a frame and in a row."""
+    columns_ = [m for m in structure.members if m.role == "column"] or [
+        m for m in structure.members if structure.xyz[m.nodes[0], 2] != structure.xyz[m.nodes[-1], 2]
+    ]
+    if not columns_:
+        return 0.0, 0.0
+    ends = structure.xyz[[n for m in columns_ for n in (m.nodes[0], m.nodes[-1])]]
+    height = float(np.ptp(ends[:, 2]))
+    if height < 0.1:
+        return 0.0, 0.0
+    feet = np.round(ends[::2, :2], 2)
+    _, frames = np.unique(feet[:, 1], return_counts=True)
+    _, rows = np.unique(feet[:, 0], return_counts=True)
+    return sway(height, int(frames.max())), sway(height, int(rows.max()))
+
+
+def add_imperfections(loading: Loading, structure: Structure) -> None:
+    """Add, for each case with vertical loads, two that push with φ times its downward loads along X and Y."""
+    phi = slopes(structure)
+    table = loading.table(structure)
+    made: list[LineTable] = []
+    for i, case in enumerate(list(loading.cases)):
+        if case.nature not in LEANING or abs(loading.expected[i][2]) < 1e-6 or not any(phi):
+            continue
+        own = table.case == i
+        points = [p for p in loading.points if p.case == i]
+        numbers = []
+        for axis, name in ((0, "X"), (1, "Y")):
+            note = f"φ = 1/{1 / phi[axis]:.0f} times the vertical loads of {case.symbol} (5.3.2(3))"
+            number = loading.add_case(
+                Case(
+                    f"{case.name}, leaning along {name}", f"Φ{name.lower()}({case.symbol})", "imperfection", name, note
+                )
+            )
+            numbers.append(number)
+            turn = np.zeros((3, 3))
+            turn[axis, 2] = -phi[axis]
+            made.append(
+                LineTable(
+                    table.member[own],
+                    np.full(int(own.sum()), number),
+                    table.start[own],
+                    table.end[own],
+                    table.first[own] @ turn.T,
+                    table.last[own] @ turn.T,
+                    np.full(int(own.sum()), -1),
+                )
+            )
+            for p in points:
+                loading.points.append(PointLoad(number, turn @ p.force, np.zeros(3), p.member, p.at, p.node))
+            loading.expected[number] = turn @ loading.expected[i]
+        loading.leans[i] = (numbers[0], numbers[1])
+    if made:
+        every = [loading.spread, *made] if loading.spread is not None else made
+        loading.spread = LineTable(*(np.concatenate(parts) for parts in zip(*map(columns, every), strict=True)))
+
+
+def light(loading: Loading) -> set[int]:
+    """Variable cases beside which sway imperfections may be left out: horizontal load of 15 % of the permanent vertical
+    load and more (5.3.2(4), H_Ed ≥ 0.15 V_Ed)."""
+    weight = abs(
+        sum(e[2] for case, e in zip(loading.cases, loading.expected, strict=True) if case.nature == "permanent")
+    )
+    return {
+        i
+        for i, (case, e) in enumerate(zip(loading.cases, loading.expected, strict=True))
+        if case.nature not in ("permanent", "imperfection") and float(np.hypot(e[0], e[1])) >= 0.15 * weight
+    }

@@ -1,0 +1,300 @@
+"""The wind cases of a hall by EN 1991-1-4: external and internal pressure, friction, canopies, in four directions."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from itertools import product
+
+import numpy as np
+
+from engine.actions.cases import Case, Loading
+from engine.actions.panels import cut, press
+from engine.document import Document
+from engine.document.rules import Direction, WindOptions
+from engine.standards.en import wind, wind_tables
+from engine.standards.en.wind_zones import BLOWS, DIRECTIONS, FAR, Box, Zone, box, on_roof, zones
+from engine.structure.model import Floats, Panel, Structure
+
+WORDS = ("suction", "pressure")
+#: table 7.8: factors on (most, least) of the first, second and further bays of a canopy
+CANOPY_BAYS = ((1.0, 0.8), (0.9, 0.7), (0.7, 0.7))
+
+
+@dataclass(frozen=True)
+class Wind:
+    """Wind from one direction on a hall. inside: (c_pi, where it comes from)."""
+
+    direction: Direction
+    box: Box
+    zones: list[Zone]
+    pressures: dict[float, wind.PeakPressure]
+    inside: list[tuple[float, str]]
+    slenderness: float
+    correlation: float
+
+    def peak(self, zone: Zone) -> float:
+        """q_p(z_e) of a zone in N/m²."""
+        return self.pressures[zone.height].peak
+
+
+def hall_winds(document: Document, structure: Structure) -> list[Wind]:
+    """Wind on the document's hall from four directions; none without a hall."""
+    if document.hall is None or not any(p.kind == "roof" for p in structure.panels):
+        return []
+    b = box(structure, document.hall.base_level)
+    found = []
+    for direction in DIRECTIONS:
+        on = zones(structure, b, direction, document.wind.eaves)
+        heights = {zone.height for zone in on}
+        pressures = {
+            z: wind.site_pressure(document.site, document.wind, direction, z, b.height) for z in sorted(heights)
+        }
+        slenderness = b.height / b.along(direction)
+        factor = wind.correlation(slenderness) if document.wind.correlation else 1.0
+        inside = list(_inside(document.wind, direction, on, slenderness))
+        found.append(Wind(direction, b, on, pressures, inside, slenderness, factor))
+    return found
+
+
+def _inside(
+    options: WindOptions, direction: Direction, on: list[Zone], slenderness: float
+) -> Iterator[tuple[float, str]]:
+    """Internal coefficients by 7.2.9: both signs, from the openings, or as stated."""
+    given = options.inside
+    total = sum(given.openings.values())
+    if given.kind == "both" or (given.kind == "openings" and total == 0):
+        yield from ((value, "7.2.9(6) note 2") for value in wind.INTERNAL)
+        return
+    if given.kind == "own":
+        yield from ((value, "stated") for value in dict.fromkeys(given.values))
+        return
+    for face, area in given.openings.items():
+        others = total - area
+        if area > 0 and area >= 2 * others:
+            share, clause = (0.90, "(7.2)") if area >= 3 * others else (0.75, "(7.1)")
+            outside = _mean(on, face)
+            yield share * outside, f"dominant face {face}: {share:.2f} · {outside:+.2f} {clause}"
+            return
+    negative = sum(area for face, area in given.openings.items() if _mean(on, face) <= 0)
+    mu = negative / total
+    yield wind.inside_coefficient(mu, slenderness), f"μ = {mu:.2f}, figure 7.13"
+
+
+def _mean(on: list[Zone], face: str) -> float:
+    """c_pe,10 of a face, the mean over its zones by area (suction set)."""
+    weight = value = 0.0
+    for zone in on:
+        if (zone.panel.kind == "roof" and face == "roof") or (zone.panel.kind == "wall" and zone.panel.side == face):
+            area = sum(_size(polygon) for polygon in cut(zone.panel, zone.points))
+            weight, value = weight + area, value + area * zone.both[0][0]
+    # a gable on no posts has no panel: windward it is pressed, else sucked
+    if weight:
+        return value / weight
+    return -0.5
+
+
+def _size(polygon: Floats) -> float:
+    x, y = polygon.T
+    return float(abs(x @ np.roll(y, -1) - y @ np.roll(x, -1)) / 2)
+
+
+def add_wind(loading: Loading, structure: Structure, document: Document) -> None:
+    """Add all wind cases of the hall; equal ones once."""
+    count = 0
+    seen: dict[tuple[object, ...], str] = {}
+    for w in hall_winds(document, structure):
+        add = _canopy_cases if document.hall and document.hall.open_sides else _cases
+        for name, note, loads in add(w, document):
+            key = tuple(
+                sorted(
+                    (p.name, tuple(np.round(d, 6)), round(q, 6), points.round(6).tobytes())
+                    for p, d, q, points, _, _ in loads
+                )
+            )
+            if key in seen or not loads:
+                continue
+            count += 1
+            seen[key] = name
+            case = loading.add_case(Case(name, f"W{count}", "wind", "wind", note.replace("-", "−")))
+            for panel, direction, pressure, points, letter, why in loads:
+                press(loading, case, panel, direction, pressure, points, letter, why.replace("-", "−"))
+            for panel, direction, pressure, points in _friction(w, document):
+                press(loading, case, panel, direction, pressure, points, "friction", "7.5")
+
+
+Pressed = tuple[Panel, Floats, float, Floats, str, str]
+
+
+def _cases(w: Wind, document: Document) -> Iterator[tuple[str, str, list[Pressed]]]:
+    structural = document.wind.structural
+    choices = {}
+    for zone in w.zones:
+        differs = abs(zone.both[0][0] - zone.both[1][0]) > 1e-9
+        choices[zone.face] = (0, 1) if differs or choices.get(zone.face) == (0, 1) else (0,)
+    faces = [face for face in ("front", "back", "flat", "wall") if face in choices]
+    under = {
+        zone.panel.side: zone.both[0][0]
+        for zone in w.zones
+        if zone.panel.kind == "wall" and zone.letter in "CDE" and zone.panel.side in ("left", "right")
+    }
+    for pick in product(*(choices[face] for face in faces)):
+        taken = dict(zip(faces, pick, strict=True))
+        for inside, source in w.inside:
+            loads: list[Pressed] = []
+            for zone in w.zones:
+                outside = zone.both[taken[zone.face]][0]
+                if zone.letter in "DE" and w.correlation != 1:
+                    outside *= w.correlation
+                q = w.peak(zone) * structural
+                if zone.panel.place == "overhang":
+                    below = under.get(zone.panel.side, -0.5)
+                    why = f"c_pe {outside:+.2f} ({zone.source}) above, {below:+.2f} of the wall below (7.2.1(3))"
+                    net = outside - below
+                else:
+                    why = f"c_pe {outside:+.2f} ({zone.source}), c_pi {inside:+.2f} ({source})"
+                    net = outside - inside
+                why += f"; q_p({zone.height:.2f} m) = {q / 1000:.3f} kN/m²"
+                loads.append((zone.panel, -zone.panel.outside, q * net, zone.points, zone.letter, why))
+            yield _name(w, choices, taken, inside), _note(w, source, inside), loads
+
+
+def _name(w: Wind, choices: dict[str, tuple[int, ...]], taken: dict[str, int], inside: float) -> str:
+    words = [WORDS[taken[face]] for face in ("front", "back", "flat") if len(choices.get(face, ())) == 2]
+    roof = f", roof {'/'.join(words)}" if words else ""
+    sign = "+" if inside > 0 else "−"
+    return f"Wind from {w.direction}, inside {sign}{roof}" if len(w.inside) > 1 else f"Wind from {w.direction}{roof}"
+
+
+def _note(w: Wind, source: str, inside: float) -> str:
+    b, e = w.box, w.box.e(w.direction)
+    q = w.pressures[max(w.pressures)].peak
+    return (
+        f"q_p = {q / 1000:.3f} kN/m² at {b.height:.2f} m; b = {b.across(w.direction):.2f} m, d = "
+        f"{b.along(w.direction):.2f} m, e = {e:.2f} m; c_pi {inside:+.2f} ({source})"
+    )
+
+
+def _canopy_cases(w: Wind, document: Document) -> Iterator[tuple[str, str, list[Pressed]]]:
+    """A roof without walls, 7.3: the overall coefficient c_f, most and least, on all slopes or on one (7.3(6))."""
+    assert document.hall
+    blockage = document.hall.blockage
+    roofs = [zone.panel for zone in w.zones if zone.panel.kind == "roof"]
+    roofs = list({panel.name: panel for panel in roofs}.values())
+    q = w.pressures[max(w.pressures)].peak * document.wind.structural
+    for which, words in ((0, "pressing down"), (1, "lifting")):
+        whole: list[Pressed] = []
+        for panel in roofs:
+            duopitch = panel.name.endswith(("-left", "-right")) and not panel.place
+            table = wind_tables.CANOPY_DUOPITCH if duopitch else wind_tables.CANOPY_SINGLE
+            number = "7.7" if duopitch else "7.6"
+            bays = sorted({p.name.removeprefix("roof-")[:2] for p in roofs if not p.place})
+            bay = bays.index(panel.name.removeprefix("roof-")[:2]) if not panel.place else 0
+            place = min(bay, len(bays) - 1 - bay, 2)
+            pitch = panel.pitch if not duopitch or panel.pitch >= 5 else 5.0
+            c_f = wind_tables.canopy(table, pitch, blockage)[which][0]
+            factor = CANOPY_BAYS[place][which] if len(bays) > 1 else 1.0
+            why = f"c_f {c_f:+.2f} (table {number}, φ = {blockage:g})" + (
+                f" · {factor:g} (table 7.8)" if factor != 1 else ""
+            )
+            x = sorted((float(panel.corners[:, 0].min()), float(panel.corners[:, 0].max())))
+            if not duopitch and w.direction in ("left", "right"):
+                # the centre of pressure lies a quarter of the depth from the windward edge (7.3(6)): all on that half
+                middle = (x[0] + x[1]) / 2
+                half = (x[0], middle) if w.direction == "left" else (middle, x[1])
+                points = on_roof(panel, half, (-FAR, FAR))
+                whole.append(
+                    (panel, -panel.outside, 2 * q * c_f * factor, points, "c_f", why + ", on the windward half")
+                )
+            else:
+                points = on_roof(panel, (-FAR, FAR), (-FAR, FAR))
+                whole.append((panel, -panel.outside, q * c_f * factor, points, "c_f", why))
+        yield f"Wind from {w.direction}, roof {words}", f"canopy, 7.3; q_p = {q / 1000:.3f} kN/m²", whole
+        for side in ("left", "right"):
+            part = [row for row in whole if row[0].side == side]
+            if part and len(part) < len(whole):
+                yield f"Wind from {w.direction}, {side} slope {words}", "canopy, one slope loaded, 7.3(6)", part
+
+
+def _friction(w: Wind, document: Document) -> Iterator[tuple[Panel, Floats, float, Floats]]:
+    """Friction on surfaces along the wind, beyond the smaller of 2b and 4h from the windward edge (7.5)."""
+    options, b = document.wind, w.box
+    if options.friction == "none":
+        return
+    reach = min(2 * b.across(w.direction), 4 * b.height)
+    d = b.along(w.direction)
+    if reach >= d - 1e-6:
+        return
+    across = w.direction in ("left", "right")
+    panels = {zone.panel.name: zone.panel for zone in w.zones}
+    along = [
+        p
+        for p in panels.values()
+        if abs(p.outside @ BLOWS[w.direction]) < 1e-6 or (p.kind == "roof" and across and p.pitch < 5)
+    ]
+    facing = b.across(w.direction) * b.height * 2
+    if sum(p.area for p in along) <= 4 * facing:
+        return
+    q = w.pressures[max(w.pressures)].peak * wind.FRICTION[options.friction]
+    for panel in along:
+        if across:
+            x = (b.x0 + reach, FAR) if w.direction == "left" else (-FAR, b.x1 - reach)
+            y = (-FAR, FAR)
+        else:
+            x = (-FAR, FAR)
+            y = (b.y0 + reach, FAR) if w.direction == "front" else (-FAR, b.y1 - reach)
+        if panel.kind == "roof":
+            points = on_roof(panel, x, y)
+        else:
+            low, high = float(panel.corners[:, 2].min()) - 1, float(panel.corners[:, 2].max()) + 1
+            at, run = panel.corners[0], x if across else y
+            pairs = zip((run[0], run[1], run[1], run[0]), (low, low, high, high), strict=True)
+            points = np.array([(r, at[1], z) if across else (at[0], r, z) for r, z in pairs])
+        yield panel, BLOWS[w.direction], q, points
+
+
+@dataclass(frozen=True)
+class LocalPressure:
+    """The greatest pressure and suction on a purlin, rail or gable post, N/m². line: N/m of the member, by its spacing."""
+
+    role: str
+    panel: str
+    zone: str
+    area: float
+    spacing: float
+    most: float
+    least: float
+
+
+def local_pressures(document: Document, structure: Structure) -> list[LocalPressure]:
+    """Net pressures on secondary members by zone, with c_pe of their loaded area (figure 7.2), over all directions."""
+    hall = document.hall
+    if hall is None or hall.open_sides:
+        return []
+    bay = max(hall.spacings)
+    rails = hall.rails.spacing if hall.rails else 1.5
+    found: dict[tuple[str, str], tuple[str, float, float, float, float]] = {}
+    for w in hall_winds(document, structure):
+        for zone in w.zones:
+            panel = zone.panel
+            if panel.place == "overhang" or not cut(panel, zone.points):
+                continue
+            if panel.kind == "roof":
+                role, spacing, span = "purlin", hall.purlins.spacing, bay
+            elif panel.name.startswith("gable"):
+                posts = [s for s in panel.carriers if "/post-" in s]
+                width = w.box.x1 - w.box.x0
+                role, spacing = "gable post", width / (len(posts) + 1)
+                span = float(np.ptp(panel.corners[:, 2]))
+            else:
+                role, spacing, span = "side rail", rails, bay
+            area = spacing * span
+            q = w.peak(zone) * document.wind.structural
+            values = [q * (wind_tables.by_area(pair, area) - inside) for pair in zone.both for inside, _ in w.inside]
+            key = (panel.name, zone.letter)
+            _, _, _, most, least = found.get(key, (role, area, spacing, -np.inf, np.inf))
+            found[key] = (role, area, spacing, max(most, *values), min(least, *values))
+    return [
+        LocalPressure(role, panel, letter, area, spacing, most, least)
+        for (panel, letter), (role, area, spacing, most, least) in sorted(found.items())
+    ]
