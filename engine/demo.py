@@ -42,7 +42,7 @@ def drying_hall() -> Document:
 
 
 def failing_hall() -> Document:
-    """A planer shed that fails in three ways: rafters sideways without stays, the eaves in sway, roof braces in buckling."""
+    """A planer shed that fails in three ways: rafters sideways without stays, the eaves in sway, braces in buckling."""
     return Document(
         name="Sandmartin Sawmill · planer shed (fails)",
         hall=HallJig(
@@ -104,14 +104,14 @@ def workshop() -> Document:
             purlins=Purlins(spacing=1.6, stay_every=2),
             rails=Purlins(spacing=1.8, stay_every=1),
             sections=HallSections(
-                columns="HEA 320",
-                inner_columns="HEA 320",
+                columns="HEA 340",
+                inner_columns="HEA 340",
                 rafters="IPE 360",
                 gable_rafters="IPE 240",
                 gable_posts="IPE 270",
                 eaves_beams="SHS 100x5",
                 ridge_beam="SHS 100x5",
-                bracing="CHS 101.6x4",
+                bracing="CHS 114.3x4",
             ),
         ),
         jigs=[

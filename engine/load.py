@@ -12,7 +12,7 @@ from engine.document.loads import MemberLoad, PanelLoad
 from engine.errors import ModelError
 from engine.standards.en.combinations import Combination, combine, formula
 from engine.standards.en.hall_actions import add_hall_cases, add_self_weight, add_settlement
-from engine.standards.en.imperfections import add_imperfections, light
+from engine.standards.en.imperfections import add_imperfections
 from engine.structure.model import Floats, Panel, Structure
 
 
@@ -131,7 +131,9 @@ def combinations(document: Document, loading: Loading) -> list[Combination]:
     """
     found: list[Combination] = []
     if document.hall or document.jigs:
-        found = combine(loading.cases, document.rules, document.site, loading.leans, light(loading))
+        found = combine(
+            loading.cases, document.rules, document.site, loading.leans, np.array(loading.expected).reshape(-1, 3)
+        )
     numbers = {case.name: i for i, case in enumerate(loading.cases)}
     taken = {combination.name for combination in found}
     for i, item in enumerate(document.combinations):

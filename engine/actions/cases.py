@@ -96,12 +96,16 @@ class Settlement:
     movement: Floats
 
 
+#: a part of a panel: its corners (k, 2), area and centroid
+Region = tuple[Floats, float, Floats]
+
+
 @dataclass
 class Loading:
     """All cases with their loads; expected: (cases, 3) N, the resultant found from surfaces, pressures and masses.
 
     lines: loads stated on members; surfaces: those on panels; spread: the line loads that the panels' carriers take;
-    leans: case -> its imperfection cases along X and Y.
+    leans: case -> its imperfection cases along X and Y. regions: parts of panels cut out so far.
     """
 
     cases: list[Case] = field(default_factory=list)
@@ -112,6 +116,7 @@ class Loading:
     settlements: list[Settlement] = field(default_factory=list)
     expected: list[Floats] = field(default_factory=list)
     leans: dict[int, tuple[int, int]] = field(default_factory=dict)
+    regions: dict[tuple[str, bytes], list[Region]] = field(default_factory=dict)
 
     def add_case(self, case: Case) -> int:
         """Add a case and give its number."""

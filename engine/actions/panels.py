@@ -21,6 +21,8 @@ DOWN = np.array([0.0, 0.0, -1.0])
 #: coordinates nearer than this are the same, in metres
 SAME = 1e-6
 _FAR = 1e6
+#: in place of a member's number: the ground
+GROUND = -1
 
 
 def outline(panel: Panel) -> Polygon:
@@ -70,12 +72,17 @@ def press(
     terms = pressure if isinstance(pressure, tuple) else (pressure, 0.0, 0.0)
     if not any(terms):
         return
-    for polygon in pieces(outline(panel)) if within is None else cut(panel, within):
-        shape = Polygon(polygon)
-        middle = np.array(shape.centroid.coords[0])
+    key = (panel.name, b"" if within is None else within.tobytes())
+    if key not in loading.regions:
+        parts = pieces(outline(panel)) if within is None else cut(panel, within)
+        shapes = [Polygon(part) for part in parts]
+        loading.regions[key] = [
+            (part, shape.area, np.array(shape.centroid.coords[0])) for part, shape in zip(parts, shapes, strict=True)
+        ]
+    for polygon, area, middle in loading.regions[key]:
         load = SurfaceLoad(case, panel.name, polygon, terms, direction, zone, why)
         loading.surfaces.append(load)
-        loading.expected[case] = loading.expected[case] + direction * load.at(middle) * shape.area
+        loading.expected[case] = loading.expected[case] + direction * load.at(middle) * area
 
 
 @dataclass(frozen=True)
@@ -100,6 +107,8 @@ def fields(panel: Panel, structure: Structure) -> list[tuple[Floats, Fields]]:
     """What each carrier takes, with the (2, 2) turn from the panel's coordinates to those of the fields."""
     lines = np.array([structure.xyz[list(structure.member(name).nodes)][[0, -1]] for name in panel.carriers])
     numbers = np.array([structure.index[name] for name in panel.carriers], dtype=np.int64)
+    if panel.grounded is not None:
+        lines, numbers = np.concatenate([lines, np.stack(panel.grounded)[None]]), np.append(numbers, GROUND)
     if not len(lines):
         return []
     flat = panel.flat(lines)
@@ -138,7 +147,7 @@ def _fields(flat: Floats, numbers: Ints, clip: Polygon) -> Fields:
     flat, numbers, lengths, run = flat[crossing], numbers[crossing], lengths[crossing], run[crossing]
     s0, _, s1, _ = clip.bounds
     near, far = flat[:, :, 0].min(axis=1), flat[:, :, 0].max(axis=1)
-    breaks = np.unique(np.round(np.concatenate([[s0, s1], near, far]), 6))
+    breaks = np.unique(np.round(np.concatenate([[s0, s1], near, far]), 9))
     breaks = breaks[(breaks > s0 - SAME) & (breaks < s1 + SAME)]
     slope = (flat[:, 1, 1] - flat[:, 0, 1]) / run
     rows: list[tuple[Ints, Floats, Floats, Floats]] = []
@@ -219,7 +228,8 @@ def _turns_back(polygon: Floats) -> bool:
 
 
 def spread(structure: Structure, loading: Loading) -> LineTable:
-    """The line loads that all surface loads put on the carriers of their panels."""
+    """The line loads that all surface loads put on the carriers of their panels; what the ground takes of them is no
+    longer expected of the structure."""
     panels = {panel.name: panel for panel in structure.panels}
     takes: dict[str, list[tuple[Floats, Fields]]] = {}
     known: dict[tuple[str, bytes], list[tuple[Fields, Floats, Ints, Floats, Floats]]] = {}
@@ -249,6 +259,11 @@ def spread(structure: Structure, loading: Loading) -> LineTable:
             back = f.rate[field] < 0
             x[back], per_metre[back] = x[back, ::-1], per_metre[back, ::-1]
             member = f.member[field]
+            if panel.grounded is not None:
+                ground = member == GROUND
+                force = (per_metre[ground].mean(axis=1) * (x[ground, 1] - x[ground, 0])).sum()
+                loading.expected[load.case] = loading.expected[load.case] - load.direction * force
+                member, x, per_metre = member[~ground], x[~ground], per_metre[~ground]
             found.append(
                 (
                     member,

@@ -39,7 +39,7 @@ def panels(hall: Hall) -> None:
             name = f"overhang-{side}"
             _add(hall, name, "roof", ends, slope.outside, carriers, ALONG, side, slope.pitch, "overhang")
     for number, name, out in ((1, "front", -1.0), (jig.frames, "back", 1.0)):
-        if hall.posted(number) and not jig.open_sides:
+        if not jig.open_sides:
             _gable(hall, number, name, out)
 
 
@@ -120,7 +120,10 @@ def _lean_to(hall: Hall, side: str, column: ColumnLine, out: float) -> None:
 
 
 def _gable(hall: Hall, number: int, name: str, out: float) -> None:
-    """The end wall: sheeting rails span between columns, posts and, at the slope of the roof, the rafters."""
+    """The end wall: sheeting rails span between columns, posts and, at the slope of the roof, the rafters.
+
+    Where no posts are modelled it spans upright, from the ground to the rafters.
+    """
     shape, y = hall.profile, float(hall.y[number - 1])
     top = [(slope.x0, slope.z0) for slope in shape.slopes] + [(slope.x1, slope.z1) for slope in shape.slopes]
     first, last = shape.columns[0], shape.columns[-1]
@@ -130,5 +133,10 @@ def _gable(hall: Hall, number: int, name: str, out: float) -> None:
     columns = [f"frame-{number}/column-{c.name}" for c in shape.columns]
     rafters = [f"frame-{number}/rafter-{slope.name}" for slope in shape.slopes]
     outside = np.array([0.0, out, 0.0])
-    carriers = (*columns, *posts, *rafters)
-    hall.parts.panels.append(Panel(f"gable-{name}", "wall", corners, outside, ACROSS, carriers, name, 90.0))
+    if hall.posted(number):
+        carriers = (*columns, *posts, *rafters)
+        hall.parts.panels.append(Panel(f"gable-{name}", "wall", corners, outside, ACROSS, carriers, name, 90.0))
+        return
+    tops = tuple(_rafters(hall, slope)[number - 1] for slope in shape.slopes)
+    panel = Panel(f"gable-{name}", "wall", corners, outside, UP, tops, name, 90.0, grounded=(corners[0], corners[1]))
+    hall.parts.panels.append(panel)

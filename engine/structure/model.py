@@ -90,7 +90,8 @@ class Panel:
     carriers: names of the members that take its load. two_way: a rectangle whose load goes to all four sides by lines at
     45°. openings: polygons in its plane without cladding. side: "left" or "right" where the roof falls to one. pitch:
     degrees. permanent, imposed: N/m² that the panel brings along (floors). place: what it stands for in the building:
-    "overhang", "lean-to", else "".
+    "overhang", "lean-to", else "". grounded: an edge at the ground to which its cladding spans too, on posts that are not
+    modelled: what that edge takes loads no member.
     """
 
     name: str
@@ -107,6 +108,7 @@ class Panel:
     imposed: float = 0.0
     category: str = ""
     place: str = ""
+    grounded: tuple[Floats, Floats] | None = None
 
     @cached_property
     def basis(self) -> Floats:

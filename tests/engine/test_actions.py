@@ -8,12 +8,16 @@ from engine.actions.cases import Case
 from engine.balance import balances
 from engine.chain import run
 from engine.document import read_document
+from engine.document.jigs import RoofBay
 from engine.document.rules import Rules, Site
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.standards.en import snow, wind
+from engine.standards.en import wind_tables as tables
 from engine.standards.en.combinations import combine
-from engine.standards.en.hall_actions import hall_wind
+from engine.standards.en.snow_cases import arrangements
+from engine.standards.en.wind_cases import hall_winds
+from engine.standards.en.wind_tables import coefficient
 from tests.engine.helpers import FIXED, beam, hall, published
 
 ACTIONS = published("actions.json")
@@ -28,7 +32,12 @@ class Snow(unittest.TestCase):
         self.assertTrue(np.isnan(snow.mu2(60.0)))
 
     def test_arrangements_of_the_duopitch_roof(self):
-        found = [(a.left, a.right) for a in snow.duopitch(45.0, 45.0)]
+        # 45° gives μ1 = 0.4; half of it on one slope at a time
+        document = hall(pitch=45.0)
+        found = [
+            tuple(a.stretches[f"roof-AB-{side}"][0][2] for side in ("left", "right"))
+            for a in arrangements(document, expand(document))
+        ]
         self.assertEqual([tuple(np.round(pair, 9)) for pair in found], [(0.4, 0.4), (0.2, 0.4), (0.4, 0.2)])
 
     def test_snow_acts_on_the_plan_projection(self):
@@ -48,46 +57,44 @@ class Wind(unittest.TestCase):
     def test_wall_coefficients(self):
         for row, slenderness in (("h/d=5", 5.0), ("h/d=1", 1.0), ("h/d<=0.25", 0.2)):
             for zone, value in ACTIONS["wind"]["walls_cpe10"][row].items():
-                self.assertAlmostEqual(wind.wall_coefficient(zone, slenderness), value, delta=1e-9)
-        self.assertAlmostEqual(wind.wall_coefficient("E", 0.625), -0.4, delta=1e-9)
+                self.assertAlmostEqual(coefficient(tables.WALLS, zone, slenderness)[0][0], value, delta=1e-9)
+        self.assertAlmostEqual(coefficient(tables.WALLS, "E", 0.625)[0][0], -0.4, delta=1e-9)
 
     def test_duopitch_coefficients(self):
         for pitch in (15, 30):
             for zone, values in ACTIONS["wind"]["duopitch_cpe10"][f"theta0_pitch{pitch}"].items():
-                self.assertEqual(list(wind.duopitch_coefficient(zone, pitch)), values)
-        suction, pressure = wind.duopitch_coefficient("G", 22.5)
-        self.assertAlmostEqual(suction, -0.65, delta=1e-9)
-        self.assertAlmostEqual(pressure, 0.45, delta=1e-9)
-
-    def test_five_degree_row_of_table_7_4a(self):
-        expected = {"F": (-1.7, 0), "G": (-1.2, 0), "H": (-0.6, 0), "I": (-0.6, -0.6), "J": (-0.6, 0.2)}
-        for zone, pair in expected.items():
-            self.assertEqual(wind.duopitch_coefficient(zone, 5.0), pair)
+                low, high = coefficient(tables.DUOPITCH_ACROSS, zone, pitch)
+                self.assertEqual([low[0], high[0]], values)
+        for zone, value in ACTIONS["wind"]["duopitch_cpe10"]["theta90_pitch15"].items():
+            self.assertEqual(coefficient(tables.DUOPITCH_ALONG, zone, 15.0)[0][0], value)
+        suction, pressure = coefficient(tables.DUOPITCH_ACROSS, "G", 22.5)
+        self.assertAlmostEqual(suction[0], -0.65, delta=1e-9)
+        self.assertAlmostEqual(pressure[0], 0.45, delta=1e-9)
 
     def test_hand_calculation_of_the_wind_on_the_default_hall(self):
         # h = 6 + 12 tan 10° = 8.116 m; q_b = 0.36 kN/m²; c_r = 0.19 ln(8.116/0.05) = 0.9671; I_v = 0.1964
         # c_e = (1 + 7 · 0.1964) 0.9671² = 2.221; q_p = 0.7997 kN/m²; e = min(42, 16.23) = 16.23 m
         document = hall()
-        found = hall_wind(document.hall, expand(document), document.site)
-        self.assertAlmostEqual(found.height, 8.1159, delta=1e-4)
-        self.assertAlmostEqual(found.pressure.peak, 799.7, delta=0.5)
-        self.assertAlmostEqual(found.e, 16.232, delta=1e-3)
-        self.assertAlmostEqual(found.strip, 1.6232 / np.cos(np.radians(10)), delta=1e-3)
+        found = hall_winds(document, expand(document))[0]
+        self.assertAlmostEqual(found.box.height, 8.1159, delta=1e-4)
+        self.assertAlmostEqual(found.pressures[found.box.height].peak, 799.7, delta=0.5)
+        self.assertAlmostEqual(found.box.e("left"), 16.232, delta=1e-3)
 
     def test_resultant_of_a_wind_case_by_hand(self):
         # W1: D and E on the walls and the slopes' zones, times q_p and areas, c_pi = +0.2
         document = hall()
         chain = run(document)
-        w = hall_wind(document.hall, expand(document), document.site)
+        w = hall_winds(document, chain.structure)[0]
         case = next(i for i, c in enumerate(chain.loading.cases) if c.symbol == "W1")
-        q, length, rise, half = w.pressure.peak, 42.0, w.height - 6.0, 12.0
-        strip = 1.6232  # e/10 in plan
-        F, H = -1.7 + 0.5 * 0.8, -0.6 + 0.5 * 0.3
+        q, length, rise, half = w.pressures[w.box.height].peak, 42.0, w.box.height - 6.0, 12.0
+        strip, corner = 1.6232, 2 * 4.0580  # e/10 in plan, both corners of e/4
+        F, G, H = -1.7 + 0.5 * 0.8, -1.2 + 0.5 * 0.4, -0.6 + 0.5 * 0.3
         J, I = -0.6 - 0.5 * 0.4, -0.6 + 0.5 * 0.2  # noqa: E741
-        front = F * strip + H * (half - strip) - 0.2 * half
-        back = J * strip + I * (half - strip) - 0.2 * half
-        up = -q * length * (front + back)
-        across = q * length * (6.0 * (w.walls["D"] - w.walls["E"]) + (front - back) * rise / half)
+        D, E = 0.7 + 0.1 * (w.slenderness - 0.25) / 0.75, -0.3 - 0.2 * (w.slenderness - 0.25) / 0.75
+        front = strip * (F * corner + G * (length - corner)) + (H * (half - strip) - 0.2 * half) * length
+        back = (J * strip + I * (half - strip) - 0.2 * half) * length
+        up = -q * (front + back)
+        across = q * length * 6.0 * (D - E) + q * (front - back) * rise / half
         reacted = balances(chain.loading, chain.response)[case].reacted
         self.assertAlmostEqual(reacted[2] / up, 1, delta=2e-4)
         self.assertAlmostEqual(reacted[0] / across, 1, delta=2e-4)

@@ -5,8 +5,6 @@ from math import cos, pi, radians, sqrt, tan
 
 import numpy as np
 
-from engine.actions.cases import Loading
-from engine.actions.panels import press
 from engine.catalogue.sections import family_of, section
 from engine.catalogue.shapes import welded_i
 from engine.catalogue.steels import material
@@ -18,9 +16,8 @@ from engine.document.upgrade import upgrade
 from engine.errors import ModelError
 from engine.expand import expand, said
 from engine.jigs.profile import purlin_positions, stay_positions
-from engine.standards.en.hall_actions import NO_DRIFT, NO_WIND, TENSION_ONLY, simplifications
+from engine.standards.en.hall_actions import TENSION_ONLY, simplifications
 from engine.standards.en.steel import buckling_curves, section_check, stability_check, steel_arrays
-from engine.structure.model import Carrier, Panel
 from engine.structure.planes import planes
 from engine.verification.effective_lengths import default_factors, sway_factor
 
@@ -117,51 +114,6 @@ class Planes(unittest.TestCase):
 
 
 class Panels(unittest.TestCase):
-    def test_a_strip_across_purlins_goes_to_those_that_it_covers(self):
-        corners = np.array([[0, 0, 0], [0, 6, 0], [4, 6, 0], [4, 0, 0.0]])
-        carriers = tuple(Carrier(f"p{i}", s, e, across=True) for i, (s, e) in enumerate([(0, 1), (1, 3), (3, 4)]))
-        panel = Panel("roof", "roof", corners, np.array([0, 0, 1.0]), 4.0, 6.0, carriers)
-        loading = Loading()
-        case = loading.add_case(type("C", (), {"name": "x"})())
-        press(loading, case, panel, np.array([0, 0, -1.0]), 1000.0, 0.5, 2.0)
-        self.assertEqual([(line.member, -line.first[2]) for line in loading.lines], [("p0", 500.0), ("p1", 1000.0)])
-        self.assertAlmostEqual(loading.expected[case][2], -1000 * 1.5 * 6)
-
-    def test_backwards_along_a_chord(self):
-        panel = Panel(
-            "roof",
-            "roof",
-            np.zeros((4, 3)),
-            np.array([0, 0, 1.0]),
-            10.0,
-            5.0,
-            (Carrier("c", 0.0, 10.0, 5.0, 10.0, True),),
-        )
-        loading = Loading()
-        case = loading.add_case(type("C", (), {"name": "x"})())
-        press(loading, case, panel, np.array([0, 0, -1.0]), 100.0, 0.0, 2.0)
-        self.assertEqual((loading.lines[0].start, loading.lines[0].end), (8.0, 10.0))
-
-    def test_two_ways_by_hand(self):
-        # a field of 6 × 4 m under 1 kN/m²: triangles of 4 kN on the short sides, trapezoids of 8 kN on the long ones
-        sides = (
-            Carrier("long-1", 0, 6, 2),
-            Carrier("long-2", 0, 6, 2),
-            Carrier("short-1", 0, 4, across=True),
-            Carrier("short-2", 0, 4, across=True),
-        )
-        panel = Panel("deck", "floor", np.zeros((4, 3)), np.array([0, 0, 1.0]), 6.0, 4.0, sides, two_way=True)
-        loading = Loading()
-        case = loading.add_case(type("C", (), {"name": "x"})())
-        press(loading, case, panel, np.array([0, 0, -1.0]), 1000.0)
-        total = {}
-        for line in loading.lines:
-            total[line.member] = total.get(line.member, 0.0) - (line.first[2] + line.last[2]) / 2 * (
-                line.end - line.start
-            )
-        self.assertEqual(total, {"long-1": 8000.0, "long-2": 8000.0, "short-1": 4000.0, "short-2": 4000.0})
-        self.assertEqual(max(-line.first[2] for line in loading.lines), 2000.0)
-
     def test_snow_on_other_roofs_is_mu1_on_the_plan(self):
         chain = run(
             hall(
@@ -176,14 +128,10 @@ class Panels(unittest.TestCase):
 
 
 class WhatIsSaid(unittest.TestCase):
-    def test_no_wind_and_no_drift_are_said_where_they_are_missing(self):
-        plain, two = hall(), hall(bays=[RoofBay(), RoofBay()])
-        self.assertNotIn(NO_WIND, simplifications(plain, expand(plain)))
-        words = simplifications(two, expand(two))
-        self.assertIn(NO_WIND, words)
-        self.assertIn(NO_DRIFT, words)
-        self.assertFalse(any(text.startswith("Wind zones") for text in words))
-        self.assertEqual([c for c in run(two).loading.cases if c.nature == "wind"], [])
+    def test_a_gable_without_posts_is_said(self):
+        plain, posted = hall(), hall(front=Gable(kind="posts"), back=Gable(kind="posts"))
+        self.assertTrue(any("gable front has no posts" in s for s in simplifications(plain, expand(plain))))
+        self.assertFalse(any("has no posts" in s for s in simplifications(posted, expand(posted))))
 
     def test_one_sided_members_are_said(self):
         document = Document(

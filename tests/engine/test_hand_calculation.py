@@ -19,6 +19,11 @@ RISE = SPAN / 2 * tan(PITCH)
 SLOPE = SPAN / 2 / cos(PITCH)
 
 
+def upright(document):
+    """The same without sway imperfections, which the hand calculation leaves out."""
+    return document.model_copy(update={"rules": document.rules.model_copy(update={"imperfections": False})})
+
+
 def two_hinged_frame(wall_left, wall_right, roof_left, roof_right, I_column, I_rafter):
     """Moments of the two-hinged frame by the force method (bending only), sampled along its line from base A to B.
 
@@ -78,10 +83,10 @@ class Forces(unittest.TestCase):
         self.assertAlmostEqual(two_hinged_frame(none, none, snow, snow, 63720, 48200)[3] / H, 1, delta=1e-4)
 
     def test_governing_combination_by_the_force_method(self):
-        # C51 = 1.35 (G1 + G2) + 1.5 S1 + 0.9 W16 on the frame on grid 4
-        chain = run(drying_hall())
-        combination = next(c for c in chain.combinations if c.name == "C51")
-        self.assertEqual(combination.formula, "1.35 (G1 + G2) + 1.5 S1 + 0.9 W16")
+        # 1.35 (G1 + G2) + 1.5 S1 + 0.9 W16 on the frame on grid 4
+        chain = run(upright(drying_hall()))
+        formulas = {c.formula for c in chain.combinations if c.use == "strength"}
+        self.assertIn("1.35 (G1 + G2) + 1.5 S1 + 0.9 W16", formulas)
         steel, wall, roof = 77.0085, 0.20e3 * SPACING, 0.25e3 * SPACING
         column, rafter = 178.0e-4 * steel * 1e3, 115.5e-4 * steel * 1e3
         h = EAVES + RISE
@@ -116,7 +121,7 @@ class Forces(unittest.TestCase):
 class Checks(unittest.TestCase):
     @classmethod
     def setUpClass(cls):
-        cls.chain = run(drying_hall())
+        cls.chain = run(upright(drying_hall()))
 
     def proof(self, member, criterion):
         c = self.chain

@@ -98,15 +98,17 @@ def combine(
     rules: Rules,
     site: Site,
     leans: dict[int, tuple[int, int]] | None = None,
-    light: set[int] | None = None,
+    resultants: Floats | None = None,
 ) -> list[Combination]:
     """All combinations of generated and stated cases.
 
     Permanent cases act together, all unfavourable or all favourable. leans: case -> its imperfection cases along X and Y,
-    which follow the case's factor with both signs in strength combinations without a case of `light` (those whose
-    horizontal loads make imperfections negligible, EN 1993-1-1 5.3.2(4)).
+    which follow the case's factor in the strength combinations whose horizontal load is below 15 % of the vertical one
+    (EN 1993-1-1 5.3.2(4)): the way the horizontal load pushes, or all four ways where there is none (below 0.5 %).
+    resultants: (cases, 3) N.
     """
-    maker = _Maker(cases, rules, site, leans or {}, light or set())
+    none = np.zeros((len(cases), 3))
+    maker = _Maker(cases, rules, site, leans or {}, none if resultants is None else resultants)
     acting = choices(cases)
     maker.strength(acting)
     maker.accidental(acting)
@@ -116,8 +118,10 @@ def combine(
 
 
 class _Maker:
-    def __init__(self, cases: list[Case], rules: Rules, site: Site, leans: dict[int, tuple[int, int]], light: set[int]):
-        self.cases, self.rules, self.leans, self.light = cases, rules, leans, light
+    def __init__(
+        self, cases: list[Case], rules: Rules, site: Site, leans: dict[int, tuple[int, int]], resultants: Floats
+    ):
+        self.cases, self.rules, self.leans, self.resultants = cases, rules, leans, resultants
         self.permanent = [i for i, case in enumerate(cases) if case.nature == "permanent"]
         self.psi = [psi(case, rules, site) for case in cases]
         self.found: list[Combination] = []
@@ -130,13 +134,18 @@ class _Maker:
         for i, value in variable.items():
             factors[i] = value
         options = [factors]
-        if lean and self.leans and not self.light & {i for i, value in variable.items() if value}:
-            for axis in (0, 1):
-                for sign in (1.0, -1.0):
-                    leaning = factors.copy()
-                    for i, both in self.leans.items():
-                        leaning[both[axis]] = sign * factors[i]
-                    options.append(leaning)
+        x, y, z = factors @ self.resultants
+        across = float(np.hypot(x, y))
+        if lean and self.leans and across < -0.15 * z:
+            ways = [(0, 1.0), (0, -1.0), (1, 1.0), (1, -1.0)]
+            if across > -0.005 * z:
+                ways = [(0, float(np.sign(x))) if abs(x) >= abs(y) else (1, float(np.sign(y)))]
+            options = []
+            for axis, sign in ways:
+                leaning = factors.copy()
+                for i, both in self.leans.items():
+                    leaning[both[axis]] = sign * factors[i]
+                options.append(leaning)
         for row in options:
             key = (use, row.round(9).tobytes())
             if key in self.seen or not row.any():
@@ -213,7 +222,7 @@ def formula(cases: list[Case], factors: Floats) -> str:
     text += [_term(float(factors[i]), cases[i].symbol) for i in sorted(variable, key=lambda i: -abs(factors[i]))]
     leaning = [i for i in np.flatnonzero(factors) if cases[i].nature == "imperfection"]
     if leaning:
-        text.append(f"Φ {'+' if factors[leaning[0]] > 0 else '−'}{cases[leaning[0]].exclusive}")
+        text.append(f"Φ({'+' if factors[leaning[0]] > 0 else '−'}{cases[leaning[0]].exclusive})")
     return " + ".join(text)
 
 

@@ -10,7 +10,7 @@ from engine.catalogue.steels import GRAVITY
 from engine.document import Document
 from engine.standards.en.snow_cases import add_snow
 from engine.standards.en.wind_cases import add_wind
-from engine.structure.model import Structure
+from engine.structure.model import HINGE, Structure
 
 WIND = (
     "Wind: the reference height of leeward and side walls is the ridge height (7.2.2(1) note), on the safe side. Reduction "
@@ -27,8 +27,8 @@ IMPERFECTIONS = (
     "effective lengths (5.2.2(8)). Bow imperfections are in the buckling curves."
 )
 OPEN_GABLE = (
-    "The gable {} has no posts, so nothing carries its cladding and its wind: set it on posts to count them. Wind along the "
-    "hall then acts on its other surfaces only."
+    "The gable {} has no posts in the model: its wind is taken to span upright on posts that are not modelled, half to the "
+    "ground and half to the rafters; those posts and the weight of its cladding go straight to the ground."
 )
 TENSION_ONLY = "Members for tension or compression only, and supports that push one way only, act both ways so far."
 NO_PANELS = "Of what no hall jig sets out, only floors have panels; state other loads as cases of your own."
@@ -63,7 +63,7 @@ def add_hall_cases(loading: Loading, structure: Structure, document: Document) -
     surfaces = [panel for panel in structure.panels if panel.kind != "floor"]
     if surfaces:
         case = loading.add_case(Case("Cladding", "G2", "permanent", note="sheeting with purlins and rails"))
-        for panel in surfaces:
+        for panel in (p for p in surfaces if p.grounded is None):
             weight = (cladding.roof if panel.kind == "roof" else cladding.walls) * 1000
             press(loading, case, panel, DOWN, weight, why="weight of the cladding")
     floors = [panel for panel in structure.panels if panel.kind == "floor"]
@@ -93,6 +93,9 @@ def _imposed(loading: Loading, structure: Structure) -> None:
     number = 0
     for category, chosen in by_category.items():
         fields = {panel_field(floors[i].name) for i in chosen}
+        # beams hinged at both ends have their greatest forces when all fields are loaded
+        if all(m.release_start >= HINGE and m.release_end >= HINGE for m in structure.members if m.role == "main beam"):
+            fields = set()
         patterns = [("all fields loaded", lambda field: True)]
         if len(fields) > 1:
             patterns += [

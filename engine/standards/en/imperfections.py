@@ -76,16 +76,3 @@ def add_imperfections(loading: Loading, structure: Structure) -> None:
     if made:
         every = [loading.spread, *made] if loading.spread is not None else made
         loading.spread = LineTable(*(np.concatenate(parts) for parts in zip(*map(columns, every), strict=True)))
-
-
-def light(loading: Loading) -> set[int]:
-    """Variable cases beside which sway imperfections may be left out: horizontal load of 15 % of the permanent vertical
-    load and more (5.3.2(4), H_Ed ≥ 0.15 V_Ed)."""
-    weight = abs(
-        sum(e[2] for case, e in zip(loading.cases, loading.expected, strict=True) if case.nature == "permanent")
-    )
-    return {
-        i
-        for i, (case, e) in enumerate(zip(loading.cases, loading.expected, strict=True))
-        if case.nature not in ("permanent", "imperfection") and float(np.hypot(e[0], e[1])) >= 0.15 * weight
-    }
