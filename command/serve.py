@@ -29,6 +29,7 @@ from command.environment import (
 
 PID_FILE = LOCAL / "web.pid"
 ADDRESS_FILE = LOCAL / "web.address"
+CLIMATE_PID_FILE = LOCAL / "climate.pid"
 DEMO_USER, DEMO_PASSWORD = "demo", "sandmartin"
 
 
@@ -60,14 +61,19 @@ def _reach(url: str) -> None:
         raise Stop(f"The database of LORICA_DATABASE_URL cannot be reached: {reason.split('Error: ', 1)[-1]}")
 
 
-def running() -> int | None:
-    """The web server's process id, if it runs."""
+def _process(file: Path, mark: bytes) -> int | None:
+    """The process that a file names, if it runs and its command bears the mark."""
     try:
-        pid = int(PID_FILE.read_text())
+        pid = int(file.read_text())
         command = Path(f"/proc/{pid}/cmdline").read_bytes()
     except (OSError, ValueError):
         return None
-    return pid if b"gunicorn" in command else None
+    return pid if mark in command else None
+
+
+def running() -> int | None:
+    """The web server's process id, if it runs."""
+    return _process(PID_FILE, b"gunicorn")
 
 
 def start(port: int, detach: bool) -> int:
@@ -94,6 +100,8 @@ def start(port: int, detach: bool) -> int:
         env=variables,
     )
     address = f"http://127.0.0.1:{port}/"
+    if "LORICA_CLIMATE_URL" not in os.environ:
+        variables["LORICA_CLIMATE_URL"] = _start_climate(variables)
     server = subprocess.Popen(
         [
             str(PYTHON), "-m", "gunicorn", "server.wsgi", "--bind", f"127.0.0.1:{port}", "--worker-class", "gthread",
@@ -123,6 +131,22 @@ def start(port: int, detach: bool) -> int:
     return 0
 
 
+def _start_climate(variables: dict[str, str]) -> str:
+    """Start the stand-in climate service on a free port of loopback; gives its address."""
+    _stop_process(CLIMATE_PID_FILE, b"climate.service")
+    port = postgres.free_port()
+    service = subprocess.Popen(
+        [str(PYTHON), "-m", "climate.service", "--port", str(port)],
+        cwd=ROOT,
+        env=variables,
+        start_new_session=True,
+        stdout=subprocess.DEVNULL,
+        stderr=subprocess.DEVNULL,
+    )
+    CLIMATE_PID_FILE.write_text(str(service.pid))
+    return f"http://127.0.0.1:{port}"
+
+
 def _wait(server: subprocess.Popen[bytes], address: str) -> None:
     for _ in range(300):
         if server.poll() is not None:
@@ -137,7 +161,16 @@ def _wait(server: subprocess.Popen[bytes], address: str) -> None:
 
 def stop() -> int:
     """Stop the web server and the private database."""
-    pid = running()
+    pid = _stop_process(PID_FILE, b"gunicorn")
+    _stop_process(CLIMATE_PID_FILE, b"climate.service")
+    database = postgres.stop() if "LORICA_DATABASE_URL" not in os.environ else False
+    say("stopped; data stays" if pid or database else "nothing was running")
+    return 0
+
+
+def _stop_process(file: Path, mark: bytes) -> int | None:
+    """End the process that a file names and drop the file; gives its id, None when it did not run."""
+    pid = _process(file, mark)
     if pid:
         os.kill(pid, signal.SIGTERM)
         for _ in range(100):
@@ -145,10 +178,8 @@ def stop() -> int:
                 break
             time.sleep(0.1)
     with contextlib.suppress(OSError):
-        PID_FILE.unlink()
-    database = postgres.stop() if "LORICA_DATABASE_URL" not in os.environ else False
-    say("stopped; data stays" if pid or database else "nothing was running")
-    return 0
+        file.unlink()
+    return pid
 
 
 def _is_zombie(pid: int) -> bool:

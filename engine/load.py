@@ -90,10 +90,11 @@ def _panel_load(loading: Loading, panel: Panel, item: PanelLoad, case: int, forc
 def _member_load(loading: Loading, structure: Structure, item: MemberLoad, case: int, force: float, place: str) -> None:
     member = structure.member(item.member)
     length = structure.length(member)
-    end = length if item.end is None else item.end
-    if item.start > length + 1e-9 or end > length + 1e-9:
+    scale = length if item.ratio else 1.0
+    start, end = item.start * scale, length if item.end is None else item.end * scale
+    if start > length + 1e-9 or end > length + 1e-9:
         raise ModelError(
-            f"A load on “{item.member}” reaches {max(item.start, end):g} m, beyond the member's length {length:.3f} m.",
+            f"A load on “{item.member}” reaches {max(start, end):g} m, beyond the member's length {length:.3f} m.",
             place,
         )
     ends = structure.xyz[[member.nodes[0], member.nodes[-1]]]
@@ -110,16 +111,16 @@ def _member_load(loading: Loading, structure: Structure, item: MemberLoad, case:
 
     first = to_global(item.value)
     if item.kind == "line":
-        if end <= item.start:
+        if end <= start:
             raise ModelError(f"A line load on “{item.member}” ends at {end:g} m, not after its start.", place)
         last = to_global(item.value_end) if item.value_end is not None else first
-        loading.lines.append(LineLoad(case, item.member, item.start, end, first, last))
-        total = (first + last) / 2 * (end - item.start)
+        loading.lines.append(LineLoad(case, item.member, start, end, first, last))
+        total = (first + last) / 2 * (end - start)
     elif item.kind == "force":
-        loading.points.append(PointLoad(case, first, np.zeros(3), item.member, item.start))
+        loading.points.append(PointLoad(case, first, np.zeros(3), item.member, start))
         total = first
     else:
-        loading.points.append(PointLoad(case, np.zeros(3), first, item.member, item.start))
+        loading.points.append(PointLoad(case, np.zeros(3), first, item.member, start))
         total = np.zeros(3)
     loading.expected[case] = loading.expected[case] + total
 
@@ -127,6 +128,7 @@ def _member_load(loading: Loading, structure: Structure, item: MemberLoad, case:
 def combinations(document: Document, loading: Loading) -> list[Combination]:
     """Generated combinations of what the jigs set out, then the stated ones; without either, each case alone with factor 1.
 
+    A stated combination of a hall's cases that names one which is no longer there is kept as “lost”, with nothing in it.
     Raises ModelError for a factor on a case that does not exist, and for a combination without any.
     """
     found: list[Combination] = []
@@ -140,6 +142,12 @@ def combinations(document: Document, loading: Loading) -> list[Combination]:
         if item.name in taken:
             raise ModelError(f"There already is a combination “{item.name}”.", f"combinations.{i}.name")
         factors = np.zeros(len(loading.cases))
+        lost = [name for name in item.factors if name not in numbers]
+        if lost and (document.hall or document.jigs):
+            # generated cases come and go with the jigs; what is said of them is kept until they are back
+            words = "lost: " + ", ".join(f"“{name}”" for name in lost)
+            found.append(Combination(item.name, "lost", words, factors, "stated", own=True))
+            continue
         for name, factor in item.factors.items():
             if name not in numbers:
                 raise ModelError(

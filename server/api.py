@@ -26,7 +26,7 @@ from engine.result import result
 from engine.sizing.size import Round, size
 from engine.structure.model import Structure
 from engine.verification.proof import prove
-from server.projects import office, revisions, schemas, workbench
+from server.projects import climate, office, revisions, schemas, surfaces, workbench
 from server.projects.chains import chain_of
 from server.projects.comparison import compare_documents
 from server.projects.models import Project, Revision
@@ -330,6 +330,25 @@ def ribbon(request: HttpRequest, project_id: UUID, member: str, revision: int | 
     document, _ = _document(request, project_id, revision)
     computed = chain_of(document)
     return workbench.ribbon_out(computed, _member(computed.structure.index, member))
+
+
+@api.get("/projects/{project_id}/panel", response={200: schemas.PanelOut, 422: schemas.Problem})
+def panel(request: HttpRequest, project_id: UUID, name: str, revision: int | None = None) -> schemas.PanelOut:
+    """A panel laid flat, with its wind zones and the pressures of every case."""
+    document, _ = _document(request, project_id, revision)
+    return surfaces.panel_out(chain_of(document), name)
+
+
+@api.get("/climate", response={200: schemas.ClimateOut, 422: schemas.Problem})
+def site_climate(request: HttpRequest, place: str, altitude: float | None = None) -> schemas.ClimateOut:
+    """Site values of a place, asked of the climate service."""
+    return climate.site_values(place, altitude)
+
+
+@api.get("/climate/places", response=list[str])
+def climate_places(request: HttpRequest, name: str = "") -> list[str]:
+    """Places that the climate service knows by these letters."""
+    return climate.place_names(name)
 
 
 @api.get("/projects/{project_id}/proof", response={200: schemas.ProofOut, 422: schemas.Problem})

@@ -1,6 +1,7 @@
 """Django settings. Safe for production by default; LORICA_LOCAL=1 relaxes what HTTP on loopback cannot have.
 
-LORICA_SECRET (needed), LORICA_DATABASE_URL (needed), LORICA_HOSTS (comma-separated), LORICA_LOCAL.
+LORICA_SECRET (needed), LORICA_DATABASE_URL (needed), LORICA_HOSTS (comma-separated), LORICA_LOCAL,
+LORICA_CLIMATE_URL (of a climate service).
 """
 
 import os
@@ -86,6 +87,9 @@ WHITENOISE_IMMUTABLE_FILE_TEST = r"^/static/assets/"
 
 #: a document of some ten thousand members stays below this
 DATA_UPLOAD_MAX_MEMORY_SIZE = 8 * 1024 * 1024
+
+#: where the climate service answers; "" for none
+CLIMATE_URL = os.environ.get("LORICA_CLIMATE_URL", "")
 
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = SECURE_SSL_REDIRECT = not LOCAL

@@ -31,7 +31,8 @@ class MemberLoad(Part):
     """A load on one member.
 
     kind "force" and "moment": a concentrated vector at distance `start`; "line": from `value` at `start` to `value_end`
-    at `end` (default: the same value, the whole member). axes: "global", "local", or "projected" (per metre of plan).
+    at `end` (default: the same value, the whole member). ratio: start and end are shares of the length. axes: "global",
+    "local", or "projected" (per metre of plan).
     """
 
     case: Name
@@ -41,6 +42,7 @@ class MemberLoad(Part):
     value_end: Vector | None = None
     start: NotNegative = 0.0
     end: NotNegative | None = None
+    ratio: bool = False
     axes: Literal["global", "local", "projected"] = "global"
 
 

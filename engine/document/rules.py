@@ -20,6 +20,13 @@ class Around(Part):
     distance: Annotated[float, Field(ge=0, le=2000, allow_inf_nan=False)] = 20.0
 
 
+class Source(Part):
+    """Where a value comes from, as long as it stands as it was given."""
+
+    value: float | str
+    words: Annotated[str, Field(max_length=200)]
+
+
 class Site(Part):
     """What the place puts on the building. Pressures in kN/m² always, speed in m/s.
 
@@ -33,7 +40,7 @@ class Site(Part):
     terrain: Terrain = "II"
     around: Around | None = None
     reference_period: Annotated[float, Field(ge=2, le=1000, allow_inf_nan=False)] = 50.0
-    sources: dict[str, Annotated[str, Field(max_length=200)]] = {}
+    sources: dict[str, Source] = {}
 
 
 class Neighbour(Part):
@@ -52,7 +59,7 @@ class SnowOptions(Part):
     edge: snow overhanging the eaves, above 800 m of altitude (6.3).
     """
 
-    exposure: Literal[0.8, 1.0, 1.2] = 1.0
+    exposure: Annotated[float, Field(ge=0.5, le=1.5, allow_inf_nan=False)] = 1.0
     thermal: Annotated[float, Field(gt=0, le=1.2, allow_inf_nan=False)] = 1.0
     held: bool = False
     parapet: Annotated[float, Field(ge=0, le=5, allow_inf_nan=False)] = 0.0

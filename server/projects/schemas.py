@@ -261,12 +261,18 @@ class CaseOut(Schema):
     reacted: Triple
     off: float
     holds: bool
+    exclusive: str
+    category: str
+    own: bool
 
 
 class CombinationOut(Schema):
     name: str
     use: str
     formula: str
+    rule: str
+    own: bool
+    numbers: str
 
 
 class ReactionOut(Schema):
@@ -281,16 +287,122 @@ class ReactionOut(Schema):
 
 
 class WindOut(Schema):
-    """Numbers behind the wind: pressures in kN/m², lengths in m."""
+    """Numbers behind the wind from one direction: pressures in kN/m², lengths in m. inside: (c_pi, where it comes from)."""
 
+    direction: str
+    terrain: str
+    speed: float
     basic: float
     exposure: float
     peak: float
+    orography: float
+    displacement: float
     height: float
+    b: float
+    d: float
     e: float
-    strip: float
-    walls: dict[str, float]
-    roof: dict[str, tuple[float, float]]
+    slenderness: float
+    inside: list[tuple[float, str]]
+    correlation: float
+
+
+class LocalOut(Schema):
+    """Net pressures on a purlin, rail or gable post in kN/m² and per metre of it in kN/m; positive pushes inwards."""
+
+    role: str
+    panel: str
+    zone: str
+    area: float
+    most: float
+    least: float
+    most_line: float
+    least_line: float
+
+
+class PanelBrief(Schema):
+    name: str
+    kind: str
+    side: str
+    area: float
+    pitch: float
+    carriers: int
+
+
+Flat = tuple[float, float]
+
+
+class ZoneOut(Schema):
+    """A wind zone on a panel: (c_pe,10, c_pe,1) of its two sets; peak: q_p(z_e) in kN/m²."""
+
+    direction: str
+    letter: str
+    polygon: list[Flat]
+    area: float
+    suction: Flat
+    pressure: Flat
+    peak: float
+    source: str
+
+
+class SurfaceLoadOut(Schema):
+    """A pressure of a case on a part of a panel, at its corners in kN/m²; normal: share that pushes onto the panel."""
+
+    case: str
+    zone: str
+    polygon: list[Flat]
+    area: float
+    pressure: list[float]
+    normal: float
+    why: str
+
+
+class CarrierOut(Schema):
+    member: str
+    line: list[Flat]
+
+
+class PanelOut(Schema):
+    """A panel as someone sees it who looks at it from outside: coordinates in m to the right and upwards.
+
+    turn: rows (a, b, c) by which x, y of the drawing become a + b x + c y, the panel's own coordinates.
+    """
+
+    name: str
+    kind: str
+    area: float
+    pitch: float
+    outline: list[Flat]
+    openings: list[list[Flat]]
+    outside: Triple
+    span: Flat
+    two_way: bool
+    carriers: list[CarrierOut]
+    zones: list[ZoneOut]
+    loads: list[SurfaceLoadOut]
+    turn: tuple[Triple, Triple]
+
+
+class ClimateOut(Schema):
+    """What the climate service knows of a place: kN/m², m/s, m."""
+
+    place: str
+    region: str
+    x_km: float
+    y_km: float
+    altitude: float
+    ground_snow: float
+    wind_speed: float
+    terrain: str
+    source: str
+
+
+class PsiOut(Schema):
+    """ψ0, ψ1, ψ2 of a row of EN 1990 table A1.1, as used and as recommended; cases: symbols that take it."""
+
+    row: str
+    used: tuple[float, float, float]
+    recommended: tuple[float, float, float]
+    cases: list[str]
 
 
 class SnowOut(Schema):
@@ -402,7 +514,10 @@ class ChainOut(Schema):
     reactions: list[ReactionOut] = []
     lengths: list[LengthsOut] = []
     hall: HallOut | None = None
-    wind: WindOut | None = None
+    winds: list[WindOut] = []
+    panels: list[PanelBrief] = []
+    local: list[LocalOut] = []
+    psi: list[PsiOut] = []
     snow: SnowOut | None = None
     simplifications: list[str] = []
     tonnage: float = 0.0

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Iterator
-from dataclasses import replace
 from typing import Any
 
 import numpy as np
@@ -21,13 +20,17 @@ from engine.document import Document
 from engine.result import combination_of
 from engine.sizing.size import deflection_worst
 from engine.standards.en import snow
-from engine.standards.en.hall_actions import hall_wind, simplifications
+from engine.standards.en.combinations import PSI, psi, psi_key
+from engine.standards.en.hall_actions import simplifications
+from engine.standards.en.snow_cases import greatest
+from engine.standards.en.wind_cases import hall_winds
 from engine.structure.audit import audit
 from engine.structure.model import FREEDOMS, Floats, Member, Structure
 from engine.structure.planes import planes
 from engine.verification.proof import Proof
 from engine.verification.verify import CRITERIA, Verdict, section_values, stability_values
 from server.projects import schemas
+from server.projects.surfaces import brief, local_out, wind_out
 
 ROLE_WORDS = {
     "column": ("Column", "Columns"),
@@ -232,20 +235,9 @@ def hall_facts(document: Document, structure: Structure) -> dict[str, Any]:
         slopes=[(p.name.removeprefix("roof-"), p.length, p.pitch) for p in roofs],
     )
     mu = float(snow.mu1(roofs[0].pitch))
-    found["snow"] = schemas.SnowOut(
-        mu=mu, undrifted=snow.roof_snow(site.ground_snow, mu), drifted=snow.roof_snow(site.ground_snow, 0.5 * mu)
-    )
-    if w := hall_wind(hall, structure, site):
-        found["wind"] = schemas.WindOut(
-            basic=w.pressure.basic / 1000,
-            exposure=w.pressure.exposure,
-            peak=w.pressure.peak / 1000,
-            height=w.height,
-            e=w.e,
-            strip=w.strip,
-            walls=w.walls,
-            roof=w.roof,
-        )
+    ground = site.ground_snow * document.snow.exposure * document.snow.thermal
+    found["snow"] = schemas.SnowOut(mu=mu, undrifted=mu * ground, drifted=greatest(document, structure) * ground)
+    found["winds"] = wind_out(hall_winds(document, structure))
     return found
 
 
@@ -279,9 +271,23 @@ def structure_out(document: Document, structure: Structure) -> dict[str, Any]:
             schemas.SnagOut(**{**vars(s), "members": list(s.members), "nodes": list(s.nodes)}) for s in audit(structure)
         ],
         "orphans": [schemas.OrphanOut(**vars(o)) for o in structure.orphans],
+        "panels": brief(structure),
         "tonnage": sum(structure.mass(m) for m in structure.members) / 1000,
         **hall_facts(document, structure),
     }
+
+
+def _psi(chain: Chain) -> list[schemas.PsiOut]:
+    """The rows of table A1.1 that the cases take."""
+    rules, site = chain.document.rules, chain.document.site
+    rows: dict[str, schemas.PsiOut] = {}
+    for case in chain.loading.cases:
+        if case.nature in ("permanent", "imperfection", "accidental"):
+            continue
+        key = psi_key(case, site)
+        row = rows.setdefault(key, schemas.PsiOut(row=key, used=psi(case, rules, site), recommended=PSI[key], cases=[]))
+        row.cases.append(case.symbol)
+    return list(rows.values())
 
 
 def bare_chain(document: Document, structure: Structure | None) -> dict[str, Any]:
@@ -297,6 +303,7 @@ def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
     structure, loading = chain.structure, chain.loading
     members = [member_out(chain, v) for v in chain.verification.verdicts]
     states = {m.status for m in members}
+    own = {case.name for case in chain.document.cases}
     return schemas.ChainOut(
         revision=revision,
         fingerprints=chain.fingerprints,
@@ -314,10 +321,29 @@ def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
                 reacted=_kilo(b.reacted),
                 off=b.off,
                 holds=b.holds,
+                exclusive=case.exclusive,
+                category=case.category,
+                own=case.symbol in own,
             )
             for case, b in zip(loading.cases, balances(loading, chain.response), strict=True)
         ],
-        combinations=[schemas.CombinationOut(name=c.name, use=c.use, formula=c.formula) for c in chain.combinations],
+        combinations=[
+            schemas.CombinationOut(
+                name=c.name,
+                use=c.use,
+                formula=c.formula,
+                rule=c.rule,
+                own=c.own,
+                numbers=" + ".join(
+                    f"{factor:.4g} · {loading.cases[i].symbol}"
+                    for i, factor in enumerate(c.factors)
+                    if factor and loading.cases[i].nature != "imperfection"
+                ),
+            )
+            for c in chain.combinations
+        ],
+        local=local_out(chain),
+        psi=_psi(chain),
         reactions=list(_reactions(chain)),
         lengths=list(_lengths(chain)),
         residual=chain.response.residual,
@@ -430,12 +456,12 @@ def station_utilisation(chain: Chain, members: list[int]) -> dict[int, Floats]:
 def _loads(chain: Chain, factors: Floats, members: list[int]) -> list[schemas.LoadOut]:
     """The sum of the line loads on each member, in pieces over which it runs linearly."""
     structure = chain.structure
-    names = {structure.members[i].name for i in members}
     own: dict[str, list[LineLoad]] = defaultdict(list)
-    for load in chain.loading.lines:
-        if factors[load.case] != 0 and load.member in names:
-            end = structure.length(structure.member(load.member)) if load.end is None else load.end
-            own[load.member].append(replace(load, end=end))
+    table = chain.loading.table(structure)
+    for k in np.flatnonzero((factors[table.case] != 0) & np.isin(table.member, members)).tolist():
+        name = structure.members[table.member[k]].name
+        case, start, end = int(table.case[k]), float(table.start[k]), float(table.end[k])
+        own[name].append(LineLoad(case, name, start, end, table.first[k], table.last[k]))
     found = []
     for name, loads in own.items():
         member = structure.member(name)

@@ -8,7 +8,6 @@ from engine.actions.cases import Case
 from engine.balance import balances
 from engine.chain import run
 from engine.document import read_document
-from engine.document.jigs import RoofBay
 from engine.document.rules import Rules, Site
 from engine.errors import ModelError
 from engine.expand import expand

@@ -110,6 +110,9 @@ export function shown(value: number): string {
 }
 
 /** A number with a fixed count of decimals and a true minus sign. */
+/** A text with true minus signs. */
+export const minus = (text: string): string => text.replaceAll('-', '−')
+
 export function fixed(value: number, digits = 2): string {
   const text = value.toFixed(digits)
   return /^-0(\.0*)?$/.test(text) ? text.slice(1) : text.replace('-', '−')

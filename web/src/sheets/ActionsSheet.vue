@@ -1,67 +1,126 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import NumberField from '../components/NumberField.vue'
+import { minus } from '../lib/quantity'
 import { NATURE_COLOURS } from '../lib/temper'
 import { useWorkbench } from '../stores/workbench'
+import LoadsPart from './actions/LoadsPart.vue'
+import LocalPart from './actions/LocalPart.vue'
+import SpotPart from './actions/SpotPart.vue'
+import WindPart from './actions/WindPart.vue'
 import SheetHead from './SheetHead.vue'
 
 const bench = useWorkbench()
+const parts = ['Cases', 'Surfaces', 'Wind', 'By hand', 'Local'] as const
+const part = ref<(typeof parts)[number]>('Cases')
 const off = computed(() => (bench.chain?.cases ?? []).filter((c) => !c.holds).length)
+const leaning = ref(false)
+const cases = computed(() => (bench.chain?.cases ?? []).filter((c) => leaning.value || c.nature !== 'imperfection'))
+const leans = computed(() => (bench.chain?.cases ?? []).filter((c) => c.nature === 'imperfection').length)
+const chosen = computed(() => bench.chain?.cases?.find((c) => c.symbol === bench.state) ?? null)
 function look(symbol: string) {
-  if (!bench.looking) bench.plane = bench.planes.filter((p) => p.kind === 'frame')[1]?.key ?? bench.plane
+  if (!bench.looking && !bench.panel)
+    bench.plane = bench.planes.filter((p) => p.kind === 'frame')[1]?.key ?? bench.plane
   bench.overlays = new Set([...bench.overlays].filter((o) => o !== 'moment')).add('actions')
+  bench.spot = ''
   bench.show(symbol)
 }
+const surfaces = computed(() => {
+  const found = new Map<string, string[]>()
+  for (const p of bench.chain?.panels ?? []) {
+    const key = p.kind === 'roof' ? 'Roof' : p.kind === 'wall' ? 'Walls and gables' : 'Floors'
+    found.set(key, [...(found.get(key) ?? []), p.name])
+  }
+  return [...found]
+})
+function lay(name: string) {
+  bench.state = ''
+  void bench.openPanel(name)
+}
+const round = (v: readonly number[]) => minus(v.map((x) => x.toFixed(1)).join('  '))
 </script>
 
 <template>
-  <SheetHead title="Actions" :aside="`${bench.chain?.cases?.length ?? 0} cases`" />
-  <template v-if="bench.hall && bench.document?.cladding">
-    <h4>Cladding weight</h4>
-    <NumberField
-      label="Roof, with purlins"
-      path="cladding.roof"
-      kind="pressure"
-      :value="bench.document.cladding.roof"
-      hint="Per m² of roof surface"
-    />
-    <NumberField
-      label="Walls, with rails"
-      path="cladding.walls"
-      kind="pressure"
-      :value="bench.document.cladding.walls"
-      hint="Per m² of wall surface, carried by the columns"
-    />
+  <SheetHead title="Actions" :aside="`${cases.length} cases`" />
+  <nav class="parts" aria-label="Parts of the actions">
+    <button v-for="p in parts" :key="p" :class="{ on: part === p }" :aria-pressed="part === p" @click="part = p">
+      {{ p }}
+    </button>
+  </nav>
+  <template v-if="part === 'Cases'">
+    <template v-if="bench.hall && bench.document?.cladding">
+      <h4>Cladding</h4>
+      <NumberField
+        label="Roof, with purlins"
+        path="cladding.roof"
+        kind="pressure"
+        :value="bench.document.cladding.roof"
+        hint="Per m² of roof surface"
+      />
+      <NumberField
+        label="Walls, with rails"
+        path="cladding.walls"
+        kind="pressure"
+        :value="bench.document.cladding.walls"
+        hint="Per m² of wall surface, carried by the columns"
+      />
+      <NumberField
+        label="Imposed on the roof"
+        path="cladding.roof_imposed"
+        kind="pressure"
+        :value="bench.document.cladding.roof_imposed"
+        hint="Category H, maintenance: alone, not with snow or wind; 0: none"
+      />
+    </template>
+    <h4>
+      Cases <span :class="{ fails: off }">{{ off ? `${off} out of balance` : 'all in balance' }}</span>
+    </h4>
+    <ul>
+      <li v-for="c in cases" :key="c.symbol">
+        <button :class="{ on: bench.state === c.symbol }" :title="c.note" @click="look(c.symbol)">
+          <i :style="{ background: NATURE_COLOURS[c.nature] ?? '#8b949b' }" /><b class="mono">{{ c.symbol }}</b>
+          <span>{{ c.name }}</span>
+        </button>
+      </li>
+    </ul>
+    <label v-if="leans" class="keep"
+      ><input v-model="leaning" type="checkbox" /> {{ leans }} cases of sway imperfections</label
+    >
+    <template v-if="chosen">
+      <h4>Balance of {{ chosen.symbol }} <span :class="{ fails: !chosen.holds }">kN along X, Y, Z</span></h4>
+      <div class="pairs balance">
+        <span title="From pressures, areas and masses">expected</span><b>{{ round(chosen.expected) }}</b>
+        <span title="On members and nodes">applied</span><b>{{ round(chosen.applied) }}</b>
+        <span title="What the supports give back, with the sign of the load">reacted</span
+        ><b>{{ round(chosen.reacted) }}</b>
+      </div>
+      <p class="note">{{ chosen.note }}</p>
+    </template>
+    <h4>What is simplified</h4>
+    <p v-for="s in bench.chain?.simplifications ?? []" :key="s" class="note">{{ s }}</p>
   </template>
-  <h4>
-    Cases <span :class="{ fails: off }">{{ off ? `${off} out of balance` : 'all in balance' }}</span>
-  </h4>
-  <ul>
-    <li v-for="c in bench.chain?.cases ?? []" :key="c.symbol">
-      <button :class="{ on: bench.state === c.symbol }" :title="c.note" @click="look(c.symbol)">
-        <i :style="{ background: NATURE_COLOURS[c.nature] }" /><b class="mono">{{ c.symbol }}</b>
-        <span>{{ c.name }}</span>
-      </button>
-    </li>
-  </ul>
-  <template v-if="bench.chain?.wind">
-    <h4>Wind coefficients <span>c_pe,10</span></h4>
-    <div class="pairs">
-      <span title="Windward wall, table 7.1">D</span><b>{{ bench.chain.wind.walls.D?.toFixed(2) }}</b>
-      <span title="Leeward wall, table 7.1">E</span><b>{{ bench.chain.wind.walls.E?.toFixed(2) }}</b>
-      <template v-for="(pair, zone) in bench.chain.wind.roof" :key="zone">
-        <span title="Roof zone, wind across the ridge, table 7.4a">{{ zone }}</span><b>{{
-          pair
-            .map((v) => v.toFixed(2))
-            .join(' / ')
-            .replaceAll('-', '−')
-        }}</b>
-      </template>
-      <span title="min(b, 2h)">e</span><b>{{ bench.chain.wind.e.toFixed(2) }} m</b>
-    </div>
+  <template v-else-if="part === 'Surfaces'">
+    <p class="note">
+      Lay a surface flat to see the wind zones on it, cut exactly; then choose a case to see what it puts there. Point
+      at a zone for the proof of its pressure.
+    </p>
+    <template v-for="[kind, names] in surfaces" :key="kind">
+      <h4>{{ kind }}</h4>
+      <ul>
+        <li v-for="name in names" :key="name">
+          <button :class="{ on: bench.panel?.name === name }" @click="lay(name)">
+            <span>{{ name }}</span><b class="mono wide"
+              >{{ bench.chain?.panels?.find((p) => p.name === name)?.area.toFixed(1) }} m²</b
+            >
+          </button>
+        </li>
+      </ul>
+    </template>
+    <SpotPart />
   </template>
-  <h4>What is simplified</h4>
-  <p v-for="s in bench.chain?.simplifications ?? []" :key="s" class="note">{{ s }}</p>
+  <WindPart v-else-if="part === 'Wind'" />
+  <LoadsPart v-else-if="part === 'By hand'" />
+  <LocalPart v-else />
 </template>
 
 <style scoped>
@@ -96,7 +155,11 @@ li button.on {
 li b {
   font-weight: 400;
   font-size: 12px;
-  width: 30px;
+  min-width: 30px;
+}
+li b.wide {
+  margin-left: auto;
+  color: var(--ink-2);
 }
 li button > span {
   overflow: hidden;
@@ -107,5 +170,15 @@ li i {
   width: 9px;
   height: 9px;
   flex: none;
+}
+.keep {
+  display: flex;
+  gap: 6px;
+  padding: 3px 12px;
+  font: 400 12px var(--condensed);
+  color: var(--ink-2);
+}
+.balance b {
+  white-space: pre;
 }
 </style>

@@ -1,51 +1,190 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
+import ChoiceField from '../components/ChoiceField.vue'
 import NumberField from '../components/NumberField.vue'
+import ToggleField from '../components/ToggleField.vue'
+import { readFactors } from '../lib/combinations'
 import { useWorkbench } from '../stores/workbench'
 import SheetHead from './SheetHead.vue'
 
 const bench = useWorkbench()
 const rules = computed(() => bench.document?.rules)
-const count = (use: string) => (bench.chain?.combinations ?? []).filter((c) => c.use === use).length
+const all = computed(() => bench.chain?.combinations ?? [])
+const USES = [
+  ['strength', 'Strength (STR)', 'EN 1990 6.4.3.2'],
+  ['accidental', 'Accidental', '(6.11b)'],
+  ['uplift', 'Overturning, uplift (EQU)', 'table A1.2(A)'],
+  ['deflection', 'Deflection, characteristic', '(6.14b)'],
+  ['variable', 'Deflection, variable alone', '(6.14b) without permanent actions'],
+  ['frequent', 'Frequent', '(6.15b)'],
+  ['quasi-permanent', 'Quasi-permanent', '(6.16b)'],
+] as const
+const count = (use: string) => all.value.filter((c) => c.use === use && !c.own).length
+const RECOMMENDED: Record<string, number> = {
+  gamma_G_unfavourable: 1.35,
+  gamma_G_favourable: 1,
+  gamma_Q: 1.5,
+  gamma_G_equ_unfavourable: 1.1,
+  gamma_G_equ_favourable: 0.9,
+  xi: 0.85,
+}
+const FACTORS = [
+  ['gamma_G_unfavourable', 'γG unfavourable', 'EN 1990 table A1.2(B)'],
+  ['gamma_G_favourable', 'γG favourable', 'EN 1990 table A1.2(B)'],
+  ['gamma_Q', 'γQ', 'EN 1990 table A1.2(B)'],
+  ['gamma_G_equ_unfavourable', 'γG,sup of EQU', 'EN 1990 table A1.2(A)'],
+  ['gamma_G_equ_favourable', 'γG,inf of EQU', 'EN 1990 table A1.2(A)'],
+] as const
+const changed = (key: string) => (rules.value as Record<string, unknown> | undefined)?.[key] !== RECOMMENDED[key]
+const same = (a: readonly number[], b: readonly number[]) => a.every((v, i) => Math.abs(v - b[i]!) < 1e-9)
+const wrongPsi = ref('')
+/** A row of table A1.1 changed; ψ0 of wind and snow have fields of their own in the document. */
+async function setPsi(row: string, i: number, event: Event) {
+  const value = Number((event.target as HTMLInputElement).value.replace(',', '.'))
+  if (!(value >= 0 && value <= 1)) {
+    wrongPsi.value = 'ψ lies between 0 and 1.'
+    return
+  }
+  wrongPsi.value = ''
+  const now = bench.chain!.psi!.find((p) => p.row === row)!
+  const next = now.used.map((v, k) => (k === i ? value : v))
+  const changes: { path: string; value: unknown }[] = [
+    { path: 'rules.psi', value: { ...rules.value?.psi, [row]: next } },
+  ]
+  if (i === 0 && row === 'wind') changes.push({ path: 'rules.psi0_wind', value })
+  if (i === 0 && row.startsWith('snow')) changes.push({ path: 'rules.psi0_snow', value })
+  await bench.edit(`ψ${i} of ${row} ${value}`, changes)
+}
+
+// combinations of one's own
+const own = computed(() => all.value.filter((c) => c.own))
+const name = ref('')
+const use = ref('strength')
+const factors = ref('')
+const wrong = ref('')
+async function add() {
+  const found = readFactors(factors.value, bench.chain?.cases ?? [])
+  wrong.value = typeof found === 'string' ? found : !name.value.trim() ? 'The combination needs a name.' : ''
+  if (wrong.value) return
+  const value = { name: name.value.trim(), use: use.value, factors: found }
+  const done = await bench.edit(`Combination ${value.name}`, [
+    { path: 'combinations', value: [...(bench.document?.combinations ?? []), value] },
+  ])
+  wrong.value = done ? '' : (bench.refusal?.message ?? '')
+  if (done) name.value = factors.value = ''
+}
+const drop = (gone: string) =>
+  bench.edit(`Combination ${gone} dropped`, [
+    { path: 'combinations', value: (bench.document?.combinations ?? []).filter((c) => c.name !== gone) },
+  ])
+const shown = computed(() => all.value.find((c) => c.name === bench.state))
 </script>
 
 <template>
-  <SheetHead title="Combinations" :aside="`${bench.chain?.combinations?.length ?? 0}`" />
+  <SheetHead title="Combinations" :aside="`${all.length}`" />
   <template v-if="rules">
+    <template v-if="shown">
+      <h4>
+        {{ shown.name }} <span>{{ shown.use }}, {{ shown.rule }}</span>
+      </h4>
+      <p class="note mono">{{ shown.formula }}</p>
+      <p class="note">{{ shown.numbers }}</p>
+    </template>
     <div class="pairs">
-      <span>Strength, EN 1990 (6.10)</span><b>{{ count('strength') }}</b> <span>Deflection, characteristic (6.14b)</span
-      ><b>{{ count('deflection') }}</b>
+      <template v-for="[key, words, clause] in USES" :key="key">
+        <span :title="clause">{{ words }}</span><b>{{ count(key) }}</b>
+      </template>
     </div>
-    <h4>Partial factors <span>recommended: 1.35, 1.00, 1.50</span></h4>
-    <NumberField
-      label="γG unfavourable"
-      path="rules.gamma_G_unfavourable"
-      kind="factor"
-      :value="rules.gamma_G_unfavourable"
-      hint="EN 1990 table A1.2(B)"
+    <ChoiceField
+      label="Strength by"
+      path="rules.strength_rule"
+      :value="rules.strength_rule ?? '6.10'"
+      :options="[
+        { value: '6.10', label: '(6.10)' },
+        { value: '6.10a/b', label: '(6.10a) and (6.10b)' },
+      ]"
+      hint="EN 1990 6.4.3.2(3); which one is a national choice"
     />
     <NumberField
-      label="γG favourable"
-      path="rules.gamma_G_favourable"
+      v-if="rules.strength_rule === '6.10a/b'"
+      label="ξ"
+      path="rules.xi"
       kind="factor"
-      :value="rules.gamma_G_favourable"
-      hint="EN 1990 table A1.2(B)"
+      :value="rules.xi"
+      hint="(6.10b), recommended 0.85"
     />
-    <NumberField label="γQ" path="rules.gamma_Q" kind="factor" :value="rules.gamma_Q" hint="EN 1990 table A1.2(B)" />
+    <ToggleField
+      label="Sway imperfections in strength"
+      path="rules.imperfections"
+      :value="rules.imperfections"
+      hint="EN 1993-1-1 5.3.2(3), where H_Ed < 0.15 V_Ed; written Φ in the formulas"
+    />
+    <h4>Partial factors</h4>
+    <div v-for="[key, words, clause] in FACTORS" :key="key" :class="{ changed: changed(key) }">
+      <NumberField
+        :label="words"
+        :path="`rules.${key}`"
+        kind="factor"
+        :value="rules[key]"
+        :hint="`${clause}; recommended ${RECOMMENDED[key]}`"
+      />
+    </div>
     <h4>Combination factors <span>table A1.1</span></h4>
-    <NumberField label="ψ0 wind" path="rules.psi0_wind" kind="factor" :value="rules.psi0_wind" hint="Recommended 0.6" />
-    <NumberField
-      label="ψ0 snow"
-      path="rules.psi0_snow"
-      kind="factor"
-      :value="rules.psi0_snow"
-      :optional="(bench.document?.site?.altitude ?? 0) > 1000 ? '0.7' : '0.5'"
-      hint="Empty: 0.5 up to 1000 m of altitude, 0.7 above"
-    />
+    <table v-if="bench.chain?.psi?.length">
+      <thead>
+        <tr>
+          <th />
+          <th>ψ0</th>
+          <th>ψ1</th>
+          <th>ψ2</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="p in bench.chain.psi" :key="p.row" :title="p.cases.join(', ')">
+          <th>{{ p.row.length === 1 ? `category ${p.row}` : p.row }}</th>
+          <td v-for="i in [0, 1, 2] as const" :key="i" :class="{ changed: p.used[i] !== p.recommended[i] }">
+            <input
+              :value="p.used[i]"
+              :aria-label="`ψ${i} of ${p.row}`"
+              :title="`Recommended ${p.recommended[i]}`"
+              @change="setPsi(p.row, i, $event)"
+            />
+          </td>
+          <td class="mark">{{ same(p.used, p.recommended) ? '' : 'changed' }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-if="wrongPsi" class="note fails" role="alert">{{ wrongPsi }}</p>
+    <h4>Own combination</h4>
+    <div class="form">
+      <label>Name <input v-model="name" aria-label="Name of the combination" placeholder="Crane stop" /></label>
+      <label
+        >Use
+        <select v-model="use" aria-label="Use of the combination">
+          <option v-for="[key, words] in USES" :key="key" :value="key">{{ words }}</option>
+        </select></label
+      >
+      <label title="Cases by their symbol: 1.35 G1 + 1.35 G2 + 1.2 S1"
+        >Factors
+        <input
+          v-model="factors"
+          aria-label="Factors of the combination"
+          placeholder="1.35 G1 + 1.2 S1"
+          @keydown.enter="add"
+      /></label>
+      <p v-if="wrong" class="note fails" role="alert">{{ wrong }}</p>
+      <p class="buttons"><button class="plate" @click="add">Add the combination</button></p>
+    </div>
+    <ul>
+      <li v-for="c in own" :key="c.name" :class="{ fails: c.use === 'lost' }">
+        <b>{{ c.name }}</b><span>{{ c.formula }}</span
+        ><button class="quiet" :title="`Drop ${c.name}`" @click="drop(c.name)">×</button>
+      </li>
+    </ul>
     <p class="note">
       Permanent cases act together, all unfavourable or all favourable. Of the snow arrangements one acts at a time, of
-      the wind cases too; each action leads once, the other accompanies it with ψ0. Choose a combination in the ledger
-      to see the frame under it.
+      the wind cases too; each action leads once, the others accompany it with ψ0. Choose a combination in the ledger to
+      see the frame under it.
     </p>
   </template>
 </template>
@@ -53,5 +192,49 @@ const count = (use: string) => (bench.chain?.combinations ?? []).filter((c) => c
 <style scoped>
 h4 span {
   font-weight: 400;
+}
+.changed :deep(.box),
+td.changed input {
+  border-color: var(--behind);
+  background: #fbf3e2;
+}
+table {
+  margin: 0 12px;
+  border-collapse: collapse;
+  font: 400 12px var(--condensed);
+}
+th {
+  text-align: left;
+  font-weight: 400;
+  color: var(--ink-2);
+  padding-right: 10px;
+}
+td input {
+  width: 46px;
+  font: 400 12px var(--mono);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  padding: 2px 4px;
+  text-align: right;
+  background: #fff;
+}
+.mark {
+  color: var(--ink-2);
+  padding-left: 4px;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0 12px;
+  font: 400 12.5px var(--condensed);
+}
+li {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+}
+li span {
+  flex: 1;
+  font: 400 11.5px var(--mono);
 }
 </style>

@@ -29,7 +29,7 @@ const count = computed(() => (bench.chain?.snags?.length ?? 0) + (bench.chain?.o
     title="Frame"
     :aside="`${bench.chain?.members?.length ?? 0} members · ${(bench.chain?.tonnage ?? 0).toFixed(2)} t`"
   />
-  <nav aria-label="Parts of the frame sheet">
+  <nav class="parts" aria-label="Parts of the frame sheet">
     <button
       v-for="(_, name) in PARTS"
       :key="name"
@@ -53,27 +53,6 @@ const count = computed(() => (bench.chain?.snags?.length ?? 0) + (bench.chain?.o
 </template>
 
 <style scoped>
-nav {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0;
-  padding: 4px 8px 0;
-  border-bottom: 1px solid var(--line);
-}
-nav button {
-  border: 0;
-  background: none;
-  padding: 4px 5px 4px;
-  font: 500 12px var(--condensed);
-  color: var(--ink-2);
-  border-bottom: 2px solid transparent;
-  cursor: pointer;
-  white-space: nowrap;
-}
-nav button.on {
-  color: var(--chalk);
-  border-color: var(--chalk);
-}
 i {
   font: 500 10.5px var(--mono);
   margin-left: 3px;

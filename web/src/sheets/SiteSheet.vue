@@ -1,10 +1,17 @@
 <script setup lang="ts">
+import { computed, ref } from 'vue'
+import { api, type Schemas } from '../api/client'
 import ChoiceField from '../components/ChoiceField.vue'
 import NumberField from '../components/NumberField.vue'
+import ToggleField from '../components/ToggleField.vue'
+import { minus } from '../lib/quantity'
 import { useWorkbench } from '../stores/workbench'
 import SheetHead from './SheetHead.vue'
 
 const bench = useWorkbench()
+const site = computed(() => bench.document?.site)
+const snow = computed(() => bench.document?.snow)
+const wind = computed(() => bench.document?.wind)
 const TERRAIN = [
   { value: '0', label: '0 · sea, coast' },
   { value: 'I', label: 'I · lakes, flat' },
@@ -12,85 +19,298 @@ const TERRAIN = [
   { value: 'III', label: 'III · villages, forest' },
   { value: 'IV', label: 'IV · town' },
 ]
+const DIRECTIONS = ['left', 'right', 'front', 'back'] as const
+
 async function place(event: Event) {
   const value = (event.target as HTMLInputElement).value.trim()
-  if (value !== bench.document?.site?.place) await bench.edit(`Place ${value}`, [{ path: 'site.place', value }])
+  if (value !== site.value?.place) await bench.edit(`Place ${value}`, [{ path: 'site.place', value }])
 }
+const known = ref<string[]>([])
+async function suggest(event: Event) {
+  const name = (event.target as HTMLInputElement).value
+  const { data } = await api.GET('/api/climate/places', { params: { query: { name } } })
+  known.value = data ?? []
+}
+const asking = ref(false)
+const trouble = ref('')
+/** Ask the climate service for the place's values; `altitude`: at the altitude that stands here. */
+async function ask(altitude?: number) {
+  asking.value = true
+  trouble.value = ''
+  try {
+    const { data, error } = await api.GET('/api/climate', {
+      params: { query: { place: site.value?.place ?? '', ...(altitude !== undefined && { altitude }) } },
+    })
+    if (!data) {
+      trouble.value = (error as Schemas['Problem'] | undefined)?.message ?? 'The climate service gave no answer.'
+      return
+    }
+    const words = `${data.source}, ${data.altitude} m`
+    await bench.edit(`Climate of ${data.place}`, [
+      { path: 'site.place', value: data.place },
+      { path: 'site.altitude', value: data.altitude },
+      { path: 'site.ground_snow', value: data.ground_snow },
+      { path: 'site.wind_speed', value: data.wind_speed },
+      { path: 'site.terrain', value: data.terrain },
+      {
+        path: 'site.sources',
+        value: {
+          altitude: { value: data.altitude, words: data.source },
+          ground_snow: { value: data.ground_snow, words },
+          wind_speed: { value: data.wind_speed, words: data.source },
+          terrain: { value: data.terrain, words: data.source },
+        },
+      },
+    ])
+  } finally {
+    asking.value = false
+  }
+}
+/** Where a value comes from: the service, or by hand once it was changed. */
+function origin(key: 'altitude' | 'ground_snow' | 'wind_speed' | 'terrain'): string {
+  const source = site.value?.sources?.[key]
+  return source && source.value === site.value?.[key] ? source.words : 'entered by hand'
+}
+const byDirection = (key: 'terrains' | 'directional' | 'orography', direction: string, text: string) => {
+  const next: Record<string, unknown> = { ...wind.value?.[key] }
+  if (text === '') delete next[direction]
+  else next[direction] = key === 'terrains' ? text : Number(text.replace(',', '.'))
+  void bench.edit(`Wind from the ${direction}`, [{ path: `wind.${key}`, value: next }])
+}
+const text = (event: Event) => (event.target as HTMLInputElement).value.trim()
+const neighbour = computed(() => snow.value?.neighbour)
 </script>
 
 <template>
-  <SheetHead title="Site" :aside="bench.document?.site?.place" />
-  <template v-if="bench.document?.site">
+  <SheetHead title="Site" :aside="site?.place" />
+  <template v-if="site && snow && wind">
     <h4>Place</h4>
-    <label class="place"
-      ><span>Name</span><input :value="bench.document.site.place" maxlength="80" @change="place"
-    /></label>
+    <label class="field">
+      <span>Name</span>
+      <input :value="site.place" maxlength="80" list="places" aria-label="Place" @input="suggest" @change="place" />
+      <datalist id="places"><option v-for="p in known" :key="p" :value="p" /></datalist>
+    </label>
+    <p class="buttons">
+      <button class="plate" :disabled="asking || !site.place" @click="ask()">Ask the climate service</button>
+      <button
+        class="plate"
+        :disabled="asking || !site.place"
+        title="Ground snow for the altitude that stands here"
+        @click="ask(site.altitude)"
+      >
+        … at this altitude
+      </button>
+    </p>
+    <p v-if="trouble" class="note fails" role="alert">{{ trouble }}</p>
     <NumberField
       label="Altitude"
       path="site.altitude"
       kind="altitude"
-      :value="bench.document.site.altitude"
-      hint="Above 1000 m snow takes ψ0 = 0.7 (EN 1990 table A1.1)"
+      :value="site.altitude"
+      :hint="`${origin('altitude')}. Above 1000 m snow takes other ψ (EN 1990 table A1.1)`"
     />
     <h4>Snow <span>EN 1991-1-3</span></h4>
+    <NumberField label="Ground snow s_k" path="site.ground_snow" kind="pressure" :value="site.ground_snow" />
+    <p class="from">{{ origin('ground_snow') }}</p>
     <NumberField
-      label="Ground snow s_k"
-      path="site.ground_snow"
-      kind="pressure"
-      :value="bench.document.site.ground_snow"
-      hint="Characteristic ground snow load at the site, entered by hand"
+      label="Exposure C_e"
+      path="snow.exposure"
+      kind="factor"
+      :value="snow.exposure"
+      hint="Table 5.1: 0.8 windswept, 1.0 normal, 1.2 sheltered"
     />
+    <NumberField label="Thermal C_t" path="snow.thermal" kind="factor" :value="snow.thermal" hint="5.2(8)" />
+    <NumberField
+      label="Parapet at the eaves"
+      path="snow.parapet"
+      kind="length"
+      :value="snow.parapet"
+      hint="Snow drifts against it (6.2) and cannot slide; 0: none"
+    />
+    <ToggleField
+      label="Snow is kept from sliding"
+      path="snow.held"
+      :value="snow.held"
+      hint="Guards or obstructions at the eaves: μ1 is at least 0.8 (5.3.3(2))"
+    />
+    <ToggleField
+      label="Exceptional snow"
+      path="snow.exceptional"
+      :value="snow.exceptional"
+      :on="2"
+      :off="null"
+      hint="C_esl times the ground snow as an accidental action (4.3)"
+    />
+    <NumberField
+      v-if="snow.exceptional"
+      label="C_esl"
+      path="snow.exceptional"
+      kind="factor"
+      :value="snow.exceptional"
+      hint="Recommended 2.0"
+    />
+    <ToggleField
+      label="A taller building stands beside"
+      path="snow.neighbour"
+      :value="snow.neighbour"
+      :on="{}"
+      :off="null"
+      hint="Snow drifts against it (5.3.6)"
+    />
+    <template v-if="neighbour">
+      <ChoiceField
+        label="On the side"
+        path="snow.neighbour.side"
+        :value="neighbour.side ?? 'left'"
+        :options="[
+          { value: 'left', label: 'left' },
+          { value: 'right', label: 'right' },
+        ]"
+      />
+      <NumberField label="Above these eaves" path="snow.neighbour.above" kind="length" :value="neighbour.above" />
+      <NumberField label="Its width" path="snow.neighbour.width" kind="length" :value="neighbour.width" />
+      <NumberField label="Gap between" path="snow.neighbour.gap" kind="length" :value="neighbour.gap" />
+    </template>
     <div v-if="bench.chain?.snow" class="pairs">
       <span title="Shape coefficient of the roof, table 5.2"
         >μ₁ at {{ bench.chain.hall?.slopes[0]?.[2].toFixed(1) }}°</span
       ><b>{{ bench.chain.snow.mu.toFixed(2) }}</b>
       <span title="s = μ Ce Ct sk (5.1), on the plan projection">Undrifted</span
       ><b>{{ bench.chain.snow.undrifted.toFixed(2) }} kN/m²</b>
-      <span title="Half of μ on one slope, figure 5.3">Drifted, lee half</span
+      <span title="The largest of all arrangements, on the plan projection">Greatest, drifted</span
       ><b>{{ bench.chain.snow.drifted.toFixed(2) }} kN/m²</b>
     </div>
     <h4>Wind <span>EN 1991-1-4</span></h4>
     <NumberField
-      label="Basic wind speed v_b"
+      label="Basic wind speed v_b,0"
       path="site.wind_speed"
       kind="speed"
-      :value="bench.document.site.wind_speed"
-      hint="Fundamental value of the basic wind velocity, entered by hand (4.2)"
+      :value="site.wind_speed"
+      hint="Fundamental value of the basic wind velocity (4.2)"
     />
+    <p class="from">{{ origin('wind_speed') }}</p>
     <ChoiceField
       label="Terrain"
       path="site.terrain"
-      :value="bench.document.site.terrain ?? 'II'"
+      :value="site.terrain ?? 'II'"
       :options="TERRAIN"
-      hint="Terrain category, table 4.1"
+      :hint="`${origin('terrain')}. Terrain category, table 4.1`"
     />
-    <div v-if="bench.chain?.wind" class="pairs">
-      <span title="Reference height: the ridge">z_e</span><b>{{ bench.chain.wind.height.toFixed(2) }} m</b>
-      <span title="Basic velocity pressure (4.10)">q_b</span><b>{{ bench.chain.wind.basic.toFixed(3) }} kN/m²</b>
-      <span title="Exposure factor (4.8), flat terrain">c_e(z_e)</span><b>{{ bench.chain.wind.exposure.toFixed(3) }}</b>
-      <span title="Peak velocity pressure (4.8)">q_p(z_e)</span><b>{{ bench.chain.wind.peak.toFixed(3) }} kN/m²</b>
+    <NumberField
+      label="Reference period"
+      path="site.reference_period"
+      kind="factor"
+      unit="years"
+      :value="site.reference_period"
+      hint="Mean return period; other than 50 years takes c_prob (4.2)"
+    />
+    <NumberField label="Season c_season" path="wind.season" kind="factor" :value="wind.season" hint="4.2(2), 1.0" />
+    <ToggleField
+      label="Buildings stand around (terrain IV)"
+      path="site.around"
+      :value="site.around"
+      :on="{}"
+      :off="null"
+      hint="The profile is displaced upwards between buildings (A.5)"
+    />
+    <template v-if="site.around">
+      <NumberField label="Their height" path="site.around.height" kind="length" :value="site.around.height" />
+      <NumberField label="Their distance" path="site.around.distance" kind="length" :value="site.around.distance" />
+    </template>
+    <table v-if="bench.chain?.winds?.length" class="winds">
+      <thead>
+        <tr>
+          <th>From</th>
+          <th title="Terrain, where it differs by direction">terrain</th>
+          <th title="Directional factor (4.2)">c_dir</th>
+          <th title="Orography factor (4.3.3)">c_o</th>
+          <th title="Peak velocity pressure at the ridge, kN/m² (4.8)">q_p</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="d in DIRECTIONS" :key="d">
+          <th>{{ d }}</th>
+          <td>
+            <select
+              :value="wind.terrains?.[d] ?? ''"
+              :aria-label="`Terrain to the ${d}`"
+              @change="byDirection('terrains', d, text($event))"
+            >
+              <option value="">{{ site.terrain }}</option>
+              <option v-for="t in TERRAIN" :key="t.value" :value="t.value">{{ t.value }}</option>
+            </select>
+          </td>
+          <td v-for="key in ['directional', 'orography'] as const" :key="key">
+            <input
+              :value="wind[key]?.[d] ?? ''"
+              placeholder="1.0"
+              :aria-label="`${key === 'directional' ? 'c_dir' : 'c_o'} ${d}`"
+              @change="byDirection(key, d, text($event))"
+            />
+          </td>
+          <td class="mono" :title="`v_b = ${bench.chain.winds.find((w) => w.direction === d)?.speed.toFixed(2)} m/s`">
+            {{ bench.chain.winds.find((w) => w.direction === d)?.peak.toFixed(3) }}
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <div v-if="bench.chain?.winds?.[0]" class="pairs">
+      <span title="Reference height: the ridge above the ground">z_e</span
+      ><b>{{ bench.chain.winds[0].height.toFixed(2) }} m</b> <span title="Basic velocity pressure (4.10)">q_b</span
+      ><b>{{ bench.chain.winds[0].basic.toFixed(3) }} kN/m²</b> <span title="Exposure factor (4.8)">c_e(z_e)</span
+      ><b>{{ bench.chain.winds[0].exposure.toFixed(3) }}</b>
+      <span title="Peak velocity pressure (4.8), from the left">q_p(z_e)</span
+      ><b>{{ bench.chain.winds[0].peak.toFixed(3) }} kN/m²</b>
+      <template v-if="bench.chain.winds[0].displacement">
+        <span title="Displacement height (A.5)">h_dis</span><b>{{ bench.chain.winds[0].displacement.toFixed(2) }} m</b>
+      </template>
+      <span title="Internal pressure, wind from the left">c_pi</span
+      ><b>{{ minus(bench.chain.winds[0].inside.map(([v]) => v.toFixed(2)).join(' / ')) }}</b>
     </div>
-    <p class="note">Site values are entered by hand; each is shown with what follows from it.</p>
   </template>
 </template>
 
 <style scoped>
-.place {
-  display: grid;
-  grid-template-columns: 1fr 200px;
-  align-items: center;
-  padding: 2px 12px;
-  font: 400 12.5px var(--condensed);
-  color: var(--ink-2);
-}
-.place input {
-  font: 400 12.5px var(--condensed);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 4px 6px;
-  background: #fff;
-}
 h4 span {
   font-weight: 400;
+}
+.from {
+  margin: 0;
+  padding: 0 12px 3px;
+  font: 400 11px var(--condensed);
+  color: var(--ink-2);
+  text-align: right;
+}
+.field input {
+  width: 100%;
+}
+.winds {
+  margin: 6px 12px;
+  border-collapse: collapse;
+  font: 400 12px var(--condensed);
+}
+.winds th {
+  text-align: left;
+  font-weight: 400;
+  color: var(--ink-2);
+  font-size: 11px;
+}
+.winds tbody th {
+  font-size: 12px;
+  color: var(--ink);
+  padding-right: 8px;
+}
+.winds input,
+.winds select {
+  width: 52px;
+  font: 400 12px var(--mono);
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  padding: 2px 4px;
+  background: #fff;
+}
+.winds td:last-child {
+  padding-left: 6px;
+  text-align: right;
 }
 </style>

@@ -45,6 +45,10 @@ export const useWorkbench = defineStore('workbench', () => {
   const state = ref('')
   const hidden = ref(new Set<string>())
   const overlays = ref(new Set<Overlay>(['moment']))
+  /** A panel laid flat in place of the view, the wind's direction on it, and the zone or load pointed at. */
+  const panel = shallowRef<Schemas['PanelOut'] | null>(null)
+  const wind = ref<'left' | 'right' | 'front' | 'back'>('left')
+  const spot = ref('')
 
   const document = computed(() => project.value?.document ?? null)
   const hall = computed(() => document.value?.hall ?? null)
@@ -77,6 +81,7 @@ export const useWorkbench = defineStore('workbench', () => {
     gone.value = new Set()
     faded.value = new Set()
     drawing.value = null
+    closePanel()
     const found = await api.GET('/api/projects/{project_id}', { params: { path: { project_id: id } } })
     if (!found.data) {
       message.value = 'There is no such project among yours.'
@@ -133,6 +138,11 @@ export const useWorkbench = defineStore('workbench', () => {
     if (selected.value && !present.has(selected.value)) selected.value = ''
     if ([...chosen.value].some((name) => !present.has(name)))
       chosen.value = new Set([...chosen.value].filter((name) => present.has(name)))
+    if (panel.value) {
+      const name = panel.value.name
+      if (chain.value?.panels?.some((p) => p.name === name)) await openPanel(name)
+      else closePanel()
+    }
     await draw()
   }
 
@@ -186,7 +196,23 @@ export const useWorkbench = defineStore('workbench', () => {
     void draw()
   }
 
+  /** Lay a panel flat. */
+  async function openPanel(name: string): Promise<void> {
+    const now = project.value
+    if (!now || !chain.value) return
+    const { data } = await api.GET('/api/projects/{project_id}/panel', {
+      params: { path: { project_id: now.id }, query: { name, revision: chain.value.revision } },
+    })
+    spot.value = ''
+    panel.value = data ? typed('PanelOut', data) : null
+  }
+  function closePanel(): void {
+    panel.value = null
+    spot.value = ''
+  }
+
   function look(at: string): void {
+    closePanel()
     plane.value = at
     void draw()
   }
@@ -372,6 +398,11 @@ export const useWorkbench = defineStore('workbench', () => {
     sizing,
     sizingBase,
     sizingRuns,
+    panel,
+    wind,
+    spot,
+    openPanel,
+    closePanel,
     worstFirst,
     open,
     refresh,

@@ -5,6 +5,7 @@ import ChainBar from '../components/ChainBar.vue'
 import FrameView from '../components/FrameView.vue'
 import KeyPlan from '../components/KeyPlan.vue'
 import LedgerPanel from '../components/LedgerPanel.vue'
+import PanelView from '../components/PanelView.vue'
 import ProofSheet from '../components/ProofSheet.vue'
 import RoleList from '../components/RoleList.vue'
 import ViewTools from '../components/ViewTools.vue'
@@ -41,7 +42,8 @@ function keys(event: KeyboardEvent) {
   else if (event.key === ']' && at >= 0 && at < frames.length - 1) bench.look(frames[at + 1]!)
   else if (event.key === '0') bench.look('whole')
   else if (event.key === 'Escape') {
-    if (bench.drawing) bench.drawing = null
+    if (bench.panel) bench.closePanel()
+    else if (bench.drawing) bench.drawing = null
     else bench.select('')
   } else if (event.key === 'Enter' && bench.drawing) void bench.drawn()
 }
@@ -85,7 +87,8 @@ function text(value: unknown) {
         {{ bench.message }} <router-link to="/">Back to the projects</router-link>
       </p>
       <template v-else-if="bench.chain">
-        <FrameView v-if="bench.looking" />
+        <PanelView v-if="bench.panel" />
+        <FrameView v-else-if="bench.looking" />
         <ModelView v-else-if="bench.chain.members?.length" />
         <p v-if="!bench.chain.members?.length && bench.chain.broken_stage !== 'structure'" class="waiting">
           Nothing stands yet. Set out a hall or another jig in the Frame sheet, or draw members by hand.
@@ -96,7 +99,7 @@ function text(value: unknown) {
         </p>
       </template>
       <p v-else class="waiting">Computing the chain…</p>
-      <ViewTools v-if="bench.chain?.members?.length" />
+      <ViewTools v-if="bench.chain?.members?.length && !bench.panel" />
     </main>
     <aside class="right" aria-label="Sheet">
       <button class="fold" :aria-expanded="!folded.right" title="Fold the sheet" @click="folded.right = !folded.right">

@@ -1,0 +1,151 @@
+"""A panel laid flat: its outline, what carries it, the wind zones on it, and the pressures of every case."""
+
+from __future__ import annotations
+
+import numpy as np
+from shapely.geometry import Polygon
+
+from engine.actions.panels import cut
+from engine.chain import Chain
+from engine.errors import ModelError
+from engine.standards.en.wind_cases import Wind, hall_winds, local_pressures
+from engine.structure.model import Floats, Panel, Structure
+from server.projects import schemas
+
+UP = np.array([0.0, 0.0, 1.0])
+
+
+def seen_from_outside(panel: Panel) -> tuple[Floats, Floats]:
+    """Origin (3,) and basis (2, 3) of the drawing: to the right and upwards for someone who looks at it from outside."""
+    lying = abs(panel.outside[2]) > 0.9999
+    up = np.array([0.0, 1.0, 0.0]) if lying else UP - panel.outside * panel.outside[2]
+    up = up / np.linalg.norm(up)
+    basis = np.stack([np.cross(up, panel.outside), up])
+    least = (panel.corners @ basis.T).min(axis=0)
+    return panel.corners[0] + (least - panel.corners[0] @ basis.T) @ basis, basis
+
+
+def _flat(points: Floats, origin: Floats, basis: Floats) -> list[tuple[float, float]]:
+    return [(float(x), float(y)) for x, y in (points - origin) @ basis.T]
+
+
+def _turn(panel: Panel, origin: Floats, basis: Floats) -> tuple[schemas.Triple, schemas.Triple]:
+    start, across, up = panel.flat(origin), panel.basis @ basis[0], panel.basis @ basis[1]
+    first, second = ((float(start[i]), float(across[i]), float(up[i])) for i in (0, 1))
+    return first, second
+
+
+def brief(structure: Structure) -> list[schemas.PanelBrief]:
+    """The panels by name."""
+    return [
+        schemas.PanelBrief(name=p.name, kind=p.kind, side=p.side, area=p.area, pitch=p.pitch, carriers=len(p.carriers))
+        for p in structure.panels
+    ]
+
+
+def wind_out(winds: list[Wind]) -> list[schemas.WindOut]:
+    """The numbers behind the wind from each direction."""
+    found = []
+    for w in winds:
+        p = w.pressures[max(w.pressures)]
+        found.append(
+            schemas.WindOut(
+                direction=w.direction,
+                terrain=p.terrain,
+                speed=p.speed,
+                basic=p.basic / 1000,
+                exposure=p.exposure,
+                peak=p.peak / 1000,
+                orography=p.orography,
+                displacement=p.displacement,
+                height=w.box.height,
+                b=w.box.across(w.direction),
+                d=w.box.along(w.direction),
+                e=w.box.e(w.direction),
+                slenderness=w.slenderness,
+                inside=list(w.inside),
+                correlation=w.correlation,
+            )
+        )
+    return found
+
+
+def local_out(chain: Chain) -> list[schemas.LocalOut]:
+    """Local pressures of secondary members."""
+    return [
+        schemas.LocalOut(
+            role=p.role,
+            panel=p.panel,
+            zone=p.zone,
+            area=p.area,
+            most=p.most / 1000,
+            least=p.least / 1000,
+            most_line=p.most * p.spacing / 1000,
+            least_line=p.least * p.spacing / 1000,
+        )
+        for p in local_pressures(chain.document, chain.structure)
+    ]
+
+
+def panel_out(chain: Chain, name: str) -> schemas.PanelOut:
+    """A panel laid flat. Raises ModelError for a name that no panel bears."""
+    structure = chain.structure
+    panel = next((p for p in structure.panels if p.name == name), None)
+    if panel is None:
+        raise ModelError(f"There is no panel “{name}”.", "panel")
+    origin, basis = seen_from_outside(panel)
+    zones = []
+    for w in hall_winds(chain.document, structure):
+        for zone in w.zones:
+            if zone.panel.name != name:
+                continue
+            for polygon in cut(panel, zone.points):
+                zones.append(
+                    schemas.ZoneOut(
+                        direction=w.direction,
+                        letter=zone.letter,
+                        polygon=_flat(panel.place_of(polygon), origin, basis),
+                        area=Polygon(polygon).area,
+                        suction=zone.both[0],
+                        pressure=zone.both[1],
+                        peak=w.peak(zone) / 1000,
+                        source=zone.source + (f", · {zone.factor:g} (figure 7.10)" if zone.factor != 1 else ""),
+                    )
+                )
+    loads = []
+    for load in chain.loading.surfaces:
+        if load.panel != name:
+            continue
+        values = [load.at(corner) / 1000 for corner in load.polygon]
+        loads.append(
+            schemas.SurfaceLoadOut(
+                case=chain.loading.cases[load.case].symbol,
+                zone=load.zone,
+                polygon=_flat(panel.place_of(load.polygon), origin, basis),
+                area=Polygon(load.polygon).area,
+                pressure=values,
+                normal=float(-(load.direction @ panel.outside)),
+                why=load.why,
+            )
+        )
+    carriers = []
+    for carrier in panel.carriers:
+        member = structure.member(carrier)
+        ends = structure.xyz[[member.nodes[0], member.nodes[-1]]]
+        carriers.append(schemas.CarrierOut(member=carrier, line=_flat(ends, origin, basis)))
+    span = panel.span @ basis.T
+    return schemas.PanelOut(
+        name=name,
+        kind=panel.kind,
+        area=panel.area,
+        pitch=panel.pitch,
+        outline=_flat(panel.corners, origin, basis),
+        openings=[_flat(o, origin, basis) for o in panel.openings],
+        outside=tuple(panel.outside.tolist()),
+        span=(float(span[0]), float(span[1])),
+        two_way=panel.two_way,
+        carriers=carriers,
+        zones=zones,
+        loads=loads,
+        turn=_turn(panel, origin, basis),
+    )

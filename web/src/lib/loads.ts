@@ -1,0 +1,38 @@
+type Vector = [number, number, number]
+type Axes = 'global' | 'local' | 'projected'
+
+/** Directions in which loads act, as engineers say them. */
+export const TOWARDS = {
+  down: { words: 'down', axes: 'global', unit: [0, 0, -1] },
+  plan: { words: 'down, per metre of plan', axes: 'projected', unit: [0, 0, -1] },
+  X: { words: '+X, across the hall', axes: 'global', unit: [1, 0, 0] },
+  Y: { words: '+Y, along the hall', axes: 'global', unit: [0, 1, 0] },
+  Z: { words: '+Z, up', axes: 'global', unit: [0, 0, 1] },
+  x: { words: 'along the member', axes: 'local', unit: [1, 0, 0] },
+  y: { words: 'local y, sideways', axes: 'local', unit: [0, 1, 0] },
+  z: { words: 'local z, off the inner flange', axes: 'local', unit: [0, 0, 1] },
+} as const satisfies Record<string, { words: string; axes: Axes; unit: readonly number[] }>
+export type Towards = keyof typeof TOWARDS
+
+/** The vector of a load of that size. */
+export function components(towards: Towards, size: number): { value: Vector; axes: Axes } {
+  const { unit, axes } = TOWARDS[towards]
+  return { value: unit.map((u) => (u ? u * size : 0)) as Vector, axes }
+}
+
+/** Where on a member: “” the whole of it, “1 – 3.5” metres from its start, “50 %” a share of its length. */
+export function readStretch(text: string): { start: number; end: number | null; ratio: boolean } | string {
+  const source = text.trim().replaceAll(',', '.')
+  if (!source) return { start: 0, end: null, ratio: false }
+  const ratio = source.includes('%')
+  const parts = source
+    .replaceAll('%', ' ')
+    .split(/[\s–;]+|-/)
+    .filter(Boolean)
+    .map(Number)
+  if (!parts.length || parts.length > 2 || !parts.every((p) => Number.isFinite(p) && p >= 0))
+    return `“${text}” is no stretch; write 1 – 3.5 in metres, or 25 – 75 %.`
+  const [start, end] = parts.map((p) => (ratio ? p / 100 : p))
+  if (ratio && Math.max(start!, end ?? 0) > 1) return 'A share of the length ends at 100 %.'
+  return { start: start!, end: end ?? null, ratio }
+}

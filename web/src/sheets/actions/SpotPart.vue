@@ -1,0 +1,103 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { minus } from '../../lib/quantity'
+import { useWorkbench } from '../../stores/workbench'
+
+/** What is shown on the panel laid flat, and the proof of the pressure at the spot pointed at. */
+const bench = useWorkbench()
+const DIRECTIONS = ['left', 'right', 'front', 'back'] as const
+const cases = computed(() => {
+  const here = new Set((bench.panel?.loads ?? []).map((l) => l.case))
+  return (bench.chain?.cases ?? []).filter((c) => here.has(c.symbol))
+})
+const [kind, number] = [computed(() => bench.spot.split(' ')[0]), computed(() => Number(bench.spot.split(' ')[1]))]
+const zone = computed(() => (kind.value === 'zone' ? bench.panel?.zones[number.value] : undefined))
+const load = computed(() => (kind.value === 'load' ? bench.panel?.loads[number.value] : undefined))
+const winds = computed(() => bench.chain?.winds?.find((w) => w.direction === zone.value?.direction))
+const two = computed(() => zone.value && zone.value.suction[0] !== zone.value.pressure[0])
+const f = (x: number, digits = 2) => minus(x.toFixed(digits))
+function blow(direction: (typeof DIRECTIONS)[number]) {
+  bench.wind = direction
+  bench.spot = ''
+  bench.show('')
+}
+function showCase(event: Event) {
+  bench.spot = ''
+  bench.show((event.target as HTMLSelectElement).value)
+}
+</script>
+
+<template>
+  <template v-if="bench.panel">
+    <h4>Shown on {{ bench.panel.name }}</h4>
+    <p v-if="bench.panel.zones.length" class="buttons">
+      <button
+        v-for="d in DIRECTIONS"
+        :key="d"
+        class="plate"
+        :class="{ solid: !bench.state && bench.wind === d }"
+        :title="`Wind zones for wind from the ${d}`"
+        @click="blow(d)"
+      >
+        {{ d }}
+      </button>
+    </p>
+    <label class="field">
+      <span>Loads of case</span>
+      <select :value="bench.state" aria-label="Case shown on the panel" @change="showCase">
+        <option value="">– wind zones –</option>
+        <option v-for="c in cases" :key="c.symbol" :value="c.symbol">{{ c.symbol }} · {{ c.name }}</option>
+      </select>
+    </label>
+    <template v-if="zone">
+      <h4>
+        Zone {{ zone.letter }} <span>wind from the {{ zone.direction }}</span>
+      </h4>
+      <div class="pairs">
+        <span>Area of the zone</span><b>{{ f(zone.area) }} m²</b> <span :title="zone.source">c_pe,10 · c_pe,1</span
+        ><b>{{ f(zone.suction[0]) }} · {{ f(zone.suction[1]) }}</b>
+        <template v-if="two">
+          <span title="The other sign that the table gives">with the other sign</span
+          ><b>{{ f(zone.pressure[0]) }} · {{ f(zone.pressure[1]) }}</b>
+        </template>
+        <span title="Peak velocity pressure at the reference height (4.8)">q_p(z_e)</span
+        ><b>{{ f(zone.peak, 3) }} kN/m²</b>
+      </div>
+      <p class="note">{{ minus(zone.source) }}</p>
+      <p v-for="[c, why] in winds?.inside ?? []" :key="c" class="note mono">
+        w = q_p (c_pe − c_pi) = {{ f(zone.peak, 3) }} · ({{ f(zone.suction[0]) }} − {{ f(c) }}) =
+        {{ f(zone.peak * (zone.suction[0] - c)) }} kN/m² <br /><span>c_pi: {{ minus(why) }}; (5.1), (5.2)</span>
+      </p>
+    </template>
+    <template v-else-if="load">
+      <h4>
+        {{ load.case }} <span>{{ load.zone }}</span>
+      </h4>
+      <div class="pairs">
+        <span>Area</span><b>{{ f(load.area) }} m²</b> <span>Pressure</span
+        ><b
+          >{{ f(Math.min(...load.pressure), 3)
+          }}<template v-if="Math.max(...load.pressure) - Math.min(...load.pressure) > 5e-4">
+            … {{ f(Math.max(...load.pressure), 3) }}</template
+          >
+          kN/m²</b
+        >
+      </div>
+      <p class="note">{{ load.why }}</p>
+    </template>
+    <p v-else class="note">Point at a zone in the drawing to see how its pressure comes about.</p>
+  </template>
+</template>
+
+<style scoped>
+h4 span {
+  font-weight: 400;
+}
+.note span {
+  color: var(--ink-2);
+  font-family: var(--condensed);
+}
+.field select {
+  width: 100%;
+}
+</style>
