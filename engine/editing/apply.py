@@ -13,6 +13,7 @@ import numpy as np
 from engine.document import Document
 from engine.document.byhand import MemberEdit, MemberInput, NodeEdit, NodeInput, Releases, SupportInput
 from engine.editing.operations import (
+    ChangeLoad,
     ChangeMembers,
     Copy,
     Cross,
@@ -440,6 +441,13 @@ class _Work:
             by_jig = number is not None and "/" in node
             if o.fixed or o.springs or by_jig:
                 self.document.supports.append(SupportInput(node=node, **o.model_dump(exclude={"do", "nodes"})))
+
+    def _load(self, o: ChangeLoad) -> None:
+        if o.number >= len(self.document.member_loads):
+            raise ModelError(f"There is no load number {o.number + 1} on a member.", "number")
+        load = self.document.member_loads[o.number]
+        for key, value in o.model_dump(exclude={"do", "number"}, exclude_none=True).items():
+            setattr(load, key, value)
 
     def _replace(self, o: Replace) -> None:
         kind, _, number = o.place.partition(".")

@@ -175,6 +175,17 @@ class Support(Part):
     settlement: Vector = (0.0, 0.0, 0.0)
 
 
+class ChangeLoad(Part):
+    """New values for a load on a member, by its number in the document; None leaves what stands."""
+
+    do: Literal["load"] = "load"
+    number: Annotated[int, Field(ge=0)]
+    value: Vector | None = None
+    value_end: Vector | None = None
+    start: NotNegative | None = None
+    end: NotNegative | None = None
+
+
 class Replace(Part):
     """Give an edit that lost its place another one; without a target: drop it. place: “edits.3” and the like."""
 
@@ -207,6 +218,7 @@ Operation = Annotated[
     | Trim
     | Merge
     | Support
+    | ChangeLoad
     | Replace
     | ReleaseJig,
     Field(discriminator="do"),

@@ -328,7 +328,8 @@ def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
             for case, b in zip(loading.cases, balances(loading, chain.response), strict=True)
         ],
         combinations=[
-            schemas.CombinationOut(
+            # there are a thousand of them: taken as they are, without validation
+            schemas.CombinationOut.model_construct(
                 name=c.name,
                 use=c.use,
                 formula=c.formula,

@@ -26,7 +26,7 @@ watch(
   (stage) => (tab.value = DEFAULT[stage] ?? 'Members'),
 )
 const tabs = computed(() => tabsOf(bench.stage))
-const table = computed(() => ledger(tab.value, bench.chain))
+const table = computed(() => ledger(tab.value, bench.chain, bench.document?.member_loads))
 const sorting = ref<{ column: number; falling: boolean } | null>(null)
 watch(tab, () => {
   sorting.value = null
@@ -83,6 +83,7 @@ function choose(row: Row, add = false) {
     const at = bench.chain!.node_names!.indexOf(row.key)
     bench.choose(members.filter((m) => m.line.includes(at)).map((m) => m.name))
   } else if (tab.value === 'Balance' || tab.value === 'Combinations') bench.show(row.key)
+  else if (tab.value === 'Loads') bench.select(String(row.cells[1]), true)
   else if (row.cells[5]) bench.show(String(row.cells[5]))
 }
 const body = ref<HTMLElement>()

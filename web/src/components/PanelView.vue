@@ -44,8 +44,8 @@ interface Patch {
   d: string
   fill: string
   label: Point
-  room: number
-  small: boolean
+  /** How its words stand: letter above value, both in one line, the letter alone. */
+  way: 'two' | 'one' | 'letter'
 }
 function patch(key: string, letter: string, words: string, flat: readonly (readonly number[])[], fill: string): Patch {
   const polygon = flat.map(at)
@@ -53,8 +53,9 @@ function patch(key: string, letter: string, words: string, flat: readonly (reado
   const ys = polygon.map((p) => p[1])
   const room = Math.max(...xs) - Math.min(...xs)
   const label = letterPlace(polygon)
-  const small = room < 46 || Math.max(...ys) - Math.min(...ys) < 30
-  return { key, letter, words, polygon, d: path(polygon, true), fill, label, room, small }
+  const high = Math.max(...ys) - Math.min(...ys)
+  const way = room < 46 ? 'letter' : high >= 34 ? 'two' : room > 90 ? 'one' : 'letter'
+  return { key, letter, words, polygon, d: path(polygon, true), fill, label, way }
 }
 const zones = computed(() =>
   (panel.value?.zones ?? [])
@@ -87,18 +88,21 @@ const title = computed(() => {
 })
 const scales = computed(() => {
   const b = bounds.value
-  const cuts = (axis: 0 | 1) =>
-    [
-      ...new Set(
-        [
-          ...(axis ? [b.y0, b.y1] : [b.x0, b.x1]),
-          ...(bench.state
-            ? (panel.value?.loads ?? []).filter((l) => l.case === bench.state)
-            : (panel.value?.zones ?? []).filter((z) => z.direction === bench.wind)
-          ).flatMap((z) => z.polygon.map((p) => p[axis]!)),
-        ].map((v) => Number(v.toFixed(3))),
-      ),
-    ].sort((x, y) => x - y)
+  const here = bench.state
+    ? (panel.value?.loads ?? []).filter((l) => l.case === bench.state)
+    : (panel.value?.zones ?? []).filter((z) => z.direction === bench.wind)
+  const points = here.flatMap((z) => z.polygon)
+  const outer = panel.value?.outline ?? []
+  const near = (x: number, y: number) => Math.abs(x - y) < 1e-3
+  // cuts are measured along the foot and along the sides, not where they meet a slanted edge
+  const cuts = (axis: 0 | 1) => {
+    const found = points
+      .filter((p) => (axis ? near(p[0]!, b.x0) || near(p[0]!, b.x1) : near(p[1]!, b.y0)))
+      .map((p) => p[axis]!)
+    if (axis) found.push(...outer.map((p) => p[1]!))
+    found.push(axis ? b.y0 : b.x0, axis ? b.y1 : b.x1)
+    return [...new Set(found.map((v) => Number(v.toFixed(3))))].sort((x, y) => x - y)
+  }
   const steps = (marks: number[]) =>
     marks.slice(1).map((m, i) => ({ from: marks[i]!, to: m, words: (m - marks[i]!).toFixed(2) }))
   return { across: steps(cuts(0)), up: steps(cuts(1)) }
@@ -152,8 +156,11 @@ const blows = computed(() => {
       </path>
       <path :d="outline" class="edge" />
       <g v-for="p in shown" :key="`${p.key} words`" class="words">
-        <text :x="p.label[0]" :y="p.small ? p.label[1] + 4 : p.label[1] - 3">{{ p.letter }}</text>
-        <text v-if="!p.small" :x="p.label[0]" :y="p.label[1] + 13" class="mono">{{ p.words }}</text>
+        <text :x="p.label[0]" :y="p.way === 'two' ? p.label[1] - 3 : p.label[1] + 4">
+          {{ p.letter }}
+          <tspan v-if="p.way === 'one'" class="mono" dx="8">{{ p.words }}</tspan>
+        </text>
+        <text v-if="p.way === 'two'" :x="p.label[0]" :y="p.label[1] + 13" class="mono">{{ p.words }}</text>
       </g>
       <g class="scale">
         <template v-for="s in scales.across" :key="s.from">

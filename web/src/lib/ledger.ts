@@ -1,6 +1,7 @@
 import type { Schemas } from '../api/client'
 import { parseQuantity } from './quantity'
 import { fixed } from './quantity'
+import { readVector } from './vectors'
 import type { Cell } from './table'
 
 type Operation = Schemas['Operate']['operations'][number]
@@ -33,12 +34,14 @@ export const TABS = [
   'Deflection',
   'Reactions',
   'Balance',
+  'Loads',
   'Combinations',
 ] as const
 export type Tab = (typeof TABS)[number]
 const COMPUTED: Tab[] = ['Groups', 'Members', 'Deflection', 'Reactions', 'Balance', 'Combinations']
 /** Tabs of a stage: the steelwork's tables where it is set out, the computed ones elsewhere. */
 export function tabsOf(stage: string): readonly Tab[] {
+  if (stage === 'actions') return ['Groups', 'Balance', 'Loads', 'Reactions', 'Combinations']
   return stage === 'frame' ? ['Groups', 'Steelwork', 'Nodes', 'Supports', 'Sections', 'Members'] : COMPUTED
 }
 
@@ -65,10 +68,31 @@ export function readDirections(text: string): string[] | string {
   return wrong ? `“${wrong}” is no direction; directions are x y z rx ry rz, or pinned, fixed, free.` : found
 }
 
+type LoadChange = Omit<Extract<Operation, { do?: 'load' }>, 'do' | 'number'>
+const changeLoad =
+  (value: (text: string) => LoadChange | string) =>
+  (key: string, text: string): Operation | string => {
+    const found = value(text.trim())
+    return typeof found === 'string' ? found : { do: 'load', number: Number(key), ...found }
+  }
+function vectorOf(text: string, key: 'value' | 'value_end'): LoadChange | string {
+  const found = readVector(text)
+  return typeof found === 'string' ? found : { [key]: found.value }
+}
+function distanceOf(text: string, key: 'start' | 'end'): LoadChange | string {
+  const value = parseQuantity(text, 'length')
+  return typeof value === 'string' ? value : { [key]: value }
+}
+const vector = (v: readonly number[]) => v.map((x) => String(Number(x.toPrecision(6))).replace('-', '−')).join(', ')
+
 const n = (text: string) => ({ text, number: true })
 const triple = (v: readonly number[]) => v.map((x) => fixed(x, 1)).join(' / ')
 /** What the ledger shows under a tab. */
-export function ledger(tab: Tab, chain: Schemas['ChainOut'] | null): Table {
+export function ledger(
+  tab: Tab,
+  chain: Schemas['ChainOut'] | null,
+  loads: readonly Schemas['MemberLoad'][] = [],
+): Table {
   const members = chain?.members ?? []
   switch (tab) {
     case 'Groups':
@@ -322,6 +346,33 @@ export function ledger(tab: Tab, chain: Schemas['ChainOut'] | null): Table {
         ),
         empty: 'No supports.',
       }
+    case 'Loads':
+      return {
+        head: [
+          { text: 'Case' },
+          { text: 'Member' },
+          { text: 'Kind' },
+          { text: 'Value x y z', number: true, write: changeLoad((text) => vectorOf(text, 'value')) },
+          { text: 'At its end', number: true, write: changeLoad((text) => vectorOf(text, 'value_end')) },
+          { text: 'From', number: true, write: changeLoad((text) => distanceOf(text, 'start')) },
+          { text: 'To', number: true, write: changeLoad((text) => distanceOf(text, 'end')) },
+          { text: 'Axes' },
+        ],
+        rows: loads.map((load, i) => ({
+          key: String(i),
+          cells: [
+            load.case,
+            load.member,
+            load.kind ?? 'line',
+            vector(load.value),
+            load.value_end ? vector(load.value_end) : '',
+            String(load.start ?? 0),
+            load.end === null || load.end === undefined ? 'end' : String(load.end),
+            `${load.axes ?? 'global'}${load.ratio ? ', shares of the length' : ''}`,
+          ],
+        })),
+        empty: 'No loads by hand on members. Put some in the Actions sheet, By hand.',
+      }
     case 'Balance':
       return {
         head: [
@@ -350,8 +401,12 @@ export function ledger(tab: Tab, chain: Schemas['ChainOut'] | null): Table {
       }
     default:
       return {
-        head: [{ text: 'Name' }, { text: 'Use' }, { text: 'In symbols' }],
-        rows: (chain?.combinations ?? []).map((c) => ({ key: c.name, cells: [c.name, c.use, c.formula] })),
+        head: [{ text: 'Name' }, { text: 'Use' }, { text: 'By' }, { text: 'In symbols' }],
+        rows: (chain?.combinations ?? []).map((c) => ({
+          key: c.name,
+          cells: [c.name, c.own ? `${c.use}, own` : c.use, c.rule, c.formula],
+          bad: c.use === 'lost',
+        })),
         empty: 'No combinations yet.',
       }
   }
