@@ -1,0 +1,178 @@
+"""Combinations by EN 1990 and the sway imperfections that go with them, by hand."""
+
+import unittest
+
+import numpy as np
+
+from engine.actions.cases import Case
+from engine.chain import run
+from engine.document import Document, read_document
+from engine.document.jigs import FloorJig, HallJig
+from engine.document.rules import Rules, Site, SnowOptions
+from engine.errors import ModelError
+from engine.standards.en.combinations import PSI, choices, combine, psi
+from engine.standards.en.imperfections import slopes, sway
+
+G, S, T = (
+    Case("Self-weight", "G1", "permanent"),
+    Case("Snow a", "S1", "snow", "snow"),
+    Case("Snow b", "S2", "snow", "snow"),
+)
+W = Case("Wind", "W1", "wind", "wind")
+Q = Case("Imposed", "Q1", "imposed", "Q", category="C")
+H = Case("Maintenance", "Q2", "imposed", "roof", category="H")
+A = Case("Exceptional snow", "A1", "accidental", "accidental")
+
+
+def factors(cases, use, rules=None, site=None):
+    found = combine(cases, rules or Rules(), site or Site())
+    return {tuple(np.round(c.factors, 9)) for c in found if c.use == use}
+
+
+class Rule(unittest.TestCase):
+    def test_table_a1_1(self):
+        for rows, values in (
+            ("AB", (0.7, 0.5, 0.3)),
+            ("CDF", (0.7, 0.7, 0.6)),
+            ("E", (1.0, 0.9, 0.8)),
+            ("G", (0.7, 0.5, 0.3)),
+            ("H", (0, 0, 0)),
+        ):
+            for row in rows:
+                self.assertEqual(PSI[row], values)
+        for row, values in (
+            ("snow", (0.5, 0.2, 0)),
+            ("snow above 1000 m", (0.7, 0.5, 0.2)),
+            ("wind", (0.6, 0.2, 0)),
+            ("temperature", (0.6, 0.5, 0)),
+        ):
+            self.assertEqual(PSI[row], values)
+        self.assertEqual(psi(S, Rules(), Site(altitude=1001)), (0.7, 0.5, 0.2))
+        self.assertEqual(psi(Q, Rules(psi={"C": (0.8, 0.6, 0.5)}), Site()), (0.8, 0.6, 0.5))
+
+    def test_exclusive_sets_and_maintenance_alone(self):
+        found = {tuple(acting) for acting in choices([G, S, T, W, H])}
+        self.assertEqual(found, {(), (1,), (2,), (3,), (1, 3), (2, 3), (4,)})
+
+    def test_6_10_a_and_b_by_hand(self):
+        found = factors([G, S, W], "strength", Rules(strength_rule="6.10a/b"))
+        a = {(g, 1.5 * 0.5 * s, 1.5 * 0.6 * w) for g in (1.35, 1.0) for s in (0, 1) for w in (0, 1)}
+        b = {(g, *v) for g in (1.35 * 0.85, 1.0) for v in ((0, 0), (1.5, 0), (0, 1.5), (1.5, 0.9), (0.75, 1.5))}
+        self.assertEqual(found, {tuple(np.round(x, 9)) for x in a | b})
+
+    def test_uplift_by_hand(self):
+        expected = {(g, *v) for g in (1.1, 0.9) for v in ((1.5, 0), (0, 1.5), (1.5, 0.9), (0.75, 1.5))}
+        self.assertEqual(factors([G, S, W], "uplift"), expected)
+
+    def test_accidental_by_hand(self):
+        # usual snow does not act with the exceptional one; imposed leads with ψ1, wind follows with ψ2 and the other way
+        found = factors([G, S, W, Q, A], "accidental")
+        self.assertEqual(
+            found, {(1, 0, 0, 0, 1), (1, 0, 0.2, 0, 1), (1, 0, 0, 0.7, 1), (1, 0, 0.2, 0.6, 1), (1, 0, 0, 0.7, 1)}
+        )
+
+    def test_service_by_hand(self):
+        self.assertEqual(factors([G, S, W], "frequent"), {(1, 0, 0), (1, 0.2, 0), (1, 0, 0.2)})
+        self.assertEqual(factors([G, S, Q], "quasi-permanent"), {(1, 0, 0), (1, 0, 0.6)})
+        self.assertEqual(factors([G, S, W], "variable"), {(0, 1, 0), (0, 0, 1), (0, 1, 0.6), (0, 0.5, 1)})
+
+
+class Imperfections(unittest.TestCase):
+    def test_sway_by_hand(self):
+        # h = 6 m: α_h = 2/√6 = 0.816; m = 2: α_m = √0.75 = 0.866; φ = 1/283
+        self.assertAlmostEqual(1 / sway(6.0, 2), 282.8, delta=0.1)
+        self.assertAlmostEqual(sway(2.0, 1), 1 / 200)
+        self.assertAlmostEqual(sway(25.0, 4), (2 / 3) * np.sqrt(0.625) / 200, delta=1e-12)
+
+    def test_they_push_with_the_vertical_load(self):
+        chain = run(Document(hall=HallJig()))
+        phi = slopes(chain.structure)
+        # two columns in a frame, eight in a row
+        self.assertAlmostEqual(phi[0], sway(6.0, 2))
+        self.assertAlmostEqual(phi[1], sway(6.0, 8))
+        cases = {c.symbol: i for i, c in enumerate(chain.loading.cases)}
+        down, leans = chain.loading.expected[cases["S1"]], chain.loading.leans[cases["S1"]]
+        self.assertAlmostEqual(chain.loading.expected[leans[0]][0], -phi[0] * down[2], delta=1e-6)
+        reacted = -chain.response.reaction[:, :3, leans[0]].sum(axis=0)
+        self.assertAlmostEqual(reacted[0] / (-phi[0] * down[2]), 1, delta=1e-9)
+
+    def test_which_combinations_lean(self):
+        chain = run(Document(hall=HallJig()))
+        strength = [c for c in chain.combinations if c.use == "strength"]
+        totals = np.array(chain.loading.expected)
+        leaning = np.array([c.nature == "imperfection" for c in chain.loading.cases])
+        for c in strength:
+            x, y, z = c.factors[~leaning] @ totals[~leaning]
+            small = np.hypot(x, y) < -0.15 * z
+            self.assertEqual(bool((c.factors[leaning] != 0).any()), bool(small), c.formula)
+        gravity = [c.formula for c in strength if c.formula.startswith("1.35 (G1 + G2) + 1.5 S1 + Φ")]
+        self.assertEqual(sorted(f[-4:] for f in gravity), ["(+X)", "(+Y)", "(−X)", "(−Y)"])
+        self.assertFalse(any((c.factors[leaning] != 0).any() for c in chain.combinations if c.use != "strength"))
+
+    def test_they_can_be_left_out(self):
+        chain = run(Document(hall=HallJig(), rules=Rules(imperfections=False)))
+        self.assertFalse(any(c.nature == "imperfection" for c in chain.loading.cases))
+        self.assertIn("1.35 (G1 + G2)", [c.formula for c in chain.combinations])
+
+
+class Own(unittest.TestCase):
+    def test_own_combinations_outlive_the_hall(self):
+        data = {"hall": {}, "combinations": [{"name": "Own", "factors": {"Snow, undrifted": 1.2, "Cladding": 1.0}}]}
+        self.assertEqual(run(read_document(data)).combinations[-1].formula, "G2 + 1.2 S1")
+        data["hall"] = {"bays": [{"span": 15}, {"span": 18}]}
+        self.assertEqual(run(read_document(data)).combinations[-1].formula, "G2 + 1.2 S1")
+        data["site"] = {"ground_snow": 0}
+        lost = run(read_document(data)).combinations[-1]
+        self.assertEqual((lost.use, lost.formula), ("lost", "lost: “Snow, undrifted”"))
+        data["combinations"] = [{"name": "C1", "factors": {"Cladding": 1}}]
+        with self.assertRaisesRegex(ModelError, "already is a combination “C1”"):
+            run(read_document(data))
+
+    def test_own_cases_join_the_generated_ones(self):
+        data = {
+            "hall": {},
+            "cases": [
+                {"name": "Crane", "nature": "crane"},
+                {"name": "Stores", "nature": "imposed", "category": "E", "excludes": "snow"},
+            ],
+            "member_loads": [
+                {
+                    "case": "Crane",
+                    "member": "frame-2/column-A",
+                    "kind": "force",
+                    "value": [0, 0, -50],
+                    "start": 0.5,
+                    "ratio": True,
+                },
+                {
+                    "case": "Stores",
+                    "member": "frame-2/rafter-AB-left",
+                    "value": [0, 0, -2],
+                    "start": 0.25,
+                    "end": 0.75,
+                    "ratio": True,
+                },
+            ],
+        }
+        chain = run(read_document(data))
+        cases = {c.name: i for i, c in enumerate(chain.loading.cases)}
+        length = chain.structure.length(chain.structure.member("frame-2/rafter-AB-left"))
+        self.assertAlmostEqual(chain.loading.expected[cases["Stores"]][2], -2000 * length / 2, delta=1e-6)
+        self.assertEqual(chain.loading.points[0].at, 3.0)
+        snow = [i for name, i in cases.items() if chain.loading.cases[i].exclusive == "snow" and name != "Stores"]
+        for c in chain.combinations:
+            self.assertFalse(c.factors[cases["Stores"]] and any(c.factors[i] for i in snow), c.formula)
+        self.assertTrue(any(c.factors[cases["Crane"]] and c.factors[snow[0]] for c in chain.combinations))
+
+    def test_exceptional_snow_makes_accidental_combinations(self):
+        document = Document(hall=HallJig(), snow=SnowOptions(exceptional=2.0))
+        found = [c for c in run(document).combinations if c.use == "accidental"]
+        self.assertTrue(found)
+        self.assertIn("A1", found[0].formula)
+
+    def test_floors_take_their_category(self):
+        jig = FloorJig(name="m", along=("2", "4"), category="E")
+        chain = run(Document(hall=HallJig(), jigs=[jig]))
+        q = next(i for i, c in enumerate(chain.loading.cases) if c.name == "Imposed on floors")
+        quasi = [c.factors[q] for c in chain.combinations if c.use == "quasi-permanent"]
+        self.assertEqual(max(quasi), 0.8)
