@@ -213,17 +213,23 @@ class _Maker:
 def formula(cases: list[Case], factors: Floats) -> str:
     """The combination in symbols and numbers: “1.35 (G1 + G2) + 1.5 S1 + 0.9 W3”; the largest variable action first, the
     direction of imperfections last."""
-    terms: dict[float, list[str]] = defaultdict(list)
-    for i in np.flatnonzero(factors):
-        if cases[i].nature == "permanent":
-            terms[float(factors[i])].append(cases[i].symbol)
-    text = [_term(factor, f"({' + '.join(names)})" if len(names) > 1 else names[0]) for factor, names in terms.items()]
-    variable = [i for i in np.flatnonzero(factors) if cases[i].nature not in ("permanent", "imperfection")]
-    text += [_term(float(factors[i]), cases[i].symbol) for i in sorted(variable, key=lambda i: -abs(factors[i]))]
-    leaning = [i for i in np.flatnonzero(factors) if cases[i].nature == "imperfection"]
-    if leaning:
-        text.append(f"Φ({'+' if factors[leaning[0]] > 0 else '−'}{cases[leaning[0]].exclusive})")
-    return " + ".join(text)
+    permanent: dict[float, list[str]] = {}
+    variable: list[tuple[float, str]] = []
+    leaning = ""
+    for case, factor in zip(cases, factors.tolist(), strict=True):
+        if not factor:
+            continue
+        if case.nature == "permanent":
+            permanent.setdefault(factor, []).append(case.symbol)
+        elif case.nature != "imperfection":
+            variable.append((factor, case.symbol))
+        else:
+            leaning = leaning or f"Φ({'+' if factor > 0 else '−'}{case.exclusive})"
+    text = [
+        _term(factor, f"({' + '.join(names)})" if len(names) > 1 else names[0]) for factor, names in permanent.items()
+    ]
+    text += [_term(factor, symbol) for factor, symbol in sorted(variable, key=lambda term: -abs(term[0]))]
+    return " + ".join([*text, leaning] if leaning else text)
 
 
 def _term(factor: float, symbol: str) -> str:

@@ -1,0 +1,177 @@
+"""Site, actions and combinations in the browser: from a place's name to the zones on a slope, loads and combinations."""
+
+from __future__ import annotations
+
+from threading import Thread
+
+from django.test import override_settings
+from playwright.sync_api import expect
+
+from climate.service import make
+from engine.chain import run
+from engine.demo import drying_hall
+from engine.document import read_document
+from engine.standards.en.wind_cases import hall_winds
+from server.projects import revisions
+from tests.browser.case import BrowserCase
+
+
+class Actions(BrowserCase):
+    def setUp(self):
+        super().setUp()
+        self.climate = make()
+        Thread(target=self.climate.serve_forever, daemon=True).start()
+        self.settings_ = override_settings(CLIMATE_URL=f"http://127.0.0.1:{self.climate.server_port}")
+        self.settings_.enable()
+        self.project = revisions.create(self.user, drying_hall(), "Demo data")
+        self.sign_in()
+        self.page.goto(f"{self.live_server_url}/projects/{self.project.id}")
+        self.page.wait_for_selector("tbody tr")
+
+    def tearDown(self):
+        super().tearDown()
+        self.settings_.disable()
+        self.climate.shutdown()
+        self.climate.server_close()
+
+    def stage(self, name):
+        self.page.click(f"header nav button:has-text('{name}')")
+
+    def revision(self, number):
+        expect(self.page.locator("header small")).to_have_text(f"rev {number}")
+
+    def head(self):
+        self.project.refresh_from_db()
+        return self.project.head.document
+
+    def test_from_a_place_to_the_zones_on_its_left_slope(self):
+        page = self.page
+        self.stage("Site")
+        page.fill("[aria-label='Place']", "Kestrel Gap")
+        page.press("[aria-label='Place']", "Tab")
+        self.revision(2)
+        page.click("button:has-text('Ask the climate service')")
+        self.revision(3)
+        site = self.head()["site"]
+        self.assertEqual((site["wind_speed"], site["altitude"]), (30.5, 1460.0))
+        expect(page.locator("aside.right")).to_contain_text("Ossel Valley Climate Office (invented)")
+        # a value changed by hand says so
+        field = page.locator("label.field:has-text('Ground snow') input")
+        field.fill("3.1")
+        field.press("Enter")
+        self.revision(4)
+        expect(page.locator("aside.right .from").first).to_have_text("entered by hand")
+        self.stage("Actions")
+        page.click("nav.parts >> text=Surfaces")
+        page.click("li button:has-text('roof-AB-left')")
+        zones = page.locator(".panel g.zone")
+        expect(zones).to_have_count(4)
+        self.assertEqual(sorted(page.locator(".panel g.words text:first-child").all_inner_texts())[0].strip()[0], "F")
+        # the proof of a spot: q_p of the new wind speed
+        zones.nth(3).click()
+        w = hall_winds(read_document(self.head()), run(read_document(self.head())).structure)[0]
+        peak = max(p.peak for p in w.pressures.values()) / 1000
+        expect(page.locator("aside.right")).to_contain_text(f"{peak:.3f} kN/m²")
+        expect(page.locator("aside.right")).to_contain_text("table 7.4a, α = 10.0°")
+
+    def test_the_pitch_moves_zones_and_loads_by_itself(self):
+        page = self.page
+        self.stage("Actions")
+        page.click("nav.parts >> text=Surfaces")
+        page.click("li button:has-text('roof-AB-left')")
+        scale = page.locator(".panel g.scale")
+        expect(scale).to_contain_text("1.65")
+        page.select_option("[aria-label='Case shown on the panel']", "W1")
+        before = page.locator(".panel g.words").all_inner_texts()
+        self.stage("Frame")
+        field = page.locator("label.field:has-text('Pitch') input").first
+        field.fill("20")
+        field.press("Enter")
+        self.revision(2)
+        # e/10 of a higher hall on a longer slope: 2 (6 + 12 tan 20°)/10 / cos 20°
+        expect(scale).to_contain_text("2.21")
+        self.assertNotEqual(page.locator(".panel g.words").all_inner_texts(), before)
+        page.click("text=Back to the building")
+        expect(page.locator("text=Panel laid flat")).to_have_count(0)
+
+    def test_an_own_combination_survives_the_hall(self):
+        page = self.page
+        self.stage("Combinations")
+        page.fill("[aria-label='Name of the combination']", "Crane stop")
+        page.fill("[aria-label='Factors of the combination']", "1.2 (G1 + G2) + 0.3 S9")
+        page.click("button:has-text('Add the combination')")
+        expect(page.locator("aside.right [role=alert]")).to_have_text("There is no case “S9”.")
+        page.fill("[aria-label='Factors of the combination']", "1.2 (G1 + G2) + 0.3 S1")
+        page.click("button:has-text('Add the combination')")
+        self.revision(2)
+        own = page.locator("aside.right li:has-text('Crane stop')")
+        expect(own).to_contain_text("1.2 (G1 + G2) + 0.3 S1")
+        self.stage("Frame")
+        field = page.locator("label.field:has-text('Span') input").first
+        field.fill("20")
+        field.press("Enter")
+        self.revision(3)
+        self.stage("Combinations")
+        expect(own).to_contain_text("1.2 (G1 + G2) + 0.3 S1")
+
+    def test_wrong_site_values_and_a_silent_service_say_why(self):
+        page = self.page
+        self.stage("Site")
+        field = page.locator("label.field:has-text('Basic wind speed') input")
+        field.fill("75")
+        field.press("Enter")
+        expect(page.locator("label.field:has-text('Basic wind speed') [role=alert]")).to_contain_text("at most 60")
+        page.fill("[aria-label='Place']", "Osel Ford")
+        page.press("[aria-label='Place']", "Tab")
+        self.revision(2)
+        page.click("button:has-text('Ask the climate service')")
+        expect(page.locator("aside.right p[role=alert]")).to_contain_text("Near to it: Ossel Ford")
+        self.climate.shutdown()
+        self.climate.server_close()
+        page.click("button:has-text('Ask the climate service')")
+        expect(page.locator("aside.right p[role=alert]")).to_contain_text("does not answer")
+        self.assertEqual(self.head()["site"]["wind_speed"], 24.0)
+        self.climate = make()
+        Thread(target=self.climate.serve_forever, daemon=True).start()
+
+    def test_loads_by_hand_in_view_and_table(self):
+        page = self.page
+        self.stage("Actions")
+        page.click("nav.parts >> text=By hand")
+        page.fill("[aria-label='Name of the case']", "Crane, east")
+        page.select_option("[aria-label='Nature of the case']", "crane")
+        page.click("button:has-text('Add the case')")
+        self.revision(2)
+        page.select_option("[aria-label='Kind of load']", "force")
+        page.fill("[aria-label='Where on the member']", "50 %")
+        page.fill("[aria-label='Size of the load']", "40")
+        page.click("button:has-text('Put the load')")
+        self.revision(3)
+        load = self.head()["member_loads"][0]
+        self.assertEqual((load["value"], load["start"], load["ratio"]), ([0, 0, -40], 0.5, True))
+        page.click("[role=tab]:has-text('Loads')")
+        cell = page.locator("tbody tr").first.locator("td").nth(3)
+        cell.dblclick()
+        page.keyboard.press("Control+A")
+        page.keyboard.type("0, 0, -55")
+        page.keyboard.press("Enter")
+        self.revision(4)
+        self.assertEqual(self.head()["member_loads"][0]["value"], [0, 0, -55])
+        page.click("[title='Drop Crane, east with its loads']")
+        self.revision(5)
+        self.assertEqual(self.head()["member_loads"], [])
+
+    def test_factors_changed_are_marked(self):
+        page = self.page
+        self.stage("Combinations")
+        page.fill("[aria-label='ψ0 of wind']", "0.5")
+        page.press("[aria-label='ψ0 of wind']", "Tab")
+        self.revision(2)
+        row = page.locator("aside.right tr:has-text('wind')")
+        expect(row).to_contain_text("changed")
+        page.fill("[aria-label='Filter the ledger']", "1.5 S1 + 0.75 W1")
+        expect(page.locator("tbody tr").first).to_contain_text("0.75 W1")
+        page.locator("label.field:has-text('Strength by') select").select_option("6.10a/b")
+        self.revision(3)
+        page.fill("[aria-label='Filter the ledger']", "(6.10b)")
+        expect(page.locator("tbody tr").first).to_contain_text("strength")

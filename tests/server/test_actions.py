@@ -1,0 +1,107 @@
+"""Actions over HTTP: panels laid flat, the climate service up, unknown and down, combinations that lost a case."""
+
+from threading import Thread
+
+from django.test import override_settings
+
+from climate.service import answer, make
+from tests.server.test_api import ApiCase
+
+
+class Panels(ApiCase):
+    def test_a_panel_laid_flat(self):
+        project = self.new()
+        found = self.client.get(f"/api/projects/{project['id']}/panel?name=roof-AB-left").json()
+        xs, ys = zip(*found["outline"], strict=True)
+        self.assertAlmostEqual(max(xs) - min(xs), 42.0)
+        self.assertAlmostEqual(max(ys), 12.185, delta=1e-3)
+        self.assertEqual(len(found["carriers"]), 8)
+        left = [z for z in found["zones"] if z["direction"] == "left"]
+        self.assertEqual(sorted(z["letter"] for z in left), ["F", "F", "G", "H"])
+        self.assertAlmostEqual(sum(z["area"] for z in left), found["area"], delta=1e-6)
+        # from outside, the eaves are at the foot of the drawing
+        corner = next(z for z in left if z["letter"] == "F")
+        self.assertAlmostEqual(min(y for _, y in corner["polygon"]), 0.0, delta=1e-9)
+        loads = [load for load in found["loads"] if load["case"] == "W1"]
+        self.assertIn("c_pe", loads[0]["why"])
+        # the turn leads from the drawing to the panel's own coordinates
+        (a, b, c), (d, e, f) = found["turn"]
+        self.assertAlmostEqual(abs(b * f - c * e), 1.0, delta=1e-9)
+        unknown = self.client.get(f"/api/projects/{project['id']}/panel?name=roof-XY")
+        self.assertEqual((unknown.status_code, unknown.json()["place"]), (422, "panel"))
+
+    def test_no_panel_of_another_user(self):
+        project = self.new()
+        self.client.logout()
+        self.assertEqual(self.client.get(f"/api/projects/{project['id']}/panel?name=roof-AB-left").status_code, 401)
+
+    def test_the_chain_says_what_the_sheets_show(self):
+        project = self.new()
+        chain = self.client.get(f"/api/projects/{project['id']}/chain").json()
+        self.assertEqual([w["direction"] for w in chain["winds"]], ["left", "right", "front", "back"])
+        self.assertTrue(all(c["holds"] for c in chain["cases"]))
+        self.assertIn("gable-front", [p["name"] for p in chain["panels"]])
+        self.assertEqual({p["row"] for p in chain["psi"]}, {"H", "snow", "wind"})
+        self.assertTrue(any(row["role"] == "purlin" and row["least"] < 0 for row in chain["local"]))
+
+    def test_a_combination_that_lost_its_case_is_kept_and_said(self):
+        project = self.new()
+        own = [{"name": "Own", "factors": {"Snow, undrifted": 1.0}, "use": "strength"}]
+        self.assertEqual(self.edit(project, 1, ("combinations", own)).status_code, 200)
+        self.assertEqual(self.edit(project, 2, ("site.ground_snow", 0.0)).status_code, 200)
+        chain = self.client.get(f"/api/projects/{project['id']}/chain").json()
+        lost = next(c for c in chain["combinations"] if c["name"] == "Own")
+        self.assertEqual(lost["use"], "lost")
+        self.assertIsNone(chain.get("problem"))
+
+    def test_a_load_off_its_member_is_refused_with_the_reason(self):
+        project = self.new()
+        load = {"case": "Cladding", "member": "frame-2/column-A", "value": [0, 0, -1], "start": 7.0, "end": 8.0}
+        refused = self.edit(project, 1, ("member_loads", [load]))
+        chain = self.client.get(f"/api/projects/{project['id']}/chain").json()
+        reason = refused.json().get("message") or (chain.get("problem") or {}).get("message", "")
+        self.assertIn("beyond", reason)
+
+
+class Climate(ApiCase):
+    def setUp(self):
+        super().setUp()
+        self.service = make()
+        Thread(target=self.service.serve_forever, daemon=True).start()
+        self.url = f"http://127.0.0.1:{self.service.server_port}"
+
+    def tearDown(self):
+        self.service.shutdown()
+        self.service.server_close()
+
+    def test_known_unknown_and_wrong(self):
+        with override_settings(CLIMATE_URL=self.url):
+            found = self.client.get("/api/climate?place=ossel ford").json()
+            self.assertEqual((found["place"], found["wind_speed"], found["terrain"]), ("Ossel Ford", 24.0, "II"))
+            higher = self.client.get("/api/climate?place=Ossel Ford&altitude=700").json()
+            self.assertGreater(higher["ground_snow"], found["ground_snow"])
+            unknown = self.client.get("/api/climate?place=Osel Ford")
+            self.assertEqual(unknown.status_code, 422)
+            self.assertIn("Near to it: Ossel Ford", unknown.json()["message"])
+            wrong = self.client.get("/api/climate?place=Ossel Ford&altitude=9000")
+            self.assertIn("altitude", wrong.json()["message"])
+            self.assertEqual(self.client.get("/api/climate/places?name=tarn").json(), ["Upper Tarn"])
+
+    def test_down_and_not_set_up(self):
+        with override_settings(CLIMATE_URL="http://127.0.0.1:9"):
+            down = self.client.get("/api/climate?place=Ossel Ford")
+            self.assertEqual((down.status_code, down.json()["place"]), (422, "site.place"))
+            self.assertIn("does not answer", down.json()["message"])
+            self.assertEqual(self.client.get("/api/climate/places?name=a").json(), [])
+        with override_settings(CLIMATE_URL=""):
+            self.assertIn("by hand", self.client.get("/api/climate?place=Ossel Ford").json()["message"])
+
+    def test_only_for_those_who_are_signed_in(self):
+        self.client.logout()
+        self.assertEqual(self.client.get("/api/climate?place=Ossel Ford").status_code, 401)
+
+    def test_its_rule_for_the_altitude(self):
+        # s_k = 0.74 (1 + (210/728)²) = 0.80
+        self.assertEqual(answer("/places/Ossel%20Ford")[1]["ground_snow"], 0.80)
+        self.assertEqual(answer("/elsewhere")[0], 404)
+        self.assertEqual(answer("/places/Nowhere")[1]["near"], [])

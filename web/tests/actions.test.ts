@@ -1,0 +1,62 @@
+import { describe, expect, it } from 'vitest'
+import { readFactors } from '../src/lib/combinations'
+import { components, readStretch } from '../src/lib/loads'
+import { area, letterPlace, tint } from '../src/lib/surfaces'
+
+const CASES = [
+  { symbol: 'G1', name: 'Self-weight of steel' },
+  { symbol: 'G2', name: 'Cladding' },
+  { symbol: 'S1', name: 'Snow, undrifted' },
+]
+describe('factors of a combination', () => {
+  it('reads a formula in symbols', () => {
+    expect(readFactors('1.35 (G1 + G2) + 1,5 S1', CASES)).toEqual({
+      'Self-weight of steel': 1.35,
+      Cladding: 1.35,
+      'Snow, undrifted': 1.5,
+    })
+    expect(readFactors('G1 − 0.5 S1', CASES)).toEqual({ 'Self-weight of steel': 1, 'Snow, undrifted': -0.5 })
+  })
+  it('says what is wrong', () => {
+    expect(readFactors('', CASES)).toContain('needed')
+    expect(readFactors('1.2 S7', CASES)).toBe('There is no case “S7”.')
+    expect(readFactors('G1 + G1', CASES)).toContain('twice')
+    expect(readFactors('1.2 + ', CASES)).toContain('not understood')
+  })
+})
+describe('loads', () => {
+  it('have a direction and axes', () => {
+    expect(components('down', 5)).toEqual({ value: [0, 0, -5], axes: 'global' })
+    expect(components('y', 2)).toEqual({ value: [0, 2, 0], axes: 'local' })
+    expect(components('plan', 1).axes).toBe('projected')
+  })
+  it('have a place on the member', () => {
+    expect(readStretch('')).toEqual({ start: 0, end: null, ratio: false })
+    expect(readStretch('1 – 3,5')).toEqual({ start: 1, end: 3.5, ratio: false })
+    expect(readStretch('50 %')).toEqual({ start: 0.5, end: null, ratio: true })
+    expect(readStretch('25-75 %')).toEqual({ start: 0.25, end: 0.75, ratio: true })
+    expect(readStretch('25-175 %')).toContain('100 %')
+    expect(readStretch('here')).toContain('no stretch')
+  })
+})
+describe('surfaces', () => {
+  const square = [
+    [0, 0],
+    [4, 0],
+    [4, 2],
+    [0, 2],
+  ] as const
+  it('have an area and a middle', () => {
+    expect(area(square)).toBe(8)
+    expect(letterPlace(square)).toEqual([2, 1])
+  })
+  it('are blue under suction, green under pressure, deeper with the size', () => {
+    const blue = (text: string) => text.match(/\d+/g)!.map(Number)
+    const [r, g, b] = blue(tint(-2, 2))
+    expect(b).toBeGreaterThan(r!)
+    const [r2, g2, b2] = blue(tint(2, 2))
+    expect(g2).toBeGreaterThan(b2!)
+    expect(blue(tint(-0.2, 2))[0]).toBeGreaterThan(r!)
+    expect([g, r2].every(Number.isFinite)).toBe(true)
+  })
+})
