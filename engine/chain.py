@@ -98,41 +98,53 @@ def fingerprints(document: Document) -> dict[str, str]:
 
 
 @dataclass(frozen=True)
-class Chain:
-    """All stages of one document, computed. seconds: time taken by each."""
+class Forces:
+    """The stages up to the response. seconds: time taken by each."""
 
     document: Document
-    fingerprints: dict[str, str]
     structure: Structure
     loading: Loading
     combinations: list[Combination]
     response: Response
-    verification: Verification
     seconds: dict[str, float]
+
+
+@dataclass(frozen=True)
+class Chain(Forces):
+    """All stages of one document, computed."""
+
+    fingerprints: dict[str, str]
+    verification: Verification
 
     def tonnage(self) -> float:
         """Mass of all members in kg."""
         return sum(self.structure.mass(m) for m in self.structure.members)
 
 
+@contextmanager
+def _timed(seconds: dict[str, float], name: str) -> Iterator[None]:
+    start = perf_counter()
+    yield
+    seconds[name] = perf_counter() - start
+
+
+def respond(document: Document) -> Forces:
+    """Run the chain as far as the response. Raises ModelError for a document that cannot be computed."""
+    seconds: dict[str, float] = {}
+    with _timed(seconds, "structure"):
+        structure = expand(document)
+    with _timed(seconds, "loading"):
+        loading = load(document, structure)
+    with _timed(seconds, "combinations"):
+        combined = combinations(document, loading)
+    with _timed(seconds, "response"):
+        response = solve(structure, loading, document.analysis.shear_deformation)
+    return Forces(document, structure, loading, combined, response, seconds)
+
+
 def run(document: Document) -> Chain:
     """Run the whole chain. Raises ModelError for a document that cannot be computed."""
-    seconds: dict[str, float] = {}
-
-    @contextmanager
-    def stage(name: str) -> Iterator[None]:
-        start = perf_counter()
-        yield
-        seconds[name] = perf_counter() - start
-
-    with stage("structure"):
-        structure = expand(document)
-    with stage("loading"):
-        loading = load(document, structure)
-    with stage("combinations"):
-        combined = combinations(document, loading)
-    with stage("response"):
-        response = solve(structure, loading, document.analysis.shear_deformation)
-    with stage("verification"):
-        verification = verify(document, response, combined)
-    return Chain(document, fingerprints(document), structure, loading, combined, response, verification, seconds)
+    forces = respond(document)
+    with _timed(forces.seconds, "verification"):
+        verification = verify(document, forces.response, forces.combinations)
+    return Chain(**vars(forces), fingerprints=fingerprints(document), verification=verification)

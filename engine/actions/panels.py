@@ -13,6 +13,7 @@ import numpy as np
 import shapely
 import shapely.affinity
 from shapely.geometry import Polygon
+from shapely.geometry.base import BaseGeometry
 
 from engine.actions.cases import LineTable, Loading, SurfaceLoad
 from engine.structure.model import Floats, Ints, Panel, Structure
@@ -25,9 +26,9 @@ _FAR = 1e6
 GROUND = -1
 
 
-def outline(panel: Panel) -> Polygon:
+def outline(panel: Panel) -> BaseGeometry:
     """The panel in its own coordinates, its openings cut out."""
-    whole = Polygon(panel.flat(panel.corners))
+    whole: BaseGeometry = Polygon(panel.flat(panel.corners))
     for opening in panel.openings:
         whole = whole.difference(Polygon(panel.flat(opening)))
     return whole
@@ -243,7 +244,7 @@ def spread(structure: Structure, loading: Loading) -> LineTable:
             known[key] = []
             for turn, f in takes[load.panel]:
                 parts = [load.polygon @ turn.T]
-                if panel.two_way:
+                if panel.two_way and f.clip is not None:
                     parts = pieces(Polygon(parts[0]).intersection(f.clip))
                 for part in parts:
                     known[key].append((f, turn, *chords(part, f)))

@@ -6,7 +6,7 @@ import numpy as np
 
 from engine.actions.cases import Case
 from engine.balance import balances
-from engine.chain import run
+from engine.chain import respond
 from engine.document import read_document
 from engine.document.rules import Rules, Site
 from engine.errors import ModelError
@@ -41,7 +41,7 @@ class Snow(unittest.TestCase):
 
     def test_snow_acts_on_the_plan_projection(self):
         # 24 m × 42 m in plan, μ = 0.8, s_k = 0.8 kN/m²
-        chain = run(hall())
+        chain = respond(hall())
         case = next(i for i, c in enumerate(chain.loading.cases) if c.symbol == "S1")
         total = balances(chain.loading, chain.response)[case].reacted
         self.assertAlmostEqual(total[2], -0.8 * 0.8 * 24 * 42 * 1000, delta=1)
@@ -82,7 +82,7 @@ class Wind(unittest.TestCase):
     def test_resultant_of_a_wind_case_by_hand(self):
         # W1: D and E on the walls and the slopes' zones, times q_p and areas, c_pi = +0.2
         document = hall()
-        chain = run(document)
+        chain = respond(document)
         w = hall_winds(document, chain.structure)[0]
         case = next(i for i, c in enumerate(chain.loading.cases) if c.symbol == "W1")
         q, length, rise, half = w.pressures[w.box.height].peak, 42.0, w.box.height - 6.0, 12.0
@@ -111,19 +111,19 @@ class Balance(unittest.TestCase):
                 spacing=float(rng.uniform(3, 8)),
                 bases=str(rng.choice(["pinned", "fixed"])),
             )
-            chain = run(document)
+            chain = respond(document)
             for case, balance in zip(chain.loading.cases, balances(chain.loading, chain.response), strict=True):
                 self.assertTrue(balance.holds, f"{case.name}: {balance}")
                 self.assertGreater(np.linalg.norm(balance.expected), 0)
 
     def test_a_load_on_nobody_is_flagged(self):
         # expectation and application are independent: a lost load shows
-        chain = run(hall())
+        chain = respond(hall())
         chain.loading.expected[0] = chain.loading.expected[0] * 1.01
         self.assertFalse(balances(chain.loading, chain.response)[0].holds)
 
     def test_mirrored_wind_gives_mirrored_reactions(self):
-        chain = run(hall())
+        chain = respond(hall())
         names = {c.name: i for i, c in enumerate(chain.loading.cases)}
         r, nodes = chain.response.reaction, {n: i for i, n in enumerate(chain.structure.nodes)}
         pairs = 0
@@ -175,7 +175,7 @@ class Combinations(unittest.TestCase):
         self.assertIn("1.35 G1 + 1.5 S1 + 0.9 W1", {c.formula for c in found})
 
     def test_names_are_unique_and_no_combination_stands_twice(self):
-        found = run(hall()).combinations
+        found = respond(hall()).combinations
         self.assertEqual(len({c.name for c in found}), len(found))
         self.assertEqual(len({(c.use, c.factors.tobytes()) for c in found}), len(found))
 
@@ -184,7 +184,7 @@ class StatedLoads(unittest.TestCase):
     def refused(self, words, **more):
         data = beam(supports=[{"node": "n0", "fixed": FIXED}], **more)
         with self.assertRaisesRegex(ModelError, words):
-            run(read_document(data))
+            respond(read_document(data))
 
     def test_errors_name_the_thing(self):
         self.refused("case “Q”", node_loads=[{"case": "Q", "node": "n1", "force": [0, 0, 1]}])
@@ -196,4 +196,6 @@ class StatedLoads(unittest.TestCase):
 
     def test_self_weight_is_counted_once(self):
         with self.assertRaisesRegex(ModelError, "twice"):
-            run(read_document({"hall": {}, "cases": [{"name": "again", "nature": "permanent", "self_weight": True}]}))
+            respond(
+                read_document({"hall": {}, "cases": [{"name": "again", "nature": "permanent", "self_weight": True}]})
+            )

@@ -5,7 +5,7 @@ import unittest
 import numpy as np
 
 from engine.actions.cases import Case
-from engine.chain import run
+from engine.chain import respond
 from engine.document import Document, read_document
 from engine.document.jigs import FloorJig, HallJig
 from engine.document.rules import Rules, Site, SnowOptions
@@ -85,7 +85,7 @@ class Imperfections(unittest.TestCase):
         self.assertAlmostEqual(sway(25.0, 4), (2 / 3) * np.sqrt(0.625) / 200, delta=1e-12)
 
     def test_they_push_with_the_vertical_load(self):
-        chain = run(Document(hall=HallJig()))
+        chain = respond(Document(hall=HallJig()))
         phi = slopes(chain.structure)
         # two columns in a frame, eight in a row
         self.assertAlmostEqual(phi[0], sway(6.0, 2))
@@ -97,7 +97,7 @@ class Imperfections(unittest.TestCase):
         self.assertAlmostEqual(reacted[0] / (-phi[0] * down[2]), 1, delta=1e-9)
 
     def test_which_combinations_lean(self):
-        chain = run(Document(hall=HallJig()))
+        chain = respond(Document(hall=HallJig()))
         strength = [c for c in chain.combinations if c.use == "strength"]
         totals = np.array(chain.loading.expected)
         leaning = np.array([c.nature == "imperfection" for c in chain.loading.cases])
@@ -110,7 +110,7 @@ class Imperfections(unittest.TestCase):
         self.assertFalse(any((c.factors[leaning] != 0).any() for c in chain.combinations if c.use != "strength"))
 
     def test_they_can_be_left_out(self):
-        chain = run(Document(hall=HallJig(), rules=Rules(imperfections=False)))
+        chain = respond(Document(hall=HallJig(), rules=Rules(imperfections=False)))
         self.assertFalse(any(c.nature == "imperfection" for c in chain.loading.cases))
         self.assertIn("1.35 (G1 + G2)", [c.formula for c in chain.combinations])
 
@@ -118,15 +118,15 @@ class Imperfections(unittest.TestCase):
 class Own(unittest.TestCase):
     def test_own_combinations_outlive_the_hall(self):
         data = {"hall": {}, "combinations": [{"name": "Own", "factors": {"Snow, undrifted": 1.2, "Cladding": 1.0}}]}
-        self.assertEqual(run(read_document(data)).combinations[-1].formula, "G2 + 1.2 S1")
+        self.assertEqual(respond(read_document(data)).combinations[-1].formula, "G2 + 1.2 S1")
         data["hall"] = {"bays": [{"span": 15}, {"span": 18}]}
-        self.assertEqual(run(read_document(data)).combinations[-1].formula, "G2 + 1.2 S1")
+        self.assertEqual(respond(read_document(data)).combinations[-1].formula, "G2 + 1.2 S1")
         data["site"] = {"ground_snow": 0}
-        lost = run(read_document(data)).combinations[-1]
+        lost = respond(read_document(data)).combinations[-1]
         self.assertEqual((lost.use, lost.formula), ("lost", "lost: “Snow, undrifted”"))
         data["combinations"] = [{"name": "C1", "factors": {"Cladding": 1}}]
         with self.assertRaisesRegex(ModelError, "already is a combination “C1”"):
-            run(read_document(data))
+            respond(read_document(data))
 
     def test_own_cases_join_the_generated_ones(self):
         data = {
@@ -154,7 +154,7 @@ class Own(unittest.TestCase):
                 },
             ],
         }
-        chain = run(read_document(data))
+        chain = respond(read_document(data))
         cases = {c.name: i for i, c in enumerate(chain.loading.cases)}
         length = chain.structure.length(chain.structure.member("frame-2/rafter-AB-left"))
         self.assertAlmostEqual(chain.loading.expected[cases["Stores"]][2], -2000 * length / 2, delta=1e-6)
@@ -166,13 +166,13 @@ class Own(unittest.TestCase):
 
     def test_exceptional_snow_makes_accidental_combinations(self):
         document = Document(hall=HallJig(), snow=SnowOptions(exceptional=2.0))
-        found = [c for c in run(document).combinations if c.use == "accidental"]
+        found = [c for c in respond(document).combinations if c.use == "accidental"]
         self.assertTrue(found)
         self.assertIn("A1", found[0].formula)
 
     def test_floors_take_their_category(self):
         jig = FloorJig(name="m", along=("2", "4"), category="E")
-        chain = run(Document(hall=HallJig(), jigs=[jig]))
+        chain = respond(Document(hall=HallJig(), jigs=[jig]))
         q = next(i for i, c in enumerate(chain.loading.cases) if c.name == "Imposed on floors")
         quasi = [c.factors[q] for c in chain.combinations if c.use == "quasi-permanent"]
         self.assertEqual(max(quasi), 0.8)

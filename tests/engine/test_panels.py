@@ -10,7 +10,7 @@ from shapely.geometry import Polygon
 from engine.actions.cases import Case, Loading
 from engine.actions.panels import cut, outline, press, spread
 from engine.balance import balances
-from engine.chain import run
+from engine.chain import respond
 from engine.document import Document, read_document
 from engine.document.jigs import FloorJig, Gable, HallJig, Purlins
 from engine.expand import expand
@@ -180,7 +180,7 @@ class Halls(unittest.TestCase):
                 {"case": "sign", "panel": "wall-A", "pressure": 2, "part": [[0, 6], [3, 6], [3, 12], [0, 12]]}
             ],
         }
-        chain = run(read_document(data))
+        chain = respond(read_document(data))
         number = next(i for i, c in enumerate(chain.loading.cases) if c.name == "sign")
         panel = next(p for p in chain.structure.panels if p.name == "wall-A")
         covered = sum(
@@ -194,7 +194,7 @@ class Halls(unittest.TestCase):
     def test_floors_two_ways_and_one_way_carry_the_same(self):
         for deck in ("one way", "two ways"):
             document = Document(hall=HallJig(), jigs=[FloorJig(name="m", along=("2", "4"), deck=deck)])
-            chain = run(document)
+            chain = respond(document)
             case = next(i for i, c in enumerate(chain.loading.cases) if c.name == "Floors")
             area = sum(p.area for p in chain.structure.panels if p.kind == "floor")
             applied = balances(chain.loading, chain.response)[case].applied[2]

@@ -8,7 +8,7 @@ from shapely.geometry import Polygon
 
 from engine.actions.panels import cut
 from engine.balance import balances
-from engine.chain import run
+from engine.chain import respond
 from engine.document import Document
 from engine.document.jigs import Gable, HallJig, LeanTo, Overhangs, Purlins, RoofBay
 from engine.document.rules import Around, Eaves, Inside, Site, WindOptions
@@ -297,7 +297,7 @@ class Cases(unittest.TestCase):
         for _ in range(6):
             document = random_hall(rng)
             document.wind.inside = Inside(kind="openings", openings={"left": 8.0, "front": float(rng.uniform(1, 20))})
-            chain = run(document)
+            chain = respond(document)
             for case, b in zip(chain.loading.cases, balances(chain.loading, chain.response), strict=True):
                 self.assertTrue(b.holds, f"{case.name}: {b}")
 
@@ -345,7 +345,7 @@ class Cases(unittest.TestCase):
     def test_friction_on_a_long_hall(self):
         # h = 8.116: beyond min(2·24, 4 h) = 32.46 m of 60; walls 6 m high and two slopes of 12.185 m
         document = hall(spacings=[6.0] * 10, **POSTED)
-        chain = run(document)
+        chain = respond(document)
         case = next(i for i, c in enumerate(chain.loading.cases) if c.name.startswith("Wind from front"))
         q = hall_winds(document, chain.structure)[2].pressures
         length = 60 - 4 * (6 + 12 * tan(radians(10)))
@@ -375,7 +375,7 @@ class Cases(unittest.TestCase):
 
     def test_a_roof_without_walls(self):
         document = hall(open_sides=True, pitch=10.0)
-        chain = run(document)
+        chain = respond(document)
         self.assertEqual({p.kind for p in chain.structure.panels}, {"roof"})
         down = next(i for i, c in enumerate(chain.loading.cases) if c.name == "Wind from left, roof pressing down")
         q = max(p.peak for p in hall_winds(document, chain.structure)[0].pressures.values())

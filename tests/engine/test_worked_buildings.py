@@ -2,7 +2,7 @@
 
 import unittest
 
-from engine.chain import run
+from engine.chain import respond
 from engine.document import Document
 from engine.document.jigs import HallJig, RoofBay
 from engine.document.rules import Eaves, Site, SnowOptions, WindOptions
@@ -10,7 +10,7 @@ from engine.document.rules import Eaves, Site, SnowOptions, WindOptions
 
 def totals(document):
     """(x, z) resultants in kN by the case's name; positive z upwards."""
-    loading = run(document).loading
+    loading = respond(document).loading
     return {c.name: (e[0] / 1000, e[2] / 1000) for c, e in zip(loading.cases, loading.expected, strict=True)}
 
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 import numpy as np
 
 from engine.actions.cases import Case, LineLoad, Loading, Settlement
@@ -96,11 +98,11 @@ def _imposed(loading: Loading, structure: Structure) -> None:
         # beams hinged at both ends have their greatest forces when all fields are loaded
         if all(m.release_start >= HINGE and m.release_end >= HINGE for m in structure.members if m.role == "main beam"):
             fields = set()
-        patterns = [("all fields loaded", lambda field: True)]
+        patterns: list[tuple[str, Callable[[tuple[str, int, int]], bool]]] = [("all fields loaded", lambda _: True)]
         if len(fields) > 1:
             patterns += [
-                ("fields in a chess-board, the first loaded", lambda field: sum(field[1:]) % 2 == 0),  # type: ignore[arg-type]
-                ("fields in a chess-board, the second loaded", lambda field: sum(field[1:]) % 2 == 1),  # type: ignore[arg-type]
+                ("fields in a chess-board, the first loaded", lambda field: (field[1] + field[2]) % 2 == 0),
+                ("fields in a chess-board, the second loaded", lambda field: (field[1] + field[2]) % 2 == 1),
             ]
         for words, takes in patterns:
             number += 1

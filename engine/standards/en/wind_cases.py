@@ -128,11 +128,11 @@ Pressed = tuple[Panel, Floats, float, Floats, str, str]
 
 def _cases(w: Wind, document: Document) -> Iterator[tuple[str, str, list[Pressed]]]:
     structural = document.wind.structural
-    choices = {}
+    choices: dict[str, tuple[int, ...]] = {}
     for zone in w.zones:
         differs = abs(zone.both[0][0] - zone.both[1][0]) > 1e-9
         choices[zone.face] = (0, 1) if differs or choices.get(zone.face) == (0, 1) else (0,)
-    faces = [face for face in ("front", "back", "flat", "wall") if face in choices]
+    faces: list[str] = [face for face in ("front", "back", "flat", "wall") if face in choices]
     under = {
         zone.panel.side: zone.both[0][0]
         for zone in w.zones
