@@ -43,6 +43,7 @@ _INPUTS: dict[str, tuple[tuple[str, ...], tuple[str, ...]]] = {
             "nodes",
             "members",
             "supports",
+            "panels",
         ),
         (),
     ),

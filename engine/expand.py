@@ -16,6 +16,7 @@ from engine.document.base import Haunch
 from engine.document.byhand import MemberEdit, MemberInput, Offset, Releases
 from engine.errors import ModelError
 from engine.jigs.bracing import set_out_bracing
+from engine.jigs.drawn_panels import drawn_panel
 from engine.jigs.floors import set_out_floor
 from engine.jigs.hall import set_out_hall
 from engine.jigs.haunches import haunched_pieces, taper
@@ -38,7 +39,12 @@ def materials_of(document: Document) -> Materials:
     for m in document.materials:
         force = document.force
         found.materials[m.name] = own_material(
-            m.name, m.E * force, m.G * force if m.G else None, m.density, m.fy * force if m.fy else None
+            m.name,
+            m.E * force,
+            m.G * force if m.G else None,
+            m.density,
+            m.fy * force if m.fy else None,
+            m.expansion,
         )
     return found
 
@@ -85,7 +91,7 @@ def expand(document: Document) -> Structure:
         for p in parts.panels
     ]
     supports = _supports(document, parts, number, len(names), orphans)
-    return Structure(
+    structure = Structure(
         nodes=tuple(names),
         xyz=xyz,
         members=tuple(members),
@@ -97,6 +103,14 @@ def expand(document: Document) -> Structure:
         aliases=aliases,
         **supports,
     )
+    if not document.panels:
+        return structure
+    taken = {panel.name for panel in carried}
+    for i, given in enumerate(document.panels):
+        if given.name in taken:
+            raise ModelError(f"There already is a panel “{given.name}”.", f"panels.{i}.name")
+    drawn = tuple(drawn_panel(given, structure, f"panels.{i}") for i, given in enumerate(document.panels))
+    return replace(structure, panels=(*structure.panels, *drawn))
 
 
 def _measured(parts: Parts, places: Floats, target: Ints) -> list[Member]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from engine.actions.cases import Case, LineLoad, Loading, PointLoad
+from engine.actions.cases import Case, LineLoad, Loading, PointLoad, Warming
 from engine.actions.panels import DOWN, cut, press, spread
 from engine.analysis.elements import local_axes
 from engine.document import Document
@@ -19,14 +19,14 @@ from engine.structure.model import Floats, Panel, Structure
 def load(document: Document, structure: Structure) -> Loading:
     """All cases with their loads. Raises ModelError naming the load that refers to nothing or lies off its member."""
     loading = Loading()
-    if document.hall or document.jigs:
+    if document.hall or document.jigs or document.panels:
         add_hall_cases(loading, structure, document)
     if structure.settlement.any():
         add_settlement(loading, structure)
     for case in document.cases:
         given = Case(case.name, case.name, case.nature, case.excludes, category=case.category)
         if case.self_weight:
-            if document.hall or document.jigs:
+            if document.hall or document.jigs or document.panels:
                 raise ModelError(
                     f"Case “{case.name}” would count self-weight twice: what the jigs set out has its own case for it.",
                     "cases",
@@ -68,7 +68,7 @@ def load(document: Document, structure: Structure) -> Loading:
             raise ModelError(f"A load refers to panel “{area.panel}”, which does not exist.", f"{place}.panel")
         _panel_load(loading, panels[area.panel], area, numbers[area.case], force, place)
     loading.spread = spread(structure, loading)
-    if document.rules.imperfections and (document.hall or document.jigs):
+    if document.rules.imperfections and (document.hall or document.jigs or document.panels):
         add_imperfections(loading, structure)
     return loading
 
@@ -90,6 +90,9 @@ def _panel_load(loading: Loading, panel: Panel, item: PanelLoad, case: int, forc
 def _member_load(loading: Loading, structure: Structure, item: MemberLoad, case: int, force: float, place: str) -> None:
     member = structure.member(item.member)
     length = structure.length(member)
+    if item.kind == "temperature":
+        loading.warmings.append(Warming(case, item.member, member.material.expansion * item.value[0]))
+        return
     scale = length if item.ratio else 1.0
     start, end = item.start * scale, length if item.end is None else item.end * scale
     if start > length + 1e-9 or end > length + 1e-9:
@@ -132,7 +135,7 @@ def combinations(document: Document, loading: Loading) -> list[Combination]:
     Raises ModelError for a factor on a case that does not exist, and for a combination without any.
     """
     found: list[Combination] = []
-    if document.hall or document.jigs:
+    if document.hall or document.jigs or document.panels:
         found = combine(
             loading.cases, document.rules, document.site, loading.leans, np.array(loading.expected).reshape(-1, 3)
         )
@@ -143,7 +146,7 @@ def combinations(document: Document, loading: Loading) -> list[Combination]:
             raise ModelError(f"There already is a combination “{item.name}”.", f"combinations.{i}.name")
         factors = np.zeros(len(loading.cases))
         lost = [name for name in item.factors if name not in numbers]
-        if lost and (document.hall or document.jigs):
+        if lost and (document.hall or document.jigs or document.panels):
             # generated cases come and go with the jigs; what is said of them is kept until they are back
             words = "lost: " + ", ".join(f"“{name}”" for name in lost)
             found.append(Combination(item.name, "lost", words, factors, "stated", own=True))

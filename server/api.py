@@ -339,6 +339,15 @@ def panel(request: HttpRequest, project_id: UUID, name: str, revision: int | Non
     return surfaces.panel_out(chain_of(document), name)
 
 
+@api.get("/projects/{project_id}/loads", response={200: list[schemas.TracedLoad], 422: schemas.Problem})
+def member_loads(
+    request: HttpRequest, project_id: UUID, member: str, case: str, revision: int | None = None
+) -> list[schemas.TracedLoad]:
+    """The line loads on a member in a case, traced back to their panels."""
+    document, _ = _document(request, project_id, revision)
+    return surfaces.traced(chain_of(document), member, case)
+
+
 @api.get("/climate", response={200: schemas.ClimateOut, 422: schemas.Problem})
 def site_climate(request: HttpRequest, place: str, altitude: float | None = None) -> schemas.ClimateOut:
     """Site values of a place, asked of the climate service."""

@@ -88,6 +88,15 @@ class PointLoad:
 
 
 @dataclass(frozen=True)
+class Warming:
+    """A change of temperature of a member, as the strain α ΔT that it would take freely."""
+
+    case: int
+    member: str
+    strain: float
+
+
+@dataclass(frozen=True)
 class Settlement:
     """An imposed movement (m, global axes) of a support."""
 
@@ -114,6 +123,7 @@ class Loading:
     surfaces: list[SurfaceLoad] = field(default_factory=list)
     spread: LineTable | None = None
     settlements: list[Settlement] = field(default_factory=list)
+    warmings: list[Warming] = field(default_factory=list)
     expected: list[Floats] = field(default_factory=list)
     leans: dict[int, tuple[int, int]] = field(default_factory=dict)
     regions: dict[tuple[str, bytes], list[Region]] = field(default_factory=dict)

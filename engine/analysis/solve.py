@@ -89,6 +89,13 @@ def solve(structure: Structure, loading: Loading, shear_deformation: bool = True
     k_full = local_stiffness(elements)
     k, maps = condense(k_full, elements)
     fixed_full = fixed_end_forces(elements, loads, cases)
+    first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
+    for warm in loading.warmings:
+        m = structure.index[warm.member]
+        own = slice(first[m], first[m + 1])
+        # clamped ends press the member that would grow
+        fixed_full[own, 0, warm.case] += elements.EA[own] * warm.strain
+        fixed_full[own, 6, warm.case] -= elements.EA[own] * warm.strain
     fixed, free_ends = release_forces(k_full, fixed_full, elements)
     T = transforms(elements)
 

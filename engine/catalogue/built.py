@@ -40,6 +40,8 @@ def built_section(name: str, shape: str, sizes: Mapping[str, float], of: str, pl
     return welded_i(name, mm["h"], mm["b"], mm["tf"], mm["tw"], mm["b2"], mm["tf2"])
 
 
-def own_material(name: str, E: float, G: float | None, density: float, fy: float | None) -> Material:
+def own_material(
+    name: str, E: float, G: float | None, density: float, fy: float | None, expansion: float = 12e-6
+) -> Material:
     """A material of one's own, in pascals; G by ν = 0.3 when it is not given."""
-    return Material(name, E, G or E / 2.6, density, ((inf, fy),) if fy else None)
+    return Material(name, E, G or E / 2.6, density, ((inf, fy),) if fy else None, expansion)

@@ -53,13 +53,16 @@ ELASTIC: dict[str, tuple[float, float, float, str]] = {
 
 @dataclass(frozen=True)
 class Material:
-    """An elastic material in pascals and kg/m³. strength: fy by thickness, None when it has no steel strength here."""
+    """An elastic material in pascals and kg/m³. strength: fy by thickness, None when it has no steel strength here.
+    expansion: α per kelvin (EN 1993-1-1 3.2.6 for steel).
+    """
 
     name: str
     E: float
     G: float
     density: float
     strength: Strength | None
+    expansion: float = 12e-6
 
     def fy(self, thickness: float) -> float:
         """fy in pascals for the nominal thickness in metres; NaN beyond its range, and without a strength."""
@@ -74,7 +77,8 @@ def material(name: str, place: str = "") -> Material:
     if name in STRENGTH:
         return Material(name, E, G, DENSITY, STRENGTH[name])
     if name in ELASTIC:
-        return Material(name, *ELASTIC[name][:3], None)
+        # EN 1992-1-1 3.1.3(5); timber along the grain, EN 1995-1-1 gives none: a usual value
+        return Material(name, *ELASTIC[name][:3], None, 5e-6 if name.startswith(("C24", "GL")) else 10e-6)
     raise ModelError(f"There is no material “{name}”; known are {', '.join([*STRENGTH, *ELASTIC])}.", place)
 
 

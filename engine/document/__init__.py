@@ -21,6 +21,7 @@ from engine.document.byhand import (
     NamedView,
     NodeEdit,
     NodeInput,
+    PanelInput,
     SectionInput,
     SupportInput,
 )
@@ -63,6 +64,7 @@ class Document(Part):
     nodes: list[NodeInput] = []
     members: list[MemberInput] = []
     supports: list[SupportInput] = []
+    panels: list[PanelInput] = []
     cases: list[CaseInput] = []
     node_loads: list[NodeLoad] = []
     member_loads: list[MemberLoad] = []
@@ -152,4 +154,5 @@ def check_references(document: Document) -> None:
     _unique(document.levels, "levels", "levels")
     _unique(document.grid, "grid lines", "grid")
     _unique(document.sets, "named sets", "sets")
+    _unique(document.panels, "panels", "panels")
     _unique(document.views, "named views", "views")

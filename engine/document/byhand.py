@@ -6,7 +6,19 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from engine.document.base import Behaviour, Freedom, Haunch, Name, NotNegative, Number, Part, Positive, Role, Vector
+from engine.document.base import (
+    Behaviour,
+    Category,
+    Freedom,
+    Haunch,
+    Name,
+    NotNegative,
+    Number,
+    Part,
+    Positive,
+    Role,
+    Vector,
+)
 
 
 class GridLineInput(Part):
@@ -30,13 +42,15 @@ class NodeInput(Part):
 
 
 class MaterialInput(Part):
-    """An elastic material stated by the document, in its units; fy: yield strength, when it is a steel of one's own."""
+    """An elastic material stated by the document, in its units; fy: yield strength, when it is a steel of one's own;
+    expansion: per kelvin."""
 
     name: Name
     E: Positive
     G: Positive | None = None
     density: NotNegative = 0.0
     fy: Positive | None = None
+    expansion: NotNegative = 12e-6
 
 
 class SectionInput(Part):
@@ -68,6 +82,28 @@ class BuiltSection(Part):
     tf2: NotNegative = 0.0
     of: str = ""
     gap: NotNegative = 0.0
+
+
+class PanelInput(Part):
+    """A panel drawn by hand: a plane polygon of nodes or places.
+
+    kind: "floor" brings its own weight and imposed load (kN/m²), "surface" only what is put on it. carriers: members that
+    take its load, empty: all beams in its plane that run through it; excluded: never these. span: direction in which it
+    spans, None: across the longest carrier. flip: its outside is the other side.
+    """
+
+    name: Name
+    kind: Literal["floor", "surface"] = "floor"
+    corners: Annotated[list[Name | Vector], Field(min_length=3, max_length=40)]
+    carriers: list[Name] = []
+    excluded: list[Name] = []
+    span: Vector | None = None
+    two_way: bool = False
+    flip: bool = False
+    openings: list[Annotated[list[Vector], Field(min_length=3, max_length=40)]] = []
+    permanent: Annotated[float, Field(ge=0, le=50, allow_inf_nan=False)] = 0.0
+    imposed: Annotated[float, Field(ge=0, le=50, allow_inf_nan=False)] = 0.0
+    category: Category = "B"
 
 
 class Releases(Part):

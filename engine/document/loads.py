@@ -31,13 +31,14 @@ class MemberLoad(Part):
     """A load on one member.
 
     kind "force" and "moment": a concentrated vector at distance `start`; "line": from `value` at `start` to `value_end`
-    at `end` (default: the same value, the whole member). ratio: start and end are shares of the length. axes: "global",
+    at `end` (default: the same value, the whole member). "temperature": the first number of `value` in kelvin, over the
+    whole member. ratio: start and end are shares of the length. axes: "global",
     "local", or "projected" (per metre of plan).
     """
 
     case: Name
     member: Name
-    kind: Literal["line", "force", "moment"] = "line"
+    kind: Literal["line", "force", "moment", "temperature"] = "line"
     value: Vector
     value_end: Vector | None = None
     start: NotNegative = 0.0

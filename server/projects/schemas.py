@@ -382,6 +382,19 @@ class PanelOut(Schema):
     turn: tuple[Triple, Triple]
 
 
+class TracedLoad(Schema):
+    """A line load on a member of one case: from start to end in m, in kN/m along X, Y, Z, and the panel it comes from
+    ("": stated or self-weight)."""
+
+    start: float
+    end: float
+    first: Triple
+    last: Triple
+    panel: str
+    zone: str
+    why: str
+
+
 class ClimateOut(Schema):
     """What the climate service knows of a place: kN/m², m/s, m."""
 

@@ -87,6 +87,33 @@ def local_out(chain: Chain) -> list[schemas.LocalOut]:
     ]
 
 
+def traced(chain: Chain, member: str, case: str) -> list[schemas.TracedLoad]:
+    """The line loads on a member in a case, each with the panel and zone it comes from. Raises ModelError."""
+    if member not in chain.structure.index:
+        raise ModelError(f"There is no member “{member}”.", "member")
+    number = next((i for i, c in enumerate(chain.loading.cases) if c.symbol == case), None)
+    if number is None:
+        raise ModelError(f"There is no case “{case}”.", "case")
+    table = chain.loading.table(chain.structure)
+    own = np.flatnonzero((table.case == number) & (table.member == chain.structure.index[member]))
+    found = []
+    for k in own[np.argsort(table.start[own], kind="stable")].tolist():
+        surface = chain.loading.surfaces[table.surface[k]] if table.surface[k] >= 0 else None
+        first, last = (tuple((v / 1000).tolist()) for v in (table.first[k], table.last[k]))
+        found.append(
+            schemas.TracedLoad(
+                start=float(table.start[k]),
+                end=float(table.end[k]),
+                first=first,
+                last=last,
+                panel=surface.panel if surface else "",
+                zone=surface.zone if surface else "",
+                why=surface.why if surface else "",
+            )
+        )
+    return found
+
+
 def panel_out(chain: Chain, name: str) -> schemas.PanelOut:
     """A panel laid flat. Raises ModelError for a name that no panel bears."""
     structure = chain.structure

@@ -4,6 +4,7 @@ import unittest
 
 import numpy as np
 
+from engine.analysis.diagrams import diagrams
 from engine.chain import run
 from engine.document import read_document
 from tests.engine.helpers import FIXED, E, I, beam
@@ -163,3 +164,23 @@ class Supports(unittest.TestCase):
         }
         chain = run(read_document(data))
         self.assertAlmostEqual(abs(chain.response.displacement[1, 4, 0]) / (1e4 * 0.5 * 4 / (E * I)), 1, delta=1e-4)
+
+
+class Temperature(unittest.TestCase):
+    def bar(self, ends, **more):
+        data = beam(5.0, supports=[{"node": n, "fixed": fixed} for n, fixed in ends], **more)
+        data["member_loads"] = [{"case": "P", "member": "b0", "kind": "temperature", "value": [30, 0, 0]}]
+        return run(read_document(data))
+
+    def test_held_at_both_ends(self):
+        # N = −E A α ΔT
+        chain = self.bar((("n0", FIXED), ("n1", FIXED)))
+        EA = chain.response.elements.EA[0]
+        self.assertAlmostEqual(chain.response.reaction[0, 0, 0] / (EA * 12e-6 * 30), 1, delta=1e-12)
+        self.assertAlmostEqual(diagrams(chain.response).N[0, 4, 0] / (-EA * 12e-6 * 30), 1, delta=1e-12)
+
+    def test_free_to_grow(self):
+        chain = self.bar((("n0", FIXED),))
+        self.assertAlmostEqual(chain.response.displacement[1, 0, 0] / (12e-6 * 30 * 5.0), 1, delta=1e-12)
+        self.assertLess(np.abs(diagrams(chain.response).N).max(), 1e-3)
+        self.assertLess(np.abs(chain.response.reaction).max(), 1e-3)

@@ -13,7 +13,9 @@ from engine.balance import balances
 from engine.chain import respond
 from engine.document import Document, read_document
 from engine.document.jigs import FloorJig, Gable, HallJig, Purlins
+from engine.errors import ModelError
 from engine.expand import expand
+from engine.structure.audit import audit
 from engine.structure.model import Panel
 from tests.engine.helpers import hall
 
@@ -205,3 +207,67 @@ class Halls(unittest.TestCase):
             back = panel.place_of(panel.flat(panel.corners))
             np.testing.assert_allclose(back, panel.corners, atol=1e-9)
             self.assertAlmostEqual(outline(panel).area, panel.area, delta=1e-9)
+
+
+class Drawn(unittest.TestCase):
+    """Panels by hand over a small platform: beams along X at y = 0, 3 and 6, posts below."""
+
+    def document(self, **panel):
+        beams = {"A": 0.0, "B": 3.0, "C": 6.0}
+        nodes = [
+            {"name": f"{k}{i}{end}", "at": [6.0 * i, y, z]}
+            for k, y in beams.items()
+            for i in (0, 1)
+            for end, z in (("", 3.0), ("f", 0.0))
+        ]
+        members = [{"name": k, "start": f"{k}0", "end": f"{k}1", "section": "IPE 200"} for k in beams]
+        members += [
+            {"name": f"post {k}{i}", "start": f"{k}{i}f", "end": f"{k}{i}", "section": "HEA 100"}
+            for k in beams
+            for i in (0, 1)
+        ]
+        members += [{"name": f"edge {i}", "start": f"A{i}", "end": f"C{i}", "section": "IPE 160"} for i in (0, 1)]
+        supports = [{"node": f"{k}{i}f", "fixed": ["x", "y", "z", "rx", "ry", "rz"]} for k in beams for i in (0, 1)]
+        given = {"name": "platform", "corners": ["A0", "A1", "C1", "C0"], "permanent": 1.0, "imposed": 4.0} | panel
+        return read_document({"nodes": nodes, "members": members, "supports": supports, "panels": [given]})
+
+    def shares(self, **panel):
+        chain = respond(self.document(**panel))
+        case = next(i for i, c in enumerate(chain.loading.cases) if c.name == "Imposed on floors")
+        t, found = chain.loading.spread, {}
+        for k in np.flatnonzero(t.case == case):
+            name = chain.structure.members[t.member[k]].name
+            found[name] = (
+                found.get(name, 0.0) - float((t.first[k, 2] + t.last[k, 2]) / 2 * (t.end[k] - t.start[k])) / 1000
+            )
+        self.assertTrue(balances(chain.loading, chain.response)[case].holds)
+        return {name: round(v, 6) for name, v in found.items()}
+
+    def test_it_finds_the_beams_in_it_and_spans_across_the_longest(self):
+        # 36 m² at 4 kN/m²: a quarter, a half, a quarter; the edges run along the span and take nothing
+        self.assertEqual(self.shares(), {"A": 36.0, "B": 72.0, "C": 36.0})
+
+    def test_some_left_out_or_named(self):
+        self.assertEqual(self.shares(excluded=["B"]), {"A": 72.0, "C": 72.0})
+        self.assertEqual(self.shares(carriers=["A", "B"]), {"A": 36.0, "B": 108.0})
+        self.assertEqual(self.shares(span=[1, 0, 0]), {"edge 0": 72.0, "edge 1": 72.0})
+
+    def test_an_opening(self):
+        hole = [[0, 0, 3], [6, 0, 3], [6, 1.5, 3], [0, 1.5, 3]]
+        self.assertEqual(self.shares(openings=[hole]), {"B": 72.0, "C": 36.0})
+
+    def test_what_makes_no_panel_is_refused(self):
+        for panel, words in (
+            ({"corners": ["A0", "A1", "Z9"]}, "no node “Z9”"),
+            ({"corners": ["A0", "A1", "C1f", "C0"]}, "off one plane"),
+            ({"corners": ["A0", "B0", "C0"]}, "enclose no area"),
+            ({"corners": ["A0", "A1", "C0", "C1"]}, "crosses itself|no area"),
+            ({"corners": ["A0", "A1", "C0"], "two_way": True}, "only a rectangle"),
+            ({"span": [0, 0, 1]}, "right angles to itself"),
+        ):
+            with self.subTest(words), self.assertRaisesRegex(ModelError, words):
+                expand(self.document(**panel))
+
+    def test_one_that_nothing_carries_is_a_snag(self):
+        structure = expand(self.document(corners=[[0, 0, 5], [6, 0, 5], [6, 6, 5]]))
+        self.assertIn("no carrier", [s.kind for s in audit(structure)])

@@ -54,6 +54,17 @@ class Panels(ApiCase):
         self.assertEqual(lost["use"], "lost")
         self.assertIsNone(chain.get("problem"))
 
+    def test_a_load_is_traced_back_to_its_panel(self):
+        project = self.new()
+        rows = self.client.get(f"/api/projects/{project['id']}/loads?member=frame-4/rafter-AB-left&case=W1").json()
+        self.assertEqual({r["panel"] for r in rows}, {"roof-AB-left"})
+        self.assertEqual([r["zone"] for r in rows], ["G", "H"])
+        self.assertAlmostEqual(rows[-1]["end"], 12.185, delta=1e-3)
+        weight = self.client.get(f"/api/projects/{project['id']}/loads?member=frame-4/rafter-AB-left&case=G1").json()
+        self.assertEqual([r["panel"] for r in weight], [""])
+        unknown = self.client.get(f"/api/projects/{project['id']}/loads?member=frame-4/rafter-AB-left&case=W99")
+        self.assertEqual(unknown.json()["place"], "case")
+
     def test_a_load_off_its_member_is_refused_with_the_reason(self):
         project = self.new()
         load = {"case": "Cladding", "member": "frame-2/column-A", "value": [0, 0, -1], "start": 7.0, "end": 8.0}

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable
 
 import numpy as np
@@ -33,6 +34,8 @@ OPEN_GABLE = (
     "ground and half to the rafters; those posts and the weight of its cladding go straight to the ground."
 )
 TENSION_ONLY = "Members for tension or compression only, and supports that push one way only, act both ways so far."
+NO_WEIGHT = "Self-weight is in no case: mark one of yours as bearing it, or count it another way."
+TWICE = "Self-weight is counted more than once, in {}; it belongs to one case."
 NO_PANELS = "Of what no hall jig sets out, only floors have panels; state other loads as cases of your own."
 
 
@@ -50,6 +53,12 @@ def simplifications(document: Document, structure: Structure) -> list[str]:
         found += SNOW
     elif document.jigs:
         found.append(NO_PANELS)
+    else:
+        counted = [case.name for case in document.cases if case.self_weight]
+        if structure.members and not document.panels and not counted:
+            found.append(NO_WEIGHT)
+        if len(counted) > 1:
+            found.append(TWICE.format(" and ".join(f"“{name}”" for name in counted)))
     if document.rules.imperfections and (hall or document.jigs):
         found.append(IMPERFECTIONS)
     one_sided = any(m.behaviour in ("tension-only", "compression-only") for m in structure.members)
@@ -62,7 +71,7 @@ def add_hall_cases(loading: Loading, structure: Structure, document: Document) -
     """Add self-weight, cladding, floors, imposed loads, snow and wind of what the jigs set out."""
     cladding = document.cladding
     add_self_weight(loading, structure, Case("Self-weight of steel", "G1", "permanent"))
-    surfaces = [panel for panel in structure.panels if panel.kind != "floor"]
+    surfaces = [panel for panel in structure.panels if panel.kind in ("roof", "wall")]
     if surfaces:
         case = loading.add_case(Case("Cladding", "G2", "permanent", note="sheeting with purlins and rails"))
         for panel in (p for p in surfaces if p.grounded is None):
@@ -114,10 +123,9 @@ def _imposed(loading: Loading, structure: Structure) -> None:
 
 
 def panel_field(name: str) -> tuple[str, int, int]:
-    """Jig, row and column of the field that a deck panel `jig/deck-i-j-k` lies in."""
-    jig, _, rest = name.rpartition("/")
-    _, i, j, *_ = rest.split("-")
-    return jig, int(i), int(j)
+    """Jig, row and column of the field that a deck panel `jig/deck-i-j-k` lies in; a drawn panel is a field of its own."""
+    found = re.fullmatch(r"(.+)/deck-(\d+)-(\d+)-\d+", name)
+    return (found[1], int(found[2]), int(found[3])) if found else (name, 0, 0)
 
 
 def add_settlement(loading: Loading, structure: Structure) -> None:

@@ -7,6 +7,7 @@ import { useWorkbench } from '../stores/workbench'
 import LoadsPart from './actions/LoadsPart.vue'
 import LocalPart from './actions/LocalPart.vue'
 import SpotPart from './actions/SpotPart.vue'
+import TracePart from './actions/TracePart.vue'
 import WindPart from './actions/WindPart.vue'
 import SheetHead from './SheetHead.vue'
 
@@ -96,6 +97,7 @@ const round = (v: readonly number[]) => minus(v.map((x) => x.toFixed(1)).join(' 
       </div>
       <p class="note">{{ chosen.note }}</p>
     </template>
+    <TracePart />
     <h4>What is simplified</h4>
     <p v-for="s in bench.chain?.simplifications ?? []" :key="s" class="note">{{ s }}</p>
   </template>

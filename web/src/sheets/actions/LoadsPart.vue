@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { Schemas } from '../../api/client'
 import { minus } from '../../lib/quantity'
 import { components, readStretch, type Towards, TOWARDS } from '../../lib/loads'
@@ -8,7 +8,17 @@ import { useWorkbench } from '../../stores/workbench'
 /** Cases and loads of one's own, beside the generated ones. */
 const bench = useWorkbench()
 const wrong = ref('')
-const NATURES = ['permanent', 'imposed', 'snow', 'wind', 'accidental', 'crane', 'seismic', 'other'] as const
+const NATURES = [
+  'permanent',
+  'imposed',
+  'snow',
+  'wind',
+  'temperature',
+  'accidental',
+  'crane',
+  'seismic',
+  'other',
+] as const
 const CATEGORIES = ['A', 'B', 'C', 'D', 'E', 'F', 'G', 'H']
 const own = computed(() => bench.document?.cases ?? [])
 const draft = ref({ name: '', nature: 'imposed', category: 'E', excludes: '' })
@@ -53,7 +63,7 @@ const dropCase = (name: string) =>
 
 const onCase = ref('')
 const target = ref<Kind>('member')
-const kind = ref<'line' | 'force' | 'moment'>('line')
+const kind = ref<'line' | 'force' | 'moment' | 'temperature'>('line')
 const towards = ref<Towards>('down')
 const size = ref('5')
 const stretch = ref('')
@@ -69,6 +79,14 @@ const numbers = (text: string) =>
     .split(/[\s;]+/)
     .filter(Boolean)
     .map(Number)
+
+/** The usual direction of a nature: snow on the plan, wind onto the surface, all else downwards. */
+watch(onCase, (name) => {
+  const nature = bench.chain?.cases?.find((c) => c.name === name)?.nature
+  axes.value = nature === 'wind' ? 'normal' : nature === 'snow' ? 'plan' : 'down'
+  towards.value = nature === 'wind' ? 'X' : nature === 'snow' ? 'plan' : 'down'
+  kind.value = nature === 'temperature' ? 'temperature' : 'line'
+})
 
 async function addLoad() {
   const values = numbers(size.value)
@@ -96,6 +114,7 @@ async function addLoad() {
     wrong.value = 'Choose the members that bear the load, in the drawing or the ledger.'
     return
   }
+  if (kind.value === 'temperature') vector.value = [values[0]!, 0, 0]
   const last = values.length === 2 ? components(towards.value, values[1]!).value : null
   const loads = [...bench.chosen].map((member) => ({
     case: onCase.value,
@@ -251,6 +270,7 @@ const words = (c: Schemas['CaseInput']) =>
           <option v-if="target === 'member'" value="line">line, kN/m</option>
           <option value="force">force, kN</option>
           <option value="moment">moment, kNm</option>
+          <option v-if="target === 'member'" value="temperature">warmer by, K</option>
         </select></label
       >
       <label

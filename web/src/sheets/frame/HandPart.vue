@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import NumberField from '../../components/NumberField.vue'
 import TextField from '../../components/TextField.vue'
+import ToggleField from '../../components/ToggleField.vue'
 import { typedPoint } from '../../lib/snaps'
 import { readHold } from '../../lib/releases'
 import { readVector } from '../../lib/vectors'
@@ -50,6 +52,23 @@ function put() {
   if (!bench.drawing) start()
   bench.drawing = { ...bench.drawing!, points: [...bench.drawing!.points, found] }
 }
+
+/** The points drawn so far become the corners of a panel. */
+async function makePanel() {
+  const panels = bench.document?.panels ?? []
+  const taken = new Set(panels.map((p) => p.name))
+  let number = 1
+  while (taken.has(`panel ${number}`)) number++
+  const value = { name: `panel ${number}`, corners: bench.drawing!.points }
+  const done = await bench.edit(`Panel ${number}`, [{ path: 'panels', value: [...panels, value] }])
+  wrong.value = done ? '' : (bench.refusal?.message ?? '')
+  if (done) bench.drawing = null
+}
+const dropPanel = (name: string) =>
+  bench.edit(`${name} removed`, [
+    { path: 'panels', value: bench.document!.panels!.filter((p) => p.name !== name) },
+    { path: 'panel_loads', value: (bench.document?.panel_loads ?? []).filter((load) => load.panel !== name) },
+  ])
 
 // what is done to chosen members
 const names = computed(() => [...bench.chosen])
@@ -221,6 +240,14 @@ const own = computed(() => bench.document?.grid ?? [])
         <button class="plate solid" :disabled="bench.drawing.points.length < 2" @click="bench.drawn()">
           Make {{ Math.max(bench.drawing.points.length - 1, 0) }} (Enter)
         </button>
+        <button
+          class="plate"
+          :disabled="bench.drawing.points.length < 3"
+          title="A floor or surface between these points, carried by the beams that lie in it"
+          @click="makePanel"
+        >
+          Make a panel
+        </button>
         <button class="plate" @click="bench.drawing = null">Stop (Esc)</button>
       </template>
     </p>
@@ -228,6 +255,20 @@ const own = computed(() => bench.document?.grid ?? [])
       Type points, or choose a plane in the key plan to draw in it by pointing.
     </p>
   </div>
+
+  <template v-if="bench.document?.panels?.length">
+    <h4>Panels by hand</h4>
+    <template v-for="(p, i) in bench.document.panels" :key="p.name">
+      <p class="buttons">
+        <b>{{ p.name }}</b>
+        <button class="quiet" @click="bench.openPanel(p.name)">lay flat</button>
+        <button class="quiet" :title="`Remove ${p.name}`" @click="dropPanel(p.name)">×</button>
+      </p>
+      <NumberField label="Deck and finishes" :path="`panels.${i}.permanent`" kind="pressure" :value="p.permanent" />
+      <NumberField label="Imposed" :path="`panels.${i}.imposed`" kind="pressure" :value="p.imposed" />
+      <ToggleField label="Spans two ways" :path="`panels.${i}.two_way`" :value="p.two_way" />
+    </template>
+  </template>
 
   <h4>
     Chosen

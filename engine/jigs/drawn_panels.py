@@ -1,0 +1,108 @@
+"""Panels drawn by hand between nodes or places, over members that stand."""
+
+from __future__ import annotations
+
+import numpy as np
+from shapely.geometry import LineString, Polygon
+
+from engine.document.byhand import PanelInput
+from engine.errors import ModelError
+from engine.structure.model import Floats, Panel, Structure
+
+#: how far a corner or a member may lie off a panel's plane, in metres
+OFF = 5e-3
+
+
+def drawn_panel(given: PanelInput, structure: Structure, place: str) -> Panel:
+    """The panel as it stands. Raises ModelError for corners that are not there, not in one plane, or enclose nothing."""
+    corners = np.array([_corner(structure, corner, f"{place}.corners.{i}") for i, corner in enumerate(given.corners)])
+    normal = _normal(corners)
+    if normal is None:
+        raise ModelError(f"The corners of panel “{given.name}” enclose no area.", f"{place}.corners")
+    off = float(np.abs((corners - corners[0]) @ normal).max())
+    if off > OFF:
+        raise ModelError(
+            f"The corners of panel “{given.name}” lie up to {off * 1000:.0f} mm off one plane.", f"{place}.corners"
+        )
+    outside = _outwards(normal, corners, structure) * (-1.0 if given.flip else 1.0)
+    names = _carriers(given, structure, corners, normal)
+    span = _span(given, structure, names, normal, place)
+    panel = Panel(
+        given.name,
+        given.kind,
+        corners,
+        outside,
+        span,
+        tuple(names),
+        two_way=given.two_way,
+        openings=tuple(np.array(o, dtype=float) for o in given.openings),
+        permanent=given.permanent * 1000,
+        imposed=given.imposed * 1000,
+        category=given.category,
+    )
+    if not Polygon(panel.flat(corners)).is_valid:
+        raise ModelError(f"The edge of panel “{given.name}” crosses itself.", f"{place}.corners")
+    if given.two_way and len(corners) != 4:
+        raise ModelError(f"Panel “{given.name}” spans two ways; only a rectangle can.", f"{place}.two_way")
+    return panel
+
+
+def _corner(structure: Structure, corner: str | tuple[float, float, float], place: str) -> Floats:
+    if not isinstance(corner, str):
+        return np.array(corner, dtype=float)
+    name = structure.aliases.get(corner, corner)
+    if name not in structure.nodes:
+        raise ModelError(f"There is no node “{corner}”.", place)
+    return structure.xyz[structure.nodes.index(name)]
+
+
+def _normal(corners: Floats) -> Floats | None:
+    """Unit normal by Newell's sum; None for a polygon without area."""
+    following = np.roll(corners, -1, axis=0)
+    total = np.cross(corners - corners[0], following - corners[0]).sum(axis=0)
+    size = float(np.linalg.norm(total))
+    return None if size < 0.02 else np.asarray(total / size)
+
+
+def _outwards(normal: Floats, corners: Floats, structure: Structure) -> Floats:
+    """Upwards, or away from the middle of the structure for what stands upright."""
+    if abs(normal[2]) > 0.05:
+        return normal * np.sign(normal[2])
+    towards = float((corners.mean(axis=0) - structure.xyz.mean(axis=0)) @ normal)
+    return normal if towards >= 0 else -normal
+
+
+def _carriers(given: PanelInput, structure: Structure, corners: Floats, normal: Floats) -> list[str]:
+    """Those named, or all beams in the plane that run through the panel; never those left out."""
+    left_out = set(given.excluded)
+    if given.carriers:
+        return [name for name in given.carriers if name in structure.index and name not in left_out]
+    first = corners[1] - corners[0]
+    basis = np.stack([first / np.linalg.norm(first), np.cross(normal, first) / np.linalg.norm(first)])
+    area = Polygon((corners - corners[0]) @ basis.T).buffer(OFF)
+    ends = structure.xyz[structure.ends]
+    flat = np.abs((ends - corners[0]) @ normal).max(axis=1) < OFF
+    found = []
+    for i in np.flatnonzero(flat & ~structure.bars).tolist():
+        line = LineString((ends[i] - corners[0]) @ basis.T)
+        if area.intersection(line).length > 0.05 and structure.members[i].name not in left_out:
+            found.append(structure.members[i].name)
+    return found
+
+
+def _span(given: PanelInput, structure: Structure, names: list[str], normal: Floats, place: str) -> Floats:
+    """As stated, turned into the plane; else at right angles to the longest carrier."""
+    if given.span is not None:
+        span = np.array(given.span, dtype=float)
+        span = span - (span @ normal) * normal
+        if np.linalg.norm(span) < 1e-6:
+            raise ModelError(f"Panel “{given.name}” cannot span at right angles to itself.", f"{place}.span")
+        return np.asarray(span / np.linalg.norm(span))
+    members = [structure.member(name) for name in names]
+    if not members:
+        other = np.cross(normal, [0.0, 0.0, 1.0] if abs(normal[2]) < 0.9 else [0.0, 1.0, 0.0])
+        return np.asarray(other / np.linalg.norm(other))
+    longest = max(members, key=structure.length)
+    line = structure.xyz[longest.nodes[-1]] - structure.xyz[longest.nodes[0]]
+    span = np.cross(normal, line)
+    return np.asarray(span / np.linalg.norm(span))

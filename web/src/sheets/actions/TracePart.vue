@@ -1,0 +1,75 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+import { api, typed, type Schemas } from '../../api/client'
+import { minus } from '../../lib/quantity'
+import { useWorkbench } from '../../stores/workbench'
+
+/** Which loads of the shown case lie on the selected member, and the panel that each comes from. */
+const bench = useWorkbench()
+const rows = ref<Schemas['TracedLoad'][]>([])
+watch(
+  () => [bench.selected, bench.state, bench.chain?.revision] as const,
+  async ([member, state, revision]) => {
+    rows.value = []
+    const now = bench.project
+    if (!now || !member || !revision || !bench.chain?.cases?.some((c) => c.symbol === state)) return
+    const { data } = await api.GET('/api/projects/{project_id}/loads', {
+      params: { path: { project_id: now.id }, query: { member, case: state, revision } },
+    })
+    if (member === bench.selected && state === bench.state) rows.value = (data ?? []).map((r) => typed('TracedLoad', r))
+  },
+  { immediate: true },
+)
+const f = (v: readonly number[]) => minus(v.map((x) => x.toFixed(2)).join('  '))
+const even = (r: Schemas['TracedLoad']) => r.first.every((x, i) => Math.abs(x - r.last[i]!) < 5e-3)
+</script>
+
+<template>
+  <template v-if="bench.member && bench.state">
+    <h4>On {{ bench.member.label }} in {{ bench.state }} <span>kN/m along X, Y, Z</span></h4>
+    <ul>
+      <li v-for="(r, i) in rows" :key="i" :title="r.why">
+        <span class="mono">{{ r.start.toFixed(2) }} – {{ r.end.toFixed(2) }} m</span>
+        <b class="mono"
+          >{{ f(r.first) }}<template v-if="!even(r)"> … {{ f(r.last) }}</template></b
+        >
+        <button v-if="r.panel" class="quiet" :title="`Lay ${r.panel} flat`" @click="bench.openPanel(r.panel)">
+          {{ r.panel }} {{ r.zone }}
+        </button>
+      </li>
+    </ul>
+    <p v-if="!rows.length" class="note">No line load of {{ bench.state }} lies on it.</p>
+  </template>
+</template>
+
+<style scoped>
+h4 span {
+  font-weight: 400;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0 12px;
+  font: 400 12px var(--condensed);
+}
+li {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 0 10px;
+  padding: 2px 0;
+  border-bottom: 1px solid var(--line-soft);
+}
+li b {
+  font-weight: 400;
+  text-align: right;
+  white-space: pre-wrap;
+}
+li button {
+  grid-column: 1 / 3;
+  text-align: left;
+  padding: 0;
+}
+.mono {
+  font-size: 11.5px;
+}
+</style>
