@@ -366,17 +366,35 @@ def _factors(chain: Chain, state: str) -> tuple[Floats, str, str]:
     raise KeyError(state)
 
 
+def _single(chain: Chain, state: str) -> tuple[Floats, str, str]:
+    factors, kind, formula = _factors(chain, state)
+    return factors[None], kind, formula
+
+
+def _envelope(chain: Chain, state: str) -> tuple[Floats, str, str]:
+    """Factors of all states of a set: “envelope” all strength combinations, “envelope:uplift” those of a use,
+    “envelope:snow” the cases of a nature. Raises KeyError for a set without any."""
+    _, _, word = state.partition(":")
+    if not word:
+        rows = [chain.combinations[i].factors for i in chain.verification.strength]
+        return np.array(rows), "envelope", "least and greatest over all strength combinations"
+    rows = [c.factors for c in chain.combinations if c.use == word]
+    words = f"least and greatest over all combinations for {word}"
+    if not rows:
+        cases = chain.loading.cases
+        rows = [np.eye(len(cases))[i] for i, case in enumerate(cases) if case.nature == word]
+        words = f"least and greatest over all {word} cases"
+    if not rows:
+        raise KeyError(state)
+    return np.array(rows), "envelope", words
+
+
 def diagram_out(chain: Chain, revision: int, plane: str, state: str) -> schemas.DiagramOut:
     """Diagrams of the members in a plane ("whole": of all, in halls of up to MOST_RUNS). Raises KeyError for an unknown
     state."""
     structure, response = chain.structure, chain.response
-    strength = [chain.combinations[i].factors for i in chain.verification.strength]
-    envelope = state == "envelope"
-    factors, kind, formula = (
-        (np.array(strength), "envelope", "least and greatest over all strength combinations")
-        if envelope
-        else (lambda f: (f[0][None], f[1], f[2]))(_factors(chain, state))
-    )
+    envelope = state.startswith("envelope")
+    factors, kind, formula = _envelope(chain, state) if envelope else _single(chain, state)
     members = list(range(len(structure.members)))
     if plane != "whole":
         members = next((list(p.members) for p in planes(structure) if p.key == plane), [])

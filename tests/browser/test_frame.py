@@ -23,7 +23,9 @@ class FrameCase(BrowserCase):
     def settled(self, revision):
         """Wait until a revision stands and the chain belongs to it."""
         expect(self.page.locator("header small")).to_have_text(f"rev {revision}")
-        expect(self.page.locator("header nav .link.behind, header nav .link.refreshing")).to_have_count(0)
+        expect(self.page.locator("header nav .link.behind, header nav .link.refreshing")).to_have_count(
+            0, timeout=30_000
+        )
 
     def put(self, label, value):
         field = self.field(label)

@@ -139,6 +139,19 @@ class Screen(TestCase):
         self.assertEqual([round(v, 9) for v in run_.My], [round(v / 1000, 9) for v in forces.My[own].ravel().tolist()])
         self.assertEqual(run_.My, run_.least_My)
 
+    def test_envelopes_of_other_sets(self):
+        for state, names in (("envelope:snow", ("S1", "S2", "S3")), ("envelope:uplift", ("U1",))):
+            envelope = workbench.diagram_out(self.chain, 1, "frame-4", state)
+            self.assertEqual(envelope.kind, "envelope")
+            for name in names:
+                for whole, one in zip(
+                    envelope.runs, workbench.diagram_out(self.chain, 1, "frame-4", name).runs, strict=True
+                ):
+                    self.assertTrue(all(a >= b - 1e-9 for a, b in zip(whole.My, one.My, strict=True)))
+                    self.assertTrue(all(a <= b + 1e-9 for a, b in zip(whole.least_My, one.My, strict=True)))
+        with self.assertRaises(KeyError):
+            workbench.diagram_out(self.chain, 1, "frame-4", "envelope:magnets")
+
     def test_envelope_holds_every_combination(self):
         envelope = workbench.diagram_out(self.chain, 1, "frame-4", "envelope")
         single = workbench.diagram_out(self.chain, 1, "frame-4", "C35")

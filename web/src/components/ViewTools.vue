@@ -20,9 +20,17 @@ const title = computed(() => {
   if (!p) return 'Whole building · 3D'
   return `${p.label} · ${p.kind === 'level' ? 'plan' : p.kind === 'slope' ? 'laid flat' : 'elevation'}`
 })
+/** Uses of combinations and natures of cases of which an envelope can be drawn. */
+const sets = computed(() => [
+  ...new Set([
+    ...(bench.chain?.combinations ?? []).map((c) => c.use).filter((u) => u !== 'strength' && u !== 'lost'),
+    ...(bench.chain?.cases ?? []).map((c) => c.nature).filter((n) => n !== 'permanent' && n !== 'imperfection'),
+  ]),
+])
 const states = computed(() => [
   { value: '', label: bench.selected ? 'governing combination' : 'envelope' },
   { value: 'envelope', label: 'envelope of strength' },
+  ...sets.value.map((s) => ({ value: `envelope:${s}`, label: `envelope of ${s}` })),
   ...(bench.chain?.cases ?? []).map((c) => ({ value: c.symbol, label: `${c.symbol} · ${c.name}` })),
   ...(bench.chain?.combinations ?? []).map((c) => ({ value: c.name, label: `${c.name} · ${c.formula}` })),
 ])

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import NumberField from '../components/NumberField.vue'
-import { minus } from '../lib/quantity'
+import { fixed } from '../lib/quantity'
 import { NATURE_COLOURS } from '../lib/temper'
 import { useWorkbench } from '../stores/workbench'
 import LoadsPart from './actions/LoadsPart.vue'
@@ -38,7 +38,7 @@ function lay(name: string) {
   bench.state = ''
   void bench.openPanel(name)
 }
-const round = (v: readonly number[]) => minus(v.map((x) => x.toFixed(1)).join('  '))
+const round = (v: readonly number[]) => v.map((x) => fixed(x, 1)).join('  ')
 </script>
 
 <template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { api, type Schemas } from '../api/client'
 import ChoiceField from '../components/ChoiceField.vue'
 import NumberField from '../components/NumberField.vue'
@@ -21,14 +21,18 @@ const TERRAIN = [
 ]
 const DIRECTIONS = ['left', 'right', 'front', 'back'] as const
 
-async function place(event: Event) {
-  const value = (event.target as HTMLInputElement).value.trim()
+const named = ref(site.value?.place ?? '')
+watch(
+  () => site.value?.place,
+  (place) => (named.value = place ?? ''),
+)
+async function place() {
+  const value = named.value.trim()
   if (value !== site.value?.place) await bench.edit(`Place ${value}`, [{ path: 'site.place', value }])
 }
 const known = ref<string[]>([])
-async function suggest(event: Event) {
-  const name = (event.target as HTMLInputElement).value
-  const { data } = await api.GET('/api/climate/places', { params: { query: { name } } })
+async function suggest() {
+  const { data } = await api.GET('/api/climate/places', { params: { query: { name: named.value } } })
   known.value = data ?? []
 }
 const asking = ref(false)
@@ -87,7 +91,7 @@ const neighbour = computed(() => snow.value?.neighbour)
     <h4>Place</h4>
     <label class="field">
       <span>Name</span>
-      <input :value="site.place" maxlength="80" list="places" aria-label="Place" @input="suggest" @change="place" />
+      <input v-model="named" maxlength="80" list="places" aria-label="Place" @input="suggest" @change="place" />
       <datalist id="places"><option v-for="p in known" :key="p" :value="p" /></datalist>
     </label>
     <p class="buttons">

@@ -35,12 +35,14 @@ async function addCase() {
     excludes: draft.value.excludes.trim(),
     self_weight: false,
   }
+  wrong.value = ''
+  draft.value.name = ''
+  onCase.value = name
   const done = await bench.edit(`Case ${name}`, [{ path: 'cases', value: [...own.value, value] }])
-  wrong.value = done ? '' : (bench.refusal?.message ?? '')
-  if (done) {
-    onCase.value = name
-    draft.value.name = ''
-  }
+  if (done) return
+  wrong.value = bench.refusal?.message ?? ''
+  draft.value.name = name
+  onCase.value = ''
 }
 type Kind = 'member' | 'node' | 'panel'
 const uses = (name: string) =>
@@ -71,7 +73,12 @@ const node = ref('')
 const panel = ref('')
 const part = ref('')
 const axes = ref<'normal' | 'down' | 'plan'>('down')
-const names = computed(() => (bench.chain?.cases ?? []).filter((c) => c.nature !== 'imperfection').map((c) => c.name))
+const names = computed(() => [
+  ...new Set([
+    ...own.value.map((c) => c.name),
+    ...(bench.chain?.cases ?? []).filter((c) => c.nature !== 'imperfection').map((c) => c.name),
+  ]),
+])
 const numbers = (text: string) =>
   text
     .replaceAll('−', '-')
@@ -82,7 +89,7 @@ const numbers = (text: string) =>
 
 /** The usual direction of a nature: snow on the plan, wind onto the surface, all else downwards. */
 watch(onCase, (name) => {
-  const nature = bench.chain?.cases?.find((c) => c.name === name)?.nature
+  const nature = (own.value.find((c) => c.name === name) ?? bench.chain?.cases?.find((c) => c.name === name))?.nature
   axes.value = nature === 'wind' ? 'normal' : nature === 'snow' ? 'plan' : 'down'
   towards.value = nature === 'wind' ? 'X' : nature === 'snow' ? 'plan' : 'down'
   kind.value = nature === 'temperature' ? 'temperature' : 'line'
