@@ -69,6 +69,7 @@ class Actions(BrowserCase):
         letters = page.locator(".panel g.words text:first-child").all_text_contents()
         self.assertEqual(sorted(text.strip()[0] for text in letters), ["F", "F", "G", "H"])
         # the proof of a spot: q_p of the new wind speed
+        expect(page.locator("header nav .link.behind, header nav .link.refreshing")).to_have_count(0, timeout=30_000)
         zones.nth(3).click()
         w = hall_winds(read_document(self.head()), run(read_document(self.head())).structure)[0]
         peak = max(p.peak for p in w.pressures.values()) / 1000

@@ -255,6 +255,7 @@ svg {
   stroke-width: 3;
 }
 .carrier {
+  pointer-events: none;
   fill: none;
   stroke: var(--ink);
   stroke-width: 1.4;

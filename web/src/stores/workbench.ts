@@ -203,7 +203,7 @@ export const useWorkbench = defineStore('workbench', () => {
     const { data } = await api.GET('/api/projects/{project_id}/panel', {
       params: { path: { project_id: now.id }, query: { name, revision: chain.value.revision } },
     })
-    spot.value = ''
+    if (panel.value?.name !== name) spot.value = ''
     panel.value = data ? typed('PanelOut', data) : null
   }
   function closePanel(): void {
