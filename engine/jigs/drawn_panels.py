@@ -53,7 +53,7 @@ def _corner(structure: Structure, corner: str | tuple[float, float, float], plac
     name = structure.aliases.get(corner, corner)
     if name not in structure.nodes:
         raise ModelError(f"There is no node “{corner}”.", place)
-    return structure.xyz[structure.nodes.index(name)]
+    return np.asarray(structure.xyz[structure.nodes.index(name)])
 
 
 def _normal(corners: Floats) -> Floats | None:
@@ -67,7 +67,7 @@ def _normal(corners: Floats) -> Floats | None:
 def _outwards(normal: Floats, corners: Floats, structure: Structure) -> Floats:
     """Upwards, or away from the middle of the structure for what stands upright."""
     if abs(normal[2]) > 0.05:
-        return normal * np.sign(normal[2])
+        return np.asarray(normal * np.sign(normal[2]))
     towards = float((corners.mean(axis=0) - structure.xyz.mean(axis=0)) @ normal)
     return normal if towards >= 0 else -normal
 

@@ -11,6 +11,7 @@ from climate.service import make
 from engine.chain import run
 from engine.demo import drying_hall
 from engine.document import read_document
+from engine.document.rules import Inside
 from engine.standards.en.wind_cases import hall_winds
 from server.projects import revisions
 from tests.browser.case import BrowserCase
@@ -23,7 +24,10 @@ class Actions(BrowserCase):
         Thread(target=self.climate.serve_forever, daemon=True).start()
         self.settings_ = override_settings(CLIMATE_URL=f"http://127.0.0.1:{self.climate.server_port}")
         self.settings_.enable()
-        self.project = revisions.create(self.user, drying_hall(), "Demo data")
+        # one internal pressure: a third of the combinations, and of the time
+        document = drying_hall()
+        document.wind.inside = Inside(kind="own", values=[0.2])
+        self.project = revisions.create(self.user, document, "Demo data")
         self.sign_in()
         self.page.goto(f"{self.live_server_url}/projects/{self.project.id}")
         self.page.wait_for_selector("tbody tr")

@@ -71,6 +71,12 @@ class Rule(unittest.TestCase):
             found, {(1, 0, 0, 0, 1), (1, 0, 0.2, 0, 1), (1, 0, 0, 0.7, 1), (1, 0, 0.2, 0.6, 1), (1, 0, 0, 0.7, 1)}
         )
 
+    def test_seismic_by_hand(self):
+        # with ψ2 of all others; it never acts as a variable load
+        quake = Case("Quake", "E1", "seismic")
+        self.assertEqual(factors([G, S, Q, quake], "accidental"), {(1, 0, 0, 1), (1, 0, 0.6, 1)})
+        self.assertTrue(all(f[3] == 0 for f in factors([G, S, Q, quake], "strength")))
+
     def test_service_by_hand(self):
         self.assertEqual(factors([G, S, W], "frequent"), {(1, 0, 0), (1, 0.2, 0), (1, 0, 0.2)})
         self.assertEqual(factors([G, S, Q], "quasi-permanent"), {(1, 0, 0), (1, 0, 0.6)})

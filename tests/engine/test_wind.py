@@ -266,6 +266,16 @@ class Zones(unittest.TestCase):
             self.assertAlmostEqual(by_panel[name].both[0][0], base * factor, delta=1e-9)
         self.assertEqual({z.letter for z in w.zones if z.panel.name == "roof-AB-right"}, {"H"})
 
+    def test_a_lean_to_leaves_the_edge_of_the_main_roof(self):
+        document = hall(lean_to_left=LeanTo(span=6.0, height=4.5, pitch=10.0))
+        found, w = self.areas(document, "left")
+        e = w.box.e("left")
+        strip = e / 10 / cos(radians(10))
+        self.assertAlmostEqual(found["roof-AB-left", "F"], 2 * e / 4 * strip, delta=1e-6)
+        self.assertAlmostEqual(found["lean-roof-left", "F"], 2 * e / 4 * strip, delta=1e-6)
+        lee, _ = self.areas(document, "right")
+        self.assertEqual({k[1] for k in lee if k[0] == "lean-roof-left"}, {"H"})
+
     def test_a_high_wall_is_loaded_in_two_heights(self):
         # b = 10 m along, h = 12: below 10 m z_e = b, above z_e = h (figure 7.4)
         document = hall(bays=[RoofBay(shape="flat", span=10)], eaves_height=12.0, **POSTED)

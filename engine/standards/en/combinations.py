@@ -82,7 +82,7 @@ def choices(cases: list[Case]) -> list[tuple[int, ...]]:
     """
     sets: dict[str, list[int]] = defaultdict(list)
     for i, case in enumerate(cases):
-        if case.nature not in ("permanent", "accidental", "imperfection"):
+        if case.nature not in ("permanent", "accidental", "seismic", "imperfection"):
             sets[case.exclusive or case.name].append(i)
     found = []
     for choice in product(*[[None, *members] for members in sets.values()]):
@@ -188,6 +188,10 @@ class _Maker:
                 for lead in acting or (-1,):
                     share = {i: self.psi[i][1 if i == lead else 2] for i in acting}
                     self.put("accidental", 1.0, {accident: 1.0, **share}, "(6.11b)")
+        for quake in (i for i, case in enumerate(self.cases) if case.nature == "seismic"):
+            for acting in every:
+                share = {i: self.psi[i][2] for i in acting}
+                self.put("accidental", 1.0, {quake: 1.0, **share}, "(6.12b)")
 
     def uplift(self, every: list[tuple[int, ...]]) -> None:
         r = self.rules

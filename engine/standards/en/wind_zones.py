@@ -6,7 +6,7 @@ height of the ridge above the ground.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -73,11 +73,12 @@ class Zone:
 
 
 def box(structure: Structure, ground: float) -> Box:
-    """The building's outline from its panels. Raises StopIteration without roof panels: ask only for halls."""
+    """The building's outline from its panels; ground: height of the ground above ±0. The structure must have a roof."""
     roofs = [p for p in structure.panels if p.kind == "roof"]
     main = np.concatenate([p.corners for p in roofs if not p.place])
     outer = np.concatenate([p.corners for p in roofs if p.place != "overhang"])
-    every = np.concatenate([p.corners for p in roofs])
+    # a lean-to lies lower: the edge of the hall's own roof stays an edge
+    every = np.concatenate([p.corners for p in roofs if p.place != "lean-to"])
     return Box(
         float(outer[:, 0].min()),
         float(outer[:, 0].max()),
@@ -274,6 +275,8 @@ def _lengthwise(b: Box, direction: Direction, eaves: Eaves, panel: Panel, duopit
 
 def _lean_to(b: Box, direction: Direction, eaves: Eaves, panel: Panel) -> list[Zone]:
     """The roof of a lean-to as a single pitch of its own; in the hall's lee it has zone H alone."""
+    x0, x1 = _extent(panel)
+    b = replace(b, roof_x0=x0, roof_x1=x1)
     if direction in ("front", "back"):
         return _lengthwise(b, direction, eaves, panel, duopitch=False)
     if panel.side == direction:
