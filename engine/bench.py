@@ -15,6 +15,7 @@ from engine.demo import drying_hall
 from engine.document import Document
 from engine.document.jigs import HallJig, Purlins, RoofBay
 from engine.expand import expand
+from engine.memory import settle
 from engine.structure.audit import audit
 
 
@@ -58,6 +59,7 @@ def large_hall() -> Document:
 
 def bench(repeats: int = 3) -> str:
     """A table of seconds and ratios for every model and stage."""
+    settle()
     document = large_hall()
     members = len(expand(document).members)
     seconds = best(lambda: audit(expand(document)), 2 * repeats)

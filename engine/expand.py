@@ -121,7 +121,7 @@ def _measured(parts: Parts, places: Floats, target: Ints) -> list[Member]:
     ends = np.array([m.nodes for m in parts.members.values()])
     lengths = np.linalg.norm(places[ends[:, 1]] - places[ends[:, 0]], axis=1)
     found = []
-    for m, nodes, length in zip(parts.members.values(), target[ends].tolist(), lengths.tolist(), strict=True):
+    for m, (start, end), length in zip(parts.members.values(), target[ends].tolist(), lengths.tolist(), strict=True):
         if length < 2e-3:
             a, b = (list(parts.nodes)[n] for n in m.nodes)
             raise ModelError(f"Member “{m.name}” has no length: “{a}” and “{b}” coincide.", m.name)
@@ -131,7 +131,9 @@ def _measured(parts: Parts, places: Floats, target: Ints) -> list[Member]:
             outer = (*outer, length)
         if inner[-1] < length - 1e-6:
             inner = (*inner, length)
-        found.append(m.but(nodes=(nodes[0], nodes[1]), outer=outer, inner=inner))
+        if (start, end) != m.nodes or outer is not m.outer or inner is not m.inner:
+            m = m.but(nodes=(start, end), outer=outer, inner=inner)
+        found.append(m)
     return found
 
 

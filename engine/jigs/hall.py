@@ -15,7 +15,7 @@ from engine.jigs.hall_panels import panels
 from engine.jigs.hall_parts import Hall, between_frames
 from engine.jigs.parts import Materials, Parts
 from engine.jigs.profile import profile, purlin_positions
-from engine.structure.model import HINGE, GridLine, Level
+from engine.structure.model import HINGE, GridLine, Level, Member
 
 
 def set_out_hall(jig: HallJig, materials: Materials) -> Parts:
@@ -79,18 +79,14 @@ def _purlins_and_rails(hall: Hall) -> None:
 
 def _run(hall: Hall, mark: str, role: str, key: str, continuous: bool, at: tuple[float, float]) -> None:
     """A line of members through (x, z): hinged at each frame, or continuous and hinged at its two ends."""
-    last = hall.jig.frames
     x, z = at
     nodes = [hall.parts.node(f"frame-{i}/{mark}", (x, y, z)) for i, y in enumerate(hall.y.tolist(), 1)]
-    for bay, (start, end, spacing) in enumerate(zip(nodes[:-1], nodes[1:], hall.jig.spacings, strict=True), 1):
-        hall.member(
-            f"bay-{bay}/{mark}",
-            role,
-            start,
-            end,
-            key,
-            outer=(0.0, spacing),
-            inner=(0.0, spacing),
-            release_start=HINGE if not continuous or bay == 1 else frozenset(),
-            release_end=HINGE if not continuous or bay == last - 1 else frozenset(),
-        )
+    inner = Member("", role, (), hall.section(key), hall.grade, jig="hall", slot=key)
+    first = inner.but(release_start=HINGE)
+    last = inner.but(release_end=HINGE)
+    single = first.but(release_end=HINGE)
+    for bay, spacing in enumerate(hall.jig.spacings, 1):
+        ends = (bay == 1 or not continuous, bay == len(hall.jig.spacings) or not continuous)
+        pattern = (single if ends[1] else first) if ends[0] else (last if ends[1] else inner)
+        along = (0.0, spacing)
+        hall.parts.like(pattern, f"bay-{bay}/{mark}", nodes[bay - 1], nodes[bay], outer=along, inner=along)

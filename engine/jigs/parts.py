@@ -68,9 +68,13 @@ class Parts:
         self, name: str, role: str, start: str, end: str, section: Section, material: Material, **more: Any
     ) -> None:
         """Set a member between two nodes."""
+        if role not in self.patterns:
+            self.patterns[role] = Member("", role, (), section, material)
+        self.like(self.patterns[role], name, start, end, section=section, material=material, **more)
+
+    def like(self, pattern: Member, name: str, start: str, end: str, **more: Any) -> None:
+        """Set a member like another, between two nodes of its own."""
         if name in self.members:
             raise ModelError(f"There are two members named “{name}”.", "members")
         nodes = (self.numbers[start], self.numbers[end])
-        if role not in self.patterns:
-            self.patterns[role] = Member("", role, (), section, material)
-        self.members[name] = self.patterns[role].but(name=name, nodes=nodes, section=section, material=material, **more)
+        self.members[name] = pattern.but(name=name, nodes=nodes, **more)

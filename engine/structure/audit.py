@@ -10,7 +10,7 @@ from scipy.sparse import coo_array
 from scipy.sparse.csgraph import connected_components
 from scipy.spatial import cKDTree
 
-from engine.structure.join import sample
+from engine.structure.join import distinct, sample
 from engine.structure.model import HINGE, Bools, Floats, Ints, Member, Structure
 
 #: nodes nearer than this, and not joined, are a snag; in metres
@@ -164,15 +164,7 @@ def _crossings(structure: Structure) -> list[Snag]:
     pairs = pairs[pairs[:, 0] != pairs[:, 1]]
     if not len(pairs):
         return []
-    i, j = np.divmod(np.unique(pairs.min(axis=1) * len(index) + pairs.max(axis=1)), len(index))
-    # most of those that meet share a node at the end of one
-    count = len(structure.nodes)
-    own = np.unique(np.concatenate([structure.owner * count + structure.segments[:, k] for k in (0, 1)]))
-    joined = np.zeros(len(i), dtype=bool)
-    for one, other in ((i, j), (j, i)):
-        for end in (0, 1):
-            joined |= np.isin(index[one] * count + ends[index[other], end], own)
-    i, j = i[~joined], j[~joined]
+    i, j = np.divmod(distinct(pairs.min(axis=1) * len(index) + pairs.max(axis=1)), len(index))
     u, v, w = (b - a)[i], (b - a)[j], a[i] - a[j]
     uu, vv, uv = (u * u).sum(1), (v * v).sum(1), (u * v).sum(1)
     uw, vw = (u * w).sum(1), (v * w).sum(1)
@@ -183,8 +175,16 @@ def _crossings(structure: Structure) -> list[Snag]:
     gap = np.linalg.norm(w + s[:, None] * u - t[:, None] * v, axis=1)
     over_s, over_t = TOUCH / np.sqrt(uu), TOUCH / np.sqrt(vv)
     hit = skew & (gap < TOUCH) & (s > -over_s) & (s < 1 + over_s) & (t > -over_t) & (t < 1 + over_t)
+    # most of those that meet share a node at the end of one
+    meet = np.flatnonzero(hit)
+    count = len(structure.nodes)
+    own = distinct(np.concatenate([structure.owner * count + structure.segments[:, k] for k in (0, 1)]))
+    for one, other in ((i, j), (j, i)):
+        for end in (0, 1):
+            key = index[one[meet]] * count + ends[index[other[meet]], end]
+            meet = meet[own[np.minimum(np.searchsorted(own, key), len(own) - 1)] != key]
     found = []
-    for k in np.flatnonzero(hit).tolist():
+    for k in meet.tolist():
         one, other = structure.members[index[i[k]]], structure.members[index[j[k]]]
         if set(one.nodes) & set(other.nodes):
             continue

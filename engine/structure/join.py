@@ -36,6 +36,12 @@ def sample(start: Floats, end: Floats, step: float) -> tuple[Floats, Ints, float
     return points, owner, float((length / counts).max(initial=0.0)) / 2
 
 
+def distinct(keys: Ints) -> Ints:
+    """The different values, ascending; by sorting, which is several times quicker than numpy's own hashing."""
+    found = np.sort(keys)
+    return found[np.r_[True, found[1:] != found[:-1]]] if len(found) else found
+
+
 def nodes_on_lines(xyz: Floats, start: Floats, end: Floats, reach: float) -> tuple[Ints, Ints, Floats, Floats]:
     """Pairs of line and node for nodes strictly between a line's ends and within `reach` of it.
 
@@ -47,7 +53,7 @@ def nodes_on_lines(xyz: Floats, start: Floats, end: Floats, reach: float) -> tup
     near = cKDTree(points, balanced_tree=False, compact_nodes=False).sparse_distance_matrix(
         cKDTree(xyz), half + reach, output_type="ndarray"
     )
-    line, node = np.divmod(np.unique(owner[near["i"]] * len(xyz) + near["j"]), len(xyz))
+    line, node = np.divmod(distinct(owner[near["i"]] * len(xyz) + near["j"]), len(xyz))
     offset = xyz[node] - start[line]
     unit = span[line] / length[line, None]
     along = np.einsum("ij,ij->i", offset, unit)
@@ -81,7 +87,7 @@ def join(members: list[Member], names: list[str], xyz: Floats) -> tuple[list[Mem
     beams = np.array([i for i, m in enumerate(members) if not m.bar], dtype=np.int64)
     through: dict[int, list[tuple[float, int]]] = {}
     if len(beams):
-        ends = np.array([members[i].nodes for i in beams])
+        ends = np.array([members[i].nodes for i in beams.tolist()])
         length = np.linalg.norm(xyz[ends[:, 1]] - xyz[ends[:, 0]], axis=1)
         sound = length > SAME
         beams, ends = beams[sound], ends[sound]

@@ -78,7 +78,9 @@ class Member:
     def but(self, **values: Any) -> Member:
         """The same member with other values; much quicker than dataclasses.replace, and halls have thousands."""
         other = object.__new__(Member)
-        object.__setattr__(other, "__dict__", {**self.__dict__, **values})
+        given = self.__dict__.copy()
+        given.update(values)
+        object.__setattr__(other, "__dict__", given)
         return other
 
 
