@@ -51,7 +51,10 @@ class Tally:
         """A part of the tests with Django's test runner."""
         start = time.monotonic()
         process = subprocess.Popen(
-            [str(PYTHON), "-W", "error::RuntimeWarning", "manage.py", "test", f"tests.{label}", "--noinput"],
+            [
+                *(str(PYTHON), "-W", "error::RuntimeWarning", "manage.py", "test", f"tests.{label}", "--noinput"),
+                *(() if label == "browser" else ("--parallel", "2")),
+            ],
             cwd=ROOT,
             env=env,
             stdout=subprocess.PIPE,
