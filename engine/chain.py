@@ -14,11 +14,11 @@ from time import perf_counter
 from typing import Any
 
 from engine.actions.cases import Loading
+from engine.actions.combinations import Combination
 from engine.analysis.solve import Response, solve
 from engine.document import Document
 from engine.expand import expand
 from engine.load import combinations, load
-from engine.standards.en.combinations import Combination
 from engine.structure.model import Structure
 from engine.verification.verify import Verification, verify
 
@@ -58,6 +58,7 @@ _INPUTS: dict[str, tuple[tuple[str, ...], tuple[str, ...]]] = {
             "node_loads",
             "member_loads",
             "panel_loads",
+            "settlements",
             "rules.imperfections",
         ),
         ("structure",),

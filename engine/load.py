@@ -4,15 +4,15 @@ from __future__ import annotations
 
 import numpy as np
 
-from engine.actions.cases import Case, LineLoad, Loading, PointLoad, Warming
+from engine.actions.cases import Case, LineLoad, Loading, PointLoad, Settlement, Warming
+from engine.actions.combinations import Combination, formula
 from engine.actions.panels import DOWN, cut, press, spread
+from engine.actions.weights import add_self_weight, add_settlement
 from engine.analysis.elements import local_axes
 from engine.document import Document
-from engine.document.loads import MemberLoad, PanelLoad
+from engine.document.loads import MemberLoad, PanelLoad, SettlementLoad
 from engine.errors import ModelError
-from engine.standards.en.combinations import Combination, combine, formula
-from engine.standards.en.hall_actions import add_hall_cases, add_self_weight, add_settlement
-from engine.standards.en.imperfections import add_imperfections
+from engine.standards.family import family
 from engine.structure.model import Floats, Panel, Structure
 
 
@@ -20,7 +20,7 @@ def load(document: Document, structure: Structure) -> Loading:
     """All cases with their loads. Raises ModelError naming the load that refers to nothing or lies off its member."""
     loading = Loading()
     if document.hall or document.jigs or document.panels:
-        add_hall_cases(loading, structure, document)
+        family(document).add_actions(loading, structure, document)
     if structure.settlement.any():
         add_settlement(loading, structure)
     for case in document.cases:
@@ -54,11 +54,17 @@ def load(document: Document, structure: Structure) -> Loading:
     for i, line in enumerate(document.member_loads):
         if line.case not in numbers:
             raise ModelError(f"A load refers to case “{line.case}”, which does not exist.", f"member_loads.{i}.case")
-        if line.member not in structure.index:
-            raise ModelError(
-                f"A load refers to member “{line.member}”, which does not exist.", f"member_loads.{i}.member"
-            )
-        _member_load(loading, structure, line, numbers[line.case], force, f"member_loads.{i}")
+        for name in (line.member, *line.run):
+            if name not in structure.index:
+                raise ModelError(f"A load refers to member “{name}”, which does not exist.", f"member_loads.{i}.member")
+        if line.run and line.kind != "temperature":
+            _run_load(loading, structure, line, numbers[line.case], force, f"member_loads.{i}")
+        else:
+            for name in (line.member, *line.run):
+                one = line.model_copy(update={"member": name, "run": []})
+                _member_load(loading, structure, one, numbers[line.case], force, f"member_loads.{i}")
+    for i, move in enumerate(document.settlements):
+        _settlement(loading, structure, move, numbers, nodes, f"settlements.{i}")
     panels = {panel.name: panel for panel in structure.panels}
     for i, area in enumerate(document.panel_loads):
         place = f"panel_loads.{i}"
@@ -68,8 +74,8 @@ def load(document: Document, structure: Structure) -> Loading:
             raise ModelError(f"A load refers to panel “{area.panel}”, which does not exist.", f"{place}.panel")
         _panel_load(loading, panels[area.panel], area, numbers[area.case], force, place)
     loading.spread = spread(structure, loading)
-    if document.rules.imperfections and (document.hall or document.jigs or document.panels):
-        add_imperfections(loading, structure)
+    if document.hall or document.jigs or document.panels:
+        family(document).finish(loading, structure, document)
     return loading
 
 
@@ -85,6 +91,73 @@ def _panel_load(loading: Loading, panel: Panel, item: PanelLoad, case: int, forc
         if not cut(panel, within):
             raise ModelError(f"The part that a load names lies beside the panel “{panel.name}”.", f"{place}.part")
     press(loading, case, panel, direction, pressure, within, item.label, "stated")
+
+
+def _settlement(
+    loading: Loading,
+    structure: Structure,
+    move: SettlementLoad,
+    numbers: dict[str, int],
+    nodes: dict[str, int],
+    place: str,
+) -> None:
+    if move.case not in numbers:
+        raise ModelError(f"A settlement refers to case “{move.case}”, which does not exist.", f"{place}.case")
+    if move.node not in nodes:
+        raise ModelError(f"A settlement refers to node “{move.node}”, which does not exist.", f"{place}.node")
+    node = nodes[move.node]
+    for axis, value in enumerate(move.movement):
+        if value and not structure.fixed[node, axis]:
+            raise ModelError(
+                f"Node “{move.node}” is free along {'XYZ'[axis]}: only a support that holds it can be moved.", place
+            )
+    loading.settlements.append(Settlement(numbers[move.case], node, np.array(move.movement)))
+
+
+def _run_load(loading: Loading, structure: Structure, item: MemberLoad, case: int, force: float, place: str) -> None:
+    """A load over a run: each member takes its part, whichever way it points."""
+    names = [item.member, *item.run]
+    members = [structure.member(name) for name in names]
+    if len(set(names)) < len(names):
+        raise ModelError("A run of members passes through one of them twice.", place)
+    if item.axes == "local":
+        raise ModelError(
+            "A load over a run of members acts in global axes: they may point either way.", f"{place}.axes"
+        )
+    shared = set(members[0].nodes[:: len(members[0].nodes) - 1]) & set(members[1].nodes)
+    at = members[0].nodes[0] if members[0].nodes[-1] in shared else members[0].nodes[-1]
+    lengths, forward = [], []
+    for m in members:
+        if at not in (m.nodes[0], m.nodes[-1]):
+            raise ModelError(f"“{m.name}” does not follow on the end of the run of members before it.", place)
+        forward.append(m.nodes[0] == at)
+        at = m.nodes[-1] if forward[-1] else m.nodes[0]
+        lengths.append(structure.length(m))
+    total = sum(lengths)
+    scale = total if item.ratio else 1.0
+    start, end = item.start * scale, total if item.end is None else item.end * scale
+    if max(start, end) > total + 1e-9:
+        raise ModelError(f"A load reaches {max(start, end):g} m, beyond the run's length {total:.3f} m.", place)
+    if item.kind == "line" and end <= start:
+        raise ModelError(f"A line load on a run of members ends at {end:g} m, not after its start.", place)
+    first, last = np.array(item.value), np.array(item.value_end or item.value)
+    before = 0.0
+    for m, length, ahead in zip(members, lengths, forward, strict=True):
+        a, b = max(start - before, 0.0), min(end - before, length)
+        if item.kind == "line" and b > a + 1e-9:
+            value = [first + (last - first) * (before + x - start) / (end - start) for x in (a, b)]
+            places = (a, b) if ahead else (length - b, length - a)
+            ordered = value if ahead else value[::-1]
+            update = {"value": tuple(ordered[0]), "value_end": tuple(ordered[1]), "start": places[0], "end": places[1]}
+        elif item.kind != "line" and (0.0 <= start - before < length or (m is members[-1] and start >= before)):
+            reach = min(start - before, length)
+            update = {"start": reach if ahead else length - reach, "end": None}
+        else:
+            before += length
+            continue
+        update |= {"member": m.name, "run": [], "ratio": False}
+        _member_load(loading, structure, item.model_copy(update=update), case, force, place)
+        before += length
 
 
 def _member_load(loading: Loading, structure: Structure, item: MemberLoad, case: int, force: float, place: str) -> None:
@@ -136,9 +209,8 @@ def combinations(document: Document, loading: Loading) -> list[Combination]:
     """
     found: list[Combination] = []
     if document.hall or document.jigs or document.panels:
-        found = combine(
-            loading.cases, document.rules, document.site, loading.leans, np.array(loading.expected).reshape(-1, 3)
-        )
+        resultants = np.array(loading.expected).reshape(-1, 3)
+        found = family(document).combine(loading.cases, document.rules, document.site, loading.leans, resultants)
     numbers = {case.name: i for i, case in enumerate(loading.cases)}
     taken = {combination.name for combination in found}
     for i, item in enumerate(document.combinations):

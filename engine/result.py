@@ -6,11 +6,11 @@ from typing import Any
 
 import numpy as np
 
+from engine.actions.combinations import Combination
 from engine.analysis.diagrams import Diagrams, deflections, diagrams
 from engine.balance import balances
 from engine.chain import Chain
-from engine.standards.en.combinations import Combination
-from engine.standards.en.hall_actions import simplifications
+from engine.standards.family import family
 from engine.structure.model import Floats
 from engine.verification.verify import CRITERIA, Verdict
 
@@ -47,7 +47,7 @@ def result(chain: Chain, full: bool = False) -> dict[str, Any]:
         "fingerprints": chain.fingerprints,
         "tonnage_kg": chain.tonnage(),
         "residual": chain.response.residual,
-        "simplifications": simplifications(chain.document, chain.structure),
+        "simplifications": family(chain.document).simplifications(chain.document, chain.structure),
         "cases": [
             {
                 "name": case.name,

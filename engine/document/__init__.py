@@ -26,7 +26,7 @@ from engine.document.byhand import (
     SupportInput,
 )
 from engine.document.jigs import HallJig, Jig
-from engine.document.loads import CaseInput, CombinationInput, MemberLoad, NodeLoad, PanelLoad
+from engine.document.loads import CaseInput, CombinationInput, MemberLoad, NodeLoad, PanelLoad, SettlementLoad
 from engine.document.rules import AnalysisOptions, Cladding, Rules, Site, SnowOptions, WindOptions
 from engine.document.upgrade import upgrade
 from engine.errors import ModelError
@@ -69,6 +69,7 @@ class Document(Part):
     node_loads: list[NodeLoad] = []
     member_loads: list[MemberLoad] = []
     panel_loads: list[PanelLoad] = []
+    settlements: list[SettlementLoad] = []
     combinations: list[CombinationInput] = []
 
     @model_validator(mode="before")

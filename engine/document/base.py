@@ -39,6 +39,7 @@ Terrain = Literal["0", "I", "II", "III", "IV"]
 Nature = Literal[
     "permanent", "imposed", "snow", "wind", "temperature", "accidental", "crane", "seismic", "imperfection", "other"
 ]
+Direction = Literal["left", "right", "front", "back"]
 Category = Literal["", "A", "B", "C", "D", "E", "F", "G", "H"]
 
 

@@ -9,6 +9,7 @@ from pydantic import Field
 from engine.document.base import (
     Behaviour,
     Category,
+    Direction,
     Freedom,
     Haunch,
     Name,
@@ -89,7 +90,9 @@ class PanelInput(Part):
 
     kind: "floor" brings its own weight and imposed load (kN/m²), "surface" only what is put on it. carriers: members that
     take its load, empty: all beams in its plane that run through it; excluded: never these. span: direction in which it
-    spans, None: across the longest carrier. flip: its outside is the other side.
+    spans, None: across the longest carrier. flip: its outside is the other side. snow: shape coefficient μ with which it
+    takes part in the generated snow; reduced: imposed load by α_A of each carrier's area (EN 1991-1-1 6.3.1.2(10)); wind: net pressure coefficient by direction, pressing from outside, with q_p at its
+    top; both absent: none.
     """
 
     name: Name
@@ -104,6 +107,9 @@ class PanelInput(Part):
     permanent: Annotated[float, Field(ge=0, le=50, allow_inf_nan=False)] = 0.0
     imposed: Annotated[float, Field(ge=0, le=50, allow_inf_nan=False)] = 0.0
     category: Category = "B"
+    reduced: bool = False
+    snow: Annotated[float, Field(ge=0, le=4, allow_inf_nan=False)] | None = None
+    wind: dict[Direction, Annotated[float, Field(ge=-5, le=5, allow_inf_nan=False)]] = {}
 
 
 class Releases(Part):

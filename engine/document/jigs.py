@@ -227,7 +227,8 @@ class TrussJig(Part):
 
     start, end: ends of the bottom chord, at one height. height_support, height_apex: between the chords at the supports
     and at the apex; apex_at: share of the span. panels: per half. columns: length of the columns below the bottom chord
-    (None: it stands on supports). struts: members between repeated trusses at their ends and the apex.
+    (None: it stands on supports). struts: members between repeated trusses at their ends and the apex. roofed: cladding
+    lies on the top chords from truss to truss, with the weight, imposed load and snow of a roof.
     """
 
     kind: Literal["truss"] = "truss"
@@ -245,6 +246,7 @@ class TrussJig(Part):
     columns: Annotated[float, Field(ge=0.5, le=40, allow_inf_nan=False)] | None = None
     bases: Literal["pinned", "fixed"] = "fixed"
     struts: bool = True
+    roofed: bool = False
     repeat: Repeat = Repeat()
     grade: Name = "S355"
     sections: TrussSections = TrussSections()
@@ -264,7 +266,8 @@ class FloorJig(Part):
     across, along: names of the grid lines that bound it (across: lettered A, B…; along: numbered 1, 2…). divide: number
     of equal spans between the two lines across; columns stand below the main beams at each of them. main: direction of
     the main beams. joists: number in each field, or by largest spacing. deck: its span; diaphragm: it holds the floor
-    in its own plane. base: level of the feet of its columns. permanent, imposed: loads on the deck in kN/m².
+    in its own plane. base: level of the feet of its columns. permanent, imposed: loads on the deck in kN/m². reduced:
+    imposed load by α_A of the area that each carrier of the deck takes (EN 1991-1-1 6.3.1.2(10)).
     """
 
     kind: Literal["floor"] = "floor"
@@ -283,6 +286,7 @@ class FloorJig(Part):
     permanent: Annotated[float, Field(ge=0, le=30, allow_inf_nan=False)] = 1.5
     imposed: Annotated[float, Field(ge=0, le=50, allow_inf_nan=False)] = 5.0
     category: Literal["A", "B", "C", "D", "E", "F", "G"] = "B"
+    reduced: bool = False
     grade: Name = "S355"
     sections: FloorSections = FloorSections()
 

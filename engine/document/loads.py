@@ -27,17 +27,27 @@ class NodeLoad(Part):
     moment: Vector = (0.0, 0.0, 0.0)
 
 
+class SettlementLoad(Part):
+    """An imposed movement of a supported node in a case, metres along X, Y, Z."""
+
+    case: Name
+    node: Name
+    movement: Vector
+
+
 class MemberLoad(Part):
-    """A load on one member.
+    """A load on one member, or on a run of members that follow one another end to end.
 
     kind "force" and "moment": a concentrated vector at distance `start`; "line": from `value` at `start` to `value_end`
     at `end` (default: the same value, the whole member). "temperature": the first number of `value` in kelvin, over the
     whole member. ratio: start and end are shares of the length. axes: "global",
-    "local", or "projected" (per metre of plan).
+    "local", or "projected" (per metre of plan). run: the members that follow; start and end then count along all of
+    them, from the free end of the first.
     """
 
     case: Name
     member: Name
+    run: Annotated[list[Name], Field(max_length=200)] = []
     kind: Literal["line", "force", "moment", "temperature"] = "line"
     value: Vector
     value_end: Vector | None = None

@@ -6,9 +6,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from engine.document.base import NotNegative, Part, Positive, Role, Terrain
+from engine.document.base import Direction, Name, NotNegative, Number, Part, Positive, Role, Terrain
 
-Direction = Literal["left", "right", "front", "back"]
 Share = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
 Factor = Annotated[float, Field(gt=0, le=5, allow_inf_nan=False)]
 
@@ -52,6 +51,17 @@ class Neighbour(Part):
     gap: Annotated[float, Field(ge=0, le=20, allow_inf_nan=False)] = 0.0
 
 
+class Obstruction(Part):
+    """Something on a roof against which snow drifts: a strip of plant, an upstand. panel: name of the roof; at: its place
+    across the hall, x in metres; start, end: y between which it stands; None: over the whole length."""
+
+    panel: Name
+    at: Number
+    height: Annotated[float, Field(gt=0, le=20, allow_inf_nan=False)] = 1.0
+    start: Number | None = None
+    end: Number | None = None
+
+
 class SnowOptions(Part):
     """How snow lies: C_e and C_t; held: parapets or guards keep it from sliding; parapet: their height at the eaves.
 
@@ -64,6 +74,7 @@ class SnowOptions(Part):
     held: bool = False
     parapet: Annotated[float, Field(ge=0, le=5, allow_inf_nan=False)] = 0.0
     neighbour: Neighbour | None = None
+    obstructions: Annotated[list[Obstruction], Field(max_length=20)] = []
     exceptional: Annotated[float, Field(ge=1, le=5, allow_inf_nan=False)] | None = None
     edge: bool = True
 
@@ -87,8 +98,24 @@ class Eaves(Part):
     size: Annotated[float, Field(ge=0, le=90, allow_inf_nan=False)] = 0.0
 
 
+class Hill(Part):
+    """The rise of the ground in one direction of the wind, figures A.1 to A.3 of EN 1991-1-4.
+
+    kind: "hill" (or ridge) falls again behind its crest, over `downwind`; "cliff" (or escarpment) does not. height: H;
+    upwind: L_u; x: of the building from the crest, negative before it, metres.
+    """
+
+    kind: Literal["hill", "cliff"] = "hill"
+    height: Annotated[float, Field(gt=0, le=1000, allow_inf_nan=False)] = 40.0
+    upwind: Annotated[float, Field(gt=0, le=20000, allow_inf_nan=False)] = 300.0
+    downwind: Annotated[float, Field(gt=0, le=20000, allow_inf_nan=False)] = 300.0
+    x: Annotated[float, Field(ge=-20000, le=20000, allow_inf_nan=False)] = 0.0
+
+
 class WindOptions(Part):
     """Wind besides the site's basic values; by direction: c_dir, terrain, c_o. structural: c_s c_d.
+
+    hills: by direction, from which c_o is found by A.3 in place of a stated one.
 
     correlation: use the lack of it between windward and leeward walls (7.2.2(3)).
     """
@@ -97,6 +124,7 @@ class WindOptions(Part):
     directional: dict[Direction, Factor] = {}
     terrains: dict[Direction, Terrain] = {}
     orography: dict[Direction, Factor] = {}
+    hills: dict[Direction, Hill] = {}
     air_density: Factor = 1.25
     structural: Factor = 1.0
     correlation: bool = False

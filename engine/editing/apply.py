@@ -145,6 +145,8 @@ class _Work:
         """Drop nodes by hand that nothing refers to any more."""
         used = {name for m in self.document.members for name in (m.start, m.end)}
         used |= {s.node for s in self.document.supports} | {load.node for load in self.document.node_loads}
+        used |= {move.node for move in self.document.settlements}
+        used |= {c for panel in self.document.panels for c in panel.corners if isinstance(c, str)}
         corners = {c for j in self.document.jigs if j.kind == "bracing" for c in j.corners if isinstance(c, str)}
         before = {n for m in self.structure.members if not m.jig for n in (m.nodes[0], m.nodes[-1])}
         once = {self.structure.nodes[n] for n in before}
@@ -184,7 +186,9 @@ class _Work:
                 self.edit(name).removed = True
         gone = set(o.members)
         self.document.members = [m for m in self.document.members if m.name not in gone]
-        self.document.member_loads = [load for load in self.document.member_loads if load.member not in gone]
+        self.document.member_loads = [
+            load for load in self.document.member_loads if not gone & {load.member, *load.run}
+        ]
         for kept in self.document.sets:
             kept.members = [name for name in kept.members if name not in gone]
         self.sweep()
@@ -429,6 +433,10 @@ class _Work:
             support.node = keep if support.node in others else support.node
         for load in self.document.node_loads:
             load.node = keep if load.node in others else load.node
+        for move in self.document.settlements:
+            move.node = keep if move.node in others else move.node
+        for panel in self.document.panels:
+            panel.corners = [keep if c in others else c for c in panel.corners]
         self.document.nodes = [n for n in self.document.nodes if n.name not in others]
 
     def _support(self, o: Support) -> None:
@@ -495,10 +503,17 @@ class _Work:
             s.node = renamed.get(s.node, s.node)
         for load in self.document.node_loads:
             load.node = renamed.get(load.node, load.node)
+        for move in self.document.settlements:
+            move.node = renamed.get(move.node, move.node)
+        for panel in self.document.panels:
+            panel.corners = [renamed.get(c, c) if isinstance(c, str) else c for c in panel.corners]
+            panel.carriers = [renamed.get(name, name) for name in panel.carriers]
+            panel.excluded = [renamed.get(name, name) for name in panel.excluded]
         for m in self.document.members:
             m.start, m.end = renamed.get(m.start, m.start), renamed.get(m.end, m.end)
         for item in self.document.member_loads:
             item.member = renamed.get(item.member, item.member)
+            item.run = [renamed.get(name, name) for name in item.run]
         for kept in self.document.sets:
             kept.members = [renamed.get(name, name) for name in kept.members]
         for member in mine:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from math import acos, degrees
+
 import numpy as np
 from shapely.geometry import LineString, Polygon
 
@@ -39,6 +41,10 @@ def drawn_panel(given: PanelInput, structure: Structure, place: str) -> Panel:
         permanent=given.permanent * 1000,
         imposed=given.imposed * 1000,
         category=given.category,
+        pitch=degrees(acos(min(abs(float(outside[2])), 1.0))),
+        reduced=given.reduced,
+        snow=given.snow,
+        wind={str(direction): value for direction, value in given.wind.items()},
     )
     if not Polygon(panel.flat(corners)).is_valid:
         raise ModelError(f"The edge of panel “{given.name}” crosses itself.", f"{place}.corners")

@@ -196,5 +196,6 @@ def _deck(parts: Parts, jig: FloorJig, i: int, j: int, places: list[float], jois
                 permanent=jig.permanent * 1000,
                 imposed=jig.imposed * 1000,
                 category=jig.category,
+                reduced=jig.reduced,
             )
         )

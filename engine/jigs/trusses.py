@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from math import hypot, sqrt
+from math import atan2, degrees, hypot, sqrt
 from typing import Any
 
 import numpy as np
@@ -12,7 +12,7 @@ from engine.catalogue.steels import Material
 from engine.document.jigs import TrussJig
 from engine.errors import ModelError
 from engine.jigs.parts import SAME, Materials, Parts, Point
-from engine.structure.model import HINGE
+from engine.structure.model import HINGE, Floats, Panel
 
 #: end of a web: row (“T” top, “B” bottom, “M” middle of a post) and panel point
 End = tuple[str, int]
@@ -256,6 +256,47 @@ def _stand(parts: Parts, foot: str, head: str, angle: float, side: str) -> None:
         parts.turns[foot] = parts.turns[head] = angle
 
 
+def _roof(
+    parts: Parts,
+    jig: TrussJig,
+    direction: Floats,
+    step: Floats,
+    used: list[int],
+    along: list[float],
+    heights: list[float],
+    chords: list[list[str]],
+    place: str,
+) -> None:
+    """Cladding on the top chords from the first truss to the last, a plane panel between the bends of the chord."""
+    if jig.repeat.count < 2:
+        raise ModelError("Cladding needs at least two trusses to lie on.", f"{place}.roofed")
+    top = [np.array(jig.start) + direction * x + np.array([0.0, 0.0, z]) for x, z in zip(along, heights, strict=True)]
+    far = (jig.repeat.count - 1) * step
+    cuts = _bends([tuple(p) for p in top], used)
+    for number, (a, b) in enumerate(zip(cuts[:-1], cuts[1:], strict=True), 1):
+        corners = np.array([top[a], top[a] + far, top[b] + far, top[b]])
+        outside = np.cross(top[b] - top[a], far)
+        outside = outside / np.linalg.norm(outside)
+        if outside[2] < 0:
+            outside = -outside
+        # chords cut at every panel point carry their part of a longer plane
+        first, last = (0, len(chords[0])) if len(cuts) == 2 else _pieces(used, cuts, number - 1, len(chords[0]))
+        carriers = tuple(name for chord in chords for name in chord[first:last])
+        side = "left" if (along[a] + along[b]) / 2 < (along[0] + along[-1]) / 2 else "right"
+        pitch = degrees(atan2(abs(heights[b] - heights[a]), along[b] - along[a]))
+        span = far / np.linalg.norm(far)
+        parts.panels.append(
+            Panel(f"{jig.name}/roof-{number}", "roof", corners, outside, span, carriers, side, pitch, place="truss")
+        )
+
+
+def _pieces(used: list[int], cuts: list[int], number: int, chords: int) -> tuple[int, int]:
+    """Which of a top chord's members lie in a stretch between two bends."""
+    if chords == len(cuts) - 1:
+        return number, number + 1
+    return used.index(cuts[number]), used.index(cuts[number + 1])
+
+
 def set_out_truss(parts: Parts, materials: Materials, jig: TrussJig, place: str) -> None:
     """Add the trusses of a truss jig, with their columns or supports. Raises ModelError naming the field."""
     start, end = np.array(jig.start), np.array(jig.end)
@@ -281,6 +322,7 @@ def set_out_truss(parts: Parts, materials: Materials, jig: TrussJig, place: str)
     grade = materials.material(jig.grade, f"{place}.grade")
     angle = float(np.arctan2(direction[1], direction[0]))
     heads: list[tuple[str, str, str]] = []
+    chords: list[list[str]] = []
     for k in range(jig.repeat.count):
         prefix = f"{jig.name}/{k + 1}"
         origin = start + k * step
@@ -291,7 +333,7 @@ def set_out_truss(parts: Parts, materials: Materials, jig: TrussJig, place: str)
 
         top = [at(x, z) for x, z in zip(along, heights, strict=True)]
         bottom = [at(x, 0.0) for x in along]
-        tops, bottoms, _ = add_truss(
+        tops, bottoms, chord = add_truss(
             parts,
             materials,
             prefix,
@@ -307,6 +349,7 @@ def set_out_truss(parts: Parts, materials: Materials, jig: TrussJig, place: str)
             pinned=jig.webs_pinned,
             held_ends=jig.columns is not None,
         )
+        chords.append(chord)
         last = len(along) - 1
         heads.append((tops.get(0, bottoms[0]), tops[apex], tops.get(last, bottoms[last])))
         for side, i in (("left", 0), ("right", last)):
@@ -330,6 +373,8 @@ def set_out_truss(parts: Parts, materials: Materials, jig: TrussJig, place: str)
                 jig=jig.name,
                 slot="columns",
             )
+    if jig.roofed:
+        _roof(parts, jig, direction, step, sorted(tops), along, heights, chords, place)
     if jig.struts:
         strut = materials.section(section["struts"], f"{place}.sections.struts")
         for k, (one, other) in enumerate(zip(heads[:-1], heads[1:], strict=True), 1):

@@ -1,0 +1,1 @@
+"""Families of standards: what a document's actions, combinations and imperfections follow."""

@@ -91,8 +91,9 @@ class Panel:
     kind: "roof", "wall" or "floor". span: unit vector in the plane along which the cladding spans, from carrier to carrier.
     carriers: names of the members that take its load. two_way: a rectangle whose load goes to all four sides by lines at
     45°. openings: polygons in its plane without cladding. side: "left" or "right" where the roof falls to one. pitch:
-    degrees. permanent, imposed: N/m² that the panel brings along (floors). place: what it stands for in the building:
-    "overhang", "lean-to", else "". grounded: an edge at the ground to which its cladding spans too, on posts that are not
+    degrees. permanent, imposed: N/m² that the panel brings along (floors); reduced: imposed by α_A of each carrier's area. place: what it stands for in the building:
+    "overhang", "lean-to", "truss" (cladding between the trusses of a jig), else "". snow, wind: of a drawn panel, its
+    shape coefficient and its net pressure coefficients by direction. grounded: an edge at the ground to which its cladding spans too, on posts that are not
     modelled: what that edge takes loads no member.
     """
 
@@ -109,7 +110,10 @@ class Panel:
     permanent: float = 0.0
     imposed: float = 0.0
     category: str = ""
+    reduced: bool = False
     place: str = ""
+    snow: float | None = None
+    wind: dict[str, float] = field(default_factory=dict)
     grounded: tuple[Floats, Floats] | None = None
 
     @cached_property

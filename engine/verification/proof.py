@@ -8,10 +8,10 @@ from typing import Any
 
 import numpy as np
 
+from engine.actions.combinations import Combination
 from engine.analysis.solve import Response
 from engine.catalogue.steels import E, G
 from engine.document import Document
-from engine.standards.en.combinations import Combination
 from engine.standards.en.proof_text import LINES, SYMBOLS, Line
 from engine.verification.verify import (
     CRITERIA,

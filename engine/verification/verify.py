@@ -7,10 +7,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from engine.actions.combinations import Combination
 from engine.analysis.diagrams import Diagrams, deflections, diagrams, peaked
 from engine.analysis.solve import Response
 from engine.document import Document
-from engine.standards.en.combinations import Combination
 from engine.standards.en.steel import SteelArrays, Values, section_check, stability_check, steel_arrays
 from engine.structure.model import Floats, Member, Structure
 from engine.verification.segments import Segments, cut_segments

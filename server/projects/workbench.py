@@ -21,9 +21,9 @@ from engine.result import combination_of
 from engine.sizing.size import deflection_worst
 from engine.standards.en import snow
 from engine.standards.en.combinations import PSI, psi, psi_key
-from engine.standards.en.hall_actions import simplifications
 from engine.standards.en.snow_cases import greatest
 from engine.standards.en.wind_cases import hall_winds
+from engine.standards.family import family
 from engine.structure.audit import audit
 from engine.structure.model import FREEDOMS, Floats, Member, Structure
 from engine.structure.planes import planes
@@ -223,7 +223,7 @@ def _lengths(chain: Chain) -> Iterator[schemas.LengthsOut]:
 def hall_facts(document: Document, structure: Structure) -> dict[str, Any]:
     """What follows from the hall's parameters and the site alone: dimensions, wind and snow numbers."""
     hall, site = document.hall, document.site
-    found: dict[str, Any] = {"simplifications": simplifications(document, structure)}
+    found: dict[str, Any] = {"simplifications": family(document).simplifications(document, structure)}
     if hall is None:
         return found
     columns = [line.at for line in structure.grid if line.axis == "X"]

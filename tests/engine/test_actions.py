@@ -34,7 +34,7 @@ class Snow(unittest.TestCase):
         # 45° gives μ1 = 0.4; half of it on one slope at a time
         document = hall(pitch=45.0)
         found = [
-            tuple(a.stretches[f"roof-AB-{side}"][0][2] for side in ("left", "right"))
+            tuple(a.stretches[f"roof-AB-{side}"][0].mu[0] for side in ("left", "right"))
             for a in arrangements(document, expand(document))
         ]
         self.assertEqual([tuple(np.round(pair, 9)) for pair in found], [(0.4, 0.4), (0.2, 0.4), (0.4, 0.2)])

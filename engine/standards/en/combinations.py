@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Iterator
-from dataclasses import dataclass
 from itertools import product
 
 import numpy as np
 
 from engine.actions.cases import Case
+from engine.actions.combinations import Combination, formula
 from engine.document.rules import Rules, Site
 from engine.structure.model import Floats
 
@@ -41,18 +41,6 @@ PSI: dict[str, tuple[float, float, float]] = {
     "crane": (1.0, 0.9, 0.5),
     "other": (1.0, 1.0, 1.0),
 }
-
-
-@dataclass(frozen=True)
-class Combination:
-    """factors: one per case, in the order of the cases. formula: the same in symbols. rule: expression and clause."""
-
-    name: str
-    use: str
-    formula: str
-    factors: Floats
-    rule: str = ""
-    own: bool = False
 
 
 def psi_key(case: Case, site: Site) -> str:
@@ -212,29 +200,3 @@ class _Maker:
             for lead in acting or (-1,):
                 self.put("frequent", 1.0, {i: self.psi[i][1 if i == lead else 2] for i in acting}, "(6.15b)")
             self.put("quasi-permanent", 1.0, {i: self.psi[i][2] for i in acting}, "(6.16b)")
-
-
-def formula(cases: list[Case], factors: Floats) -> str:
-    """The combination in symbols and numbers: “1.35 (G1 + G2) + 1.5 S1 + 0.9 W3”; the largest variable action first, the
-    direction of imperfections last."""
-    permanent: dict[float, list[str]] = {}
-    variable: list[tuple[float, str]] = []
-    leaning = ""
-    for case, factor in zip(cases, factors.tolist(), strict=True):
-        if not factor:
-            continue
-        if case.nature == "permanent":
-            permanent.setdefault(factor, []).append(case.symbol)
-        elif case.nature != "imperfection":
-            variable.append((factor, case.symbol))
-        else:
-            leaning = leaning or f"Φ({'+' if factor > 0 else '−'}{case.exclusive})"
-    text = [
-        _term(factor, f"({' + '.join(names)})" if len(names) > 1 else names[0]) for factor, names in permanent.items()
-    ]
-    text += [_term(factor, symbol) for factor, symbol in sorted(variable, key=lambda term: -abs(term[0]))]
-    return " + ".join([*text, leaning] if leaning else text)
-
-
-def _term(factor: float, symbol: str) -> str:
-    return symbol if factor == 1.0 else f"{factor:.4g} {symbol}"

@@ -5,11 +5,9 @@ from __future__ import annotations
 import re
 from collections.abc import Callable
 
-import numpy as np
-
-from engine.actions.cases import Case, LineLoad, Loading, Settlement
+from engine.actions.cases import Case, Loading
 from engine.actions.panels import DOWN, press
-from engine.catalogue.steels import GRAVITY
+from engine.actions.weights import add_self_weight
 from engine.document import Document
 from engine.standards.en.snow_cases import add_snow
 from engine.standards.en.wind_cases import add_wind
@@ -21,14 +19,13 @@ WIND = (
     "Wind: frames carry c_pe,10; purlins, rails and gable posts have the local pressures of their loaded area listed beside.",
 )
 LEAN_TO = "Wind on a lean-to: its roof as a single pitch of its own (7.2.4), zone H alone in the hall's lee; its wall as the hall's."
-SNOW = (
-    "Snow: even over the length of the hall; drifts at its ends and behind single obstructions on the roof are not covered.",
-)
+SNOW = ("Snow: even over the length of the hall but for stated obstructions; drifts at its ends are not covered.",)
 IMPERFECTIONS = (
     "Imperfections: the sway of 5.3.2(3) as horizontal forces with the vertical ones of each case, along X and Y with both "
     "signs, where horizontal loads are below 15 % of the permanent ones; stability in the plane of a frame uses sway "
     "effective lengths (5.2.2(8)). Bow imperfections are in the buckling curves."
 )
+TRUSS_ROOFS = "Roofs on trusses bear their weight, imposed load and snow; wind on them is not generated: state it as a case of your own."
 OPEN_GABLE = (
     "The gable {} has no posts in the model: its wind is taken to span upright on posts that are not modelled, half to the "
     "ground and half to the rafters; those posts and the weight of its cladding go straight to the ground."
@@ -59,6 +56,8 @@ def simplifications(document: Document, structure: Structure) -> list[str]:
             found.append(NO_WEIGHT)
         if len(counted) > 1:
             found.append(TWICE.format(" and ".join(f"“{name}”" for name in counted)))
+    if any(panel.place == "truss" for panel in structure.panels):
+        found.append(TRUSS_ROOFS)
     if document.rules.imperfections and (hall or document.jigs):
         found.append(IMPERFECTIONS)
     one_sided = any(m.behaviour in ("tension-only", "compression-only") for m in structure.members)
@@ -126,24 +125,3 @@ def panel_field(name: str) -> tuple[str, int, int]:
     """Jig, row and column of the field that a deck panel `jig/deck-i-j-k` lies in; a drawn panel is a field of its own."""
     found = re.fullmatch(r"(.+)/deck-(\d+)-(\d+)-\d+", name)
     return (found[1], int(found[2]), int(found[3])) if found else (name, 0, 0)
-
-
-def add_settlement(loading: Loading, structure: Structure) -> None:
-    """Add one permanent case with the imposed movements of all supports."""
-    note = "imposed movements of supports"
-    case = loading.add_case(Case("Settlement", f"G{len(loading.cases) + 1}", "permanent", note=note))
-    for node in np.flatnonzero(structure.settlement.any(axis=1)).tolist():
-        loading.settlements.append(Settlement(case, node, structure.settlement[node]))
-
-
-def add_self_weight(loading: Loading, structure: Structure, case: Case) -> None:
-    """Add one permanent case with the weight of every member."""
-    number = loading.add_case(case)
-    for member in structure.members:
-        weight = DOWN * member.section.A * member.material.density * GRAVITY
-        if weight.any():
-            loading.lines.append(LineLoad(number, member.name, 0.0, None, weight, weight))
-        for piece in member.pieces:
-            more = weight * (piece.section.A / member.section.A - 1)
-            loading.lines.append(LineLoad(number, member.name, piece.start, piece.end, more, more))
-        loading.expected[number] = loading.expected[number] + DOWN * structure.mass(member) * GRAVITY

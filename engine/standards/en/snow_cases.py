@@ -11,47 +11,98 @@ import numpy as np
 from engine.actions.cases import Case, Loading
 from engine.actions.panels import DOWN, press
 from engine.document import Document
+from engine.document.jigs import TrussJig
+from engine.errors import ModelError
 from engine.standards.en import snow
 from engine.standards.en.wind_zones import FAR, on_roof
-from engine.structure.model import Panel, Structure
+from engine.structure.model import Floats, Panel, Structure
 
 #: width of the strip at the eaves on which the snow that overhangs it is laid, metres of plan
 EDGE = 0.25
 
 
+@dataclass(frozen=True)
+class Axis:
+    """The horizontal axis across a roof: a point on it and its unit vector."""
+
+    origin: Floats
+    across: Floats
+
+
+#: across a hall, from grid A
+HALL = Axis(np.zeros(3), np.array([1.0, 0.0, 0.0]))
+
+
+@dataclass(frozen=True)
+class Stretch:
+    """A stretch of a roof: from x0 to x1 along an axis across it and y0 to y1 sideways, μ at x0 and x1."""
+
+    x: tuple[float, float]
+    mu: tuple[float, float]
+    y: tuple[float, float] = (-FAR, FAR)
+    axis: Axis = HALL
+
+    def on(self, panel: Panel) -> Floats:
+        """Its polygon in the plane of the panel, as points in space."""
+        across = self.axis.across
+        sideways = np.array([-across[1], across[0], 0.0])
+        (x0, x1), (y0, y1) = self.x, self.y
+        points = self.axis.origin + np.array(
+            [across * x + sideways * y for x, y in ((x0, y0), (x1, y0), (x1, y1), (x0, y1))]
+        )
+        points[:, 2] -= (points - panel.corners[0]) @ panel.outside / panel.outside[2]
+        return np.asarray(points)
+
+    def terms(self, panel: Panel) -> tuple[float, float, float]:
+        """μ in the panel's coordinates: at its origin, its change along s and along t."""
+        rate = (self.mu[1] - self.mu[0]) / (self.x[1] - self.x[0])
+        start = float((panel.corners[0] - self.axis.origin) @ self.axis.across) - self.x[0]
+        along, up = panel.basis @ self.axis.across
+        return float(self.mu[0] + rate * start), float(rate * along), float(rate * up)
+
+
 @dataclass
 class Arrangement:
-    """How snow lies: for each panel the stretches (x0, x1, μ at x0, μ at x1) across the hall, and why."""
+    """How snow lies: the stretches of each panel, and why."""
 
     name: str
     note: str
-    stretches: dict[str, list[tuple[float, float, float, float]]] = field(default_factory=lambda: defaultdict(list))
+    stretches: dict[str, list[Stretch]] = field(default_factory=lambda: defaultdict(list))
 
     def lay(self, panel: Panel, mu: float) -> None:
         """The same μ over a whole panel."""
-        x0, x1 = _range(panel)
-        self.stretches[panel.name].append((x0, x1, mu, mu))
+        self.slope(panel, mu, mu)
 
     def slope(self, panel: Panel, at0: float, at1: float) -> None:
         """μ from one value at the panel's left edge to another at its right one."""
-        self.stretches[panel.name].append((*_range(panel), at0, at1))
+        self.stretches[panel.name].append(Stretch(_range(panel), (at0, at1)))
 
     def drift(self, panel: Panel, wall: float, length: float, peak: float, even: float) -> None:
         """Where a drift of that length lies against a wall at x on a panel: linear from `peak` to `even`; beyond it, even."""
         x0, x1 = _range(panel)
         away = 1.0 if (x0 + x1) / 2 > wall else -1.0
         end = wall + away * length
+        self.knots(panel, sorted([(wall, peak), (end, even)]))
 
-        def mu(x: float) -> float:
-            return peak + (even - peak) * min(max((x - wall) * away / length, 0.0), 1.0)
-
-        cuts = sorted({x0, x1, *(x for x in (end,) if x0 < x < x1)})
+    def knots(
+        self,
+        panel: Panel,
+        knots: list[tuple[float, float]],
+        y: tuple[float, float] = (-FAR, FAR),
+        axis: Axis = HALL,
+    ) -> None:
+        """μ linear between knots (x, μ) in ascending order of x, and even beyond them."""
+        places, values = [x for x, _ in knots], [mu for _, mu in knots]
+        x0, x1 = _range(panel, axis)
+        cuts = sorted({x0, x1, *(x for x in places if x0 < x < x1)})
         for a, b in zip(cuts[:-1], cuts[1:], strict=True):
-            self.stretches[panel.name].append((a, b, mu(a), mu(b)))
+            ends = (float(np.interp(a, places, values)), float(np.interp(b, places, values)))
+            self.stretches[panel.name].append(Stretch((a, b), ends, y, axis))
 
 
-def _range(panel: Panel) -> tuple[float, float]:
-    return float(panel.corners[:, 0].min()), float(panel.corners[:, 0].max())
+def _range(panel: Panel, axis: Axis = HALL) -> tuple[float, float]:
+    x = (panel.corners - axis.origin) @ axis.across
+    return float(x.min()), float(x.max())
 
 
 def shape(panel: Panel, document: Document) -> float:
@@ -60,9 +111,15 @@ def shape(panel: Panel, document: Document) -> float:
     return max(mu, 0.8) if document.snow.held or document.snow.parapet else mu
 
 
+def hall_roofs(structure: Structure) -> list[Panel]:
+    """Roofs of the hall and its lean-tos, from left to right."""
+    found = (p for p in structure.panels if p.kind == "roof" and p.place != "truss")
+    return sorted(found, key=lambda p: _range(p)[0])
+
+
 def arrangements(document: Document, structure: Structure) -> list[Arrangement]:
     """All arrangements of snow on the hall's roofs."""
-    roofs = sorted((p for p in structure.panels if p.kind == "roof"), key=lambda p: _range(p)[0])
+    roofs = hall_roofs(structure)
     main = [p for p in roofs if not p.place]
     mu = {p.name: shape(p, document) for p in roofs}
 
@@ -88,7 +145,7 @@ def arrangements(document: Document, structure: Structure) -> list[Arrangement]:
     found += _at_neighbour(document, main, mu, even)
     if document.snow.parapet:
         found += _at_parapets(document, main, roofs, even)
-    return found
+    return found + _at_obstructions(document, structure, roofs, even)
 
 
 def _valleys(main: list[Panel], roofs: list[Panel], mu: dict[str, float]) -> list[Arrangement]:
@@ -163,24 +220,136 @@ def _at_parapets(document, main, roofs, even) -> list[Arrangement]:  # type: ign
     return found
 
 
+def _at_obstructions(document, structure, roofs, even) -> list[Arrangement]:  # type: ignore[no-untyped-def]
+    """6.2: on both sides of each, triangles from μ2 at it to μ1 at l_s; beside its ends the snow lies even."""
+    found = []
+    for i, o in enumerate(document.snow.obstructions):
+        panel = next((p for p in roofs if p.name == o.panel), None)
+        place = f"snow.obstructions.{i}"
+        if panel is None:
+            raise ModelError(
+                f"Snow cannot drift at an obstruction on “{o.panel}”: there is no such roof.", f"{place}.panel"
+            )
+        x0, x1 = _range(panel)
+        if not x0 < o.at < x1:
+            raise ModelError(
+                f"The obstruction at x = {o.at:g} m lies off “{o.panel}”, which reaches from {x0:g} to {x1:g} m.",
+                f"{place}.at",
+            )
+        low, high = float(panel.corners[:, 1].min()), float(panel.corners[:, 1].max())
+        y = (low if o.start is None else o.start, high if o.end is None else o.end)
+        if not low - 1e-6 <= y[0] < y[1] <= high + 1e-6:
+            raise ModelError(
+                f"The obstruction on “{o.panel}” stands from y = {y[0]:g} to {y[1]:g} m; the roof reaches from {low:g} to "
+                f"{high:g} m.",
+                f"{place}.start",
+            )
+        peak, length = snow.drift_at_obstruction(o.height, document.site.ground_snow), snow.drift_length(o.height)
+        mu1 = shape(panel, document)
+        peak = max(peak, mu1)
+        note = f"μ2 = {peak:.2f} at x = {o.at:g} m, over l_s = {length:.1f} m on both sides (6.2)"
+        made = even(f"Snow, drifted at obstruction {i + 1}", note, (panel.name,))
+        made.knots(panel, [(o.at - length, mu1), (o.at, peak), (o.at + length, mu1)], y)
+        for beside in ((low, y[0]), (y[1], high)):
+            if beside[1] - beside[0] > 1e-6:
+                made.stretches[panel.name].append(Stretch((x0, x1), (mu1, mu1), beside))
+        found.append(made)
+    return found
+
+
+@dataclass(frozen=True)
+class TrussRoof:
+    """The roof of a truss jig: its panels from left to right, and its own axis across. rise: of a curved one, metres."""
+
+    name: str
+    panels: list[Panel]
+    axis: Axis
+    length: float
+    rise: float
+
+
+def truss_roofs(document: Document, structure: Structure) -> list[TrussRoof]:
+    """The roofs that truss jigs bear."""
+    found = []
+    for jig in document.jigs:
+        if isinstance(jig, TrussJig) and jig.roofed:
+            start, end = np.array(jig.start), np.array(jig.end)
+            length = float(np.linalg.norm(end - start))
+            panels = [p for p in structure.panels if p.name.startswith(f"{jig.name}/roof-")]
+            rise = jig.height_apex - jig.height_support if jig.outline == "curved" else 0.0
+            found.append(TrussRoof(jig.name, panels, Axis(start, (end - start) / length), length, rise))
+    return found
+
+
+def _on_truss(made: Arrangement, roof: TrussRoof, document: Document, drifted: str = "") -> None:
+    """Snow on the roof of a truss jig: even, or drifted towards a side.
+
+    Curved (5.3.5): case (i) 0.8; case (ii) triangles over each half of l_s, μ3 towards the side and half of it on the
+    other, none where it is steeper than 60°. Otherwise μ1, half of it on the slope away from the side (figure 5.3).
+    """
+    flat = [p for p in roof.panels if p.pitch <= 60]
+    if not roof.rise:
+        for panel in roof.panels:
+            half = 0.5 if drifted and panel.side != drifted else 1.0
+            made.knots(panel, [(0.0, half * shape(panel, document))], axis=roof.axis)
+        return
+    if not drifted:
+        for panel in flat:
+            made.knots(panel, [(0.0, 0.8)], axis=roof.axis)
+        return
+    ends = [_range(p, roof.axis) for p in flat]
+    a, b = min(e[0] for e in ends), max(e[1] for e in ends)
+    peak = float(snow.mu3(0.0, roof.rise, roof.length))
+    left, right = (peak, peak / 2) if drifted == "left" else (peak / 2, peak)
+    quarter = (b - a) / 4
+    knots = [(a, 0.0), (a + quarter, left), (a + 2 * quarter, 0.0), (a + 3 * quarter, right), (b, 0.0)]
+    for panel in flat:
+        made.knots(panel, knots, axis=roof.axis)
+
+
+def _everywhere(document: Document, structure: Structure) -> list[Arrangement]:
+    """The hall's arrangements with what else bears snow: roofs of trusses, and drawn panels with a μ of their own."""
+    trusses = truss_roofs(document, structure)
+    drawn = [p for p in structure.panels if p.snow is not None]
+    hall = document.hall is not None and bool(hall_roofs(structure))
+    found = arrangements(document, structure) if hall else []
+    if not found and (trusses or drawn):
+        found = [Arrangement("Snow, undrifted", "on the plan projection (5.3)")]
+    for roof in trusses:
+        sides = ("left", "right") if len({p.side for p in roof.panels}) == 2 else ()
+        for side in sides:
+            note = "figure 5.3: half of μ1 on the other slope"
+            if roof.rise:
+                note = f"μ3 = {float(snow.mu3(0.0, roof.rise, roof.length)):.2f} on the {side} half (5.3.5, figure 5.6)"
+            made = Arrangement(f"Snow on {roof.name}, drifted to the {side}", note)
+            made.stretches.update({name: list(stretches) for name, stretches in found[0].stretches.items()})
+            _on_truss(made, roof, document, side)
+            found.append(made)
+    for made in found:
+        for roof in trusses:
+            if not any(p.name in made.stretches for p in roof.panels):
+                _on_truss(made, roof, document)
+        for panel in drawn:
+            made.knots(panel, [(0.0, float(panel.snow or 0.0))])
+    return found
+
+
 def add_snow(loading: Loading, structure: Structure, document: Document) -> None:
     """Add the snow cases of the hall, the undrifted one as an exceptional case too where the place knows such snow."""
-    if document.hall is None:
-        return
     options, site = document.snow, document.site
     roof = site.ground_snow * options.exposure * options.thermal
     if roof <= 0:
         return
     panels = {p.name: p for p in structure.panels}
-    found = arrangements(document, structure)
+    found = _everywhere(document, structure)
     edge = snow.edge_load(0.8 * roof) if options.edge and site.altitude >= 800 else 0.0
     for i, made in enumerate(found):
         note = made.note + (f"; s_e = {edge:.2f} kN/m at the eaves (6.3)" if edge and i == 0 else "")
         case = loading.add_case(Case(made.name, f"S{i + 1}", "snow", "snow", note))
         _lay(loading, case, panels, made, roof)
-        if edge and i == 0:
+        if edge and i == 0 and document.hall is not None:
             _edges(loading, case, structure, edge)
-    if options.exceptional:
+    if options.exceptional and found:
         name = "Exceptional snow, undrifted"
         note = f"C_esl = {options.exceptional:g} on the ground snow (4.3); an accidental action"
         case = loading.add_case(Case(name, "A1", "accidental", "accidental", note))
@@ -190,26 +359,21 @@ def add_snow(loading: Loading, structure: Structure, document: Document) -> None
 def _lay(loading: Loading, case: int, panels: dict[str, Panel], made: Arrangement, roof: float) -> None:
     for name, stretches in made.stretches.items():
         panel = panels[name]
-        plan = cos(radians(panel.pitch))
-        for x0, x1, mu0, mu1 in stretches:
-            # a linear change in x, written in the panel's coordinates
-            rate = (mu1 - mu0) / (x1 - x0)
-            origin = mu0 + rate * (panel.corners[0, 0] - x0)
-            scale = roof * 1000 * plan
-            terms = (
-                float(scale * origin),
-                float(scale * rate * panel.basis[0, 0]),
-                float(scale * rate * panel.basis[1, 0]),
-            )
-            words = f"μ = {mu0:.2f}" if abs(mu1 - mu0) < 1e-9 else f"μ from {mu0:.2f} to {mu1:.2f}"
-            points = on_roof(panel, (x0, x1), (-FAR, FAR))
-            zone = f"{mu0:.2f}" if abs(mu1 - mu0) < 1e-9 else f"{mu0:.2f} … {mu1:.2f}"
-            press(loading, case, panel, DOWN, terms, points, zone, f"{words}; s = μ C_e C_t s_k (5.1) on the plan")
+        scale = roof * 1000 * abs(float(panel.outside[2]))
+        for stretch in stretches:
+            mu0, mu1 = stretch.mu
+            terms = stretch.terms(panel)
+            even = abs(mu1 - mu0) < 1e-9
+            words = f"μ = {mu0:.2f}" if even else f"μ from {mu0:.2f} to {mu1:.2f}"
+            zone = f"{mu0:.2f}" if even else f"{mu0:.2f} … {mu1:.2f}"
+            pressure = (scale * terms[0], scale * terms[1], scale * terms[2])
+            why = f"{words}; s = μ C_e C_t s_k (5.1) on the plan"
+            press(loading, case, panel, DOWN, pressure, stretch.on(panel), zone, why)
 
 
 def _edges(loading: Loading, case: int, structure: Structure, load: float) -> None:
     """The overhanging snow as a strip along the outer eaves."""
-    roofs = [p for p in structure.panels if p.kind == "roof" and p.place != "lean-to"]
+    roofs = [p for p in hall_roofs(structure) if p.place != "lean-to"]
     left = min(roofs, key=lambda p: _range(p)[0])
     right = max(roofs, key=lambda p: _range(p)[1])
     for panel, (a, b) in (
@@ -231,7 +395,5 @@ def _edges(loading: Loading, case: int, structure: Structure, load: float) -> No
 
 def greatest(document: Document, structure: Structure) -> float:
     """The largest μ of all arrangements, for a quick look."""
-    values = [
-        max(m0, m1) for a in arrangements(document, structure) for s in a.stretches.values() for _, _, m0, m1 in s
-    ]
+    values = [max(s.mu) for a in arrangements(document, structure) for every in a.stretches.values() for s in every]
     return float(np.max(values, initial=0.0))

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from math import log
+from math import exp, log, log10
 
 import numpy as np
 
-from engine.document.rules import Direction, Site, WindOptions
+from engine.document.base import Direction
+from engine.document.rules import Hill, Site, WindOptions
 
 #: terrain category -> (z0, z_min) in metres, table 4.1
 TERRAIN = {"0": (0.003, 1.0), "I": (0.01, 1.0), "II": (0.05, 2.0), "III": (0.3, 5.0), "IV": (1.0, 10.0)}
@@ -40,6 +41,49 @@ def probability_factor(period: float) -> float:
     """c_prob for a mean return period in years, (4.2) with K = 0.2 and n = 0.5."""
     share = 1 / period
     return float(((1 - 0.2 * log(-log(1 - share))) / (1 - 0.2 * log(-log(0.98)))) ** 0.5)
+
+
+def crest_factor(hill: Hill, z: float) -> float:
+    """s of A.3, the share of the crest's speed-up at the height z (m) above the ground and x from the crest.
+
+    (A.4) to (A.14); between the crest and x = 0.1 L_e behind a cliff the table gives no formula: linear between them.
+    """
+    slope = hill.height / hill.upwind
+    effective = hill.upwind if slope < 0.3 else hill.height / 0.3
+    up = min(max(z / effective, 0.0), 2.0)
+    x = hill.x
+    at_crest = 0.1552 * up**4 - 0.8575 * up**3 + 1.8133 * up**2 - 1.9115 * up + 1.0124  # (A.5)
+    if x <= 0:
+        if x < -1.5 * hill.upwind:
+            return 0.0
+        growth = 0.3542 * up**2 - 1.0577 * up + 2.6456  # (A.6)
+        return float(at_crest * exp(growth * x / hill.upwind))  # (A.4)
+    if hill.kind == "hill":
+        if x > 2 * hill.downwind:
+            return 0.0
+        decay = -0.3056 * up**2 + 1.0212 * up - 1.7637  # (A.14)
+        return float(at_crest * exp(decay * x / hill.downwind))  # (A.12), (A.13)
+    reach = x / effective
+    if reach > 3.5:
+        return 0.0
+    level = log10(min(max(up, 0.1), 2.0))
+    far = log10(max(reach, 0.1))
+    a = -1.3420 * level**3 - 0.8222 * level**2 + 0.4609 * level - 0.0791  # (A.9)
+    b = -1.0196 * level**3 - 0.8910 * level**2 + 0.5343 * level - 0.1156  # (A.10)
+    c = 0.8030 * level**3 + 0.4236 * level**2 - 0.5738 * level + 0.1606  # (A.11)
+    behind = a * far**2 + b * far + c  # (A.8)
+    if reach < 0.1:
+        behind = at_crest + (behind - at_crest) * reach / 0.1
+    return float(max(behind, 0.0))
+
+
+def hill_factor(hill: Hill, z: float) -> float:
+    """c_o(z) at a hill, ridge, cliff or escarpment, (A.1) to (A.3)."""
+    slope = hill.height / hill.upwind
+    if slope <= 0.05:
+        return 1.0
+    share = crest_factor(hill, z)
+    return 1 + 2 * share * slope if slope < 0.3 else 1 + 0.6 * share
 
 
 def displacement(height: float, around: float, distance: float) -> float:
@@ -89,7 +133,9 @@ def site_pressure(site: Site, options: WindOptions, direction: Direction, z: flo
     lifted = 0.0
     if terrain == "IV" and site.around is not None:
         lifted = displacement(height, site.around.height, site.around.distance)
-    return peak_pressure(speed, terrain, z, options.orography.get(direction, 1.0), lifted, options.air_density)
+    hill = options.hills.get(direction)
+    orography = hill_factor(hill, z) if hill else options.orography.get(direction, 1.0)
+    return peak_pressure(speed, terrain, z, orography, lifted, options.air_density)
 
 
 def inside_coefficient(share: float, slenderness: float) -> float:

@@ -11,7 +11,8 @@ import numpy as np
 from engine.actions.cases import Case, Loading
 from engine.actions.panels import cut, press
 from engine.document import Document
-from engine.document.rules import Direction, WindOptions
+from engine.document.base import Direction
+from engine.document.rules import WindOptions
 from engine.standards.en import wind, wind_tables
 from engine.standards.en.wind_zones import BLOWS, DIRECTIONS, FAR, Box, Zone, box, on_roof, zones
 from engine.structure.model import Floats, Panel, Structure
@@ -40,7 +41,7 @@ class Wind:
 
 def hall_winds(document: Document, structure: Structure) -> list[Wind]:
     """Wind on the document's hall from four directions; none without a hall."""
-    if document.hall is None or not any(p.kind == "roof" for p in structure.panels):
+    if document.hall is None or not any(p.kind == "roof" and p.place != "truss" for p in structure.panels):
         return []
     b = box(structure, document.hall.base_level)
     found = []
@@ -99,13 +100,45 @@ def _size(polygon: Floats) -> float:
     return float(abs(x @ np.roll(y, -1) - y @ np.roll(x, -1)) / 2)
 
 
+def _drawn(structure: Structure, document: Document, direction: Direction) -> list[Pressed]:
+    """Drawn panels with a net coefficient for that direction, with q_p at their top."""
+    drawn = [p for p in structure.panels if direction in p.wind and p.wind[direction]]
+    if not drawn:
+        return []
+    ground = document.hall.base_level if document.hall else float(structure.xyz[:, 2].min())
+    height = float(structure.xyz[:, 2].max()) - ground
+    found: list[Pressed] = []
+    for panel in drawn:
+        z = float(panel.corners[:, 2].max()) - ground
+        q = wind.site_pressure(document.site, document.wind, direction, z, height).peak * document.wind.structural
+        c = panel.wind[direction]
+        why = f"net c_p {c:+.2f} (stated); q_p({z:.2f} m) = {q / 1000:.3f} kN/m²"
+        found.append((panel, -panel.outside, q * c, panel.corners, "net", why))
+    return found
+
+
+def _drawn_alone(loading: Loading, structure: Structure, document: Document) -> None:
+    """Wind cases of drawn panels where there is no hall."""
+    for number, direction in enumerate(DIRECTIONS, 1):
+        loads = _drawn(structure, document, direction)
+        if loads:
+            case = loading.add_case(Case(f"Wind from {direction}", f"W{number}", "wind", "wind", "on drawn panels"))
+            for panel, towards, pressure, points, letter, why in loads:
+                press(loading, case, panel, towards, pressure, points, letter, why.replace("-", "−"))
+
+
 def add_wind(loading: Loading, structure: Structure, document: Document) -> None:
-    """Add all wind cases of the hall; equal ones once."""
+    """Add all wind cases of the hall, with drawn panels that have coefficients of their own; equal ones once."""
+    if document.hall is None:
+        _drawn_alone(loading, structure, document)
+        return
     count = 0
     seen: dict[tuple[object, ...], str] = {}
     for w in hall_winds(document, structure):
         add = _canopy_cases if document.hall and document.hall.open_sides else _cases
+        drawn = _drawn(structure, document, w.direction)
         for name, note, loads in add(w, document):
+            loads = [*loads, *drawn]
             key = tuple(
                 sorted(
                     (p.name, tuple(np.round(d, 6)), round(q, 6), points.round(6).tobytes())

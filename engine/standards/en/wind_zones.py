@@ -10,7 +10,8 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from engine.document.rules import Direction, Eaves
+from engine.document.base import Direction
+from engine.document.rules import Eaves
 from engine.standards.en import wind_tables as tables
 from engine.standards.en.wind_tables import Both, coefficient
 from engine.structure.model import Floats, Panel, Structure
@@ -74,7 +75,7 @@ class Zone:
 
 def box(structure: Structure, ground: float) -> Box:
     """The building's outline from its panels; ground: height of the ground above ±0. The structure must have a roof."""
-    roofs = [p for p in structure.panels if p.kind == "roof"]
+    roofs = [p for p in structure.panels if p.kind == "roof" and p.place != "truss"]
     main = np.concatenate([p.corners for p in roofs if not p.place])
     outer = np.concatenate([p.corners for p in roofs if p.place != "overhang"])
     # a lean-to lies lower: the edge of the hall's own roof stays an edge
@@ -134,7 +135,7 @@ def _rises(panel: Panel, direction: Direction) -> bool:
 def _roof_zones(structure: Structure, b: Box, direction: Direction, eaves: Eaves) -> list[Zone]:
     across = direction in ("left", "right")
     sign = 1 if direction != "right" else -1
-    roofs = [p for p in structure.panels if p.kind == "roof"]
+    roofs = [p for p in structure.panels if p.kind == "roof" and p.place != "truss"]
     main = sorted((p for p in roofs if not p.place), key=lambda p: sign * _extent(p)[0])
     bays: dict[str, list[Panel]] = {}
     for panel in main:

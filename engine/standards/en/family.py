@@ -1,0 +1,38 @@
+"""The Eurocodes, recommended values, as a family of standards."""
+
+from __future__ import annotations
+
+from engine.actions.cases import Case, Loading
+from engine.actions.combinations import Combination
+from engine.document import Document
+from engine.document.rules import Rules, Site
+from engine.standards.en.combinations import combine
+from engine.standards.en.hall_actions import add_hall_cases, simplifications
+from engine.standards.en.imperfections import add_imperfections
+from engine.standards.en.imposed import reduce_by_area
+from engine.structure.model import Floats, Structure
+
+
+class Eurocodes:
+    """EN 1990, EN 1991-1-1, -1-3 and -1-4, and the imperfections of EN 1993-1-1 5.3."""
+
+    def add_actions(self, loading: Loading, structure: Structure, document: Document) -> None:
+        add_hall_cases(loading, structure, document)
+
+    def finish(self, loading: Loading, structure: Structure, document: Document) -> None:
+        reduce_by_area(loading, structure)
+        if document.rules.imperfections:
+            add_imperfections(loading, structure)
+
+    def combine(
+        self,
+        cases: list[Case],
+        rules: Rules,
+        site: Site,
+        leans: dict[int, tuple[int, int]],
+        resultants: Floats,
+    ) -> list[Combination]:
+        return combine(cases, rules, site, leans, resultants)
+
+    def simplifications(self, document: Document, structure: Structure) -> list[str]:
+        return simplifications(document, structure)

@@ -1,0 +1,47 @@
+"""What a family of standards provides to the pipeline, and the families there are."""
+
+from __future__ import annotations
+
+from typing import Protocol
+
+from engine.actions.cases import Case, Loading
+from engine.actions.combinations import Combination
+from engine.document import Document
+from engine.document.rules import Rules, Site
+from engine.errors import ModelError
+from engine.standards.en.family import Eurocodes
+from engine.structure.model import Floats, Structure
+
+
+class Family(Protocol):
+    """A family of standards for actions, their combinations, and imperfections."""
+
+    def add_actions(self, loading: Loading, structure: Structure, document: Document) -> None:
+        """Add the cases that the site and the building bring along: weights, imposed loads, snow, wind."""
+
+    def finish(self, loading: Loading, structure: Structure, document: Document) -> None:
+        """Change or add what follows from all loads together: reductions by area, imperfections."""
+
+    def combine(
+        self,
+        cases: list[Case],
+        rules: Rules,
+        site: Site,
+        leans: dict[int, tuple[int, int]],
+        resultants: Floats,
+    ) -> list[Combination]:
+        """All combinations of the cases. leans: case -> its imperfection cases; resultants: (cases, 3) N."""
+
+    def simplifications(self, document: Document, structure: Structure) -> list[str]:
+        """What is simplified or not covered for this document, in sentences."""
+
+
+_FAMILIES: dict[str, Family] = {"EN": Eurocodes()}
+
+
+def family(document: Document) -> Family:
+    """The family that a document's rules name. Raises ModelError for one that is not there."""
+    found = _FAMILIES.get(document.rules.standard)
+    if found is None:
+        raise ModelError(f"There is no family of standards “{document.rules.standard}”.", "rules.standard")
+    return found
