@@ -1,0 +1,127 @@
+"""Static equilibrium (EQU) of the building as a rigid body on its supports: overturning, uplift, supports that lift."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from shapely.geometry import MultiPoint, Polygon
+
+from engine.actions.combinations import Combination
+from engine.analysis.solve import Response
+from engine.structure.model import Floats, Ints
+
+#: end points of an edge of the footprint in plan, metres
+Edge = tuple[tuple[float, float], tuple[float, float]]
+
+
+@dataclass(frozen=True)
+class Tilt:
+    """Overturning about one edge of the footprint, or uplift of the whole, in its worst combination.
+
+    about: end points of the edge (m), None for uplift; acting, resisting: E_d,dst and E_d,stb of (6.7) in Nm about the
+    edge, in N for uplift.
+    """
+
+    about: Edge | None
+    acting: float
+    resisting: float
+    combination: int
+
+    @property
+    def utilisation(self) -> float:
+        """E_d,dst / E_d,stb; infinite when nothing resists."""
+        return self.acting / self.resisting if self.resisting > 0 else (np.inf if self.acting > 0 else 0.0)
+
+
+@dataclass(frozen=True)
+class Lifted:
+    """A support that would lift: the greatest tension on it in N, and its combination. The anchor must hold it."""
+
+    node: int
+    tension: float
+    combination: int
+
+
+@dataclass(frozen=True)
+class _Body:
+    """What each case gives: edges (None: uplift) with (edges, cases) towards resisting; feet and (feet, cases) tension."""
+
+    edges: list[Edge | None]
+    resisting: Floats
+    feet: Ints
+    tension: Floats
+
+
+def _body(response: Response) -> _Body:
+    """The supports as a footprint: the convex hull of those that hold Z; without an area there is uplift alone."""
+    structure = response.structure
+    held = (structure.fixed | (structure.springs != 0))[:, :3].any(axis=1)
+    upright = (structure.fixed | (structure.springs != 0))[:, 2]
+    at, force, moment = structure.xyz[held], -response.reaction[held, :3], -response.reaction[held, 3:]
+    edges: list[Edge | None] = [None]
+    rows = [-force[:, 2].sum(axis=0)]
+    hull = MultiPoint(structure.xyz[upright, :2]).convex_hull
+    if isinstance(hull, Polygon):
+        corners = np.array(hull.exterior.coords)
+        if not hull.exterior.is_ccw:
+            corners = corners[::-1]
+        base = float(structure.xyz[upright, 2].min())
+        for a, b in zip(corners[:-1], corners[1:], strict=True):
+            axis = np.append((b - a) / np.linalg.norm(b - a), 0.0)
+            arm = at - np.append(a, base)
+            about = np.cross(arm[:, None, :], np.moveaxis(force, 1, 2)) + np.moveaxis(moment, 1, 2)
+            # anticlockwise round the hull, weight inside turns negatively about the edge
+            rows.append(-(about @ axis).sum(axis=0))
+            edges.append(((float(a[0]), float(a[1])), (float(b[0]), float(b[1]))))
+    feet = np.flatnonzero(upright)
+    return _Body(edges, np.array(rows), feet, -response.reaction[feet, 2])
+
+
+def _tilts(body: _Body, factors: Floats) -> tuple[Floats, Floats]:
+    """(edges, combinations): acting and resisting; each case is destabilising or stabilising as a whole."""
+    share = body.resisting[:, None, :] * factors
+    return -np.minimum(share, 0).sum(axis=2), np.maximum(share, 0).sum(axis=2)
+
+
+def _ratio(acting: Floats, resisting: Floats) -> Floats:
+    safe = np.where(resisting > 0, resisting, 1.0)
+    return np.where(resisting > 0, acting / safe, np.where(acting > 0, np.inf, 0.0))
+
+
+def equilibrium(response: Response, combinations: list[Combination]) -> tuple[list[Tilt], list[Lifted]]:
+    """E_d,dst ≤ E_d,stb of EN 1990 6.4.2 in the worst EQU combination, about each edge of the hull of the supports.
+
+    The action of each case is destabilising or stabilising as a whole. Supports in one line have no footprint: then only
+    uplift and lifted supports are given.
+    """
+    use = [i for i, c in enumerate(combinations) if c.use == "uplift"]
+    if not use:
+        return [], []
+    factors = np.array([combinations[i].factors for i in use])
+    body = _body(response)
+    if not len(body.feet):
+        return [], []
+    acting, resisting = _tilts(body, factors)
+    worst = _ratio(acting, resisting).argmax(axis=1)
+    tilts = [
+        Tilt(edge, float(acting[k, c]), float(resisting[k, c]), use[c])
+        for k, (edge, c) in enumerate(zip(body.edges, worst.tolist(), strict=True))
+    ]
+    tension = body.tension @ factors.T
+    lifted = [
+        Lifted(int(node), float(tension[k, c]), use[c])
+        for k, (node, c) in enumerate(zip(body.feet.tolist(), tension.argmax(axis=1).tolist(), strict=True))
+        if tension[k, c] > 1.0
+    ]
+    return tilts, sorted(lifted, key=lambda found: -found.tension)
+
+
+def resistances(response: Response, factors: Floats) -> tuple[list[str], Floats]:
+    """What EQU combinations are judged by: names and (quantities, combinations) of overturning, uplift, and tensions."""
+    body = _body(response)
+    acting, resisting = _tilts(body, factors)
+    names = ["uplift" if edge is None else f"overturning {k}" for k, edge in enumerate(body.edges)]
+    tension = np.maximum(body.tension @ factors.T, 0.0)
+    names += [response.structure.nodes[node] for node in body.feet.tolist()]
+    return names, np.concatenate([np.minimum(_ratio(acting, resisting), 1e6), tension])

@@ -1,0 +1,109 @@
+"""Which combinations matter: how near each comes to what governs, among those of its use."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from engine.actions.combinations import Combination
+from engine.analysis.solve import Response
+from engine.document import Document
+from engine.structure.model import Floats
+from engine.verification.equilibrium import resistances
+from engine.verification.verify import (
+    Verification,
+    deflection_limits,
+    frame_deflections,
+    section_values,
+    stability_values,
+)
+
+#: shares nearer to 1 than this are equal to what governs
+EQUAL = 1e-6
+#: nodes that move less than this share of the farthest are left out where nothing has a limit
+STILL = 0.1
+
+
+@dataclass(frozen=True)
+class Mark:
+    """share: of what governs, at most, over all that its use is proven for; at: the member or node where it comes
+    nearest, or words. governs: for how many it governs, alone or with others."""
+
+    share: float
+    at: str
+    governs: int
+
+
+def marks(
+    document: Document, response: Response, verification: Verification, combinations: list[Combination]
+) -> list[Mark]:
+    """A mark for each combination.
+
+    Strength and accidental: utilisation of each member; EQU: overturning, uplift, tension on each support; the others:
+    deflection or sway of each member that has a limit, else the movement of each node.
+    """
+    found = [Mark(0.0, "", 0)] * len(combinations)
+    for uses in (
+        ("strength", "accidental"),
+        ("uplift",),
+        ("deflection",),
+        ("variable",),
+        ("frequent",),
+        ("quasi-permanent",),
+    ):
+        own = [i for i, c in enumerate(combinations) if c.use in uses]
+        if not own:
+            continue
+        factors = np.array([combinations[i].factors for i in own])
+        if uses[0] == "strength":
+            names, values = (
+                [m.name for m in response.structure.members],
+                _utilisations(document, response, verification),
+            )
+        elif uses[0] == "uplift":
+            names, values = resistances(response, factors)
+        else:
+            names, values = _movements(document, response, factors)
+        most = values.max(axis=1, keepdims=True)
+        share = np.where(most > 0, values / np.where(most > 0, most, 1.0), 0.0)
+        for k, i in enumerate(own):
+            at = int(share[:, k].argmax()) if len(share) else -1
+            governs = int((share[:, k] >= 1 - EQUAL).sum())
+            found[i] = Mark(float(share[at, k]) if at >= 0 else 0.0, names[at] if at >= 0 else "", governs)
+    return found
+
+
+def _utilisations(document: Document, response: Response, verification: Verification) -> Floats:
+    """(members, combinations) largest utilisation of section and stability checks."""
+    everything = slice(None)
+    v = section_values(document, response, verification.peaks, verification.steel, everything, everything, everything)
+    section = np.nan_to_num(np.maximum(np.maximum(np.maximum(v["u_NM"], v["n"]), v["u_Vz"]), v["u_Vy"]).max(axis=1))
+    v = stability_values(document, verification.segments, verification.steel, everything, everything)
+    parts = (v["u_Ny"], v["u_Nz"], v["u_LT"], v["u_661"], v["u_662"])
+    stability = np.nan_to_num(np.max(np.broadcast_arrays(*parts), axis=0))
+    found = np.zeros((len(response.structure.members), len(verification.strength)))
+    np.maximum.at(found, response.elements.member, section)
+    np.maximum.at(found, verification.segments.member, stability)
+    return found
+
+
+def _movements(document: Document, response: Response, factors: Floats) -> tuple[list[str], Floats]:
+    """Names and (quantities, combinations): deflection of rafters and sway of column heads; else movements of nodes."""
+    structure, elements = response.structure, response.elements
+    limited = [
+        (i, found) for i, m in enumerate(structure.members) if (found := deflection_limits(document, structure, m))
+    ]
+    if not limited:
+        moved = np.linalg.norm(np.moveaxis(response.displacement[:, :3] @ factors.T, 1, 2), axis=2)
+        far = moved.max(axis=1) > STILL * moved.max(initial=0.0)
+        return [name for name, keep in zip(structure.nodes, far, strict=True) if keep], moved[far]
+    sag, sideways = frame_deflections(response, factors)
+    first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
+    rows = []
+    for i, (criterion, _, _) in limited:
+        own = slice(first[i], first[i + 1])
+        rows.append(
+            np.abs(sideways[own][-1, -1] if criterion == "sway" else sag[own]).reshape(-1, len(factors)).max(axis=0)
+        )
+    return [structure.members[i].name for i, _ in limited], np.array(rows)
