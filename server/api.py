@@ -316,6 +316,11 @@ def _broken_stage(document: Document) -> tuple[str, Structure | None]:
     return "response", structure
 
 
+@api.get("/projects/{project_id}/marks", response={200: list[schemas.MarkOut], 422: schemas.Problem})
+def combination_marks(request: HttpRequest, project_id: UUID, revision: int | None = None) -> list[schemas.MarkOut]:
+    return workbench.marks_out(chain_of(_document(request, project_id, revision)[0]))
+
+
 @api.get("/projects/{project_id}/diagrams", response={200: schemas.DiagramOut, 422: schemas.Problem})
 def frame_diagrams(
     request: HttpRequest, project_id: UUID, plane: str = "whole", state: str = "envelope", revision: int | None = None

@@ -109,7 +109,7 @@ class PanelInput(Part):
     category: Category = "B"
     reduced: bool = False
     snow: Annotated[float, Field(ge=0, le=4, allow_inf_nan=False)] | None = None
-    wind: dict[Direction, Annotated[float, Field(ge=-5, le=5, allow_inf_nan=False)]] = {}
+    wind: dict[Direction, Annotated[float, Field(ge=-5, le=5, allow_inf_nan=False)] | None] = {}
 
 
 class Releases(Part):

@@ -44,7 +44,7 @@ def drawn_panel(given: PanelInput, structure: Structure, place: str) -> Panel:
         pitch=degrees(acos(min(abs(float(outside[2])), 1.0))),
         reduced=given.reduced,
         snow=given.snow,
-        wind={str(direction): value for direction, value in given.wind.items()},
+        wind={str(direction): value for direction, value in given.wind.items() if value},
     )
     if not Polygon(panel.flat(corners)).is_valid:
         raise ModelError(f"The edge of panel “{given.name}” crosses itself.", f"{place}.corners")

@@ -275,6 +275,35 @@ class CombinationOut(Schema):
     numbers: str
 
 
+class MarkOut(Schema):
+    """How near a combination comes to what governs among those of its use: share, at which member, node or edge, and
+    for how many of them it governs."""
+
+    name: str
+    share: float
+    at: str
+    governs: int
+
+
+class TiltOut(Schema):
+    """Overturning about an edge of the footprint (None: uplift of the whole): kNm or kN, acting and resisting."""
+
+    words: str
+    acting: float
+    resisting: float
+    utilisation: float | None
+    combination: str
+    formula: str
+
+
+class LiftedOut(Schema):
+    """A support in tension, kN, and the EQU combination of its greatest tension."""
+
+    node: str
+    tension: float
+    combination: str
+
+
 class ReactionOut(Schema):
     """Extreme reactions of a support over the strength combinations, in kN and kNm, with the combination of each."""
 
@@ -525,6 +554,8 @@ class ChainOut(Schema):
     cases: list[CaseOut] = []
     combinations: list[CombinationOut] = []
     reactions: list[ReactionOut] = []
+    equilibrium: list[TiltOut] = []
+    lifted: list[LiftedOut] = []
     lengths: list[LengthsOut] = []
     hall: HallOut | None = None
     winds: list[WindOut] = []

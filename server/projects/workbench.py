@@ -27,6 +27,8 @@ from engine.standards.family import family
 from engine.structure.audit import audit
 from engine.structure.model import FREEDOMS, Floats, Member, Structure
 from engine.structure.planes import planes
+from engine.verification.equilibrium import Edge, equilibrium
+from engine.verification.marks import marks
 from engine.verification.proof import Proof
 from engine.verification.verify import CRITERIA, Verdict, section_values, stability_values
 from server.projects import schemas
@@ -298,6 +300,56 @@ def bare_chain(document: Document, structure: Structure | None) -> dict[str, Any
     return {"members": members, "roles": _roles(structure, members), **structure_out(document, structure)}
 
 
+def _edge_words(about: Edge | None, structure: Structure) -> str:
+    """An edge of the footprint as engineers say it."""
+    if about is None:
+        return "Uplift of the whole"
+    (x0, y0), (x1, y1) = about
+    low, high = structure.xyz[:, :2].min(axis=0), structure.xyz[:, :2].max(axis=0)
+    if abs(x0 - x1) < 0.01:
+        side = "left" if abs(x0 - low[0]) < abs(x0 - high[0]) else "right"
+        return f"Overturning about the {side} edge"
+    if abs(y0 - y1) < 0.01:
+        side = "front" if abs(y0 - low[1]) < abs(y0 - high[1]) else "back"
+        return f"Overturning about the {side} edge"
+    return f"Overturning about the edge ({x0:g}, {y0:g}) – ({x1:g}, {y1:g})"
+
+
+def equilibrium_out(chain: Chain) -> dict[str, Any]:
+    """Static equilibrium as a rigid body, and the supports that lift."""
+    tilts, lifted = equilibrium(chain.response, chain.combinations)
+    return {
+        "equilibrium": [
+            schemas.TiltOut(
+                words=_edge_words(tilt.about, chain.structure),
+                acting=tilt.acting / 1000,
+                resisting=tilt.resisting / 1000,
+                utilisation=tilt.utilisation if np.isfinite(tilt.utilisation) else None,
+                combination=chain.combinations[tilt.combination].name,
+                formula=chain.combinations[tilt.combination].formula,
+            )
+            for tilt in tilts
+        ],
+        "lifted": [
+            schemas.LiftedOut(
+                node=chain.structure.nodes[found.node],
+                tension=found.tension / 1000,
+                combination=chain.combinations[found.combination].name,
+            )
+            for found in lifted
+        ],
+    }
+
+
+def marks_out(chain: Chain) -> list[schemas.MarkOut]:
+    """How near each combination comes to what governs."""
+    found = marks(chain.document, chain.response, chain.verification, chain.combinations)
+    return [
+        schemas.MarkOut(name=c.name, share=mark.share, at=mark.at, governs=mark.governs)
+        for c, mark in zip(chain.combinations, found, strict=True)
+    ]
+
+
 def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
     """Everything of a chain but diagrams and proofs."""
     structure, loading = chain.structure, chain.loading
@@ -346,6 +398,7 @@ def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
         local=local_out(chain),
         psi=_psi(chain),
         reactions=list(_reactions(chain)),
+        **equilibrium_out(chain),
         lengths=list(_lengths(chain)),
         residual=chain.response.residual,
         worst=chain.verification.worst if members else None,

@@ -181,3 +181,19 @@ class Actions(BrowserCase):
         self.revision(3)
         page.fill("[aria-label='Filter the ledger']", "(6.10b)")
         expect(page.locator(".bottom tbody tr").first).to_contain_text("strength")
+
+    def test_ground_rises_snow_drifts_and_idle_combinations_hide(self):
+        page = self.page
+        self.stage("Site")
+        page.select_option("[aria-label='Rising ground to the']", "left")
+        self.revision(2)
+        expect(page.locator("[aria-label='c_o left']")).to_have_attribute("placeholder", "1.257")
+        page.click("button:has-text('Add an obstruction')")
+        self.revision(3)
+        expect(page.locator(".bottom tbody")).to_contain_text("Snow, drifted at obstruction 1")
+        self.stage("Combinations")
+        page.check(".idle input")
+        expect(page.locator(".bottom tbody tr").first).to_contain_text("100 %")
+        self.stage("Verification")
+        page.keyboard.press("Escape")
+        expect(page.locator("aside.right")).to_contain_text("Overturning about the left edge")

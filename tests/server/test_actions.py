@@ -54,6 +54,32 @@ class Panels(ApiCase):
         self.assertEqual(lost["use"], "lost")
         self.assertIsNone(chain.get("problem"))
 
+    def test_marks_of_combinations_and_equilibrium(self):
+        project = self.new()
+        chain = self.client.get(f"/api/projects/{project['id']}/chain").json()
+        marks = self.client.get(f"/api/projects/{project['id']}/marks").json()
+        self.assertEqual([m["name"] for m in marks], [c["name"] for c in chain["combinations"]])
+        of = {m["name"]: m for m in marks}
+        for member in chain["members"]:
+            self.assertEqual(of[member["combination"]]["share"], 1.0)
+        self.assertTrue(all(0 <= m["share"] <= 1 for m in marks))
+        words = [t["words"] for t in chain["equilibrium"]]
+        self.assertEqual(len(words), 5)
+        self.assertIn("Overturning about the left edge", words)
+        left, right = (next(t for t in chain["equilibrium"] if side in t["words"]) for side in ("left", "right"))
+        self.assertAlmostEqual(left["utilisation"], right["utilisation"], delta=1e-6)
+        self.assertTrue(all(f["combination"].startswith("U") and f["tension"] > 0 for f in chain["lifted"]))
+        self.client.logout()
+        self.assertEqual(self.client.get(f"/api/projects/{project['id']}/marks").status_code, 401)
+
+    def test_an_obstruction_off_the_roof_is_refused_at_its_field(self):
+        project = self.new()
+        wrong = [{"panel": "roof-AB-left", "at": 50.0, "height": 1.0}]
+        answer = self.edit(project, 1, ("snow.obstructions", wrong))
+        chain = self.client.get(f"/api/projects/{project['id']}/chain").json()
+        told = answer.json() if answer.status_code == 422 else chain["problem"]
+        self.assertEqual(told["place"], "snow.obstructions.0.at")
+
     def test_a_load_is_traced_back_to_its_panel(self):
         project = self.new()
         rows = self.client.get(f"/api/projects/{project['id']}/loads?member=frame-4/rafter-AB-left&case=W1").json()

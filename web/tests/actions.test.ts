@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { readFactors } from '../src/lib/combinations'
-import { components, readStretch } from '../src/lib/loads'
+import { components, inRun, readStretch } from '../src/lib/loads'
 import { area, letterPlace, tint } from '../src/lib/surfaces'
 
 const CASES = [
@@ -25,6 +25,23 @@ describe('factors of a combination', () => {
   })
 })
 describe('loads', () => {
+  it('run over members that follow one another, whichever way they point', () => {
+    const members = [
+      { name: 'b', nodes: [3, 2] },
+      { name: 'c', nodes: [3, 7, 4] },
+      { name: 'a', nodes: [1, 2] },
+    ]
+    expect(inRun(members)).toEqual(['c', 'b', 'a'])
+    expect(inRun([...members, { name: 'd', nodes: [2, 9] }])).toContain('end to end')
+    expect(inRun([members[0]!, { name: 'e', nodes: [8, 9] }])).toContain('end to end')
+    expect(
+      inRun([
+        { name: 'a', nodes: [1, 2] },
+        { name: 'b', nodes: [2, 3] },
+        { name: 'c', nodes: [3, 1] },
+      ]),
+    ).toContain('ring')
+  })
   it('have a direction and axes', () => {
     expect(components('down', 5)).toEqual({ value: [0, 0, -5], axes: 'global' })
     expect(components('y', 2)).toEqual({ value: [0, 2, 0], axes: 'local' })

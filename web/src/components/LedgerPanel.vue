@@ -26,7 +26,9 @@ watch(
   (stage) => (tab.value = DEFAULT[stage] ?? 'Members'),
 )
 const tabs = computed(() => tabsOf(bench.stage))
-const table = computed(() => ledger(tab.value, bench.chain, bench.document?.member_loads))
+const table = computed(() =>
+  ledger(tab.value, bench.chain, bench.document?.member_loads, { of: bench.marks, onlyGoverning: bench.onlyGoverning }),
+)
 const sorting = ref<{ column: number; falling: boolean } | null>(null)
 watch(tab, () => {
   sorting.value = null

@@ -65,6 +65,10 @@ const states = computed(() => [
         <option v-for="c in COLOURINGS" :key="c" :value="c">{{ c }}</option>
       </select>
     </label>
+    <label v-if="bench.looking && bench.overlays.has('actions')" class="colouring"
+      >Arrows
+      <input v-model.number="bench.arrowSize" type="range" min="0.3" max="3" step="0.1" aria-label="Size of the arrows"
+    /></label>
     <button
       v-for="tool in tools"
       :key="tool.key"

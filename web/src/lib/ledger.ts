@@ -87,11 +87,17 @@ const vector = (v: readonly number[]) => v.map((x) => String(Number(x.toPrecisio
 
 const n = (text: string) => ({ text, number: true })
 const triple = (v: readonly number[]) => v.map((x) => fixed(x, 1)).join(' / ')
+/** How near combinations come to what governs, by name, and whether those that govern nothing are hidden. */
+export interface Marks {
+  of: ReadonlyMap<string, Schemas['MarkOut']>
+  onlyGoverning: boolean
+}
 /** What the ledger shows under a tab. */
 export function ledger(
   tab: Tab,
   chain: Schemas['ChainOut'] | null,
   loads: readonly Schemas['MemberLoad'][] = [],
+  marks: Marks = { of: new Map(), onlyGoverning: false },
 ): Table {
   const members = chain?.members ?? []
   switch (tab) {
@@ -401,12 +407,33 @@ export function ledger(
       }
     default:
       return {
-        head: [{ text: 'Name' }, { text: 'Use' }, { text: 'By' }, { text: 'In symbols' }],
-        rows: (chain?.combinations ?? []).map((c) => ({
-          key: c.name,
-          cells: [c.name, c.own ? `${c.use}, own` : c.use, c.rule, c.formula],
-          bad: c.use === 'lost',
-        })),
+        head: [
+          { text: 'Name' },
+          { text: 'Use' },
+          { text: 'By' },
+          { text: 'In symbols' },
+          n('Governs'),
+          n('Reaches, of what governs'),
+          { text: 'at' },
+        ],
+        rows: (chain?.combinations ?? [])
+          .filter((c) => !marks.onlyGoverning || c.use === 'lost' || marks.of.get(c.name)?.governs !== 0)
+          .map((c) => {
+            const mark = marks.of.get(c.name)
+            return {
+              key: c.name,
+              cells: [
+                c.name,
+                c.own ? `${c.use}, own` : c.use,
+                c.rule,
+                c.formula,
+                mark ? String(mark.governs) : '',
+                mark ? `${Math.floor(mark.share * 100)} %` : '',
+                mark?.at ?? '',
+              ],
+              bad: c.use === 'lost',
+            }
+          }),
         empty: 'No combinations yet.',
       }
   }

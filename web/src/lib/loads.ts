@@ -20,6 +20,26 @@ export function components(towards: Towards, size: number): { value: Vector; axe
   return { value: unit.map((u) => (u ? u * size : 0)) as Vector, axes }
 }
 
+/** Members in the order in which they follow one another end to end, or what is wrong. nodes: of each, first to last. */
+export function inRun(members: readonly { name: string; nodes: readonly number[] }[]): string[] | string {
+  const left = new Map(members.map((m) => [m.name, [m.nodes[0]!, m.nodes.at(-1)!] as const]))
+  const count = new Map<number, number>()
+  for (const ends of left.values()) for (const end of ends) count.set(end, (count.get(end) ?? 0) + 1)
+  const free = members.find((m) => left.get(m.name)!.some((end) => count.get(end) === 1))
+  if (!free) return 'The chosen members close a ring; a run has two ends.'
+  let at = left.get(free.name)!.find((end) => count.get(end) === 1)!
+  const found: string[] = []
+  while (left.size) {
+    const next = [...left].filter(([, ends]) => ends.includes(at))
+    if (next.length !== 1) return 'The chosen members do not follow one another end to end.'
+    const [name, [a, b]] = next[0]!
+    found.push(name)
+    left.delete(name)
+    at = a === at ? b : a
+  }
+  return found
+}
+
 /** Where on a member: “” the whole of it, “1 – 3.5” metres from its start, “50 %” a share of its length. */
 export function readStretch(text: string): { start: number; end: number | null; ratio: boolean } | string {
   const source = text.trim().replaceAll(',', '.')

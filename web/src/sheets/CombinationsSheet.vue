@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import ChoiceField from '../components/ChoiceField.vue'
 import NumberField from '../components/NumberField.vue'
 import ToggleField from '../components/ToggleField.vue'
@@ -78,6 +78,9 @@ const drop = (gone: string) =>
     { path: 'combinations', value: (bench.document?.combinations ?? []).filter((c) => c.name !== gone) },
   ])
 const shown = computed(() => all.value.find((c) => c.name === bench.state))
+const mark = computed(() => bench.marks.get(bench.state))
+const idle = computed(() => all.value.filter((c) => bench.marks.get(c.name)?.governs === 0).length)
+watch(() => bench.chain?.revision, bench.loadMarks, { immediate: true })
 </script>
 
 <template>
@@ -89,12 +92,23 @@ const shown = computed(() => all.value.find((c) => c.name === bench.state))
       </h4>
       <p class="note mono">{{ shown.formula }}</p>
       <p class="note">{{ shown.numbers }}</p>
+      <p v-if="mark" class="note">
+        {{
+          mark.governs
+            ? `Governs ${mark.governs} of what combinations of its use are proven for.`
+            : `Governs nothing: it reaches at most ${Math.floor(mark.share * 100)} % of what governs, at ${mark.at}.`
+        }}
+      </p>
     </template>
     <div class="pairs">
       <template v-for="[key, words, clause] in USES" :key="key">
         <span :title="clause">{{ words }}</span><b>{{ count(key) }}</b>
       </template>
     </div>
+    <label class="idle" title="The others reach less than another one of their use for every member, edge and support">
+      <input v-model="bench.onlyGoverning" type="checkbox" />
+      <span>Hide those that govern nothing</span><b class="mono">{{ idle }}</b>
+    </label>
     <ChoiceField
       label="Strength by"
       path="rules.strength_rule"
@@ -217,6 +231,20 @@ td input {
   padding: 2px 4px;
   text-align: right;
   background: #fff;
+}
+.idle {
+  display: flex;
+  gap: 7px;
+  align-items: center;
+  padding: 3px 12px;
+  font: 400 12.5px var(--condensed);
+}
+.idle span {
+  flex: 1;
+}
+.idle input {
+  accent-color: var(--chalk);
+  margin: 0;
 }
 .mark {
   color: var(--ink-2);

@@ -81,6 +81,26 @@ const byDirection = (key: 'terrains' | 'directional' | 'orography', direction: s
   else next[direction] = key === 'terrains' ? text : Number(text.replace(',', '.'))
   void bench.edit(`Wind from the ${direction}`, [{ path: `wind.${key}`, value: next }])
 }
+const hilly = computed(() => DIRECTIONS.filter((d) => wind.value?.hills?.[d]))
+const even = computed(() => DIRECTIONS.filter((d) => !wind.value?.hills?.[d]))
+const hill = (direction: string, there: boolean) => {
+  const next: Record<string, unknown> = { ...wind.value?.hills }
+  if (there) next[direction] = {}
+  else delete next[direction]
+  void bench.edit(`Rising ground to the ${direction}`, [{ path: 'wind.hills', value: next }])
+}
+const orographyOf = (d: string) => bench.chain?.winds?.find((w) => w.direction === d)?.orography.toFixed(3) ?? ''
+const roofs = computed(() => (bench.chain?.panels ?? []).filter((p) => p.kind === 'roof').map((p) => p.name))
+const obstructions = computed(() => snow.value?.obstructions ?? [])
+const addObstruction = () => {
+  const [name, length] = bench.chain?.hall?.slopes[0] ?? []
+  const value = [...obstructions.value, { panel: `roof-${name}`, at: Math.round((length ?? 6) * 5) / 10, height: 1 }]
+  void bench.edit('Obstruction on the roof', [{ path: 'snow.obstructions', value }])
+}
+const dropObstruction = (i: number) =>
+  bench.edit('Obstruction dropped', [
+    { path: 'snow.obstructions', value: obstructions.value.filter((_, k) => k !== i) },
+  ])
 const text = (event: Event) => (event.target as HTMLInputElement).value.trim()
 const neighbour = computed(() => snow.value?.neighbour)
 </script>
@@ -175,6 +195,39 @@ const neighbour = computed(() => snow.value?.neighbour)
       <NumberField label="Its width" path="snow.neighbour.width" kind="length" :value="neighbour.width" />
       <NumberField label="Gap between" path="snow.neighbour.gap" kind="length" :value="neighbour.gap" />
     </template>
+    <template v-for="(o, i) in obstructions" :key="i">
+      <p class="buttons">
+        <b>Obstruction {{ i + 1 }}</b>
+        <button class="quiet" :title="`Drop obstruction ${i + 1}`" @click="dropObstruction(i)">×</button>
+      </p>
+      <ChoiceField
+        label="On"
+        :path="`snow.obstructions.${i}.panel`"
+        :value="o.panel"
+        :options="roofs.map((value) => ({ value, label: value }))"
+      />
+      <NumberField
+        label="At x"
+        :path="`snow.obstructions.${i}.at`"
+        kind="length"
+        :value="o.at"
+        hint="Across the hall, from grid A"
+      />
+      <NumberField label="Height" :path="`snow.obstructions.${i}.height`" kind="length" :value="o.height" />
+      <NumberField
+        label="From y"
+        :path="`snow.obstructions.${i}.start`"
+        kind="length"
+        :value="o.start"
+        optional="front"
+      />
+      <NumberField label="To y" :path="`snow.obstructions.${i}.end`" kind="length" :value="o.end" optional="back" />
+    </template>
+    <p v-if="bench.hall" class="buttons">
+      <button class="plate" title="Plant or an upstand against which snow drifts (6.2)" @click="addObstruction">
+        Add an obstruction on the roof
+      </button>
+    </p>
     <div v-if="bench.chain?.snow" class="pairs">
       <span title="Shape coefficient of the roof, table 5.2"
         >μ₁ at {{ bench.chain.hall?.slopes[0]?.[2].toFixed(1) }}°</span
@@ -246,8 +299,9 @@ const neighbour = computed(() => snow.value?.neighbour)
           </td>
           <td v-for="key in ['directional', 'orography'] as const" :key="key">
             <input
-              :value="wind[key]?.[d] ?? ''"
-              placeholder="1.0"
+              :value="key === 'orography' && wind.hills?.[d] ? '' : (wind[key]?.[d] ?? '')"
+              :placeholder="key === 'orography' && wind.hills?.[d] ? orographyOf(d) : '1.0'"
+              :disabled="key === 'orography' && !!wind.hills?.[d]"
               :aria-label="`${key === 'directional' ? 'c_dir' : 'c_o'} ${d}`"
               @change="byDirection(key, d, text($event))"
             />
@@ -258,6 +312,49 @@ const neighbour = computed(() => snow.value?.neighbour)
         </tr>
       </tbody>
     </table>
+    <template v-for="d in hilly" :key="d">
+      <p class="buttons">
+        <b>Rising ground, wind from the {{ d }}</b>
+        <button class="quiet" :title="`Level ground to the ${d}`" @click="hill(d, false)">×</button>
+      </p>
+      <ChoiceField
+        label="It is"
+        :path="`wind.hills.${d}.kind`"
+        :value="wind.hills![d]!.kind ?? 'hill'"
+        :options="[
+          { value: 'hill', label: 'a hill or ridge' },
+          { value: 'cliff', label: 'a cliff or escarpment' },
+        ]"
+        hint="Annex A.3: c_o follows from it, in place of the one in the table"
+      />
+      <NumberField label="Height H" :path="`wind.hills.${d}.height`" kind="length" :value="wind.hills![d]!.height" />
+      <NumberField
+        label="Upwind length L_u"
+        :path="`wind.hills.${d}.upwind`"
+        kind="length"
+        :value="wind.hills![d]!.upwind"
+      />
+      <NumberField
+        v-if="wind.hills![d]!.kind !== 'cliff'"
+        label="Downwind length L_d"
+        :path="`wind.hills.${d}.downwind`"
+        kind="length"
+        :value="wind.hills![d]!.downwind"
+      />
+      <NumberField
+        label="The building, behind the crest"
+        :path="`wind.hills.${d}.x`"
+        kind="length"
+        :value="wind.hills![d]!.x"
+        hint="Along the wind; negative before the crest"
+      />
+    </template>
+    <p v-if="even.length && bench.hall" class="buttons">
+      <select :key="even.length" aria-label="Rising ground to the" :value="''" @change="hill(text($event), true)">
+        <option value="" disabled>Rising ground, wind from …</option>
+        <option v-for="d in even" :key="d" :value="d">{{ d }}</option>
+      </select>
+    </p>
     <div v-if="bench.chain?.winds?.[0]" class="pairs">
       <span title="Reference height: the ridge above the ground">z_e</span
       ><b>{{ bench.chain.winds[0].height.toFixed(2) }} m</b> <span title="Basic velocity pressure (4.10)">q_b</span

@@ -42,6 +42,27 @@ const bench = useWorkbench()
   <template v-else>
     <SheetHead title="Verification" aside="EN 1993-1-1" />
     <p class="note">Point at a member in the view or in the ledger to see what governs it, and the proof.</p>
+    <template v-if="bench.chain?.equilibrium?.length">
+      <h4>Static equilibrium <span>EQU, EN 1990 6.4.2</span></h4>
+      <div class="checks">
+        <button
+          v-for="t in bench.chain.equilibrium"
+          :key="t.words"
+          :title="`${t.combination}: ${t.formula}; acting ${t.acting.toFixed(0)}, resisting ${t.resisting.toFixed(0)} ${t.words.startsWith('Uplift') ? 'kN' : 'kNm'}: show the combination`"
+          @click="bench.show(t.combination)"
+        >
+          <span>{{ t.words }}</span><em class="mono">{{ t.combination }}</em
+          ><b class="mono" :class="{ fails: (t.utilisation ?? 9) > 1 }">{{
+            t.utilisation === null ? '∞' : figures(t.utilisation)
+          }}</b>
+        </button>
+      </div>
+      <p v-if="bench.chain.lifted?.length" class="note">
+        {{ bench.chain.lifted.length }} supports are pulled upwards, most {{ bench.chain.lifted[0]!.node }} with
+        {{ bench.chain.lifted[0]!.tension.toFixed(1) }} kN in {{ bench.chain.lifted[0]!.combination }}. Where the weight
+        alone does not resist, anchors and foundations must: their forces stand under Reactions in the ledger.
+      </p>
+    </template>
   </template>
   <template v-if="bench.document?.rules">
     <h4>Effective lengths <span>× own length, by role</span></h4>

@@ -49,6 +49,12 @@ export const useWorkbench = defineStore('workbench', () => {
   const panel = shallowRef<Schemas['PanelOut'] | null>(null)
   const wind = ref<'left' | 'right' | 'front' | 'back'>('left')
   const spot = ref('')
+  /** Size of the load arrows beside that which fits. */
+  const arrowSize = ref(1)
+  /** How near each combination comes to what governs, by name; asked for when combinations are looked at. */
+  const marks = shallowRef(new Map<string, Schemas['MarkOut']>())
+  const onlyGoverning = ref(false)
+  let marked = ''
 
   const document = computed(() => project.value?.document ?? null)
   const hall = computed(() => document.value?.hall ?? null)
@@ -194,6 +200,18 @@ export const useWorkbench = defineStore('workbench', () => {
     chosen.value = new Set(names)
     if (!chosen.value.has(selected.value)) selected.value = [...chosen.value].at(-1) ?? ''
     void draw()
+  }
+
+  /** Ask how near each combination comes to what governs, once a revision. */
+  async function loadMarks(): Promise<void> {
+    const now = project.value
+    const revision = chain.value?.revision
+    if (!now || revision === undefined || chain.value?.problem || marked === `${now.id} ${revision}`) return
+    marked = `${now.id} ${revision}`
+    const { data } = await api.GET('/api/projects/{project_id}/marks', {
+      params: { path: { project_id: now.id }, query: { revision } },
+    })
+    if (data && chain.value?.revision === revision) marks.value = new Map(data.map((m) => [m.name, m]))
   }
 
   /** Lay a panel flat. */
@@ -401,6 +419,10 @@ export const useWorkbench = defineStore('workbench', () => {
     panel,
     wind,
     spot,
+    arrowSize,
+    marks,
+    onlyGoverning,
+    loadMarks,
     openPanel,
     closePanel,
     worstFirst,

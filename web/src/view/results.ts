@@ -120,7 +120,7 @@ export function useResults(bench: Bench, plane: PlaneView) {
       return { blocks: [] as { key: number; d: string; ticks: string; word: string; at: Point }[] }
     const turn = (v: readonly number[]) => across(basis.value, v)
     const most = Math.max(...loads.flatMap((l) => [Math.hypot(...turn(l.first)), Math.hypot(...turn(l.last))]), 1e-9)
-    const unit = 26 / most
+    const unit = (26 * bench.arrowSize) / most
     const middle = (bounds.value.least[0] + bounds.value.most[0]) / 2
     const blocks = loads.map((l, key) => {
       const [start, end] = [flat(basis.value, l.start), flat(basis.value, l.end)]

@@ -2,7 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import type { Schemas } from '../../api/client'
 import { minus } from '../../lib/quantity'
-import { components, readStretch, type Towards, TOWARDS } from '../../lib/loads'
+import { components, inRun, readStretch, type Towards, TOWARDS } from '../../lib/loads'
 import { useWorkbench } from '../../stores/workbench'
 
 /** Cases and loads of one's own, beside the generated ones. */
@@ -44,16 +44,15 @@ async function addCase() {
   draft.value.name = name
   onCase.value = ''
 }
+const LISTS = ['member_loads', 'node_loads', 'panel_loads', 'settlements'] as const
+type List = (typeof LISTS)[number]
 type Kind = 'member' | 'node' | 'panel'
 const uses = (name: string) =>
-  (['member_loads', 'node_loads', 'panel_loads'] as const).reduce(
-    (sum, key) => sum + (bench.document?.[key] ?? []).filter((load) => load.case === name).length,
-    0,
-  )
+  LISTS.reduce((sum, key) => sum + (bench.document?.[key] ?? []).filter((load) => load.case === name).length, 0)
 const dropCase = (name: string) =>
   bench.edit(`Case ${name} dropped`, [
     { path: 'cases', value: own.value.filter((c) => c.name !== name) },
-    ...(['member_loads', 'node_loads', 'panel_loads'] as const).map((key) => ({
+    ...LISTS.map((key) => ({
       path: key,
       value: (bench.document?.[key] ?? []).filter((load) => load.case !== name),
     })),
@@ -65,7 +64,8 @@ const dropCase = (name: string) =>
 
 const onCase = ref('')
 const target = ref<Kind>('member')
-const kind = ref<'line' | 'force' | 'moment' | 'temperature'>('line')
+const kind = ref<'line' | 'force' | 'moment' | 'temperature' | 'settlement'>('line')
+const asRun = ref(false)
 const towards = ref<Towards>('down')
 const size = ref('5')
 const stretch = ref('')
@@ -105,6 +105,11 @@ async function addLoad() {
   if (target.value === 'panel') return addPanelLoad(values[0]!)
   const vector = components(towards.value, values[0]!)
   if (target.value === 'node') {
+    if (kind.value === 'settlement') {
+      // typed in millimetres, kept in metres
+      const movement = vector.value.map((v) => v / 1000)
+      return put('settlements', [{ case: onCase.value, node: node.value, movement }], `Settlement of ${node.value}`)
+    }
     const load = {
       case: onCase.value,
       node: node.value,
@@ -123,9 +128,18 @@ async function addLoad() {
   }
   if (kind.value === 'temperature') vector.value = [values[0]!, 0, 0]
   const last = values.length === 2 ? components(towards.value, values[1]!).value : null
-  const loads = [...bench.chosen].map((member) => ({
+  let bearers: { member: string; run: string[] }[] = [...bench.chosen].map((member) => ({ member, run: [] }))
+  if (asRun.value && bearers.length > 1) {
+    const order = inRun(bench.picked.map((m) => ({ name: m.name, nodes: m.line })))
+    if (typeof order === 'string') {
+      wrong.value = order
+      return
+    }
+    bearers = [{ member: order[0]!, run: order.slice(1) }]
+  }
+  const loads = bearers.map((bearer) => ({
     case: onCase.value,
-    member,
+    ...bearer,
     kind: kind.value,
     value: vector.value,
     value_end: last,
@@ -156,13 +170,13 @@ function addPanelLoad(pressure: number) {
   const load = { case: onCase.value, panel: name!, pressure, axes: axes.value, part: flat, label: '' }
   return put('panel_loads', [load], `Pressure on ${name}`)
 }
-async function put(key: 'member_loads' | 'node_loads' | 'panel_loads', loads: unknown[], label: string) {
+async function put(key: List, loads: unknown[], label: string) {
   const done = await bench.edit(label, [{ path: key, value: [...(bench.document?.[key] ?? []), ...loads] }])
   wrong.value = done ? '' : (bench.refusal?.message ?? '')
   if (done) bench.show(bench.chain?.cases?.find((c) => c.name === onCase.value)?.symbol ?? '')
 }
 interface Row {
-  key: 'member_loads' | 'node_loads' | 'panel_loads'
+  key: List
   at: number
   case: string
   what: string
@@ -176,7 +190,7 @@ const rows = computed<Row[]>(() => {
       key: 'member_loads' as const,
       at,
       case: load.case,
-      what: load.member,
+      what: load.run?.length ? `${load.member} + ${load.run.length}` : load.member,
       words: `${load.kind ?? 'line'} ${write(load.value)}${load.value_end ? ` … ${write(load.value_end)}` : ''} ${load.axes ?? 'global'}`,
     })),
     ...(d?.node_loads ?? []).map((load, at) => ({
@@ -185,6 +199,13 @@ const rows = computed<Row[]>(() => {
       case: load.case,
       what: load.node,
       words: `force ${write(load.force ?? [0, 0, 0])} moment ${write(load.moment ?? [0, 0, 0])}`,
+    })),
+    ...(d?.settlements ?? []).map((move, at) => ({
+      key: 'settlements' as const,
+      at,
+      case: move.case,
+      what: move.node,
+      words: `moved ${write(move.movement.map((v) => v * 1000))} mm`,
     })),
     ...(d?.panel_loads ?? []).map((load, at) => ({
       key: 'panel_loads' as const,
@@ -278,6 +299,7 @@ const words = (c: Schemas['CaseInput']) =>
           <option value="force">force, kN</option>
           <option value="moment">moment, kNm</option>
           <option v-if="target === 'member'" value="temperature">warmer by, K</option>
+          <option v-if="target === 'node'" value="settlement">settlement, mm</option>
         </select></label
       >
       <label
@@ -285,6 +307,13 @@ const words = (c: Schemas['CaseInput']) =>
         <select v-model="towards" aria-label="Direction of the load">
           <option v-for="(t, key) in TOWARDS" :key="key" :value="key">{{ t.words }}</option>
         </select></label
+      >
+      <label
+        v-if="target === 'member' && bench.chosen.size > 1 && kind !== 'temperature'"
+        class="run"
+        title="One load over all of them; distances count from the free end of the run"
+        ><input v-model="asRun" type="checkbox" aria-label="As one run" /> the members follow one another: one
+        run</label
       >
       <label
         v-if="target === 'member'"
@@ -310,6 +339,14 @@ const words = (c: Schemas['CaseInput']) =>
 </template>
 
 <style scoped>
+.run {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+.run input {
+  width: auto;
+}
 ul {
   list-style: none;
   margin: 0;

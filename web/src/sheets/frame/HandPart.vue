@@ -267,6 +267,30 @@ const own = computed(() => bench.document?.grid ?? [])
       <NumberField label="Deck and finishes" :path="`panels.${i}.permanent`" kind="pressure" :value="p.permanent" />
       <NumberField label="Imposed" :path="`panels.${i}.imposed`" kind="pressure" :value="p.imposed" />
       <ToggleField label="Spans two ways" :path="`panels.${i}.two_way`" :value="p.two_way" />
+      <ToggleField
+        label="Imposed reduced by area, α_A"
+        :path="`panels.${i}.reduced`"
+        :value="p.reduced"
+        hint="EN 1991-1-1 6.3.1.2(10), categories A to D"
+      />
+      <NumberField
+        label="Snow, μ"
+        :path="`panels.${i}.snow`"
+        kind="factor"
+        :value="p.snow"
+        optional="none"
+        hint="Shape coefficient with which it takes part in the generated snow"
+      />
+      <NumberField
+        v-for="d in ['left', 'right', 'front', 'back'] as const"
+        :key="d"
+        :label="`Wind from the ${d}, net c_p`"
+        :path="`panels.${i}.wind.${d}`"
+        kind="factor"
+        :value="p.wind?.[d]"
+        optional="none"
+        hint="Net pressure coefficient, pressing from outside, with q_p at its top"
+      />
     </template>
   </template>
 

@@ -139,6 +139,12 @@ const corner = (text: string) => {
         :options="options('pinned', 'fixed')"
       />
       <ToggleField label="Struts between repeated trusses" :path="`jigs.${i}.struts`" :value="jig.struts" />
+      <ToggleField
+        label="Cladding on the top chords"
+        :path="`jigs.${i}.roofed`"
+        :value="jig.roofed"
+        hint="From truss to truss, with the weight, imposed load and snow of a roof; wind on it is a case of your own"
+      />
     </template>
     <template v-else-if="jig.kind === 'floor'">
       <NumberField label="Level" :path="`jigs.${i}.level`" kind="altitude" :value="jig.level" />
@@ -203,6 +209,19 @@ const corner = (text: string) => {
         :value="jig.permanent"
       />
       <NumberField label="Imposed" :path="`jigs.${i}.imposed`" kind="pressure" :value="jig.imposed" />
+      <ChoiceField
+        label="Category"
+        :path="`jigs.${i}.category`"
+        :value="jig.category ?? 'B'"
+        :options="options('A', 'B', 'C', 'D', 'E', 'F', 'G')"
+        hint="EN 1991-1-1 tables 6.1, 6.3, 6.7"
+      />
+      <ToggleField
+        label="Reduced by area, α_A"
+        :path="`jigs.${i}.reduced`"
+        :value="jig.reduced"
+        hint="Of the area that each carrier of the deck takes, categories A to D (EN 1991-1-1 6.3.1.2(10))"
+      />
     </template>
     <template v-else>
       <TextField
