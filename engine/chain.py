@@ -15,7 +15,8 @@ from typing import Any
 
 from engine.actions.cases import Loading
 from engine.actions.combinations import Combination
-from engine.analysis.solve import Response, solve
+from engine.analysis.combined import Combined, combine_results
+from engine.analysis.solve import Response, assemble
 from engine.document import Document
 from engine.expand import expand
 from engine.load import combinations, load
@@ -23,7 +24,7 @@ from engine.structure.model import Structure
 from engine.verification.verify import Verification, verify
 
 #: raised whenever a stage's results change for equal inputs
-ENGINE_VERSION = "3"
+ENGINE_VERSION = "4"
 STAGES = ("structure", "loading", "combinations", "response", "verification")
 
 _INPUTS: dict[str, tuple[tuple[str, ...], tuple[str, ...]]] = {
@@ -64,8 +65,8 @@ _INPUTS: dict[str, tuple[tuple[str, ...], tuple[str, ...]]] = {
         ("structure",),
     ),
     "combinations": (("combinations", "rules.combining", "site.altitude"), ("loading",)),
-    "response": (("analysis",), ("structure", "loading")),
-    "verification": (("rules",), ("response", "combinations")),
+    "response": (("analysis",), ("structure", "loading", "combinations")),
+    "verification": (("rules",), ("response",)),
 }
 _COMBINING = (
     "gamma_G_unfavourable",
@@ -107,8 +108,13 @@ class Forces:
     structure: Structure
     loading: Loading
     combinations: list[Combination]
-    response: Response
+    combined: Combined
     seconds: dict[str, float]
+
+    @property
+    def response(self) -> Response:
+        """The linear response to every case."""
+        return self.combined.response
 
 
 @dataclass(frozen=True)
@@ -140,13 +146,14 @@ def respond(document: Document) -> Forces:
     with _timed(seconds, "combinations"):
         combined = combinations(document, loading)
     with _timed(seconds, "response"):
-        response = solve(structure, loading, document.analysis.shear_deformation)
-    return Forces(document, structure, loading, combined, response, seconds)
+        system = assemble(structure, loading, document.analysis.shear_deformation)
+        results = combine_results(system, combined, document.analysis.order)
+    return Forces(document, structure, loading, combined, results, seconds)
 
 
 def run(document: Document) -> Chain:
     """Run the whole chain. Raises ModelError for a document that cannot be computed."""
     forces = respond(document)
     with _timed(forces.seconds, "verification"):
-        verification = verify(document, forces.response, forces.combinations)
+        verification = verify(document, forces.combined, forces.combinations)
     return Chain(**vars(forces), fingerprints=fingerprints(document), verification=verification)

@@ -7,11 +7,9 @@ from typing import Any
 import numpy as np
 
 from engine.actions.combinations import Combination
-from engine.analysis.diagrams import Diagrams, deflections, diagrams
 from engine.balance import balances
 from engine.chain import Chain
 from engine.standards.family import family
-from engine.structure.model import Floats
 from engine.verification.verify import CRITERIA, Verdict
 
 RESULT_VERSION = 1
@@ -33,12 +31,9 @@ def result(chain: Chain, full: bool = False) -> dict[str, Any]:
     Forces in the document's unit, lengths in metres, rotations in radians; axes and signs in docs/conventions.md.
     """
     unit = chain.document.force
-    cases = len(chain.loading.cases)
-    forces = diagrams(chain.response)
-    moved = deflections(chain.response)
-    shown = [(case.name, "case", np.eye(cases)[i]) for i, case in enumerate(chain.loading.cases)]
+    shown = [(case.name, "case", chain.combined.case(i)) for i, case in enumerate(chain.loading.cases)]
     stated = {c.name for c in chain.document.combinations}
-    shown += [(c.name, "combination", c.factors) for c in chain.combinations if full or c.name in stated]
+    shown += [(c.name, "combination", i) for i, c in enumerate(chain.combinations) if full or c.name in stated]
     return {
         "format": "lorica-result",
         "version": RESULT_VERSION,
@@ -70,19 +65,19 @@ def result(chain: Chain, full: bool = False) -> dict[str, Any]:
             }
             for c in chain.combinations
         ],
-        "states": {name: {"kind": kind, **_state(chain, forces, moved, f, unit)} for name, kind, f in shown},
+        "states": {name: {"kind": kind, **_state(chain, number, unit)} for name, kind, number in shown},
         "members": [_verdict(chain, verdict) for verdict in chain.verification.verdicts],
     }
 
 
-def _state(chain: Chain, forces: Diagrams, moved: Floats, factors: Floats, unit: float) -> dict[str, Any]:
-    response, structure = chain.response, chain.structure
-    u = response.displacement @ factors
-    reaction = response.reaction @ factors / unit
+def _state(chain: Chain, number: int, unit: float) -> dict[str, Any]:
+    response, structure, combined = chain.response, chain.structure, chain.combined
+    u = combined.displacement([number])[..., 0]
+    reaction = combined.reaction([number])[..., 0] / unit
     held = (structure.fixed | (structure.springs != 0)).any(axis=1)
-    ends = response.end_force @ factors / unit
-    along = forces.combined(factors[None])
-    w = moved @ factors
+    ends = combined.end_force([number])[..., 0] / unit
+    along = combined.diagrams([number])
+    w = combined.deflections([number])[..., 0]
     members: dict[str, Any] = {}
     for e, m in enumerate(response.elements.member):
         entry = members.setdefault(structure.members[m].name, {"end_forces": [], "stations": []})

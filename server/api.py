@@ -376,7 +376,7 @@ def proof(
     index = _member(c.structure.index, member)
     for outcome in c.verification.verdicts[index].outcomes:
         if outcome.criterion == criterion:
-            found = prove(document, c.response, c.verification, c.combinations, index, outcome)
+            found = prove(document, c.combined, c.verification, c.combinations, index, outcome)
             return workbench.proof_out(found, number, member)
     raise ModelError(f"Member “{member}” has no check “{criterion}”.", "criterion")
 

@@ -10,6 +10,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from engine.analysis.elements import Elements
 from engine.analysis.solve import Response
 from engine.analysis.transfer import PLANES, integrate
 from engine.structure.model import Floats
@@ -62,14 +63,14 @@ def peaked(d: Diagrams) -> Diagrams:
     return replace(d, My=raised(d.Vz, d.My), Mz=raised(d.Vy, d.Mz))
 
 
-def station_positions(response: Response, stations: int = STATIONS) -> Floats:
+def station_positions(elements: Elements, stations: int = STATIONS) -> Floats:
     """(e, s) equally spaced stations, both ends included."""
-    return response.elements.length[:, None] * np.linspace(0.0, 1.0, stations)
+    return elements.length[:, None] * np.linspace(0.0, 1.0, stations)
 
 
 def diagrams(response: Response, x: Floats | None = None) -> Diagrams:
     """Internal forces of every case from the end forces and the loads between (transfer functions, transfer.py)."""
-    x = station_positions(response) if x is None else x
+    x = station_positions(response.elements) if x is None else x
     f = response.end_force
     cases = f.shape[2]
     loads = integrate(response.loads, x, cases)
@@ -87,7 +88,7 @@ def diagrams(response: Response, x: Floats | None = None) -> Diagrams:
 
 def deflections(response: Response, x: Floats | None = None) -> Floats:
     """(e, s, 3, cases) displacements in global axes along the elements, exact for the loads between their ends."""
-    x = station_positions(response) if x is None else x
+    x = station_positions(response.elements) if x is None else x
     e, f, d = response.elements, response.end_force, response.end_displacement
     cases = f.shape[2]
     loads = integrate(response.loads, x, cases)
@@ -95,6 +96,9 @@ def deflections(response: Response, x: Floats | None = None) -> Floats:
     out = np.zeros((*x.shape, 3, cases))
     N0 = -f[:, 0, None]
     out[:, :, 0] = d[:, 0, None] + (N0 * X - loads.axial[1]) / e.EA[:, None, None]
+    warm = np.flatnonzero(response.system.warm.any(axis=1))
+    share = (x[warm] / e.length[warm, None])[:, :, None]
+    out[warm, :, 0] = d[warm, 0, None] * (1 - share) + d[warm, 6, None] * share
     for index, (axis, (w1, r1, w2, _, sense)) in enumerate(PLANES.items(), 1):
         EI, GA = (e.EIz, e.GAy) if axis == "y" else (e.EIy, e.GAz)
         EI, GA = EI[:, None, None], GA[:, None, None]

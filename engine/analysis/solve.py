@@ -13,11 +13,48 @@ from engine.actions.cases import Loading
 from engine.analysis.elements import Elements, condense, local_stiffness, make_elements, release_forces, transforms
 from engine.analysis.transfer import ElementLoads, cut_loads, fixed_end_forces
 from engine.errors import ModelError
-from engine.structure.model import Floats, Ints, Structure
+from engine.structure.model import Bools, Floats, Ints, Structure
 
 #: a pivot this small beside its own diagonal term means that nothing holds the freedom
 PIVOT_LIMIT = 1e-9
 WORDS = ("along X", "along Y", "along Z", "about X", "about Y", "about Z")
+
+
+@dataclass(frozen=True)
+class System:
+    """The assembled frame before any solution. In element axes: k (e, 12, 12) unreleased and k_c condensed stiffness, maps
+    of the releases, T; fixed (e, 12, cases) what clamped ends exert on the elements, fixed_c behind the releases, free the
+    displacements of released ends under them. In the supports' axes: K over all freedoms with springs, force and imposed
+    (6 n, cases). R: rotation to global axes, None where no support is turned. warm: (e, cases) part of the axial `fixed`
+    that comes from temperature.
+    """
+
+    structure: Structure
+    elements: Elements
+    loads: ElementLoads
+    k: Floats
+    k_c: Floats
+    maps: Floats
+    T: Floats
+    dofs: Ints
+    fixed: Floats
+    fixed_c: Floats
+    free: Floats
+    warm: Floats
+    K: csc_array
+    R: csc_array | None
+    force: Floats
+    imposed: Floats
+    active: Ints
+
+    @property
+    def held(self) -> Bools:
+        """(6 n,) freedoms held rigidly."""
+        return self.structure.fixed.ravel()
+
+    def to_global(self, u: Floats) -> Floats:
+        """Vectors (6 n, …) in the supports' axes turned to global ones."""
+        return u if self.R is None else np.asarray(self.R @ u)
 
 
 @dataclass(frozen=True)
@@ -28,21 +65,34 @@ class Response:
     (e, 12, cases) in local axes at the element's own ends (behind the releases).
     """
 
-    structure: Structure
-    elements: Elements
-    loads: ElementLoads
+    system: System
     displacement: Floats
     reaction: Floats
     end_force: Floats
     end_displacement: Floats
     residual: float
 
+    @property
+    def structure(self) -> Structure:
+        """What was analysed."""
+        return self.system.structure
+
+    @property
+    def elements(self) -> Elements:
+        """Its elements."""
+        return self.system.elements
+
+    @property
+    def loads(self) -> ElementLoads:
+        """The loads on them."""
+        return self.system.loads
+
 
 def global_stiffness(elements: Elements, k: Floats, springs: Floats) -> csc_array:
     """Assembled stiffness over all freedoms, (6 n, 6 n)."""
     T = transforms(elements)
     K = np.swapaxes(T, 1, 2) @ k @ T
-    dofs = _dofs(elements)
+    dofs = dofs_of(elements)
     rows = np.repeat(dofs, 12, axis=1).ravel()
     columns = np.tile(dofs, (1, 12)).ravel()
     size = springs.size
@@ -67,7 +117,8 @@ def support_axes(turn: Floats) -> csc_array:
     return found
 
 
-def _dofs(elements: Elements) -> Ints:
+def dofs_of(elements: Elements) -> Ints:
+    """(e, 12) numbers of the freedoms of each element's nodes."""
     return (elements.ends[:, :, None] * 6 + np.arange(6)).reshape(-1, 12)
 
 
@@ -76,9 +127,8 @@ def factorise(K: csc_array) -> Any:
     return splu(K, permc_spec="MMD_AT_PLUS_A", diag_pivot_thresh=0.0, options={"SymmetricMode": True})
 
 
-def solve(structure: Structure, loading: Loading, shear_deformation: bool = True) -> Response:
-    """Linear elastic response to every case. Raises ModelError when nothing stands or nothing holds it, and naming the
-    node and direction of a mechanism."""
+def assemble(structure: Structure, loading: Loading, shear_deformation: bool = True) -> System:
+    """The frame with all its cases, ready to be solved. Raises ModelError when nothing stands or nothing holds it."""
     if not structure.members:
         raise ModelError("There are no members: nothing to analyse yet.", "members")
     if not structure.fixed.any() and not structure.springs.any():
@@ -89,19 +139,21 @@ def solve(structure: Structure, loading: Loading, shear_deformation: bool = True
     k_full = local_stiffness(elements)
     k, maps = condense(k_full, elements)
     fixed_full = fixed_end_forces(elements, loads, cases)
+    warm = np.zeros((len(elements), cases))
     first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
-    for warm in loading.warmings:
-        m = structure.index[warm.member]
+    for w in loading.warmings:
+        m = structure.index[w.member]
         own = slice(first[m], first[m + 1])
         # clamped ends press the member that would grow
-        fixed_full[own, 0, warm.case] += elements.EA[own] * warm.strain
-        fixed_full[own, 6, warm.case] -= elements.EA[own] * warm.strain
+        warm[own, w.case] += elements.EA[own] * w.strain
+    fixed_full[:, 0] += warm
+    fixed_full[:, 6] -= warm
     fixed, free_ends = release_forces(k_full, fixed_full, elements)
     T = transforms(elements)
 
     size = structure.fixed.size
     force = np.zeros((size, cases))
-    dofs = _dofs(elements)
+    dofs = dofs_of(elements)
     np.add.at(force, dofs.ravel(), -(np.swapaxes(T, 1, 2) @ fixed).reshape(dofs.size, cases))
     for point in loading.points:
         if point.node >= 0:
@@ -115,15 +167,45 @@ def solve(structure: Structure, loading: Loading, shear_deformation: bool = True
     if R is not None:
         K, force, imposed = csc_array(R.T @ K @ R), R.T @ force, R.T @ imposed
     imposed[~structure.fixed.ravel()] = 0.0
-    diagonal = K.diagonal()
     free = ~structure.fixed.ravel()
-    idle = _idle_rotations(K, diagonal, free, force)
-    active = np.flatnonzero(free & ~idle)
+    active = np.flatnonzero(free & ~_idle_rotations(K, K.diagonal(), free, force))
+    return System(
+        structure,
+        elements,
+        loads,
+        k_full,
+        k,
+        maps,
+        T,
+        dofs,
+        fixed_full,
+        fixed,
+        free_ends,
+        warm,
+        K,
+        R,
+        force,
+        imposed,
+        active,
+    )
+
+
+def solve(structure: Structure, loading: Loading, shear_deformation: bool = True) -> Response:
+    """Linear elastic response to every case. Raises ModelError when nothing stands or nothing holds it, and naming the
+    node and direction of a mechanism."""
+    return solve_linear(assemble(structure, loading, shear_deformation))
+
+
+def solve_linear(system: System) -> Response:
+    """Linear elastic response to every case, with all members and supports acting both ways."""
+    structure, K, active = system.structure, system.K, system.active
+    force, imposed = system.force, system.imposed
+    cases = force.shape[1]
     u = imposed.copy()
     residual = 0.0
     if len(active):
         Kff = csc_array(K[active][:, active])
-        lu = _checked_factor(Kff, active, structure, dofs)
+        lu = checked_factor(Kff, active, structure)
         right = (force - K @ imposed if imposed.any() else force)[active]
         u[active] = lu.solve(right) if cases else np.zeros((len(active), 0))
         scale = np.abs(right).max(initial=0.0)
@@ -134,15 +216,12 @@ def solve(structure: Structure, loading: Loading, shear_deformation: bool = True
     for node, freedom in np.argwhere(structure.springs != 0):
         if not structure.fixed[node, freedom]:
             reaction[6 * node + freedom] = -structure.springs[node, freedom] * u[6 * node + freedom]
-    if R is not None:
-        u, reaction = R @ u, R @ reaction
-    local = T @ u[dofs].reshape(len(elements), 12, cases)
-    end_force = k @ local + fixed
-    end_displacement = maps @ local + free_ends
+    u, reaction = system.to_global(u), system.to_global(reaction)
+    local = system.T @ u[system.dofs].reshape(len(system.elements), 12, cases)
+    end_force = system.k_c @ local + system.fixed_c
+    end_displacement = system.maps @ local + system.free
     shape = (len(structure.nodes), 6, cases)
-    return Response(
-        structure, elements, loads, u.reshape(shape), reaction.reshape(shape), end_force, end_displacement, residual
-    )
+    return Response(system, u.reshape(shape), reaction.reshape(shape), end_force, end_displacement, residual)
 
 
 def _idle_rotations(K: csc_array, diagonal: Floats, free: Any, force: Floats) -> Any:
@@ -154,17 +233,11 @@ def _idle_rotations(K: csc_array, diagonal: Floats, free: Any, force: Floats) ->
     return free & rotation & still & ~loaded
 
 
-def _checked_factor(K: csc_array, active: Ints, structure: Structure, dofs: Ints) -> Any:
-    try:
-        lu = factorise(K)
-    except RuntimeError:
-        lu = None
+def checked_factor(K: csc_array, active: Ints, structure: Structure) -> Any:
+    """The factors of K. Raises ModelError naming where a mechanism moves."""
+    lu = sound_factor(K)
     if lu is not None:
-        pivots = np.abs(lu.U.diagonal())
-        # permuted back to the order of the freedoms: U's column perm_c
-        weak = pivots < PIVOT_LIMIT * np.abs(K.diagonal())[np.argsort(lu.perm_c)]
-        if not weak.any():
-            return lu
+        return lu
     node, freedom, moving = _mechanism(K, active)
     others = f" ({moving} nodes move together)" if moving > 1 else ""
     raise ModelError(
@@ -174,16 +247,34 @@ def _checked_factor(K: csc_array, active: Ints, structure: Structure, dofs: Ints
     )
 
 
-def _mechanism(K: csc_array, active: Ints) -> tuple[int, int, int]:
-    """Node and freedom that moves most in the softest mode, and how many nodes move; inverse iteration, shifted."""
+def sound_factor(K: csc_array) -> Any:
+    """The factors of K, None where something moves freely."""
+    try:
+        lu = factorise(K)
+    except RuntimeError:
+        return None
+    pivots = np.abs(lu.U.diagonal())
+    # permuted back to the order of the freedoms: U's column perm_c
+    weak = pivots < PIVOT_LIMIT * np.abs(K.diagonal())[np.argsort(lu.perm_c)]
+    return None if weak.any() else lu
+
+
+def softest_mode(K: csc_array) -> Floats:
+    """The mode in which K resists least, its largest value 1; inverse iteration, shifted."""
     diagonal = np.abs(K.diagonal())
     shift = 1e-10 * np.where(diagonal > 0, diagonal, diagonal.max())
     K = csc_array(K + csc_array(coo_array((shift, (np.arange(len(shift)),) * 2), shape=K.shape)))
     lu = splu(K)
-    mode = np.random.default_rng(1).standard_normal(K.shape[0])
+    mode: Floats = np.random.default_rng(1).standard_normal(K.shape[0])
     for _ in range(6):
         mode = lu.solve(mode * shift)
         mode /= np.abs(mode).max()
+    return mode
+
+
+def _mechanism(K: csc_array, active: Ints) -> tuple[int, int, int]:
+    """Node and freedom that moves most in the softest mode, and how many nodes move."""
+    mode = softest_mode(K)
     worst = int(np.argmax(np.abs(mode)))
     moving = len(np.unique(active[np.abs(mode) > 0.05] // 6))
     return int(active[worst] // 6), int(active[worst] % 6), moving

@@ -27,6 +27,8 @@ def sway_factor(stiffness_ratio: float, fixed_base: bool) -> float:
 def default_factors(document: Document, structure: Structure, member: Member) -> tuple[float, str, bool]:
     """(factor on the member's length for buckling about y, how it was found, whether it is a sway mode)."""
     hall = document.hall
+    if document.analysis.order != "first" and document.rules.imperfections and member.role in ("column", "rafter"):
+        return 1.0, "own length: sway is in the forces (5.2.2(7)b)", False
     if member.role in ("top chord", "bottom chord"):
         points = structure.xyz[list(member.nodes)]
         panels = np.linalg.norm(np.diff(points, axis=0), axis=1)

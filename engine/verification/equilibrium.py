@@ -8,6 +8,7 @@ import numpy as np
 from shapely.geometry import MultiPoint, Polygon
 
 from engine.actions.combinations import Combination
+from engine.analysis.combined import Combined
 from engine.analysis.solve import Response
 from engine.structure.model import Floats, Ints
 
@@ -45,12 +46,11 @@ class Lifted:
 
 @dataclass(frozen=True)
 class _Body:
-    """What each case gives: edges (None: uplift) with (edges, cases) towards resisting; feet and (feet, cases) tension."""
+    """What each case gives: edges (None: uplift) with (edges, cases) towards resisting; feet: supports along Z."""
 
     edges: list[Edge | None]
     resisting: Floats
     feet: Ints
-    tension: Floats
 
 
 def _body(response: Response) -> _Body:
@@ -75,7 +75,7 @@ def _body(response: Response) -> _Body:
             rows.append(-(about @ axis).sum(axis=0))
             edges.append(((float(a[0]), float(a[1])), (float(b[0]), float(b[1]))))
     feet = np.flatnonzero(upright)
-    return _Body(edges, np.array(rows), feet, -response.reaction[feet, 2])
+    return _Body(edges, np.array(rows), feet)
 
 
 def _tilts(body: _Body, factors: Floats) -> tuple[Floats, Floats]:
@@ -89,7 +89,7 @@ def _ratio(acting: Floats, resisting: Floats) -> Floats:
     return np.where(resisting > 0, acting / safe, np.where(acting > 0, np.inf, 0.0))
 
 
-def equilibrium(response: Response, combinations: list[Combination]) -> tuple[list[Tilt], list[Lifted]]:
+def equilibrium(combined: Combined, combinations: list[Combination]) -> tuple[list[Tilt], list[Lifted]]:
     """E_d,dst ≤ E_d,stb of EN 1990 6.4.2 in the worst EQU combination, about each edge of the hull of the supports.
 
     The action of each case is destabilising or stabilising as a whole. Supports in one line have no footprint: then only
@@ -99,7 +99,7 @@ def equilibrium(response: Response, combinations: list[Combination]) -> tuple[li
     if not use:
         return [], []
     factors = np.array([combinations[i].factors for i in use])
-    body = _body(response)
+    body = _body(combined.response)
     if not len(body.feet):
         return [], []
     acting, resisting = _tilts(body, factors)
@@ -108,7 +108,7 @@ def equilibrium(response: Response, combinations: list[Combination]) -> tuple[li
         Tilt(edge, float(acting[k, c]), float(resisting[k, c]), use[c])
         for k, (edge, c) in enumerate(zip(body.edges, worst.tolist(), strict=True))
     ]
-    tension = body.tension @ factors.T
+    tension = -combined.reaction(use)[body.feet, 2]
     lifted = [
         Lifted(int(node), float(tension[k, c]), use[c])
         for k, (node, c) in enumerate(zip(body.feet.tolist(), tension.argmax(axis=1).tolist(), strict=True))
@@ -117,11 +117,11 @@ def equilibrium(response: Response, combinations: list[Combination]) -> tuple[li
     return tilts, sorted(lifted, key=lambda found: -found.tension)
 
 
-def resistances(response: Response, factors: Floats) -> tuple[list[str], Floats]:
+def resistances(combined: Combined, which: list[int]) -> tuple[list[str], Floats]:
     """What EQU combinations are judged by: names and (quantities, combinations) of overturning, uplift, and tensions."""
-    body = _body(response)
-    acting, resisting = _tilts(body, factors)
+    body = _body(combined.response)
+    acting, resisting = _tilts(body, combined.rows[which])
     names = ["uplift" if edge is None else f"overturning {k}" for k, edge in enumerate(body.edges)]
-    tension = np.maximum(body.tension @ factors.T, 0.0)
-    names += [response.structure.nodes[node] for node in body.feet.tolist()]
+    tension = np.maximum(-combined.reaction(which)[body.feet, 2], 0.0)
+    names += [combined.structure.nodes[node] for node in body.feet.tolist()]
     return names, np.concatenate([np.minimum(_ratio(acting, resisting), 1e6), tension])

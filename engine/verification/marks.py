@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from engine.actions.combinations import Combination
+from engine.analysis.combined import Combined
 from engine.analysis.solve import Response
 from engine.document import Document
 from engine.structure.model import Floats
@@ -36,13 +37,14 @@ class Mark:
 
 
 def marks(
-    document: Document, response: Response, verification: Verification, combinations: list[Combination]
+    document: Document, combined: Combined, verification: Verification, combinations: list[Combination]
 ) -> list[Mark]:
     """A mark for each combination.
 
     Strength and accidental: utilisation of each member; EQU: overturning, uplift, tension on each support; the others:
     deflection or sway of each member that has a limit, else the movement of each node.
     """
+    response = combined.response
     found = [Mark(0.0, "", 0)] * len(combinations)
     for uses in (
         ("strength", "accidental"),
@@ -55,16 +57,15 @@ def marks(
         own = [i for i, c in enumerate(combinations) if c.use in uses]
         if not own:
             continue
-        factors = np.array([combinations[i].factors for i in own])
         if uses[0] == "strength":
             names, values = (
                 [m.name for m in response.structure.members],
                 _utilisations(document, response, verification),
             )
         elif uses[0] == "uplift":
-            names, values = resistances(response, factors)
+            names, values = resistances(combined, own)
         else:
-            names, values = _movements(document, response, factors)
+            names, values = _movements(document, combined, own)
         most = values.max(axis=1, keepdims=True)
         share = np.where(most > 0, values / np.where(most > 0, most, 1.0), 0.0)
         for k, i in enumerate(own):
@@ -88,22 +89,22 @@ def _utilisations(document: Document, response: Response, verification: Verifica
     return found
 
 
-def _movements(document: Document, response: Response, factors: Floats) -> tuple[list[str], Floats]:
+def _movements(document: Document, combined: Combined, which: list[int]) -> tuple[list[str], Floats]:
     """Names and (quantities, combinations): deflection of rafters and sway of column heads; else movements of nodes."""
-    structure, elements = response.structure, response.elements
+    structure, elements = combined.structure, combined.elements
     limited = [
         (i, found) for i, m in enumerate(structure.members) if (found := deflection_limits(document, structure, m))
     ]
     if not limited:
-        moved = np.linalg.norm(np.moveaxis(response.displacement[:, :3] @ factors.T, 1, 2), axis=2)
+        moved = np.linalg.norm(np.moveaxis(combined.displacement(which)[:, :3], 1, 2), axis=2)
         far = moved.max(axis=1) > STILL * moved.max(initial=0.0)
         return [name for name, keep in zip(structure.nodes, far, strict=True) if keep], moved[far]
-    sag, sideways = frame_deflections(response, factors)
+    sag, sideways = frame_deflections(combined, which)
     first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
     rows = []
     for i, (criterion, _, _) in limited:
         own = slice(first[i], first[i + 1])
         rows.append(
-            np.abs(sideways[own][-1, -1] if criterion == "sway" else sag[own]).reshape(-1, len(factors)).max(axis=0)
+            np.abs(sideways[own][-1, -1] if criterion == "sway" else sag[own]).reshape(-1, len(which)).max(axis=0)
         )
     return [structure.members[i].name for i, _ in limited], np.array(rows)

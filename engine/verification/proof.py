@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 
 from engine.actions.combinations import Combination
-from engine.analysis.solve import Response
+from engine.analysis.combined import Combined
 from engine.catalogue.steels import E, G
 from engine.document import Document
 from engine.standards.en.proof_text import LINES, SYMBOLS, Line
@@ -51,14 +51,14 @@ class Proof:
 
 def prove(
     document: Document,
-    response: Response,
+    combined: Combined,
     verification: Verification,
     combinations: list[Combination],
     member: int,
     outcome: Outcome,
 ) -> Proof:
     """Write out one outcome of one member."""
-    values, assumptions = _values(document, response, verification, member, outcome)
+    values, assumptions = _values(document, combined, verification, member, outcome)
     lines = [line for line in LINES[outcome.criterion] if line.when(values)]
     used = verification.deflection if outcome.criterion in ("deflection", "sway") else verification.strength
     combination = combinations[used[outcome.combination]]
@@ -79,8 +79,9 @@ def _scalars(values: dict[str, Any]) -> dict[str, float]:
 
 
 def _values(
-    document: Document, response: Response, verification: Verification, member: int, outcome: Outcome
+    document: Document, combined: Combined, verification: Verification, member: int, outcome: Outcome
 ) -> tuple[dict[str, float], list[str]]:
+    response = combined.response
     m = response.structure.members[member]
     s = m.section
     values: dict[str, float] = {
@@ -105,8 +106,13 @@ def _values(
         else:
             values["u"] = max(values["u_Vz"], values["u_Vy"])
         return values, ["No deduction of bolt holes; connections are not covered."]
+    if outcome.criterion == "critical":
+        number = verification.strength[c]
+        values["u"], values["alpha_cr"] = outcome.utilisation, 1 / outcome.utilisation
+        words = "α_cr was not found" if not np.isfinite(combined.alpha[number]) else "the lowest of Lanczos' method"
+        return values, [f"Elastic critical load of the whole structure under this combination; {words}."]
     if outcome.criterion in ("deflection", "sway"):
-        return _service_values(document, response, verification, values, outcome), [
+        return _service_values(document, combined, verification, values, outcome), [
             "First-order displacement; no pre-camber."
         ]
     g = verification.segments
@@ -151,13 +157,13 @@ def _values(
 
 
 def _service_values(
-    document: Document, response: Response, verification: Verification, values: dict[str, float], outcome: Outcome
+    document: Document, combined: Combined, verification: Verification, values: dict[str, float], outcome: Outcome
 ) -> dict[str, float]:
-    sag, sideways = frame_deflections(response, verification.service_factors[[outcome.combination]])
+    sag, sideways = frame_deflections(combined, [verification.deflection[outcome.combination]])
     rafter = outcome.criterion == "deflection"
     values["w"] = abs(float((sag if rafter else sideways)[outcome.row, outcome.station, 0]))
-    structure = response.structure
-    member = structure.members[int(response.elements.member[outcome.row])]
+    structure = combined.structure
+    member = structure.members[int(combined.elements.member[outcome.row])]
     limits = deflection_limits(document, structure, member)
     assert limits
     _, values["span"], values["ratio"] = limits

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
 from engine.actions.combinations import Combination
-from engine.analysis.diagrams import Diagrams, deflections, diagrams, peaked
+from engine.analysis.combined import Combined
+from engine.analysis.diagrams import Diagrams, peaked
 from engine.analysis.solve import Response
 from engine.document import Document
 from engine.standards.en.steel import SteelArrays, Values, section_check, stability_check, steel_arrays
@@ -22,11 +24,14 @@ CRITERIA = {
     "flexural": ("Flexural buckling", "EN 1993-1-1 6.3.1"),
     "lateral": ("Lateral-torsional buckling", "EN 1993-1-1 6.3.2"),
     "interaction": ("Buckling under N + M", "EN 1993-1-1 6.3.3"),
+    "critical": ("Critical load exceeded", "EN 1993-1-1 5.2.1"),
     "deflection": ("Deflection", "EN 1990 A1.4"),
     "sway": ("Sway of the eaves", "EN 1990 A1.4"),
 }
 #: shapes with checks
 COVERED = ("I", "square", "rectangular", "circular")
+#: utilisation said of a combination beyond its critical load where its α_cr is not known
+BEYOND = 9.99
 #: torsion is covered only as negligible: share of the shear yield stress up to which it is left out
 TORSION_LIMIT = 0.05
 
@@ -81,14 +86,14 @@ class Verification:
         return max((v.governing.utilisation for v in self.verdicts if v.governing), default=0.0)
 
 
-def verify(document: Document, response: Response, combinations: list[Combination]) -> Verification:
+def verify(document: Document, combined: Combined, combinations: list[Combination]) -> Verification:
     """Verify every member for every combination of its use."""
+    response = combined.response
     structure, elements = response.structure, response.elements
     strength = tuple(i for i, c in enumerate(combinations) if c.use in ("strength", "accidental"))
     service = tuple(i for i, c in enumerate(combinations) if c.use == "deflection")
     cases = response.displacement.shape[2]
-    factors = np.array([combinations[i].factors for i in strength]).reshape(len(strength), cases)
-    forces = diagrams(response).combined(factors)
+    forces = combined.diagrams(strength)
     peaks = peaked(forces)
     steel = steel_arrays([(m.section, m.material, m.bar) for m in structure.members])
     segments = cut_segments(document, structure, elements, forces)
@@ -110,9 +115,10 @@ def verify(document: Document, response: Response, combinations: list[Combinatio
     if strength:
         _sections(document, response, peaks, steel, outcomes, reasons)
         _stability(document, segments, steel, outcomes, reasons)
+        _equilibria(combined, combinations, strength, outcomes, reasons)
     service_factors = np.array([combinations[i].factors for i in service]).reshape(len(service), cases)
     if service and document.hall:
-        _deflection(document, response, service_factors, outcomes)
+        _deflection(document, combined, service, outcomes)
     verdicts = []
     for i, found in enumerate(outcomes):
         usable = tuple(o for o in found if np.isfinite(o.utilisation))
@@ -247,17 +253,17 @@ def _stability(
             reasons[m].append("class 4 cross-section (EN 1993-1-5) is not covered yet")
 
 
-def frame_deflections(response: Response, factors: Floats) -> tuple[Floats, Floats]:
+def frame_deflections(combined: Combined, which: Sequence[int]) -> tuple[Floats, Floats]:
     """(e, s, combinations) in metres: downward deflection from the chord between the columns of the bay, and sideways
     movement.
 
     Deflection has values for the rafters and top chords of frames, movement for all; others are zero.
     """
-    structure, elements = response.structure, response.elements
-    moved = deflections(response)
+    structure, elements = combined.structure, combined.elements
+    moved = combined.deflections(which)
     x = elements.length[:, None] * np.linspace(0, 1, moved.shape[1])
-    vertical, sideways = moved[:, :, 2] @ factors.T, moved[:, :, 0] @ factors.T
-    u = response.displacement[:, 2] @ factors.T
+    vertical, sideways = moved[:, :, 2], moved[:, :, 0]
+    u = combined.displacement(which)[:, 2]
     number = {name: i for i, name in enumerate(structure.nodes)}
     sag = np.zeros_like(vertical)
     chords = {i: bay_of(m) for i, m in enumerate(structure.members)}
@@ -292,9 +298,31 @@ def deflection_limits(document: Document, structure: Structure, member: Member) 
     return None
 
 
-def _deflection(document: Document, response: Response, factors: Floats, outcomes: list[list[Outcome]]) -> None:
-    structure, elements = response.structure, response.elements
-    sag, sideways = frame_deflections(response, factors)
+def _equilibria(
+    combined: Combined,
+    combinations: list[Combination],
+    strength: tuple[int, ...],
+    outcomes: list[list[Outcome]],
+    reasons: list[list[str]],
+) -> None:
+    """Combinations beyond their critical load fail every member; those whose one-way parts find no state cover none."""
+    for k, i in enumerate(strength):
+        if not combined.stable(i):
+            alpha = combined.alpha[i]
+            u = 1 / alpha if np.isfinite(alpha) and 0 < alpha < 1 else BEYOND
+            for m, found in enumerate(outcomes):
+                row = int(np.searchsorted(combined.elements.member, m))
+                found.append(Outcome("critical", float(u), k, 0.0, row))
+        if not combined.settled(i):
+            for found_reasons in reasons:
+                found_reasons.append(
+                    f"members or supports that act one way find no state in {combinations[i].name} (they alternate)"
+                )
+
+
+def _deflection(document: Document, combined: Combined, which: Sequence[int], outcomes: list[list[Outcome]]) -> None:
+    structure, elements = combined.structure, combined.elements
+    sag, sideways = frame_deflections(combined, which)
     first = np.searchsorted(elements.member, np.arange(len(outcomes) + 1))
     for m, member in enumerate(structure.members):
         found = deflection_limits(document, structure, member)

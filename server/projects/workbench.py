@@ -9,7 +9,6 @@ from typing import Any
 import numpy as np
 
 from engine.actions.cases import LineLoad
-from engine.analysis.diagrams import deflections, diagrams
 from engine.balance import balances
 from engine.catalogue.properties import Section
 from engine.catalogue.sections import FAMILIES, catalogue, family_of
@@ -185,11 +184,11 @@ def _reactions(chain: Chain) -> Iterator[schemas.ReactionOut]:
     strength = chain.verification.strength
     if not strength:
         return
-    factors = np.array([chain.combinations[i].factors for i in strength])
+    reaction = chain.combined.reaction(strength)
     names = [chain.combinations[i].name for i in strength]
     for node in np.flatnonzero((structure.fixed | (structure.springs != 0)).any(axis=1)):
         held = [i for i in range(6) if structure.fixed[node, i] or structure.springs[node, i]]
-        values = chain.response.reaction[node, held] @ factors.T / 1000
+        values = reaction[node, held] / 1000
         high, low = values.argmax(axis=1), values.argmin(axis=1)
         yield schemas.ReactionOut(
             node=structure.nodes[node],
@@ -317,7 +316,7 @@ def _edge_words(about: Edge | None, structure: Structure) -> str:
 
 def equilibrium_out(chain: Chain) -> dict[str, Any]:
     """Static equilibrium as a rigid body, and the supports that lift."""
-    tilts, lifted = equilibrium(chain.response, chain.combinations)
+    tilts, lifted = equilibrium(chain.combined, chain.combinations)
     return {
         "equilibrium": [
             schemas.TiltOut(
@@ -343,7 +342,7 @@ def equilibrium_out(chain: Chain) -> dict[str, Any]:
 
 def marks_out(chain: Chain) -> list[schemas.MarkOut]:
     """How near each combination comes to what governs."""
-    found = marks(chain.document, chain.response, chain.verification, chain.combinations)
+    found = marks(chain.document, chain.combined, chain.verification, chain.combinations)
     return [
         schemas.MarkOut(name=c.name, share=mark.share, at=mark.at, governs=mark.governs)
         for c, mark in zip(chain.combinations, found, strict=True)
@@ -408,38 +407,31 @@ def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
     )
 
 
-def _factors(chain: Chain, state: str) -> tuple[Floats, str, str]:
-    """(factors over cases, kind, formula) of a case by symbol or a combination by name."""
+def _single(chain: Chain, state: str) -> tuple[list[int], str, str]:
+    """(number among the results, kind, formula) of a case by symbol or a combination by name."""
     for i, case in enumerate(chain.loading.cases):
         if state in (case.symbol, case.name):
-            return np.eye(len(chain.loading.cases))[i], "case", case.name
-    for c in chain.combinations:
+            return [chain.combined.case(i)], "case", case.name
+    for i, c in enumerate(chain.combinations):
         if c.name == state:
-            return c.factors, "combination", c.formula
+            return [i], "combination", c.formula
     raise KeyError(state)
 
 
-def _single(chain: Chain, state: str) -> tuple[Floats, str, str]:
-    factors, kind, formula = _factors(chain, state)
-    return factors[None], kind, formula
-
-
-def _envelope(chain: Chain, state: str) -> tuple[Floats, str, str]:
-    """Factors of all states of a set: “envelope” all strength combinations, “envelope:uplift” those of a use,
+def _envelope(chain: Chain, state: str) -> tuple[list[int], str, str]:
+    """Numbers of all states of a set: “envelope” all strength combinations, “envelope:uplift” those of a use,
     “envelope:snow” the cases of a nature. Raises KeyError for a set without any."""
     _, _, word = state.partition(":")
     if not word:
-        rows = [chain.combinations[i].factors for i in chain.verification.strength]
-        return np.array(rows), "envelope", "least and greatest over all strength combinations"
-    rows = [c.factors for c in chain.combinations if c.use == word]
+        return list(chain.verification.strength), "envelope", "least and greatest over all strength combinations"
+    rows = [i for i, c in enumerate(chain.combinations) if c.use == word]
     words = f"least and greatest over all combinations for {word}"
     if not rows:
-        cases = chain.loading.cases
-        rows = [np.eye(len(cases))[i] for i, case in enumerate(cases) if case.nature == word]
+        rows = [chain.combined.case(i) for i, case in enumerate(chain.loading.cases) if case.nature == word]
         words = f"least and greatest over all {word} cases"
     if not rows:
         raise KeyError(state)
-    return np.array(rows), "envelope", words
+    return rows, "envelope", words
 
 
 def diagram_out(chain: Chain, revision: int, plane: str, state: str) -> schemas.DiagramOut:
@@ -447,14 +439,14 @@ def diagram_out(chain: Chain, revision: int, plane: str, state: str) -> schemas.
     state."""
     structure, response = chain.structure, chain.response
     envelope = state.startswith("envelope")
-    factors, kind, formula = _envelope(chain, state) if envelope else _single(chain, state)
+    numbers, kind, formula = _envelope(chain, state) if envelope else _single(chain, state)
     members = list(range(len(structure.members)))
     if plane != "whole":
         members = next((list(p.members) for p in planes(structure) if p.key == plane), [])
     elif len(members) > MOST_RUNS:
         members = []
-    found = diagrams(response).combined(factors)
-    moved = deflections(response) @ factors.T
+    found = chain.combined.diagrams(numbers)
+    moved = None if envelope else chain.combined.deflections(numbers)
     along = station_utilisation(chain, members)
     first = np.searchsorted(response.elements.member, np.arange(len(structure.members) + 1))
     runs = []
@@ -484,7 +476,7 @@ def diagram_out(chain: Chain, revision: int, plane: str, state: str) -> schemas.
                 least_Vz=values("Vz", most=False),
                 least_My=values("My", most=False),
                 displacement=[]
-                if envelope
+                if moved is None
                 else [(a, b, c) for a, b, c in (moved[e, :, :, 0].reshape(-1, 3) * 1000).tolist()],
                 utilisation=along[i].tolist(),
             )
@@ -495,7 +487,7 @@ def diagram_out(chain: Chain, revision: int, plane: str, state: str) -> schemas.
         kind=kind,
         formula=formula,
         runs=runs,
-        loads=[] if envelope else _loads(chain, factors[0], members),
+        loads=[] if envelope else _loads(chain, chain.combined.rows[numbers[0]], members),
     )
 
 

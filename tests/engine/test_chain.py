@@ -69,7 +69,7 @@ class Verdicts(unittest.TestCase):
             for verdict in chain.verification.verdicts:
                 for outcome in verdict.outcomes:
                     proof = prove(
-                        chain.document, chain.response, chain.verification, chain.combinations, verdict.member, outcome
+                        chain.document, chain.combined, chain.verification, chain.combinations, verdict.member, outcome
                     )
                     self.assertAlmostEqual(proof.utilisation, outcome.utilisation, delta=1e-9, msg=f"{name} {outcome}")
                     u = outcome.utilisation
@@ -177,8 +177,8 @@ class Fingerprints(unittest.TestCase):
     def test_a_limit_only_verifies_again(self):
         self.assertEqual(self.changed(rules={"rafter_deflection_ratio": 250.0}), {"verification"})
 
-    def test_a_partial_factor_leaves_the_response(self):
-        self.assertEqual(self.changed(rules={"gamma_Q": 1.6}), {"combinations", "verification"})
+    def test_a_partial_factor_leaves_the_structure_and_its_loads(self):
+        self.assertEqual(self.changed(rules={"gamma_Q": 1.6}), {"combinations", "response", "verification"})
 
     def test_a_section_changes_all(self):
         dump = drying_hall().model_dump(mode="json")

@@ -2,6 +2,7 @@
 
 import unittest
 
+from engine.analysis.combined import combine_results
 from engine.chain import run
 from engine.document import read_document
 from engine.verification.equilibrium import equilibrium
@@ -43,7 +44,7 @@ def table(height: float = 4.0) -> dict:
 class Equilibrium(unittest.TestCase):
     def setUp(self):
         self.chain = run(read_document(table()))
-        self.tilts, self.lifted = equilibrium(self.chain.response, self.chain.combinations)
+        self.tilts, self.lifted = equilibrium(self.chain.combined, self.chain.combinations)
 
     def about(self, x=None, y=None):
         for tilt in self.tilts:
@@ -87,19 +88,19 @@ class Equilibrium(unittest.TestCase):
         data = table()
         data["supports"] = data["supports"][:2]
         chain = run(read_document(data))
-        self.assertEqual(len(equilibrium(chain.response, chain.combinations)[0]), 1)
+        self.assertEqual(len(equilibrium(chain.combined, chain.combinations)[0]), 1)
 
     def test_without_such_combinations_nothing_is_said(self):
         data = table()
         data["combinations"] = data["combinations"][2:]
         chain = run(read_document(data))
-        self.assertEqual(equilibrium(chain.response, chain.combinations), ([], []))
+        self.assertEqual(equilibrium(chain.combined, chain.combinations), ([], []))
 
 
 class Marks(unittest.TestCase):
     def test_between_two_others(self):
         chain = run(read_document(table()))
-        found = marks(chain.document, chain.response, chain.verification, chain.combinations)
+        found = marks(chain.document, chain.combined, chain.verification, chain.combinations)
         by_name = dict(zip((c.name for c in chain.combinations), found, strict=True))
         self.assertEqual(by_name["C1"].share, 1.0)
         self.assertEqual(by_name["C1"].governs, 8)
@@ -111,10 +112,10 @@ class Marks(unittest.TestCase):
     def test_a_hall_without_the_idle_ones_has_the_same_verdicts(self):
         document = hall(spacings=[6.0, 6.0])
         chain = run(document)
-        found = marks(chain.document, chain.response, chain.verification, chain.combinations)
+        found = marks(chain.document, chain.combined, chain.verification, chain.combinations)
         kept = [c for c, mark in zip(chain.combinations, found, strict=True) if mark.governs]
         self.assertLess(len(kept), len(chain.combinations) / 2)
-        again = verify(document, chain.response, kept)
+        again = verify(document, combine_results(chain.response.system, kept), kept)
         for one, other in zip(chain.verification.verdicts, again.verdicts, strict=True):
             self.assertAlmostEqual(one.governing.utilisation, other.governing.utilisation, delta=1e-9)
 

@@ -66,7 +66,7 @@ class Proofs(unittest.TestCase):
                         chain,
                         prove(
                             chain.document,
-                            chain.response,
+                            chain.combined,
                             chain.verification,
                             chain.combinations,
                             verdict.member,

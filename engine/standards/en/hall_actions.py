@@ -30,7 +30,10 @@ OPEN_GABLE = (
     "The gable {} has no posts in the model: its wind is taken to span upright on posts that are not modelled, half to the "
     "ground and half to the rafters; those posts and the weight of its cladding go straight to the ground."
 )
-TENSION_ONLY = "Members for tension or compression only, and supports that push one way only, act both ways so far."
+TENSION_ONLY = (
+    "Members for tension or compression only, and supports that push one way only, find their own state in each combination; "
+    "the balance of single cases is drawn up with all of them acting."
+)
 NO_WEIGHT = "Self-weight is in no case: mark one of yours as bearing it, or count it another way."
 TWICE = "Self-weight is counted more than once, in {}; it belongs to one case."
 NO_PANELS = "Of what no hall jig sets out, only floors have panels; state other loads as cases of your own."

@@ -125,6 +125,7 @@ SYMBOLS: dict[str, Symbol] = {
     "ry": _plain(r"M_{y,Ed}/M_{N,y,Rd}"),
     "rz": _plain(r"M_{z,Ed}/M_{N,z,Rd}"),
     "u": Symbol(r"\text{utilisation}", digits=3),
+    "alpha_cr": Symbol(r"\alpha_{cr}", digits=3),
     "Lcr_y": _length("L_{cr,y}"),
     "Lcr_z": _length("L_{cr,z}"),
     "L_T": _length("L_T"),
@@ -450,6 +451,10 @@ LINES: dict[str, list[Line]] = {
         Line("w", "", "EN 1990 A1.4.3", "vertical deflection from the chord between the eaves"),
         Line("limit", r"\dfrac{<span>}{<ratio>}", "EN 1990 A1.4.3", "limit set in the rules"),
         Line("u", r"\dfrac{<w>}{<limit>}", "", "at most 1"),
+    ],
+    "critical": [
+        Line("alpha_cr", "", "EN 1993-1-1 5.2.1(3)", "critical factor: what the loads may grow by"),
+        Line("u", r"\dfrac{1}{<alpha_cr>}", "", "below 1; the structure buckles as a whole"),
     ],
     "sway": [
         Line("w", "", "EN 1990 A1.4.3", "horizontal movement of the eaves"),

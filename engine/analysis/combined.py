@@ -1,0 +1,241 @@
+"""Results of combinations: by superposition of the cases where that holds, else each as it was solved."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+
+from engine.actions.combinations import Combination
+from engine.analysis.diagrams import Diagrams, deflections, diagrams, station_positions
+from engine.analysis.elements import Elements
+from engine.analysis.second_order import FREEDOMS_OF, shapes
+from engine.analysis.solve import Response, System, solve_linear
+from engine.analysis.states import States, clamped, critical, one_sided, solve_states
+from engine.analysis.transfer import integrate
+from engine.structure.model import Bools, Floats, Ints, Structure
+
+#: EN 1993-1-1 5.2.1(3): first order is enough from this α_cr on, in elastic analysis
+ENOUGH = 10.0
+#: uses of combinations that are taken in second order
+ULTIMATE = ("strength", "accidental")
+
+
+@dataclass(frozen=True)
+class Combined:
+    """Results of combinations, by their numbers; the cases alone follow them (see `case`).
+
+    response: the linear response to the cases. rows: (k, cases) factors of combinations and cases. states: those solved on
+    their own, None where superposition holds for all; place: (k,) their column there, −1 by superposition. alpha: (k,)
+    critical factors, NaN where none was asked for. second: (k,) whether in second order.
+    """
+
+    response: Response
+    rows: Floats
+    count: int
+    states: States | None
+    place: Ints
+    alpha: Floats
+    second: Bools
+
+    @property
+    def structure(self) -> Structure:
+        """What was analysed."""
+        return self.response.structure
+
+    @property
+    def elements(self) -> Elements:
+        """Its elements."""
+        return self.response.elements
+
+    def case(self, number: int) -> int:
+        """The number under which a case alone stands."""
+        return self.count + number
+
+    @cached_property
+    def _diagrams(self) -> Diagrams:
+        return diagrams(self.response)
+
+    @cached_property
+    def _deflections(self) -> Floats:
+        return deflections(self.response)
+
+    def _split(self, which: Sequence[int]) -> tuple[Ints, Ints, Ints]:
+        """Of the wanted: places of those by superposition, of the others, and the columns of these."""
+        place = self.place[np.asarray(which, dtype=np.int64)]
+        return np.flatnonzero(place < 0), np.flatnonzero(place >= 0), place[place >= 0]
+
+    def _mixed(self, which: Sequence[int], linear: Floats, own: str) -> Floats:
+        """(…, len(which)) of a quantity: linear (…, cases), own: its name among the states."""
+        plain, solved, column = self._split(which)
+        rows = self.rows[np.asarray(which, dtype=np.int64)]
+        if not len(solved):
+            return np.asarray(linear @ rows.T)
+        out = np.empty((*linear.shape[:-1], len(rows)))
+        out[..., plain] = linear @ rows[plain].T
+        out[..., solved] = getattr(self.states, own)[..., column]
+        return out
+
+    def displacement(self, which: Sequence[int]) -> Floats:
+        """(nodes, 6, k) m and rad."""
+        return self._mixed(which, self.response.displacement, "displacement")
+
+    def reaction(self, which: Sequence[int]) -> Floats:
+        """(nodes, 6, k) N and Nm."""
+        return self._mixed(which, self.response.reaction, "reaction")
+
+    def end_force(self, which: Sequence[int]) -> Floats:
+        """(e, 12, k) N and Nm in local axes."""
+        return self._mixed(which, self.response.end_force, "end_force")
+
+    def diagrams(self, which: Sequence[int]) -> Diagrams:
+        """Internal forces along all elements."""
+        plain, solved, column = self._split(which)
+        rows = self.rows[np.asarray(which, dtype=np.int64)]
+        base = self._diagrams
+        if not len(solved):
+            return base.combined(rows)
+        assert self.states is not None
+        linear, own = base.combined(rows[plain]), state_diagrams(self.states, column, base.x)
+        values = []
+        for name in ("N", "Vy", "Vz", "T", "My", "Mz"):
+            out = np.empty((*base.x.shape, len(rows)))
+            out[..., plain], out[..., solved] = getattr(linear, name), getattr(own, name)
+            values.append(out)
+        return Diagrams(base.x, *values)
+
+    def deflections(self, which: Sequence[int]) -> Floats:
+        """(e, s, 3, k) displacements along all elements in global axes."""
+        plain, solved, column = self._split(which)
+        rows = self.rows[np.asarray(which, dtype=np.int64)]
+        linear = self._deflections
+        if not len(solved):
+            return np.asarray(linear @ rows.T)
+        assert self.states is not None
+        out = np.empty((*linear.shape[:-1], len(rows)))
+        out[..., plain] = linear @ rows[plain].T
+        out[..., solved] = state_deflections(self.states, column, self._diagrams.x)
+        return out
+
+    def settled(self, number: int) -> bool:
+        """Whether the state of one-way parts was found."""
+        return self.place[number] < 0 or self.states is None or bool(self.states.settled[self.place[number]])
+
+    def stable(self, number: int) -> bool:
+        """Whether it stands; else the values shown are those of the first order."""
+        return self.place[number] < 0 or self.states is None or bool(self.states.stable[self.place[number]])
+
+    def slack(self, number: int) -> list[int]:
+        """Members that do not act."""
+        if self.states is None or self.place[number] < 0:
+            return []
+        found: list[int] = np.unique(self.elements.member[self.states.slack[:, self.place[number]]]).tolist()
+        return found
+
+
+def combine_results(
+    system: System, combinations: list[Combination], order: str = "first", alpha_wanted: bool = False
+) -> Combined:
+    """Analyse all cases and combinations. order: "first"; "second" for all ultimate combinations; "by alpha_cr": for those
+    below the limit of EN 1993-1-1 5.2.1(3). alpha_wanted: find α_cr of the ultimate ones in any case. Raises ModelError for
+    a mechanism.
+    """
+    response = solve_linear(system)
+    cases = system.force.shape[1]
+    count = len(combinations)
+    rows = np.concatenate([np.array([c.factors for c in combinations]).reshape(count, cases), np.eye(cases)])
+    ultimate = np.array([c.use in ULTIMATE for c in combinations] + [False] * cases, dtype=bool)
+    alpha = np.full(len(rows), np.nan)
+    if alpha_wanted or order == "by alpha_cr":
+        alpha[ultimate] = critical(system, rows[ultimate])
+    second = np.zeros(len(rows), dtype=bool)
+    if order == "second":
+        second = ultimate
+    elif order == "by alpha_cr":
+        second = ultimate & (alpha < ENOUGH)
+    own = np.arange(len(rows)) if one_sided(system) else np.flatnonzero(second)
+    place = np.full(len(rows), -1, dtype=np.int64)
+    place[own] = np.arange(len(own))
+    states = solve_states(system, rows[own], second[own]) if len(own) else None
+    return Combined(response, rows, count, states, place, alpha, second)
+
+
+def _along(states: States, which: Ints, x: Floats) -> tuple[Floats, Floats]:
+    """((2, e, s, k), the same): transverse displacement of elements along y and z beyond that of their start, and its
+    slope, in second order."""
+    system, unit = states.system, shapes()
+    e = system.elements
+    xi = np.linspace(0, 1, x.shape[1])
+    factors = states.factors[which]
+    w_case, slope_case = clamped(system, x)
+    w, slope = w_case @ factors.T, slope_case @ factors.T
+    length = e.length[:, None, None]
+    for p, (freedoms, sense) in enumerate(FREEDOMS_OF):
+        EI, GA = (e.EIz, e.GAy) if p == 0 else (e.EIy, e.GAz)
+        phi = np.where(e.bar, 0.0, 12 * EI / (GA * e.length**2))[:, None, None]
+        q = states.end_displacement[:, list(freedoms)][:, :, which].copy()
+        q[:, [1, 3]] *= sense * e.length[:, None, None]
+        q[:, 2] -= q[:, 0]
+        q[:, 0] = 0.0
+        for k in range(4):
+            h, s = unit.hermite[k], unit.straight[k]
+            value = (h(xi)[None, :, None] + phi * s(xi)[None, :, None]) / (1 + phi)
+            rate = (h.deriv()(xi)[None, :, None] + phi * s.deriv()(xi)[None, :, None]) / (1 + phi)
+            w[p] += np.where(e.bar[:, None, None], 0.0, value * q[:, k, None])
+            slope[p] += np.where(e.bar[:, None, None], 0.0, rate * q[:, k, None] / length)
+        w[p] += np.where(e.bar[:, None, None], xi[None, :, None] * q[:, 2, None], 0.0)
+        slope[p] += np.where(e.bar[:, None, None], q[:, 2, None] / length, 0.0)
+        for b, bubble in enumerate(unit.bubbles):
+            more = states.swell[p, :, b][:, which]
+            w[p] += bubble(xi)[None, :, None] * more[:, None]
+            slope[p] += bubble.deriv()(xi)[None, :, None] * more[:, None] / length
+    return w, slope
+
+
+def state_diagrams(states: States, which: Ints, x: Floats) -> Diagrams:
+    """Internal forces of solved states at stations x; in second order M = M0 + V0 x + Q2 + N (w − w0), V = dM/dx."""
+    system = states.system
+    factors, f = states.factors[which], states.end_force[:, :, which]
+    loads = integrate(system.loads, x, system.force.shape[1])
+    X = x[:, :, None]
+    N = -f[:, 0, None] - loads.axial[0] @ factors.T
+    T = -f[:, 3, None] - loads.torsion[0] @ factors.T
+    pull = states.axial[:, which][:, None]
+    bent = _along(states, which, x) if pull.any() else None
+    V, M = [], []
+    for p, ((w1, r1, _, _), sense) in enumerate(FREEDOMS_OF):
+        q1, q2, *_ = (q @ factors.T for q in loads.transverse["yz"[p]])
+        V0, M0 = f[:, w1, None], -f[:, r1, None] * sense
+        V.append(V0 + q1 + (pull * bent[1][p] if bent else 0.0))
+        M.append(M0 + V0 * X + q2 + (pull * bent[0][p] if bent else 0.0))
+    return Diagrams(x, N, V[0], V[1], T, M[1], M[0])
+
+
+def state_deflections(states: States, which: Ints, x: Floats) -> Floats:
+    """(e, s, 3, k) displacements along the elements in global axes."""
+    system = states.system
+    e, factors = system.elements, states.factors[which]
+    d = states.end_displacement[:, :, which]
+    loads = integrate(system.loads, x, system.force.shape[1])
+    X = x[:, :, None]
+    out = np.zeros((*x.shape, 3, len(which)))
+    N0 = -states.end_force[:, 0][:, None, which]
+    share = X / e.length[:, None, None]
+    stretched = d[:, 0, None] + (N0 * X - loads.axial[1] @ factors.T) / e.EA[:, None, None]
+    # what hangs slack, and what is warm, follows its ends
+    plain = d[:, 0, None] * (1 - share) + d[:, 6, None] * share
+    warm = np.asarray(system.warm.any(axis=1))
+    odd: Bools = states.slack[:, which] | warm[:, None]
+    out[:, :, 0] = np.where(odd[:, None], plain, stretched)
+    w, _ = _along(states, which, x)
+    for p, (freedoms, _) in enumerate(FREEDOMS_OF):
+        out[:, :, 1 + p] = d[:, freedoms[0], None] + w[p]
+    turned: Floats = np.einsum("eij,esic->esjc", e.axes, out, optimize=True)
+    return turned
+
+
+def stations(combined: Combined) -> Floats:
+    """(e, s) where diagrams have values."""
+    return station_positions(combined.elements)

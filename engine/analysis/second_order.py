@@ -1,0 +1,303 @@
+"""Second order: P-Δ and P-δ of all states at once, with the elastic factorisation that the first order has already made.
+
+Transverse displacement of an element: the exact shape of the unloaded elastic element for its end displacements, what its
+loads make of it between clamped ends, and bubbles: the buckling modes of a clamped element, which are orthogonal to both.
+The axial force N (tension positive) does work N/2 ∫ w'² dx on all of them. The unknowns (displacements of nodes, of released
+ends, amplitudes of bubbles) are found by conjugate gradients with the elastic stiffness as preconditioner: the pseudo-load
+iteration u ← K⁻¹ (f − K_g u) with optimal steps, for every state as one block of right-hand sides.
+
+Przemieniecki, Theory of Matrix Structural Analysis, chapter 15 (geometric stiffness with shear: (15.34)); Saad, Iterative
+Methods for Sparse Linear Systems, 9.2 (preconditioned conjugate gradients), 6.7.3 (their Lanczos matrix).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import cache
+
+import numpy as np
+from numpy.polynomial import Polynomial
+from scipy.linalg import eigh
+from scipy.sparse import csr_array
+
+from engine.analysis.elements import Elements
+from engine.structure.model import Bools, Floats, Ints
+
+#: bubbles of an element; with four, clamped ends buckle within 0.06 % of the exact load
+BUBBLES = 4
+#: local freedoms (w1, θ1, w2, θ2) in the planes x–y and x–z, and the sense of the rotation against θ = dw/dx
+FREEDOMS_OF = (((1, 5, 7, 11), 1.0), ((2, 4, 8, 10), -1.0))
+#: relative residual at which the iteration ends
+CLOSE = 1e-10
+MOST_STEPS = 60
+
+
+@dataclass(frozen=True)
+class Shapes:
+    """Shapes on the unit element, at ξ = x/L. hermite: of the shear-rigid beam for (w1, θ1 L, w2, θ2 L); straight: what
+    shear adds; bubbles. mu: ∫ψ''² of the bubbles, whose ∫ψ'² is 1."""
+
+    hermite: tuple[Polynomial, ...]
+    straight: tuple[Polynomial, ...]
+    bubbles: tuple[Polynomial, ...]
+    mu: Floats
+    G: tuple[Floats, Floats, Floats]
+    g: tuple[Floats, Floats]
+
+
+def _inner(p: Polynomial, q: Polynomial) -> float:
+    found = (p * q).integ()
+    return float(found(1.0) - found(0.0))
+
+
+@cache
+def shapes() -> Shapes:
+    """The shapes and their integrals: G = ∫H'H'ᵀ in powers of Φ, g = ∫H'ψ'."""
+    x = Polynomial([0.0, 1.0])
+    hermite = (1 - 3 * x**2 + 2 * x**3, x - 2 * x**2 + x**3, 3 * x**2 - 2 * x**3, x**3 - x**2)
+    straight = (1 - x, (x - x**2) / 2, x, (x**2 - x) / 2)
+    raw = [x**2 * (1 - x) ** 2 * (2 * x - 1) ** i for i in range(BUBBLES)]
+    slopes, bends = [p.deriv() for p in raw], [p.deriv(2) for p in raw]
+    A = np.array([[_inner(p, q) for q in bends] for p in bends])
+    B = np.array([[_inner(p, q) for q in slopes] for p in slopes])
+    mu, modes = eigh(A, B)
+    bubbles = tuple(sum((c * p for c, p in zip(mode, raw, strict=True)), Polynomial([0.0])) for mode in modes.T)
+    h, s, b = ([p.deriv() for p in group] for group in (hermite, straight, bubbles))
+    G = (
+        np.array([[_inner(p, q) for q in h] for p in h]),
+        np.array([[_inner(p, q) + _inner(r, t) for q, t in zip(h, s, strict=True)] for p, r in zip(s, h, strict=True)]),
+        np.array([[_inner(p, q) for q in s] for p in s]),
+    )
+    g = (np.array([[_inner(p, q) for p in h] for q in b]), np.array([[_inner(p, q) for p in s] for q in b]))
+    return Shapes(hermite, straight, bubbles, mu, G, g)
+
+
+@dataclass(frozen=True)
+class Geometry:
+    """What second order needs of the elements, over two planes p: all in scaled freedoms (w1, ±θ1 L, w2, ±θ2 L).
+
+    gather: (8 e, n) from the displacements of the nodes to those of the element's own ends, planes × elements × 4; G: (2, e,
+    4, 4) and g: (2, e, b, 4), to be multiplied by N/L; K_b: (2, e, b) stiffness of the bubbles; D: (2, e, 4, 4) flexibility
+    of released ends, K_r: their stiffness; phi: (2, e) Φ; scale: (2, e, 4); bends: (e,) whether it is more than a bar.
+    """
+
+    gather: csr_array
+    G: Floats
+    g: Floats
+    K_b: Floats
+    D: Floats
+    K_r: Floats
+    phi: Floats
+    scale: Floats
+    length: Floats
+    bends: Bools
+
+    @property
+    def count(self) -> int:
+        """Number of elements."""
+        return len(self.length)
+
+
+def geometry(elements: Elements, k: Floats, maps: Floats, T: Floats, dofs: Ints) -> Geometry:
+    """The geometry of elements with their unreleased stiffness k, the maps of their releases, and their transforms T."""
+    unit = shapes()
+    n, L = len(elements), elements.length
+    G, g = np.zeros((2, n, 4, 4)), np.zeros((2, n, BUBBLES, 4))
+    K_b, D, K_r = np.ones((2, n, BUBBLES)), np.zeros((2, n, 4, 4)), np.zeros((2, n, 4, 4))
+    phi, scale = np.zeros((2, n)), np.ones((2, n, 4))
+    rows, columns, values = [], [], []
+    own = maps @ T
+    string = np.zeros((4, 4))
+    string[0, 0] = string[2, 2] = 1.0
+    string[0, 2] = string[2, 0] = -1.0
+    for p, (freedoms, sense) in enumerate(FREEDOMS_OF):
+        EI, GA = (elements.EIz, elements.GAy) if p == 0 else (elements.EIy, elements.GAz)
+        f = list(freedoms)
+        phi[p] = np.where(elements.bar, 0.0, 12 * EI / (GA * L**2))
+        P = phi[p][:, None, None]
+        G[p] = (unit.G[0] + P * unit.G[1] + P**2 * unit.G[2]) / (1 + P) ** 2
+        g[p] = (unit.g[0] + P * unit.g[1]) / (1 + P)
+        K_b[p] = EI[:, None] / L[:, None] ** 3 * unit.mu / (1 + unit.mu * phi[p][:, None] / 12)
+        scale[p, :, 1] = scale[p, :, 3] = sense * L
+        G[p, elements.bar], g[p, elements.bar] = string, 0.0
+        loose = elements.released[:, f] & ~elements.bar[:, None]
+        for pattern in np.unique(loose[loose.any(axis=1)], axis=0):
+            chosen = np.flatnonzero((loose == pattern).all(axis=1))
+            r = np.flatnonzero(pattern)
+            at = np.array(f)[r]
+            part = k[np.ix_(chosen, at, at)] + elements.spring[np.ix_(chosen, at)][:, :, None] * np.eye(len(r))
+            part = part / (scale[p][np.ix_(chosen, r)][:, :, None] * scale[p][np.ix_(chosen, r)][:, None, :])
+            K_r[p][np.ix_(chosen, r, r)] = part
+            D[p][np.ix_(chosen, r, r)] = np.linalg.inv(part)
+        block = own[:, f] * scale[p][:, :, None]
+        index = ((p * n + np.arange(n))[:, None] * 4 + np.arange(4))[:, :, None]
+        rows.append(np.broadcast_to(index, block.shape).ravel())
+        columns.append(np.broadcast_to(dofs[:, None, :], block.shape).ravel())
+        values.append(block.ravel())
+    size = int(dofs.max()) + 1 if n else 0
+    value = np.concatenate(values)
+    kept = value != 0
+    places = (np.concatenate(rows)[kept], np.concatenate(columns)[kept])
+    gather = csr_array((value[kept], places), shape=(8 * n, size))
+    return Geometry(gather, G, g, K_b, D, K_r, phi, scale, L, ~elements.bar)
+
+
+@dataclass
+class Unknowns:
+    """A vector of the enlarged system for several states. u: (n, c); e: (2, e, 4, c) released ends; a: (2, e, b, c)."""
+
+    u: Floats
+    e: Floats
+    a: Floats
+
+    def dot(self, other: Unknowns) -> Floats:
+        """(c,) inner products."""
+        found: Floats = np.einsum("nc,nc->c", self.u, other.u)
+        count = self.u.shape[1]
+        for mine, its in ((self.e, other.e), (self.a, other.a)):
+            found = found + np.einsum("kc,kc->c", mine.reshape(-1, count), its.reshape(-1, count))
+        return found
+
+    def plus(self, factor: Floats | float, other: Unknowns) -> Unknowns:
+        """This with `factor` (c,) times another."""
+        return Unknowns(self.u + factor * other.u, self.e + factor * other.e, self.a + factor * other.a)
+
+    def take_off(self, factor: Floats, other: Unknowns) -> None:
+        """Subtract `factor` (c,) times another from this, in place."""
+        self.u -= factor * other.u
+        self.e -= factor * other.e
+        self.a -= factor * other.a
+
+    def columns(self, which: Ints | Bools) -> Unknowns:
+        """Some of the states."""
+        return Unknowns(self.u[:, which], self.e[..., which], self.a[..., which])
+
+
+@dataclass(frozen=True)
+class Operator:
+    """K + K_g of several states on the freedoms that move. N: (e, c) axial forces, tension positive; active: (m,) freedoms
+    of the nodes; K: their elastic stiffness; solve: by its factors."""
+
+    geometry: Geometry
+    K: csr_array
+    solve: Callable[[Floats], Floats]
+    gather: csr_array
+    N: Floats
+
+    def geometric(self, x: Unknowns) -> Unknowns:
+        """K_g x."""
+        geo, c = self.geometry, self.N.shape[1]
+        rate = self.N / geo.length[:, None]
+        q = (self.gather @ x.u).reshape(2, geo.count, 4, c) + x.e
+        force = rate[:, None] * (geo.G @ q + np.swapaxes(geo.g, 2, 3) @ x.a)
+        swell = rate[:, None] * (geo.g @ q + x.a)
+        free = (geo.K_r != 0).any(axis=3)[..., None]
+        swell *= geo.bends[:, None, None]
+        return Unknowns(self.gather.T @ force.reshape(-1, c), force * free, swell)
+
+    def elastic(self, x: Unknowns) -> Unknowns:
+        """K x."""
+        geo = self.geometry
+        e = geo.K_r @ x.e
+        return Unknowns(np.asarray(self.K @ x.u), e, geo.K_b[..., None] * x.a)
+
+    def precondition(self, r: Unknowns) -> Unknowns:
+        """K⁻¹ r."""
+        geo = self.geometry
+        e = geo.D @ r.e
+        return Unknowns(self.solve(r.u), e, r.a / geo.K_b[..., None])
+
+    def of(self, which: Ints | Bools) -> Operator:
+        """For some of the states."""
+        return Operator(self.geometry, self.K, self.solve, self.gather, self.N[:, which])
+
+
+def amplify(
+    operator: Operator, first: Unknowns, constant: Unknowns, start: Unknowns, close: float = CLOSE
+) -> tuple[Unknowns, Bools, int]:
+    """Solve (K + K_g) x = K `first` − K_g `constant` for all states; constant: movements that are given; start: a first
+    guess; close: relative residual, in energy, at which it ends. Gives x, which of them found equilibrium (the others lie beyond their
+    critical load), and the number of block solves."""
+    count = operator.N.shape[1]
+    right = operator.elastic(first)
+    # work of the first-order state measures the residual
+    scale = np.maximum(first.dot(right), 1e-30)
+    x = Unknowns(start.u.copy(), start.e.copy(), start.a.copy())
+    stable = np.ones(count, dtype=bool)
+    product = operator.elastic(x)
+    bend = operator.geometric(x.plus(1.0, constant))
+    r = Unknowns(*(f - k - g for f, k, g in zip(_parts(right), _parts(product), _parts(bend), strict=True)))
+    z = operator.precondition(r)
+    p, rz = z, r.dot(z)
+    open_ = np.flatnonzero(rz > close**2 * scale)
+    steps = 1
+    r, p, rz = r.columns(open_), p.columns(open_), rz[open_]
+    while len(open_) and steps < MOST_STEPS:
+        part = operator.of(open_)
+        Ap = part.elastic(p).plus(1.0, part.geometric(p))
+        curve = p.dot(Ap)
+        fell = curve <= 0
+        alpha = np.where(fell, 0.0, rz / np.where(fell, 1.0, curve))
+        for whole, piece in zip(_parts(x), _parts(p), strict=True):
+            whole[..., open_] += alpha * piece
+        stable[open_[fell]] = False
+        r.take_off(alpha, Ap)
+        z = part.precondition(r)
+        steps += 1
+        new = r.dot(z)
+        go = (new > close**2 * scale[open_]) & ~fell
+        beta = new / np.maximum(rz, 1e-300)
+        p = z.plus(beta, p).columns(go)
+        r, rz, open_ = r.columns(go), new[go], open_[go]
+    stable[open_] = False
+    return x, stable, steps
+
+
+def _parts(x: Unknowns) -> tuple[Floats, Floats, Floats]:
+    return x.u, x.e, x.a
+
+
+def critical_factors(operator: Operator, first: Unknowns, steps: int = 12) -> Floats:
+    """α_cr of each state, (c,): the factor on its axial forces at which K + α K_g becomes singular; inf where nothing
+    buckles. Lanczos' method on −K⁻¹ K_g in the inner product of K, from the first-order state and a disturbance.
+    """
+    count = operator.N.shape[1]
+    if not count:
+        return np.zeros(0)
+    random = np.random.default_rng(7)
+    push = Unknowns(*(random.standard_normal((*part.shape[:-1], 1)) for part in _parts(first)))
+    push.e *= (operator.geometry.K_r != 0).any(axis=3)[..., None]
+    push.a *= operator.geometry.bends[:, None, None]
+    noise = operator.precondition(push)
+    size = np.sqrt(np.maximum(noise.dot(operator.elastic(noise)), 1e-300))
+    work = np.sqrt(np.maximum(first.dot(operator.elastic(first)), 1e-300))
+    v = Unknowns(*(f / work + 0.3 * q / size for f, q in zip(_parts(first), _parts(noise), strict=True)))
+    basis: list[Unknowns] = []
+    tridiagonal = np.zeros((count, steps, steps))
+    used = steps
+    for j in range(steps):
+        Kv = operator.elastic(v)
+        norm = np.sqrt(np.maximum(v.dot(Kv), 0.0))
+        size = np.maximum(size, norm) if j else np.zeros(count)
+        # nothing new is left once the space is used up
+        fresh = norm > 1e-5 * size if j else norm > 0
+        if not fresh.any():
+            used = j
+            break
+        if j:
+            tridiagonal[:, j, j - 1] = tridiagonal[:, j - 1, j] = np.where(fresh, norm, 0.0)
+        inverse = np.where(fresh, 1 / np.where(fresh, norm, 1.0), 0.0)
+        v = Unknowns(*(inverse * part for part in _parts(v)))
+        basis.append(v)
+        w = operator.geometric(v)
+        w = operator.precondition(Unknowns(*(-part for part in _parts(w))))
+        Kw = operator.elastic(w)
+        shares = [Kw.dot(q) for q in basis]
+        tridiagonal[:, j, j] = shares[j]
+        for share, q in zip(shares, basis, strict=True):
+            w.take_off(share, q)
+        size = np.maximum(size, np.abs(tridiagonal[:, j, j]))
+        v = w
+    largest = np.linalg.eigvalsh(tridiagonal[:, :used, :used])[:, -1]
+    return np.where(largest > 1e-6, 1 / np.where(largest > 1e-6, largest, 1.0), np.inf)
