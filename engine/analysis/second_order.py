@@ -36,7 +36,8 @@ MOST_STEPS = 60
 @dataclass(frozen=True)
 class Shapes:
     """Shapes on the unit element, at ξ = x/L. hermite: of the shear-rigid beam for (w1, θ1 L, w2, θ2 L); straight: what
-    shear adds; bubbles. mu: ∫ψ''² of the bubbles, whose ∫ψ'² is 1."""
+    shear adds; bubbles. mu: ∫ψ''² of the bubbles, whose ∫ψ'² is 1. M: (4 + b, 4 + b) ∫ of the products of all shapes.
+    """
 
     hermite: tuple[Polynomial, ...]
     straight: tuple[Polynomial, ...]
@@ -44,6 +45,7 @@ class Shapes:
     mu: Floats
     G: tuple[Floats, Floats, Floats]
     g: tuple[Floats, Floats]
+    M: Floats
 
 
 def _inner(p: Polynomial, q: Polynomial) -> float:
@@ -70,7 +72,9 @@ def shapes() -> Shapes:
         np.array([[_inner(p, q) for q in s] for p in s]),
     )
     g = (np.array([[_inner(p, q) for p in h] for q in b]), np.array([[_inner(p, q) for p in s] for q in b]))
-    return Shapes(hermite, straight, bubbles, mu, G, g)
+    every = (*hermite, *bubbles)
+    M = np.array([[_inner(p, q) for q in every] for p in every])
+    return Shapes(hermite, straight, bubbles, mu, G, g, M)
 
 
 @dataclass(frozen=True)
@@ -258,13 +262,8 @@ def _parts(x: Unknowns) -> tuple[Floats, Floats, Floats]:
     return x.u, x.e, x.a
 
 
-def critical_factors(operator: Operator, first: Unknowns, steps: int = 12) -> Floats:
-    """α_cr of each state, (c,): the factor on its axial forces at which K + α K_g becomes singular; inf where nothing
-    buckles. Lanczos' method on −K⁻¹ K_g in the inner product of K, from the first-order state and a disturbance.
-    """
-    count = operator.N.shape[1]
-    if not count:
-        return np.zeros(0)
+def disturbed(operator: Operator, first: Unknowns) -> Unknowns:
+    """A start for Lanczos' method: the first-order state, and a disturbance in every direction."""
     random = np.random.default_rng(7)
     push = Unknowns(*(random.standard_normal((*part.shape[:-1], 1)) for part in _parts(first)))
     push.e *= (operator.geometry.K_r != 0).any(axis=3)[..., None]
@@ -272,32 +271,76 @@ def critical_factors(operator: Operator, first: Unknowns, steps: int = 12) -> Fl
     noise = operator.precondition(push)
     size = np.sqrt(np.maximum(noise.dot(operator.elastic(noise)), 1e-300))
     work = np.sqrt(np.maximum(first.dot(operator.elastic(first)), 1e-300))
-    v = Unknowns(*(f / work + 0.3 * q / size for f, q in zip(_parts(first), _parts(noise), strict=True)))
+    return Unknowns(*(f / work + 0.3 * q / size for f, q in zip(_parts(first), _parts(noise), strict=True)))
+
+
+def lanczos(
+    operator: Operator, image: Callable[[Unknowns], Unknowns], start: Unknowns, steps: int
+) -> tuple[Floats, list[Unknowns]]:
+    """Lanczos' method for the greatest θ of B x = θ K x, for all states at once: the matrix (c, m, m) in the basis found.
+
+    image: B x. The basis is orthonormal in the inner product of K.
+    """
+    count = start.u.shape[1]
     basis: list[Unknowns] = []
-    tridiagonal = np.zeros((count, steps, steps))
+    matrix = np.zeros((count, steps, steps))
+    size, v = np.zeros(count), start
     used = steps
     for j in range(steps):
         Kv = operator.elastic(v)
         norm = np.sqrt(np.maximum(v.dot(Kv), 0.0))
-        size = np.maximum(size, norm) if j else np.zeros(count)
+        size = np.maximum(size, norm) if j else size
         # nothing new is left once the space is used up
         fresh = norm > 1e-5 * size if j else norm > 0
         if not fresh.any():
             used = j
             break
         if j:
-            tridiagonal[:, j, j - 1] = tridiagonal[:, j - 1, j] = np.where(fresh, norm, 0.0)
+            matrix[:, j, j - 1] = matrix[:, j - 1, j] = np.where(fresh, norm, 0.0)
         inverse = np.where(fresh, 1 / np.where(fresh, norm, 1.0), 0.0)
         v = Unknowns(*(inverse * part for part in _parts(v)))
         basis.append(v)
-        w = operator.geometric(v)
-        w = operator.precondition(Unknowns(*(-part for part in _parts(w))))
+        w = operator.precondition(image(v))
         Kw = operator.elastic(w)
         shares = [Kw.dot(q) for q in basis]
-        tridiagonal[:, j, j] = shares[j]
+        matrix[:, j, j] = shares[j]
         for share, q in zip(shares, basis, strict=True):
             w.take_off(share, q)
-        size = np.maximum(size, np.abs(tridiagonal[:, j, j]))
+        size = np.maximum(size, np.abs(matrix[:, j, j]))
         v = w
-    largest = np.linalg.eigvalsh(tridiagonal[:, :used, :used])[:, -1]
-    return np.where(largest > 1e-6, 1 / np.where(largest > 1e-6, largest, 1.0), np.inf)
+    return matrix[:, :used, :used], basis
+
+
+def critical_factors(operator: Operator, first: Unknowns, steps: int = 12) -> Floats:
+    """α_cr of each state, (c,): the factor on its axial forces at which K + α K_g becomes singular; inf where nothing
+    buckles."""
+    if not operator.N.shape[1]:
+        return np.zeros(0)
+    matrix, _ = lanczos(operator, lambda x: _minus(operator.geometric(x)), disturbed(operator, first), steps)
+    return _inverse(np.asarray(np.linalg.eigvalsh(matrix)[:, -1], dtype=float))
+
+
+def modes(
+    operator: Operator, image: Callable[[Unknowns], Unknowns], first: Unknowns, count: int, steps: int = 60
+) -> tuple[Floats, list[Unknowns]]:
+    """The `count` lowest 1/θ of B x = θ K x for a single state, with their modes."""
+    matrix, basis = lanczos(operator, image, disturbed(operator, first), steps)
+    values, vectors = np.linalg.eigh(matrix[0])
+    found, shapes_ = [], []
+    for k in np.argsort(-values)[:count].tolist():
+        if values[k] <= 1e-9 * np.abs(values).max():
+            continue
+        mode = Unknowns(*(np.zeros_like(part) for part in _parts(basis[0])))
+        for share, q in zip(vectors[:, k], basis, strict=True):
+            mode.take_off(-share, q)
+        found.append(1 / values[k])
+        shapes_.append(mode)
+    return np.array(found), shapes_
+
+
+def _minus(x: Unknowns) -> Unknowns:
+    return Unknowns(*(-part for part in _parts(x)))
+
+
+def _inverse(values: Floats) -> Floats:
+    return np.asarray(np.where(values > 1e-6, 1 / np.where(values > 1e-6, values, 1.0), np.inf))

@@ -110,7 +110,7 @@ def clamped(system: System, x: Floats) -> tuple[Floats, Floats]:
     return w, slope
 
 
-class _Solver:
+class StateSolver:
     """Solves groups of states that have the same parts acting."""
 
     def __init__(self, system: System):
@@ -185,7 +185,7 @@ def solve_states(system: System, factors: Floats, second: Bools) -> States:
     """Solve combinations of the cases, factors (s, cases), each with the parts that act in it; those of `second` in second
     order. One that finds no state of its one-way parts keeps the last, and one beyond its critical load the first-order
     values: `settled` and `stable` say so."""
-    solver = _Solver(system)
+    solver = StateSolver(system)
     count, n, e = len(factors), system.force.shape[0], len(system.elements)
     nodes = n // 6
     out = States(
@@ -247,7 +247,7 @@ def _alike(slack: Bools, lifted: Bools, which: Ints) -> list[Ints]:
     return [which[number == k] for k in range(int(number.max()) + 1)]
 
 
-def _solve_group(solver: _Solver, out: States, group: Ints, second: Bools) -> None:
+def _solve_group(solver: StateSolver, out: States, group: Ints, second: Bools) -> None:
     system, factors = out.system, out.factors[group]
     slack, lifted = out.slack[:, group[0]], out.lifted[:, group[0]]
     K, lu, active = solver.stiffness(slack, lifted)
@@ -275,7 +275,7 @@ def _solve_group(solver: _Solver, out: States, group: Ints, second: Bools) -> No
 
 
 def _amplified(
-    solver: _Solver,
+    solver: StateSolver,
     factors: Floats,
     K: csc_array,
     lu: Any,
@@ -298,7 +298,7 @@ def _amplified(
     )
     first = Unknowns(u[active], np.zeros_like(free), a0)
     Kff = csr_array(K[active][:, active])
-    N = _forces(system, u, factors, slack)
+    N = axial_forces(system, u, factors, slack)
     x, stable = first, np.ones(count, dtype=bool)
     operator = Operator(geo, Kff, lu.solve, inner, N)
     for update in range(MOST_UPDATES):
@@ -308,7 +308,7 @@ def _amplified(
         solver.solves += steps
         whole = imposed.copy()
         whole[active] = x.u
-        new = _forces(system, whole, factors, slack)
+        new = axial_forces(system, whole, factors, slack)
         # what does not stand would never come to rest
         new[:, ~stable] = N[:, ~stable]
         close = np.abs(new - N).max(initial=0.0) <= 1e-6 * np.abs(N).max(initial=1.0)
@@ -325,7 +325,7 @@ def _amplified(
     return whole, N, x.a - a0, x.e, ends, np.asarray(gather.T @ ends.reshape(-1, count)), stable
 
 
-def _forces(system: System, u: Floats, factors: Floats, slack: Bools) -> Floats:
+def axial_forces(system: System, u: Floats, factors: Floats, slack: Bools) -> Floats:
     """(e, c) mean axial forces; none in slack elements."""
     local = system.T @ system.to_global(u)[system.dofs].reshape(len(system.elements), 12, -1)
     found = _axial(system, system.maps @ local + system.free @ factors.T, factors)
@@ -394,7 +394,9 @@ def _scale(system: System, p: int, k: int) -> Floats:
     return sense * length if k in (1, 3) else np.ones_like(length)
 
 
-def _wish(solver: _Solver, out: States, group: Ints, wanted_slack: Bools, wanted_lifted: Bools, margin: Floats) -> None:
+def _wish(
+    solver: StateSolver, out: States, group: Ints, wanted_slack: Bools, wanted_lifted: Bools, margin: Floats
+) -> None:
     """Which parts should act, by the forces and gaps found; margin: by how much, for the worst first."""
     system, factors = out.system, out.factors[group]
     e = len(system.elements)
@@ -421,7 +423,7 @@ def _wish(solver: _Solver, out: States, group: Ints, wanted_slack: Bools, wanted
 def critical(system: System, factors: Floats) -> Floats:
     """(s,) critical factors α_cr of combinations, from their first-order axial forces with all members acting that do so
     there; 0 where the elastic structure itself does not stand."""
-    solver = _Solver(system)
+    solver = StateSolver(system)
     found = np.zeros(len(factors))
     plain = solve_states(system, factors, np.zeros(len(factors), dtype=bool))
     geo, bubbles = solver.prepare()
@@ -437,7 +439,7 @@ def critical(system: System, factors: Floats) -> Floats:
             u = plain.displacement[:, :, own].reshape(-1, len(own))
             if system.R is not None:
                 u = np.asarray(system.R.T @ u)
-            N = _forces(system, u, factors[own], slack)
+            N = axial_forces(system, u, factors[own], slack)
             a0 = bubbles @ factors[own].T
             first = Unknowns(u[active], np.zeros((2, len(system.elements), 4, len(own))), a0)
             found[own] = critical_factors(Operator(geo, Kff, lu.solve, inner, N), first)

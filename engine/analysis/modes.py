@@ -1,0 +1,165 @@
+"""Buckling modes of a combination, and natural frequencies with masses from chosen cases."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import pi, sqrt
+
+import numpy as np
+from scipy.sparse import csc_array, csr_array, diags_array
+
+from engine.analysis.combined import Combined
+from engine.analysis.diagrams import station_positions
+from engine.analysis.second_order import FREEDOMS_OF, Geometry, Operator, Unknowns, modes, shapes
+from engine.analysis.solve import System, softest_mode
+from engine.analysis.states import StateSolver, axial_forces, load_bubbles, solve_states
+from engine.catalogue.steels import GRAVITY
+from engine.structure.model import Floats, Ints
+
+#: share of the mass below which an element or node counts as without any
+LIGHT = 1e-9
+
+
+@dataclass(frozen=True)
+class Mode:
+    """A shape, its largest movement 1: (nodes, 6) and (e, s, 3) along the elements, in global axes. value: critical factor,
+    frequency in Hz, or 0 for a mechanism."""
+
+    value: float
+    nodes: Floats
+    along: Floats
+
+
+def buckling_modes(combined: Combined, number: int, count: int = 4) -> list[Mode]:
+    """The lowest critical factors of a combination with their modes, from its first-order axial forces and with the members
+    acting that do so in it. Empty where nothing buckles."""
+    system, row = combined.response.system, combined.rows[[number]]
+    solver = StateSolver(system)
+    plain = solve_states(system, row, np.zeros(1, dtype=bool))
+    geo, _ = solver.prepare()
+    K, lu, active = solver.stiffness(plain.slack[:, 0], plain.lifted[:, 0])
+    if lu is None:
+        return []
+    gather = geo.gather if system.R is None else csr_array(geo.gather @ system.R)
+    u = plain.displacement[:, :, 0].reshape(-1, 1)
+    u = u if system.R is None else np.asarray(system.R.T @ u)
+    N = axial_forces(system, u, row, plain.slack[:, 0])
+    operator = Operator(geo, csr_array(K[active][:, active]), lu.solve, csr_array(gather[:, active]), N)
+    first = Unknowns(u[active], np.zeros((2, geo.count, 4, 1)), load_bubbles(system) @ row.T)
+
+    def image(x: Unknowns) -> Unknowns:
+        found = operator.geometric(x)
+        return Unknowns(-found.u, -found.e, -found.a)
+
+    values, vectors = modes(operator, image, first, count)
+    return [_shown(system, geo, active, float(v), x) for v, x in zip(values, vectors, strict=True)]
+
+
+def masses(system: System, factors: Floats) -> tuple[Floats, Floats]:
+    """((e,), (nodes,)) masses in kg: the downward loads of the cases, with their factors, on elements and on nodes."""
+    loads, e = system.loads, system.elements
+    on_elements = np.zeros(len(e))
+    if len(loads.line):
+        mean = loads.q.mean(axis=1) * (loads.span[:, 1] - loads.span[:, 0])[:, None]
+        down = -np.einsum("nij,ni->nj", e.axes[loads.line[:, 0]], mean)[:, 2] * factors[loads.line[:, 1]]
+        np.add.at(on_elements, loads.line[:, 0], down)
+    if len(loads.point):
+        down = -np.einsum("nij,ni->nj", e.axes[loads.point[:, 0]], loads.force)[:, 2] * factors[loads.point[:, 1]]
+        np.add.at(on_elements, loads.point[:, 0], down)
+    # what is left of the nodes' loads once the elements have theirs
+    at_nodes = -(system.force.reshape(-1, 6, len(factors))[:, 2] @ factors)
+    shared = np.swapaxes(system.T, 1, 2) @ system.fixed_c
+    weight = (shared[:, [2, 8]] @ factors).ravel()
+    np.subtract.at(at_nodes, e.ends.ravel(), weight)
+    return np.maximum(on_elements, 0.0) / GRAVITY, np.maximum(at_nodes, 0.0) / GRAVITY
+
+
+def natural_modes(system: System, factors: Floats, count: int = 6) -> list[Mode]:
+    """Natural frequencies in Hz and their modes, masses from the downward loads of cases with factors (cases,). All
+    members and supports act both ways. Empty without mass."""
+    solver = StateSolver(system)
+    geo, _ = solver.prepare()
+    n = system.force.shape[0]
+    K, lu, active = solver.stiffness(np.zeros(geo.count, dtype=bool), np.zeros(n, dtype=bool))
+    on_elements, on_nodes = masses(system, factors)
+    if lu is None or on_elements.sum() + on_nodes.sum() <= 0:
+        return []
+    gather = geo.gather if system.R is None else csr_array(geo.gather @ system.R)
+    inner = csr_array(gather[:, active])
+    unit, bar = shapes(), system.elements.bar
+    M_q, M_x, M_a = unit.M[:4, :4], unit.M[:4, 4:], unit.M[4:, 4:]
+    straight = np.zeros((4, 4))
+    straight[np.ix_([0, 2], [0, 2])] = [[1 / 3, 1 / 6], [1 / 6, 1 / 3]]
+    blocks = np.where(bar[:, None, None], straight, M_q) * on_elements[:, None, None]
+    cross = np.where(bar[:, None, None], 0.0, M_x) * on_elements[:, None, None]
+    swell = np.where(bar[:, None, None], 0.0, M_a) * on_elements[:, None, None]
+    along = _axial_mass(system, on_elements)
+    point = diags_array(np.repeat(on_nodes, 6) * np.tile([1.0, 1, 1, 0, 0, 0], len(on_nodes)))
+    lumped = csc_array(along + point)
+    if system.R is not None:
+        lumped = csc_array(system.R.T @ lumped @ system.R)
+    M_u = csr_array(lumped[active][:, active])
+    free = (geo.K_r != 0).any(axis=3)[..., None]
+    operator = Operator(geo, csr_array(K[active][:, active]), lu.solve, inner, np.zeros((geo.count, 1)))
+
+    def image(x: Unknowns) -> Unknowns:
+        q = (inner @ x.u).reshape(2, geo.count, 4, 1) + x.e
+        force = blocks @ q + cross @ x.a
+        inside = np.swapaxes(cross, 1, 2) @ q + swell @ x.a
+        u = np.asarray(M_u @ x.u) + inner.T @ force.reshape(-1, 1)
+        return Unknowns(u, force * free, inside)
+
+    still = Unknowns(
+        np.zeros((len(active), 1)), np.zeros((2, geo.count, 4, 1)), np.zeros((2, geo.count, len(unit.mu), 1))
+    )
+    values, vectors = modes(operator, image, still, count)
+    return [_shown(system, geo, active, sqrt(float(v)) / (2 * pi), x) for v, x in zip(values, vectors, strict=True)]
+
+
+def _axial_mass(system: System, on_elements: Floats) -> csc_array:
+    """Mass of the elements along their own axes, assembled over the nodes."""
+    own = system.T[:, [0, 6]]
+    block = np.array([[1 / 3, 1 / 6], [1 / 6, 1 / 3]]) * on_elements[:, None, None]
+    part = np.swapaxes(own, 1, 2) @ block @ own
+    rows = np.repeat(system.dofs, 12, axis=1).ravel()
+    columns = np.tile(system.dofs, (1, 12)).ravel()
+    size = system.force.shape[0]
+    return csc_array(csr_array((part.ravel(), (rows, columns)), shape=(size, size)))
+
+
+def mechanism(system: System) -> Mode:
+    """How a structure that does not stand moves: the mode in which it resists least."""
+    active: Ints = system.active
+    mode = softest_mode(csc_array(system.K[active][:, active]))
+    u = np.zeros((system.force.shape[0], 1))
+    u[active, 0] = mode
+    shown = system.to_global(u)[:, 0]
+    ends = shown[system.dofs][:, [0, 1, 2, 6, 7, 8]].reshape(-1, 2, 3)
+    share = np.linspace(0, 1, station_positions(system.elements).shape[1])[None, :, None]
+    along = ends[:, None, 0] * (1 - share) + ends[:, None, 1] * share
+    size = max(float(np.abs(along).max(initial=0.0)), 1e-12)
+    return Mode(0.0, shown.reshape(-1, 6) / size, along / size)
+
+
+def _shown(system: System, geo: Geometry, active: Ints, value: float, x: Unknowns) -> Mode:
+    """A mode along the elements, its largest movement 1."""
+    e, unit = system.elements, shapes()
+    u = np.zeros((system.force.shape[0], 1))
+    u[active] = x.u
+    shown = system.to_global(u)[:, 0]
+    local = (system.maps @ (system.T @ shown[system.dofs][:, :, None]))[:, :, 0]
+    stations = station_positions(e)
+    xi = np.linspace(0, 1, stations.shape[1])
+    out = np.zeros((*stations.shape, 3))
+    out[:, :, 0] = local[:, [0]] * (1 - xi) + local[:, [6]] * xi
+    for p, (freedoms, _) in enumerate(FREEDOMS_OF):
+        q = local[:, list(freedoms)] * geo.scale[p] + x.e[p, :, :, 0]
+        for k in range(4):
+            out[:, :, 1 + p] += np.where(e.bar[:, None], 0.0, unit.hermite[k](xi) * q[:, [k]])
+        for b, bubble in enumerate(unit.bubbles):
+            out[:, :, 1 + p] += bubble(xi) * x.a[p, :, [b], 0].T
+        line = q[:, [0]] * (1 - xi) + q[:, [2]] * xi
+        out[:, :, 1 + p] += np.where(e.bar[:, None], line, 0.0)
+    along = np.einsum("eij,esi->esj", e.axes, out)
+    size = max(float(np.abs(along).max(initial=0.0)), 1e-12)
+    return Mode(value, shown.reshape(-1, 6) / size, along / size)
