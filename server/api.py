@@ -26,7 +26,7 @@ from engine.result import result
 from engine.sizing.size import Round, size
 from engine.structure.model import Structure
 from engine.verification.proof import prove
-from server.projects import climate, office, revisions, schemas, surfaces, workbench
+from server.projects import climate, office, response, revisions, schemas, surfaces, workbench
 from server.projects.chains import chain_of
 from server.projects.comparison import compare_documents
 from server.projects.models import Project, Revision
@@ -327,9 +327,39 @@ def frame_diagrams(
 ) -> schemas.DiagramOut:
     document, number = _document(request, project_id, revision)
     try:
-        return workbench.diagram_out(chain_of(document), number, plane, state)
+        return response.diagram_out(chain_of(document), number, plane, state)
     except KeyError:
         raise ModelError(f"There is no case or combination “{state}”.", "state") from None
+
+
+@api.get("/projects/{project_id}/mechanism", response={200: schemas.DiagramOut, 422: schemas.Problem})
+def free_movement(
+    request: HttpRequest, project_id: UUID, plane: str = "whole", revision: int | None = None
+) -> schemas.DiagramOut:
+    """How a structure that does not stand moves."""
+    document, number = _document(request, project_id, revision)
+    return response.mechanism_out(document, number, plane)
+
+
+@api.get("/projects/{project_id}/modes", response={200: list[schemas.ModeOut], 422: schemas.Problem})
+def shapes(
+    request: HttpRequest, project_id: UUID, combination: str = "", revision: int | None = None
+) -> list[schemas.ModeOut]:
+    """Buckling modes of a combination; without one, natural modes."""
+    try:
+        return response.modes_out(chain_of(_document(request, project_id, revision)[0]), combination)
+    except KeyError:
+        raise ModelError(f"There is no combination “{combination}”.", "combination") from None
+
+
+@api.get("/projects/{project_id}/states", response={200: list[schemas.StateOut], 422: schemas.Problem})
+def states(request: HttpRequest, project_id: UUID, revision: int | None = None) -> list[schemas.StateOut]:
+    return response.states_out(chain_of(_document(request, project_id, revision)[0]))
+
+
+@api.get("/projects/{project_id}/extremes", response={200: list[schemas.ExtremesOut], 422: schemas.Problem})
+def extremes(request: HttpRequest, project_id: UUID, revision: int | None = None) -> list[schemas.ExtremesOut]:
+    return response.extremes_out(chain_of(_document(request, project_id, revision)[0]))
 
 
 @api.get("/projects/{project_id}/ribbon", response={200: schemas.RibbonOut, 422: schemas.Problem})

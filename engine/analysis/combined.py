@@ -29,7 +29,7 @@ class Combined:
 
     response: the linear response to the cases. rows: (k, cases) factors of combinations and cases. states: those solved on
     their own, None where superposition holds for all; place: (k,) their column there, −1 by superposition. alpha: (k,)
-    critical factors, NaN where none was asked for. second: (k,) whether in second order.
+    critical factors, NaN where none was asked for. second: (k,) whether in second order. ultimate: (k,) whether it could be.
     """
 
     response: Response
@@ -39,6 +39,16 @@ class Combined:
     place: Ints
     alpha: Floats
     second: Bools
+    ultimate: Bools
+
+    @cached_property
+    def critical(self) -> Floats:
+        """(k,) α_cr of the ultimate combinations, found when it is asked for; NaN for the others."""
+        found = self.alpha.copy()
+        missing = np.flatnonzero(self.ultimate & np.isnan(found))
+        if len(missing):
+            found[missing] = critical(self.response.system, self.rows[missing])
+        return found
 
     @property
     def structure(self) -> Structure:
@@ -159,7 +169,7 @@ def combine_results(
     place = np.full(len(rows), -1, dtype=np.int64)
     place[own] = np.arange(len(own))
     states = solve_states(system, rows[own], second[own]) if len(own) else None
-    return Combined(response, rows, count, states, place, alpha, second)
+    return Combined(response, rows, count, states, place, alpha, second, ultimate)
 
 
 def _along(states: States, which: Ints, x: Floats) -> tuple[Floats, Floats]:

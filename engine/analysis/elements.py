@@ -22,7 +22,8 @@ class Elements:
 
     arms: (e, 2, 3) from the nodes to the element's ends, rigid, in global axes. spring: (e, 12) stiffness between a
     released end and its node. member, offset: the member each element belongs to and its distance from that member's start
-    along the nodes' line (m); reach: its length on that line. GAy, GAz: shear stiffness along y and z, inf when rigid.
+    along the nodes' line (m); reach: its length on that line. held: (e,) whether something that is no member holds it sideways
+    between its nodes. GAy, GAz: shear stiffness along y and z, inf when rigid.
     """
 
     ends: Ints
@@ -41,6 +42,7 @@ class Elements:
     arms: Floats
     spring: Floats
     reach: Floats
+    held: Bools
 
     def __len__(self) -> int:
         return len(self.length)
@@ -144,7 +146,19 @@ def make_elements(structure: Structure, shear_deformation: bool = True) -> Eleme
         arms=arms,
         spring=np.concatenate(spring) if spring else np.zeros((0, 12)),
         reach=reach,
+        held=_held(structure, owner, offset, reach),
     )
+
+
+def _held(structure: Structure, owner: Ints, offset: Floats, reach: Floats) -> Bools:
+    """Whether a restraint of a flange lies inside each element."""
+    found = np.zeros(len(owner), dtype=bool)
+    for e, m in enumerate(owner.tolist()):
+        member = structure.members[m]
+        if len(member.outer) > 2 or len(member.inner) > 2:
+            low, high = offset[e] + 1e-6, offset[e] + reach[e] - 1e-6
+            found[e] = any(low < x < high for x in (*member.outer, *member.inner))
+    return found
 
 
 def _stiffness(section: Section, member: Member, shear_deformation: bool) -> tuple[float, ...]:

@@ -90,9 +90,11 @@ def natural_modes(system: System, factors: Floats, count: int = 6) -> list[Mode]
     M_q, M_x, M_a = unit.M[:4, :4], unit.M[:4, 4:], unit.M[4:, 4:]
     straight = np.zeros((4, 4))
     straight[np.ix_([0, 2], [0, 2])] = [[1 / 3, 1 / 6], [1 / 6, 1 / 3]]
-    blocks = np.where(bar[:, None, None], straight, M_q) * on_elements[:, None, None]
-    cross = np.where(bar[:, None, None], 0.0, M_x) * on_elements[:, None, None]
-    swell = np.where(bar[:, None, None], 0.0, M_a) * on_elements[:, None, None]
+    # what purlins that are no members hold does not swing sideways between its nodes
+    plain = np.stack([bar | system.elements.held, bar])[..., None, None]
+    weight = on_elements[:, None, None]
+    blocks, cross = np.where(plain, straight, M_q) * weight, np.where(plain, 0.0, M_x) * weight
+    swell = np.where(plain, 0.0, M_a) * weight
     along = _axial_mass(system, on_elements)
     point = diags_array(np.repeat(on_nodes, 6) * np.tile([1.0, 1, 1, 0, 0, 0], len(on_nodes)))
     lumped = csc_array(along + point)
@@ -105,7 +107,7 @@ def natural_modes(system: System, factors: Floats, count: int = 6) -> list[Mode]
     def image(x: Unknowns) -> Unknowns:
         q = (inner @ x.u).reshape(2, geo.count, 4, 1) + x.e
         force = blocks @ q + cross @ x.a
-        inside = np.swapaxes(cross, 1, 2) @ q + swell @ x.a
+        inside = np.swapaxes(cross, 2, 3) @ q + swell @ x.a
         u = np.asarray(M_u @ x.u) + inner.T @ force.reshape(-1, 1)
         return Unknowns(u, force * free, inside)
 

@@ -83,7 +83,8 @@ class Geometry:
 
     gather: (8 e, n) from the displacements of the nodes to those of the element's own ends, planes × elements × 4; G: (2, e,
     4, 4) and g: (2, e, b, 4), to be multiplied by N/L; K_b: (2, e, b) stiffness of the bubbles; D: (2, e, 4, 4) flexibility
-    of released ends, K_r: their stiffness; phi: (2, e) Φ; scale: (2, e, 4); bends: (e,) whether it is more than a bar.
+    of released ends, K_r: their stiffness; phi: (2, e) Φ; scale: (2, e, 4); bends: (2, e) whether it
+    bends there as part of the structure.
     """
 
     gather: csr_array
@@ -109,7 +110,7 @@ def geometry(elements: Elements, k: Floats, maps: Floats, T: Floats, dofs: Ints)
     n, L = len(elements), elements.length
     G, g = np.zeros((2, n, 4, 4)), np.zeros((2, n, BUBBLES, 4))
     K_b, D, K_r = np.ones((2, n, BUBBLES)), np.zeros((2, n, 4, 4)), np.zeros((2, n, 4, 4))
-    phi, scale = np.zeros((2, n)), np.ones((2, n, 4))
+    phi, scale, bends = np.zeros((2, n)), np.ones((2, n, 4)), np.ones((2, n), dtype=bool)
     rows, columns, values = [], [], []
     own = maps @ T
     string = np.zeros((4, 4))
@@ -124,7 +125,13 @@ def geometry(elements: Elements, k: Floats, maps: Floats, T: Floats, dofs: Ints)
         g[p] = (unit.g[0] + P * unit.g[1]) / (1 + P)
         K_b[p] = EI[:, None] / L[:, None] ** 3 * unit.mu / (1 + unit.mu * phi[p][:, None] / 12)
         scale[p, :, 1] = scale[p, :, 3] = sense * L
-        G[p, elements.bar], g[p, elements.bar] = string, 0.0
+        hung = elements.bar | _hinged(elements, f)
+        G[p, hung], g[p, hung] = string, 0.0
+        bends[p] = ~hung
+        if p == 0:
+            # purlins and rails that are no members hold it: sideways it buckles between them, as a member
+            G[p, elements.held], g[p, elements.held] = 0.0, 0.0
+            bends[p] &= ~elements.held
         loose = elements.released[:, f] & ~elements.bar[:, None]
         for pattern in np.unique(loose[loose.any(axis=1)], axis=0):
             chosen = np.flatnonzero((loose == pattern).all(axis=1))
@@ -144,7 +151,15 @@ def geometry(elements: Elements, k: Floats, maps: Floats, T: Floats, dofs: Ints)
     kept = value != 0
     places = (np.concatenate(rows)[kept], np.concatenate(columns)[kept])
     gather = csr_array((value[kept], places), shape=(8 * n, size))
-    return Geometry(gather, G, g, K_b, D, K_r, phi, scale, L, ~elements.bar)
+    return Geometry(gather, G, g, K_b, D, K_r, phi, scale, L, bends)
+
+
+def _hinged(elements: Elements, freedoms: list[int]) -> Bools:
+    """(e,) hinged at both ends in a plane: such an element buckles by itself, which its member's check covers, and takes
+    part in the structure's movement as a straight line only."""
+    turns = [freedoms[1], freedoms[3]]
+    found: Bools = elements.released[:, turns].all(axis=1) & ~elements.spring[:, turns].any(axis=1)
+    return found
 
 
 @dataclass
@@ -197,7 +212,7 @@ class Operator:
         force = rate[:, None] * (geo.G @ q + np.swapaxes(geo.g, 2, 3) @ x.a)
         swell = rate[:, None] * (geo.g @ q + x.a)
         free = (geo.K_r != 0).any(axis=3)[..., None]
-        swell *= geo.bends[:, None, None]
+        swell *= geo.bends[..., None, None]
         return Unknowns(self.gather.T @ force.reshape(-1, c), force * free, swell)
 
     def elastic(self, x: Unknowns) -> Unknowns:
@@ -267,7 +282,7 @@ def disturbed(operator: Operator, first: Unknowns) -> Unknowns:
     random = np.random.default_rng(7)
     push = Unknowns(*(random.standard_normal((*part.shape[:-1], 1)) for part in _parts(first)))
     push.e *= (operator.geometry.K_r != 0).any(axis=3)[..., None]
-    push.a *= operator.geometry.bends[:, None, None]
+    push.a *= operator.geometry.bends[..., None, None]
     noise = operator.precondition(push)
     size = np.sqrt(np.maximum(noise.dot(operator.elastic(noise)), 1e-300))
     work = np.sqrt(np.maximum(first.dot(operator.elastic(first)), 1e-300))

@@ -180,7 +180,9 @@ class Rules(Part):
 class AnalysisOptions(Part):
     """order: of the ultimate combinations: "first", with effective lengths of the sway mode (EN 1993-1-1 5.2.2(8)); "by
     alpha_cr": second order for those below the limit of 5.2.1(3); "second" for all. With sway imperfections in the
-    analysis, the last two take members between their ends (5.2.2(7)b)."""
+    analysis, the last two take members between their ends (5.2.2(7)b). masses: of natural frequencies, factors of cases by
+    name; none: all permanent ones."""
 
     shear_deformation: bool = True
+    masses: dict[Name, NotNegative] = {}
     order: Literal["first", "by alpha_cr", "second"] = "first"

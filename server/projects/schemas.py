@@ -575,7 +575,7 @@ class RunOut(Schema):
     """Diagrams along one member in kN, kNm and mm; points and displacements in global X, Y, Z.
 
     axis_z: direction of local z, towards which a negative moment's diagram is drawn (tension side).
-    N, Vz, My: for an envelope the greatest, least_N and so on the least; alike for a single state.
+    N, Vy, Vz, T, My, Mz: for an envelope the greatest, least_N and so on the least; alike for a single state.
     utilisation: largest of section and stability checks at each station, over all strength combinations.
     """
 
@@ -584,11 +584,17 @@ class RunOut(Schema):
     points: list[Triple]
     x: list[float]
     N: list[float]
+    Vy: list[float]
     Vz: list[float]
+    T: list[float]
     My: list[float]
+    Mz: list[float]
     least_N: list[float]
+    least_Vy: list[float]
     least_Vz: list[float]
+    least_T: list[float]
     least_My: list[float]
+    least_Mz: list[float]
     displacement: list[Triple]
     utilisation: list[float]
 
@@ -601,6 +607,42 @@ class LoadOut(Schema):
     end: Triple
     first: Triple
     last: Triple
+
+
+class StateOut(Schema):
+    """What an engineer checks of a combination. applied, reacted: kN; moved: the largest movement in mm, and its node; order:
+    1 or 2; alpha: critical factor, None where none was sought or nothing buckles; slack: members that do not act."""
+
+    name: str
+    use: str
+    applied: Triple
+    reacted: Triple
+    moved: float
+    node: str
+    residual: float
+    order: int
+    alpha: float | None
+    slack: list[str]
+    settled: bool
+    stable: bool
+
+
+class ExtremesOut(Schema):
+    """Greatest and least of N, Vy, Vz, T, My, Mz (kN, kNm) of a member over its strength combinations, with these."""
+
+    member: str
+    role: str
+    most: list[float]
+    most_in: list[str]
+    least: list[float]
+    least_in: list[str]
+
+
+class ModeOut(Schema):
+    """A buckling mode (value: critical factor) or a natural one (value: Hz), by the state under which it can be drawn."""
+
+    value: float
+    state: str
 
 
 class DiagramOut(Schema):

@@ -8,7 +8,6 @@ from typing import Any
 
 import numpy as np
 
-from engine.actions.cases import LineLoad
 from engine.balance import balances
 from engine.catalogue.properties import Section
 from engine.catalogue.sections import FAMILIES, catalogue, family_of
@@ -77,7 +76,7 @@ def label(member: Member) -> str:
     return " ".join([words, *ends])
 
 
-def _kilo(values: Floats) -> tuple[float, float, float]:
+def kilo(values: Floats) -> tuple[float, float, float]:
     x, y, z = (values / 1000).tolist()
     return (x, y, z)
 
@@ -367,9 +366,9 @@ def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
                 name=case.name,
                 nature=case.nature,
                 note=case.note,
-                expected=_kilo(b.expected),
-                applied=_kilo(b.applied),
-                reacted=_kilo(b.reacted),
+                expected=kilo(b.expected),
+                applied=kilo(b.applied),
+                reacted=kilo(b.reacted),
                 off=b.off,
                 holds=b.holds,
                 exclusive=case.exclusive,
@@ -407,90 +406,6 @@ def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
     )
 
 
-def _single(chain: Chain, state: str) -> tuple[list[int], str, str]:
-    """(number among the results, kind, formula) of a case by symbol or a combination by name."""
-    for i, case in enumerate(chain.loading.cases):
-        if state in (case.symbol, case.name):
-            return [chain.combined.case(i)], "case", case.name
-    for i, c in enumerate(chain.combinations):
-        if c.name == state:
-            return [i], "combination", c.formula
-    raise KeyError(state)
-
-
-def _envelope(chain: Chain, state: str) -> tuple[list[int], str, str]:
-    """Numbers of all states of a set: “envelope” all strength combinations, “envelope:uplift” those of a use,
-    “envelope:snow” the cases of a nature. Raises KeyError for a set without any."""
-    _, _, word = state.partition(":")
-    if not word:
-        return list(chain.verification.strength), "envelope", "least and greatest over all strength combinations"
-    rows = [i for i, c in enumerate(chain.combinations) if c.use == word]
-    words = f"least and greatest over all combinations for {word}"
-    if not rows:
-        rows = [chain.combined.case(i) for i, case in enumerate(chain.loading.cases) if case.nature == word]
-        words = f"least and greatest over all {word} cases"
-    if not rows:
-        raise KeyError(state)
-    return rows, "envelope", words
-
-
-def diagram_out(chain: Chain, revision: int, plane: str, state: str) -> schemas.DiagramOut:
-    """Diagrams of the members in a plane ("whole": of all, in halls of up to MOST_RUNS). Raises KeyError for an unknown
-    state."""
-    structure, response = chain.structure, chain.response
-    envelope = state.startswith("envelope")
-    numbers, kind, formula = _envelope(chain, state) if envelope else _single(chain, state)
-    members = list(range(len(structure.members)))
-    if plane != "whole":
-        members = next((list(p.members) for p in planes(structure) if p.key == plane), [])
-    elif len(members) > MOST_RUNS:
-        members = []
-    found = chain.combined.diagrams(numbers)
-    moved = None if envelope else chain.combined.deflections(numbers)
-    along = station_utilisation(chain, members)
-    first = np.searchsorted(response.elements.member, np.arange(len(structure.members) + 1))
-    runs = []
-    for i in members:
-        e = slice(first[i], first[i + 1])
-        x = response.elements.positions(found.x)[e].ravel()
-        axes = response.elements.axes[first[i]]
-        ends = structure.xyz[[structure.members[i].nodes[0], structure.members[i].nodes[-1]]]
-        start, unit = ends[0], (ends[1] - ends[0]) / np.linalg.norm(ends[1] - ends[0])
-
-        def values(name: str, most: bool = True) -> list[float]:
-            array = getattr(found, name)[e].reshape(len(x), -1)  # noqa: B023
-            chosen: Floats = array.max(axis=1) if most else array.min(axis=1)
-            shown: list[float] = (chosen / 1000).tolist()
-            return shown
-
-        runs.append(
-            schemas.RunOut(
-                member=structure.members[i].name,
-                axis_z=tuple(axes[2].tolist()),
-                points=[(a, b, c) for a, b, c in (start + x[:, None] * unit).tolist()],
-                x=x.tolist(),
-                N=values("N"),
-                Vz=values("Vz"),
-                My=values("My"),
-                least_N=values("N", most=False),
-                least_Vz=values("Vz", most=False),
-                least_My=values("My", most=False),
-                displacement=[]
-                if moved is None
-                else [(a, b, c) for a, b, c in (moved[e, :, :, 0].reshape(-1, 3) * 1000).tolist()],
-                utilisation=along[i].tolist(),
-            )
-        )
-    return schemas.DiagramOut(
-        revision=revision,
-        state=state,
-        kind=kind,
-        formula=formula,
-        runs=runs,
-        loads=[] if envelope else _loads(chain, chain.combined.rows[numbers[0]], members),
-    )
-
-
 def station_utilisation(chain: Chain, members: list[int]) -> dict[int, Floats]:
     """Largest utilisation of section and stability checks at each station of the members, over all combinations."""
     response, verification = chain.response, chain.verification
@@ -514,39 +429,6 @@ def station_utilisation(chain: Chain, members: list[int]) -> dict[int, Floats]:
                 inside = (x >= s.start[r] - 1e-6) & (x <= s.end[r] + 1e-6)
                 values = np.where(inside, np.maximum(values, stability[k]), values)
         found[i] = values
-    return found
-
-
-def _loads(chain: Chain, factors: Floats, members: list[int]) -> list[schemas.LoadOut]:
-    """The sum of the line loads on each member, in pieces over which it runs linearly."""
-    structure = chain.structure
-    own: dict[str, list[LineLoad]] = defaultdict(list)
-    table = chain.loading.table(structure)
-    for k in np.flatnonzero((factors[table.case] != 0) & np.isin(table.member, members)).tolist():
-        name = structure.members[table.member[k]].name
-        case, start, end = int(table.case[k]), float(table.start[k]), float(table.end[k])
-        own[name].append(LineLoad(case, name, start, end, table.first[k], table.last[k]))
-    found = []
-    for name, loads in own.items():
-        member = structure.member(name)
-        a, b = structure.xyz[member.nodes[0]], structure.xyz[member.nodes[-1]]
-        along = (b - a) / structure.length(member)
-        cuts = sorted({round(x, 9) for load in loads for x in (load.start, load.end or 0.0)})
-        for start, end in zip(cuts[:-1], cuts[1:], strict=True):
-            ends = np.zeros((2, 3))
-            for load in loads:
-                if load.start <= start + 1e-9 and load.end is not None and load.end >= end - 1e-9:
-                    slope = (load.last - load.first) / (load.end - load.start)
-                    ends += factors[load.case] * (load.first + np.outer([start - load.start, end - load.start], slope))
-            found.append(
-                schemas.LoadOut(
-                    member=name,
-                    start=tuple((a + along * start).tolist()),
-                    end=tuple((a + along * end).tolist()),
-                    first=_kilo(ends[0]),
-                    last=_kilo(ends[1]),
-                )
-            )
     return found
 
 

@@ -30,6 +30,10 @@ OPEN_GABLE = (
     "The gable {} has no posts in the model: its wind is taken to span upright on posts that are not modelled, half to the "
     "ground and half to the rafters; those posts and the weight of its cladding go straight to the ground."
 )
+HELD = (
+    "Critical factors, second order and natural frequencies: members that purlins or rails hold without being members of the "
+    "model do not move sideways between their nodes; there they are checked as members (6.3)."
+)
 TENSION_ONLY = (
     "Members for tension or compression only, and supports that push one way only, find their own state in each combination; "
     "the balance of single cases is drawn up with all of them acting."
@@ -63,6 +67,8 @@ def simplifications(document: Document, structure: Structure) -> list[str]:
         found.append(TRUSS_ROOFS)
     if document.rules.imperfections and (hall or document.jigs):
         found.append(IMPERFECTIONS)
+    if any(len(m.outer) > 2 or len(m.inner) > 2 for m in structure.members):
+        found.append(HELD)
     one_sided = any(m.behaviour in ("tension-only", "compression-only") for m in structure.members)
     if one_sided or structure.one_way.any():
         found.append(TENSION_ONLY)

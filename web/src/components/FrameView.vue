@@ -2,7 +2,7 @@
 import { onBeforeUnmount, onMounted, ref } from 'vue'
 import { path } from '../lib/drawing'
 import { figures, OXIDE, STEPS, temper } from '../lib/temper'
-import { useWorkbench } from '../stores/workbench'
+import { QUANTITIES, useWorkbench } from '../stores/workbench'
 import { usePen } from '../view/pen'
 import { usePlane } from '../view/plane'
 import { useResults } from '../view/results'
@@ -226,8 +226,15 @@ const { pen, trail, put, window_, press, drag, letGo } = usePen(bench, plane, ho
         <span v-for="k in kinds.slice(0, 8)" :key="k.kind"><i :style="{ background: k.colour }" />{{ k.kind }}</span>
         <span v-if="kinds.length > 8">and {{ kinds.length - 8 }} more</span>
       </div>
-      <span v-if="on('moment')" class="mono">M on the tension side, kNm</span>
-      <span v-if="moved" class="mono">movement ×{{ moved.times.toFixed(0) }}, most {{ moved.most.toFixed(0) }} mm</span>
+      <span v-if="on('moment') && bench.diagram?.kind !== 'mode'" class="mono">{{
+        bench.quantity === 'My'
+          ? 'M on the tension side, kNm'
+          : `${QUANTITIES[bench.quantity].word}, ${QUANTITIES[bench.quantity].unit}`
+      }}</span>
+      <span v-if="moved && bench.diagram?.kind === 'mode'" class="mono">{{ bench.diagram.formula }}</span>
+      <span v-else-if="moved" class="mono"
+        >movement ×{{ moved.times.toFixed(0) }}, most {{ moved.most.toFixed(0) }} mm</span
+      >
       <span v-else-if="on('sway')" class="mono">movement: choose a case or combination</span>
       <span v-if="on('actions')" class="mono">{{
         bench.diagram?.loads?.length ? 'line loads, kN per m of member' : 'actions: choose a case or combination'

@@ -16,7 +16,7 @@ const DEFAULT: Record<string, Tab> = {
   frame: 'Groups',
   actions: 'Balance',
   combinations: 'Combinations',
-  response: 'Reactions',
+  response: 'Forces',
   verification: 'Members',
   sizing: 'Groups',
   dossier: 'Members',
@@ -27,7 +27,13 @@ watch(
 )
 const tabs = computed(() => tabsOf(bench.stage))
 const table = computed(() =>
-  ledger(tab.value, bench.chain, bench.document?.member_loads, { of: bench.marks, onlyGoverning: bench.onlyGoverning }),
+  ledger(
+    tab.value,
+    bench.chain,
+    bench.document?.member_loads,
+    { of: bench.marks, onlyGoverning: bench.onlyGoverning },
+    { extremes: bench.extremes, states: bench.states },
+  ),
 )
 const sorting = ref<{ column: number; falling: boolean } | null>(null)
 watch(tab, () => {
@@ -71,7 +77,7 @@ const chosen = computed(() => {
   if (tab.value === 'Sections') return bench.member?.section ?? ''
   return bench.state
 })
-const MEMBERS: Tab[] = ['Members', 'Deflection', 'Steelwork']
+const MEMBERS: Tab[] = ['Members', 'Deflection', 'Steelwork', 'Forces']
 const isOn = (row: Row) => (MEMBERS.includes(tab.value) ? bench.chosen.has(row.key) : row.key === chosen.value)
 
 function choose(row: Row, add = false) {
@@ -84,7 +90,7 @@ function choose(row: Row, add = false) {
   else if (tab.value === 'Nodes' || tab.value === 'Supports') {
     const at = bench.chain!.node_names!.indexOf(row.key)
     bench.choose(members.filter((m) => m.line.includes(at)).map((m) => m.name))
-  } else if (tab.value === 'Balance' || tab.value === 'Combinations') bench.show(row.key)
+  } else if (tab.value === 'Balance' || tab.value === 'Combinations' || tab.value === 'States') bench.show(row.key)
   else if (tab.value === 'Loads') bench.select(String(row.cells[1]), true)
   else if (row.cells[5]) bench.show(String(row.cells[5]))
 }

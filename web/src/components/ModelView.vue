@@ -154,6 +154,54 @@ function build() {
   render()
 }
 
+let moved: THREE.LineSegments | undefined
+let swinging = 0
+/** The movement of the whole building as lines beside the members; the largest is a thirtieth of the building's size. */
+function buildMovement() {
+  cancelAnimationFrame(swinging)
+  if (moved) {
+    scene.remove(moved)
+    moved.geometry.dispose()
+    ;(moved.material as THREE.Material).dispose()
+    moved = undefined
+  }
+  const runs = bench.overlays.has('sway') ? (bench.diagram?.runs ?? []) : []
+  const most = Math.max(0, ...runs.flatMap((r) => r.displacement.map((d) => Math.hypot(d[0], d[1], d[2]))))
+  if (!most) {
+    render()
+    return
+  }
+  const visible = new Set(shown.value.map((m) => m.name))
+  const size = new THREE.Box3().setFromPoints((bench.chain?.nodes ?? []).map((n) => new THREE.Vector3(...n)))
+  const scale = ((size.getSize(new THREE.Vector3()).length() / 30) * bench.movementSize) / most
+  const still: number[] = []
+  const by: number[] = []
+  for (const run of runs) {
+    if (!visible.has(run.member)) continue
+    for (let i = 1; i < run.points.length; i++)
+      for (const k of [i - 1, i]) {
+        still.push(...run.points[k]!)
+        by.push(...run.displacement[k]!.map((d) => d * scale))
+      }
+  }
+  const place = new Float32Array(still)
+  const geometry = new THREE.BufferGeometry().setAttribute('position', new THREE.BufferAttribute(place, 3))
+  moved = new THREE.LineSegments(geometry, new THREE.LineBasicMaterial({ color: '#1d6480' }))
+  moved.frustumCulled = false
+  scene.add(moved)
+  const put = (phase: number) => {
+    for (let i = 0; i < place.length; i++) place[i] = still[i]! + by[i]! * phase
+    geometry.attributes.position!.needsUpdate = true
+    render()
+  }
+  put(1)
+  const swing = (time: number) => {
+    put(Math.sin((time / 1000) * Math.PI))
+    swinging = requestAnimationFrame(swing)
+  }
+  if (bench.swinging) swinging = requestAnimationFrame(swing)
+}
+
 let ground: THREE.Object3D | undefined
 function frameAll() {
   const nodes = bench.chain?.nodes ?? []
@@ -216,6 +264,7 @@ onMounted(() => {
   camera.aspect = clientWidth / Math.max(clientHeight, 1)
   camera.updateProjectionMatrix()
   build()
+  buildMovement()
   frameAll()
   comeNear(bench.aim)
   bench.aim = null
@@ -232,9 +281,11 @@ function comeNear(at: readonly number[] | null) {
 }
 watch(() => bench.aim, comeNear)
 watch(() => [shown.value, bench.chosen, bench.colouring, bench.faded], build)
+watch(() => [shown.value, bench.diagram, bench.overlays, bench.movementSize, bench.swinging], buildMovement)
 watch(() => JSON.stringify([bench.hall, bench.document?.jigs]), frameAll)
 onBeforeUnmount(() => {
   cancelAnimationFrame(asked)
+  cancelAnimationFrame(swinging)
   watcher?.disconnect()
   controls?.dispose()
   renderer?.dispose()

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { COLOURINGS, useWorkbench, type Colouring, type Overlay } from '../stores/workbench'
+import { COLOURINGS, QUANTITIES, useWorkbench, type Colouring, type Overlay, type Quantity } from '../stores/workbench'
 
 const bench = useWorkbench()
 const TOOLS: { key: Overlay; label: string; frameOnly: boolean }[] = [
   { key: 'actions', label: 'Actions', frameOnly: true },
-  { key: 'moment', label: 'Moment', frameOnly: true },
-  { key: 'sway', label: 'Movement', frameOnly: true },
+  { key: 'moment', label: 'Forces', frameOnly: true },
+  { key: 'sway', label: 'Movement', frameOnly: false },
   { key: 'names', label: 'Names', frameOnly: true },
 ]
 const tools = computed(() => TOOLS.filter((t) => bench.looking || !t.frameOnly))
@@ -33,6 +33,7 @@ const states = computed(() => [
   ...sets.value.map((s) => ({ value: `envelope:${s}`, label: `envelope of ${s}` })),
   ...(bench.chain?.cases ?? []).map((c) => ({ value: c.symbol, label: `${c.symbol} · ${c.name}` })),
   ...(bench.chain?.combinations ?? []).map((c) => ({ value: c.name, label: `${c.name} · ${c.formula}` })),
+  ...(/^(mode|vibration):/.test(bench.state) ? [{ value: bench.state, label: bench.diagram?.formula ?? '' }] : []),
 ])
 </script>
 
@@ -40,7 +41,7 @@ const states = computed(() => [
   <div class="caption">
     Looking at<b>{{ title }}</b>
     <span v-if="bench.stale" class="stale">numbers of revision {{ bench.chain?.revision }}, being refreshed</span>
-    <label v-if="bench.looking && bench.chain && !bench.chain.problem" class="state">
+    <label v-if="bench.chain && !bench.chain.problem" class="state">
       <span>under</span>
       <select
         :value="bench.state"
@@ -50,7 +51,7 @@ const states = computed(() => [
         <option v-for="s in states" :key="s.value" :value="s.value">{{ s.label }}</option>
       </select>
     </label>
-    <span v-if="bench.looking && bench.diagram" class="formula mono"
+    <span v-if="bench.diagram" class="formula mono"
       >{{ bench.diagram.kind === 'envelope' ? 'envelope' : bench.diagram.state }}: {{ bench.diagram.formula }}</span
     >
   </div>
@@ -69,6 +70,30 @@ const states = computed(() => [
       >Arrows
       <input v-model.number="bench.arrowSize" type="range" min="0.3" max="3" step="0.1" aria-label="Size of the arrows"
     /></label>
+    <label v-if="bench.looking && bench.overlays.has('moment')" class="colouring">
+      <select
+        :value="bench.quantity"
+        aria-label="Force that is drawn"
+        @change="bench.quantity = ($event.target as HTMLSelectElement).value as Quantity"
+      >
+        <option v-for="(q, key) in QUANTITIES" :key="key" :value="key">{{ q.word }}</option>
+      </select>
+    </label>
+    <template v-if="bench.overlays.has('sway')">
+      <label class="colouring"
+        >Movement
+        <input
+          v-model.number="bench.movementSize"
+          type="range"
+          min="0.2"
+          max="4"
+          step="0.1"
+          aria-label="Size of the movement"
+      /></label>
+      <button :class="{ on: bench.swinging }" :aria-pressed="bench.swinging" @click="bench.swinging = !bench.swinging">
+        Swing
+      </button>
+    </template>
     <button
       v-for="tool in tools"
       :key="tool.key"
@@ -126,7 +151,20 @@ select {
   right: 12px;
   top: 10px;
   display: flex;
+  flex-wrap: wrap;
+  justify-content: flex-end;
+  align-items: center;
+  max-width: calc(100% - 270px);
   gap: 5px;
+}
+.colouring {
+  font: 500 12px var(--condensed);
+  color: var(--ink-2);
+}
+.tools input[type='range'] {
+  width: 64px;
+  accent-color: var(--chalk);
+  vertical-align: middle;
 }
 .tools button {
   font: 500 12px var(--condensed);

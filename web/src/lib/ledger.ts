@@ -36,11 +36,14 @@ export const TABS = [
   'Balance',
   'Loads',
   'Combinations',
+  'Forces',
+  'States',
 ] as const
 export type Tab = (typeof TABS)[number]
 const COMPUTED: Tab[] = ['Groups', 'Members', 'Deflection', 'Reactions', 'Balance', 'Combinations']
 /** Tabs of a stage: the steelwork's tables where it is set out, the computed ones elsewhere. */
 export function tabsOf(stage: string): readonly Tab[] {
+  if (stage === 'response') return ['Forces', 'States', 'Deflection', 'Reactions', 'Balance', 'Combinations']
   if (stage === 'actions') return ['Groups', 'Balance', 'Loads', 'Reactions', 'Combinations']
   return stage === 'frame' ? ['Groups', 'Steelwork', 'Nodes', 'Supports', 'Sections', 'Members'] : COMPUTED
 }
@@ -87,6 +90,11 @@ const vector = (v: readonly number[]) => v.map((x) => String(Number(x.toPrecisio
 
 const n = (text: string) => ({ text, number: true })
 const triple = (v: readonly number[]) => v.map((x) => fixed(x, 1)).join(' / ')
+/** Envelopes of members and checks of combinations, once they are there. */
+export interface Response {
+  extremes: readonly Schemas['ExtremesOut'][]
+  states: readonly Schemas['StateOut'][]
+}
 /** How near combinations come to what governs, by name, and whether those that govern nothing are hidden. */
 export interface Marks {
   of: ReadonlyMap<string, Schemas['MarkOut']>
@@ -98,8 +106,10 @@ export function ledger(
   chain: Schemas['ChainOut'] | null,
   loads: readonly Schemas['MemberLoad'][] = [],
   marks: Marks = { of: new Map(), onlyGoverning: false },
+  response: Response = { extremes: [], states: [] },
 ): Table {
   const members = chain?.members ?? []
+  const labels = new Map(tab === 'Forces' ? members.map((m) => [m.name, m.label] as const) : [])
   switch (tab) {
     case 'Groups':
       return {
@@ -404,6 +414,58 @@ export function ledger(
           bad: !c.holds,
         })),
         empty: 'No cases yet.',
+      }
+    case 'Forces':
+      return {
+        head: [
+          { text: 'Member' },
+          ...['N kN', 'V_y', 'V_z', 'T kNm', 'M_y', 'M_z'].flatMap((q) => [n(`${q} most`), n('least')]),
+        ],
+        rows: response.extremes.map((e) => ({
+          key: e.member,
+          cells: [
+            labels.get(e.member) ?? e.member,
+            ...e.most.flatMap((most, i) => [
+              `${fixed(most, 1)} ${e.most_in[i]}`,
+              `${fixed(e.least[i]!, 1)} ${e.least_in[i]}`,
+            ]),
+          ],
+        })),
+        empty: 'Envelopes of the members are being drawn up.',
+      }
+    case 'States':
+      return {
+        head: [
+          { text: 'Combination' },
+          { text: 'Use' },
+          n('Order'),
+          n('α_cr'),
+          n('Applied X / Y / Z kN'),
+          n('Reacted'),
+          n('Moves most mm'),
+          { text: 'at' },
+          n('Residual'),
+          { text: 'Do not act' },
+          { text: 'State' },
+        ],
+        rows: response.states.map((s) => ({
+          key: s.name,
+          cells: [
+            s.name,
+            s.use,
+            String(s.order),
+            s.alpha === null ? '' : s.alpha.toFixed(2),
+            triple(s.applied),
+            triple(s.reacted),
+            s.moved.toFixed(1),
+            s.node,
+            s.residual.toExponential(1),
+            s.slack.join(', '),
+            !s.stable ? 'beyond its critical load' : !s.settled ? 'finds no state' : 'stands',
+          ],
+          bad: !s.stable || !s.settled,
+        })),
+        empty: 'The checks are being drawn up.',
       }
     default:
       return {

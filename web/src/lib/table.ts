@@ -17,9 +17,9 @@ export function csv(head: string[], rows: Cell[][]): string {
   return [head, ...rows].map((row) => row.map(quoted).join(',')).join('\r\n') + '\r\n'
 }
 
-export function save(name: string, text: string): void {
+export function save(name: string, text: string, type = 'text/csv'): void {
   const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([text], { type: 'text/csv' }))
+  link.href = URL.createObjectURL(new Blob([text], { type }))
   link.download = name
   link.click()
   URL.revokeObjectURL(link.href)

@@ -1,41 +1,51 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import { extremes } from '../lib/drawing'
-import { fixed } from '../lib/quantity'
+import { computed, ref, watch } from 'vue'
+import ChoiceField from '../components/ChoiceField.vue'
+import MemberChart from '../components/MemberChart.vue'
+import ToggleField from '../components/ToggleField.vue'
+import { readFactors } from '../lib/combinations'
+import { minus } from '../lib/quantity'
 import { useWorkbench } from '../stores/workbench'
 import SheetHead from './SheetHead.vue'
 
 const bench = useWorkbench()
-const run = computed(() => bench.diagram?.runs.find((r) => r.member === bench.selected) ?? null)
-const rows = computed(() => {
-  const r = run.value
-  if (!r) return []
-  const series = [
-    { symbol: 'N', unit: 'kN', values: r.N, least: r.least_N, why: 'Axial force, tension positive' },
-    { symbol: 'V_z', unit: 'kN', values: r.Vz, least: r.least_Vz, why: 'Shear in the plane of the web, dM/dx' },
-    {
-      symbol: 'M_y',
-      unit: 'kNm',
-      values: r.My,
-      least: r.least_My,
-      why: 'Moment about the strong axis, positive with tension on the −z side',
-    },
-  ]
-  return series.flatMap((s) => {
-    const [most, least] = [extremes(s.values)[0], extremes(s.least)[1]]
-    return [
-      { ...s, value: s.values[most]!, at: r.x[most]!, word: 'greatest' },
-      { ...s, value: s.least[least]!, at: r.x[least]!, word: 'least' },
-    ]
-  })
+watch(() => bench.chain?.revision, bench.loadResponse, { immediate: true })
+const analysis = computed(() => bench.document?.analysis)
+const ORDERS = [
+  { value: 'first', label: 'first, sway lengths' },
+  { value: 'by alpha_cr', label: 'second where α_cr < 10' },
+  { value: 'second', label: 'second' },
+]
+const combination = computed(() => bench.chain?.combinations?.find((c) => c.name === bench.diagram?.state))
+const state = computed(() => bench.states.find((s) => s.name === bench.diagram?.state))
+const lowest = computed(() =>
+  bench.states
+    .filter((s) => s.alpha !== null)
+    .reduce<(typeof bench.states)[number] | null>((best, s) => (!best || s.alpha! < best.alpha! ? s : best), null),
+)
+const below = (limit: number) => bench.states.filter((s) => s.alpha !== null && s.alpha < limit).length
+const unsound = computed(() => bench.states.filter((s) => !s.stable || !s.settled))
+const triple = (v: readonly number[]) => minus(v.map((x) => (Math.abs(x) < 0.05 ? 0 : x).toFixed(1)).join(' / '))
+
+const masses = ref('')
+const wrong = ref('')
+const chosenMasses = computed(() => {
+  const given = Object.entries(analysis.value?.masses ?? {})
+  if (!given.length) return 'all permanent cases'
+  const symbol = (name: string) => bench.chain?.cases?.find((c) => c.name === name)?.symbol ?? name
+  return given.map(([name, factor]) => `${factor === 1 ? '' : `${factor} `}${symbol(name)}`).join(' + ')
 })
-const largest = computed(() => {
-  const all = (bench.diagram?.runs ?? []).flatMap((r) => r.displacement.map((d) => ({ d, member: r.member })))
-  return all.reduce<{ size: number; member: string } | null>((best, { d, member }) => {
-    const size = Math.hypot(d[0], d[1], d[2])
-    return !best || size > best.size ? { size, member } : best
-  }, null)
-})
+async function setMasses() {
+  const found = masses.value.trim() ? readFactors(masses.value, bench.chain?.cases ?? []) : {}
+  wrong.value = typeof found === 'string' ? found : ''
+  if (wrong.value) return
+  const done = await bench.edit('Masses of natural frequencies', [{ path: 'analysis.masses', value: found }])
+  wrong.value = done ? '' : (bench.refusal?.message ?? '')
+}
+function look(shape: string) {
+  bench.overlays = new Set([...bench.overlays, 'sway'])
+  bench.show(shape)
+}
 </script>
 
 <template>
@@ -43,40 +53,124 @@ const largest = computed(() => {
     :title="bench.member?.label ?? 'Response'"
     :aside="bench.member ? `${bench.member.section} · ${bench.hall?.grade ?? ''}` : ''"
   />
-  <p class="note">
-    First-order linear analysis in 3D with shear deformation. Diagrams are exact at every station; choose a case, a
-    combination or the envelope above the view.
-  </p>
-  <h4>
-    Shown <span class="mono">{{ bench.diagram?.state }}</span>
-  </h4>
-  <p class="note mono">{{ bench.diagram?.formula }}</p>
-  <template v-if="rows.length">
-    <h4>Extremes along {{ bench.member?.label }}</h4>
+  <template v-if="bench.chain?.problem">
+    <p class="note fails">{{ bench.chain.problem.message }}</p>
+    <p v-if="bench.diagram?.state === 'mechanism'" class="note">
+      Drawn as “Movement”: the shape in which the structure can move without resistance.
+    </p>
+  </template>
+  <template v-else>
+    <h4>
+      Shown <span class="mono">{{ bench.diagram?.state }}</span>
+    </h4>
+    <p class="note mono">{{ bench.diagram?.formula }}</p>
+    <p class="buttons">
+      <button class="plate" title="Previous combination (key ,)" @click="bench.stepState(-1)">‹ previous</button>
+      <button class="plate" title="Next combination (key .)" @click="bench.stepState(1)">next ›</button>
+    </p>
+    <MemberChart v-if="bench.member" />
+    <p v-else class="note">Point at a member to see all its diagrams.</p>
+    <template v-if="state">
+      <h4>Check of {{ state.name }}</h4>
+      <div class="pairs">
+        <span title="Sum of all loads, X / Y / Z">Applied, kN</span><b>{{ triple(state.applied) }}</b>
+        <span title="What the supports take, X / Y / Z">Reacted, kN</span><b>{{ triple(state.reacted) }}</b>
+        <span :title="state.node">Largest movement</span><b>{{ state.moved.toFixed(1) }} mm</b>
+        <span title="Largest force out of balance beside the largest load">Residual</span
+        ><b>{{ state.residual.toExponential(1) }}</b> <span>Order of the analysis</span
+        ><b>{{ state.order === 2 ? 'second' : 'first' }}</b>
+        <template v-if="state.alpha !== null">
+          <span title="Critical factor, EN 1993-1-1 5.2.1(3)">α_cr</span
+          ><b :class="{ fails: state.alpha < 1 }">{{ state.alpha.toFixed(2) }}</b>
+        </template>
+        <template v-if="state.slack.length">
+          <span :title="state.slack.join(', ')">Members that do not act</span><b>{{ state.slack.length }}</b>
+        </template>
+      </div>
+      <p v-if="!state.stable" class="note fails">
+        This combination lies beyond its critical load: it has no equilibrium. First-order values are shown.
+      </p>
+      <p v-if="!state.settled" class="note fails">
+        Members or supports that act one way alternate and find no state here; the last one is shown.
+      </p>
+      <p v-if="combination && ['strength', 'accidental'].includes(combination.use)" class="buttons">
+        <button class="plate" @click="bench.loadModes(state.name)">Buckling modes</button>
+        <template v-if="bench.buckling.of === state.name">
+          <button v-for="m in bench.buckling.modes" :key="m.state" class="plate mono" @click="look(m.state)">
+            {{ m.value.toFixed(2) }}
+          </button>
+          <span v-if="!bench.buckling.modes.length" class="note">Nothing is pressed: nothing buckles.</span>
+        </template>
+      </p>
+    </template>
+    <h4>Analysis</h4>
+    <ChoiceField
+      v-if="analysis"
+      label="Order"
+      path="analysis.order"
+      :value="analysis.order ?? 'first'"
+      :options="ORDERS"
+      hint="EN 1993-1-1 5.2: first order with effective lengths of the sway mode (5.2.2(8)), or second order with sway imperfections and own lengths (5.2.2(7)b)"
+    />
+    <ToggleField
+      v-if="analysis"
+      label="Shear deformation"
+      path="analysis.shear_deformation"
+      :value="analysis.shear_deformation"
+    />
     <div class="pairs">
-      <template v-for="(row, i) in rows" :key="i">
-        <span :title="row.why">{{ row.symbol }} {{ row.word }}, at {{ row.at.toFixed(2) }} m</span
-        ><b>{{ fixed(row.value, 1) }} {{ row.unit }}</b>
+      <template v-if="lowest">
+        <span :title="`${lowest.name}; ${below(10)} combinations lie below 10`">Lowest α_cr, {{ lowest.name }}</span
+        ><b :class="{ fails: lowest.alpha! < 1 }">{{ lowest.alpha!.toFixed(2) }}</b>
       </template>
+      <span>Time of the chain</span
+      ><b>{{ (1000 * Object.values(bench.chain?.seconds ?? {}).reduce((a, b) => a + b, 0)).toFixed(0) }} ms</b>
+    </div>
+    <p v-if="analysis?.order === 'first' && below(3)" class="note">
+      {{ below(3) }} combinations have α_cr below 3: second order is the safer way there.
+    </p>
+    <p v-if="unsound.length" class="note fails">
+      {{ unsound.length }} combinations find no equilibrium:
+      {{
+        unsound
+          .map((s) => s.name)
+          .slice(0, 6)
+          .join(', ')
+      }}.
+    </p>
+    <h4>
+      Natural frequencies <span>{{ chosenMasses }}</span>
+    </h4>
+    <p class="buttons">
+      <button
+        v-for="m in bench.natural"
+        :key="m.state"
+        class="plate mono"
+        :title="`Draw mode ${m.state.split(':')[1]}`"
+        @click="look(m.state)"
+      >
+        {{ m.value.toFixed(2) }} Hz
+      </button>
+    </p>
+    <div class="form">
+      <label title="Cases whose downward loads are masses: G1 + G2 + 0.2 S1; empty: all permanent ones"
+        >Masses
+        <input
+          v-model="masses"
+          aria-label="Masses of natural frequencies"
+          placeholder="G1 + G2 + 0.2 S1"
+          @keydown.enter="setMasses"
+      /></label>
+      <p v-if="wrong" class="note fails" role="alert">{{ wrong }}</p>
     </div>
   </template>
-  <p v-else class="note">Point at a member to read its forces.</p>
-  <div class="pairs">
-    <template v-if="largest">
-      <span :title="`on ${largest.member}`">Largest movement of the frame</span><b>{{ largest.size.toFixed(1) }} mm</b>
-    </template>
-    <span title="Largest residual force of the solution beside the largest load">Residual of the solution</span
-    ><b>{{ (bench.chain?.residual ?? 0).toExponential(1) }}</b> <span>Time of the chain</span
-    ><b>{{ (1000 * Object.values(bench.chain?.seconds ?? {}).reduce((a, b) => a + b, 0)).toFixed(0) }} ms</b>
-  </div>
-  <p class="note">
-    Second order, critical factors and modes are not covered yet; stability in the frame's plane uses sway effective
-    lengths.
-  </p>
 </template>
 
 <style scoped>
 h4 span {
   font-weight: 400;
+}
+b.fails {
+  color: var(--oxide);
 }
 </style>

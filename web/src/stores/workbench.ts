@@ -4,6 +4,16 @@ import { api, csrfToken, typed, type Schemas } from '../api/client'
 import type { Link } from '../lib/stages'
 
 export type Overlay = 'actions' | 'moment' | 'sway' | 'names'
+/** Internal forces that can be drawn, as engineers write them, and their units. */
+export const QUANTITIES = {
+  My: { word: 'M_y', unit: 'kNm' },
+  Mz: { word: 'M_z', unit: 'kNm' },
+  N: { word: 'N', unit: 'kN' },
+  Vz: { word: 'V_z', unit: 'kN' },
+  Vy: { word: 'V_y', unit: 'kN' },
+  T: { word: 'T', unit: 'kNm' },
+} as const
+export type Quantity = keyof typeof QUANTITIES
 /** What members are coloured by. */
 export const COLOURINGS = ['utilisation', 'section', 'grade', 'role', 'group', 'nothing'] as const
 export type Colouring = (typeof COLOURINGS)[number]
@@ -55,6 +65,17 @@ export const useWorkbench = defineStore('workbench', () => {
   const marks = shallowRef(new Map<string, Schemas['MarkOut']>())
   const onlyGoverning = ref(false)
   let marked = ''
+  /** The internal force that is drawn, the size of movements beside that which fits, and whether they swing. */
+  const quantity = ref<Quantity>('My')
+  const movementSize = ref(1)
+  const swinging = ref(false)
+  /** Checks of combinations, envelopes of members, natural modes: asked for when the response is looked at. */
+  const states = shallowRef<Schemas['StateOut'][]>([])
+  const extremes = shallowRef<Schemas['ExtremesOut'][]>([])
+  const natural = shallowRef<Schemas['ModeOut'][]>([])
+  const buckling = shallowRef<{ of: string; modes: Schemas['ModeOut'][] }>({ of: '', modes: [] })
+  const envelope = shallowRef<Schemas['DiagramOut'] | null>(null)
+  let answered = ''
 
   const document = computed(() => project.value?.document ?? null)
   const hall = computed(() => document.value?.hall ?? null)
@@ -157,6 +178,7 @@ export const useWorkbench = defineStore('workbench', () => {
     const now = project.value
     if (!now || !chain.value || chain.value.problem) {
       diagram.value = null
+      if (now && chain.value?.broken_stage === 'response') await drawMechanism(now, chain.value.revision)
       return
     }
     const asked = state.value || member.value?.checks?.[0]?.combination || 'envelope'
@@ -173,6 +195,16 @@ export const useWorkbench = defineStore('workbench', () => {
       state.value = ''
       await draw()
     }
+  }
+
+  /** What does not stand is drawn as it moves. */
+  async function drawMechanism(now: Schemas['ProjectOut'], revision: number): Promise<void> {
+    const { data } = await api.GET('/api/projects/{project_id}/mechanism', {
+      params: { path: { project_id: now.id }, query: { plane: plane.value, revision } },
+    })
+    if (!data || chain.value?.revision !== revision) return
+    diagram.value = typed('DiagramOut', data)
+    overlays.value = new Set([...overlays.value, 'sway'])
   }
 
   /** Select one member; `add` adds it to what is chosen, or takes it out. Its frame is shown if it lies in another one. */
@@ -212,6 +244,63 @@ export const useWorkbench = defineStore('workbench', () => {
       params: { path: { project_id: now.id }, query: { revision } },
     })
     if (data && chain.value?.revision === revision) marks.value = new Map(data.map((m) => [m.name, m]))
+  }
+
+  /** Ask for what the Response stage shows besides diagrams, once a revision. */
+  async function loadResponse(): Promise<void> {
+    const now = project.value
+    const revision = chain.value?.revision
+    if (!now || revision === undefined || chain.value?.problem || answered === `${now.id} ${revision}`) return
+    answered = `${now.id} ${revision}`
+    buckling.value = { of: '', modes: [] }
+    const params = { path: { project_id: now.id }, query: { revision } }
+    const current = () => chain.value?.revision === revision && project.value?.id === now.id
+    const table = await api.GET('/api/projects/{project_id}/extremes', { params })
+    if (current()) extremes.value = table.data ?? []
+    const found = await api.GET('/api/projects/{project_id}/states', { params })
+    if (current()) states.value = (found.data ?? []).map((s) => typed('StateOut', s))
+    const modes = await api.GET('/api/projects/{project_id}/modes', { params })
+    if (current()) natural.value = modes.data ?? []
+  }
+
+  /** Ask for the buckling modes of a combination. */
+  async function loadModes(combination: string): Promise<void> {
+    const now = project.value
+    const revision = chain.value?.revision
+    if (!now || revision === undefined || chain.value?.problem) return
+    const { data } = await api.GET('/api/projects/{project_id}/modes', {
+      params: { path: { project_id: now.id }, query: { combination, revision } },
+    })
+    if (data && chain.value?.revision === revision) buckling.value = { of: combination, modes: data }
+  }
+
+  /** The envelope of strength of what is looked at, behind the diagrams of a member. */
+  async function loadEnvelope(): Promise<void> {
+    const now = project.value
+    if (!now || !chain.value || chain.value.problem) return
+    if (
+      envelope.value?.revision === chain.value.revision &&
+      envelope.value.runs.some((r) => r.member === selected.value)
+    )
+      return
+    const { data } = await api.GET('/api/projects/{project_id}/diagrams', {
+      params: {
+        path: { project_id: now.id },
+        query: { plane: plane.value, state: 'envelope', revision: chain.value.revision },
+      },
+    })
+    if (data) envelope.value = typed('DiagramOut', data)
+  }
+
+  /** The next or previous combination of the use that is shown. */
+  function stepState(by: number): void {
+    const all = chain.value?.combinations ?? []
+    const at = all.findIndex((c) => c.name === (diagram.value?.state ?? ''))
+    const use = all[at]?.use ?? 'strength'
+    const own = all.filter((c) => c.use === use)
+    const place = own.findIndex((c) => c.name === all[at]?.name)
+    const next = own[(place + by + own.length) % own.length]
+    if (next) show(next.name)
   }
 
   /** Lay a panel flat. */
@@ -420,6 +509,18 @@ export const useWorkbench = defineStore('workbench', () => {
     wind,
     spot,
     arrowSize,
+    quantity,
+    movementSize,
+    swinging,
+    states,
+    extremes,
+    natural,
+    buckling,
+    envelope,
+    loadResponse,
+    loadModes,
+    loadEnvelope,
+    stepState,
     marks,
     onlyGoverning,
     loadMarks,

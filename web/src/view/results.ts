@@ -1,10 +1,13 @@
-import { computed } from 'vue'
+import { computed, onScopeDispose, ref, watch } from 'vue'
 import { painter } from '../lib/colours'
 import { across, curve, extremes, flat, path, type Place, type Point } from '../lib/drawing'
 import { fixed } from '../lib/quantity'
 import { NATURE_COLOURS } from '../lib/temper'
-import type { Overlay } from '../stores/workbench'
+import type { Schemas } from '../api/client'
+import { QUANTITIES, type Overlay } from '../stores/workbench'
 import type { Bench, PlaneView } from './plane'
+
+type Run = Schemas['RunOut']
 
 /** What is drawn of the results: utilisation along the members, moments, movement, loads, the governing spot. */
 export function useResults(bench: Bench, plane: PlaneView) {
@@ -51,16 +54,28 @@ export function useResults(bench: Bench, plane: PlaneView) {
         colour: coloured.value ? '#8b949b' : paint.value(m),
       }))
   })
-  /** Members that bend in the plane shown. */
-  const bending = computed(() => members.value.filter(({ axis }) => Math.hypot(...axis) > 0.7))
+  /** Members whose diagram lies in the plane shown: those that bend in it; other forces are drawn across the member. */
+  const bending = computed(() => {
+    if (bench.quantity === 'My' || bench.quantity === 'Vz')
+      return members.value.filter(({ axis }) => Math.hypot(...axis) > 0.7)
+    return members.value.map((entry) => {
+      const [a, b] = [entry.spots[0]!, entry.spots.at(-1)!]
+      const length = Math.hypot(b[0] - a[0], b[1] - a[1])
+      // on the sheet y points down
+      const axis: Point = length > 1 ? [(b[1] - a[1]) / length, (b[0] - a[0]) / length] : [0, 0]
+      return { ...entry, axis }
+    })
+  })
+  const most = (run: Run) => run[bench.quantity]
+  const least = (run: Run) => run[`least_${bench.quantity}`]
   const largest = computed(() =>
-    Math.max(1e-9, ...bending.value.flatMap(({ run }) => [...run.My, ...run.least_My].map(Math.abs))),
+    Math.max(1e-9, ...bending.value.flatMap(({ run }) => [...most(run), ...least(run)].map(Math.abs))),
   )
   const momentScale = computed(() => 66 / largest.value)
   const moments = computed(() => {
     if (!on('moment')) return []
     return bending.value.flatMap(({ member, run, spots, axis }) => {
-      const series = bench.diagram?.kind === 'envelope' ? [run.My, run.least_My] : [run.My]
+      const series = bench.diagram?.kind === 'envelope' ? [most(run), least(run)] : [most(run)]
       return series.map((values, i) => {
         const top = curve(spots, axis, values, momentScale.value)
         return { key: `${member.name}-${i}`, d: path([...spots, ...[...top].reverse()], true) }
@@ -71,20 +86,20 @@ export function useResults(bench: Bench, plane: PlaneView) {
     if (!on('moment')) return []
     const found: { at: Point; text: string; anchor: 'start' | 'middle' | 'end' }[] = []
     for (const { member, run, spots, axis } of bending.value) {
-      const values = bench.diagram?.kind === 'envelope' ? [...run.My, ...run.least_My] : run.My
+      const values = bench.diagram?.kind === 'envelope' ? [...most(run), ...least(run)] : most(run)
       const steep = member.role === 'column'
       const picks = steep ? [extremes(values.map(Math.abs))[0]] : extremes(values)
       for (const pick of picks) {
         const value = values[pick] ?? 0
         if (Math.abs(value) < largest.value * 0.15) continue
-        const k = pick % run.My.length
+        const k = pick % run.x.length
         const base = spots[k]!
         const end = curve([base], axis, [value], momentScale.value)[0]!
         // at the eaves the column already says the moment
-        if (member.role === 'rafter' && member.frame && k < 2) continue
+        if (bench.quantity === 'My' && member.role === 'rafter' && member.frame && k < 2) continue
         found.push({
           at: [end[0], end[1] + (steep ? -7 : end[1] > base[1] ? 14 : -6)],
-          text: steep ? fixed(value, 0) : `${fixed(value, 0)} kNm`,
+          text: steep ? fixed(value, 0) : `${fixed(value, 0)} ${QUANTITIES[bench.quantity].unit}`,
           anchor: 'middle',
         })
       }
@@ -92,12 +107,30 @@ export function useResults(bench: Bench, plane: PlaneView) {
     // two slopes meet at the ridge and say the same there
     return found.filter((w, i) => !found.slice(0, i).some((o) => Math.hypot(o.at[0] - w.at[0], o.at[1] - w.at[1]) < 34))
   })
+  // a movement that swings: one second there and back
+  const phase = ref(1)
+  let frame = 0
+  function swing(time: number) {
+    phase.value = Math.sin((time / 1000) * Math.PI)
+    frame = requestAnimationFrame(swing)
+  }
+  watch(
+    () => bench.swinging && on('sway'),
+    (swings) => {
+      cancelAnimationFrame(frame)
+      phase.value = 1
+      if (swings) frame = requestAnimationFrame(swing)
+    },
+    { immediate: true },
+  )
+  onScopeDispose(() => cancelAnimationFrame(frame))
   const moved = computed(() => {
     if (!on('sway')) return null
     const size = (d: readonly number[]) => Math.hypot(...across(basis.value, d))
     const most = Math.max(0, ...members.value.flatMap(({ run }) => run.displacement.map(size)))
     if (!most) return null
-    const times = 34 / ((most / 1000) * sheet.value.scale)
+    const fits = 34 / ((most / 1000) * sheet.value.scale)
+    const times = fits * bench.movementSize
     return {
       most,
       times,
@@ -106,7 +139,7 @@ export function useResults(bench: Bench, plane: PlaneView) {
         d: path(
           spots.map(([x, y], i) => {
             const [dx, dy] = across(basis.value, run.displacement[i] ?? [0, 0, 0])
-            const k = (times / 1000) * sheet.value.scale
+            const k = (times / 1000) * sheet.value.scale * phase.value
             return [x + dx * k, y - dy * k]
           }),
         ),

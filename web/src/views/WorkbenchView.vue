@@ -40,6 +40,7 @@ function keys(event: KeyboardEvent) {
     }
   } else if (event.key === '[' && at > 0) bench.look(frames[at - 1]!)
   else if (event.key === ']' && at >= 0 && at < frames.length - 1) bench.look(frames[at + 1]!)
+  else if (event.key === ',' || event.key === '.') bench.stepState(event.key === '.' ? 1 : -1)
   else if (event.key === '0') bench.look('whole')
   else if (event.key === 'Escape') {
     if (bench.panel) bench.closePanel()

@@ -1,0 +1,255 @@
+"""What the Response stage shows: diagrams of members, modes, mechanisms, and tables of states and extremes."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+
+import numpy as np
+
+from engine.actions.cases import LineLoad
+from engine.analysis.diagrams import Diagrams, station_positions
+from engine.analysis.elements import Elements
+from engine.analysis.modes import Mode, buckling_modes, mechanism, natural_modes
+from engine.analysis.solve import assemble
+from engine.balance import balances
+from engine.chain import Chain
+from engine.document import Document
+from engine.expand import expand
+from engine.load import load
+from engine.structure.model import Floats, Structure
+from engine.structure.planes import planes
+from server.projects import schemas
+from server.projects.workbench import MOST_RUNS, kilo, station_utilisation
+
+
+def _single(chain: Chain, state: str) -> tuple[list[int], str, str]:
+    """(number among the results, kind, formula) of a case by symbol or a combination by name."""
+    for i, case in enumerate(chain.loading.cases):
+        if state in (case.symbol, case.name):
+            return [chain.combined.case(i)], "case", case.name
+    for i, c in enumerate(chain.combinations):
+        if c.name == state:
+            return [i], "combination", c.formula
+    raise KeyError(state)
+
+
+def _envelope(chain: Chain, state: str) -> tuple[list[int], str, str]:
+    """Numbers of all states of a set: “envelope” all strength combinations, “envelope:uplift” those of a use,
+    “envelope:snow” the cases of a nature. Raises KeyError for a set without any."""
+    _, _, word = state.partition(":")
+    if not word:
+        return list(chain.verification.strength), "envelope", "least and greatest over all strength combinations"
+    rows = [i for i, c in enumerate(chain.combinations) if c.use == word]
+    words = f"least and greatest over all combinations for {word}"
+    if not rows:
+        rows = [chain.combined.case(i) for i, case in enumerate(chain.loading.cases) if case.nature == word]
+        words = f"least and greatest over all {word} cases"
+    if not rows:
+        raise KeyError(state)
+    return rows, "envelope", words
+
+
+QUANTITIES = ("N", "Vy", "Vz", "T", "My", "Mz")
+
+
+def _shape(chain: Chain, state: str) -> tuple[Mode, str] | None:
+    """A mode by its state, “mode:C12:1” or “vibration:2”, with its words; None for other states. Raises KeyError."""
+    kind, *rest = state.split(":")
+    if kind not in ("mode", "vibration") or not rest or not rest[-1].isdigit():
+        return None
+    k = int(rest[-1]) - 1
+    found = _buckling(chain, rest[0]) if kind == "mode" else _natural(chain)
+    if not 0 <= k < len(found):
+        raise KeyError(state)
+    value = found[k].value
+    words = f"buckling mode {k + 1}, α_cr = {value:.3f}" if kind == "mode" else f"natural mode {k + 1}, {value:.3f} Hz"
+    return found[k], words
+
+
+def _buckling(chain: Chain, name: str) -> list[Mode]:
+    number = next((i for i, c in enumerate(chain.combinations) if c.name == name), None)
+    if number is None:
+        raise KeyError(name)
+    return buckling_modes(chain.combined, number)
+
+
+def _natural(chain: Chain) -> list[Mode]:
+    """Natural modes with the masses that the document chooses; all permanent cases where it chooses none."""
+    chosen, cases = chain.document.analysis.masses, chain.loading.cases
+    factors = [chosen.get(c.name, 0.0) if chosen else float(c.nature == "permanent") for c in cases]
+    return natural_modes(chain.response.system, np.array(factors))
+
+
+def modes_out(chain: Chain, combination: str) -> list[schemas.ModeOut]:
+    """Buckling modes of a combination, or without one the natural modes. Raises KeyError for one that is not there."""
+    if combination:
+        found = _buckling(chain, combination)
+        return [schemas.ModeOut(value=m.value, state=f"mode:{combination}:{k}") for k, m in enumerate(found, 1)]
+    return [schemas.ModeOut(value=m.value, state=f"vibration:{k}") for k, m in enumerate(_natural(chain), 1)]
+
+
+def _members_of(structure: Structure, plane: str) -> list[int]:
+    if plane != "whole":
+        return next((list(p.members) for p in planes(structure) if p.key == plane), [])
+    return list(range(len(structure.members))) if len(structure.members) <= MOST_RUNS else []
+
+
+def _runs(
+    structure: Structure,
+    elements: Elements,
+    members: list[int],
+    found: Diagrams | None,
+    moved: Floats | None,
+    along: dict[int, Floats],
+) -> list[schemas.RunOut]:
+    """Members with what is drawn along them; moved: (e, s, 3) m."""
+    first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
+    stations = station_positions(elements)
+    runs = []
+    for i in members:
+        e = slice(first[i], first[i + 1])
+        x = elements.positions(stations)[e].ravel()
+        ends = structure.xyz[[structure.members[i].nodes[0], structure.members[i].nodes[-1]]]
+        start, unit = ends[0], (ends[1] - ends[0]) / np.linalg.norm(ends[1] - ends[0])
+        values: dict[str, list[float]] = {}
+        for name in QUANTITIES:
+            array = getattr(found, name)[e].reshape(len(x), -1) / 1000 if found else np.zeros((len(x), 1))
+            values[name], values[f"least_{name}"] = array.max(axis=1).tolist(), array.min(axis=1).tolist()
+        runs.append(
+            schemas.RunOut(
+                member=structure.members[i].name,
+                axis_z=tuple(elements.axes[first[i], 2].tolist()),
+                points=[(a, b, c) for a, b, c in (start + x[:, None] * unit).tolist()],
+                x=x.tolist(),
+                displacement=[]
+                if moved is None
+                else [(a, b, c) for a, b, c in (moved[e].reshape(-1, 3) * 1000).tolist()],
+                utilisation=along[i].tolist() if i in along else [0.0] * len(x),
+                **values,
+            )
+        )
+    return runs
+
+
+def diagram_out(chain: Chain, revision: int, plane: str, state: str) -> schemas.DiagramOut:
+    """Diagrams of the members in a plane ("whole": of all, in halls of up to MOST_RUNS) under a case, a combination, an
+    envelope, or a mode. Raises KeyError for an unknown state."""
+    structure, elements = chain.structure, chain.response.elements
+    members = _members_of(structure, plane)
+    along = station_utilisation(chain, members)
+    shape = _shape(chain, state)
+    if shape:
+        mode, words = shape
+        runs = _runs(structure, elements, members, None, mode.along, along)
+        return schemas.DiagramOut(revision=revision, state=state, kind="mode", formula=words, runs=runs, loads=[])
+    envelope = state.startswith("envelope")
+    numbers, kind, formula = _envelope(chain, state) if envelope else _single(chain, state)
+    moved = None if envelope else chain.combined.deflections(numbers)[..., 0]
+    return schemas.DiagramOut(
+        revision=revision,
+        state=state,
+        kind=kind,
+        formula=formula,
+        runs=_runs(structure, elements, members, chain.combined.diagrams(numbers), moved, along),
+        loads=[] if envelope else _loads(chain, chain.combined.rows[numbers[0]], members),
+    )
+
+
+def mechanism_out(document: Document, revision: int, plane: str) -> schemas.DiagramOut:
+    """How a structure that does not stand moves. Raises ModelError where it cannot even be assembled."""
+    structure = expand(document)
+    system = assemble(structure, load(document, structure), document.analysis.shear_deformation)
+    mode = mechanism(system)
+    runs = _runs(structure, system.elements, _members_of(structure, plane), None, mode.along, {})
+    return schemas.DiagramOut(
+        revision=revision, state="mechanism", kind="mode", formula="how it moves freely", runs=runs, loads=[]
+    )
+
+
+def states_out(chain: Chain) -> list[schemas.StateOut]:
+    """What an engineer checks of every combination."""
+    combined, structure = chain.combined, chain.structure
+    count = len(chain.combinations)
+    which = list(range(count))
+    applied = np.array([b.applied for b in balances(chain.loading, chain.response)]).reshape(-1, 3)
+    total = combined.rows[:count] @ applied
+    reacted = -combined.reaction(which)[:, :3].sum(axis=0).T
+    size = np.linalg.norm(combined.displacement(which)[:, :3], axis=1)
+    far = size.argmax(axis=0)
+    alpha = combined.critical
+    found = []
+    for i, c in enumerate(chain.combinations):
+        place = int(combined.place[i])
+        residual = chain.response.residual if place < 0 or combined.states is None else combined.states.residual[place]
+        found.append(
+            schemas.StateOut(
+                name=c.name,
+                use=c.use,
+                applied=kilo(total[i]),
+                reacted=kilo(reacted[i]),
+                moved=float(size[far[i], i]) * 1000,
+                node=structure.nodes[far[i]],
+                residual=float(residual),
+                order=2 if combined.second[i] else 1,
+                alpha=float(alpha[i]) if np.isfinite(alpha[i]) else None,
+                slack=[structure.members[m].name for m in combined.slack(i)],
+                settled=combined.settled(i),
+                stable=combined.stable(i),
+            )
+        )
+    return found
+
+
+def extremes_out(chain: Chain) -> list[schemas.ExtremesOut]:
+    """Envelopes of all members over the strength combinations."""
+    strength, forces = chain.verification.strength, chain.verification.peaks
+    if not strength:
+        return []
+    names = [chain.combinations[i].name for i in strength]
+    first = np.searchsorted(chain.response.elements.member, np.arange(len(chain.structure.members) + 1))
+    high = {q: np.maximum.reduceat(getattr(forces, q).max(axis=1), first[:-1]) for q in QUANTITIES}
+    low = {q: np.minimum.reduceat(getattr(forces, q).min(axis=1), first[:-1]) for q in QUANTITIES}
+    return [
+        schemas.ExtremesOut(
+            member=m.name,
+            role=m.role,
+            most=[float(high[q][i].max()) / 1000 for q in QUANTITIES],
+            most_in=[names[int(high[q][i].argmax())] for q in QUANTITIES],
+            least=[float(low[q][i].min()) / 1000 for q in QUANTITIES],
+            least_in=[names[int(low[q][i].argmin())] for q in QUANTITIES],
+        )
+        for i, m in enumerate(chain.structure.members)
+    ]
+
+
+def _loads(chain: Chain, factors: Floats, members: list[int]) -> list[schemas.LoadOut]:
+    """The sum of the line loads on each member, in pieces over which it runs linearly."""
+    structure = chain.structure
+    own: dict[str, list[LineLoad]] = defaultdict(list)
+    table = chain.loading.table(structure)
+    for k in np.flatnonzero((factors[table.case] != 0) & np.isin(table.member, members)).tolist():
+        name = structure.members[table.member[k]].name
+        case, start, end = int(table.case[k]), float(table.start[k]), float(table.end[k])
+        own[name].append(LineLoad(case, name, start, end, table.first[k], table.last[k]))
+    found = []
+    for name, loads in own.items():
+        member = structure.member(name)
+        a, b = structure.xyz[member.nodes[0]], structure.xyz[member.nodes[-1]]
+        along = (b - a) / structure.length(member)
+        cuts = sorted({round(x, 9) for one in loads for x in (one.start, one.end or 0.0)})
+        for start, end in zip(cuts[:-1], cuts[1:], strict=True):
+            ends = np.zeros((2, 3))
+            for one in loads:
+                if one.start <= start + 1e-9 and one.end is not None and one.end >= end - 1e-9:
+                    slope = (one.last - one.first) / (one.end - one.start)
+                    ends += factors[one.case] * (one.first + np.outer([start - one.start, end - one.start], slope))
+            found.append(
+                schemas.LoadOut(
+                    member=name,
+                    start=tuple((a + along * start).tolist()),
+                    end=tuple((a + along * end).tolist()),
+                    first=kilo(ends[0]),
+                    last=kilo(ends[1]),
+                )
+            )
+    return found

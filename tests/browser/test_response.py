@@ -1,0 +1,100 @@
+"""The Response stage in the browser: values read on diagrams, combinations stepped through, modes and mechanisms drawn."""
+
+from __future__ import annotations
+
+import re
+
+import numpy as np
+from playwright.sync_api import expect
+
+from engine.chain import run
+from engine.demo import drying_hall
+from engine.document import read_document
+from engine.document.rules import Inside
+from server.projects import revisions
+from tests.browser.case import BrowserCase
+
+
+class Response(BrowserCase):
+    def setUp(self):
+        super().setUp()
+        # one internal pressure: a third of the combinations, and of the time
+        self.document = drying_hall()
+        self.document.wind.inside = Inside(kind="own", values=[0.2])
+
+    def open(self, document):
+        self.project = revisions.create(self.user, document, "Demo data")
+        self.sign_in()
+        self.page.goto(f"{self.live_server_url}/projects/{self.project.id}")
+        self.page.wait_for_selector("tbody tr")
+        self.page.click("header nav button:has-text('Response')")
+
+    def shown(self):
+        return self.page.locator("aside.right h4 .mono").first
+
+    def test_a_value_read_on_a_diagram_is_the_engine_s(self):
+        self.open(self.document)
+        page = self.page
+        chain = run(self.document)
+        number = next(i for i, c in enumerate(chain.combinations) if c.use == "strength")
+        name = chain.combinations[number].name
+        page.select_option("[aria-label='Case or combination shown']", name)
+        expect(self.shown()).to_have_text(name, timeout=20_000)
+        # the worst member is chosen at first; its chart is read at its far end
+        chart = page.locator(".chart svg")
+        chart.focus()
+        for _ in range(40):
+            page.keyboard.press("ArrowRight")
+        member = chain.structure.index[self.selected()]
+        forces = chain.combined.diagrams([number])
+        e = int(np.flatnonzero(chain.response.elements.member == member)[-1])
+        read = page.locator(".chart text.read")
+        wanted = [forces.N[e, -1, 0], forces.Vz[e, -1, 0], forces.My[e, -1, 0]]
+        for k, value in enumerate(wanted):
+            text = read.nth(k).text_content().replace("−", "-")
+            self.assertAlmostEqual(float(text), value / 1000, delta=0.051)
+
+    def selected(self):
+        return self.page.evaluate(
+            "() => document.querySelector('#app').__vue_app__.config.globalProperties.$pinia.state.value.workbench.selected"
+        )
+
+    def test_combinations_are_stepped_through_and_checked(self):
+        self.open(self.document)
+        page = self.page
+        page.select_option("[aria-label='Case or combination shown']", "C1")
+        expect(self.shown()).to_have_text("C1", timeout=20_000)
+        page.keyboard.press(".")
+        page.locator("body").press(".")
+        expect(self.shown()).to_have_text(re.compile("C[23]"), timeout=20_000)
+        page.locator("body").press(",")
+        expect(self.shown()).to_have_text(re.compile("C[12]"), timeout=20_000)
+        expect(page.locator("aside.right")).to_contain_text("Applied, kN", timeout=30_000)
+        expect(page.locator("aside.right")).to_contain_text("Lowest α_cr")
+        page.click("button:has-text('Buckling modes')")
+        first = page.locator("aside.right .buttons .plate.mono:not(:has-text('Hz'))").first
+        first.click(timeout=30_000)
+        expect(page.locator(".legend")).to_contain_text("buckling mode 1", timeout=20_000)
+        page.click(".bottom button:has-text('States')")
+        expect(page.locator(".bottom tbody tr").first).to_contain_text("stands")
+
+    def test_a_mechanism_is_drawn(self):
+        self.open(
+            read_document(
+                {
+                    "nodes": [
+                        {"name": "a", "at": [0, 0, 0]},
+                        {"name": "b", "at": [0, 0, 4]},
+                        {"name": "c", "at": [5, 0, 4]},
+                    ],
+                    "members": [
+                        {"name": "post", "start": "a", "end": "b", "section": "HEA 200"},
+                        {"name": "arm", "start": "b", "end": "c", "section": "HEA 200"},
+                    ],
+                    "supports": [{"node": "a", "fixed": ["x", "y", "z", "rz"]}],
+                    "cases": [{"name": "P"}],
+                }
+            )
+        )
+        expect(self.page.locator("aside.right")).to_contain_text("mechanism", timeout=20_000)
+        expect(self.page.locator("aside.right")).to_contain_text("can move without resistance")

@@ -1,0 +1,105 @@
+"""The response over HTTP: states, extremes, modes, mechanisms, and second order by choice."""
+
+from tests.server.test_api import ApiCase
+
+
+class Response(ApiCase):
+    def get(self, project, what, **query):
+        words = "&".join(f"{key}={value}" for key, value in query.items())
+        return self.client.get(f"/api/projects/{project['id']}/{what}?{words}")
+
+    def test_checks_of_every_combination(self):
+        project = self.new()
+        chain = self.get(project, "chain").json()
+        states = self.get(project, "states").json()
+        self.assertEqual([s["name"] for s in states], [c["name"] for c in chain["combinations"]])
+        for s in states:
+            for applied, reacted in zip(s["applied"], s["reacted"], strict=True):
+                self.assertAlmostEqual(applied, reacted, delta=1e-6)
+            self.assertLess(s["residual"], 1e-9)
+            self.assertTrue(s["stable"] and s["settled"])
+            self.assertEqual(s["order"], 1)
+        strength = [s for s in states if s["use"] == "strength"]
+        self.assertTrue(any(s["alpha"] and s["alpha"] > 1 for s in strength))
+        self.assertTrue(all(s["alpha"] is None for s in states if s["use"] == "deflection"))
+
+    def test_extremes_are_those_of_the_diagrams(self):
+        project = self.new()
+        rows = {e["member"]: e for e in self.get(project, "extremes").json()}
+        runs = self.get(project, "diagrams", plane="frame-4", state="envelope").json()["runs"]
+        for run in runs:
+            row = rows[run["member"]]
+            self.assertAlmostEqual(row["most"][0], max(run["N"]), delta=1e-6)
+            self.assertAlmostEqual(row["least"][0], min(run["least_N"]), delta=1e-6)
+            # peaks between stations may be larger
+            self.assertGreaterEqual(row["most"][4], max(run["My"]) - 1e-6)
+
+    def test_modes_can_be_drawn(self):
+        project = self.new()
+        states = self.get(project, "states").json()
+        worst = min((s for s in states if s["alpha"]), key=lambda s: s["alpha"])
+        modes = self.get(project, "modes", combination=worst["name"]).json()
+        self.assertAlmostEqual(modes[0]["value"] / worst["alpha"], 1.0, delta=1e-3)
+        drawn = self.get(project, "diagrams", plane="whole", state=modes[0]["state"]).json()
+        self.assertEqual(drawn["kind"], "mode")
+        largest = max(abs(d) for run in drawn["runs"] for point in run["displacement"] for d in point)
+        self.assertAlmostEqual(largest, 1000.0, delta=1e-6)
+        natural = self.get(project, "modes").json()
+        self.assertEqual([m["value"] for m in natural], sorted(m["value"] for m in natural))
+        self.assertIn("Hz", self.get(project, "diagrams", state=natural[0]["state"]).json()["formula"])
+        self.assertEqual(self.get(project, "modes", combination="C9999").status_code, 422)
+        self.assertEqual(self.get(project, "diagrams", state="mode:C1:99").status_code, 422)
+
+    def test_masses_of_ones_own_slow_it_down(self):
+        project = self.new()
+        before = self.get(project, "modes").json()[0]["value"]
+        masses = {"Self-weight of steel": 1.0, "Cladding": 1.0, "Snow, undrifted": 1.0}
+        self.assertEqual(self.edit(project, 1, ("analysis.masses", masses)).status_code, 200)
+        self.assertLess(self.get(project, "modes").json()[0]["value"], before)
+
+    def test_second_order_by_choice(self):
+        project = self.new()
+        before = {m["name"]: m for m in self.get(project, "chain").json()["members"]}
+        self.assertEqual(self.edit(project, 1, ("analysis.order", "second")).status_code, 200)
+        chain = self.get(project, "chain").json()
+        after = {m["name"]: m for m in chain["members"]}
+        self.assertIsNone(chain.get("problem"))
+        column = next(length for length in chain["lengths"] if length["role"] == "column")
+        self.assertAlmostEqual(column["y"], column["length"])
+        self.assertIn("5.2.2(7)b", column["why_y"])
+        one, two = (
+            next(c for c in found["frame-4/column-A"]["checks"] if c["criterion"] == "flexural")["utilisation"]
+            for found in (before, after)
+        )
+        # own length in place of that of the sway mode
+        self.assertLess(two, 0.5 * one)
+        states = self.get(project, "states").json()
+        self.assertEqual({s["order"] for s in states if s["use"] == "strength"}, {2})
+        self.assertEqual({s["order"] for s in states if s["use"] == "deflection"}, {1})
+        for s in states:
+            for applied, reacted in zip(s["applied"], s["reacted"], strict=True):
+                self.assertAlmostEqual(applied, reacted, delta=1e-4)
+
+    def test_a_mechanism_is_drawn(self):
+        project = self.new()
+        document = {
+            "nodes": [{"name": "a", "at": [0, 0, 0]}, {"name": "b", "at": [0, 0, 4]}],
+            "members": [{"name": "post", "start": "a", "end": "b", "section": "HEA 200"}],
+            "supports": [{"node": "a", "fixed": ["x", "y", "z", "rz"]}],
+            "cases": [{"name": "P"}],
+        }
+        changes = [("hall", None), *document.items()]
+        self.assertEqual(self.edit(project, 1, *changes).status_code, 200)
+        chain = self.get(project, "chain").json()
+        self.assertIn("mechanism", chain["problem"]["message"])
+        self.assertEqual(chain["broken_stage"], "response")
+        drawn = self.get(project, "mechanism").json()
+        moved = drawn["runs"][0]["displacement"]
+        self.assertEqual(moved[0], [0.0, 0.0, 0.0])
+        self.assertGreater(max(abs(v) for v in moved[-1][:2]), 500)
+
+    def test_nothing_for_others(self):
+        project = self.new()
+        self.client.logout()
+        for what in ("states", "extremes", "modes", "mechanism"):
+            self.assertEqual(self.get(project, what).status_code, 401)

@@ -1,0 +1,175 @@
+<script setup lang="ts">
+import { computed, ref, useTemplateRef, watch } from 'vue'
+import type { Schemas } from '../api/client'
+import { at, bars, extent, SERIES, type Series } from '../lib/chart'
+import { fixed } from '../lib/quantity'
+import { csv, save } from '../lib/table'
+import { useWorkbench } from '../stores/workbench'
+
+/** All diagrams of one member over its length, the envelope behind them, and a cursor that reads every value. */
+const bench = useWorkbench()
+type Run = Schemas['RunOut']
+const of = (diagram: Schemas['DiagramOut'] | null) =>
+  diagram?.revision === bench.chain?.revision ? diagram?.runs.find((r) => r.member === bench.selected) : undefined
+const run = computed(() => of(bench.diagram))
+const behind = computed(() => of(bench.envelope))
+watch(() => [bench.selected, bench.chain?.revision, bench.plane], bench.loadEnvelope, { immediate: true })
+
+const WIDTH = 286
+const HEIGHT = 46
+const cursor = ref<number | null>(null)
+const length = computed(() => run.value?.x.at(-1) ?? 1)
+const shown = computed(() =>
+  SERIES.filter((s) => {
+    const values = [...(run.value?.[s.key] ?? []), ...(behind.value?.[s.key] ?? []), ...(behind.value?.[s.least] ?? [])]
+    return s.always || extent(values) > 0.05
+  }),
+)
+const x = (value: number) => (value / length.value) * WIDTH
+function drawn(s: Series, r: Run, back: Run | undefined) {
+  const size = extent([...r[s.key], ...r[s.least], ...(back ? [...back[s.key], ...back[s.least]] : [])]) || 1
+  const y = (value: number) => HEIGHT / 2 + (s.down ? 1 : -1) * (value / size) * (HEIGHT / 2 - 3)
+  const line = (xs: readonly number[], values: readonly number[]) =>
+    values.map((v, i) => `${i ? 'L' : 'M'}${x(xs[i]!).toFixed(1)} ${y(v).toFixed(1)}`).join('')
+  const band = back && bars(back.x, back[s.key], back[s.least])
+  return {
+    envelope: band ? line(band.x, band.values) + 'Z' : '',
+    value: `M0 ${HEIGHT / 2}${line(r.x, r[s.key]).replace('M', 'L')}L${WIDTH} ${HEIGHT / 2}`,
+    most: line(r.x, r[s.least]),
+  }
+}
+const rows = computed(() =>
+  run.value ? shown.value.map((s) => ({ ...s, ...drawn(s, run.value!, behind.value) })) : [],
+)
+const reads = computed(() => {
+  const place = cursor.value
+  if (place === null || !run.value) return null
+  return {
+    place,
+    values: shown.value.map((s) => ({
+      key: s.key,
+      value: at(run.value!.x, run.value![s.key], place),
+      least: at(run.value!.x, run.value![s.least], place),
+    })),
+    moved: run.value.displacement.length
+      ? Math.hypot(
+          ...[0, 1, 2].map((k) =>
+            at(
+              run.value!.x,
+              run.value!.displacement.map((d) => d[k]!),
+              place,
+            ),
+          ),
+        )
+      : null,
+  }
+})
+const envelope = computed(() => bench.diagram?.kind === 'envelope')
+const read = (key: string) => {
+  const found = reads.value?.values.find((v) => v.key === key)
+  return found ? (envelope.value ? `${fixed(found.least, 1)} … ${fixed(found.value, 1)}` : fixed(found.value, 1)) : ''
+}
+function point(event: PointerEvent) {
+  const box = (event.currentTarget as SVGElement).getBoundingClientRect()
+  cursor.value = Math.min(Math.max(((event.clientX - box.left) / box.width) * length.value, 0), length.value)
+}
+function step(by: number) {
+  cursor.value = Math.min(Math.max((cursor.value ?? 0) + by * (length.value / 40), 0), length.value)
+}
+const loads = computed(() =>
+  (bench.diagram?.loads ?? [])
+    .filter((l) => l.member === bench.selected)
+    .map((l) => [Math.hypot(...l.first), Math.hypot(...l.last)]),
+)
+const outer = computed(() => bench.member?.outer ?? [])
+const inner = computed(() => bench.member?.inner ?? [])
+
+const picture = useTemplateRef<SVGSVGElement>('picture')
+const file = computed(() => `${bench.selected.replaceAll('/', '-')}-${bench.diagram?.state.replaceAll(':', '-')}`)
+function saveTable() {
+  const r = run.value!
+  const names = SERIES.flatMap((s) =>
+    envelope.value ? [`${s.word} greatest ${s.unit}`, `${s.word} least ${s.unit}`] : [`${s.word} ${s.unit}`],
+  )
+  const body = r.x.map((place, i) => [
+    place,
+    ...SERIES.flatMap((s) => (envelope.value ? [r[s.key][i]!, r[s.least][i]!] : [r[s.key][i]!])),
+    ...(r.displacement[i] ?? []),
+  ])
+  const moved = r.displacement.length ? ['X mm', 'Y mm', 'Z mm'] : []
+  const words = `revision ${bench.diagram!.revision}`
+  save(`${file.value}.csv`, csv(['x m', ...names, ...moved, words], body))
+}
+function savePicture() {
+  const copy = picture.value!.cloneNode(true) as SVGSVGElement
+  copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg')
+  const title = document.createElementNS('http://www.w3.org/2000/svg', 'title')
+  title.textContent = `${bench.selected}, ${bench.diagram!.state}, revision ${bench.diagram!.revision}`
+  copy.prepend(title)
+  save(`${file.value}.svg`, copy.outerHTML, 'image/svg+xml')
+}
+</script>
+
+<template>
+  <div v-if="run" class="chart">
+    <svg
+      ref="picture"
+      :viewBox="`0 0 ${WIDTH} ${rows.length * (HEIGHT + 14) + 26}`"
+      role="img"
+      :aria-label="`Diagrams of ${bench.member?.label}`"
+      tabindex="0"
+      @pointermove="point"
+      @pointerleave="cursor = null"
+      @keydown.left.prevent="step(-1)"
+      @keydown.right.prevent="step(1)"
+    >
+      <g v-for="(r, i) in rows" :key="r.key" :transform="`translate(0 ${i * (HEIGHT + 14)})`">
+        <text x="0" y="9" font-size="10" fill="#5b6470">{{ r.word }} {{ r.unit }}</text>
+        <text :x="WIDTH" y="9" font-size="10" text-anchor="end" fill="#1c2530" class="read">{{ read(r.key) }}</text>
+        <g transform="translate(0 12)">
+          <path v-if="r.envelope" :d="r.envelope" fill="#e6e1d6" stroke="none" />
+          <line x1="0" :y1="HEIGHT / 2" :x2="WIDTH" :y2="HEIGHT / 2" stroke="#b8b09f" stroke-width="1" />
+          <path :d="r.value" fill="#5f7382" fill-opacity="0.16" stroke="#3d5566" stroke-width="1.3" />
+          <path v-if="envelope" :d="r.most" fill="none" stroke="#3d5566" stroke-width="1.3" />
+        </g>
+      </g>
+      <g :transform="`translate(0 ${rows.length * (HEIGHT + 14) + 8})`">
+        <line x1="0" y1="0" :x2="WIDTH" y2="0" stroke="#1c2530" stroke-width="3" />
+        <path v-for="p in outer" :key="`o${p}`" :d="`M${x(p) - 3} -7h6l-3 5z`" fill="#1c2530" />
+        <path v-for="p in inner" :key="`i${p}`" :d="`M${x(p) - 3} 7h6l-3 -5z`" fill="#1c2530" />
+        <text x="0" y="16" font-size="10" fill="#5b6470">0</text>
+        <text :x="WIDTH" y="16" font-size="10" text-anchor="end" fill="#5b6470">{{ length.toFixed(2) }} m</text>
+        <text v-if="reads" :x="WIDTH / 2" y="16" font-size="10" text-anchor="middle" fill="#1c2530">
+          x = {{ reads.place.toFixed(2) }} m{{ reads.moved === null ? '' : `, moved ${reads.moved.toFixed(1)} mm` }}
+        </text>
+      </g>
+      <line
+        v-if="reads"
+        :x1="x(reads.place)"
+        :x2="x(reads.place)"
+        y1="10"
+        :y2="rows.length * (HEIGHT + 14) + 8"
+        stroke="#1d6480"
+        stroke-width="1"
+      />
+    </svg>
+    <p class="note">
+      Grey behind: the envelope of strength. Marks: where the outer (above) and inner flange are held.
+      <template v-if="loads.length">Line loads up to {{ Math.max(...loads.flat()).toFixed(2) }} kN/m.</template>
+    </p>
+    <p class="buttons">
+      <button class="plate" @click="saveTable">Save CSV</button>
+      <button class="plate" @click="savePicture">Save picture</button>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.chart svg {
+  display: block;
+  width: calc(100% - 24px);
+  margin: 4px 12px;
+  font-family: var(--mono);
+  cursor: crosshair;
+}
+</style>
