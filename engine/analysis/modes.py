@@ -40,12 +40,13 @@ def buckling_modes(combined: Combined, number: int, count: int = 4) -> list[Mode
     K, lu, active = solver.stiffness(plain.slack[:, 0], plain.lifted[:, 0])
     if lu is None:
         return []
-    gather = geo.gather if system.R is None else csr_array(geo.gather @ system.R)
+    geo = geo.on(active, system.R)
     u = plain.displacement[:, :, 0].reshape(-1, 1)
     u = u if system.R is None else np.asarray(system.R.T @ u)
     N = axial_forces(system, u, row, plain.slack[:, 0])
-    operator = Operator(geo, csr_array(K[active][:, active]), lu.solve, csr_array(gather[:, active]), N)
-    first = Unknowns(u[active], np.zeros((2, geo.count, 4, 1)), load_bubbles(system) @ row.T)
+    operator = Operator(geo, csr_array(K[active][:, active]), lu.solve, N)
+    first = operator.still()
+    first.u[:], first.a[:] = u[active], geo.pick(load_bubbles(system)) @ row.T
 
     def image(x: Unknowns) -> Unknowns:
         found = operator.geometric(x)
@@ -80,40 +81,41 @@ def natural_modes(system: System, factors: Floats, count: int = 6) -> list[Mode]
     solver = StateSolver(system)
     geo, _ = solver.prepare()
     n = system.force.shape[0]
-    K, lu, active = solver.stiffness(np.zeros(geo.count, dtype=bool), np.zeros(n, dtype=bool))
+    K, lu, active = solver.stiffness(np.zeros(len(system.elements), dtype=bool), np.zeros(n, dtype=bool))
     on_elements, on_nodes = masses(system, factors)
     if lu is None or on_elements.sum() + on_nodes.sum() <= 0:
         return []
-    gather = geo.gather if system.R is None else csr_array(geo.gather @ system.R)
-    inner = csr_array(gather[:, active])
-    unit, bar = shapes(), system.elements.bar
+    geo, count_e = geo.on(active, system.R), len(system.elements)
+    unit = shapes()
     M_q, M_x, M_a = unit.M[:4, :4], unit.M[:4, 4:], unit.M[4:, 4:]
     straight = np.zeros((4, 4))
     straight[np.ix_([0, 2], [0, 2])] = [[1 / 3, 1 / 6], [1 / 6, 1 / 3]]
-    # what purlins that are no members hold does not swing sideways between its nodes
-    plain = np.stack([bar | system.elements.held, bar])[..., None, None]
-    weight = on_elements[:, None, None]
-    blocks, cross = np.where(plain, straight, M_q) * weight, np.where(plain, 0.0, M_x) * weight
-    swell = np.where(plain, 0.0, M_a) * weight
+    bends = np.zeros((2, count_e), dtype=bool)
+    bends[geo.bend[:, 0], geo.bend[:, 1]] = True
+    # what hangs, and what purlins that are no members hold, moves as a straight line between its nodes
+    blocks = np.where(bends[..., None, None], M_q, straight) * on_elements[:, None, None]
+    weight = on_elements[geo.bend[:, 1]][:, None, None]
+    cross, swell = M_x * weight, M_a * weight
     along = _axial_mass(system, on_elements)
     point = diags_array(np.repeat(on_nodes, 6) * np.tile([1.0, 1, 1, 0, 0, 0], len(on_nodes)))
     lumped = csc_array(along + point)
     if system.R is not None:
         lumped = csc_array(system.R.T @ lumped @ system.R)
     M_u = csr_array(lumped[active][:, active])
-    free = (geo.K_r != 0).any(axis=3)[..., None]
-    operator = Operator(geo, csr_array(K[active][:, active]), lu.solve, inner, np.zeros((geo.count, 1)))
+    free = (geo.K_r != 0).any(axis=2)[..., None]
+    operator = Operator(geo, csr_array(K[active][:, active]), lu.solve, np.zeros((count_e, 1)))
 
     def image(x: Unknowns) -> Unknowns:
-        q = (inner @ x.u).reshape(2, geo.count, 4, 1) + x.e
-        force = blocks @ q + cross @ x.a
-        inside = np.swapaxes(cross, 2, 3) @ q + swell @ x.a
-        u = np.asarray(M_u @ x.u) + inner.T @ force.reshape(-1, 1)
-        return Unknowns(u, force * free, inside)
+        q = (geo.ends @ x.u).reshape(2, count_e, 4, 1)
+        own = geo.pick(q)
+        own[geo.loose] += x.e
+        q[geo.bend[:, 0], geo.bend[:, 1]] = own
+        force = blocks @ q + geo.spread(cross @ x.a, count_e)
+        inside = np.swapaxes(cross, 1, 2) @ own + swell @ x.a
+        u = np.asarray(M_u @ x.u) + geo.ends.T @ force.reshape(-1, 1)
+        return Unknowns(u, geo.pick(force)[geo.loose] * free, inside)
 
-    still = Unknowns(
-        np.zeros((len(active), 1)), np.zeros((2, geo.count, 4, 1)), np.zeros((2, geo.count, len(unit.mu), 1))
-    )
+    still = operator.still()
     values, vectors = modes(operator, image, still, count)
     return [_shown(system, geo, active, sqrt(float(v)) / (2 * pi), x) for v, x in zip(values, vectors, strict=True)]
 
@@ -154,14 +156,17 @@ def _shown(system: System, geo: Geometry, active: Ints, value: float, x: Unknown
     xi = np.linspace(0, 1, stations.shape[1])
     out = np.zeros((*stations.shape, 3))
     out[:, :, 0] = local[:, [0]] * (1 - xi) + local[:, [6]] * xi
+    loose = np.zeros((len(geo.bend), 4))
+    loose[geo.loose] = x.e[..., 0]
+    ends, bubbles = geo.spread(loose, len(e)), geo.spread(x.a[..., 0], len(e))
+    bends = np.zeros((2, len(e)), dtype=bool)
+    bends[geo.bend[:, 0], geo.bend[:, 1]] = True
     for p, (freedoms, _) in enumerate(FREEDOMS_OF):
-        q = local[:, list(freedoms)] * geo.scale[p] + x.e[p, :, :, 0]
-        for k in range(4):
-            out[:, :, 1 + p] += np.where(e.bar[:, None], 0.0, unit.hermite[k](xi) * q[:, [k]])
-        for b, bubble in enumerate(unit.bubbles):
-            out[:, :, 1 + p] += bubble(xi) * x.a[p, :, [b], 0].T
+        q = local[:, list(freedoms)] * geo.scale[p] + ends[p]
         line = q[:, [0]] * (1 - xi) + q[:, [2]] * xi
-        out[:, :, 1 + p] += np.where(e.bar[:, None], line, 0.0)
+        curve = sum((unit.hermite[k](xi) * q[:, [k]] for k in range(4)), np.zeros_like(line))
+        curve = curve + sum((b(xi) * bubbles[p, :, [k]].T for k, b in enumerate(unit.bubbles)), np.zeros_like(line))
+        out[:, :, 1 + p] = np.where(bends[p][:, None], curve, line)
     along = np.einsum("eij,esi->esj", e.axes, out)
     size = max(float(np.abs(along).max(initial=0.0)), 1e-12)
     return Mode(value, shown.reshape(-1, 6) / size, along / size)

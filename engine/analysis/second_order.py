@@ -13,7 +13,7 @@ Methods for Sparse Linear Systems, 9.2 (preconditioned conjugate gradients), 6.7
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cache
 
 import numpy as np
@@ -79,92 +79,103 @@ def shapes() -> Shapes:
 
 @dataclass(frozen=True)
 class Geometry:
-    """What second order needs of the elements, over two planes p: all in scaled freedoms (w1, ±θ1 L, w2, ±θ2 L).
+    """What second order needs of the elements, in scaled freedoms (w1, ±θ1 L, w2, ±θ2 L) of their own ends.
 
-    gather: (8 e, n) from the displacements of the nodes to those of the element's own ends, planes × elements × 4; G: (2, e,
-    4, 4) and g: (2, e, b, 4), to be multiplied by N/L; K_b: (2, e, b) stiffness of the bubbles; D: (2, e, 4, 4) flexibility
-    of released ends, K_r: their stiffness; phi: (2, e) Φ; scale: (2, e, 4); bends: (2, e) whether it
-    bends there as part of the structure.
+    ends: (8 e, n) from the displacements of the nodes, planes × elements × 4; scale: (2, e, 4). bend: (m, 2) plane and
+    element of those that bend as part of the structure, with G: (m, 4, 4) and g: (m, b, 4), to be multiplied by N/L, and
+    K_b: (m, b) stiffness of their bubbles. hang: (h, 2) those that take part as straight lines; ends_bend: (4 m, n), and
+    ends_hang: (h, n) the difference of their end movements. loose: rows of `bend` with a released end; D, K_r: (r, 4, 4)
+    its flexibility and stiffness.
     """
 
-    gather: csr_array
+    ends: csr_array
+    scale: Floats
+    bend: Ints
+    hang: Ints
+    ends_bend: csr_array
+    ends_hang: csr_array
     G: Floats
     g: Floats
     K_b: Floats
+    loose: Ints
     D: Floats
     K_r: Floats
-    phi: Floats
-    scale: Floats
     length: Floats
-    bends: Bools
 
-    @property
-    def count(self) -> int:
-        """Number of elements."""
-        return len(self.length)
+    def on(self, columns: Ints, R: csr_array | None) -> Geometry:
+        """With the displacements of some freedoms alone, in the axes that R turns to global ones."""
+        parts = (self.ends, self.ends_bend, self.ends_hang)
+        turned = parts if R is None else tuple(csr_array(part @ R) for part in parts)
+        all_, bend, hang = (csr_array(part[:, columns]) for part in turned)
+        return replace(self, ends=all_, ends_bend=bend, ends_hang=hang)
+
+    def pick(self, values: Floats) -> Floats:
+        """Of (2, e, …) values the rows of what bends."""
+        return np.asarray(values[self.bend[:, 0], self.bend[:, 1]])
+
+    def spread(self, values: Floats, count: int) -> Floats:
+        """Rows of what bends as (2, e, …) values, zero elsewhere."""
+        out = np.zeros((2, count, *values.shape[1:]))
+        out[self.bend[:, 0], self.bend[:, 1]] = values
+        return out
 
 
 def geometry(elements: Elements, k: Floats, maps: Floats, T: Floats, dofs: Ints) -> Geometry:
-    """The geometry of elements with their unreleased stiffness k, the maps of their releases, and their transforms T."""
+    """The geometry of elements with their unreleased stiffness k, the maps of their releases, and their transforms T.
+
+    Elements hinged at both ends, and bars, take part as straight lines: their own buckling is their check as members. What
+    purlins or rails hold that are no members does not move sideways between its nodes, and takes no part there.
+    """
     unit = shapes()
     n, L = len(elements), elements.length
-    G, g = np.zeros((2, n, 4, 4)), np.zeros((2, n, BUBBLES, 4))
-    K_b, D, K_r = np.ones((2, n, BUBBLES)), np.zeros((2, n, 4, 4)), np.zeros((2, n, 4, 4))
-    phi, scale, bends = np.zeros((2, n)), np.ones((2, n, 4)), np.ones((2, n), dtype=bool)
+    scale = np.ones((2, n, 4))
+    bends, hangs = np.zeros((2, n), dtype=bool), np.zeros((2, n), dtype=bool)
     rows, columns, values = [], [], []
     own = maps @ T
-    string = np.zeros((4, 4))
-    string[0, 0] = string[2, 2] = 1.0
-    string[0, 2] = string[2, 0] = -1.0
     for p, (freedoms, sense) in enumerate(FREEDOMS_OF):
-        EI, GA = (elements.EIz, elements.GAy) if p == 0 else (elements.EIy, elements.GAz)
         f = list(freedoms)
-        phi[p] = np.where(elements.bar, 0.0, 12 * EI / (GA * L**2))
-        P = phi[p][:, None, None]
-        G[p] = (unit.G[0] + P * unit.G[1] + P**2 * unit.G[2]) / (1 + P) ** 2
-        g[p] = (unit.g[0] + P * unit.g[1]) / (1 + P)
-        K_b[p] = EI[:, None] / L[:, None] ** 3 * unit.mu / (1 + unit.mu * phi[p][:, None] / 12)
         scale[p, :, 1] = scale[p, :, 3] = sense * L
-        hung = elements.bar | _hinged(elements, f)
-        G[p, hung], g[p, hung] = string, 0.0
-        bends[p] = ~hung
-        if p == 0:
-            # purlins and rails that are no members hold it: sideways it buckles between them, as a member
-            G[p, elements.held], g[p, elements.held] = 0.0, 0.0
-            bends[p] &= ~elements.held
-        loose = elements.released[:, f] & ~elements.bar[:, None]
-        for pattern in np.unique(loose[loose.any(axis=1)], axis=0):
-            chosen = np.flatnonzero((loose == pattern).all(axis=1))
-            r = np.flatnonzero(pattern)
-            at = np.array(f)[r]
-            part = k[np.ix_(chosen, at, at)] + elements.spring[np.ix_(chosen, at)][:, :, None] * np.eye(len(r))
-            part = part / (scale[p][np.ix_(chosen, r)][:, :, None] * scale[p][np.ix_(chosen, r)][:, None, :])
-            K_r[p][np.ix_(chosen, r, r)] = part
-            D[p][np.ix_(chosen, r, r)] = np.linalg.inv(part)
+        turns = [f[1], f[3]]
+        hinged = elements.released[:, turns].all(axis=1) & ~elements.spring[:, turns].any(axis=1)
+        hangs[p] = elements.bar | hinged
+        bends[p] = ~hangs[p] & ~(elements.held if p == 0 else False)
         block = own[:, f] * scale[p][:, :, None]
         index = ((p * n + np.arange(n))[:, None] * 4 + np.arange(4))[:, :, None]
         rows.append(np.broadcast_to(index, block.shape).ravel())
         columns.append(np.broadcast_to(dofs[:, None, :], block.shape).ravel())
         values.append(block.ravel())
-    size = int(dofs.max()) + 1 if n else 0
     value = np.concatenate(values)
     kept = value != 0
     places = (np.concatenate(rows)[kept], np.concatenate(columns)[kept])
-    gather = csr_array((value[kept], places), shape=(8 * n, size))
-    return Geometry(gather, G, g, K_b, D, K_r, phi, scale, L, bends)
-
-
-def _hinged(elements: Elements, freedoms: list[int]) -> Bools:
-    """(e,) hinged at both ends in a plane: such an element buckles by itself, which its member's check covers, and takes
-    part in the structure's movement as a straight line only."""
-    turns = [freedoms[1], freedoms[3]]
-    found: Bools = elements.released[:, turns].all(axis=1) & ~elements.spring[:, turns].any(axis=1)
-    return found
+    ends = csr_array((value[kept], places), shape=(8 * n, int(dofs.max()) + 1))
+    bend, hang = np.argwhere(bends), np.argwhere(hangs)
+    plane, e = bend.T
+    EI = np.where(plane == 0, elements.EIz[e], elements.EIy[e])
+    GA = np.where(plane == 0, elements.GAy[e], elements.GAz[e])
+    phi = 12 * EI / (GA * L[e] ** 2)
+    P = phi[:, None, None]
+    G = (unit.G[0] + P * unit.G[1] + P**2 * unit.G[2]) / (1 + P) ** 2
+    g = (unit.g[0] + P * unit.g[1]) / (1 + P)
+    K_b = EI[:, None] / L[e, None] ** 3 * unit.mu / (1 + unit.mu * phi[:, None] / 12)
+    free = np.array([elements.released[j, list(FREEDOMS_OF[i][0])] for i, j in bend.tolist()]).reshape(-1, 4)
+    loose = np.flatnonzero(free.any(axis=1))
+    D, K_r = np.zeros((len(loose), 4, 4)), np.zeros((len(loose), 4, 4))
+    for row, m in enumerate(loose.tolist()):
+        r = np.flatnonzero(free[m])
+        at = np.array(list(FREEDOMS_OF[int(plane[m])][0]), dtype=np.int64)[r]
+        part = k[e[m]][np.ix_(at, at)] + np.diag(elements.spring[e[m], at])
+        part = part / np.outer(scale[plane[m], e[m], r], scale[plane[m], e[m], r])
+        K_r[row][np.ix_(r, r)], D[row][np.ix_(r, r)] = part, np.linalg.inv(part)
+    first = 4 * (bend[:, 0] * n + bend[:, 1])
+    ends_bend = csr_array(ends[(first[:, None] + np.arange(4)).ravel()])
+    first = 4 * (hang[:, 0] * n + hang[:, 1])
+    ends_hang = csr_array(ends[first] - ends[first + 2])
+    return Geometry(ends, scale, bend, hang, ends_bend, ends_hang, G, g, K_b, loose, D, K_r, L)
 
 
 @dataclass
 class Unknowns:
-    """A vector of the enlarged system for several states. u: (n, c); e: (2, e, 4, c) released ends; a: (2, e, b, c)."""
+    """A vector of the enlarged system for several states. u: (n, c); e: (r, 4, c) released ends; a: (m, b, c) bubbles."""
 
     u: Floats
     e: Floats
@@ -172,9 +183,9 @@ class Unknowns:
 
     def dot(self, other: Unknowns) -> Floats:
         """(c,) inner products."""
-        found: Floats = np.einsum("nc,nc->c", self.u, other.u)
         count = self.u.shape[1]
-        for mine, its in ((self.e, other.e), (self.a, other.a)):
+        found: Floats = np.zeros(count)
+        for mine, its in zip(parts_of(self), parts_of(other), strict=True):
             found = found + np.einsum("kc,kc->c", mine.reshape(-1, count), its.reshape(-1, count))
         return found
 
@@ -195,47 +206,65 @@ class Unknowns:
 
 @dataclass(frozen=True)
 class Operator:
-    """K + K_g of several states on the freedoms that move. N: (e, c) axial forces, tension positive; active: (m,) freedoms
-    of the nodes; K: their elastic stiffness; solve: by its factors."""
+    """K + K_g of several states on the freedoms that move. N: (e, c) axial forces, tension positive; K: elastic stiffness of
+    the nodes; solve: by its factors."""
 
     geometry: Geometry
     K: csr_array
     solve: Callable[[Floats], Floats]
-    gather: csr_array
     N: Floats
 
-    def geometric(self, x: Unknowns) -> Unknowns:
-        """K_g x."""
+    def still(self) -> Unknowns:
+        """Nothing moved."""
         geo, c = self.geometry, self.N.shape[1]
-        rate = self.N / geo.length[:, None]
-        q = (self.gather @ x.u).reshape(2, geo.count, 4, c) + x.e
-        force = rate[:, None] * (geo.G @ q + np.swapaxes(geo.g, 2, 3) @ x.a)
-        swell = rate[:, None] * (geo.g @ q + x.a)
-        free = (geo.K_r != 0).any(axis=3)[..., None]
-        swell *= geo.bends[..., None, None]
-        return Unknowns(self.gather.T @ force.reshape(-1, c), force * free, swell)
+        return Unknowns(
+            np.zeros((self.K.shape[0], c)), np.zeros((len(geo.loose), 4, c)), np.zeros((len(geo.bend), BUBBLES, c))
+        )
+
+    def forces(self, q: Floats, lean: Floats, a: Floats) -> tuple[Floats, Floats, Floats]:
+        """Geometric forces for movements q (m, 4, c) of ends that bend, differences (h, c) of those that hang, and bubbles:
+        on the ends, across the hanging ones, on the bubbles."""
+        geo = self.geometry
+        rate = (self.N / geo.length[:, None])[geo.bend[:, 1]][:, None]
+        across = (self.N / geo.length[:, None])[geo.hang[:, 1]] * lean
+        return rate * (geo.G @ q + np.swapaxes(geo.g, 1, 2) @ a), across, rate * (geo.g @ q + a)
+
+    def geometric(self, x: Unknowns, given: tuple[Floats, Floats] | None = None) -> Unknowns:
+        """K_g x; given: movements (m, 4, c) and (h, c) besides those of x."""
+        geo, c = self.geometry, self.N.shape[1]
+        q = (geo.ends_bend @ x.u).reshape(-1, 4, c)
+        lean = np.asarray(geo.ends_hang @ x.u)
+        q[geo.loose] += x.e
+        if given:
+            q, lean = q + given[0], lean + given[1]
+        force, across, swell = self.forces(q, lean, x.a)
+        free = (geo.K_r != 0).any(axis=2)[..., None]
+        u = geo.ends_bend.T @ force.reshape(-1, c) + geo.ends_hang.T @ across
+        return Unknowns(np.asarray(u), force[geo.loose] * free, swell)
 
     def elastic(self, x: Unknowns) -> Unknowns:
         """K x."""
         geo = self.geometry
-        e = geo.K_r @ x.e
-        return Unknowns(np.asarray(self.K @ x.u), e, geo.K_b[..., None] * x.a)
+        return Unknowns(np.asarray(self.K @ x.u), geo.K_r @ x.e, geo.K_b[..., None] * x.a)
 
     def precondition(self, r: Unknowns) -> Unknowns:
         """K⁻¹ r."""
         geo = self.geometry
-        e = geo.D @ r.e
-        return Unknowns(self.solve(r.u), e, r.a / geo.K_b[..., None])
+        return Unknowns(self.solve(r.u), geo.D @ r.e, r.a / geo.K_b[..., None])
 
     def of(self, which: Ints | Bools) -> Operator:
         """For some of the states."""
-        return Operator(self.geometry, self.K, self.solve, self.gather, self.N[:, which])
+        return replace(self, N=self.N[:, which])
 
 
 def amplify(
-    operator: Operator, first: Unknowns, constant: Unknowns, start: Unknowns, close: float = CLOSE
+    operator: Operator,
+    first: Unknowns,
+    given: tuple[Floats, Floats],
+    start: Unknowns,
+    close: float = CLOSE,
 ) -> tuple[Unknowns, Bools, int]:
-    """Solve (K + K_g) x = K `first` − K_g `constant` for all states; constant: movements that are given; start: a first
+    """Solve (K + K_g) x = K `first` − K_g `given` for all states; given: movements of ends that do not depend on x; start: a first
     guess; close: relative residual, in energy, at which it ends. Gives x, which of them found equilibrium (the others lie beyond their
     critical load), and the number of block solves."""
     count = operator.N.shape[1]
@@ -245,8 +274,8 @@ def amplify(
     x = Unknowns(start.u.copy(), start.e.copy(), start.a.copy())
     stable = np.ones(count, dtype=bool)
     product = operator.elastic(x)
-    bend = operator.geometric(x.plus(1.0, constant))
-    r = Unknowns(*(f - k - g for f, k, g in zip(_parts(right), _parts(product), _parts(bend), strict=True)))
+    bend = operator.geometric(x, given)
+    r = Unknowns(*(f - k - g for f, k, g in zip(parts_of(right), parts_of(product), parts_of(bend), strict=True)))
     z = operator.precondition(r)
     p, rz = z, r.dot(z)
     open_ = np.flatnonzero(rz > close**2 * scale)
@@ -258,7 +287,7 @@ def amplify(
         curve = p.dot(Ap)
         fell = curve <= 0
         alpha = np.where(fell, 0.0, rz / np.where(fell, 1.0, curve))
-        for whole, piece in zip(_parts(x), _parts(p), strict=True):
+        for whole, piece in zip(parts_of(x), parts_of(p), strict=True):
             whole[..., open_] += alpha * piece
         stable[open_[fell]] = False
         r.take_off(alpha, Ap)
@@ -273,20 +302,20 @@ def amplify(
     return x, stable, steps
 
 
-def _parts(x: Unknowns) -> tuple[Floats, Floats, Floats]:
+def parts_of(x: Unknowns) -> tuple[Floats, Floats, Floats]:
+    """Its three parts."""
     return x.u, x.e, x.a
 
 
 def disturbed(operator: Operator, first: Unknowns) -> Unknowns:
     """A start for Lanczos' method: the first-order state, and a disturbance in every direction."""
     random = np.random.default_rng(7)
-    push = Unknowns(*(random.standard_normal((*part.shape[:-1], 1)) for part in _parts(first)))
-    push.e *= (operator.geometry.K_r != 0).any(axis=3)[..., None]
-    push.a *= operator.geometry.bends[..., None, None]
+    push = Unknowns(*(random.standard_normal((*part.shape[:-1], 1)) for part in parts_of(first)))
+    push.e *= (operator.geometry.K_r != 0).any(axis=2)[..., None]
     noise = operator.precondition(push)
     size = np.sqrt(np.maximum(noise.dot(operator.elastic(noise)), 1e-300))
     work = np.sqrt(np.maximum(first.dot(operator.elastic(first)), 1e-300))
-    return Unknowns(*(f / work + 0.3 * q / size for f, q in zip(_parts(first), _parts(noise), strict=True)))
+    return Unknowns(*(f / work + 0.3 * q / size for f, q in zip(parts_of(first), parts_of(noise), strict=True)))
 
 
 def lanczos(
@@ -313,7 +342,7 @@ def lanczos(
         if j:
             matrix[:, j, j - 1] = matrix[:, j - 1, j] = np.where(fresh, norm, 0.0)
         inverse = np.where(fresh, 1 / np.where(fresh, norm, 1.0), 0.0)
-        v = Unknowns(*(inverse * part for part in _parts(v)))
+        v = Unknowns(*(inverse * part for part in parts_of(v)))
         basis.append(v)
         w = operator.precondition(image(v))
         Kw = operator.elastic(w)
@@ -345,7 +374,7 @@ def modes(
     for k in np.argsort(-values)[:count].tolist():
         if values[k] <= 1e-9 * np.abs(values).max():
             continue
-        mode = Unknowns(*(np.zeros_like(part) for part in _parts(basis[0])))
+        mode = Unknowns(*(np.zeros_like(part) for part in parts_of(basis[0])))
         for share, q in zip(vectors[:, k], basis, strict=True):
             mode.take_off(-share, q)
         found.append(1 / values[k])
@@ -354,7 +383,7 @@ def modes(
 
 
 def _minus(x: Unknowns) -> Unknowns:
-    return Unknowns(*(-part for part in _parts(x)))
+    return Unknowns(*(-part for part in parts_of(x)))
 
 
 def _inverse(values: Floats) -> Floats:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
@@ -14,7 +14,6 @@ from engine.analysis.second_order import (
     FREEDOMS_OF,
     Geometry,
     Operator,
-    Unknowns,
     amplify,
     critical_factors,
     geometry,
@@ -287,28 +286,30 @@ def _amplified(
     """Second order of states whose first order is u: u, N, bubbles beyond the first order, movement of released ends,
     geometric forces on element ends (in scaled freedoms) and on nodes, and which states stand."""
     system = solver.system
-    geo, bubbles = solver.prepare()
-    gather = geo.gather if system.R is None else csr_array(geo.gather @ system.R)
-    a0 = bubbles @ factors.T
-    inner = csr_array(gather[:, active])
+    whole, bubbles = solver.prepare()
+    geo, held = whole.on(active, system.R), whole.on(np.arange(len(imposed)), system.R)
+    count, elements = len(factors), len(system.elements)
+    a0 = geo.pick(bubbles) @ factors.T
     free = np.stack([system.free[:, list(f)] for f, _ in FREEDOMS_OF]) @ factors.T * geo.scale[..., None]
-    count = len(factors)
-    constant = Unknowns(
-        np.zeros((len(active), count)), free + (gather @ imposed).reshape(free.shape), np.zeros_like(a0)
+    stretched = (held.ends @ imposed).reshape(free.shape) + free
+    given = (
+        geo.pick(stretched),
+        stretched[geo.hang[:, 0], geo.hang[:, 1], 0] - stretched[geo.hang[:, 0], geo.hang[:, 1], 2],
     )
-    first = Unknowns(u[active], np.zeros_like(free), a0)
     Kff = csr_array(K[active][:, active])
     N = axial_forces(system, u, factors, slack)
+    operator = Operator(geo, Kff, lu.solve, N)
+    first = operator.still()
+    first.u[:], first.a[:] = u[active], a0
     x, stable = first, np.ones(count, dtype=bool)
-    operator = Operator(geo, Kff, lu.solve, inner, N)
     for update in range(MOST_UPDATES):
-        operator = Operator(geo, Kff, lu.solve, inner, N)
+        operator = Operator(geo, Kff, lu.solve, N)
         # the axial forces of the first round are not the last ones yet
-        x, stable, steps = amplify(operator, first, constant, x, CLOSE if update else 1e-4)
+        x, stable, steps = amplify(operator, first, given, x, CLOSE if update else 1e-4)
         solver.solves += steps
-        whole = imposed.copy()
-        whole[active] = x.u
-        new = axial_forces(system, whole, factors, slack)
+        moved = imposed.copy()
+        moved[active] = x.u
+        new = axial_forces(system, moved, factors, slack)
         # what does not stand would never come to rest
         new[:, ~stable] = N[:, ~stable]
         close = np.abs(new - N).max(initial=0.0) <= 1e-6 * np.abs(N).max(initial=1.0)
@@ -317,12 +318,27 @@ def _amplified(
             break
     x.u[:, ~stable], x.e[..., ~stable], x.a[..., ~stable] = first.u[:, ~stable], 0.0, a0[..., ~stable]
     N = np.where(stable, operator.N, 0.0)
-    whole = imposed.copy()
-    whole[active] = x.u
-    q = (gather @ whole).reshape(free.shape) + free + x.e
-    rate = (N / geo.length[:, None])[:, None]
-    ends = rate * (np.einsum("peij,pejc->peic", geo.G, q) + np.einsum("pebi,pebc->peic", geo.g, x.a))
-    return whole, N, x.a - a0, x.e, ends, np.asarray(gather.T @ ends.reshape(-1, count)), stable
+    moved = imposed.copy()
+    moved[active] = x.u
+    q = (geo.ends_bend @ x.u).reshape(-1, 4, count) + given[0]
+    q[geo.loose] += x.e
+    lean = np.asarray(geo.ends_hang @ x.u) + given[1]
+    force, across, _ = replace(operator, N=N).forces(q, lean, x.a)
+    ends = geo.spread(force, elements)
+    ends[geo.hang[:, 0], geo.hang[:, 1], 0] += across
+    ends[geo.hang[:, 0], geo.hang[:, 1], 2] -= across
+    loose = np.zeros((len(geo.bend), 4, count))
+    loose[geo.loose] = x.e
+    nodal = held.ends.T @ ends.reshape(-1, count)
+    return (
+        moved,
+        N,
+        geo.spread(x.a - a0, elements),
+        geo.spread(loose, elements),
+        ends,
+        np.asarray(nodal),
+        stable,
+    )
 
 
 def axial_forces(system: System, u: Floats, factors: Floats, slack: Bools) -> Floats:
@@ -426,21 +442,20 @@ def critical(system: System, factors: Floats) -> Floats:
     solver = StateSolver(system)
     found = np.zeros(len(factors))
     plain = solve_states(system, factors, np.zeros(len(factors), dtype=bool))
-    geo, bubbles = solver.prepare()
-    gather = geo.gather if system.R is None else csr_array(geo.gather @ system.R)
+    whole, bubbles = solver.prepare()
     for group in _alike(plain.slack, plain.lifted, np.arange(len(factors))):
         slack = plain.slack[:, group[0]]
         K, lu, active = solver.stiffness(slack, plain.lifted[:, group[0]])
         if lu is None:
             continue
-        Kff, inner = csr_array(K[active][:, active]), csr_array(gather[:, active])
+        Kff, geo = csr_array(K[active][:, active]), whole.on(active, system.R)
         for start in range(0, len(group), BLOCK):
             own = group[start : start + BLOCK]
             u = plain.displacement[:, :, own].reshape(-1, len(own))
             if system.R is not None:
                 u = np.asarray(system.R.T @ u)
-            N = axial_forces(system, u, factors[own], slack)
-            a0 = bubbles @ factors[own].T
-            first = Unknowns(u[active], np.zeros((2, len(system.elements), 4, len(own))), a0)
-            found[own] = critical_factors(Operator(geo, Kff, lu.solve, inner, N), first)
+            operator = Operator(geo, Kff, lu.solve, axial_forces(system, u, factors[own], slack))
+            first = operator.still()
+            first.u[:], first.a[:] = u[active], geo.pick(bubbles) @ factors[own].T
+            found[own] = critical_factors(operator, first)
     return found
