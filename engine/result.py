@@ -61,13 +61,28 @@ def result(chain: Chain, full: bool = False) -> dict[str, Any]:
                 "name": c.name,
                 "use": c.use,
                 "formula": c.formula,
-                "factors": {chain.loading.cases[i].name: float(c.factors[i]) for i in np.flatnonzero(c.factors)},
+                "factors": {chain.loading.cases[k].name: float(c.factors[k]) for k in np.flatnonzero(c.factors)},
+                **_standing(chain, i, full or c.name in stated),
             }
-            for c in chain.combinations
+            for i, c in enumerate(chain.combinations)
         ],
         "states": {name: {"kind": kind, **_state(chain, number, unit)} for name, kind, number in shown},
         "members": [_verdict(chain, verdict) for verdict in chain.verification.verdicts],
     }
+
+
+def _standing(chain: Chain, number: int, whole: bool) -> dict[str, Any]:
+    """How a combination stands: its order and critical factor (None: nothing buckles), and whether it found its state."""
+    combined = chain.combined
+    found: dict[str, Any] = {
+        "order": 2 if combined.second[number] else 1,
+        "settled": combined.settled(number),
+        "stable": combined.stable(number),
+    }
+    if whole and combined.ultimate[number]:
+        alpha = combined.critical[number]
+        found["alpha_cr"] = float(alpha) if np.isfinite(alpha) else None
+    return found
 
 
 def _state(chain: Chain, number: int, unit: float) -> dict[str, Any]:

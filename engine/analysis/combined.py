@@ -131,11 +131,11 @@ class Combined:
 
     def settled(self, number: int) -> bool:
         """Whether the state of one-way parts was found."""
-        return self.place[number] < 0 or self.states is None or bool(self.states.settled[self.place[number]])
+        return bool(self.place[number] < 0 or self.states is None or self.states.settled[self.place[number]])
 
     def stable(self, number: int) -> bool:
         """Whether it stands; else the values shown are those of the first order."""
-        return self.place[number] < 0 or self.states is None or bool(self.states.stable[self.place[number]])
+        return bool(self.place[number] < 0 or self.states is None or self.states.stable[self.place[number]])
 
     def slack(self, number: int) -> list[int]:
         """Members that do not act."""
