@@ -31,6 +31,8 @@ FREEDOMS_OF = (((1, 5, 7, 11), 1.0), ((2, 4, 8, 10), -1.0))
 #: relative residual at which the iteration ends
 CLOSE = 1e-10
 MOST_STEPS = 60
+#: critical factors beyond this are found less closely
+FAR_FROM_CRITICAL = 30.0
 
 
 @dataclass(frozen=True)
@@ -319,11 +321,15 @@ def disturbed(operator: Operator, first: Unknowns) -> Unknowns:
 
 
 def lanczos(
-    operator: Operator, image: Callable[[Unknowns], Unknowns], start: Unknowns, steps: int
+    operator: Operator,
+    image: Callable[[Unknowns], Unknowns],
+    start: Unknowns,
+    steps: int,
+    enough: Callable[[Floats], bool] = lambda _: False,
 ) -> tuple[Floats, list[Unknowns]]:
     """Lanczos' method for the greatest θ of B x = θ K x, for all states at once: the matrix (c, m, m) in the basis found.
 
-    image: B x. The basis is orthonormal in the inner product of K.
+    image: B x. The basis is orthonormal in the inner product of K. enough: of the matrix so far, whether to end.
     """
     count = start.u.shape[1]
     basis: list[Unknowns] = []
@@ -352,15 +358,30 @@ def lanczos(
             w.take_off(share, q)
         size = np.maximum(size, np.abs(matrix[:, j, j]))
         v = w
+        if enough(matrix[:, : j + 1, : j + 1]):
+            used = j + 1
+            break
     return matrix[:, :used, :used], basis
 
 
-def critical_factors(operator: Operator, first: Unknowns, steps: int = 12) -> Floats:
+def critical_factors(operator: Operator, first: Unknowns) -> Floats:
     """α_cr of each state, (c,): the factor on its axial forces at which K + α K_g becomes singular; inf where nothing
-    buckles."""
+    buckles. Those below FAR_FROM_CRITICAL are found to 1e-4."""
     if not operator.N.shape[1]:
         return np.zeros(0)
-    matrix, _ = lanczos(operator, lambda x: _minus(operator.geometric(x)), disturbed(operator, first), steps)
+    before = np.zeros(operator.N.shape[1])
+
+    def enough(matrix: Floats) -> bool:
+        if matrix.shape[1] < 8 or matrix.shape[1] % 4:
+            return False
+        now = np.asarray(np.linalg.eigvalsh(matrix)[:, -1])
+        near = now > 1 / FAR_FROM_CRITICAL
+        settled = bool((now - before <= 1e-4 * now)[near].all())
+        before[:] = now
+        return settled
+
+    start = disturbed(operator, first)
+    matrix, _ = lanczos(operator, lambda x: _minus(operator.geometric(x)), start, MOST_STEPS, enough)
     return _inverse(np.asarray(np.linalg.eigvalsh(matrix)[:, -1], dtype=float))
 
 

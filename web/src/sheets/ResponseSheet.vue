@@ -16,8 +16,10 @@ const ORDERS = [
   { value: 'by alpha_cr', label: 'second where α_cr < 10' },
   { value: 'second', label: 'second' },
 ]
-const combination = computed(() => bench.chain?.combinations?.find((c) => c.name === bench.diagram?.state))
-const state = computed(() => bench.states.find((s) => s.name === bench.diagram?.state))
+/** The combination that is shown, by itself or by one of its buckling modes. */
+const name = computed(() => /^mode:(.+):\d+$/.exec(bench.diagram?.state ?? '')?.[1] ?? bench.diagram?.state)
+const combination = computed(() => bench.chain?.combinations?.find((c) => c.name === name.value))
+const state = computed(() => bench.states.find((s) => s.name === name.value))
 const lowest = computed(() =>
   bench.states
     .filter((s) => s.alpha !== null)
@@ -68,8 +70,8 @@ function look(shape: string) {
       <button class="plate" title="Previous combination (key ,)" @click="bench.stepState(-1)">‹ previous</button>
       <button class="plate" title="Next combination (key .)" @click="bench.stepState(1)">next ›</button>
     </p>
-    <MemberChart v-if="bench.member" />
-    <p v-else class="note">Point at a member to see all its diagrams.</p>
+    <MemberChart v-if="bench.member && bench.diagram?.kind !== 'mode'" />
+    <p v-else-if="!bench.member" class="note">Point at a member to see all its diagrams.</p>
     <template v-if="state">
       <h4>Check of {{ state.name }}</h4>
       <div class="pairs">
