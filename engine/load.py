@@ -24,7 +24,7 @@ def load(document: Document, structure: Structure) -> Loading:
     if structure.settlement.any():
         add_settlement(loading, structure)
     for case in document.cases:
-        given = Case(case.name, case.name, case.nature, case.excludes, category=case.category)
+        given = Case(case.name, case.name, case.nature, case.excludes, category=case.category, together=case.together)
         if case.self_weight:
             if document.hall or document.jigs or document.panels:
                 raise ModelError(

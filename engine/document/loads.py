@@ -11,13 +11,15 @@ from engine.document.base import Category, Name, Nature, NotNegative, Number, Pa
 
 class CaseInput(Part):
     """A case by hand. category: of an imposed one (EN 1990 table A1.1). excludes: cases that bear the same word never act
-    together; generated snow bears “snow”, wind “wind”."""
+    together; generated snow bears “snow”, wind “wind”. together: cases that bear the same word are one action, and act at
+    once with one factor."""
 
     name: Name
     nature: Nature = "other"
     self_weight: bool = False
     category: Category = ""
     excludes: Annotated[str, Field(max_length=40)] = ""
+    together: Annotated[str, Field(max_length=40)] = ""
 
 
 class NodeLoad(Part):

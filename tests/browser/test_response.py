@@ -78,6 +78,34 @@ class Response(BrowserCase):
         page.click(".bottom button:has-text('States')")
         expect(page.locator(".bottom tbody tr").first).to_contain_text("stands")
 
+    def test_an_older_revision_beside(self):
+        self.open(self.document)
+        page = self.page
+        read = page.locator(".chart text.read").nth(2)
+
+        def at_the_end():
+            page.select_option("[aria-label='Case or combination shown']", "C1")
+            expect(self.shown()).to_have_text("C1", timeout=20_000)
+            page.locator(".chart svg").focus()
+            for _ in range(40):
+                page.keyboard.press("ArrowRight")
+            return read.text_content().replace("−", "-")
+
+        before = at_the_end()
+        changes = [("hall.sections.columns", "HEA 320")]
+        revisions.edit(self.user, self.project.id, 1, "Columns HEA 320", changes)
+        page.reload()
+        page.wait_for_selector("tbody tr")
+        page.click("header nav button:has-text('Response')")
+        page.select_option("[aria-label='What is drawn beside']", "#1")
+        at_the_end()
+        expect(page.locator(".legend")).to_contain_text("dashed: C1 of revision 1", timeout=20_000)
+        self.assertGreater(page.locator("path.beside").count(), 2)
+        expect(read).to_contain_text(" | ")
+        now, old = at_the_end().split(" | ")
+        self.assertEqual(old, before)
+        self.assertNotEqual(now, old)
+
     def test_a_mechanism_is_drawn(self):
         self.open(
             read_document(

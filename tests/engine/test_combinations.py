@@ -54,6 +54,23 @@ class Rule(unittest.TestCase):
         found = {tuple(acting) for acting in choices([G, S, T, W, H])}
         self.assertEqual(found, {(), (1,), (2,), (3,), (1, 3), (2, 3), (4,)})
 
+    def test_cases_that_act_together_are_one_action(self):
+        # a crane's vertical and horizontal load, in two positions that exclude each other, beside wind
+        C = [
+            Case("Crane up, west", "C1", "crane", "place", together="west"),
+            Case("Crane along, west", "C2", "crane", "place", together="west"),
+            Case("Crane up, east", "C3", "crane", "place", together="east"),
+        ]
+        self.assertEqual(set(choices([G, *C, W])), {(), (1, 2), (3,), (4,), (1, 2, 4), (3, 4)})
+        found = factors([G, *C, W], "strength")
+        expected = set()
+        for g in (1.35, 1.0):
+            for c in ((0, 0, 0), (1.5, 1.5, 0), (0, 0, 1.5)):
+                expected |= {(g, *c, 0.0), (g, *c, 0.9 if any(c) else 1.5)}
+                # wind leads, the crane accompanies it with ψ0 = 1
+                expected |= {(g, *c, 1.5)}
+        self.assertEqual(found, expected)
+
     def test_6_10_a_and_b_by_hand(self):
         found = factors([G, S, W], "strength", Rules(strength_rule="6.10a/b"))
         a = {(g, 1.5 * 0.5 * s, 1.5 * 0.6 * w) for g in (1.35, 1.0) for s in (0, 1) for w in (0, 1)}

@@ -13,7 +13,7 @@ from engine.demo import DEMOS, drying_hall
 from engine.document import Document, read_document
 from engine.document.jigs import HallJig
 from engine.errors import ModelError
-from server.projects import chains, revisions, workbench
+from server.projects import chains, response, revisions, workbench
 from server.projects.models import Project, Revision
 
 
@@ -132,7 +132,7 @@ class Screen(TestCase):
     def test_diagram_numbers_are_the_engines(self):
         state = "C51"
         combination = next(c for c in self.chain.combinations if c.name == state)
-        out = workbench.diagram_out(self.chain, 1, "frame-4", state)
+        out = response.diagram_out(self.chain, 1, "frame-4", state)
         run_ = next(r for r in out.runs if r.member == "frame-4/rafter-AB-left")
         forces = diagrams(self.chain.response).combined(combination.factors[None])
         own = self.chain.response.elements.member == self.chain.structure.index["frame-4/rafter-AB-left"]
@@ -141,27 +141,27 @@ class Screen(TestCase):
 
     def test_envelopes_of_other_sets(self):
         for state, names in (("envelope:snow", ("S1", "S2", "S3")), ("envelope:uplift", ("U1",))):
-            envelope = workbench.diagram_out(self.chain, 1, "frame-4", state)
+            envelope = response.diagram_out(self.chain, 1, "frame-4", state)
             self.assertEqual(envelope.kind, "envelope")
             for name in names:
                 for whole, one in zip(
-                    envelope.runs, workbench.diagram_out(self.chain, 1, "frame-4", name).runs, strict=True
+                    envelope.runs, response.diagram_out(self.chain, 1, "frame-4", name).runs, strict=True
                 ):
                     self.assertTrue(all(a >= b - 1e-9 for a, b in zip(whole.My, one.My, strict=True)))
                     self.assertTrue(all(a <= b + 1e-9 for a, b in zip(whole.least_My, one.My, strict=True)))
         with self.assertRaises(KeyError):
-            workbench.diagram_out(self.chain, 1, "frame-4", "envelope:magnets")
+            response.diagram_out(self.chain, 1, "frame-4", "envelope:magnets")
 
     def test_envelope_holds_every_combination(self):
-        envelope = workbench.diagram_out(self.chain, 1, "frame-4", "envelope")
-        single = workbench.diagram_out(self.chain, 1, "frame-4", "C35")
+        envelope = response.diagram_out(self.chain, 1, "frame-4", "envelope")
+        single = response.diagram_out(self.chain, 1, "frame-4", "C35")
         for whole, one in zip(envelope.runs, single.runs, strict=True):
             self.assertTrue(all(a <= b + 1e-9 for a, b in zip(one.My, whole.My, strict=True)))
             self.assertTrue(all(a >= b - 1e-9 for a, b in zip(one.N, whole.least_N, strict=True)))
 
     def test_summed_loads_equal_the_case_resultants(self):
         # the whole building under S1: pieces times their length give the expected 645.12 kN
-        out = workbench.diagram_out(self.chain, 1, "whole", "S1")
+        out = response.diagram_out(self.chain, 1, "whole", "S1")
         total = 0.0
         for load in out.loads:
             length = sum((a - b) ** 2 for a, b in zip(load.start, load.end, strict=True)) ** 0.5

@@ -63,18 +63,27 @@ def psi(case: Case, rules: Rules, site: Site) -> tuple[float, float, float]:
     return first, second, third
 
 
+def actions(cases: list[Case]) -> list[int]:
+    """For each case the first case of its action: cases that act together are one action."""
+    first: dict[tuple[str, str], int] = {}
+    found = []
+    for i, case in enumerate(cases):
+        found.append(first.setdefault((case.exclusive, case.together), i) if case.together else i)
+    return found
+
+
 def choices(cases: list[Case]) -> list[tuple[int, ...]]:
-    """Which variable cases may act at once: of every set one or none; those without a set each by itself.
+    """Which variable cases may act at once: of every set one action or none; those without a set each by itself.
 
     Imposed load on roofs (category H) never acts with snow or wind (EN 1991-1-1 3.3.2(1)).
     """
-    sets: dict[str, list[int]] = defaultdict(list)
-    for i, case in enumerate(cases):
+    sets: dict[str, dict[int, list[int]]] = defaultdict(lambda: defaultdict(list))
+    for i, (case, first) in enumerate(zip(cases, actions(cases), strict=True)):
         if case.nature not in ("permanent", "accidental", "seismic", "imperfection"):
-            sets[case.exclusive or case.name].append(i)
+            sets[case.exclusive or cases[first].name][first].append(i)
     found = []
-    for choice in product(*[[None, *members] for members in sets.values()]):
-        acting = tuple(i for i in choice if i is not None)
+    for choice in product(*[[[], *members.values()] for members in sets.values()]):
+        acting = tuple(i for members in choice for i in members)
         roof = any(cases[i].nature == "imposed" and cases[i].category == "H" for i in acting)
         if not (roof and any(cases[i].nature in ("snow", "wind") for i in acting)):
             found.append(acting)
@@ -112,6 +121,7 @@ class _Maker:
         self.cases, self.rules, self.leans, self.resultants = cases, rules, leans, resultants
         self.permanent = [i for i, case in enumerate(cases) if case.nature == "permanent"]
         self.psi = [psi(case, rules, site) for case in cases]
+        self.action = actions(cases)
         self.found: list[Combination] = []
         self.counts: dict[str, int] = defaultdict(int)
         self.seen: set[tuple[str, bytes]] = set()
@@ -144,9 +154,13 @@ class _Maker:
             self.found.append(Combination(name, use, formula(self.cases, row), row, rule))
 
     def rotate(self, acting: tuple[int, ...]) -> Iterator[dict[int, float]]:
-        """Each acting case leading once: 1 for the leading one, ψ0 for the others."""
-        for lead in acting or (-1,):
-            yield {i: 1.0 if i == lead else self.psi[i][0] for i in acting}
+        """Each action leading once: 1 for the leading one, ψ0 for the others."""
+        for lead in self.leads(acting):
+            yield {i: 1.0 if self.action[i] == lead else self.psi[i][0] for i in acting}
+
+    def leads(self, acting: tuple[int, ...]) -> list[int]:
+        """The actions that act, by their first cases; one that is none where nothing acts."""
+        return list(dict.fromkeys(self.action[i] for i in acting)) or [-1]
 
     def strength(self, every: list[tuple[int, ...]]) -> None:
         r = self.rules
@@ -173,8 +187,8 @@ class _Maker:
             # exceptional snow does not act with the usual one (EN 1991-1-3 A.1)
             others = [acting for acting in every if all(self.cases[i].nature != "snow" for i in acting)]
             for acting in others:
-                for lead in acting or (-1,):
-                    share = {i: self.psi[i][1 if i == lead else 2] for i in acting}
+                for lead in self.leads(acting):
+                    share = {i: self.psi[i][1 if self.action[i] == lead else 2] for i in acting}
                     self.put("accidental", 1.0, {accident: 1.0, **share}, "(6.11b)")
         for quake in (i for i, case in enumerate(self.cases) if case.nature == "seismic"):
             for acting in every:
@@ -197,6 +211,7 @@ class _Maker:
         for acting in sorted(every, key=len):
             for share in self.rotate(acting):
                 self.put("variable", 0.0, share, "(6.14b) without permanent actions")
-            for lead in acting or (-1,):
-                self.put("frequent", 1.0, {i: self.psi[i][1 if i == lead else 2] for i in acting}, "(6.15b)")
+            for lead in self.leads(acting):
+                share = {i: self.psi[i][1 if self.action[i] == lead else 2] for i in acting}
+                self.put("frequent", 1.0, share, "(6.15b)")
             self.put("quasi-permanent", 1.0, {i: self.psi[i][2] for i in acting}, "(6.16b)")

@@ -24,7 +24,10 @@ onBeforeUnmount(() => watcher?.disconnect())
 const plane = usePlane(bench, size)
 const { coloured, basis, upright, inPlane, line, grid, bounds, sheet } = plane
 const { purlins, outlines, supports, cross, frameKey, eaves, kinds, middle, top } = useSteel(bench, plane)
-const { on, pieces, plain, moments, momentWords, moved, arrows, natureColour, worst } = useResults(bench, plane)
+const { on, pieces, plain, moments, besides, momentWords, moved, arrows, natureColour, worst } = useResults(
+  bench,
+  plane,
+)
 const { pen, trail, put, window_, press, drag, letGo } = usePen(bench, plane, holder)
 </script>
 
@@ -67,6 +70,7 @@ const { pen, trail, put, window_, press, drag, letGo } = usePen(bench, plane, ho
         :y2="frameKey.ay"
       />
       <path v-for="m in moments" :key="m.key" class="moment" :d="m.d" />
+      <path v-for="m in besides" :key="`b${m.key}`" class="beside" :d="m.d" />
       <g v-if="on('actions')" :stroke="natureColour" fill="none">
         <g v-for="block in arrows.blocks" :key="block.key">
           <path :d="block.d" stroke-width="1.2" />
@@ -231,6 +235,12 @@ const { pen, trail, put, window_, press, drag, letGo } = usePen(bench, plane, ho
           ? 'M on the tension side, kNm'
           : `${QUANTITIES[bench.quantity].word}, ${QUANTITIES[bench.quantity].unit}`
       }}</span>
+      <span v-if="on('moment') && bench.besideDiagram" class="mono dashed"
+        >dashed: {{ bench.besideDiagram.state
+        }}{{
+          bench.besideDiagram.revision === bench.diagram?.revision ? '' : ` of revision ${bench.besideDiagram.revision}`
+        }}</span
+      >
       <span v-if="moved && bench.diagram?.kind === 'mode'" class="mono">{{ bench.diagram.formula }}</span>
       <span v-else-if="moved" class="mono"
         >movement ×{{ moved.times.toFixed(0) }}, most {{ moved.most.toFixed(0) }} mm</span
@@ -272,6 +282,12 @@ svg {
   fill-opacity: 0.13;
   stroke: #5f7382;
   stroke-width: 1.1;
+}
+.beside {
+  fill: none;
+  stroke: #a4502a;
+  stroke-width: 1.4;
+  stroke-dasharray: 5 3;
 }
 .chosen {
   fill: none;

@@ -13,6 +13,7 @@ const of = (diagram: Schemas['DiagramOut'] | null) =>
   diagram?.revision === bench.chain?.revision ? diagram?.runs.find((r) => r.member === bench.selected) : undefined
 const run = computed(() => of(bench.diagram))
 const behind = computed(() => of(bench.envelope))
+const other = computed(() => bench.besideDiagram?.runs.find((r) => r.member === bench.selected))
 watch(() => [bench.selected, bench.chain?.revision, bench.plane], bench.loadEnvelope, { immediate: true })
 
 const WIDTH = 286
@@ -26,8 +27,9 @@ const shown = computed(() =>
   }),
 )
 const x = (value: number) => (value / length.value) * WIDTH
-function drawn(s: Series, r: Run, back: Run | undefined) {
-  const size = extent([...r[s.key], ...r[s.least], ...(back ? [...back[s.key], ...back[s.least]] : [])]) || 1
+function drawn(s: Series, r: Run, back: Run | undefined, next: Run | undefined) {
+  const both = (one: Run | undefined) => (one ? [...one[s.key], ...one[s.least]] : [])
+  const size = extent([...both(r), ...both(back), ...both(next)]) || 1
   const y = (value: number) => HEIGHT / 2 + (s.down ? 1 : -1) * (value / size) * (HEIGHT / 2 - 3)
   const line = (xs: readonly number[], values: readonly number[]) =>
     values.map((v, i) => `${i ? 'L' : 'M'}${x(xs[i]!).toFixed(1)} ${y(v).toFixed(1)}`).join('')
@@ -36,10 +38,11 @@ function drawn(s: Series, r: Run, back: Run | undefined) {
     envelope: band ? line(band.x, band.values) + 'Z' : '',
     value: `M0 ${HEIGHT / 2}${line(r.x, r[s.key]).replace('M', 'L')}L${WIDTH} ${HEIGHT / 2}`,
     most: line(r.x, r[s.least]),
+    other: next ? line(next.x, next[s.key]) : '',
   }
 }
 const rows = computed(() =>
-  run.value ? shown.value.map((s) => ({ ...s, ...drawn(s, run.value!, behind.value) })) : [],
+  run.value ? shown.value.map((s) => ({ ...s, ...drawn(s, run.value!, behind.value, other.value) })) : [],
 )
 const reads = computed(() => {
   const place = cursor.value
@@ -50,6 +53,7 @@ const reads = computed(() => {
       key: s.key,
       value: at(run.value!.x, run.value![s.key], place),
       least: at(run.value!.x, run.value![s.least], place),
+      other: other.value ? at(other.value.x, other.value[s.key], place) : null,
     })),
     moved: run.value.displacement.length
       ? Math.hypot(
@@ -67,7 +71,9 @@ const reads = computed(() => {
 const envelope = computed(() => bench.diagram?.kind === 'envelope')
 const read = (key: string) => {
   const found = reads.value?.values.find((v) => v.key === key)
-  return found ? (envelope.value ? `${fixed(found.least, 1)} … ${fixed(found.value, 1)}` : fixed(found.value, 1)) : ''
+  if (!found) return ''
+  const own = envelope.value ? `${fixed(found.least, 1)} … ${fixed(found.value, 1)}` : fixed(found.value, 1)
+  return found.other === null ? own : `${own} | ${fixed(found.other, 1)}`
 }
 function point(event: PointerEvent) {
   const box = (event.currentTarget as SVGElement).getBoundingClientRect()
@@ -130,6 +136,7 @@ function savePicture() {
           <path v-if="r.envelope" :d="r.envelope" fill="#e6e1d6" stroke="none" />
           <line x1="0" :y1="HEIGHT / 2" :x2="WIDTH" :y2="HEIGHT / 2" stroke="#b8b09f" stroke-width="1" />
           <path :d="r.value" fill="#5f7382" fill-opacity="0.16" stroke="#3d5566" stroke-width="1.3" />
+          <path v-if="r.other" :d="r.other" fill="none" stroke="#a4502a" stroke-width="1.3" stroke-dasharray="5 3" />
           <path v-if="envelope" :d="r.most" fill="none" stroke="#3d5566" stroke-width="1.3" />
         </g>
       </g>

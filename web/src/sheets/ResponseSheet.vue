@@ -29,6 +29,20 @@ const below = (limit: number) => bench.states.filter((s) => s.alpha !== null && 
 const unsound = computed(() => bench.states.filter((s) => !s.stable || !s.settled))
 const triple = (v: readonly number[]) => minus(v.map((x) => (Math.abs(x) < 0.05 ? 0 : x).toFixed(1)).join(' / '))
 
+/** What can be drawn beside: the revision before, named versions, and every state. */
+const besides = computed(() => {
+  const now = bench.project?.revision.number ?? 1
+  return [
+    { value: '', label: 'nothing' },
+    ...(now > 1 ? [{ value: `#${now - 1}`, label: `the same, revision ${now - 1}` }] : []),
+    ...bench.versions
+      .filter((v) => v.number < now - 1)
+      .map((v) => ({ value: `#${v.number}`, label: `the same, ${v.name}` })),
+    { value: 'envelope', label: 'envelope of strength' },
+    ...(bench.chain?.cases ?? []).map((c) => ({ value: c.symbol, label: `${c.symbol} · ${c.name}` })),
+    ...(bench.chain?.combinations ?? []).map((c) => ({ value: c.name, label: `${c.name} · ${c.formula}` })),
+  ]
+})
 const masses = ref('')
 const wrong = ref('')
 const chosenMasses = computed(() => {
@@ -70,6 +84,16 @@ function look(shape: string) {
       <button class="plate" title="Previous combination (key ,)" @click="bench.stepState(-1)">‹ previous</button>
       <button class="plate" title="Next combination (key .)" @click="bench.stepState(1)">next ›</button>
     </p>
+    <label class="field" title="Drawn dashed on the same scale, in the view and in the chart">
+      <span>Beside it</span>
+      <select
+        :value="bench.beside"
+        aria-label="What is drawn beside"
+        @change="bench.putBeside(($event.target as HTMLSelectElement).value)"
+      >
+        <option v-for="o in besides" :key="o.value" :value="o.value">{{ o.label }}</option>
+      </select>
+    </label>
     <MemberChart v-if="bench.member && bench.diagram?.kind !== 'mode'" />
     <p v-else-if="!bench.member" class="note">Point at a member to see all its diagrams.</p>
     <template v-if="state">

@@ -75,6 +75,10 @@ export const useWorkbench = defineStore('workbench', () => {
   const natural = shallowRef<Schemas['ModeOut'][]>([])
   const buckling = shallowRef<{ of: string; modes: Schemas['ModeOut'][] }>({ of: '', modes: [] })
   const envelope = shallowRef<Schemas['DiagramOut'] | null>(null)
+  /** What is drawn beside, on the same scale: a state by its name, or an older revision as “#12”; and its diagrams. */
+  const beside = ref('')
+  const besideDiagram = shallowRef<Schemas['DiagramOut'] | null>(null)
+  const versions = shallowRef<Schemas['Version'][]>([])
   let answered = ''
 
   const document = computed(() => project.value?.document ?? null)
@@ -109,6 +113,8 @@ export const useWorkbench = defineStore('workbench', () => {
     faded.value = new Set()
     drawing.value = null
     closePanel()
+    beside.value = ''
+    besideDiagram.value = null
     const found = await api.GET('/api/projects/{project_id}', { params: { path: { project_id: id } } })
     if (!found.data) {
       message.value = 'There is no such project among yours.'
@@ -188,13 +194,43 @@ export const useWorkbench = defineStore('workbench', () => {
         query: { plane: plane.value, state: asked, revision: chain.value.revision },
       },
     })
-    if (data) diagram.value = typed('DiagramOut', data)
-    else if (error) {
+    if (data) {
+      diagram.value = typed('DiagramOut', data)
+      await drawBeside()
+    } else if (error) {
       diagram.value = null
       if (!state.value) return
       state.value = ''
       await draw()
     }
+  }
+
+  /** Fetch what is drawn beside: another state, or the same one of an older revision. */
+  async function drawBeside(): Promise<void> {
+    const now = project.value
+    const shown = diagram.value
+    if (!now || !shown || !beside.value) {
+      besideDiagram.value = null
+      return
+    }
+    const older = /^#(\d+)$/.exec(beside.value)
+    const { data } = await api.GET('/api/projects/{project_id}/diagrams', {
+      params: {
+        path: { project_id: now.id },
+        query: {
+          plane: plane.value,
+          state: older ? shown.state : beside.value,
+          revision: older ? Number(older[1]) : shown.revision,
+        },
+      },
+    })
+    besideDiagram.value = data ? typed('DiagramOut', data) : null
+    if (!data)
+      message.value = `There is nothing to draw beside: ${older ? `revision ${older[1]} has no` : 'there is no'} ${older ? shown.state : beside.value}.`
+  }
+  function putBeside(what: string): void {
+    beside.value = what
+    void drawBeside()
   }
 
   /** What does not stand is drawn as it moves. */
@@ -261,6 +297,8 @@ export const useWorkbench = defineStore('workbench', () => {
     if (current()) states.value = (found.data ?? []).map((s) => typed('StateOut', s))
     const modes = await api.GET('/api/projects/{project_id}/modes', { params })
     if (current()) natural.value = modes.data ?? []
+    const named = await api.GET('/api/projects/{project_id}/versions', { params: { path: { project_id: now.id } } })
+    if (current()) versions.value = (named.data ?? []).map((v) => typed('Version', v))
   }
 
   /** Ask for the buckling modes of a combination. */
@@ -517,6 +555,10 @@ export const useWorkbench = defineStore('workbench', () => {
     natural,
     buckling,
     envelope,
+    beside,
+    besideDiagram,
+    versions,
+    putBeside,
     loadResponse,
     loadModes,
     loadEnvelope,

@@ -68,8 +68,19 @@ export function useResults(bench: Bench, plane: PlaneView) {
   })
   const most = (run: Run) => run[bench.quantity]
   const least = (run: Run) => run[`least_${bench.quantity}`]
+  /** The same members in what is drawn beside. */
+  const others = computed(() => {
+    const runs = new Map((bench.besideDiagram?.runs ?? []).map((r) => [r.member, r]))
+    return bending.value.flatMap(({ member, axis }) => {
+      const run = runs.get(member.name)
+      return run ? [{ member, axis, run, spots: (run.points as Place[]).map(onSheet) }] : []
+    })
+  })
   const largest = computed(() =>
-    Math.max(1e-9, ...bending.value.flatMap(({ run }) => [...most(run), ...least(run)].map(Math.abs))),
+    Math.max(
+      1e-9,
+      ...[...bending.value, ...others.value].flatMap(({ run }) => [...most(run), ...least(run)].map(Math.abs)),
+    ),
   )
   const momentScale = computed(() => 66 / largest.value)
   const moments = computed(() => {
@@ -80,6 +91,16 @@ export function useResults(bench: Bench, plane: PlaneView) {
         const top = curve(spots, axis, values, momentScale.value)
         return { key: `${member.name}-${i}`, d: path([...spots, ...[...top].reverse()], true) }
       })
+    })
+  })
+  const besides = computed(() => {
+    if (!on('moment')) return []
+    return others.value.flatMap(({ member, run, spots, axis }) => {
+      const series = bench.besideDiagram?.kind === 'envelope' ? [most(run), least(run)] : [most(run)]
+      return series.map((values, i) => ({
+        key: `${member.name}-${i}`,
+        d: path([spots[0]!, ...curve(spots, axis, values, momentScale.value), spots.at(-1)!]),
+      }))
     })
   })
   const momentWords = computed(() => {
@@ -208,5 +229,5 @@ export function useResults(bench: Bench, plane: PlaneView) {
     const [x, y] = found.spots[k < 0 ? found.spots.length - 1 : k]!
     return { x, y, u: check.utilisation }
   })
-  return { on, members, pieces, plain, moments, momentWords, moved, arrows, natureColour, worst }
+  return { on, members, pieces, plain, moments, besides, momentWords, moved, arrows, natureColour, worst }
 }

@@ -21,7 +21,7 @@ const NATURES = [
 ] as const
 const CATEGORIES = ['A', 'B', 'C', 'D', 'E', 'F', 'G', 'H']
 const own = computed(() => bench.document?.cases ?? [])
-const draft = ref({ name: '', nature: 'imposed', category: 'E', excludes: '' })
+const draft = ref({ name: '', nature: 'imposed', category: 'E', excludes: '', together: '' })
 async function addCase() {
   const name = draft.value.name.trim()
   if (!name) {
@@ -33,6 +33,7 @@ async function addCase() {
     nature: draft.value.nature,
     category: draft.value.nature === 'imposed' ? draft.value.category : '',
     excludes: draft.value.excludes.trim(),
+    together: draft.value.together.trim(),
     self_weight: false,
   }
   wrong.value = ''
@@ -216,12 +217,30 @@ const rows = computed<Row[]>(() => {
     })),
   ]
 })
+/** The same load on every chosen member that does not bear it. */
+function copyLoad(row: Row) {
+  const load = bench.document?.member_loads?.[row.at]
+  if (!load) return
+  const others = [...bench.chosen].filter((name) => name !== load.member)
+  wrong.value = others.length ? '' : 'Choose the members that shall bear the load too.'
+  if (others.length)
+    void put(
+      'member_loads',
+      others.map((member) => ({ ...load, member, run: [] })),
+      `Load of ${load.member} copied to ${others.length} members`,
+    )
+}
 const dropLoad = (row: Row) =>
   bench.edit(`Load on ${row.what} dropped`, [
     { path: row.key, value: (bench.document?.[row.key] as unknown[]).filter((_, i) => i !== row.at) },
   ])
 const words = (c: Schemas['CaseInput']) =>
-  [c.nature, c.category && `category ${c.category}`, c.excludes && `never with ${c.excludes}`]
+  [
+    c.nature,
+    c.category && `category ${c.category}`,
+    c.excludes && `never with ${c.excludes}`,
+    c.together && `together: ${c.together}`,
+  ]
     .filter(Boolean)
     .join(' · ')
 </script>
@@ -245,6 +264,10 @@ const words = (c: Schemas['CaseInput']) =>
     <label title="Cases with the same word never act together; generated snow bears “snow”, wind “wind”"
       >Never together with
       <input v-model="draft.excludes" aria-label="Set of the case" placeholder="a word of your own"
+    /></label>
+    <label title="Cases with the same word are one action: they act at once, with one factor"
+      >Always together with
+      <input v-model="draft.together" aria-label="Action of the case" placeholder="a word of your own"
     /></label>
     <p class="buttons"><button class="plate" @click="addCase">Add the case</button></p>
   </div>
@@ -333,6 +356,13 @@ const words = (c: Schemas['CaseInput']) =>
   <ul>
     <li v-for="r in rows" :key="`${r.key} ${r.at}`" :title="r.case">
       <b>{{ r.what }}</b><span>{{ r.words }}</span
+      ><button
+        v-if="r.key === 'member_loads'"
+        class="quiet"
+        :title="`Put the load on ${r.what} on the chosen members too`"
+        @click="copyLoad(r)"
+      >
+        copy</button
       ><button class="quiet" :title="`Drop the load on ${r.what}`" @click="dropLoad(r)">×</button>
     </li>
   </ul>
