@@ -59,6 +59,8 @@ def buckling_modes(combined: Combined, number: int, count: int = 4) -> list[Mode
 def masses(system: System, factors: Floats) -> tuple[Floats, Floats]:
     """((e,), (nodes,)) masses in kg: the downward loads of the cases, with their factors, on elements and on nodes."""
     loads, e = system.loads, system.elements
+    if not len(factors):
+        return np.zeros(len(e)), np.zeros(len(system.structure.nodes))
     on_elements = np.zeros(len(e))
     if len(loads.line):
         mean = loads.q.mean(axis=1) * (loads.span[:, 1] - loads.span[:, 0])[:, None]

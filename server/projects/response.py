@@ -145,12 +145,14 @@ def diagram_out(chain: Chain, revision: int, plane: str, state: str) -> schemas.
     envelope = state.startswith("envelope")
     numbers, kind, formula = _envelope(chain, state) if envelope else _single(chain, state)
     moved = None if envelope else chain.combined.deflections(numbers)[..., 0]
+    # without any combination there is nothing to envelop yet
+    found = chain.combined.diagrams(numbers) if numbers else None
     return schemas.DiagramOut(
         revision=revision,
         state=state,
         kind=kind,
         formula=formula,
-        runs=_runs(structure, elements, members, chain.combined.diagrams(numbers), moved, along),
+        runs=_runs(structure, elements, members, found, moved, along),
         loads=[] if envelope else _loads(chain, chain.combined.rows[numbers[0]], members),
     )
 

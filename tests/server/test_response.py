@@ -98,6 +98,20 @@ class Response(ApiCase):
         self.assertEqual(moved[0], [0.0, 0.0, 0.0])
         self.assertGreater(max(abs(v) for v in moved[-1][:2]), 500)
 
+    def test_without_any_case(self):
+        project = self.new()
+        document = {
+            "nodes": [{"name": "a", "at": [0, 0, 0]}, {"name": "b", "at": [0, 0, 4]}],
+            "members": [{"name": "post", "start": "a", "end": "b", "section": "HEA 200"}],
+            "supports": [{"node": "a", "fixed": ["x", "y", "z", "rx", "ry", "rz"]}],
+        }
+        self.assertEqual(self.edit(project, 1, ("hall", None), *document.items()).status_code, 200)
+        drawn = self.get(project, "diagrams", state="envelope").json()
+        self.assertEqual(drawn["runs"][0]["My"], [0.0] * 9)
+        for what in ("states", "extremes", "modes", "marks"):
+            answer = self.get(project, what)
+            self.assertEqual((answer.status_code, answer.json()), (200, []), what)
+
     def test_nothing_for_others(self):
         project = self.new()
         self.client.logout()
