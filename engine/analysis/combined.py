@@ -9,7 +9,7 @@ from functools import cached_property
 import numpy as np
 
 from engine.actions.combinations import Combination
-from engine.analysis.diagrams import Diagrams, deflections, diagrams, station_positions
+from engine.analysis.diagrams import Diagrams, deflections, diagrams
 from engine.analysis.elements import Elements
 from engine.analysis.second_order import FREEDOMS_OF, shapes
 from engine.analysis.solve import Response, System, solve_linear
@@ -244,8 +244,3 @@ def state_deflections(states: States, which: Ints, x: Floats) -> Floats:
         out[:, :, 1 + p] = d[:, freedoms[0], None] + w[p]
     turned: Floats = np.einsum("eij,esic->esjc", e.axes, out, optimize=True)
     return turned
-
-
-def stations(combined: Combined) -> Floats:
-    """(e, s) where diagrams have values."""
-    return station_positions(combined.elements)

@@ -22,12 +22,13 @@ from scipy.linalg import eigh
 from scipy.sparse import csr_array
 
 from engine.analysis.elements import Elements
+from engine.analysis.transfer import PLANES
 from engine.structure.model import Bools, Floats, Ints
 
 #: bubbles of an element; with four, clamped ends buckle within 0.06 % of the exact load
 BUBBLES = 4
 #: local freedoms (w1, θ1, w2, θ2) in the planes x–y and x–z, and the sense of the rotation against θ = dw/dx
-FREEDOMS_OF = (((1, 5, 7, 11), 1.0), ((2, 4, 8, 10), -1.0))
+FREEDOMS_OF = tuple(((w1, r1, w2, r2), sense) for w1, r1, w2, r2, sense in PLANES.values())
 #: relative residual at which the iteration ends
 CLOSE = 1e-10
 MOST_STEPS = 60

@@ -86,8 +86,6 @@ class Vibration(unittest.TestCase):
         values = [m.value for m in found]
         self.assertEqual(values, sorted(values))
         self.assertTrue(0.3 < values[0] < 20)
-        # Rayleigh: a static deflection gives no lower frequency than the mode itself
-        self.assertLessEqual(values[0], values[1])
         self.assertAlmostEqual(float(np.abs(found[0].along).max()), 1.0)
 
     def test_without_mass_nothing_vibrates(self):

@@ -209,6 +209,8 @@ export const useWorkbench = defineStore('workbench', () => {
   async function drawBeside(): Promise<void> {
     const now = project.value
     const shown = diagram.value
+    // after an undo the older revision may be the one that is shown
+    if (beside.value === `#${shown?.revision}`) beside.value = ''
     if (!now || !shown || !beside.value) {
       besideDiagram.value = null
       return
@@ -276,6 +278,7 @@ export const useWorkbench = defineStore('workbench', () => {
     const revision = chain.value?.revision
     if (!now || revision === undefined || chain.value?.problem || marked === `${now.id} ${revision}`) return
     marked = `${now.id} ${revision}`
+    marks.value = new Map()
     const { data } = await api.GET('/api/projects/{project_id}/marks', {
       params: { path: { project_id: now.id }, query: { revision } },
     })
@@ -288,7 +291,11 @@ export const useWorkbench = defineStore('workbench', () => {
     const revision = chain.value?.revision
     if (!now || revision === undefined || chain.value?.problem || answered === `${now.id} ${revision}`) return
     answered = `${now.id} ${revision}`
+    // numbers of an older revision are not shown under the new one
     buckling.value = { of: '', modes: [] }
+    states.value = []
+    extremes.value = []
+    natural.value = []
     const params = { path: { project_id: now.id }, query: { revision } }
     const current = () => chain.value?.revision === revision && project.value?.id === now.id
     const table = await api.GET('/api/projects/{project_id}/extremes', { params })
