@@ -15,6 +15,8 @@ from pathlib import Path
 
 ROOT = Path(__file__).resolve().parent.parent
 LOCAL = ROOT / ".local"
+#: where the database, the secret and the logs of this installation are
+DATA = Path(os.environ.get("LORICA_DATA") or LOCAL).resolve()
 VENV = LOCAL / "venv"
 PYTHON = VENV / "bin" / "python"
 WEB = ROOT / "web"

@@ -15,9 +15,9 @@ import socket
 import subprocess
 from pathlib import Path
 
-from command.environment import LOCAL, ROOT, Stop, say
+from command.environment import DATA, Stop, say
 
-FOLDER = LOCAL / "postgres"
+FOLDER = DATA / "postgres"
 #: kept inside the cluster, so that they last exactly as long as its data
 PORT_NAME, PASSWORD_NAME = "lorica-port", "lorica-password"
 
@@ -48,10 +48,10 @@ def data_folder() -> Path:
     """The cluster's folder; beside the project when its own folder is closed to the user `postgres`."""
     if os.geteuid() != 0:
         return FOLDER
-    reachable = subprocess.run(_as_owner(["test", "-x", str(LOCAL)]), cwd="/").returncode == 0
+    reachable = subprocess.run(_as_owner(["test", "-x", str(DATA)]), cwd="/").returncode == 0
     if reachable:
         return FOLDER
-    name = hashlib.sha256(str(ROOT).encode()).hexdigest()[:12]
+    name = hashlib.sha256(str(DATA).encode()).hexdigest()[:12]
     return Path(pwd.getpwnam("postgres").pw_dir) / f"lorica-{name}"
 
 
@@ -106,7 +106,7 @@ def _make(folder: Path) -> None:
 def start() -> str:
     """Start the cluster if it does not run; gives the database's URL."""
     folder = data_folder()
-    LOCAL.mkdir(exist_ok=True)
+    DATA.mkdir(parents=True, exist_ok=True)
     if not (folder / PASSWORD_NAME).exists():
         if folder.exists() and any(folder.iterdir()):
             raise Stop(f"{folder} holds an unfinished database; move it away and start again.")

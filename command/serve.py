@@ -15,7 +15,7 @@ from pathlib import Path
 
 from command import postgres
 from command.environment import (
-    LOCAL,
+    DATA,
     PYTHON,
     ROOT,
     Stop,
@@ -27,16 +27,19 @@ from command.environment import (
     say,
 )
 
-PID_FILE = LOCAL / "web.pid"
-ADDRESS_FILE = LOCAL / "web.address"
-CLIMATE_PID_FILE = LOCAL / "climate.pid"
+PID_FILE = DATA / "web.pid"
+ADDRESS_FILE = DATA / "web.address"
+CLIMATE_PID_FILE = DATA / "climate.pid"
+WORKERS_PID_FILE = DATA / "workers.pid"
+#: worker processes that compute chains
+WORKERS = 2
 DEMO_USER, DEMO_PASSWORD = "demo", "sandmartin"
 
 
 def environment() -> dict[str, str]:
     """The environment of Django processes on this machine; starts the database unless one is given by URL."""
-    secret = LOCAL / "secret"
-    LOCAL.mkdir(exist_ok=True)
+    secret = DATA / "secret"
+    DATA.mkdir(parents=True, exist_ok=True)
     if not secret.exists():
         secret.touch(mode=0o600)
         secret.write_text(secrets.token_urlsafe(48))
@@ -102,16 +105,28 @@ def start(port: int, detach: bool) -> int:
     address = f"http://127.0.0.1:{port}/"
     if "LORICA_CLIMATE_URL" not in os.environ:
         variables["LORICA_CLIMATE_URL"] = _start_climate(variables)
+    log = (DATA / "web.log").open("a") if detach else None
+    variables["LORICA_WORKERS"] = "1"
+    _stop_process(WORKERS_PID_FILE, b"manage.py")
+    workers = subprocess.Popen(
+        [str(PYTHON), "manage.py", "work", "--processes", str(WORKERS)],
+        cwd=ROOT,
+        env=variables,
+        start_new_session=True,
+        stdout=log,
+        stderr=subprocess.STDOUT if log else None,
+    )
+    WORKERS_PID_FILE.write_text(str(workers.pid))
     server = subprocess.Popen(
         [
             str(PYTHON), "-m", "gunicorn", "server.wsgi", "--bind", f"127.0.0.1:{port}", "--worker-class", "gthread",
-            "--workers", "1", "--threads", "8", "--timeout", "120", "--log-level", "warning",
+            "--workers", "1", "--threads", "16", "--timeout", "120", "--log-level", "warning",
         ],
         cwd=ROOT,
         env=variables,
         start_new_session=True,
-        stdout=(LOCAL / "web.log").open("a") if detach else None,
-        stderr=subprocess.STDOUT if detach else None,
+        stdout=log,
+        stderr=subprocess.STDOUT if log else None,
     )  # fmt: skip
     PID_FILE.write_text(str(server.pid))
     ADDRESS_FILE.write_text(address)
@@ -150,7 +165,7 @@ def _start_climate(variables: dict[str, str]) -> str:
 def _wait(server: subprocess.Popen[bytes], address: str) -> None:
     for _ in range(300):
         if server.poll() is not None:
-            raise Stop(f"The web server ended at once; see {LOCAL / 'web.log'}.")
+            raise Stop(f"The web server ended at once; see {DATA / 'web.log'}.")
         try:
             urllib.request.urlopen(address + "sign-in/", timeout=2)
             return
@@ -162,6 +177,7 @@ def _wait(server: subprocess.Popen[bytes], address: str) -> None:
 def stop() -> int:
     """Stop the web server and the private database."""
     pid = _stop_process(PID_FILE, b"gunicorn")
+    _stop_process(WORKERS_PID_FILE, b"manage.py")
     _stop_process(CLIMATE_PID_FILE, b"climate.service")
     database = postgres.stop() if "LORICA_DATABASE_URL" not in os.environ else False
     say("stopped; data stays" if pid or database else "nothing was running")
@@ -193,6 +209,8 @@ def status() -> int:
     """Say what runs; 0 when the web server does, else 3."""
     pid = running()
     say(f"web: serving at {ADDRESS_FILE.read_text()} (process {pid})" if pid else "web: not running")
+    workers = _process(WORKERS_PID_FILE, b"manage.py")
+    say(f"workers: running (process {workers})" if workers else "workers: not running")
     if "LORICA_DATABASE_URL" in os.environ:
         say("database: the one of LORICA_DATABASE_URL")
     elif postgres.running():

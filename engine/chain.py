@@ -20,6 +20,7 @@ from engine.analysis.solve import Response, assemble
 from engine.document import Document
 from engine.expand import expand
 from engine.load import combinations, load
+from engine.progress import Progress, quiet
 from engine.structure.model import Structure
 from engine.verification.verify import Verification, verify
 
@@ -130,30 +131,44 @@ class Chain(Forces):
 
 
 @contextmanager
-def _timed(seconds: dict[str, float], name: str) -> Iterator[None]:
+def _timed(seconds: dict[str, float], name: str, progress: Progress) -> Iterator[None]:
+    progress(name, 0, 0)
     start = perf_counter()
     yield
     seconds[name] = perf_counter() - start
 
 
-def respond(document: Document) -> Forces:
-    """Run the chain as far as the response. Raises ModelError for a document that cannot be computed."""
+def respond(document: Document, progress: Progress = quiet) -> Forces:
+    """Run the chain as far as the response. `progress` is told of each stage; it may raise to stop the work. Raises
+    ModelError for a document that cannot be computed."""
     seconds: dict[str, float] = {}
-    with _timed(seconds, "structure"):
+    with _timed(seconds, "structure", progress):
         structure = expand(document)
-    with _timed(seconds, "loading"):
+    with _timed(seconds, "loading", progress):
         loading = load(document, structure)
-    with _timed(seconds, "combinations"):
+    with _timed(seconds, "combinations", progress):
         combined = combinations(document, loading)
-    with _timed(seconds, "response"):
+    with _timed(seconds, "response", progress):
         system = assemble(structure, loading, document.analysis.shear_deformation)
-        results = combine_results(system, combined, document.analysis.order)
+        order = document.analysis.order
+        results = combine_results(system, combined, order, progress=lambda done, of: progress("response", done, of))
     return Forces(document, structure, loading, combined, results, seconds)
 
 
-def run(document: Document) -> Chain:
-    """Run the whole chain. Raises ModelError for a document that cannot be computed."""
-    forces = respond(document)
-    with _timed(forces.seconds, "verification"):
+def run(document: Document, progress: Progress = quiet, before: Forces | None = None) -> Chain:
+    """Run the whole chain. before: the stages up to the response of a document with the same fingerprint of the response,
+    which are taken over. Raises ModelError for a document that cannot be computed."""
+    if before is None:
+        forces = respond(document, progress)
+    else:
+        forces = Forces(
+            document,
+            before.structure,
+            before.loading,
+            before.combinations,
+            before.combined,
+            dict.fromkeys(STAGES[:-1], 0.0),
+        )
+    with _timed(forces.seconds, "verification", progress):
         verification = verify(document, forces.combined, forces.combinations)
     return Chain(**vars(forces), fingerprints=fingerprints(document), verification=verification)

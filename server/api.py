@@ -9,27 +9,28 @@ from threading import Event, Thread
 from typing import Any
 from uuid import UUID
 
+from django.db import InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
+from django.shortcuts import get_object_or_404
 from ninja import NinjaAPI
 from ninja.security import django_auth
 from pydantic import TypeAdapter
 
 from engine.catalogue.sections import section as catalogue_section
-from engine.chain import fingerprints
+from engine.chain import Chain, fingerprints
 from engine.document import Document, read_document
 from engine.document.byhand import BuiltSection
 from engine.document.jigs import HallJig
 from engine.errors import ModelError
-from engine.expand import expand
-from engine.load import load
 from engine.result import result
 from engine.sizing.size import Round, size
-from engine.structure.model import Structure
 from engine.verification.proof import prove
-from server.projects import climate, office, response, revisions, schemas, surfaces, workbench
-from server.projects.chains import chain_of
+from server.projects import climate, office, response, results, revisions, runs, schemas, screen, surfaces, workbench
 from server.projects.comparison import compare_documents
 from server.projects.models import Project, Revision
+
+#: seconds that an answer may wait for a run
+LONGEST_WAIT = 2.0
 
 api = NinjaAPI(title="Lorica", version="1", auth=django_auth, docs_url=None, openapi_url=None)
 
@@ -37,6 +38,16 @@ api = NinjaAPI(title="Lorica", version="1", auth=django_auth, docs_url=None, ope
 @api.exception_handler(ModelError)
 def _model_error(request: HttpRequest, error: ModelError) -> HttpResponse:
     return api.create_response(request, {"message": error.message, "place": error.place}, status=422)
+
+
+@api.exception_handler(OperationalError)
+@api.exception_handler(InterfaceError)
+def _no_database(request: HttpRequest, error: Exception) -> HttpResponse:
+    """The database is away, or could not write; its transaction is undone."""
+    reason = str(error).strip().split("\n")[0]
+    full = "No space left" in reason or "could not extend" in reason or "could not write" in reason
+    message = f"The database cannot write (is its disk full?): {reason}." if full else "The database does not answer."
+    return api.create_response(request, {"message": message, "place": ""}, status=503)
 
 
 @api.exception_handler(revisions.Conflict)
@@ -56,6 +67,11 @@ def user_of(request: HttpRequest) -> Any:
     return request.auth  # type: ignore[attr-defined]
 
 
+def _revision_out(revision: Revision) -> schemas.RevisionOut:
+    author = revision.author.get_username() if revision.author else ""
+    return schemas.RevisionOut(number=revision.number, label=revision.label, author=author, created=revision.created)
+
+
 def project_out(project: Project) -> schemas.ProjectOut:
     """A project with its head."""
     head = project.head
@@ -65,23 +81,30 @@ def project_out(project: Project) -> schemas.ProjectOut:
         id=project.id,
         name=project.name,
         archived=project.archived,
-        revision=schemas.RevisionOut(
-            number=head.number,
-            label=head.label,
-            author=head.author.get_username() if head.author else "",
-            created=head.created,
-        ),
+        revision=_revision_out(head),
         can_undo=head.parent_id is not None,
         can_redo=bool(project.redo),
+        paused=project.paused,
         fingerprints=fingerprints(document),
         document=document,
     )
 
 
-def _document(request: HttpRequest, project_id: UUID, revision: int | None) -> tuple[Document, int]:
+def _revision(request: HttpRequest, project_id: UUID, revision: int | None) -> tuple[Project, Revision]:
     project = revisions.own_project(user_of(request), project_id)
-    found: Revision = project.head if revision is None else project.revisions.get(number=revision)  # type: ignore[assignment]
+    if revision is None:
+        assert project.head is not None
+        return project, project.head
+    return project, get_object_or_404(Revision, project=project, number=revision)
+
+
+def _document(request: HttpRequest, project_id: UUID, revision: int | None) -> tuple[Document, int]:
+    found = _revision(request, project_id, revision)[1]
     return Document.model_validate(found.document), found.number
+
+
+def _chain(request: HttpRequest, project_id: UUID, revision: int | None) -> Chain:
+    return runs.chain_of(*_revision(request, project_id, revision))
 
 
 @api.get("/me", response=schemas.Me)
@@ -173,9 +196,15 @@ def project(request: HttpRequest, project_id: UUID) -> schemas.ProjectOut:
     return project_out(revisions.own_project(user_of(request), project_id))
 
 
+@api.get("/projects/{project_id}/head", response=schemas.RevisionOut)
+def head(request: HttpRequest, project_id: UUID) -> schemas.RevisionOut:
+    """Which revision stands."""
+    return _revision_out(_revision(request, project_id, None)[1])
+
+
 @api.patch("/projects/{project_id}", response=schemas.ProjectOut)
 def change_project(request: HttpRequest, project_id: UUID, body: schemas.ProjectChange) -> schemas.ProjectOut:
-    """Rename or archive. A new name is a revision like any edit."""
+    """Rename, archive or pause. A new name is a revision like any edit."""
     found = revisions.own_project(user_of(request), project_id)
     if body.name is not None and found.head is not None:
         changes = [("name", body.name)]
@@ -183,6 +212,9 @@ def change_project(request: HttpRequest, project_id: UUID, body: schemas.Project
     if body.archived is not None:
         found.archived = body.archived
         found.save()
+    if body.paused is not None:
+        found.paused = body.paused
+        found.save(update_fields=["paused"])
     return project_out(found)
 
 
@@ -272,9 +304,9 @@ def download_document(request: HttpRequest, project_id: UUID) -> HttpResponse:
 
 @api.get("/projects/{project_id}/result", response={422: schemas.Problem})
 def download_result(request: HttpRequest, project_id: UUID) -> HttpResponse:
-    document, number = _document(request, project_id, None)
-    text = json.dumps(result(chain_of(document)) | {"revision": number}, indent=1)
-    return _download(text, document.name, f"result-{number}")
+    found, own = _revision(request, project_id, None)
+    text = json.dumps(result(runs.chain_of(found, own)) | {"revision": own.number}, indent=1)
+    return _download(text, found.name, f"result-{own.number}")
 
 
 def _download(text: str, name: str, suffix: str) -> HttpResponse:
@@ -284,50 +316,57 @@ def _download(text: str, name: str, suffix: str) -> HttpResponse:
     return response
 
 
-@api.get("/projects/{project_id}/chain", response=schemas.ChainOut)
-def chain(request: HttpRequest, project_id: UUID, revision: int | None = None) -> HttpResponse:
-    """The computed chain of a revision; when it cannot be computed, the reason and what is known without it."""
-    document, number = _document(request, project_id, revision)
-    try:
-        found = workbench.chain_out(chain_of(document), number)
-    except ModelError as error:
-        stage, structure = _broken_stage(document)
-        found = schemas.ChainOut(
-            revision=number,
-            problem=schemas.Problem(message=error.message, place=error.place),
-            broken_stage=stage,
-            fingerprints=fingerprints(document),
-            status="broken",
-            **workbench.bare_chain(document, structure),
-        )
+@api.get("/projects/{project_id}/chain", response={200: schemas.ChainOut, 202: schemas.RunningOut})
+def chain(request: HttpRequest, project_id: UUID, revision: int | None = None, wait: float = 0.0) -> HttpResponse:
+    """The computed chain of a revision; when it cannot be computed, the reason and what is known without it. While it is not
+    there yet (waiting up to `wait` seconds for it), how its run stands."""
+    found, own = _revision(request, project_id, revision)
+    document = Document.model_validate(own.document)
+    state = runs.ask(found, own, document)
+    if state is not None:
+        state = runs.wait(state, min(max(wait, 0.0), LONGEST_WAIT))
+    text = results.screen_of(results.key_of(document))
+    if text is None:
+        return api.create_response(request, screen.running_out(state, own.number), status=202)
     # validated as it was made; a second time would take longer than the analysis
-    return HttpResponse(found.model_dump_json(), content_type="application/json")
+    return HttpResponse(b'{"revision":%d,' % own.number + text[1:], content_type="application/json")
 
 
-def _broken_stage(document: Document) -> tuple[str, Structure | None]:
-    try:
-        structure = expand(document)
-    except ModelError:
-        return "structure", None
-    try:
-        load(document, structure)
-    except ModelError:
-        return "loading", structure
-    return "response", structure
+@api.post("/projects/{project_id}/runs", response={202: schemas.RunningOut})
+def start_run(request: HttpRequest, project_id: UUID) -> tuple[int, schemas.RunningOut]:
+    """Compute the head's chain now, also when the project is paused or the last run was stopped."""
+    found, own = _revision(request, project_id, None)
+    state = runs.ask(found, own, Document.model_validate(own.document), force=True)
+    return 202, screen.running_out(state, own.number)
+
+
+@api.delete("/projects/{project_id}/runs", response={202: schemas.RunningOut})
+def stop_run(request: HttpRequest, project_id: UUID) -> tuple[int, schemas.RunningOut]:
+    """Stop what is being computed for the project."""
+    found, own = _revision(request, project_id, None)
+    runs.cancel(found)
+    return 202, screen.running_out(found.runs.first(), own.number)
+
+
+@api.get("/projects/{project_id}/structure", response=schemas.ChainOut)
+def structure(request: HttpRequest, project_id: UUID, revision: int | None = None) -> schemas.ChainOut:
+    """What stands in a revision, before anything is computed of it."""
+    _, own = _revision(request, project_id, revision)
+    return screen.bare_out(Document.model_validate(own.document), own.number)
 
 
 @api.get("/projects/{project_id}/marks", response={200: list[schemas.MarkOut], 422: schemas.Problem})
 def combination_marks(request: HttpRequest, project_id: UUID, revision: int | None = None) -> list[schemas.MarkOut]:
-    return workbench.marks_out(chain_of(_document(request, project_id, revision)[0]))
+    return workbench.marks_out(_chain(request, project_id, revision))
 
 
 @api.get("/projects/{project_id}/diagrams", response={200: schemas.DiagramOut, 422: schemas.Problem})
 def frame_diagrams(
     request: HttpRequest, project_id: UUID, plane: str = "whole", state: str = "envelope", revision: int | None = None
 ) -> schemas.DiagramOut:
-    document, number = _document(request, project_id, revision)
+    found, own = _revision(request, project_id, revision)
     try:
-        return response.diagram_out(chain_of(document), number, plane, state)
+        return response.diagram_out(runs.chain_of(found, own), own.number, plane, state)
     except KeyError:
         raise ModelError(f"There is no case or combination “{state}”.", "state") from None
 
@@ -347,33 +386,31 @@ def shapes(
 ) -> list[schemas.ModeOut]:
     """Buckling modes of a combination; without one, natural modes."""
     try:
-        return response.modes_out(chain_of(_document(request, project_id, revision)[0]), combination)
+        return response.modes_out(_chain(request, project_id, revision), combination)
     except KeyError:
         raise ModelError(f"There is no combination “{combination}”.", "combination") from None
 
 
 @api.get("/projects/{project_id}/states", response={200: list[schemas.StateOut], 422: schemas.Problem})
 def states(request: HttpRequest, project_id: UUID, revision: int | None = None) -> list[schemas.StateOut]:
-    return response.states_out(chain_of(_document(request, project_id, revision)[0]))
+    return response.states_out(_chain(request, project_id, revision))
 
 
 @api.get("/projects/{project_id}/extremes", response={200: list[schemas.ExtremesOut], 422: schemas.Problem})
 def extremes(request: HttpRequest, project_id: UUID, revision: int | None = None) -> list[schemas.ExtremesOut]:
-    return response.extremes_out(chain_of(_document(request, project_id, revision)[0]))
+    return response.extremes_out(_chain(request, project_id, revision))
 
 
 @api.get("/projects/{project_id}/ribbon", response={200: schemas.RibbonOut, 422: schemas.Problem})
 def ribbon(request: HttpRequest, project_id: UUID, member: str, revision: int | None = None) -> schemas.RibbonOut:
-    document, _ = _document(request, project_id, revision)
-    computed = chain_of(document)
+    computed = _chain(request, project_id, revision)
     return workbench.ribbon_out(computed, _member(computed.structure.index, member))
 
 
 @api.get("/projects/{project_id}/panel", response={200: schemas.PanelOut, 422: schemas.Problem})
 def panel(request: HttpRequest, project_id: UUID, name: str, revision: int | None = None) -> schemas.PanelOut:
     """A panel laid flat, with its wind zones and the pressures of every case."""
-    document, _ = _document(request, project_id, revision)
-    return surfaces.panel_out(chain_of(document), name)
+    return surfaces.panel_out(_chain(request, project_id, revision), name)
 
 
 @api.get("/projects/{project_id}/loads", response={200: list[schemas.TracedLoad], 422: schemas.Problem})
@@ -381,8 +418,7 @@ def member_loads(
     request: HttpRequest, project_id: UUID, member: str, case: str, revision: int | None = None
 ) -> list[schemas.TracedLoad]:
     """The line loads on a member in a case, traced back to their panels."""
-    document, _ = _document(request, project_id, revision)
-    return surfaces.traced(chain_of(document), member, case)
+    return surfaces.traced(_chain(request, project_id, revision), member, case)
 
 
 @api.get("/climate", response={200: schemas.ClimateOut, 422: schemas.Problem})
@@ -401,13 +437,13 @@ def climate_places(request: HttpRequest, name: str = "") -> list[str]:
 def proof(
     request: HttpRequest, project_id: UUID, member: str, criterion: str, revision: int | None = None
 ) -> schemas.ProofOut:
-    document, number = _document(request, project_id, revision)
-    c = chain_of(document)
+    found, own = _revision(request, project_id, revision)
+    c = runs.chain_of(found, own)
     index = _member(c.structure.index, member)
     for outcome in c.verification.verdicts[index].outcomes:
         if outcome.criterion == criterion:
-            found = prove(document, c.combined, c.verification, c.combinations, index, outcome)
-            return workbench.proof_out(found, number, member)
+            proof = prove(c.document, c.combined, c.verification, c.combinations, index, outcome)
+            return workbench.proof_out(proof, own.number, member)
     raise ModelError(f"Member “{member}” has no check “{criterion}”.", "criterion")
 
 

@@ -1,7 +1,7 @@
 """Django settings. Safe for production by default; LORICA_LOCAL=1 relaxes what HTTP on loopback cannot have.
 
 LORICA_SECRET (needed), LORICA_DATABASE_URL (needed), LORICA_HOSTS (comma-separated), LORICA_LOCAL,
-LORICA_CLIMATE_URL (of a climate service).
+LORICA_CLIMATE_URL (of a climate service), LORICA_WORKERS (1: worker processes compute), LORICA_RESULTS_MB.
 """
 
 import os
@@ -34,6 +34,7 @@ INSTALLED_APPS = [
     "django.contrib.sessions",
     "django.contrib.staticfiles",
     "ninja",
+    "procrastinate.contrib.django",
     "server.projects",
 ]
 MIDDLEWARE = [
@@ -90,6 +91,11 @@ DATA_UPLOAD_MAX_MEMORY_SIZE = 8 * 1024 * 1024
 
 #: where the climate service answers; "" for none
 CLIMATE_URL = os.environ.get("LORICA_CLIMATE_URL", "")
+
+#: whether worker processes (manage.py work) compute the chains; else the web process does, while it is asked
+WORKERS = os.environ.get("LORICA_WORKERS") == "1"
+#: bytes that stored results may take together
+RESULTS_SIZE = int(os.environ.get("LORICA_RESULTS_MB", "2000")) * 1_000_000
 
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = SECURE_SSL_REDIRECT = not LOCAL

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Any
 
 import numpy as np
 
@@ -15,6 +16,8 @@ from engine.analysis.second_order import FREEDOMS_OF, shapes
 from engine.analysis.solve import Response, System, solve_linear
 from engine.analysis.states import States, clamped, critical, one_sided, solve_states
 from engine.analysis.transfer import integrate
+from engine.memory import stored
+from engine.progress import Step, quiet
 from engine.structure.model import Bools, Floats, Ints, Structure
 
 #: EN 1993-1-1 5.2.1(3): first order is enough from this α_cr on, in elastic analysis
@@ -49,6 +52,9 @@ class Combined:
         if len(missing):
             found[missing] = critical(self.response.system, self.rows[missing])
         return found
+
+    def __getstate__(self) -> dict[str, Any]:
+        return stored(self, "critical")
 
     @property
     def structure(self) -> Structure:
@@ -146,11 +152,15 @@ class Combined:
 
 
 def combine_results(
-    system: System, combinations: list[Combination], order: str = "first", alpha_wanted: bool = False
+    system: System,
+    combinations: list[Combination],
+    order: str = "first",
+    alpha_wanted: bool = False,
+    progress: Step = quiet,
 ) -> Combined:
     """Analyse all cases and combinations. order: "first"; "second" for all ultimate combinations; "by alpha_cr": for those
-    below the limit of EN 1993-1-1 5.2.1(3). alpha_wanted: find α_cr of the ultimate ones in any case. Raises ModelError for
-    a mechanism.
+    below the limit of EN 1993-1-1 5.2.1(3). alpha_wanted: find α_cr of the ultimate ones in any case. `progress` is told how
+    many of the combinations solved on their own are done. Raises ModelError for a mechanism.
     """
     response = solve_linear(system)
     cases = system.force.shape[1]
@@ -168,7 +178,7 @@ def combine_results(
     own = np.arange(len(rows)) if one_sided(system) else np.flatnonzero(second)
     place = np.full(len(rows), -1, dtype=np.int64)
     place[own] = np.arange(len(own))
-    states = solve_states(system, rows[own], second[own]) if len(own) else None
+    states = solve_states(system, rows[own], second[own], progress) if len(own) else None
     return Combined(response, rows, count, states, place, alpha, second, ultimate)
 
 

@@ -21,6 +21,7 @@ from engine.analysis.second_order import (
 )
 from engine.analysis.solve import System, sound_factor
 from engine.analysis.transfer import integrate
+from engine.progress import Step, quiet
 from engine.structure.model import Bools, Floats, Ints
 
 #: share of its stiffness that a member keeps while it does not act, so that the rest can be solved
@@ -180,10 +181,10 @@ def _axial(system: System, local: Floats, factors: Floats) -> Floats:
     return found
 
 
-def solve_states(system: System, factors: Floats, second: Bools) -> States:
+def solve_states(system: System, factors: Floats, second: Bools, progress: Step = quiet) -> States:
     """Solve combinations of the cases, factors (s, cases), each with the parts that act in it; those of `second` in second
     order. One that finds no state of its one-way parts keeps the last, and one beyond its critical load the first-order
-    values: `settled` and `stable` say so."""
+    values: `settled` and `stable` say so. `progress` is told how many found their state."""
     solver = StateSolver(system)
     count, n, e = len(factors), system.force.shape[0], len(system.elements)
     nodes = n // 6
@@ -211,6 +212,7 @@ def solve_states(system: System, factors: Floats, second: Bools) -> States:
         wanted_slack, wanted_lifted = slack.copy(), lifted.copy()
         margin = np.zeros((e + n, count))
         for group in _alike(slack, lifted, open_):
+            progress(count - len(open_), count)
             _solve_group(solver, out, group, second[group])
             _wish(solver, out, group, wanted_slack, wanted_lifted, margin)
         moved = []
@@ -230,6 +232,7 @@ def solve_states(system: System, factors: Floats, second: Bools) -> States:
             seen[i].add(np.packbits(np.concatenate([slack[:, i], lifted[:, i]])).tobytes())
             moved.append(i)
         open_ = np.array(moved, dtype=np.int64)
+        progress(count - len(open_), count)
         if not len(open_):
             break
     out.settled[open_] = False

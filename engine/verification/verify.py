@@ -5,6 +5,8 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
+from typing import Any
 
 import numpy as np
 
@@ -13,6 +15,7 @@ from engine.analysis.combined import Combined
 from engine.analysis.diagrams import Diagrams, peaked
 from engine.analysis.solve import Response
 from engine.document import Document
+from engine.memory import stored
 from engine.standards.en.steel import SteelArrays, Values, section_check, stability_check, steel_arrays
 from engine.structure.model import Floats, Member, Structure
 from engine.verification.segments import Segments, cut_segments
@@ -67,18 +70,70 @@ class Verdict:
 
 
 @dataclass(frozen=True)
+class Grounds:
+    """What verdicts rest on, recovered from the results of the combinations `strength` when it is asked for.
+
+    forces: at the stations; peaks: with moments raised to those between them. Neither is kept when pickled.
+    """
+
+    document: Document
+    combined: Combined
+    strength: tuple[int, ...]
+
+    @cached_property
+    def forces(self) -> Diagrams:
+        return self.combined.diagrams(self.strength)
+
+    @cached_property
+    def peaks(self) -> Diagrams:
+        return peaked(self.forces)
+
+    @cached_property
+    def segments(self) -> Segments:
+        return cut_segments(self.document, self.combined.structure, self.combined.elements, self.forces)
+
+    @cached_property
+    def steel(self) -> SteelArrays:
+        return steel_arrays([(m.section, m.material, m.bar) for m in self.combined.structure.members])
+
+    def __getstate__(self) -> dict[str, Any]:
+        return stored(self)
+
+
+@dataclass(frozen=True)
 class Verification:
-    """Verdicts and all that their proofs need. forces: at the stations; peaks: with moments raised to those between them. strength, deflection: indices of the combinations used;
-    service_factors: (deflection combinations, cases)."""
+    """Verdicts and all that their proofs need. strength, deflection: indices of the combinations used; service_factors:
+    (deflection combinations, cases)."""
 
     verdicts: tuple[Verdict, ...]
-    segments: Segments
-    steel: SteelArrays
-    forces: Diagrams
-    peaks: Diagrams
-    strength: tuple[int, ...]
+    grounds: Grounds
     deflection: tuple[int, ...]
     service_factors: Floats
+
+    @property
+    def strength(self) -> tuple[int, ...]:
+        """Indices of the combinations for strength."""
+        return self.grounds.strength
+
+    @property
+    def segments(self) -> Segments:
+        """All members cut at the restraints of their flanges."""
+        return self.grounds.segments
+
+    @property
+    def steel(self) -> SteelArrays:
+        """Section and material of every member."""
+        return self.grounds.steel
+
+    @property
+    def forces(self) -> Diagrams:
+        """Internal forces at the stations."""
+        return self.grounds.forces
+
+    @property
+    def peaks(self) -> Diagrams:
+        """The same with moments raised to those between the stations."""
+        return self.grounds.peaks
 
     @property
     def worst(self) -> float:
@@ -89,14 +144,11 @@ class Verification:
 def verify(document: Document, combined: Combined, combinations: list[Combination]) -> Verification:
     """Verify every member for every combination of its use."""
     response = combined.response
-    structure, elements = response.structure, response.elements
+    structure = response.structure
     strength = tuple(i for i, c in enumerate(combinations) if c.use in ("strength", "accidental"))
     service = tuple(i for i, c in enumerate(combinations) if c.use == "deflection")
     cases = response.displacement.shape[2]
-    forces = combined.diagrams(strength)
-    peaks = peaked(forces)
-    steel = steel_arrays([(m.section, m.material, m.bar) for m in structure.members])
-    segments = cut_segments(document, structure, elements, forces)
+    grounds = Grounds(document, combined, strength)
     outcomes: list[list[Outcome]] = [[] for _ in structure.members]
     reasons: list[list[str]] = [[] for _ in structure.members]
     for i, member in enumerate(structure.members):
@@ -113,8 +165,8 @@ def verify(document: Document, combined: Combined, combinations: list[Combinatio
                 "the offset of the member enters the analysis; its effect on stability is not covered yet"
             )
     if strength:
-        _sections(document, response, peaks, steel, outcomes, reasons)
-        _stability(document, segments, steel, outcomes, reasons)
+        _sections(document, response, grounds.peaks, grounds.steel, outcomes, reasons)
+        _stability(document, grounds.segments, grounds.steel, outcomes, reasons)
         _equilibria(combined, combinations, strength, outcomes, reasons)
     service_factors = np.array([combinations[i].factors for i in service]).reshape(len(service), cases)
     if service and document.hall:
@@ -129,7 +181,7 @@ def verify(document: Document, combined: Combined, combinations: list[Combinatio
         if not usable and not reasons[i]:
             reasons[i].append("no combination for strength")
         verdicts.append(Verdict(i, status, usable, tuple(dict.fromkeys(reasons[i]))))
-    return Verification(tuple(verdicts), segments, steel, forces, peaks, strength, service, service_factors)
+    return Verification(tuple(verdicts), grounds, service, service_factors)
 
 
 def stability_values(

@@ -6,10 +6,12 @@ import uuid
 
 from django.conf import settings
 from django.db import models
+from django.utils import timezone
 
 
 class Project(models.Model):
-    """A piece of work of one owner. head: the revision that stands; redo: numbers of revisions that were undone."""
+    """A piece of work of one owner. head: the revision that stands; redo: numbers of revisions that were undone; paused: its
+    numbers are refreshed only when asked for."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="projects")
@@ -19,6 +21,7 @@ class Project(models.Model):
     changed = models.DateTimeField(auto_now=True)
     head = models.ForeignKey("Revision", null=True, on_delete=models.PROTECT, related_name="+")
     redo = models.JSONField(default=list)
+    paused = models.BooleanField(default=False)
 
     class Meta:
         ordering = ["-changed"]
@@ -51,3 +54,62 @@ class Revision(models.Model):
     class Meta:
         ordering = ["number"]
         constraints = [models.UniqueConstraint(fields=["project", "number"], name="one_revision_a_number")]
+
+
+class Result(models.Model):
+    """What a chain gave, under the fingerprint of everything that went into it: document and program.
+
+    response: the fingerprint of its stages up to the response. screen: what the workbench shows, as compressed JSON; numbers:
+    the chain itself, compressed and sealed (see `results`). size: bytes of both.
+    """
+
+    key = models.CharField(max_length=64, primary_key=True)
+    response = models.CharField(max_length=64, db_index=True, default="")
+    screen = models.BinaryField()
+    numbers = models.BinaryField()
+    size = models.PositiveIntegerField()
+    used = models.DateTimeField(default=timezone.now, db_index=True)
+
+
+class Run(models.Model):
+    """The computation of one revision's chain by a worker.
+
+    key: that of the result it makes. head: it is for the revision that stands, so that a newer edit supersedes it. job: its
+    number in the queue. stage, done, of: where it is; seconds: taken by each stage, when done.
+    """
+
+    class State(models.TextChoices):
+        WAITING = "waiting"
+        RUNNING = "running"
+        DONE = "done"
+        SUPERSEDED = "superseded"
+        CANCELLED = "cancelled"
+        FAILED = "failed"
+
+    ACTIVE = (State.WAITING, State.RUNNING)
+
+    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="runs")
+    revision = models.ForeignKey(Revision, on_delete=models.CASCADE, related_name="runs")
+    key = models.CharField(max_length=64)
+    head = models.BooleanField(default=True)
+    state = models.CharField(max_length=12, choices=State, default=State.WAITING)
+    stage = models.CharField(max_length=20, default="")
+    done = models.PositiveIntegerField(default=0)
+    of = models.PositiveIntegerField(default=0)
+    seconds = models.JSONField(default=dict)
+    message = models.CharField(max_length=300, default="")
+    attempts = models.PositiveSmallIntegerField(default=1)
+    job = models.BigIntegerField(null=True)
+    asked = models.DateTimeField(auto_now_add=True)
+    started = models.DateTimeField(null=True)
+    ended = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["-id"]
+        constraints = [
+            models.UniqueConstraint(
+                fields=["project", "key"],
+                condition=models.Q(state__in=("waiting", "running")),
+                name="one_active_run_a_result",
+            )
+        ]

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from typing import Any
 from uuid import UUID
 
+from django.conf import settings
 from django.contrib.auth.models import User
 from django.db import models, transaction
 from django.shortcuts import get_object_or_404
@@ -18,6 +19,7 @@ from engine.editing.operations import Operation
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.load import combinations, load
+from server.projects import runs
 from server.projects.models import Project, Revision
 
 
@@ -58,6 +60,7 @@ def create(user: User, document: Document, label: str) -> Project:
         project=project, number=1, document=document.model_dump(mode="json"), label=label, author=user
     )
     project.save()
+    _refresh(project)
     return project
 
 
@@ -160,7 +163,16 @@ def _next(
     project.name = document.name
     project.redo = []
     project.save()
+    _refresh(project)
     return project
+
+
+def _refresh(project: Project) -> None:
+    """Have the numbers of what stands now computed, and those of what stood before no longer."""
+    runs.supersede(project)
+    if settings.WORKERS:
+        assert project.head is not None
+        runs.ask(project, project.head, Document.model_validate(project.head.document))
 
 
 @transaction.atomic
@@ -174,6 +186,7 @@ def undo(user: User, project_id: UUID, base: int) -> Project:
     project.head = project.head.parent
     project.name = project.head.document["name"]
     project.save()
+    _refresh(project)
     return project
 
 
@@ -187,4 +200,5 @@ def redo(user: User, project_id: UUID, base: int) -> Project:
     project.redo = project.redo[:-1]
     project.name = project.head.document["name"]
     project.save()
+    _refresh(project)
     return project

@@ -51,6 +51,7 @@ class NewProject(Schema):
 class ProjectChange(Schema):
     name: Name | None = None
     archived: bool | None = None
+    paused: bool | None = None
 
 
 class RevisionOut(Schema):
@@ -76,6 +77,7 @@ class ProjectOut(Schema):
     revision: RevisionOut
     can_undo: bool
     can_redo: bool
+    paused: bool
     fingerprints: dict[str, str]
     document: Document
 
@@ -569,6 +571,18 @@ class ChainOut(Schema):
     worst: float | None = None
     status: str = ""
     deflection_worst: float | None = None
+
+
+class RunningOut(Schema):
+    """How the computation of a revision stands. state: that of its run, or "paused". done of `of` combinations of the stage."""
+
+    revision: int
+    state: str
+    stage: str = ""
+    done: int = 0
+    of: int = 0
+    attempts: int = 1
+    message: str = ""
 
 
 class RunOut(Schema):

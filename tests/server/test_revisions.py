@@ -1,4 +1,4 @@
-"""Revisions under simultaneous edits, kept chains, the demo, and how members are named on the screen."""
+"""Revisions under simultaneous edits, the demo, and how members are named on the screen."""
 
 import threading
 
@@ -13,7 +13,7 @@ from engine.demo import DEMOS, drying_hall
 from engine.document import Document, read_document
 from engine.document.jigs import HallJig
 from engine.errors import ModelError
-from server.projects import chains, response, revisions, workbench
+from server.projects import response, revisions, workbench
 from server.projects.models import Project, Revision
 
 
@@ -81,24 +81,6 @@ class Changes(TestCase):
         project = revisions.edit(user, project.id, 1, "rename", [("name", "Second")])
         self.assertEqual(project.name, "Second")
         self.assertEqual(revisions.undo(user, project.id, 2).name, "First")
-
-
-class KeptChains(TestCase):
-    def test_a_chain_is_computed_once(self):
-        document = Document(name="Once", hall=HallJig(spacings=[6.0]))
-        self.assertIs(chains.chain_of(document), chains.chain_of(document.model_copy(deep=True)))
-
-    def test_a_refusal_is_kept_too(self):
-        document = Document(name="Nothing")
-        for _ in range(2):
-            with self.assertRaisesRegex(ModelError, "nothing to analyse"):
-                chains.chain_of(document)
-
-    def test_only_so_many_are_kept(self):
-        for i in range(chains.KEPT + 3):
-            with self.assertRaises(ModelError):
-                chains.chain_of(Document(name=f"Nothing {i}"))
-        self.assertLessEqual(len(chains._kept), chains.KEPT)
 
 
 class Demo(TestCase):

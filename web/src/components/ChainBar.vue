@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { progress } from '../lib/live'
 import { freshness, LINKS } from '../lib/stages'
 import { useWorkbench } from '../stores/workbench'
 
@@ -13,6 +15,18 @@ const WORDS = {
 function state(link: (typeof LINKS)[number]) {
   return bench.project ? freshness(link, bench.project, bench.chain, bench.refreshing) : 'behind'
 }
+/** Time that passes while something is computed; the bar speaks up only when it takes a while. */
+const now = ref(Date.now())
+const ticker = setInterval(() => (now.value = Date.now()), 200)
+const watcher = setInterval(() => void bench.watchHead(), 4000)
+onMounted(() => void bench.watchHead())
+onBeforeUnmount(() => {
+  clearInterval(ticker)
+  clearInterval(watcher)
+})
+const elapsed = computed(() => (bench.running ? Math.max(0, (now.value - bench.running.since) / 1000) : 0))
+const taken = computed(() => Object.values(bench.chain?.seconds ?? {}).reduce((sum, s) => sum + s, 0))
+const share = computed(() => (bench.running?.of ? (bench.running.done ?? 0) / bench.running.of : undefined))
 </script>
 
 <template>
@@ -40,6 +54,49 @@ function state(link: (typeof LINKS)[number]) {
         @click="bench.step('redo')"
       >
         ↷
+      </button>
+    </span>
+    <span class="run" aria-live="polite">
+      <template v-if="bench.running && bench.refreshing">
+        <template v-if="elapsed > 0.7 || bench.running.state === 'unreachable'">
+          <progress v-if="bench.running.state === 'running'" :value="share" max="1" aria-label="Progress of the run" />
+          <span class="told" :title="progress(bench.running)">{{ progress(bench.running) }}</span>
+          <span class="mono">{{ elapsed.toFixed(1) }} s</span>
+          <button
+            v-if="bench.running.state !== 'unreachable'"
+            class="quiet"
+            title="Stop computing"
+            @click="bench.stop()"
+          >
+            Stop
+          </button>
+        </template>
+      </template>
+      <template v-else-if="bench.running">
+        <span class="told" :title="bench.running.message">{{
+          bench.running.state === 'paused'
+            ? 'Paused'
+            : bench.running.state === 'cancelled'
+              ? 'Stopped'
+              : bench.running.message
+        }}</span>
+        <button class="quiet" title="Compute the numbers of this revision" @click="bench.start()">Refresh now</button>
+      </template>
+      <span v-else-if="taken" class="mono took" :title="`The chain took ${taken.toFixed(2)} s to compute`"
+        >{{ taken.toFixed(2) }} s</span
+      >
+      <button
+        v-if="bench.project"
+        class="quiet"
+        :aria-pressed="bench.project.paused"
+        :title="
+          bench.project.paused
+            ? 'Numbers are refreshed only when asked for: refresh them by themselves again'
+            : 'Pause: refresh numbers only when asked for'
+        "
+        @click="bench.pause(!bench.project.paused)"
+      >
+        {{ bench.project.paused ? 'Go live' : 'Pause' }}
       </button>
     </span>
     <nav aria-label="The chain">
@@ -89,6 +146,28 @@ header {
 .project small {
   color: var(--ink-2);
   white-space: nowrap;
+}
+.run {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  min-width: 0;
+  font-size: 12px;
+  color: var(--ink-2);
+  white-space: nowrap;
+}
+.run progress {
+  width: 56px;
+  height: 6px;
+  accent-color: var(--behind);
+}
+.told {
+  max-width: 190px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.took {
+  font-size: 11px;
 }
 .steps {
   white-space: nowrap;

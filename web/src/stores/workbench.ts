@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { api, csrfToken, typed, type Schemas } from '../api/client'
+import { follow, isActive, laidUnder, type Running } from '../lib/live'
 import type { Link } from '../lib/stages'
 
 export type Overlay = 'actions' | 'moment' | 'sway' | 'names'
@@ -38,7 +39,11 @@ export const useWorkbench = defineStore('workbench', () => {
   const chain = shallowRef<Schemas['ChainOut'] | null>(null)
   const diagram = shallowRef<Schemas['DiagramOut'] | null>(null)
   const catalogue = shallowRef<Schemas['FamilyOut'][]>([])
-  const refreshing = ref(false)
+  /** How the numbers of the present revision are being computed; null when they are there. */
+  const running = shallowRef<Running | null>(null)
+  const refreshing = computed(() => isActive(running.value))
+  /** A revision that somebody made elsewhere, or that this page does not know yet. */
+  const elsewhere = shallowRef<Schemas['RevisionOut'] | null>(null)
   const message = ref('')
   const conflict = shallowRef<Schemas['ConflictOut'] | null>(null)
   const refusal = ref<Refusal | null>(null)
@@ -101,7 +106,7 @@ export const useWorkbench = defineStore('workbench', () => {
   }
 
   async function open(id: string): Promise<void> {
-    project.value = chain.value = diagram.value = null
+    project.value = chain.value = diagram.value = running.value = elsewhere.value = null
     rounds.value = []
     sizing.value = null
     selected.value = state.value = ''
@@ -153,19 +158,68 @@ export const useWorkbench = defineStore('workbench', () => {
   async function refresh(): Promise<void> {
     const wanted = project.value
     if (!wanted) return
-    refreshing.value = true
-    const { data, error } = await api.GET('/api/projects/{project_id}/chain', {
-      params: { path: { project_id: wanted.id }, query: { revision: wanted.revision.number } },
-    })
-    if (project.value?.revision.number !== wanted.revision.number || project.value.id !== wanted.id) return
-    refreshing.value = false
-    if (data) {
-      chain.value = typed('ChainOut', data)
-      // diagrams of an older revision are not shown under the new structure
-      if (diagram.value?.revision !== chain.value.revision) diagram.value = null
-    } else if (error) message.value = 'The chain could not be refreshed; the numbers shown are of an older revision.'
+    const number = wanted.revision.number
+    const current = () => project.value?.revision.number === number && project.value.id === wanted.id
+    const path = { project_id: wanted.id }
+    let slow = false
+    running.value = {
+      revision: number,
+      state: 'waiting',
+      stage: '',
+      done: 0,
+      of: 0,
+      attempts: 1,
+      message: '',
+      since: Date.now(),
+    }
+    const found = await follow(
+      number,
+      async () => {
+        const answer = await api.GET('/api/projects/{project_id}/chain', {
+          params: { path, query: { revision: number, wait: slow ? 1 : 0.8 } },
+        })
+        const status = answer.response.status
+        if (status === 200) return { status, chain: typed('ChainOut', answer.data) }
+        if (status === 202) return { status, running: typed('RunningOut', answer.data) }
+        return { status, message: (answer.error as Schemas['Problem'] | undefined)?.message }
+      },
+      (told) => {
+        running.value = told
+        // what takes longer shows at least what stands now
+        if (!slow) void lay(number, current)
+        slow = true
+      },
+      current,
+    )
+    if (!current()) return
+    if (!found) return
+    running.value = null
+    chain.value = found
+    await settle()
+  }
+
+  /** Show the structure of a revision whose numbers are not there, under the older numbers. */
+  async function lay(number: number, current: () => boolean): Promise<void> {
+    const now = project.value
+    if (!now) return
+    try {
+      const { data } = await api.GET('/api/projects/{project_id}/structure', {
+        params: { path: { project_id: now.id }, query: { revision: number } },
+      })
+      if (!data || !current() || !running.value) return
+      chain.value = laidUnder(typed('ChainOut', data), chain.value)
+      await settle()
+    } catch {
+      // the run itself tells that the server does not answer
+    }
+  }
+
+  /** After another chain: what is looked at may not be there any more. */
+  async function settle(): Promise<void> {
+    // diagrams of an older revision are not shown under the new structure
+    if (diagram.value?.revision !== chain.value?.revision) diagram.value = null
     if (opening && chain.value) arrive()
-    const present = new Set((data?.members ?? []).map((m) => m.name))
+    const present = new Set((chain.value?.members ?? []).map((m) => m.name))
     if (plane.value !== 'whole' && !looking.value)
       plane.value = planes.value.filter((p) => p.kind === 'frame').at(-1)?.key ?? 'whole'
     if (selected.value && !present.has(selected.value)) selected.value = ''
@@ -182,7 +236,7 @@ export const useWorkbench = defineStore('workbench', () => {
   /** Fetch the diagrams of what is looked at. */
   async function draw(): Promise<void> {
     const now = project.value
-    if (!now || !chain.value || chain.value.problem) {
+    if (!now || !chain.value || chain.value.problem || chain.value.status === 'bare') {
       diagram.value = null
       if (now && chain.value?.broken_stage === 'response') await drawMechanism(now, chain.value.revision)
       return
@@ -387,8 +441,75 @@ export const useWorkbench = defineStore('workbench', () => {
     if (answer.response.status === 409) conflict.value = error as Schemas['ConflictOut']
     else if (answer.response.status === 422)
       refusal.value = { place: error?.place || place, message: error?.message ?? 'That was refused.' }
-    else message.value = `The server answered ${answer.response.status}; nothing was changed.`
+    else message.value = `${error?.message ?? `The server answered ${answer.response.status}.`} Nothing was changed.`
     return false
+  }
+
+  /** A post was cut off: whether it was done is known once the server answers again. */
+  async function reach(): Promise<void> {
+    const before = project.value
+    if (!before || reaching) return
+    reaching = true
+    message.value = 'The server cannot be reached. Whether the last change was stored is not known yet; trying again…'
+    for (let pause = 500; project.value?.id === before.id; pause = Math.min(pause * 2, 4000)) {
+      await new Promise((done) => setTimeout(done, pause))
+      try {
+        const { data } = await api.GET('/api/projects/{project_id}', { params: { path: { project_id: before.id } } })
+        if (!data) continue
+        const now = typed('ProjectOut', data)
+        message.value =
+          now.revision.number === before.revision.number
+            ? 'The server is back. The last change was not stored; please make it again.'
+            : `The server is back. The project stands at revision ${now.revision.number}: ${now.revision.label}.`
+        project.value = now
+        break
+      } catch {
+        // not yet
+      }
+    }
+    reaching = false
+    await refresh()
+  }
+  let reaching = false
+
+  /** See whether somebody else moved the project on. */
+  async function watchHead(): Promise<void> {
+    const now = project.value
+    if (!now || reaching || globalThis.document.hidden) return
+    try {
+      const { data } = await api.GET('/api/projects/{project_id}/head', { params: { path: { project_id: now.id } } })
+      if (!data || project.value !== now) return
+      elsewhere.value = data.number === now.revision.number ? null : data
+    } catch {
+      // said by whatever is asked for next
+    }
+  }
+
+  /** Stop what is being computed. */
+  async function stop(): Promise<void> {
+    const now = project.value
+    if (now) await api.DELETE('/api/projects/{project_id}/runs', { params: { path: { project_id: now.id } } })
+  }
+
+  /** Compute the numbers of the head now, though paused or stopped. */
+  async function start(): Promise<void> {
+    const now = project.value
+    if (!now) return
+    await api.POST('/api/projects/{project_id}/runs', { params: { path: { project_id: now.id } } })
+    await refresh()
+  }
+
+  /** Refresh only when asked to, or by itself again. */
+  async function pause(paused: boolean): Promise<void> {
+    const now = project.value
+    if (!now) return
+    const { data } = await api.PATCH('/api/projects/{project_id}', {
+      params: { path: { project_id: now.id } },
+      body: { paused },
+    })
+    if (!data) return
+    project.value = typed('ProjectOut', data)
+    if (!paused) await refresh()
   }
 
   let turn: Promise<unknown> = Promise.resolve()
@@ -399,7 +520,7 @@ export const useWorkbench = defineStore('workbench', () => {
         const answer = project.value ? await send(project.value) : null
         return !!answer && take(answer, place)
       } catch {
-        message.value = 'The server cannot be reached; nothing was changed.'
+        void reach()
         return false
       }
     })
@@ -464,6 +585,7 @@ export const useWorkbench = defineStore('workbench', () => {
   async function catchUp(): Promise<void> {
     const now = project.value
     conflict.value = null
+    elsewhere.value = null
     if (!now) return
     const { data } = await api.GET('/api/projects/{project_id}', { params: { path: { project_id: now.id } } })
     if (data) {
@@ -523,6 +645,12 @@ export const useWorkbench = defineStore('workbench', () => {
     diagram,
     catalogue,
     refreshing,
+    running,
+    elsewhere,
+    watchHead,
+    stop,
+    start,
+    pause,
     message,
     conflict,
     refusal,

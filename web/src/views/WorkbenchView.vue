@@ -9,6 +9,7 @@ import PanelView from '../components/PanelView.vue'
 import ProofSheet from '../components/ProofSheet.vue'
 import RoleList from '../components/RoleList.vue'
 import ViewTools from '../components/ViewTools.vue'
+import { progress } from '../lib/live'
 import { LINKS } from '../lib/stages'
 import StageSheet from '../sheets/StageSheet.vue'
 import { useWorkbench } from '../stores/workbench'
@@ -99,7 +100,7 @@ function text(value: unknown) {
           {{ bench.chain.problem.message }}
         </p>
       </template>
-      <p v-else class="waiting">Computing the chain…</p>
+      <p v-else class="waiting">{{ bench.running ? progress(bench.running) : 'Computing the chain…' }}</p>
       <ViewTools v-if="bench.chain?.members?.length && !bench.panel" />
     </main>
     <aside class="right" aria-label="Sheet">
@@ -110,6 +111,11 @@ function text(value: unknown) {
     </aside>
     <LedgerPanel class="bottom" :folded="folded.bottom" @fold="folded.bottom = !folded.bottom" />
     <ProofSheet v-if="proof && bench.member" :criterion="proof" @close="proof = ''" @criterion="proof = $event" />
+    <div v-if="bench.elsewhere && !bench.conflict && !bench.message" class="message" role="status">
+      {{ bench.elsewhere.author || 'Somebody' }} made revision {{ bench.elsewhere.number }} elsewhere: “{{
+        bench.elsewhere.label
+      }}”. <button class="quiet" @click="bench.catchUp()">Show it</button>
+    </div>
     <div v-if="bench.message && bench.chain" class="message" role="alert">
       {{ bench.message }} <button class="quiet" @click="bench.message = ''">Close</button>
     </div>

@@ -1,0 +1,144 @@
+"""Results of chains: stored in PostgreSQL by fingerprint, and those in use kept in memory.
+
+A stored chain is a pickle sealed with the application's secret: what does not bear the seal is never opened. What can be found
+again from displacements and end forces (diagrams, segments) is not stored.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import json
+import pickle
+import threading
+import zlib
+from collections import OrderedDict
+from datetime import timedelta
+from functools import cache
+from pathlib import Path
+
+from django.conf import settings
+from django.db.models import Sum
+from django.utils import timezone
+from django.utils.crypto import constant_time_compare, salted_hmac
+
+from engine.chain import Chain, Forces, fingerprints
+from engine.document import Document
+from engine.errors import ModelError
+from server.projects.models import Result
+
+#: chains kept in memory; one of an ordinary hall takes some 30 MB
+KEPT = 12
+#: how often a use is written down, which pruning goes by
+NOTED = timedelta(hours=1)
+_SEAL = 32
+
+_kept: OrderedDict[str, Chain | ModelError] = OrderedDict()
+_guard = threading.Lock()
+
+
+@cache
+def build() -> str:
+    """Fingerprint of the program that makes results: another build's are not read."""
+    found = hashlib.sha256()
+    for folder in ("engine", "server/projects"):
+        for path in sorted((settings.ROOT / Path(folder)).rglob("*")):
+            if path.suffix in (".py", ".csv") and "migrations" not in path.parts:
+                found.update(path.read_bytes())
+    return found.hexdigest()
+
+
+def key_of(document: Document) -> str:
+    """The fingerprint of a document's whole result."""
+    text = json.dumps(document.model_dump(mode="json"), sort_keys=True)
+    return hashlib.sha256((build() + text).encode()).hexdigest()
+
+
+def response_key(document: Document) -> str:
+    """The fingerprint of its stages up to the response."""
+    return hashlib.sha256((build() + fingerprints(document)["response"]).encode()).hexdigest()
+
+
+def keep(key: str, found: Chain | ModelError) -> None:
+    """Keep in this process's memory."""
+    with _guard:
+        _kept[key] = found
+        _kept.move_to_end(key)
+        while len(_kept) > KEPT:
+            _kept.popitem(last=False)
+
+
+def _remembered(key: str) -> Chain | ModelError | None:
+    with _guard:
+        found = _kept.get(key)
+        if found is not None:
+            _kept.move_to_end(key)
+        return found
+
+
+def store(document: Document, found: Chain | ModelError, screen: bytes) -> None:
+    """Store a result with what the workbench shows of it, and drop the longest unused ones when they are too many."""
+    key = key_of(document)
+    keep(key, found)
+    body = zlib.compress(pickle.dumps(found, protocol=5), 1)
+    numbers = salted_hmac("lorica.result", body, algorithm="sha256").digest() + body
+    small = zlib.compress(screen, 1)
+    response = response_key(document) if isinstance(found, Chain) else ""
+    values = {"response": response, "screen": small, "numbers": numbers, "size": len(small) + len(numbers)}
+    Result.objects.update_or_create(key=key, defaults={**values, "used": timezone.now()})
+    prune()
+
+
+def prune() -> None:
+    """Drop the results not used for longest while all together take more than RESULTS_SIZE."""
+    total = Result.objects.aggregate(total=Sum("size"))["total"] or 0
+    excess, doomed = total - settings.RESULTS_SIZE, []
+    if excess <= 0:
+        return
+    for key, size in Result.objects.order_by("used").values_list("key", "size").iterator():
+        doomed.append(key)
+        excess -= size
+        if excess <= 0:
+            break
+    Result.objects.filter(key__in=doomed).delete()
+
+
+def screen_of(key: str) -> bytes | None:
+    """What the workbench shows of a stored result, as JSON; None when it is not stored."""
+    row = Result.objects.filter(key=key).values_list("screen", "used").first()
+    if row is None:
+        return None
+    if timezone.now() - row[1] > NOTED:
+        Result.objects.filter(key=key).update(used=timezone.now())
+    return zlib.decompress(row[0])
+
+
+def is_stored(key: str) -> bool:
+    """Whether the result is there."""
+    return Result.objects.filter(key=key).exists()
+
+
+def chain_by(key: str) -> Chain | ModelError | None:
+    """The chain of a result, from memory or as it is stored; None when neither has it."""
+    found = _remembered(key)
+    if found is None:
+        row = Result.objects.filter(key=key).values_list("numbers", flat=True).first()
+        found = _opened(bytes(row)) if row is not None else None
+        if found is not None:
+            keep(key, found)
+    return found
+
+
+def forces_like(document: Document) -> Forces | None:
+    """The stages up to the response of any result in which they are the same."""
+    response = response_key(document)
+    key = Result.objects.filter(response=response).order_by("-used").values_list("key", flat=True).first()
+    found = chain_by(key) if key else None
+    return found if isinstance(found, Chain) else None
+
+
+def _opened(sealed: bytes) -> Chain | ModelError | None:
+    seal, body = sealed[:_SEAL], sealed[_SEAL:]
+    if not constant_time_compare(seal, salted_hmac("lorica.result", body, algorithm="sha256").digest()):
+        return None
+    found: Chain | ModelError = pickle.loads(zlib.decompress(body))
+    return found

@@ -1,0 +1,207 @@
+"""Runs and stored results: computed once, pruned, sealed, paused, stopped, superseded, taken up again."""
+
+import threading
+
+import numpy as np
+from django.contrib.auth.models import User
+from django.db import connection, connections
+from django.test import TestCase, TransactionTestCase, override_settings
+
+from engine.document import Document
+from engine.document.jigs import HallJig
+from engine.document.rules import Inside
+from server.projects import results, revisions, runs
+from server.projects.models import Result, Run
+from tests.server.test_api import ApiCase
+
+
+def small(name="Once", **more):
+    document = Document(name=name, hall=HallJig(spacings=[6.0]), **more)
+    document.wind.inside = Inside(kind="own", values=[0.2])
+    return document
+
+
+class StoredResults(TestCase):
+    def setUp(self):
+        self.user = User.objects.create_user("ada", password="gusset-plate")
+        results._kept.clear()
+
+    def project(self, document):
+        found = revisions.create(self.user, document, "new")
+        return found, found.head
+
+    def test_a_chain_is_computed_once_and_read_back_the_same(self):
+        project, head = self.project(small())
+        first = runs.chain_of(project, head)
+        self.assertIs(runs.chain_of(project, head), first)
+        results._kept.clear()
+        again = runs.chain_of(project, head)
+        self.assertIsNot(again, first)
+        self.assertEqual(again.verification.verdicts, first.verification.verdicts)
+        self.assertTrue((again.verification.peaks.My == first.verification.peaks.My).all())
+        np.testing.assert_array_equal(again.combined.critical, first.combined.critical)
+        self.assertEqual(Run.objects.count(), 1)
+        self.assertGreater(Run.objects.get().seconds["verification"], 0)
+
+    def test_equal_documents_share_a_result(self):
+        for _ in range(2):
+            runs.chain_of(*self.project(small()))
+        self.assertEqual((Result.objects.count(), Run.objects.count()), (1, 1))
+
+    def test_a_limit_alone_leaves_the_response_as_it_is(self):
+        first = runs.chain_of(*self.project(small()))
+        other = small()
+        other.rules.rafter_deflection_ratio = 100.0
+        second = runs.chain_of(*self.project(other))
+        self.assertIs(second.combined, first.combined)
+        self.assertEqual(second.seconds["response"], 0.0)
+        self.assertIsNot(second.verification, first.verification)
+
+    def test_a_refusal_is_stored_too(self):
+        project, head = self.project(Document(name="Nothing"))
+        for _ in range(2):
+            with self.assertRaisesRegex(runs.ModelError, "nothing to analyse"):
+                runs.chain_of(project, head)
+            results._kept.clear()
+        self.assertEqual(Run.objects.count(), 1)
+
+    def test_what_does_not_bear_the_seal_is_not_opened(self):
+        project, head = self.project(small())
+        runs.chain_of(project, head)
+        key = results.key_of(small())
+        sealed = bytes(Result.objects.get().numbers)
+        Result.objects.update(numbers=sealed[:-1] + bytes([sealed[-1] ^ 1]))
+        results._kept.clear()
+        self.assertIsNone(results.chain_by(key))
+
+    def test_the_longest_unused_are_pruned(self):
+        for name in "ABC":
+            self.assertEqual(runs.ask(*self.project(Document(name=name)), Document(name=name)).state, "done")
+        sizes = sum(Result.objects.values_list("size", flat=True))
+        kept = results.key_of(Document(name="C"))
+        with override_settings(RESULTS_SIZE=sizes - 1):
+            results.prune()
+            self.assertEqual(Result.objects.count(), 2)
+        with override_settings(RESULTS_SIZE=sizes // 3 + 1):
+            results.prune()
+        self.assertEqual([r.key for r in Result.objects.all()], [kept])
+
+    def test_only_so_many_are_kept_in_memory(self):
+        for i in range(results.KEPT + 3):
+            results.keep(str(i), runs.ModelError("no"))
+        self.assertEqual(len(results._kept), results.KEPT)
+
+
+class PauseAndStop(ApiCase):
+    def test_a_paused_project_waits_to_be_asked(self):
+        project = self.new()
+        url = f"/api/projects/{project['id']}"
+        paused = self.client.patch(url, '{"paused": true}', content_type="application/json").json()
+        self.assertTrue(paused["paused"])
+        answer = self.client.get(f"{url}/chain")
+        self.assertEqual((answer.status_code, answer.json()["state"]), (202, "paused"))
+        bare = self.client.get(f"{url}/structure").json()
+        self.assertEqual(list(bare["fingerprints"]), ["structure"])
+        self.assertGreater(len(bare["members"]), 50)
+        self.assertIsNone(bare["members"][0]["utilisation"])
+        self.assertEqual(self.post(f"projects/{project['id']}/runs").status_code, 202)
+        self.assertEqual(self.client.get(f"{url}/chain").status_code, 200)
+
+    def test_of_another_user_nothing_is_started_or_stopped(self):
+        project = self.new()
+        self.client.force_login(User.objects.create_user("bob", password="anchor-bolt"))
+        self.assertEqual(self.post(f"projects/{project['id']}/runs").status_code, 404)
+        self.assertEqual(self.client.delete(f"/api/projects/{project['id']}/runs").status_code, 404)
+        self.assertEqual(self.client.get(f"/api/projects/{project['id']}/structure").status_code, 404)
+
+
+@override_settings(WORKERS=True)
+class Queue(TransactionTestCase):
+    """The queue itself, with this process in the worker's place."""
+
+    def setUp(self):
+        self.user = User.objects.create_user("ada", password="gusset-plate")
+        results._kept.clear()
+        self.project = revisions.create(self.user, small(), "new")
+
+    def tearDown(self):
+        with connection.cursor() as cursor:
+            cursor.execute("TRUNCATE procrastinate_jobs CASCADE")
+
+    def edit(self, ratio):
+        self.project = revisions.edit(
+            self.user, self.project.id, self.project.head.number, "x", [("rules.rafter_deflection_ratio", ratio)]
+        )
+
+    def ask(self, **more):
+        return runs.ask(self.project, self.project.head, Document.model_validate(self.project.head.document), **more)
+
+    def test_an_edit_queues_its_run_and_supersedes_the_one_before(self):
+        self.edit(150.0)
+        self.edit(160.0)
+        self.assertEqual(
+            list(Run.objects.order_by("id").values_list("state", flat=True)), ["superseded", "superseded", "waiting"]
+        )
+        last = Run.objects.get(state="waiting")
+        for run in Run.objects.order_by("id"):
+            runs.perform(run.pk)
+        last.refresh_from_db()
+        self.assertEqual((last.state, Result.objects.count()), ("done", 1))
+        self.assertIsNone(self.ask())
+
+    def test_a_newer_edit_stops_a_run_under_way(self):
+        run = Run.objects.get()
+        Run.objects.filter(pk=run.pk).update(state="running")
+        tell = runs._teller(run.pk)
+        tell("structure", 0, 0)
+        self.edit(150.0)
+        with self.assertRaises(runs.Stopped):
+            tell("loading", 0, 0)
+
+    def test_a_cancelled_run_stays_so_until_it_is_asked_for(self):
+        runs.cancel(self.project)
+        self.assertEqual(self.ask().state, "cancelled")
+        runs.perform(Run.objects.get().pk)
+        self.assertEqual(Result.objects.count(), 0)
+        self.assertEqual(self.ask(force=True).state, "waiting")
+
+    def test_a_run_whose_worker_died_is_taken_up_again_and_given_up_in_the_end(self):
+        run = Run.objects.get()
+        for attempt in (2, 3):
+            Run.objects.filter(pk=run.pk).update(state="running")
+            found = self.ask()
+            self.assertEqual((found.state, found.attempts), ("waiting", attempt))
+            self.assertIn("taken up again", found.message)
+        Run.objects.filter(pk=run.pk).update(state="running")
+        self.assertEqual(self.ask().state, "failed")
+        self.assertIn("ended 3 times", self.ask().message)
+
+    def test_a_run_that_is_held_is_left_alone(self):
+        run = Run.objects.get()
+        Run.objects.filter(pk=run.pk).update(state="running")
+        held, done = threading.Event(), threading.Event()
+
+        def hold():
+            with runs._holding(run.pk) as ours:
+                self.assertTrue(ours)
+                held.set()
+                done.wait(10)
+            connections.close_all()
+
+        other = threading.Thread(target=hold)
+        other.start()
+        held.wait(10)
+        self.assertEqual(self.ask().state, "running")
+        done.set()
+        other.join()
+        self.assertEqual(self.ask().state, "waiting")
+
+    def test_progress_names_the_stages_in_order(self):
+        run, seen = Run.objects.get(), []
+        document = Document.model_validate(run.revision.document)
+        document.analysis.order = "second"
+        runs.run(document, lambda *told: seen.append(told))
+        stages = list(dict.fromkeys(stage for stage, *_ in seen))
+        self.assertEqual(stages, ["structure", "loading", "combinations", "response", "verification"])
+        done = [(d, of) for stage, d, of in seen if stage == "response" and of]
+        self.assertEqual(done[-1][0], done[-1][1])
