@@ -20,6 +20,8 @@ DATA = Path(os.environ.get("LORICA_DATA") or LOCAL).resolve()
 VENV = LOCAL / "venv"
 PYTHON = VENV / "bin" / "python"
 WEB = ROOT / "web"
+#: for whatever computes: the many small products of matrices are slower on two threads than on one
+COMPUTING = {"OPENBLAS_NUM_THREADS": "1"}
 CHROMIUM = Path("/usr/bin/chromium")
 
 

@@ -8,7 +8,7 @@ import subprocess
 import sys
 
 from command import check, serve
-from command.environment import PYTHON, ROOT, Stop, ensure_python, say
+from command.environment import COMPUTING, PYTHON, ROOT, Stop, ensure_python, say
 
 HEADLESS = ("solve", "schema", "bench")
 
@@ -18,7 +18,7 @@ def main() -> int:
     arguments = sys.argv[1:]
     if arguments and arguments[0] in HEADLESS:
         ensure_python(test=False)
-        variables = {**os.environ, "PYTHONPATH": str(ROOT)}
+        variables = {**os.environ, **COMPUTING, "PYTHONPATH": str(ROOT)}
         return subprocess.run([str(PYTHON), "-m", "engine.cli", *arguments], env=variables).returncode
     if arguments and arguments[0] == "manage":
         ensure_python(test=False)

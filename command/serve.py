@@ -15,6 +15,7 @@ from pathlib import Path
 
 from command import postgres
 from command.environment import (
+    COMPUTING,
     DATA,
     PYTHON,
     ROOT,
@@ -49,6 +50,7 @@ def environment() -> dict[str, str]:
     url = given or postgres.start()
     return {
         **os.environ,
+        **COMPUTING,
         "LORICA_LOCAL": "1",
         "LORICA_SECRET": os.environ.get("LORICA_SECRET") or secret.read_text(),
         "LORICA_DATABASE_URL": url,

@@ -59,7 +59,7 @@ def _conflict(request: HttpRequest, conflict: revisions.Conflict) -> HttpRespons
         author=author,
         differences=[schemas.DifferenceOut(**vars(d)) for d in conflict.differences],
     )
-    return api.create_response(request, answer.dict(), status=409)
+    return api.create_response(request, answer.model_dump(), status=409)
 
 
 def user_of(request: HttpRequest) -> Any:

@@ -60,13 +60,13 @@ class Result(models.Model):
     """What a chain gave, under the fingerprint of everything that went into it: document and program.
 
     response: the fingerprint of its stages up to the response. screen: what the workbench shows, as compressed JSON; numbers:
-    the chain itself, compressed and sealed (see `results`). size: bytes of both.
+    the chain itself, compressed and sealed (see `results`), stored a little later. size: bytes of both.
     """
 
     key = models.CharField(max_length=64, primary_key=True)
     response = models.CharField(max_length=64, db_index=True, default="")
     screen = models.BinaryField()
-    numbers = models.BinaryField()
+    numbers = models.BinaryField(null=True)
     size = models.PositiveIntegerField()
     used = models.DateTimeField(default=timezone.now, db_index=True)
 

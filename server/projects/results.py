@@ -17,7 +17,7 @@ from functools import cache
 from pathlib import Path
 
 from django.conf import settings
-from django.db.models import Sum
+from django.db.models import F, Sum
 from django.utils import timezone
 from django.utils.crypto import constant_time_compare, salted_hmac
 
@@ -26,8 +26,8 @@ from engine.document import Document
 from engine.errors import ModelError
 from server.projects.models import Result
 
-#: chains kept in memory; one of an ordinary hall takes some 30 MB
-KEPT = 12
+#: chains kept in memory; one of an ordinary hall takes 30 to 60 MB
+KEPT = 6
 #: how often a use is written down, which pruning goes by
 NOTED = timedelta(hours=1)
 _SEAL = 32
@@ -75,17 +75,30 @@ def _remembered(key: str) -> Chain | ModelError | None:
         return found
 
 
-def store(document: Document, found: Chain | ModelError, screen: bytes) -> None:
-    """Store a result with what the workbench shows of it, and drop the longest unused ones when they are too many."""
+def show(document: Document, found: Chain | ModelError, screen: bytes) -> None:
+    """Store what the workbench shows of a result; `store` follows."""
+    key = key_of(document)
+    small = zlib.compress(screen, 1)
+    response = response_key(document) if isinstance(found, Chain) else ""
+    Result.objects.update_or_create(
+        key=key,
+        defaults={"response": response, "screen": small, "numbers": None, "size": len(small), "used": timezone.now()},
+    )
+
+
+def store(document: Document, found: Chain | ModelError) -> None:
+    """Store the chain of a result that is shown, and drop the longest unused ones when they are too many."""
     key = key_of(document)
     keep(key, found)
     body = zlib.compress(pickle.dumps(found, protocol=5), 1)
     numbers = salted_hmac("lorica.result", body, algorithm="sha256").digest() + body
-    small = zlib.compress(screen, 1)
-    response = response_key(document) if isinstance(found, Chain) else ""
-    values = {"response": response, "screen": small, "numbers": numbers, "size": len(small) + len(numbers)}
-    Result.objects.update_or_create(key=key, defaults={**values, "used": timezone.now()})
+    Result.objects.filter(key=key).update(numbers=numbers, size=F("size") + len(numbers))
     prune()
+
+
+def drop(key: str) -> None:
+    """Forget a stored result whose chain never came."""
+    Result.objects.filter(key=key, numbers=None).delete()
 
 
 def prune() -> None:

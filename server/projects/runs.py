@@ -142,6 +142,13 @@ def chain_of(project: Project, revision: Revision, patience: float = 60.0) -> Ch
         if found is not None:
             return found
         state = ask(project, revision, document, force=True)
+        if state is None and results.is_stored(key):
+            last = Run.objects.filter(key=key, state=Run.State.DONE).first()
+            if last is None or not _held(last.pk):
+                # its worker died between showing and storing; or it has just been stored
+                results.drop(key)
+            else:
+                time.sleep(LOOK)
         if state is not None and state.state == Run.State.FAILED:
             raise ModelError(state.message, "")
         if time.monotonic() > end:
@@ -165,9 +172,11 @@ def perform(pk: int) -> None:
         try:
             chain = _computed(document, _teller(pk))
             text = screen(document, chain)
-            _persistently(lambda: results.store(document, chain, text))
             seconds = chain.seconds if isinstance(chain, Chain) else {}
+            _persistently(lambda: results.show(document, chain, text))
             _persistently(lambda: _end(pk, Run.State.DONE, seconds=seconds))
+            # diagrams are asked for after the page has shown the verdicts: it need not wait for this
+            _persistently(lambda: results.store(document, chain))
         except Stopped:
             pass
         except Exception as error:

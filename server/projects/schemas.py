@@ -6,8 +6,7 @@ from datetime import datetime
 from typing import Annotated, Any, Literal
 from uuid import UUID
 
-from ninja import Schema
-from pydantic import Field
+from pydantic import BaseModel, Field
 
 from engine.document import Document
 from engine.document.base import Name
@@ -17,24 +16,24 @@ Triple = tuple[float, float, float]
 Stage = Literal["structure", "loading", "combinations", "response", "verification"]
 
 
-class Me(Schema):
+class Me(BaseModel):
     name: str
 
 
-class Problem(Schema):
+class Problem(BaseModel):
     """Why something was refused: a sentence, and the place in the document as a dotted path, if it has one."""
 
     message: str
     place: str = ""
 
 
-class DifferenceOut(Schema):
+class DifferenceOut(BaseModel):
     path: str
     before: Any
     after: Any
 
 
-class ConflictOut(Schema):
+class ConflictOut(BaseModel):
     """An edit that came too late: what the head is now, by whom, and what it changed."""
 
     message: str
@@ -43,25 +42,25 @@ class ConflictOut(Schema):
     differences: list[DifferenceOut]
 
 
-class NewProject(Schema):
+class NewProject(BaseModel):
     name: Name
     hall: bool = True
 
 
-class ProjectChange(Schema):
+class ProjectChange(BaseModel):
     name: Name | None = None
     archived: bool | None = None
     paused: bool | None = None
 
 
-class RevisionOut(Schema):
+class RevisionOut(BaseModel):
     number: int
     label: str
     author: str
     created: datetime
 
 
-class ProjectSummary(Schema):
+class ProjectSummary(BaseModel):
     id: UUID
     name: str
     archived: bool
@@ -70,7 +69,7 @@ class ProjectSummary(Schema):
     summary: str
 
 
-class ProjectOut(Schema):
+class ProjectOut(BaseModel):
     id: UUID
     name: str
     archived: bool
@@ -82,20 +81,20 @@ class ProjectOut(Schema):
     document: Document
 
 
-class Change(Schema):
+class Change(BaseModel):
     """Set the value at a dotted path of the document."""
 
     path: str
     value: Any
 
 
-class Edit(Schema):
+class Edit(BaseModel):
     base: int
     label: str
     changes: list[Change]
 
 
-class Operate(Schema):
+class Operate(BaseModel):
     """Operations by hand, one after the other, as one revision."""
 
     base: int
@@ -103,7 +102,7 @@ class Operate(Schema):
     operations: list[Operation]
 
 
-class Version(Schema):
+class Version(BaseModel):
     """A revision that bears a name."""
 
     number: int
@@ -113,26 +112,26 @@ class Version(Schema):
     created: datetime
 
 
-class NameVersion(Schema):
+class NameVersion(BaseModel):
     number: int
     name: str
 
 
-class Restore(Schema):
+class Restore(BaseModel):
     """Which revision is to stand again; base: the one that the sender sees."""
 
     base: int
     number: int
 
 
-class MemberDifference(Schema):
+class MemberDifference(BaseModel):
     """A member that differs between two versions, and how."""
 
     member: str
     what: str
 
 
-class Comparison(Schema):
+class Comparison(BaseModel):
     """From one version to another: members added, removed, changed; tonnage of each, None where it cannot be set out."""
 
     before: int
@@ -144,13 +143,13 @@ class Comparison(Schema):
     tonnage_after: float | None
 
 
-class Base(Schema):
+class Base(BaseModel):
     """The revision that the sender sees."""
 
     base: int
 
 
-class SectionOut(Schema):
+class SectionOut(BaseModel):
     """Dimensions in mm, mass in kg/m, properties in cm and its powers."""
 
     name: str
@@ -171,14 +170,14 @@ class SectionOut(Schema):
     Wpl_z: float
 
 
-class FamilyOut(Schema):
+class FamilyOut(BaseModel):
     name: str
     standard: str
     what: str
     sections: list[SectionOut]
 
 
-class OutlineOut(Schema):
+class OutlineOut(BaseModel):
     """A section to scale: rings of points in mm, and its neighbours in mass order."""
 
     section: SectionOut
@@ -186,18 +185,18 @@ class OutlineOut(Schema):
     neighbours: list[SectionOut]
 
 
-class CsvFile(Schema):
+class CsvFile(BaseModel):
     """The text of a CSV file."""
 
     text: Annotated[str, Field(max_length=1_000_000)]
 
 
-class MaterialOut(Schema):
+class MaterialOut(BaseModel):
     name: str
     what: str
 
 
-class CheckOut(Schema):
+class CheckOut(BaseModel):
     criterion: str
     words: str
     clause: str
@@ -207,7 +206,7 @@ class CheckOut(Schema):
     position: float
 
 
-class MemberOut(Schema):
+class MemberOut(BaseModel):
     """A member with its verdict. line: indices of its nodes; size: depth and width of its section in m; shape: outline to
     draw it with; roll: degrees, of local z from upwards; outer, inner: restraints of the flanges between its ends."""
 
@@ -238,7 +237,7 @@ class MemberOut(Schema):
     checks: list[CheckOut]
 
 
-class RoleOut(Schema):
+class RoleOut(BaseModel):
     """A role of the building. key: its place below hall.sections, "" when it has none or several."""
 
     role: str
@@ -251,7 +250,7 @@ class RoleOut(Schema):
     mass: float
 
 
-class CaseOut(Schema):
+class CaseOut(BaseModel):
     """A case with its balance, in kN."""
 
     symbol: str
@@ -268,7 +267,7 @@ class CaseOut(Schema):
     own: bool
 
 
-class CombinationOut(Schema):
+class CombinationOut(BaseModel):
     name: str
     use: str
     formula: str
@@ -277,7 +276,7 @@ class CombinationOut(Schema):
     numbers: str
 
 
-class MarkOut(Schema):
+class MarkOut(BaseModel):
     """How near a combination comes to what governs among those of its use: share, at which member, node or edge, and
     for how many of them it governs."""
 
@@ -287,7 +286,7 @@ class MarkOut(Schema):
     governs: int
 
 
-class TiltOut(Schema):
+class TiltOut(BaseModel):
     """Overturning about an edge of the footprint (None: uplift of the whole): kNm or kN, acting and resisting."""
 
     words: str
@@ -298,7 +297,7 @@ class TiltOut(Schema):
     formula: str
 
 
-class LiftedOut(Schema):
+class LiftedOut(BaseModel):
     """A support in tension, kN, and the EQU combination of its greatest tension."""
 
     node: str
@@ -306,7 +305,7 @@ class LiftedOut(Schema):
     combination: str
 
 
-class ReactionOut(Schema):
+class ReactionOut(BaseModel):
     """Extreme reactions of a support over the strength combinations, in kN and kNm, with the combination of each."""
 
     node: str
@@ -317,7 +316,7 @@ class ReactionOut(Schema):
     least_in: list[str]
 
 
-class WindOut(Schema):
+class WindOut(BaseModel):
     """Numbers behind the wind from one direction: pressures in kN/m², lengths in m. inside: (c_pi, where it comes from)."""
 
     direction: str
@@ -337,7 +336,7 @@ class WindOut(Schema):
     correlation: float
 
 
-class LocalOut(Schema):
+class LocalOut(BaseModel):
     """Net pressures on a purlin, rail or gable post in kN/m² and per metre of it in kN/m; positive pushes inwards."""
 
     role: str
@@ -350,7 +349,7 @@ class LocalOut(Schema):
     least_line: float
 
 
-class PanelBrief(Schema):
+class PanelBrief(BaseModel):
     name: str
     kind: str
     side: str
@@ -362,7 +361,7 @@ class PanelBrief(Schema):
 Flat = tuple[float, float]
 
 
-class ZoneOut(Schema):
+class ZoneOut(BaseModel):
     """A wind zone on a panel: (c_pe,10, c_pe,1) of its two sets; peak: q_p(z_e) in kN/m²."""
 
     direction: str
@@ -375,7 +374,7 @@ class ZoneOut(Schema):
     source: str
 
 
-class SurfaceLoadOut(Schema):
+class SurfaceLoadOut(BaseModel):
     """A pressure of a case on a part of a panel, at its corners in kN/m²; normal: share that pushes onto the panel."""
 
     case: str
@@ -387,12 +386,12 @@ class SurfaceLoadOut(Schema):
     why: str
 
 
-class CarrierOut(Schema):
+class CarrierOut(BaseModel):
     member: str
     line: list[Flat]
 
 
-class PanelOut(Schema):
+class PanelOut(BaseModel):
     """A panel as someone sees it who looks at it from outside: coordinates in m to the right and upwards.
 
     turn: rows (a, b, c) by which x, y of the drawing become a + b x + c y, the panel's own coordinates.
@@ -413,7 +412,7 @@ class PanelOut(Schema):
     turn: tuple[Triple, Triple]
 
 
-class TracedLoad(Schema):
+class TracedLoad(BaseModel):
     """A line load on a member of one case: from start to end in m, in kN/m along X, Y, Z, and the panel it comes from
     ("": stated or self-weight)."""
 
@@ -426,7 +425,7 @@ class TracedLoad(Schema):
     why: str
 
 
-class ClimateOut(Schema):
+class ClimateOut(BaseModel):
     """What the climate service knows of a place: kN/m², m/s, m."""
 
     place: str
@@ -440,7 +439,7 @@ class ClimateOut(Schema):
     source: str
 
 
-class PsiOut(Schema):
+class PsiOut(BaseModel):
     """ψ0, ψ1, ψ2 of a row of EN 1990 table A1.1, as used and as recommended; cases: symbols that take it."""
 
     row: str
@@ -449,13 +448,13 @@ class PsiOut(Schema):
     cases: list[str]
 
 
-class SnowOut(Schema):
+class SnowOut(BaseModel):
     mu: float
     undrifted: float
     drifted: float
 
 
-class HallOut(Schema):
+class HallOut(BaseModel):
     """Dimensions that follow: top of the roof, span between the outer system lines, length, slopes (name, length, pitch)."""
 
     height: float
@@ -464,7 +463,7 @@ class HallOut(Schema):
     slopes: list[tuple[str, float, float]]
 
 
-class PlaneOut(Schema):
+class PlaneOut(BaseModel):
     """A plane to look at: a point of it, unit vectors to the right and upwards, its members by number."""
 
     key: str
@@ -476,7 +475,7 @@ class PlaneOut(Schema):
     members: list[int]
 
 
-class SnagOut(Schema):
+class SnagOut(BaseModel):
     kind: str
     weight: str
     what: str
@@ -487,7 +486,7 @@ class SnagOut(Schema):
     mend: str
 
 
-class OrphanOut(Schema):
+class OrphanOut(BaseModel):
     """An edit without a place: where it stands, what it was for, what it said."""
 
     place: str
@@ -495,19 +494,19 @@ class OrphanOut(Schema):
     said: str
 
 
-class GridOut(Schema):
+class GridOut(BaseModel):
     name: str
     axis: str
     at: float
 
 
-class LevelOut(Schema):
+class LevelOut(BaseModel):
     name: str
     height: float
     own: bool
 
 
-class SupportOut(Schema):
+class SupportOut(BaseModel):
     """A support. springs: in the units of the document. own: stated by hand, in place of a jig's."""
 
     node: str
@@ -520,7 +519,7 @@ class SupportOut(Schema):
     own: bool
 
 
-class LengthsOut(Schema):
+class LengthsOut(BaseModel):
     """Effective lengths of one role in m, in words where they come from."""
 
     role: str
@@ -535,7 +534,7 @@ class LengthsOut(Schema):
     set_z: float | None
 
 
-class ChainOut(Schema):
+class ChainOut(BaseModel):
     """Everything the workbench shows of one revision but diagrams and proofs. problem: set when the chain broke."""
 
     revision: int
@@ -573,7 +572,7 @@ class ChainOut(Schema):
     deflection_worst: float | None = None
 
 
-class RunningOut(Schema):
+class RunningOut(BaseModel):
     """How the computation of a revision stands. state: that of its run, or "paused". done of `of` combinations of the stage."""
 
     revision: int
@@ -585,7 +584,7 @@ class RunningOut(Schema):
     message: str = ""
 
 
-class RunOut(Schema):
+class RunOut(BaseModel):
     """Diagrams along one member in kN, kNm and mm; points and displacements in global X, Y, Z.
 
     axis_z: direction of local z, towards which a negative moment's diagram is drawn (tension side).
@@ -613,7 +612,7 @@ class RunOut(Schema):
     utilisation: list[float]
 
 
-class LoadOut(Schema):
+class LoadOut(BaseModel):
     """A line load on a member in kN/m, global axes, between two points."""
 
     member: str
@@ -623,7 +622,7 @@ class LoadOut(Schema):
     last: Triple
 
 
-class StateOut(Schema):
+class StateOut(BaseModel):
     """What an engineer checks of a combination. applied, reacted: kN; moved: the largest movement in mm, and its node; order:
     1 or 2; alpha: critical factor, None where none was sought or nothing buckles; slack: members that do not act."""
 
@@ -641,7 +640,7 @@ class StateOut(Schema):
     stable: bool
 
 
-class ExtremesOut(Schema):
+class ExtremesOut(BaseModel):
     """Greatest and least of N, Vy, Vz, T, My, Mz (kN, kNm) of a member over its strength combinations, with these."""
 
     member: str
@@ -652,14 +651,14 @@ class ExtremesOut(Schema):
     least_in: list[str]
 
 
-class ModeOut(Schema):
+class ModeOut(BaseModel):
     """A buckling mode (value: critical factor) or a natural one (value: Hz), by the state under which it can be drawn."""
 
     value: float
     state: str
 
 
-class DiagramOut(Schema):
+class DiagramOut(BaseModel):
     """One frame (or the whole, frame 0) under a case, a combination, or the envelope of all strength combinations."""
 
     revision: int
@@ -670,7 +669,7 @@ class DiagramOut(Schema):
     loads: list[LoadOut]
 
 
-class SpanOut(Schema):
+class SpanOut(BaseModel):
     """A segment of a flange with its utilisation in lateral-torsional buckling."""
 
     start: float
@@ -678,7 +677,7 @@ class SpanOut(Schema):
     utilisation: float
 
 
-class RibbonOut(Schema):
+class RibbonOut(BaseModel):
     """A member laid flat: restraints of its flanges, its moment in the governing combination, its segments."""
 
     member: str
@@ -693,7 +692,7 @@ class RibbonOut(Schema):
     values: list[tuple[str, str, str]]
 
 
-class StepOut(Schema):
+class StepOut(BaseModel):
     symbol: str
     formula: str
     numbers: str
@@ -702,7 +701,7 @@ class StepOut(Schema):
     words: str
 
 
-class ProofOut(Schema):
+class ProofOut(BaseModel):
     revision: int
     member: str
     title: str
@@ -714,7 +713,7 @@ class ProofOut(Schema):
     assumptions: list[str]
 
 
-class RoundOut(Schema):
+class RoundOut(BaseModel):
     """One analysis on the way to the sizing; sent as it is found. None: not covered."""
 
     number: int
@@ -725,7 +724,7 @@ class RoundOut(Schema):
     tonnage: float
 
 
-class SizingOut(Schema):
+class SizingOut(BaseModel):
     """The end of a sizing."""
 
     sections: dict[str, str]
@@ -735,7 +734,7 @@ class SizingOut(Schema):
     after: float
 
 
-class SizingLine(Schema):
+class SizingLine(BaseModel):
     """A line of the stream that a sizing answers with: one of these is set."""
 
     round: RoundOut | None = None

@@ -74,6 +74,15 @@ class StoredResults(TestCase):
         results._kept.clear()
         self.assertIsNone(results.chain_by(key))
 
+    def test_a_result_shown_but_not_stored_is_computed_again(self):
+        project, head = self.project(small())
+        first = runs.chain_of(project, head)
+        Result.objects.update(numbers=None)
+        results._kept.clear()
+        again = runs.chain_of(project, head)
+        self.assertEqual(again.verification.verdicts, first.verification.verdicts)
+        self.assertEqual(Run.objects.count(), 2)
+
     def test_the_longest_unused_are_pruned(self):
         for name in "ABC":
             self.assertEqual(runs.ask(*self.project(Document(name=name)), Document(name=name)).state, "done")

@@ -218,7 +218,7 @@ export const useWorkbench = defineStore('workbench', () => {
   async function settle(): Promise<void> {
     // diagrams of an older revision are not shown under the new structure
     if (diagram.value?.revision !== chain.value?.revision) diagram.value = null
-    if (opening && chain.value) arrive()
+    if (opening && chain.value && chain.value.status !== 'bare') arrive()
     const present = new Set((chain.value?.members ?? []).map((m) => m.name))
     if (plane.value !== 'whole' && !looking.value)
       plane.value = planes.value.filter((p) => p.kind === 'frame').at(-1)?.key ?? 'whole'
