@@ -26,7 +26,7 @@ from command.environment import (
 )
 from command.serve import environment
 
-PARTS = ("lint", "web", "engine", "server", "browser")
+PARTS = ("lint", "web", "engine", "server", "browser", "faults")
 
 
 class Tally:
@@ -53,7 +53,7 @@ class Tally:
         process = subprocess.Popen(
             [
                 *(str(PYTHON), "-W", "error::RuntimeWarning", "manage.py", "test", f"tests.{label}", "--noinput"),
-                *(() if label == "browser" else ("--parallel", "2")),
+                *(() if label == "faults" else ("--parallel", "2")),
             ],
             cwd=ROOT,
             env=env,
@@ -108,7 +108,7 @@ def test(parts: list[str]) -> int:
         raise Stop(f"There is no part “{unknown[0]}”; there are {', '.join(PARTS)}.")
     chosen = parts or list(PARTS)
     began = time.monotonic()
-    ensure_system(browser="browser" in chosen, database="LORICA_DATABASE_URL" not in os.environ)
+    ensure_system(browser=bool({"browser", "faults"} & set(chosen)), database="LORICA_DATABASE_URL" not in os.environ)
     ensure_python(test=True)
     own_database = "LORICA_DATABASE_URL" not in os.environ and not postgres.running()
     variables = environment()
@@ -132,7 +132,7 @@ def test(parts: list[str]) -> int:
             [str(PYTHON), "manage.py", "makemigrations", "--check", "--dry-run"],
             env=variables,
         )
-    if {"web", "browser", "server"} & set(chosen):
+    if {"web", "browser", "server", "faults"} & set(chosen):
         ensure_node()
         ensure_front_end(variables)
     if "web" in chosen:
@@ -140,7 +140,7 @@ def test(parts: list[str]) -> int:
         tally.check("front end formatted (prettier)", ["npm", "run", "-s", "lint"], WEB)
         tally.check("front-end types (vue-tsc)", ["npm", "run", "-s", "check"], WEB)
         tally.vitest()
-    for label in ("engine", "server", "browser"):
+    for label in ("engine", "server", "browser", "faults"):
         if label in chosen:
             tally.django(label, variables)
     if own_database:

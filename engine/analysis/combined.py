@@ -70,6 +70,11 @@ class Combined:
         """The number under which a case alone stands."""
         return self.count + number
 
+    @property
+    def stations(self) -> Floats:
+        """(e, s) m from the start of the elements, where their diagrams have values."""
+        return self._diagrams.x
+
     @cached_property
     def _diagrams(self) -> Diagrams:
         return diagrams(self.response)
@@ -187,7 +192,7 @@ def _along(states: States, which: Ints, x: Floats) -> tuple[Floats, Floats]:
     slope, in second order."""
     system, unit = states.system, shapes()
     e = system.elements
-    xi = np.linspace(0, 1, x.shape[1])
+    xi = x / e.length[:, None]
     factors = states.factors[which]
     w_case, slope_case = clamped(system, x)
     w, slope = w_case @ factors.T, slope_case @ factors.T
@@ -201,16 +206,16 @@ def _along(states: States, which: Ints, x: Floats) -> tuple[Floats, Floats]:
         q[:, 0] = 0.0
         for k in range(4):
             h, s = unit.hermite[k], unit.straight[k]
-            value = (h(xi)[None, :, None] + phi * s(xi)[None, :, None]) / (1 + phi)
-            rate = (h.deriv()(xi)[None, :, None] + phi * s.deriv()(xi)[None, :, None]) / (1 + phi)
+            value = (h(xi)[:, :, None] + phi * s(xi)[:, :, None]) / (1 + phi)
+            rate = (h.deriv()(xi)[:, :, None] + phi * s.deriv()(xi)[:, :, None]) / (1 + phi)
             w[p] += np.where(e.bar[:, None, None], 0.0, value * q[:, k, None])
             slope[p] += np.where(e.bar[:, None, None], 0.0, rate * q[:, k, None] / length)
-        w[p] += np.where(e.bar[:, None, None], xi[None, :, None] * q[:, 2, None], 0.0)
+        w[p] += np.where(e.bar[:, None, None], xi[:, :, None] * q[:, 2, None], 0.0)
         slope[p] += np.where(e.bar[:, None, None], q[:, 2, None] / length, 0.0)
         for b, bubble in enumerate(unit.bubbles):
             more = states.swell[p, :, b][:, which]
-            w[p] += bubble(xi)[None, :, None] * more[:, None]
-            slope[p] += bubble.deriv()(xi)[None, :, None] * more[:, None] / length
+            w[p] += bubble(xi)[:, :, None] * more[:, None]
+            slope[p] += bubble.deriv()(xi)[:, :, None] * more[:, None] / length
     return w, slope
 
 

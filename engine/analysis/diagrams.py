@@ -6,17 +6,20 @@ about +x.
 
 from __future__ import annotations
 
+from collections import defaultdict
 from dataclasses import dataclass, replace
 
 import numpy as np
 
 from engine.analysis.elements import Elements
 from engine.analysis.solve import Response
-from engine.analysis.transfer import PLANES, integrate
+from engine.analysis.transfer import PLANES, ElementLoads, integrate
 from engine.structure.model import Floats
 
-#: stations per element
+#: stations per element, at least
 STATIONS = 9
+#: distance of stations from a concentrated load between them, as a share of the element
+BESIDE = 1e-6
 
 
 @dataclass(frozen=True)
@@ -63,14 +66,29 @@ def peaked(d: Diagrams) -> Diagrams:
     return replace(d, My=raised(d.Vz, d.My), Mz=raised(d.Vy, d.Mz))
 
 
-def station_positions(elements: Elements, stations: int = STATIONS) -> Floats:
-    """(e, s) equally spaced stations, both ends included."""
-    return elements.length[:, None] * np.linspace(0.0, 1.0, stations)
+def station_positions(elements: Elements, loads: ElementLoads) -> Floats:
+    """(e, s) stations, both ends included: equally spaced, but where concentrated loads act one closely before and one behind
+    each, so that everything between two stations is smooth. There are more of them when an element bears many such loads.
+    """
+    own: dict[int, set[float]] = defaultdict(set)
+    for e, at in zip(loads.point[:, 0].tolist(), loads.at.tolist(), strict=True):
+        share = at / elements.length[e]
+        if 2 * BESIDE < share < 1 - 2 * BESIDE:
+            own[e].add(round(share, 6))
+    count = max(STATIONS, 2 + 2 * max(map(len, own.values()), default=0))
+    shares = np.tile(np.linspace(0.0, 1.0, count), (len(elements), 1))
+    for e, places in own.items():
+        found = sorted([0.0, 1.0, *(p - BESIDE for p in places), *(p + BESIDE for p in places)])
+        while len(found) < count:
+            widest = int(np.argmax(np.diff(found)))
+            found.insert(widest + 1, (found[widest] + found[widest + 1]) / 2)
+        shares[e] = found
+    return elements.length[:, None] * shares
 
 
 def diagrams(response: Response, x: Floats | None = None) -> Diagrams:
     """Internal forces of every case from the end forces and the loads between (transfer functions, transfer.py)."""
-    x = station_positions(response.elements) if x is None else x
+    x = station_positions(response.elements, response.loads) if x is None else x
     f = response.end_force
     cases = f.shape[2]
     loads = integrate(response.loads, x, cases)
@@ -88,7 +106,7 @@ def diagrams(response: Response, x: Floats | None = None) -> Diagrams:
 
 def deflections(response: Response, x: Floats | None = None) -> Floats:
     """(e, s, 3, cases) displacements in global axes along the elements, exact for the loads between their ends."""
-    x = station_positions(response.elements) if x is None else x
+    x = station_positions(response.elements, response.loads) if x is None else x
     e, f, d = response.elements, response.end_force, response.end_displacement
     cases = f.shape[2]
     loads = integrate(response.loads, x, cases)

@@ -141,7 +141,7 @@ def mechanism(system: System) -> Mode:
     u[active, 0] = mode
     shown = system.to_global(u)[:, 0]
     ends = shown[system.dofs][:, [0, 1, 2, 6, 7, 8]].reshape(-1, 2, 3)
-    share = np.linspace(0, 1, station_positions(system.elements).shape[1])[None, :, None]
+    share = (station_positions(system.elements, system.loads) / system.elements.length[:, None])[:, :, None]
     along = ends[:, None, 0] * (1 - share) + ends[:, None, 1] * share
     size = max(float(np.abs(along).max(initial=0.0)), 1e-12)
     return Mode(0.0, shown.reshape(-1, 6) / size, along / size)
@@ -154,9 +154,8 @@ def _shown(system: System, geo: Geometry, active: Ints, value: float, x: Unknown
     u[active] = x.u
     shown = system.to_global(u)[:, 0]
     local = (system.maps @ (system.T @ shown[system.dofs][:, :, None]))[:, :, 0]
-    stations = station_positions(e)
-    xi = np.linspace(0, 1, stations.shape[1])
-    out = np.zeros((*stations.shape, 3))
+    xi = station_positions(e, system.loads) / e.length[:, None]
+    out = np.zeros((*xi.shape, 3))
     out[:, :, 0] = local[:, [0]] * (1 - xi) + local[:, [6]] * xi
     loose = np.zeros((len(geo.bend), 4))
     loose[geo.loose] = x.e[..., 0]

@@ -84,18 +84,18 @@ class Segments:
     lengths: tuple[Lengths, ...]
 
 
-def _interpolation(cuts: Floats, stations: int, at: Floats) -> tuple[Floats, Floats, Floats]:
+def _interpolation(places: Floats, at: Floats) -> tuple[Floats, Floats, Floats]:
     """Matrices (samples, stations of the member) that give values from values and slopes (cubic Hermite), and linearly.
 
-    cuts: positions of the element ends. Exact between stations for a uniform or linearly varying load.
+    places: (elements, stations) m along the member. Exact between stations for a uniform or linearly varying load.
     """
-    elements = len(cuts) - 1
+    elements, stations = places.shape
     value, slope, linear = (np.zeros((len(at), elements * stations)) for _ in range(3))
-    element = np.clip(np.searchsorted(cuts, at, side="right") - 1, 0, elements - 1)
-    step = np.diff(cuts)[element] / (stations - 1)
-    place = (at - cuts[element]) / step
-    k = np.clip(place.astype(int), 0, stations - 2)
-    t = np.clip(place - k, 0.0, 1.0)
+    element = np.clip(np.searchsorted(places[:, 0], at, side="right") - 1, 0, elements - 1)
+    k = np.array([np.searchsorted(places[e], x, side="right") - 1 for e, x in zip(element, at, strict=True)])
+    k = np.clip(k, 0, stations - 2)
+    step = places[element, k + 1] - places[element, k]
+    t = np.clip((at - places[element, k]) / step, 0.0, 1.0)
     rows, left = np.arange(len(at)), element * stations + k
     value[rows, left] = 1 - 3 * t**2 + 2 * t**3
     value[rows, left + 1] = 3 * t**2 - 2 * t**3
@@ -113,23 +113,24 @@ def cut_segments(document: Document, structure: Structure, elements: Elements, f
     """
     first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
     lengths = tuple(effective_lengths(document, structure, m) for m in structure.members)
-    alike: dict[tuple[tuple[float, ...], tuple[float, ...], tuple[float, ...], bool], list[int]] = defaultdict(list)
+    alike: dict[tuple[bytes, tuple[float, ...], tuple[float, ...], bool], list[int]] = defaultdict(list)
+    everywhere = elements.positions(forces.x)
     for i, m in enumerate(structure.members):
         own = slice(first[i], first[i + 1])
-        key = (tuple(np.round(elements.reach[own], 6)), m.outer, m.inner, m.section.shape == "I")
+        key = (np.round(everywhere[own], 6).tobytes(), m.outer, m.inner, m.section.shape == "I")
         alike[key].append(i)
     stations = forces.x.shape[1]
     parts: dict[str, list[Floats]] = defaultdict(list)
-    for key, members in alike.items():
-        count = len(key[0])
+    for members in alike.values():
+        count = first[members[0] + 1] - first[members[0]]
         e = np.array([np.arange(first[i], first[i] + count) for i in members])
-        cuts = np.concatenate([[0.0], np.cumsum(elements.reach[e[0]])])
-        total = cuts[-1]
+        places = everywhere[e[0]]
+        total = float(places[-1, -1])
         sample = structure.members[members[0]]
         spans = [(1, a, b) for a, b in _pairs(sample.outer, total)]
         spans += [(-1, a, b) for a, b in _pairs(sample.inner, total)]
         at = np.concatenate([np.linspace(a, b, SAMPLES) for _, a, b in spans])
-        value, slope, linear = _interpolation(cuts, stations, at)
+        value, slope, linear = _interpolation(places, at)
 
         def run(array: Floats) -> Floats:
             picked: Floats = array[e].reshape(len(members), count * stations, -1)  # noqa: B023
@@ -144,9 +145,20 @@ def cut_segments(document: Document, structure: Structure, elements: Elements, f
         flange = np.array([s[0] for s in spans])
         # a sagging moment (+) compresses the outer flange (+z): keep what compresses this segment's flange
         pressing = np.maximum(My * flange[None, :, None, None], 0.0)
-        largest = pressing.max(axis=2)
+        largest, least_N, largest_Mz = pressing.max(axis=2), N.min(axis=2), np.abs(Mz).max(axis=2)
+        gaps = np.diff(places, axis=1)
+        if not np.allclose(gaps, gaps[:, :1]):
+            # concentrated loads make kinks between the samples: the stations stand at them
+            flat = places.ravel()
+            for k, (side, a, b) in enumerate(spans):
+                inside = (flat >= a) & (flat <= b)
+                largest[:, k] = np.maximum(largest[:, k], (run(forces.My)[:, inside] * side).max(axis=1, initial=0.0))
+                largest_Mz[:, k] = np.maximum(
+                    largest_Mz[:, k], np.abs(run(forces.Mz)[:, inside]).max(axis=1, initial=0.0)
+                )
+                least_N[:, k] = np.minimum(least_N[:, k], run(forces.N)[:, inside].min(axis=1, initial=np.inf))
         quarter = [pressing[:, :, i * (SAMPLES - 1) // 4] for i in (1, 2, 3)]
-        ends_mid, V_mid, _ = _interpolation(cuts, stations, np.array([0.0, total / 2, total]))
+        ends_mid, V_mid, _ = _interpolation(places, np.array([0.0, total / 2, total]))
         whole = np.matmul(ends_mid, run(forces.My)) + np.matmul(V_mid, run(forces.Vz))
         sway = np.array([lengths[i].sway for i in members])[:, None]
         Cmy = np.where(sway, 0.9, uniform_moment_factor(whole[:, 0], whole[:, 1], whole[:, 2]))
@@ -155,9 +167,9 @@ def cut_segments(document: Document, structure: Structure, elements: Elements, f
         parts["flange"].append(np.tile(flange, len(members)))
         parts["start"].append(np.tile([s[1] for s in spans], len(members)))
         parts["end"].append(np.tile([s[2] for s in spans], len(members)))
-        parts["N"].append(N.min(axis=2).reshape(shape))
+        parts["N"].append(least_N.reshape(shape))
         parts["My"].append(largest.reshape(shape))
-        parts["Mz"].append(np.abs(Mz).max(axis=2).reshape(shape))
+        parts["Mz"].append(largest_Mz.reshape(shape))
         parts["C1"].append(np.where(largest > 0, c1_factor(largest, *quarter), 1.0).reshape(shape))
         parts["Cmy"].append(np.repeat(Cmy[:, None], len(spans), axis=1).reshape(shape))
         signed = [My[:, :, i] for i in (0, (SAMPLES - 1) // 2, SAMPLES - 1)]

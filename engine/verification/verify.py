@@ -328,7 +328,7 @@ def frame_deflections(combined: Combined, which: Sequence[int]) -> tuple[Floats,
     """
     structure, elements = combined.structure, combined.elements
     moved = combined.deflections(which)
-    x = elements.length[:, None] * np.linspace(0, 1, moved.shape[1])
+    x = combined.stations
     vertical, sideways = moved[:, :, 2], moved[:, :, 0]
     u = combined.displacement(which)[:, 2]
     number = {name: i for i, name in enumerate(structure.nodes)}
@@ -404,5 +404,5 @@ def _deflection(document: Document, combined: Combined, which: Sequence[int], ou
             block = np.where(only[:, :, None], block, 0.0)
         j, s, c = np.unravel_index(int(np.argmax(block)), block.shape)
         e = int(first[m] + j)
-        position = float(elements.offset[e] + elements.reach[e] * s / (block.shape[1] - 1))
+        position = float(elements.positions(combined.stations)[e, s])
         outcomes[m].append(Outcome(criterion, float(block[j, s, c] / (length / ratio)), int(c), position, e, int(s)))

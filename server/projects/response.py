@@ -97,14 +97,14 @@ def _members_of(structure: Structure, plane: str) -> list[int]:
 def _runs(
     structure: Structure,
     elements: Elements,
+    stations: Floats,
     members: list[int],
     found: Diagrams | None,
     moved: Floats | None,
     along: dict[int, Floats],
 ) -> list[schemas.RunOut]:
-    """Members with what is drawn along them; moved: (e, s, 3) m."""
+    """Members with what is drawn along them; moved: (e, s, 3) m at the stations."""
     first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
-    stations = station_positions(elements)
     runs = []
     for i in members:
         e = slice(first[i], first[i + 1])
@@ -140,7 +140,7 @@ def diagram_out(chain: Chain, revision: int, plane: str, state: str) -> schemas.
     shape = _shape(chain, state)
     if shape:
         mode, words = shape
-        runs = _runs(structure, elements, members, None, mode.along, along)
+        runs = _runs(structure, elements, chain.combined.stations, members, None, mode.along, along)
         return schemas.DiagramOut(revision=revision, state=state, kind="mode", formula=words, runs=runs, loads=[])
     envelope = state.startswith("envelope")
     numbers, kind, formula = _envelope(chain, state) if envelope else _single(chain, state)
@@ -152,9 +152,28 @@ def diagram_out(chain: Chain, revision: int, plane: str, state: str) -> schemas.
         state=state,
         kind=kind,
         formula=formula,
-        runs=_runs(structure, elements, members, found, moved, along),
+        runs=_runs(structure, elements, chain.combined.stations, members, found, moved, along),
         loads=[] if envelope else _loads(chain, chain.combined.rows[numbers[0]], members),
+        reactions=[] if envelope else _pushes(chain, numbers[0], members),
     )
+
+
+def _pushes(chain: Chain, number: int, members: list[int]) -> list[schemas.PushOut]:
+    """Reactions at the supports that the members stand on."""
+    structure = chain.structure
+    reaction = chain.combined.reaction([number])[:, :, 0]
+    near = {node for i in members for node in structure.members[i].nodes}
+    held = np.flatnonzero((structure.fixed | (structure.springs != 0)).any(axis=1))
+    return [
+        schemas.PushOut(
+            node=structure.nodes[node],
+            at=tuple(structure.xyz[node].tolist()),
+            force=kilo(reaction[node, :3]),
+            moment=kilo(reaction[node, 3:]),
+        )
+        for node in held.tolist()
+        if node in near
+    ]
 
 
 def mechanism_out(document: Document, revision: int, plane: str) -> schemas.DiagramOut:
@@ -162,7 +181,8 @@ def mechanism_out(document: Document, revision: int, plane: str) -> schemas.Diag
     structure = expand(document)
     system = assemble(structure, load(document, structure), document.analysis.shear_deformation)
     mode = mechanism(system)
-    runs = _runs(structure, system.elements, _members_of(structure, plane), None, mode.along, {})
+    stations = station_positions(system.elements, system.loads)
+    runs = _runs(structure, system.elements, stations, _members_of(structure, plane), None, mode.along, {})
     return schemas.DiagramOut(
         revision=revision, state="mechanism", kind="mode", formula="how it moves freely", runs=runs, loads=[]
     )

@@ -658,6 +658,15 @@ class ModeOut(BaseModel):
     state: str
 
 
+class PushOut(BaseModel):
+    """What a support gives to the structure: force in kN, moment in kNm, in global axes, at a point in m."""
+
+    node: str
+    at: Triple
+    force: Triple
+    moment: Triple
+
+
 class DiagramOut(BaseModel):
     """One frame (or the whole, frame 0) under a case, a combination, or the envelope of all strength combinations."""
 
@@ -667,6 +676,7 @@ class DiagramOut(BaseModel):
     formula: str
     runs: list[RunOut]
     loads: list[LoadOut]
+    reactions: list[PushOut] = []
 
 
 class SpanOut(BaseModel):

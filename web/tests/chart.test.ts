@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { at, bars, extent } from '../src/lib/chart'
+import { at, bars, extent, straightened } from '../src/lib/chart'
 
 describe('a chart of a member', () => {
   it('reads between stations, and the later one where two coincide', () => {
@@ -15,4 +15,9 @@ describe('a chart of a member', () => {
     expect(extent([])).toBe(0)
     expect(bars([0, 1], [2, 3], [-1, -4])).toEqual({ x: [0, 1, 1, 0], values: [2, 3, -4, -1] })
   })
+})
+
+it('measures from the chord or as it is', () => {
+  expect(straightened([0, 5, 10], [2, 9, 4], true)).toEqual([0, 6, 0])
+  expect(straightened([0, 5, 10], [2, 9, 4], false)).toEqual([2, 9, 4])
 })

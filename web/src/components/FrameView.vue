@@ -24,7 +24,7 @@ onBeforeUnmount(() => watcher?.disconnect())
 const plane = usePlane(bench, size)
 const { coloured, basis, upright, inPlane, line, grid, bounds, sheet } = plane
 const { purlins, outlines, supports, cross, frameKey, eaves, kinds, middle, top } = useSteel(bench, plane)
-const { on, pieces, plain, moments, besides, momentWords, moved, arrows, natureColour, worst } = useResults(
+const { on, pieces, plain, moments, besides, momentWords, moved, arrows, pushes, natureColour, worst } = useResults(
   bench,
   plane,
 )
@@ -86,6 +86,10 @@ const { pen, trail, put, window_, press, drag, letGo } = usePen(bench, plane, ho
             {{ block.word }}
           </text>
         </g>
+      </g>
+      <g v-for="p in pushes" :key="p.key" class="push">
+        <path :d="p.d" />
+        <text class="mono" :x="p.x" :y="p.y" :text-anchor="p.anchor">{{ p.word }}</text>
       </g>
       <path v-for="o in outlines" :key="o.key" class="chosen" :d="o.d" />
       <path
@@ -254,6 +258,15 @@ const { pen, trail, put, window_, press, drag, letGo } = usePen(bench, plane, ho
 </template>
 
 <style scoped>
+.push path {
+  stroke: #1d6480;
+  stroke-width: 1.6;
+  fill: none;
+}
+.push text {
+  fill: #1d6480;
+  font-size: 11px;
+}
 .holder {
   position: absolute;
   inset: 0;

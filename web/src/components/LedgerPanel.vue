@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue'
 import { ledger, tabsOf, type Row, type Tab } from '../lib/ledger'
-import { csv, save, tabbed } from '../lib/table'
+import { csv, save, spreadsheet, tabbed } from '../lib/table'
 import { figures } from '../lib/temper'
 import { useWorkbench } from '../stores/workbench'
 import UseBar from './UseBar.vue'
@@ -182,14 +182,22 @@ async function copy() {
   copied.value = true
   setTimeout(() => (copied.value = false), 1500)
 }
+const file = computed(
+  () =>
+    `${tab.value.toLowerCase().replaceAll(' ', '-')}-revision-${bench.chain?.revision}${bench.stale ? '-behind' : ''}`,
+)
+const heads = computed(() => table.value.head.map((h) => h.text))
 function download() {
-  const title = `revision ${bench.chain?.revision}${bench.stale ? ' (behind)' : ''}`
-  save(
-    `${tab.value.toLowerCase()}-${title.replace(/[ ()]+/g, '-')}.csv`,
-    csv(
-      table.value.head.map((h) => h.text),
-      rows.value.map(plain),
-    ),
+  const marked = bench.stale ? [...heads.value, bench.origin(bench.chain?.revision)] : heads.value
+  save(`${file.value}.csv`, csv(marked, rows.value.map(plain)))
+}
+async function downloadSheet() {
+  const title = `${bench.project?.name}: ${tab.value}, ${bench.origin(bench.chain?.revision)}`
+  await spreadsheet(
+    `${file.value}.xlsx`,
+    title,
+    heads.value,
+    rows.value.map((row) => row.cells),
   )
 }
 </script>
@@ -214,7 +222,8 @@ function download() {
       <input v-model="query" aria-label="Filter the ledger" placeholder="filter" />
       <span class="mono count">{{ rows.length }}</span>
       <button class="quiet" @click="copy">{{ copied ? 'copied' : 'copy' }}</button>
-      <button class="quiet" @click="download">save CSV</button>
+      <button class="quiet" title="Save the table as a CSV file" @click="download">CSV</button>
+      <button class="quiet" title="Save the table as a spreadsheet" @click="downloadSheet">spreadsheet</button>
       <button class="quiet" :aria-expanded="!folded" @click="$emit('fold')">{{ folded ? 'unfold' : 'fold' }}</button>
     </div>
     <div v-if="!folded" ref="scroller" class="scroll" @scroll.passive="onScroll" @paste="paste">

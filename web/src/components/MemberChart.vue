@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import type { Schemas } from '../api/client'
-import { at, bars, extent, SERIES, type Series } from '../lib/chart'
+import { at, bars, extent, SERIES, straightened, type Series } from '../lib/chart'
 import { fixed } from '../lib/quantity'
 import { csv, save } from '../lib/table'
 import { useWorkbench } from '../stores/workbench'
@@ -44,6 +44,44 @@ function drawn(s: Series, r: Run, back: Run | undefined, next: Run | undefined) 
 const rows = computed(() =>
   run.value ? shown.value.map((s) => ({ ...s, ...drawn(s, run.value!, behind.value, other.value) })) : [],
 )
+/** Movement across the member in its own planes, mm; relative: from the chord between its ends. */
+const relative = ref(true)
+const across = (r: Run | undefined, k: 'z' | 'y') => {
+  if (!r?.displacement.length) return []
+  const [first, last] = [r.points[0]!, r.points.at(-1)!]
+  const reach = Math.hypot(...[0, 1, 2].map((i) => last[i]! - first[i]!)) || 1
+  const x = [0, 1, 2].map((i) => (last[i]! - first[i]!) / reach)
+  const z = r.axis_z
+  const y = [z[1]! * x[2]! - z[2]! * x[1]!, z[2]! * x[0]! - z[0]! * x[2]!, z[0]! * x[1]! - z[1]! * x[0]!]
+  return straightened(
+    r.x,
+    r.displacement.map((d) => (k === 'z' ? z : y).reduce((sum, a, i) => sum + a * d[i]!, 0)),
+    relative.value,
+  )
+}
+const bends = computed(() =>
+  (['z', 'y'] as const)
+    .map((k) => ({ k, own: across(run.value, k), next: across(other.value, k) }))
+    .filter((b) => b.own.length && (b.k === 'z' || extent(b.own) > 0.05))
+    .map((b) => {
+      const size = extent([...b.own, ...b.next]) || 1
+      const path = (r: Run, values: readonly number[]) =>
+        values
+          .map(
+            (v, i) =>
+              `${i ? 'L' : 'M'}${x(r.x[i]!).toFixed(1)} ${(HEIGHT / 2 - (v / size) * (HEIGHT / 2 - 3)).toFixed(1)}`,
+          )
+          .join('')
+      const most = b.own.reduce((best, v, i) => (Math.abs(v) > Math.abs(b.own[best]!) ? i : best), 0)
+      return {
+        ...b,
+        line: path(run.value!, b.own),
+        beside: other.value && b.next.length ? path(other.value, b.next) : '',
+        most: `${fixed(b.own[most]!, 1)} at ${run.value!.x[most]!.toFixed(2)} m`,
+      }
+    }),
+)
+const base = computed(() => (rows.value.length + bends.value.length) * (HEIGHT + 14))
 const reads = computed(() => {
   const place = cursor.value
   if (place === null || !run.value) return null
@@ -103,14 +141,14 @@ function saveTable() {
     ...(r.displacement[i] ?? []),
   ])
   const moved = r.displacement.length ? ['X mm', 'Y mm', 'Z mm'] : []
-  const words = `revision ${bench.diagram!.revision}`
+  const words = bench.origin(bench.diagram!.revision)
   save(`${file.value}.csv`, csv(['x m', ...names, ...moved, words], body))
 }
 function savePicture() {
   const copy = picture.value!.cloneNode(true) as SVGSVGElement
   copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg')
   const title = document.createElementNS('http://www.w3.org/2000/svg', 'title')
-  title.textContent = `${bench.selected}, ${bench.diagram!.state}, revision ${bench.diagram!.revision}`
+  title.textContent = `${bench.selected}, ${bench.diagram!.state}, ${bench.origin(bench.diagram!.revision)}`
   copy.prepend(title)
   save(`${file.value}.svg`, copy.outerHTML, 'image/svg+xml')
 }
@@ -120,7 +158,7 @@ function savePicture() {
   <div v-if="run" class="chart">
     <svg
       ref="picture"
-      :viewBox="`0 0 ${WIDTH} ${rows.length * (HEIGHT + 14) + 26}`"
+      :viewBox="`0 0 ${WIDTH} ${base + 26}`"
       role="img"
       :aria-label="`Diagrams of ${bench.member?.label}`"
       tabindex="0"
@@ -140,7 +178,18 @@ function savePicture() {
           <path v-if="envelope" :d="r.most" fill="none" stroke="#3d5566" stroke-width="1.3" />
         </g>
       </g>
-      <g :transform="`translate(0 ${rows.length * (HEIGHT + 14) + 8})`">
+      <g v-for="(b, i) in bends" :key="b.k" :transform="`translate(0 ${(rows.length + i) * (HEIGHT + 14)})`">
+        <text x="0" y="9" font-size="10" fill="#5b6470">w_{{ b.k }} mm{{ relative ? ', from the chord' : '' }}</text>
+        <text :x="WIDTH" y="9" font-size="10" text-anchor="end" fill="#1c2530">
+          {{ reads ? fixed(at(run!.x, b.own, reads.place), 1) : b.most }}
+        </text>
+        <g transform="translate(0 12)">
+          <line x1="0" :y1="HEIGHT / 2" :x2="WIDTH" :y2="HEIGHT / 2" stroke="#b8b09f" stroke-width="1" />
+          <path :d="b.line" fill="none" stroke="#3d5566" stroke-width="1.3" />
+          <path v-if="b.beside" :d="b.beside" fill="none" stroke="#a4502a" stroke-width="1.3" stroke-dasharray="5 3" />
+        </g>
+      </g>
+      <g :transform="`translate(0 ${base + 8})`">
         <line x1="0" y1="0" :x2="WIDTH" y2="0" stroke="#1c2530" stroke-width="3" />
         <path v-for="p in outer" :key="`o${p}`" :d="`M${x(p) - 3} -7h6l-3 5z`" fill="#1c2530" />
         <path v-for="p in inner" :key="`i${p}`" :d="`M${x(p) - 3} 7h6l-3 -5z`" fill="#1c2530" />
@@ -155,7 +204,7 @@ function savePicture() {
         :x1="x(reads.place)"
         :x2="x(reads.place)"
         y1="10"
-        :y2="rows.length * (HEIGHT + 14) + 8"
+        :y2="base + 8"
         stroke="#1d6480"
         stroke-width="1"
       />
@@ -165,6 +214,9 @@ function savePicture() {
       <template v-if="loads.length">Line loads up to {{ Math.max(...loads.flat()).toFixed(2) }} kN/m.</template>
     </p>
     <p class="buttons">
+      <button v-if="bends.length" class="plate" :aria-pressed="relative" @click="relative = !relative">
+        {{ relative ? 'Absolute movement' : 'From the chord' }}
+      </button>
       <button class="plate" @click="saveTable">Save CSV</button>
       <button class="plate" @click="savePicture">Save picture</button>
     </p>

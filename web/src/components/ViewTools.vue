@@ -6,6 +6,7 @@ const bench = useWorkbench()
 const TOOLS: { key: Overlay; label: string; frameOnly: boolean }[] = [
   { key: 'actions', label: 'Actions', frameOnly: true },
   { key: 'moment', label: 'Forces', frameOnly: true },
+  { key: 'reactions', label: 'Reactions', frameOnly: true },
   { key: 'sway', label: 'Movement', frameOnly: false },
   { key: 'names', label: 'Names', frameOnly: true },
 ]
@@ -40,7 +41,9 @@ const states = computed(() => [
 <template>
   <div class="caption">
     Looking at<b>{{ title }}</b>
-    <span v-if="bench.stale" class="stale">numbers of revision {{ bench.chain?.revision }}, being refreshed</span>
+    <span v-if="bench.stale" class="stale"
+      >numbers of revision {{ bench.chain?.revision }}{{ bench.refreshing ? ', being refreshed' : '' }}</span
+    >
     <label v-if="bench.chain && !bench.chain.problem" class="state">
       <span>under</span>
       <select

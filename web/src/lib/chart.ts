@@ -42,3 +42,9 @@ export function at(x: readonly number[], values: readonly number[], place: numbe
 export function bars(x: readonly number[], most: readonly number[], least: readonly number[]) {
   return { x: [...x, ...[...x].reverse()], values: [...most, ...[...least].reverse()] }
 }
+
+/** Movements across a member as they are, or from the chord between its ends. */
+export function straightened(x: readonly number[], values: readonly number[], chord: boolean): number[] {
+  const [first, last, end] = [values[0] ?? 0, values.at(-1) ?? 0, x.at(-1) || 1]
+  return chord ? values.map((v, i) => v - first - ((last - first) * x[i]!) / end) : [...values]
+}

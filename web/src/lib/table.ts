@@ -18,9 +18,28 @@ export function csv(head: string[], rows: Cell[][]): string {
 }
 
 export function save(name: string, text: string, type = 'text/csv'): void {
+  saveBlob(name, new Blob([text], { type }))
+}
+
+function saveBlob(name: string, blob: Blob): void {
   const link = document.createElement('a')
-  link.href = URL.createObjectURL(new Blob([text], { type }))
+  link.href = URL.createObjectURL(blob)
   link.download = name
   link.click()
   URL.revokeObjectURL(link.href)
+}
+
+/** A spreadsheet file: a line that says what it is, the heads, then the rows with numbers as numbers. */
+export async function spreadsheet(name: string, title: string, head: string[], rows: Cell[][]): Promise<void> {
+  const { default: write } = await import('write-excel-file/browser')
+  const data = [
+    [{ value: title }],
+    head.map((value) => ({ value, fontWeight: 'bold' as const })),
+    ...rows.map((row) => row.map((value) => (value === null ? null : { value }))),
+  ]
+  const widths = head.map((text, j) => ({
+    width: Math.min(60, Math.max(text.length, ...rows.slice(0, 200).map((row) => String(row[j] ?? '').length)) + 2),
+  }))
+  const blob = await write(data, { columns: widths, stickyRowsCount: 2 }).toBlob()
+  saveBlob(name, blob)
 }

@@ -22,6 +22,8 @@ const SHEETS: Record<string, Component> = {
   sizing: SizingSheet,
   dossier: DossierSheet,
 }
+/** Stages whose sheets show computed numbers. */
+const NUMBERS = ['actions', 'combinations', 'response', 'verification', 'dossier']
 const sheet = computed(() => SHEETS[bench.stage])
 </script>
 
@@ -30,10 +32,21 @@ const sheet = computed(() => SHEETS[bench.stage])
     {{ bench.refusal.message }} Nothing was changed.
     <button class="quiet" @click="bench.refusal = null">Close</button>
   </p>
+  <p v-if="bench.stale && NUMBERS.includes(bench.stage)" class="older" role="status">
+    Numbers of revision {{ bench.chain?.revision }}. The project stands at revision {{ bench.project?.revision.number
+    }}{{ bench.refreshing ? ', whose numbers are being computed.' : ', whose numbers are not computed.' }}
+  </p>
   <component :is="sheet" @proof="$emit('proof', $event)" />
 </template>
 
 <style scoped>
+.older {
+  margin: 10px 12px 0 22px;
+  padding: 6px 10px;
+  border-left: 4px solid var(--behind);
+  background: var(--paper);
+  font: 400 12.5px var(--condensed);
+}
 .refused {
   margin: 10px 12px 0 22px;
   padding: 7px 10px;

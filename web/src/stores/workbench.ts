@@ -4,7 +4,7 @@ import { api, csrfToken, typed, type Schemas } from '../api/client'
 import { follow, isActive, laidUnder, type Running } from '../lib/live'
 import type { Link } from '../lib/stages'
 
-export type Overlay = 'actions' | 'moment' | 'sway' | 'names'
+export type Overlay = 'actions' | 'moment' | 'reactions' | 'sway' | 'names'
 /** Internal forces that can be drawn, as engineers write them, and their units. */
 export const QUANTITIES = {
   My: { word: 'M_y', unit: 'kNm' },
@@ -95,6 +95,11 @@ export const useWorkbench = defineStore('workbench', () => {
   const picked = computed(() => (chain.value?.members ?? []).filter((m) => chosen.value.has(m.name)))
   const shows = (m: Member) => !hidden.value.has(m.role) && !gone.value.has(m.name)
   const stale = computed(() => !!chain.value && chain.value.revision !== project.value?.revision.number)
+  /** Which revision numbers are of, as it is said in files and pictures. */
+  const origin = (revision: number | undefined) => {
+    const head = project.value?.revision.number
+    return revision === head ? `revision ${revision}` : `revision ${revision}, not the present one, which is ${head}`
+  }
   const rounds = shallowRef<Schemas['RoundOut'][]>([])
   const sizing = shallowRef<Schemas['SizingOut'] | null>(null)
   const sizingBase = ref(0)
@@ -674,6 +679,7 @@ export const useWorkbench = defineStore('workbench', () => {
     hall,
     member,
     stale,
+    origin,
     rounds,
     sizing,
     sizingBase,

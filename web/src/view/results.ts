@@ -214,6 +214,58 @@ export function useResults(bench: Bench, plane: PlaneView) {
       }),
     }
   })
+  /** Reactions as arrows that point at the supports, each with its component in the plane. */
+  const pushes = computed(() => {
+    if (!on('reactions')) return []
+    const found = (bench.diagram?.reactions ?? []).map((r) => ({
+      r,
+      parts: across(basis.value, r.force),
+      at: sheet.value.at(...flat(basis.value, r.at)),
+    }))
+    // towards the onlooker: a positive moment about it turns counter-clockwise
+    const [u, v] = [basis.value.u, basis.value.v]
+    const out = [u[1]! * v[2]! - u[2]! * v[1]!, u[2]! * v[0]! - u[0]! * v[2]!, u[0]! * v[1]! - u[1]! * v[0]!]
+    return found.flatMap(({ r, parts, at: [x, y] }) => {
+      const marks: { key: string; d: string; word: string; x: number; y: number; anchor: string }[] = []
+      const [h, v] = parts
+      if (Math.abs(v) > 0.05) {
+        const up = v > 0
+        const [from, to] = up ? [y + 62, y + 26] : [y + 26, y + 62]
+        const tick = up ? 6 : -6
+        marks.push({
+          key: `${r.node}v`,
+          d: `M${x} ${from}V${to}M${x - 3.5} ${to + tick}L${x} ${to}L${x + 3.5} ${to + tick}`,
+          word: `${fixed(Math.abs(v), 1)}`,
+          x,
+          y: y + 76,
+          anchor: 'middle',
+        })
+      }
+      if (Math.abs(h) > 0.05) {
+        const sense = h > 0 ? 1 : -1
+        const [from, to] = [x - sense * 58, x - sense * 18]
+        marks.push({
+          key: `${r.node}h`,
+          d: `M${from} ${y + 10}H${to}M${to - sense * 6} ${y + 6.5}L${to} ${y + 10}L${to - sense * 6} ${y + 13.5}`,
+          word: `${fixed(Math.abs(h), 1)}`,
+          x: from,
+          y: y + 5,
+          anchor: sense > 0 ? 'start' : 'end',
+        })
+      }
+      const bend = r.moment.reduce((sum, m, i) => sum + m * out[i]!, 0)
+      if (Math.abs(bend) > 0.05)
+        marks.push({
+          key: `${r.node}m`,
+          d: '',
+          word: `M ${fixed(Math.abs(bend), 1)} kNm ${bend > 0 ? '↺' : '↻'}`,
+          x,
+          y: y + 90,
+          anchor: 'middle',
+        })
+      return marks
+    })
+  })
   const natureColour = computed(() => {
     const found = bench.chain?.cases?.find((c) => c.symbol === bench.diagram?.state)
     return NATURE_COLOURS[found?.nature ?? 'other']
@@ -229,5 +281,5 @@ export function useResults(bench: Bench, plane: PlaneView) {
     const [x, y] = found.spots[k < 0 ? found.spots.length - 1 : k]!
     return { x, y, u: check.utilisation }
   })
-  return { on, members, pieces, plain, moments, besides, momentWords, moved, arrows, natureColour, worst }
+  return { on, members, pieces, plain, moments, besides, momentWords, moved, arrows, pushes, natureColour, worst }
 }

@@ -1,0 +1,175 @@
+"""Processes killed, a database crashed, a disk that refuses: nothing acknowledged is lost, and all of it recovers."""
+
+import signal
+import time
+
+import psycopg
+from django.test import SimpleTestCase
+from playwright.sync_api import expect, sync_playwright
+
+from engine.bench import portal_hall
+from engine.chain import run
+from engine.document import Document
+from tests.browser.case import ARGUMENTS
+from tests.faults.installation import Installation, Visitor, children, until
+
+
+def heavy(name: str, eaves: float) -> Document:
+    """A hall whose chain takes some seconds."""
+    document = portal_hall(10, 1)
+    document.name = name
+    document.hall.eaves_height = eaves
+    document.analysis.order = "second"
+    return document
+
+
+class Faults(SimpleTestCase):
+    @classmethod
+    def setUpClass(cls):
+        super().setUpClass()
+        cls.place = Installation()
+        cls.addClassCleanup(cls.place.remove)
+        cls.place.start()
+        cls.visitor = Visitor(cls.place)
+
+    def bring(self, document):
+        status, project = self.visitor.ask("projects/import", "POST", document.model_dump(mode="json"))
+        self.assertEqual(status, 201)
+        return project["id"]
+
+    def stands(self, project):
+        return self.visitor.ask(f"projects/{project}")[1]["revision"]["number"]
+
+    def asked(self, project):
+        return self.visitor.ask(f"projects/{project}/chain?wait=0.2")
+
+    def computing(self, project):
+        """Wait until a worker is at it."""
+        until(lambda: self.asked(project)[1].get("state") == "running", "the run began")
+
+    def chain(self, project):
+        """The chain, once it is there."""
+        return until(lambda: (found := self.asked(project))[0] == 200 and found[1], "the chain came", 90)
+
+    def test_a_worker_killed_mid_run(self):
+        document = heavy("Killed", 6.11)
+        project = self.bring(document)
+        self.computing(project)
+        self.assertEqual(self.place.kill_workers(), 2)
+        told = until(lambda: (t := self.asked(project)[1]).get("attempts", 0) == 2 and t, "the run was taken up again")
+        self.assertIn("taken up again", told["message"])
+        chain = self.chain(project)
+        # what the second worker found is what the engine finds
+        self.assertAlmostEqual(chain["worst"], run(document).verification.worst, places=9)
+        until(lambda: len(children(self.place.pid("workers"))) == 2, "both workers were replaced")
+
+    def test_the_database_restarted_mid_run(self):
+        project = self.bring(heavy("Restarted", 6.12))
+        status, answer = self.visitor.edit(project, 1, "rules.rafter_deflection_ratio", 180.0)
+        self.assertEqual(status, 200)
+        self.computing(project)
+        self.place.restart_database()
+        chain = self.chain(project)
+        self.assertEqual((self.stands(project), chain["revision"]), (2, 2))
+
+    def test_the_server_killed_right_after_an_edit_was_answered(self):
+        project = self.bring(heavy("Answered", 6.13))
+        status, answer = self.visitor.edit(project, 1, "rules.rafter_deflection_ratio", 170.0)
+        self.place.kill_server()
+        self.assertEqual((status, answer["revision"]["number"]), (200, 2))
+        self.assertEqual(self.asked(project)[0], 0)
+        self.place.start()
+        self.assertEqual(self.stands(project), 2)
+        self.assertEqual(self.chain(project)["revision"], 2)
+
+    def test_a_run_cancelled(self):
+        project = self.bring(heavy("Cancelled", 6.14))
+        self.computing(project)
+        self.assertEqual(self.visitor.ask(f"projects/{project}/runs", "DELETE")[0], 202)
+        self.assertEqual(self.asked(project)[1]["state"], "cancelled")
+        time.sleep(0.5)
+        self.assertEqual(self.asked(project)[1]["state"], "cancelled")
+        self.visitor.ask(f"projects/{project}/runs", "POST", {})
+        self.assertEqual(self.chain(project)["revision"], 1)
+
+    def test_a_newer_edit_supersedes_the_run_under_way(self):
+        project = self.bring(heavy("Superseded", 6.15))
+        self.computing(project)
+        self.assertEqual(self.visitor.edit(project, 1, "hall.eaves_height", 6.16)[0], 200)
+        self.assertEqual(self.chain(project)["revision"], 2)
+        with psycopg.connect(self.place.database_url()) as connection:
+            states = connection.execute(
+                "SELECT state FROM projects_run WHERE project_id = %s ORDER BY id", [project]
+            ).fetchall()
+        self.assertEqual(states, [("superseded",), ("done",)])
+
+    def test_a_disk_that_refuses_a_write(self):
+        project = self.bring(heavy("Full", 6.17))
+        other = self.bring(Document(name="Long history"))
+        self.chain(project)
+        with psycopg.connect(self.place.database_url(), autocommit=True) as connection:
+            # a table longer than the files that its server will be allowed to write
+            connection.execute(
+                "INSERT INTO projects_revision (project_id, number, document, label, name, created)"
+                " SELECT %s, n, '{}', repeat('x', 200), '', now() FROM generate_series(1000, 90000) AS n",
+                [other],
+            )
+        self.place.restart_database(signal.SIGINT, longest_file=20_000_000)
+        try:
+            for tried in range(60):
+                status, answer = self.visitor.edit(project, tried + 1, "rules.rafter_deflection_ratio", 201.0 + tried)
+                if status != 200:
+                    break
+        finally:
+            self.place.restart_database(signal.SIGINT)
+        self.assertEqual(status, 503)
+        self.assertIn("cannot write", answer["message"])
+        self.assertEqual(self.stands(project), tried + 1)
+        status, answer = self.visitor.edit(project, tried + 1, "rules.rafter_deflection_ratio", 150.0)
+        self.assertEqual(status, 200)
+        self.assertEqual(self.chain(project)["revision"], answer["revision"]["number"])
+
+    def test_the_page_says_what_happened_and_recovers_by_itself(self):
+        document = heavy("On the page", 6.18)
+        document.analysis.order = "first"
+        project = self.bring(document)
+        with sync_playwright() as playwright:
+            browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+            pages = [browser.new_context(viewport={"width": 1280, "height": 800}).new_page() for _ in range(2)]
+            for page in pages:
+                page.set_default_timeout(60_000)
+                page.goto(f"{self.place.address}/projects/{project}")
+                page.fill("#id_username", "demo")
+                page.fill("#id_password", "sandmartin")
+                page.click("button:has-text('Sign in')")
+                page.wait_for_selector("tbody tr")
+                page.click("header nav button:has-text('Verification')")
+            first, second = pages
+
+            def limit(page, value):
+                field = page.locator("label.field:has-text('Rafter deflection') input").first
+                field.fill(str(value))
+                field.press("Enter")
+
+            # edited in one browser, the other says so and follows
+            limit(first, 150)
+            expect(first.locator("header")).to_contain_text("rev 2")
+            expect(second.locator(".message")).to_contain_text("made revision 2 elsewhere")
+            second.click(".message button")
+            expect(second.locator("header")).to_contain_text("rev 2")
+            # a worker dies: nobody has to do anything
+            limit(first, 160)
+            expect(first.locator("header")).to_contain_text("rev 3")
+            self.place.kill_workers()
+            expect(first.locator("nav .link.current")).to_have_count(7, timeout=60_000)
+            # the server dies: what was asked then is told to be undone
+            self.place.kill_server()
+            limit(first, 170)
+            expect(first.locator(".message")).to_contain_text("cannot be reached")
+            self.place.start()
+            expect(first.locator(".message")).to_contain_text("The server is back", timeout=30_000)
+            expect(first.locator(".message")).to_contain_text("was not stored")
+            limit(first, 170)
+            expect(first.locator("header")).to_contain_text("rev 4", timeout=20_000)
+            expect(first.locator("nav .link.current")).to_have_count(7, timeout=60_000)
+            browser.close()
