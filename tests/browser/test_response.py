@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+import zipfile
 
 import numpy as np
 from playwright.sync_api import expect
@@ -128,3 +129,59 @@ class Response(BrowserCase):
         )
         expect(self.page.locator("aside.right")).to_contain_text("mechanism", timeout=20_000)
         expect(self.page.locator("aside.right")).to_contain_text("can move without resistance")
+
+    def test_old_numbers_are_marked_until_the_new_ones_are_there(self):
+        self.open(self.document)
+        page = self.page
+        page.click("header nav button:has-text('Frame')")
+        row = page.locator(".bottom tbody tr:has-text('Rafter 4·AB-L')")
+        page.click(".bottom [role=tab]:has-text('Members')")
+        row.click()
+        before = row.text_content()
+        page.click("nav[aria-label='Parts of the frame sheet'] button:has-text('Choose')")
+        held = []
+        page.route("**/chain?*", lambda route: held.append(route))
+        page.fill("[aria-label='New section']", "IPE 450")
+        page.click("button:has-text('Change 1')")
+        expect(page.locator("header")).to_contain_text("rev 2", timeout=20_000)
+        # the numbers that stand there are those of revision 1, and say so
+        expect(page.locator(".view .stale")).to_contain_text("numbers of revision 1")
+        expect(page.locator(".bottom .stale")).to_contain_text("of revision 1")
+        expect(page.locator("nav .link.refreshing")).not_to_have_count(0)
+        self.assertEqual(row.text_content(), before)
+        for route in held:
+            route.continue_()
+        page.unroute("**/chain?*")
+        expect(page.locator(".stale")).to_have_count(0, timeout=30_000)
+        expect(page.locator("nav .link.current")).to_have_count(7)
+        self.assertNotEqual(row.text_content(), before)
+        expect(row).to_contain_text("IPE 450")
+
+    def test_paused_and_side_by_side_and_out_to_a_spreadsheet(self):
+        self.open(self.document)
+        page = self.page
+        page.click(".tools button:has-text('Reactions')")
+        page.select_option("[aria-label='Case or combination shown']", "C1")
+        expect(page.locator(".push text").first).to_be_visible(timeout=20_000)
+        page.click("header button:has-text('Pause')")
+        expect(page.locator("header button:has-text('Go live')")).to_be_visible()
+        changes = [("hall.sections.rafters", "IPE 550")]
+        revisions.edit(self.user, self.project.id, 1, "Rafters IPE 550", changes)
+        page.reload()
+        # a paused project opens without numbers, and gets them when asked
+        expect(page.locator("header .run")).to_contain_text("Paused")
+        expect(page.locator(".bottom tbody tr").first).to_be_visible()
+        page.click("header button:has-text('Refresh now')")
+        expect(page.locator("nav .link.current")).to_have_count(7, timeout=30_000)
+        page.click("header nav button:has-text('Response')")
+        page.select_option("[aria-label='Case or combination shown']", "C1")
+        page.select_option("[aria-label='What is drawn beside']", "#1")
+        page.click("button:has-text('Side by side')")
+        expect(page.locator("text.which")).to_have_text(["C1 of revision 2", "C1 of revision 1"], timeout=20_000)
+        with page.expect_download() as kept:
+            page.click(".bottom button:has-text('spreadsheet')")
+        with zipfile.ZipFile(kept.value.path()) as book:
+            words = book.read("xl/sharedStrings.xml").decode()
+            cells = book.read("xl/worksheets/sheet1.xml").decode()
+        self.assertIn("Forces, revision 2", words)
+        self.assertGreater(len(re.findall(r"<v>-?\d+\.\d+</v>", cells)), 50)

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { curve, extremes, fit, path, roundFigure } from '../src/lib/drawing'
 import { freshness, LINKS } from '../src/lib/stages'
-import { csv, tabbed } from '../src/lib/table'
+import { apart, csv, tabbed } from '../src/lib/table'
 import { figures, OXIDE, temper } from '../src/lib/temper'
 
 describe('the temper scale', () => {
@@ -79,5 +79,20 @@ describe('tables', () => {
   })
   it('cannot smuggle in a formula', () => {
     expect(csv(['a'], [['=1+1']])).toBe("a\r\n'=1+1\r\n")
+  })
+})
+
+it('takes figures and the combinations they bear apart', () => {
+  const head = ['Member', 'N kN most', 'Length']
+  const rows = [
+    ['Rafter 1', '−47.7 C181', '6.00'],
+    ['Rafter 2', '3.0 C2', null],
+  ]
+  expect(apart(head, rows)).toEqual({
+    head: ['Member', 'N kN most', 'N kN most, in', 'Length'],
+    rows: [
+      ['Rafter 1', -47.7, 'C181', 6],
+      ['Rafter 2', 3, 'C2', null],
+    ],
   })
 })

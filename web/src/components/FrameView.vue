@@ -4,11 +4,13 @@ import { path } from '../lib/drawing'
 import { figures, OXIDE, STEPS, temper } from '../lib/temper'
 import { QUANTITIES, useWorkbench } from '../stores/workbench'
 import { usePen } from '../view/pen'
-import { usePlane } from '../view/plane'
+import { turnedRound, usePlane } from '../view/plane'
 import { useResults } from '../view/results'
 import { useSteel } from '../view/steel'
 
-const bench = useWorkbench()
+const props = defineProps<{ turned?: boolean }>()
+const store = useWorkbench()
+const bench = props.turned ? turnedRound(store) : store
 const holder = ref<HTMLDivElement>()
 const size = ref({ width: 732, height: 520 })
 let watcher: ResizeObserver | undefined
@@ -49,6 +51,9 @@ const { pen, trail, put, window_, press, drag, letGo } = usePen(bench, plane, ho
           <rect width="2" height="6" fill="#5f2014" />
         </pattern>
       </defs>
+      <text v-if="bench.split && bench.diagram" class="which mono" :x="size.width / 2" :y="150">
+        {{ bench.diagram.state }} of revision {{ bench.diagram.revision }}
+      </text>
       <g v-for="g in grid" :key="`${g.name}${g.upwards}`" class="bubble">
         <template v-if="!g.upwards">
           <line :x1="sheet.at(g.at, 0)[0]" :x2="sheet.at(g.at, 0)[0]" :y1="frameKey.ry - 26" :y2="frameKey.ay + 36" />
@@ -239,7 +244,7 @@ const { pen, trail, put, window_, press, drag, letGo } = usePen(bench, plane, ho
           ? 'M on the tension side, kNm'
           : `${QUANTITIES[bench.quantity].word}, ${QUANTITIES[bench.quantity].unit}`
       }}</span>
-      <span v-if="on('moment') && bench.besideDiagram" class="mono dashed"
+      <span v-if="on('moment') && bench.besideDiagram && !bench.split" class="mono dashed"
         >dashed: {{ bench.besideDiagram.state
         }}{{
           bench.besideDiagram.revision === bench.diagram?.revision ? '' : ` of revision ${bench.besideDiagram.revision}`
@@ -258,6 +263,11 @@ const { pen, trail, put, window_, press, drag, letGo } = usePen(bench, plane, ho
 </template>
 
 <style scoped>
+.which {
+  font-size: 12px;
+  text-anchor: middle;
+  fill: var(--ink);
+}
 .push path {
   stroke: #1d6480;
   stroke-width: 1.6;

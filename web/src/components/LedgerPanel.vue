@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue'
 import { ledger, tabsOf, type Row, type Tab } from '../lib/ledger'
-import { csv, save, spreadsheet, tabbed } from '../lib/table'
+import { apart, csv, save, spreadsheet, tabbed } from '../lib/table'
 import { figures } from '../lib/temper'
 import { useWorkbench } from '../stores/workbench'
 import UseBar from './UseBar.vue'
@@ -186,19 +186,23 @@ const file = computed(
   () =>
     `${tab.value.toLowerCase().replaceAll(' ', '-')}-revision-${bench.chain?.revision}${bench.stale ? '-behind' : ''}`,
 )
-const heads = computed(() => table.value.head.map((h) => h.text))
-function download() {
-  const marked = bench.stale ? [...heads.value, bench.origin(bench.chain?.revision)] : heads.value
-  save(`${file.value}.csv`, csv(marked, rows.value.map(plain)))
-}
-async function downloadSheet() {
-  const title = `${bench.project?.name}: ${tab.value}, ${bench.origin(bench.chain?.revision)}`
-  await spreadsheet(
-    `${file.value}.xlsx`,
-    title,
-    heads.value,
+/** A head that only says “least” belongs to the quantity before it. */
+const said = computed(() =>
+  table.value.head.map((h, j, all) => (h.text === 'least' ? all[j - 1]!.text.replace(' most', ' least') : h.text)),
+)
+const parted = () =>
+  apart(
+    said.value,
     rows.value.map((row) => row.cells),
   )
+function download() {
+  const { head, rows: body } = parted()
+  save(`${file.value}.csv`, csv(bench.stale ? [...head, bench.origin(bench.chain?.revision)] : head, body))
+}
+async function downloadSheet() {
+  const { head, rows: body } = parted()
+  const title = `${bench.project?.name}: ${tab.value}, ${bench.origin(bench.chain?.revision)}`
+  await spreadsheet(`${file.value}.xlsx`, title, head, body)
 }
 </script>
 

@@ -60,7 +60,7 @@ const states = computed(() => [
   </div>
   <div class="tools">
     <label class="colouring"
-      >Colour by
+      >Colour
       <select
         :value="bench.colouring"
         aria-label="Colour by"
@@ -157,7 +157,7 @@ select {
   flex-wrap: wrap;
   justify-content: flex-end;
   align-items: center;
-  max-width: calc(100% - 270px);
+  max-width: calc(100% - 228px);
   gap: 5px;
 }
 .colouring {

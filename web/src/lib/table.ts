@@ -29,6 +29,24 @@ function saveBlob(name: string, blob: Blob): void {
   URL.revokeObjectURL(link.href)
 }
 
+const FIGURE = /^([−-]?\d+(?:\.\d+)?)(?: ([A-Z]+\d+))?$/
+
+/** Columns of figures as numbers; where a figure bears the name of its combination (“47.7 C181”), that stands in a column of
+ * its own. */
+export function apart(head: string[], rows: Cell[][]): { head: string[]; rows: Cell[][] } {
+  const found = head.map((text, j) => {
+    const cells = rows.map((row) => row[j] ?? null)
+    const matches = cells.map((cell) => (typeof cell === 'string' ? FIGURE.exec(cell) : null))
+    if (!cells.some((cell) => cell !== null) || !cells.every((cell, i) => cell === null || cell === '' || matches[i]))
+      return { head: [text], columns: [cells] }
+    const numbers = matches.map((m) => (m ? Number(m[1]!.replace('−', '-')) : null))
+    if (!matches.some((m) => m?.[2])) return { head: [text], columns: [numbers] }
+    return { head: [text, `${text}, in`], columns: [numbers, matches.map((m) => m?.[2] ?? null)] }
+  })
+  const columns = found.flatMap((f) => f.columns)
+  return { head: found.flatMap((f) => f.head), rows: rows.map((_, i) => columns.map((column) => column[i] ?? null)) }
+}
+
 /** A spreadsheet file: a line that says what it is, the heads, then the rows with numbers as numbers. */
 export async function spreadsheet(name: string, title: string, head: string[], rows: Cell[][]): Promise<void> {
   const { default: write } = await import('write-excel-file/browser')

@@ -84,7 +84,7 @@ function look(shape: string) {
       <button class="plate" title="Previous combination (key ,)" @click="bench.stepState(-1)">‹ previous</button>
       <button class="plate" title="Next combination (key .)" @click="bench.stepState(1)">next ›</button>
     </p>
-    <label class="field" title="Drawn dashed on the same scale, in the view and in the chart">
+    <label class="field" title="Drawn on the same scale, in the view and in the chart">
       <span>Beside it</span>
       <select
         :value="bench.beside"
@@ -94,6 +94,11 @@ function look(shape: string) {
         <option v-for="o in besides" :key="o.value" :value="o.value">{{ o.label }}</option>
       </select>
     </label>
+    <p v-if="bench.beside" class="buttons">
+      <button class="plate" :aria-pressed="bench.split" @click="bench.split = !bench.split">
+        {{ bench.split ? 'One view, dashed' : 'Side by side' }}
+      </button>
+    </p>
     <MemberChart v-if="bench.member && bench.diagram?.kind !== 'mode'" />
     <p v-else-if="!bench.member" class="note">Point at a member to see all its diagrams.</p>
     <template v-if="state">

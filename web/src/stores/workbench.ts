@@ -82,6 +82,8 @@ export const useWorkbench = defineStore('workbench', () => {
   const envelope = shallowRef<Schemas['DiagramOut'] | null>(null)
   /** What is drawn beside, on the same scale: a state by its name, or an older revision as “#12”; and its diagrams. */
   const beside = ref('')
+  /** What is drawn beside has a view of its own instead of dashed lines. */
+  const split = ref(false)
   const besideDiagram = shallowRef<Schemas['DiagramOut'] | null>(null)
   const versions = shallowRef<Schemas['Version'][]>([])
   let answered = ''
@@ -698,6 +700,7 @@ export const useWorkbench = defineStore('workbench', () => {
     envelope,
     beside,
     besideDiagram,
+    split,
     versions,
     putBeside,
     loadResponse,

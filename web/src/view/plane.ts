@@ -4,6 +4,18 @@ import type { Member, useWorkbench } from '../stores/workbench'
 
 export type Bench = ReturnType<typeof useWorkbench>
 
+/** The workbench as seen by the view of what is drawn beside: the two diagrams change places. */
+export function turnedRound(bench: Bench): Bench {
+  return new Proxy(bench, {
+    get: (target, key) =>
+      key === 'diagram'
+        ? target.besideDiagram
+        : key === 'besideDiagram'
+          ? target.diagram
+          : Reflect.get(target, key, target),
+  })
+}
+
 /** The plane that is looked at, laid on the sheet: its members, its grid lines, and places on it in pixels. */
 export function usePlane(bench: Bench, size: Ref<{ width: number; height: number }>) {
   const coloured = computed(() => bench.colouring === 'utilisation')
@@ -46,8 +58,8 @@ export function usePlane(bench: Bench, size: Ref<{ width: number; height: number
   const sheet = computed(() =>
     fit(bounds.value.least, bounds.value.most, {
       ...size.value,
-      left: 94,
-      right: 102,
+      left: size.value.width < 500 ? 78 : 94,
+      right: size.value.width < 500 ? 84 : 102,
       top: upright.value ? 128 : 172,
       bottom: 82,
     }),

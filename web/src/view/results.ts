@@ -94,7 +94,7 @@ export function useResults(bench: Bench, plane: PlaneView) {
     })
   })
   const besides = computed(() => {
-    if (!on('moment')) return []
+    if (!on('moment') || bench.split) return []
     return others.value.flatMap(({ member, run, spots, axis }) => {
       const series = bench.besideDiagram?.kind === 'envelope' ? [most(run), least(run)] : [most(run)]
       return series.map((values, i) => ({
@@ -148,12 +148,15 @@ export function useResults(bench: Bench, plane: PlaneView) {
   const moved = computed(() => {
     if (!on('sway')) return null
     const size = (d: readonly number[]) => Math.hypot(...across(basis.value, d))
-    const most = Math.max(0, ...members.value.flatMap(({ run }) => run.displacement.map(size)))
-    if (!most) return null
+    const own = Math.max(0, ...members.value.flatMap(({ run }) => run.displacement.map(size)))
+    const next = others.value.flatMap(({ run }) => run.displacement.map(size))
+    // two views side by side have one scale
+    const most = bench.split ? Math.max(own, ...next) : own
+    if (!own) return null
     const fits = 34 / ((most / 1000) * sheet.value.scale)
     const times = fits * bench.movementSize
     return {
-      most,
+      most: own,
       times,
       lines: members.value.map(({ member, run, spots }) => ({
         key: member.name,
@@ -249,7 +252,7 @@ export function useResults(bench: Bench, plane: PlaneView) {
           d: `M${from} ${y + 10}H${to}M${to - sense * 6} ${y + 6.5}L${to} ${y + 10}L${to - sense * 6} ${y + 13.5}`,
           word: `${fixed(Math.abs(h), 1)}`,
           x: from,
-          y: y + 5,
+          y: y + 26,
           anchor: sense > 0 ? 'start' : 'end',
         })
       }

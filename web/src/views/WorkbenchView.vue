@@ -17,6 +17,7 @@ import { useWorkbench } from '../stores/workbench'
 const ModelView = defineAsyncComponent(() => import('../components/ModelView.vue'))
 const props = defineProps<{ id: string }>()
 const bench = useWorkbench()
+const paired = computed(() => bench.split && !!bench.besideDiagram && bench.stage === 'response')
 const folded = ref({ left: false, right: false, bottom: false })
 const proof = ref('')
 
@@ -90,7 +91,10 @@ function text(value: unknown) {
       </p>
       <template v-else-if="bench.chain">
         <PanelView v-if="bench.panel" />
-        <FrameView v-else-if="bench.looking" />
+        <div v-else-if="bench.looking" :class="{ pair: paired }">
+          <div><FrameView :key="`${paired}`" /></div>
+          <div v-if="paired"><FrameView turned /></div>
+        </div>
         <ModelView v-else-if="bench.chain.members?.length" />
         <p v-if="!bench.chain.members?.length && bench.chain.broken_stage !== 'structure'" class="waiting">
           Nothing stands yet. Set out a hall or another jig in the Frame sheet, or draw members by hand.
@@ -162,6 +166,17 @@ function text(value: unknown) {
   position: relative;
   overflow: hidden;
   background: #faf9f6;
+}
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  height: 100%;
+}
+.pair > div {
+  position: relative;
+}
+.pair > div + div {
+  border-left: 1px solid var(--line);
 }
 .fold {
   position: absolute;
