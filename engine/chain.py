@@ -102,6 +102,16 @@ def fingerprints(document: Document) -> dict[str, str]:
 
 
 @dataclass(frozen=True)
+class Loaded:
+    """The stages before the response. seconds: time taken by each."""
+
+    structure: Structure
+    loading: Loading
+    combinations: list[Combination]
+    seconds: dict[str, float]
+
+
+@dataclass(frozen=True)
 class Forces:
     """The stages up to the response. seconds: time taken by each."""
 
@@ -138,9 +148,8 @@ def _timed(seconds: dict[str, float], name: str, progress: Progress) -> Iterator
     seconds[name] = perf_counter() - start
 
 
-def respond(document: Document, progress: Progress = quiet) -> Forces:
-    """Run the chain as far as the response. `progress` is told of each stage; it may raise to stop the work. Raises
-    ModelError for a document that cannot be computed."""
+def prepare(document: Document, progress: Progress = quiet) -> Loaded:
+    """Set the document out, load and combine it: all that can be refused before anything is solved. Raises ModelError."""
     seconds: dict[str, float] = {}
     with _timed(seconds, "structure", progress):
         structure = expand(document)
@@ -148,18 +157,32 @@ def respond(document: Document, progress: Progress = quiet) -> Forces:
         loading = load(document, structure)
     with _timed(seconds, "combinations", progress):
         combined = combinations(document, loading)
+    return Loaded(structure, loading, combined, seconds)
+
+
+def respond(document: Document, progress: Progress = quiet, loaded: Loaded | None = None) -> Forces:
+    """Run the chain as far as the response, from what was prepared of the same document, if it was. `progress` is told of
+    each stage; it may raise to stop the work. Raises ModelError for a document that cannot be computed."""
+    found = loaded or prepare(document, progress)
+    seconds = dict(found.seconds)
     with _timed(seconds, "response", progress):
-        system = assemble(structure, loading, document.analysis.shear_deformation)
-        order = document.analysis.order
-        results = combine_results(system, combined, order, progress=lambda done, of: progress("response", done, of))
-    return Forces(document, structure, loading, combined, results, seconds)
+        system = assemble(found.structure, found.loading, document.analysis.shear_deformation)
+        results = combine_results(
+            system,
+            found.combinations,
+            document.analysis.order,
+            progress=lambda done, of: progress("response", done, of),
+        )
+    return Forces(document, found.structure, found.loading, found.combinations, results, seconds)
 
 
-def run(document: Document, progress: Progress = quiet, before: Forces | None = None) -> Chain:
+def run(
+    document: Document, progress: Progress = quiet, before: Forces | None = None, loaded: Loaded | None = None
+) -> Chain:
     """Run the whole chain. before: the stages up to the response of a document with the same fingerprint of the response,
-    which are taken over. Raises ModelError for a document that cannot be computed."""
+    which are taken over; loaded: what was prepared of this document. Raises ModelError for a document that cannot be computed."""
     if before is None:
-        forces = respond(document, progress)
+        forces = respond(document, progress, loaded)
     else:
         forces = Forces(
             document,

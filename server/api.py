@@ -9,7 +9,7 @@ from threading import Event, Thread
 from typing import Any
 from uuid import UUID
 
-from django.db import InterfaceError, OperationalError
+from django.db import InterfaceError, InternalError, OperationalError
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import NinjaAPI
@@ -17,7 +17,7 @@ from ninja.security import django_auth
 from pydantic import TypeAdapter
 
 from engine.catalogue.sections import section as catalogue_section
-from engine.chain import Chain, fingerprints
+from engine.chain import Chain, fingerprints, prepare
 from engine.document import Document, read_document
 from engine.document.byhand import BuiltSection
 from engine.document.jigs import HallJig
@@ -42,10 +42,11 @@ def _model_error(request: HttpRequest, error: ModelError) -> HttpResponse:
 
 @api.exception_handler(OperationalError)
 @api.exception_handler(InterfaceError)
+@api.exception_handler(InternalError)
 def _no_database(request: HttpRequest, error: Exception) -> HttpResponse:
     """The database is away, or could not write; its transaction is undone."""
     reason = str(error).strip().split("\n")[0]
-    full = "No space left" in reason or "could not extend" in reason or "could not write" in reason
+    full = any(words in reason for words in ("No space left", "could not extend", "could not write", "File too large"))
     message = f"The database cannot write (is its disk full?): {reason}." if full else "The database does not answer."
     return api.create_response(request, {"message": message, "place": ""}, status=503)
 
@@ -187,7 +188,7 @@ def import_project(request: HttpRequest) -> tuple[int, schemas.ProjectOut]:
     except ValueError as error:
         raise ModelError(f"The file is not JSON: {error}.") from None
     document = read_document(data)
-    revisions.check(document)
+    prepare(document)
     return 201, project_out(revisions.create(user_of(request), document, "Taken in from a file"))
 
 

@@ -75,7 +75,7 @@ class Run(models.Model):
     """The computation of one revision's chain by a worker.
 
     key: that of the result it makes. head: it is for the revision that stands, so that a newer edit supersedes it. job: its
-    number in the queue. stage, done, of: where it is; seconds: taken by each stage, when done.
+    number in the queue. loaded: sealed, what the edit that asked for it has already set out and loaded. stage, done, of: where it is; seconds: taken by each stage, when done.
     """
 
     class State(models.TextChoices):
@@ -98,6 +98,7 @@ class Run(models.Model):
     of = models.PositiveIntegerField(default=0)
     seconds = models.JSONField(default=dict)
     message = models.CharField(max_length=300, default="")
+    loaded = models.BinaryField(null=True)
     attempts = models.PositiveSmallIntegerField(default=1)
     job = models.BigIntegerField(null=True)
     asked = models.DateTimeField(auto_now_add=True)

@@ -15,6 +15,7 @@ from collections import OrderedDict
 from datetime import timedelta
 from functools import cache
 from pathlib import Path
+from typing import Any
 
 from django.conf import settings
 from django.db.models import F, Sum
@@ -90,8 +91,7 @@ def store(document: Document, found: Chain | ModelError) -> None:
     """Store the chain of a result that is shown, and drop the longest unused ones when they are too many."""
     key = key_of(document)
     keep(key, found)
-    body = zlib.compress(pickle.dumps(found, protocol=5), 1)
-    numbers = salted_hmac("lorica.result", body, algorithm="sha256").digest() + body
+    numbers = sealed(found)
     Result.objects.filter(key=key).update(numbers=numbers, size=F("size") + len(numbers))
     prune()
 
@@ -135,7 +135,7 @@ def chain_by(key: str) -> Chain | ModelError | None:
     found = _remembered(key)
     if found is None:
         row = Result.objects.filter(key=key).values_list("numbers", flat=True).first()
-        found = _opened(bytes(row)) if row is not None else None
+        found = opened(bytes(row)) if row is not None else None
         if found is not None:
             keep(key, found)
     return found
@@ -149,9 +149,17 @@ def forces_like(document: Document) -> Forces | None:
     return found if isinstance(found, Chain) else None
 
 
-def _opened(sealed: bytes) -> Chain | ModelError | None:
-    seal, body = sealed[:_SEAL], sealed[_SEAL:]
-    if not constant_time_compare(seal, salted_hmac("lorica.result", body, algorithm="sha256").digest()):
-        return None
-    found: Chain | ModelError = pickle.loads(zlib.decompress(body))
-    return found
+def sealed(value: object) -> bytes:
+    """A compressed pickle that bears the seal of this installation and of this build."""
+    body = zlib.compress(pickle.dumps(value, protocol=5), 1)
+    return _seal(body) + body
+
+
+def opened(data: bytes) -> Any:
+    """What was sealed; None for what does not bear the seal."""
+    seal, body = data[:_SEAL], data[_SEAL:]
+    return pickle.loads(zlib.decompress(body)) if constant_time_compare(seal, _seal(body)) else None
+
+
+def _seal(body: bytes) -> bytes:
+    return salted_hmac(f"lorica.result {build()}", body, algorithm="sha256").digest()

@@ -13,12 +13,11 @@ from django.contrib.auth.models import User
 from django.db import models, transaction
 from django.shortcuts import get_object_or_404
 
+from engine.chain import Loaded, prepare
 from engine.document import Document, read_document
 from engine.editing.apply import operate as apply_operation
 from engine.editing.operations import Operation
 from engine.errors import ModelError
-from engine.expand import expand
-from engine.load import combinations, load
 from server.projects import runs
 from server.projects.models import Project, Revision
 
@@ -44,12 +43,6 @@ class Conflict(Exception):
 def own_project(user: User, project_id: UUID) -> Project:
     """The user's project; the same 404 for one that is somebody else's and one that does not exist."""
     return get_object_or_404(Project.objects.select_related("head", "head__author"), id=project_id, owner=user)
-
-
-def check(document: Document) -> None:
-    """Raise ModelError when the document cannot be set out, loaded or combined. Empty documents are allowed."""
-    structure = expand(document)
-    combinations(document, load(document, structure))
 
 
 @transaction.atomic
@@ -152,7 +145,7 @@ def _next(
     assert project.head is not None
     present = Document.model_validate(project.head.document).model_dump(mode="json")
     document = read_document(change(present))
-    check(document)
+    loaded = prepare(document)
     dump = document.model_dump(mode="json")
     if dump == present:
         return project
@@ -163,16 +156,16 @@ def _next(
     project.name = document.name
     project.redo = []
     project.save()
-    _refresh(project)
+    _refresh(project, loaded)
     return project
 
 
-def _refresh(project: Project) -> None:
+def _refresh(project: Project, loaded: Loaded | None = None) -> None:
     """Have the numbers of what stands now computed, and those of what stood before no longer."""
     runs.supersede(project)
     if settings.WORKERS:
         assert project.head is not None
-        runs.ask(project, project.head, Document.model_validate(project.head.document))
+        runs.ask(project, project.head, Document.model_validate(project.head.document), loaded=loaded)
 
 
 @transaction.atomic

@@ -16,7 +16,7 @@ from django.db import InterfaceError, OperationalError, connection, transaction
 from django.utils import timezone
 from procrastinate.contrib.django.models import ProcrastinateJob
 
-from engine.chain import Chain, run
+from engine.chain import Chain, Loaded, run
 from engine.document import Document
 from engine.errors import ModelError
 from server.projects import results
@@ -39,9 +39,12 @@ class Stopped(Exception):
     """The run was cancelled or superseded."""
 
 
-def ask(project: Project, revision: Revision, document: Document, force: bool = False) -> Run | None:
+def ask(
+    project: Project, revision: Revision, document: Document, force: bool = False, loaded: Loaded | None = None
+) -> Run | None:
     """See to it that a revision's result is computed: the run that does, or the last one where it is not computed again
-    (cancelled, failed); None where the result is there, or the project is paused. force: also when paused or cancelled."""
+    (cancelled, failed); None where the result is there, or the project is paused. force: also when paused or cancelled.
+    loaded: what was prepared of the document, which the worker need not do again."""
     key = results.key_of(document)
     if results.is_stored(key):
         return None
@@ -57,7 +60,12 @@ def ask(project: Project, revision: Revision, document: Document, force: bool = 
             project=project,
             key=key,
             state__in=Run.ACTIVE,
-            defaults={"revision": revision, "head": revision.pk == project.head_id, "state": Run.State.WAITING},
+            defaults={
+                "revision": revision,
+                "head": revision.pk == project.head_id,
+                "state": Run.State.WAITING,
+                "loaded": results.sealed(loaded) if loaded and settings.WORKERS else None,
+            },
         )
         if new and settings.WORKERS:
             _send(made)
@@ -112,13 +120,15 @@ def _revived(found: Run) -> Run:
 def supersede(project: Project) -> None:
     """End the runs of what stood before."""
     Run.objects.filter(project=project, head=True, state__in=Run.ACTIVE).exclude(revision=project.head).update(
-        state=Run.State.SUPERSEDED, ended=timezone.now()
+        state=Run.State.SUPERSEDED, ended=timezone.now(), loaded=None
     )
 
 
 def cancel(project: Project) -> None:
     """Stop what is being computed for a project."""
-    Run.objects.filter(project=project, state__in=Run.ACTIVE).update(state=Run.State.CANCELLED, ended=timezone.now())
+    Run.objects.filter(project=project, state__in=Run.ACTIVE).update(
+        state=Run.State.CANCELLED, ended=timezone.now(), loaded=None
+    )
 
 
 def wait(found: Run, seconds: float) -> Run:
@@ -170,7 +180,8 @@ def perform(pk: int) -> None:
         found = Run.objects.select_related("revision").get(pk=pk)
         document = Document.model_validate(found.revision.document)
         try:
-            chain = _computed(document, _teller(pk))
+            loaded = results.opened(bytes(found.loaded)) if found.loaded else None
+            chain = _computed(document, _teller(pk), loaded)
             text = screen(document, chain)
             seconds = chain.seconds if isinstance(chain, Chain) else {}
             _persistently(lambda: results.show(document, chain, text))
@@ -185,9 +196,9 @@ def perform(pk: int) -> None:
             raise
 
 
-def _computed(document: Document, tell: Callable[[str, int, int], None]) -> Chain | ModelError:
+def _computed(document: Document, tell: Callable[[str, int, int], None], loaded: Loaded | None) -> Chain | ModelError:
     try:
-        return run(document, tell, results.forces_like(document))
+        return run(document, tell, results.forces_like(document), loaded)
     except ModelError as error:
         return error
 
@@ -214,7 +225,7 @@ def _teller(pk: int) -> Callable[[str, int, int], None]:
 
 
 def _end(pk: int, state: Run.State, **values: object) -> None:
-    Run.objects.filter(pk=pk, state__in=Run.ACTIVE).update(state=state, ended=timezone.now(), **values)
+    Run.objects.filter(pk=pk, state__in=Run.ACTIVE).update(state=state, ended=timezone.now(), loaded=None, **values)
 
 
 def _reconnect() -> None:

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import json
 import os
-import resource
 import shutil
 import signal
 import subprocess
@@ -78,15 +77,16 @@ class Installation:
         os.kill(self.postmaster(), how)
         until(lambda: not (self.cluster() / "postmaster.pid").exists(), "the database ended")
 
-        def limit() -> None:
-            if longest_file:
-                resource.setrlimit(resource.RLIMIT_FSIZE, (longest_file, resource.RLIM_INFINITY))
-
         options = f"-p {port} -h 127.0.0.1 -c unix_socket_directories=''"
         folder = str(self.cluster())
         command = [str(postgres.programs() / "pg_ctl"), "-D", folder, "-l", f"{folder}/server.log", "-w", "-o", options]
+        limit = ["prlimit", f"--fsize={longest_file}"] if longest_file else []
         subprocess.run(
-            postgres._as_owner([*command, "start"]), cwd="/", preexec_fn=limit, check=True, capture_output=True
+            postgres._as_owner([*limit, *command, "start"]),
+            cwd="/",
+            check=True,
+            stdout=subprocess.DEVNULL,
+            stderr=subprocess.DEVNULL,
         )
 
     def database_port(self) -> str:

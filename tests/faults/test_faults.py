@@ -108,13 +108,14 @@ class Faults(SimpleTestCase):
         other = self.bring(Document(name="Long history"))
         self.chain(project)
         with psycopg.connect(self.place.database_url(), autocommit=True) as connection:
-            # a table longer than the files that its server will be allowed to write
+            connection.execute("SET session_replication_role = replica")
+            # a table longer than the files that its server will be allowed to write, its pages full
             connection.execute(
                 "INSERT INTO projects_revision (project_id, number, document, label, name, created)"
-                " SELECT %s, n, '{}', repeat('x', 200), '', now() FROM generate_series(1000, 90000) AS n",
+                " SELECT %s, n, '{}', '', '', now() FROM generate_series(1000, 240000) AS n",
                 [other],
             )
-        self.place.restart_database(signal.SIGINT, longest_file=20_000_000)
+        self.place.restart_database(signal.SIGINT, longest_file=17_000_000)
         try:
             for tried in range(60):
                 status, answer = self.visitor.edit(project, tried + 1, "rules.rafter_deflection_ratio", 201.0 + tried)
