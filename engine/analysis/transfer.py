@@ -14,9 +14,9 @@ but not S2. Along the axis N' = −n, u' = N/EA, and the same for torsion.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from math import factorial
 
 import numpy as np
+from scipy.sparse import csr_array
 
 from engine.actions.cases import Loading
 from engine.analysis.elements import Elements
@@ -78,9 +78,13 @@ def cut_loads(structure: Structure, elements: Elements, loading: Loading) -> Ele
     )
 
 
-def _power(x: Floats, n: int) -> Floats:
-    """⟨x⟩ⁿ / n!"""
-    return np.where(x >= 0, np.clip(x, 0, None) ** n, 0.0) / factorial(n)
+def _powers(x: Floats, most: int) -> list[Floats]:
+    """⟨x⟩ⁿ / n! for n from 0 to `most`."""
+    base = np.maximum(x, 0.0)
+    found = [(x >= 0).astype(float)]
+    for n in range(1, most + 1):
+        found.append(found[-1] * base / n)
+    return found
 
 
 @dataclass(frozen=True)
@@ -94,40 +98,48 @@ class Integrals:
 
 def integrate(loads: ElementLoads, x: Floats, cases: int) -> Integrals:
     """The load integrals at stations x (e, s) for every case."""
-    shape = (*x.shape, cases)
-    out = np.zeros((14, shape[0], cases, shape[1]))
+    stations = x.shape[1]
+    size = len(x) * cases
+    out = np.zeros((14, size, stations))
+
+    def put(cells: Ints, quantities: dict[int, Floats]) -> None:
+        """Add rows of values (rows, stations) to the quantities, each to the element and case of its row."""
+        e, c = cells.T
+        rows = np.arange(len(cells))
+        into = csr_array((np.ones(len(cells)), (e * cases + c, rows)), shape=(size, len(cells)))
+        every = into @ np.concatenate(list(quantities.values()), axis=1)
+        for k, number in enumerate(quantities):
+            out[number] += every[:, k * stations : (k + 1) * stations]
+
     if len(loads.line):
-        e, c = loads.line.T
         a, b = loads.span[:, :1], loads.span[:, 1:]
         slope = (loads.q[:, 1] - loads.q[:, 0]) / (b - a)
-        xa, xb = x[e] - a, x[e] - b
+        e = loads.line[:, 0]
+        xa, xb = _powers(x[e] - a, 5), _powers(x[e] - b, 5)
 
         def q_integral(axis: int, n: int) -> Floats:
             qa, qb, s = loads.q[:, 0, axis, None], loads.q[:, 1, axis, None], slope[:, axis, None]
-            return qa * _power(xa, n) + s * _power(xa, n + 1) - qb * _power(xb, n) - s * _power(xb, n + 1)
+            return qa * xa[n] + s * xa[n + 1] - qb * xb[n] - s * xb[n + 1]
 
-        for n in (1, 2):
-            np.add.at(out[n - 1], (e, c), q_integral(0, n))
+        found = {n - 1: q_integral(0, n) for n in (1, 2)}
         for base, axis in ((4, 1), (9, 2)):
-            for n in (1, 2, 3, 4):
-                np.add.at(out[base + n - 1], (e, c), q_integral(axis, n))
-            np.add.at(out[base + 4], (e, c), q_integral(axis, 2))
+            found |= {base + n - 1: q_integral(axis, n) for n in (1, 2, 3, 4)}
+            found[base + 4] = found[base + 1]
+        put(loads.line, found)
     if len(loads.point):
-        e, c = loads.point.T
-        xa = x[e] - loads.at[:, None]
+        power = _powers(x[loads.point[:, 0]] - loads.at[:, None], 3)
+        found = {}
         for n in (1, 2):
-            np.add.at(out[n - 1], (e, c), loads.force[:, :1] * _power(xa, n - 1))
-            np.add.at(out[n + 1], (e, c), loads.moment[:, :1] * _power(xa, n - 1))
+            found[n - 1] = loads.force[:, :1] * power[n - 1]
+            found[n + 1] = loads.moment[:, :1] * power[n - 1]
         # a couple about local y turns x towards −z, about local z towards +y
         for base, axis, couple in ((4, 1, loads.moment[:, 2:]), (9, 2, -loads.moment[:, 1:2])):
             force = loads.force[:, axis, None]
             for n in (1, 2, 3, 4):
-                value = force * _power(xa, n - 1)
-                if n > 1:
-                    value = value - couple * _power(xa, n - 2)
-                np.add.at(out[base + n - 1], (e, c), value)
-            np.add.at(out[base + 4], (e, c), force * _power(xa, 1))
-    swapped = np.swapaxes(out, 2, 3)
+                found[base + n - 1] = force * power[n - 1] - (couple * power[n - 2] if n > 1 else 0.0)
+            found[base + 4] = force * power[1]
+        put(loads.point, found)
+    swapped = np.swapaxes(out.reshape(14, len(x), cases, stations), 2, 3)
     return Integrals(
         (swapped[0], swapped[1]),
         (swapped[2], swapped[3]),
