@@ -9,6 +9,7 @@ from __future__ import annotations
 import time
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
+from datetime import timedelta
 from typing import TypeVar
 
 from django.conf import settings
@@ -31,6 +32,10 @@ MOST_ATTEMPTS = 3
 LOOK, NOTE = 0.02, 0.1
 #: seconds that a worker goes on trying to reach a database that is away
 PATIENCE = 60.0
+#: days that a run which has ended is remembered
+REMEMBERED = 1
+#: what the page is told of a run
+SHOWN = ("state", "stage", "done", "of", "attempts", "message")
 _LOST = (OperationalError, InterfaceError)
 T = TypeVar("T")
 
@@ -48,7 +53,7 @@ def ask(
     key = results.key_of(document)
     if results.is_stored(key):
         return None
-    found = project.runs.filter(key=key).first()
+    found = project.runs.filter(key=key).defer("loaded").first()
     if found is not None and found.state in Run.ACTIVE:
         return _revived(found)
     if found is not None and found.state in (Run.State.CANCELLED, Run.State.FAILED) and not force:
@@ -71,7 +76,7 @@ def ask(
             _send(made)
     if not settings.WORKERS:
         perform(made.pk)
-        made.refresh_from_db()
+        made.refresh_from_db(fields=SHOWN)
     return made
 
 
@@ -97,7 +102,7 @@ def _revived(found: Run) -> Run:
     if not settings.WORKERS or _held(found.pk):
         return found
     with transaction.atomic():
-        now = Run.objects.select_for_update().get(pk=found.pk)
+        now = Run.objects.select_for_update().defer("loaded").get(pk=found.pk)
         if now.state not in Run.ACTIVE or _held(now.pk):
             return now
         if now.state == Run.State.WAITING:
@@ -136,7 +141,7 @@ def wait(found: Run, seconds: float) -> Run:
     end = time.monotonic() + seconds
     while found.state in Run.ACTIVE and time.monotonic() < end:
         time.sleep(LOOK)
-        found.refresh_from_db()
+        found.refresh_from_db(fields=SHOWN)
     return found
 
 
@@ -153,7 +158,7 @@ def chain_of(project: Project, revision: Revision, patience: float = 60.0) -> Ch
             return found
         state = ask(project, revision, document, force=True)
         if state is None and results.is_stored(key):
-            last = Run.objects.filter(key=key, state=Run.State.DONE).first()
+            last = Run.objects.filter(key=key, state=Run.State.DONE).defer("loaded").first()
             if last is None or not _held(last.pk):
                 # its worker died between showing and storing; or it has just been stored
                 results.drop(key)
@@ -163,8 +168,8 @@ def chain_of(project: Project, revision: Revision, patience: float = 60.0) -> Ch
             raise ModelError(state.message, "")
         if time.monotonic() > end:
             raise ModelError(f"The numbers of revision {revision.number} are still being computed.", "")
-        if state is not None:
-            wait(state, 1.0)
+        if state is not None and wait(state, 1.0).state == Run.State.CANCELLED:
+            raise ModelError(f"The computation of revision {revision.number} was stopped.", "")
 
 
 def perform(pk: int) -> None:
@@ -188,6 +193,7 @@ def perform(pk: int) -> None:
             _persistently(lambda: _end(pk, Run.State.DONE, seconds=seconds))
             # diagrams are asked for after the page has shown the verdicts: it need not wait for this
             _persistently(lambda: results.store(document, chain))
+            Run.objects.filter(ended__lt=timezone.now() - timedelta(days=REMEMBERED)).delete()
         except Stopped:
             pass
         except Exception as error:

@@ -1,11 +1,13 @@
 """Runs and stored results: computed once, pruned, sealed, paused, stopped, superseded, taken up again."""
 
 import threading
+from datetime import timedelta
 
 import numpy as np
 from django.contrib.auth.models import User
 from django.db import connection, connections
 from django.test import TestCase, TransactionTestCase, override_settings
+from django.utils import timezone
 
 from engine.document import Document
 from engine.document.jigs import HallJig
@@ -95,6 +97,14 @@ class StoredResults(TestCase):
             results.prune()
         self.assertEqual([r.key for r in Result.objects.all()], [kept])
 
+    def test_a_run_is_remembered_for_a_day(self):
+        runs.chain_of(*self.project(small()))
+        Run.objects.update(ended=timezone.now() - timedelta(days=1, minutes=1))
+        old = Run.objects.get()
+        runs.ask(*self.project(Document(name="Other")), Document(name="Other"))
+        self.assertNotIn(old, Run.objects.all())
+        self.assertEqual(Run.objects.count(), 1)
+
     def test_only_so_many_are_kept_in_memory(self):
         for i in range(results.KEPT + 3):
             results.keep(str(i), runs.ModelError("no"))
@@ -173,6 +183,16 @@ class Queue(TransactionTestCase):
         runs.perform(Run.objects.get().pk)
         self.assertEqual(Result.objects.count(), 0)
         self.assertEqual(self.ask(force=True).state, "waiting")
+
+    def test_numbers_of_a_revision_whose_run_is_stopped_are_not_waited_for(self):
+        run = Run.objects.get()
+        stopper = threading.Timer(
+            0.3, lambda: (Run.objects.filter(pk=run.pk).update(state="cancelled"), connections.close_all())
+        )
+        stopper.start()
+        with self.assertRaisesRegex(runs.ModelError, "revision 1 was stopped"):
+            runs.chain_of(self.project, self.project.head, patience=10)
+        stopper.join()
 
     def test_a_run_whose_worker_died_is_taken_up_again_and_given_up_in_the_end(self):
         run = Run.objects.get()
