@@ -51,7 +51,7 @@ const { pen, trail, put, window_, press, drag, letGo } = usePen(bench, plane, ho
           <rect width="2" height="6" fill="#5f2014" />
         </pattern>
       </defs>
-      <text v-if="bench.split && bench.diagram" class="which mono" :x="size.width / 2" :y="150">
+      <text v-if="bench.paired && bench.diagram" class="which mono" :x="size.width / 2" :y="150">
         {{ bench.diagram.state }} of revision {{ bench.diagram.revision }}
       </text>
       <g v-for="g in grid" :key="`${g.name}${g.upwards}`" class="bubble">
@@ -244,7 +244,7 @@ const { pen, trail, put, window_, press, drag, letGo } = usePen(bench, plane, ho
           ? 'M on the tension side, kNm'
           : `${QUANTITIES[bench.quantity].word}, ${QUANTITIES[bench.quantity].unit}`
       }}</span>
-      <span v-if="on('moment') && bench.besideDiagram && !bench.split" class="mono dashed"
+      <span v-if="on('moment') && bench.besideDiagram && !bench.paired" class="mono dashed"
         >dashed: {{ bench.besideDiagram.state
         }}{{
           bench.besideDiagram.revision === bench.diagram?.revision ? '' : ` of revision ${bench.besideDiagram.revision}`

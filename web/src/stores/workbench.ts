@@ -85,6 +85,7 @@ export const useWorkbench = defineStore('workbench', () => {
   /** What is drawn beside has a view of its own instead of dashed lines. */
   const split = ref(false)
   const besideDiagram = shallowRef<Schemas['DiagramOut'] | null>(null)
+  const paired = computed(() => split.value && !!besideDiagram.value && stage.value === 'response')
   const versions = shallowRef<Schemas['Version'][]>([])
   let answered = ''
 
@@ -701,6 +702,7 @@ export const useWorkbench = defineStore('workbench', () => {
     beside,
     besideDiagram,
     split,
+    paired,
     versions,
     putBeside,
     loadResponse,

@@ -94,7 +94,7 @@ export function useResults(bench: Bench, plane: PlaneView) {
     })
   })
   const besides = computed(() => {
-    if (!on('moment') || bench.split) return []
+    if (!on('moment') || bench.paired) return []
     return others.value.flatMap(({ member, run, spots, axis }) => {
       const series = bench.besideDiagram?.kind === 'envelope' ? [most(run), least(run)] : [most(run)]
       return series.map((values, i) => ({
@@ -151,7 +151,7 @@ export function useResults(bench: Bench, plane: PlaneView) {
     const own = Math.max(0, ...members.value.flatMap(({ run }) => run.displacement.map(size)))
     const next = others.value.flatMap(({ run }) => run.displacement.map(size))
     // two views side by side have one scale
-    const most = bench.split ? Math.max(own, ...next) : own
+    const most = bench.paired ? Math.max(own, ...next) : own
     if (!own) return null
     const fits = 34 / ((most / 1000) * sheet.value.scale)
     const times = fits * bench.movementSize

@@ -17,7 +17,6 @@ import { useWorkbench } from '../stores/workbench'
 const ModelView = defineAsyncComponent(() => import('../components/ModelView.vue'))
 const props = defineProps<{ id: string }>()
 const bench = useWorkbench()
-const paired = computed(() => bench.split && !!bench.besideDiagram && bench.stage === 'response')
 const folded = ref({ left: false, right: false, bottom: false })
 const proof = ref('')
 
@@ -91,9 +90,9 @@ function text(value: unknown) {
       </p>
       <template v-else-if="bench.chain">
         <PanelView v-if="bench.panel" />
-        <div v-else-if="bench.looking" :class="{ pair: paired }">
-          <div><FrameView :key="`${paired}`" /></div>
-          <div v-if="paired"><FrameView turned /></div>
+        <div v-else-if="bench.looking" :class="{ pair: bench.paired }">
+          <div><FrameView :key="`${bench.paired}`" /></div>
+          <div v-if="bench.paired"><FrameView turned /></div>
         </div>
         <ModelView v-else-if="bench.chain.members?.length" />
         <p v-if="!bench.chain.members?.length && bench.chain.broken_stage !== 'structure'" class="waiting">
