@@ -241,8 +241,10 @@ export const useWorkbench = defineStore('workbench', () => {
     await draw()
   }
 
+  let asking = 0
   /** Fetch the diagrams of what is looked at. */
   async function draw(): Promise<void> {
+    const mine = ++asking
     const now = project.value
     if (!now || !chain.value || chain.value.problem || chain.value.status === 'bare') {
       diagram.value = null
@@ -256,6 +258,8 @@ export const useWorkbench = defineStore('workbench', () => {
         query: { plane: plane.value, state: asked, revision: chain.value.revision },
       },
     })
+    // an answer to an older question may come later than the one to the present
+    if (mine !== asking) return
     if (data) {
       diagram.value = typed('DiagramOut', data)
       await drawBeside()
@@ -277,7 +281,8 @@ export const useWorkbench = defineStore('workbench', () => {
       besideDiagram.value = null
       return
     }
-    const older = /^#(\d+)$/.exec(beside.value)
+    const wanted = beside.value
+    const older = /^#(\d+)$/.exec(wanted)
     const { data } = await api.GET('/api/projects/{project_id}/diagrams', {
       params: {
         path: { project_id: now.id },
@@ -288,6 +293,7 @@ export const useWorkbench = defineStore('workbench', () => {
         },
       },
     })
+    if (diagram.value !== shown || beside.value !== wanted) return
     besideDiagram.value = data ? typed('DiagramOut', data) : null
     if (!data)
       message.value = `There is nothing to draw beside: ${older ? `revision ${older[1]} has no` : 'there is no'} ${older ? shown.state : beside.value}.`
