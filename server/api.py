@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import logging
 from collections.abc import Iterator
 from queue import Queue
 from threading import Event, Thread
@@ -29,6 +30,7 @@ from server.projects import climate, office, response, results, revisions, runs,
 from server.projects.comparison import compare_documents
 from server.projects.models import Project, Revision
 
+_log = logging.getLogger(__name__)
 #: seconds that an answer may wait for a run
 LONGEST_WAIT = 2.0
 
@@ -45,6 +47,7 @@ def _model_error(request: HttpRequest, error: ModelError) -> HttpResponse:
 @api.exception_handler(InternalError)
 def _no_database(request: HttpRequest, error: Exception) -> HttpResponse:
     """The database is away, or could not write; its transaction is undone."""
+    _log.error("the database failed", exc_info=error)
     reason = str(error).strip().split("\n")[0]
     full = any(words in reason for words in ("No space left", "could not extend", "could not write", "File too large"))
     message = f"The database cannot write (is its disk full?): {reason}." if full else "The database does not answer."

@@ -37,7 +37,7 @@ watch(
       <div class="head">
         <b>{{ bench.member?.label }}</b>
         <span class="mono">{{ bench.member?.section }} · {{ bench.hall?.grade }}</span>
-        <span class="mono">{{ bench.origin(proof?.revision) }}</span>
+        <span class="mono">{{ proof ? bench.origin(proof.revision) : '' }}</span>
       </div>
     </template>
     <nav>

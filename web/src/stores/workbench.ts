@@ -449,6 +449,8 @@ export const useWorkbench = defineStore('workbench', () => {
     refusal.value = null
     if (answer.data) {
       project.value = typed('ProjectOut', answer.data)
+      // the head that was seen meanwhile may have been this very change
+      elsewhere.value = null
       return true
     }
     const error = answer.error as Partial<Schemas['Problem'] & Schemas['ConflictOut']> | undefined
