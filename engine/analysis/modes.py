@@ -12,7 +12,7 @@ from engine.analysis.combined import Combined
 from engine.analysis.diagrams import station_positions
 from engine.analysis.second_order import FREEDOMS_OF, Geometry, Operator, Unknowns, modes, shapes
 from engine.analysis.solve import System, softest_mode
-from engine.analysis.states import StateSolver, axial_forces, load_bubbles, solve_states
+from engine.analysis.states import StateSolver, load_bubbles, solve_states
 from engine.catalogue.steels import GRAVITY
 from engine.structure.model import Floats, Ints
 
@@ -42,11 +42,10 @@ def buckling_modes(combined: Combined, number: int, count: int = 4) -> list[Mode
         return []
     geo = geo.on(active, system.R)
     u = plain.displacement[:, :, 0].reshape(-1, 1)
-    u = u if system.R is None else np.asarray(system.R.T @ u)
-    N = axial_forces(system, u, row, plain.slack[:, 0])
+    N = system.axial(u, row) * ~plain.slack[:, [0]]
     operator = Operator(geo, csr_array(K[active][:, active]), lu.solve, N)
     first = operator.still()
-    first.u[:], first.a[:] = u[active], geo.pick(load_bubbles(system)) @ row.T
+    first.u[:], first.a[:] = system.to_own(u)[active], geo.pick(load_bubbles(system)) @ row.T
 
     def image(x: Unknowns) -> Unknowns:
         found = operator.geometric(x)

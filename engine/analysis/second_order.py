@@ -2,9 +2,10 @@
 
 Transverse displacement of an element: the exact shape of the unloaded elastic element for its end displacements, what its
 loads make of it between clamped ends, and bubbles: the buckling modes of a clamped element, which are orthogonal to both.
-The axial force N (tension positive) does work N/2 ∫ w'² dx on all of them. The unknowns (displacements of nodes, of released
-ends, amplitudes of bubbles) are found by conjugate gradients with the elastic stiffness as preconditioner: the pseudo-load
-iteration u ← K⁻¹ (f − K_g u) with optimal steps, for every state as one block of right-hand sides.
+The axial force N (tension positive) does work N/2 ∫ w'² dx on all of them. Bubbles do not couple with one another: each is
+eliminated on its element. The unknowns left (displacements of nodes and of released ends) are found by conjugate gradients
+with the elastic stiffness as preconditioner: the pseudo-load iteration u ← K⁻¹ (f − K_g u) with optimal steps, for every
+state as one block of right-hand sides.
 
 Przemieniecki, Theory of Matrix Structural Analysis, chapter 15 (geometric stiffness with shear: (15.34)); Saad, Iterative
 Methods for Sparse Linear Systems, 9.2 (preconditioned conjugate gradients), 6.7.3 (their Lanczos matrix).
@@ -13,13 +14,14 @@ Methods for Sparse Linear Systems, 9.2 (preconditioned conjugate gradients), 6.7
 from __future__ import annotations
 
 from collections.abc import Callable
+from copy import copy
 from dataclasses import dataclass, replace
 from functools import cache
 
 import numpy as np
 from numpy.polynomial import Polynomial
 from scipy.linalg import eigh
-from scipy.sparse import csr_array
+from scipy.sparse import csr_array, hstack
 
 from engine.analysis.elements import Elements
 from engine.analysis.transfer import PLANES
@@ -32,6 +34,8 @@ FREEDOMS_OF = tuple(((w1, r1, w2, r2), sense) for w1, r1, w2, r2, sense in PLANE
 #: relative residual at which the iteration ends
 CLOSE = 1e-10
 MOST_STEPS = 60
+#: share of the states still open at which the others are left behind
+FEW = 0.7
 #: critical factors beyond this are found less closely
 FAR_FROM_CRITICAL = 30.0
 
@@ -80,37 +84,44 @@ def shapes() -> Shapes:
     return Shapes(hermite, straight, bubbles, mu, G, g, M)
 
 
+#: of the scaled freedoms (w1, ±θ1 L, w2, ±θ2 L): the lean w2 − w1, and the two rotations
+LEAN = np.array([[-1.0, 0, 1, 0], [0, 1, 0, 0], [0, 0, 0, 1]])
+#: where they stand while w1 = 0
+COUNTING = [2, 1, 3]
+#: entries of a symmetric 3 × 3 matrix that are kept: (row, column)
+UPPER = ((0, 0), (0, 1), (0, 2), (1, 1), (1, 2), (2, 2))
+
+
 @dataclass(frozen=True)
 class Geometry:
-    """What second order needs of the elements, in scaled freedoms (w1, ±θ1 L, w2, ±θ2 L) of their own ends.
+    """What second order needs of the elements. Their own ends move in scaled freedoms (w1, ±θ1 L, w2, ±θ2 L); of these only
+    the lean and the rotations count, t = LEAN q.
 
-    ends: (8 e, n) from the displacements of the nodes, planes × elements × 4; scale: (2, e, 4). bend: (m, 2) plane and
-    element of those that bend as part of the structure, with G: (m, 4, 4) and g: (m, b, 4), to be multiplied by N/L, and
-    K_b: (m, b) stiffness of their bubbles. hang: (h, 2) those that take part as straight lines; ends_bend: (4 m, n), and
-    ends_hang: (h, n) the difference of their end movements. loose: rows of `bend` with a released end; D, K_r: (r, 4, 4)
-    its flexibility and stiffness.
+    ends: (8 e, n) from the displacements of the nodes to q, planes × elements × 4; scale: (2, e, 4). bend: (m, 2) plane and
+    element of those that bend as part of the structure, with G: (m, 3, 3) and g: (m, b, 3), to be multiplied by N/L, and
+    K_b: (m, b) stiffness of their bubbles. hang: (h, 2) those that take part as straight lines. Z: (3 m + h, n) from the
+    displacements of the nodes to t of what bends, then to the lean of what hangs. loose: rows of `bend` with a released end;
+    D, K_r: (r, 4, 4) its flexibility and stiffness; Z_loose: (3 m + h, 4 r) from the movements of released ends.
     """
 
     ends: csr_array
     scale: Floats
     bend: Ints
     hang: Ints
-    ends_bend: csr_array
-    ends_hang: csr_array
+    Z: csr_array
     G: Floats
     g: Floats
     K_b: Floats
     loose: Ints
     D: Floats
     K_r: Floats
+    Z_loose: csr_array
     length: Floats
 
     def on(self, columns: Ints, R: csr_array | None) -> Geometry:
-        """With the displacements of some freedoms alone, in the axes that R turns to global ones."""
-        parts = (self.ends, self.ends_bend, self.ends_hang)
-        turned = parts if R is None else tuple(csr_array(part @ R) for part in parts)
-        all_, bend, hang = (csr_array(part[:, columns]) for part in turned)
-        return replace(self, ends=all_, ends_bend=bend, ends_hang=hang)
+        """With the displacements of some freedoms alone, which R turns to global ones."""
+        ends, Z = (part if R is None else csr_array(part @ R) for part in (self.ends, self.Z))
+        return replace(self, ends=csr_array(ends[:, columns]), Z=csr_array(Z[:, columns]))
 
     def pick(self, values: Floats) -> Floats:
         """Of (2, e, …) values the rows of what bends."""
@@ -122,12 +133,25 @@ class Geometry:
         out[self.bend[:, 0], self.bend[:, 1]] = values
         return out
 
+    def rates(self, N: Floats) -> tuple[Floats, Floats]:
+        """N/L of what bends (m, c) and of what hangs (h, c)."""
+        rate = N / self.length[:, None]
+        return rate[self.bend[:, 1]], rate[self.hang[:, 1]]
 
-def geometry(elements: Elements, k: Floats, maps: Floats, T: Floats, dofs: Ints) -> Geometry:
+    def split(self, values: Floats) -> tuple[Floats, Floats]:
+        """(3 m + h, c) as t of what bends (m, 3, c), and the lean of what hangs (h, c)."""
+        m = 3 * len(self.bend)
+        return values[:m].reshape(-1, 3, values.shape[1]), values[m:]
+
+
+def geometry(
+    elements: Elements, k: Floats, maps: Floats, T: Floats, dofs: Ints, bowed: Bools | None = None
+) -> Geometry:
     """The geometry of elements with their unreleased stiffness k, the maps of their releases, and their transforms T.
 
     Elements hinged at both ends, and bars, take part as straight lines: their own buckling is their check as members. What
-    purlins or rails hold that are no members does not move sideways between its nodes, and takes no part there.
+    purlins or rails hold that are no members does not move sideways between its nodes, and takes no part there. bowed:
+    (2, e) elements with a bow imperfection, which bend in any case.
     """
     unit = shapes()
     n, L = len(elements), elements.length
@@ -142,6 +166,9 @@ def geometry(elements: Elements, k: Floats, maps: Floats, T: Floats, dofs: Ints)
         hinged = elements.released[:, turns].all(axis=1) & ~elements.spring[:, turns].any(axis=1)
         hangs[p] = elements.bar | hinged
         bends[p] = ~hangs[p] & ~(elements.held if p == 0 else False)
+        if bowed is not None:
+            bends[p] |= bowed[p] & ~elements.bar
+            hangs[p] &= ~bends[p]
         block = own[:, f] * scale[p][:, :, None]
         index = ((p * n + np.arange(n))[:, None] * 4 + np.arange(4))[:, :, None]
         rows.append(np.broadcast_to(index, block.shape).ravel())
@@ -160,7 +187,7 @@ def geometry(elements: Elements, k: Floats, maps: Floats, T: Floats, dofs: Ints)
     G = (unit.G[0] + P * unit.G[1] + P**2 * unit.G[2]) / (1 + P) ** 2
     g = (unit.g[0] + P * unit.g[1]) / (1 + P)
     K_b = EI[:, None] / L[e, None] ** 3 * unit.mu / (1 + unit.mu * phi[:, None] / 12)
-    free = np.array([elements.released[j, list(FREEDOMS_OF[i][0])] for i, j in bend.tolist()]).reshape(-1, 4)
+    free = elements.released[e[:, None], np.array([f for f, _ in FREEDOMS_OF])[plane]]
     loose = np.flatnonzero(free.any(axis=1))
     D, K_r = np.zeros((len(loose), 4, 4)), np.zeros((len(loose), 4, 4))
     for row, m in enumerate(loose.tolist()):
@@ -169,11 +196,33 @@ def geometry(elements: Elements, k: Floats, maps: Floats, T: Floats, dofs: Ints)
         part = k[e[m]][np.ix_(at, at)] + np.diag(elements.spring[e[m], at])
         part = part / np.outer(scale[plane[m], e[m], r], scale[plane[m], e[m], r])
         K_r[row][np.ix_(r, r)], D[row][np.ix_(r, r)] = part, np.linalg.inv(part)
-    first = 4 * (bend[:, 0] * n + bend[:, 1])
-    ends_bend = csr_array(ends[(first[:, None] + np.arange(4)).ravel()])
-    first = 4 * (hang[:, 0] * n + hang[:, 1])
-    ends_hang = csr_array(ends[first] - ends[first + 2])
-    return Geometry(ends, scale, bend, hang, ends_bend, ends_hang, G, g, K_b, loose, D, K_r, L)
+    # t of what bends, then the lean of what hangs, from q
+    first, last = 4 * (plane * n + e), 4 * (hang[:, 0] * n + hang[:, 1])
+    height = 3 * len(bend) + len(hang)
+    row_b, row_h = 3 * np.arange(len(bend)), 3 * len(bend) + np.arange(len(hang))
+    lean_rows = np.concatenate([row_b, row_b, row_b + 1, row_b + 2, row_h, row_h])
+    lean_columns = np.concatenate([first, first + 2, first + 1, first + 3, last, last + 2])
+    b, h = np.ones(len(bend)), np.ones(len(hang))
+    lean = csr_array((np.concatenate([-b, b, b, b, -h, h]), (lean_rows, lean_columns)), shape=(height, ends.shape[0]))
+    released = np.broadcast_to(LEAN * free[loose][:, None, :], (len(loose), 3, 4))
+    at_rows = np.broadcast_to((3 * loose)[:, None, None] + np.arange(3)[:, None], released.shape)
+    at_columns = np.broadcast_to(4 * np.arange(len(loose))[:, None, None] + np.arange(4), released.shape)
+    Z_loose = csr_array((released.ravel(), (at_rows.ravel(), at_columns.ravel())), shape=(height, 4 * len(loose)))
+    return Geometry(
+        ends,
+        scale,
+        bend,
+        hang,
+        csr_array(lean @ ends),
+        G[:, COUNTING][:, :, COUNTING],
+        g[:, :, COUNTING],
+        K_b,
+        loose,
+        D,
+        K_r,
+        Z_loose,
+        L,
+    )
 
 
 @dataclass
@@ -192,19 +241,11 @@ class Unknowns:
             found = found + np.einsum("kc,kc->c", mine.reshape(-1, count), its.reshape(-1, count))
         return found
 
-    def plus(self, factor: Floats | float, other: Unknowns) -> Unknowns:
-        """This with `factor` (c,) times another."""
-        return Unknowns(self.u + factor * other.u, self.e + factor * other.e, self.a + factor * other.a)
-
     def take_off(self, factor: Floats, other: Unknowns) -> None:
         """Subtract `factor` (c,) times another from this, in place."""
         self.u -= factor * other.u
         self.e -= factor * other.e
         self.a -= factor * other.a
-
-    def columns(self, which: Ints | Bools) -> Unknowns:
-        """Some of the states."""
-        return Unknowns(self.u[:, which], self.e[..., which], self.a[..., which])
 
 
 @dataclass(frozen=True)
@@ -224,26 +265,17 @@ class Operator:
             np.zeros((self.K.shape[0], c)), np.zeros((len(geo.loose), 4, c)), np.zeros((len(geo.bend), BUBBLES, c))
         )
 
-    def forces(self, q: Floats, lean: Floats, a: Floats) -> tuple[Floats, Floats, Floats]:
-        """Geometric forces for movements q (m, 4, c) of ends that bend, differences (h, c) of those that hang, and bubbles:
-        on the ends, across the hanging ones, on the bubbles."""
-        geo = self.geometry
-        rate = (self.N / geo.length[:, None])[geo.bend[:, 1]][:, None]
-        across = (self.N / geo.length[:, None])[geo.hang[:, 1]] * lean
-        return rate * (geo.G @ q + np.swapaxes(geo.g, 1, 2) @ a), across, rate * (geo.g @ q + a)
-
-    def geometric(self, x: Unknowns, given: tuple[Floats, Floats] | None = None) -> Unknowns:
-        """K_g x; given: movements (m, 4, c) and (h, c) besides those of x."""
+    def geometric(self, x: Unknowns) -> Unknowns:
+        """K_g x."""
         geo, c = self.geometry, self.N.shape[1]
-        q = (geo.ends_bend @ x.u).reshape(-1, 4, c)
-        lean = np.asarray(geo.ends_hang @ x.u)
-        q[geo.loose] += x.e
-        if given:
-            q, lean = q + given[0], lean + given[1]
-        force, across, swell = self.forces(q, lean, x.a)
-        free = (geo.K_r != 0).any(axis=2)[..., None]
-        u = geo.ends_bend.T @ force.reshape(-1, c) + geo.ends_hang.T @ across
-        return Unknowns(np.asarray(u), force[geo.loose] * free, swell)
+        t, lean = geo.split(geo.Z @ x.u + geo.Z_loose @ x.e.reshape(-1, c))
+        bend, hang = geo.rates(self.N)
+        rate = bend[:, None]
+        turned = rate * (geo.G @ t + np.swapaxes(geo.g, 1, 2) @ x.a)
+        force = np.concatenate([turned.reshape(-1, c), hang * lean])
+        return Unknowns(
+            np.asarray(geo.Z.T @ force), (geo.Z_loose.T @ force).reshape(x.e.shape), rate * (geo.g @ t + x.a)
+        )
 
     def elastic(self, x: Unknowns) -> Unknowns:
         """K x."""
@@ -255,54 +287,127 @@ class Operator:
         geo = self.geometry
         return Unknowns(self.solve(r.u), geo.D @ r.e, r.a / geo.K_b[..., None])
 
-    def of(self, which: Ints | Bools) -> Operator:
-        """For some of the states."""
-        return replace(self, N=self.N[:, which])
+
+class Condensed:
+    """K + K_g of several states on nodes and released ends, x = (n + 4 r, c), without the bubbles.
+
+    A bubble follows from its element's ends and loads, a = (K_b a0 − (N/L) g t) / (K_b + N/L), so that the element's matrix is
+    C = (N/L) G − (N/L)² gᵀ (K_b + N/L)⁻¹ g. buckled: (c,) states in which an element buckles between clamped ends; their axial
+    forces are left out here.
+    """
+
+    def __init__(self, geometry: Geometry, K: csr_array, solve: Callable[[Floats], Floats]):
+        self.geometry, self.K, self.solve = geometry, K, solve
+        self.Z = csr_array(hstack([geometry.Z, geometry.Z_loose]))
+        self.Z_T = csr_array(self.Z.T)
+        self.n = K.shape[0]
+
+    def load(self, N: Floats) -> Condensed:
+        """Under axial forces N (e, c)."""
+        geo = self.geometry
+        bend, _ = geo.rates(N)
+        self.buckled = (geo.K_b[..., None] + bend[:, None] <= 0).any(axis=(0, 1))
+        self.N = N = np.where(self.buckled, 0.0, N)
+        bend, self.hang = geo.rates(N)
+        self.rate = bend[:, None]
+        self.soft = geo.K_b[..., None] + self.rate
+        g_g = np.stack([geo.g[:, :, i] * geo.g[:, :, j] for i, j in UPPER], axis=1)
+        G = np.stack([geo.G[:, i, j] for i, j in UPPER], axis=1)[..., None]
+        self.C = np.ascontiguousarray((G * self.rate - g_g @ (self.rate**2 / self.soft)).swapaxes(0, 1))
+        return self
+
+    def of(self, which: Ints) -> Condensed:
+        """For some of the states, to multiply with only."""
+        part = copy(self)
+        part.C, part.hang = self.C[..., which], self.hang[:, which]
+        return part
+
+    def ends(self, y: Floats) -> Floats:
+        """(3 m + h, c) geometric forces for movements y of what bends and hangs, without what loads make of the bubbles."""
+        out = np.empty_like(y)
+        m = 3 * len(self.geometry.bend)
+        a, b, c = y[0:m:3], y[1:m:3], y[2:m:3]
+        for row, (i, j, k) in enumerate(((0, 1, 2), (1, 3, 4), (2, 4, 5))):
+            np.multiply(self.C[i], a, out=out[row:m:3])
+            out[row:m:3] += self.C[j] * b
+            out[row:m:3] += self.C[k] * c
+        np.multiply(self.hang, y[m:], out=out[m:])
+        return out
+
+    def loaded(self, a0: Floats) -> Floats:
+        """(3 m + h, c) forces on the ends from bubbles a0 (m, b, c) that loads make."""
+        out = np.zeros((self.Z.shape[0], a0.shape[2]))
+        push = np.swapaxes(self.geometry.g, 1, 2) @ (self.rate * self.geometry.K_b[..., None] * a0 / self.soft)
+        out[: 3 * len(push)] = push.reshape(-1, a0.shape[2])
+        return out
+
+    def bubbles(self, t: Floats, a0: Floats) -> Floats:
+        """(m, b, c) bubbles for movements t (m, 3, c)."""
+        geo = self.geometry
+        return np.asarray((geo.K_b[..., None] * a0 - self.rate * (geo.g @ t)) / self.soft)
+
+    def product(self, x: Floats) -> Floats:
+        """(K + K_g) x."""
+        found: Floats = self.Z_T @ self.ends(self.Z @ x)
+        geo, n = self.geometry, self.n
+        found[:n] += self.K @ x[:n]
+        if len(geo.loose):
+            found[n:] += (geo.K_r @ x[n:].reshape(len(geo.loose), 4, -1)).reshape(len(x) - n, -1)
+        return found
+
+    def precondition(self, r: Floats) -> Floats:
+        """K⁻¹ r."""
+        geo, n = self.geometry, self.n
+        if not len(geo.loose):
+            return self.solve(r)
+        found = np.empty_like(r)
+        found[:n] = self.solve(r[:n])
+        found[n:] = (geo.D @ r[n:].reshape(len(geo.loose), 4, -1)).reshape(len(r) - n, -1)
+        return found
 
 
 def amplify(
-    operator: Operator,
-    first: Unknowns,
-    given: tuple[Floats, Floats],
-    start: Unknowns,
-    close: float = CLOSE,
-) -> tuple[Unknowns, Bools, int]:
-    """Solve (K + K_g) x = K `first` − K_g `given` for all states; given: movements of ends that do not depend on x; start: a first
-    guess; close: relative residual, in energy, at which it ends. Gives x, which of them found equilibrium (the others lie beyond their
+    operator: Condensed, right: Floats, scale: Floats, start: Floats, close: float = CLOSE
+) -> tuple[Floats, Bools, int]:
+    """Solve (K + K_g) x = right for all states. scale: (c,) work that measures the residual; start: a first guess; close:
+    relative residual, in energy, at which it ends. Gives x, which of them found equilibrium (the others lie beyond their
     critical load), and the number of block solves."""
-    count = operator.N.shape[1]
-    right = operator.elastic(first)
-    # work of the first-order state measures the residual
-    scale = np.maximum(first.dot(right), 1e-30)
-    x = Unknowns(start.u.copy(), start.e.copy(), start.a.copy())
-    stable = np.ones(count, dtype=bool)
-    product = operator.elastic(x)
-    bend = operator.geometric(x, given)
-    r = Unknowns(*(f - k - g for f, k, g in zip(parts_of(right), parts_of(product), parts_of(bend), strict=True)))
+    x, stable = start.copy(), np.ones(right.shape[1], dtype=bool)
+    r = right - operator.product(x)
     z = operator.precondition(r)
-    p, rz = z, r.dot(z)
-    open_ = np.flatnonzero(rz > close**2 * scale)
-    steps = 1
-    r, p, rz = r.columns(open_), p.columns(open_), rz[open_]
-    while len(open_) and steps < MOST_STEPS:
-        part = operator.of(open_)
-        Ap = part.elastic(p).plus(1.0, part.geometric(p))
-        curve = p.dot(Ap)
-        fell = curve <= 0
-        alpha = np.where(fell, 0.0, rz / np.where(fell, 1.0, curve))
-        for whole, piece in zip(parts_of(x), parts_of(p), strict=True):
-            whole[..., open_] += alpha * piece
-        stable[open_[fell]] = False
-        r.take_off(alpha, Ap)
+    rz, limit = _dot(r, z), close**2 * scale
+    where = np.flatnonzero(rz > limit)
+    part, steps = operator, 1
+    if len(where) < len(rz):
+        part, r, z, rz = operator.of(where), r[:, where], z[:, where], rz[where]
+    p = z
+    # states that have come to rest go along until it pays to leave them behind
+    open_ = np.ones(len(where), dtype=bool)
+    while open_.any() and steps < MOST_STEPS:
+        Ap = part.product(p)
+        curve = _dot(p, Ap)
+        fell = open_ & (curve <= 0)
+        stable[where[fell]] = False
+        open_ &= ~fell
+        alpha = np.where(open_, rz / np.where(open_, curve, 1.0), 0.0)
+        x[:, where] += alpha * p
+        r -= alpha * Ap
         z = part.precondition(r)
         steps += 1
-        new = r.dot(z)
-        go = (new > close**2 * scale[open_]) & ~fell
-        beta = new / np.maximum(rz, 1e-300)
-        p = z.plus(beta, p).columns(go)
-        r, rz, open_ = r.columns(go), new[go], open_[go]
-    stable[open_] = False
+        new = _dot(r, z)
+        beta = np.where(open_, new / np.maximum(rz, 1e-300), 0.0)
+        open_ &= new > limit[where]
+        p, rz = z + beta * p, new
+        if 0 < open_.sum() <= FEW * len(open_):
+            part, where, r, p, rz = part.of(open_), where[open_], r[:, open_], p[:, open_], rz[open_]
+            open_ = np.ones(len(where), dtype=bool)
+    stable[where[open_]] = False
     return x, stable, steps
+
+
+def _dot(a: Floats, b: Floats) -> Floats:
+    found: Floats = np.einsum("kc,kc->c", a, b)
+    return found
 
 
 def parts_of(x: Unknowns) -> tuple[Floats, Floats, Floats]:

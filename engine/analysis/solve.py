@@ -3,16 +3,18 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Any
 
 import numpy as np
-from scipy.sparse import coo_array, csc_array
+from scipy.sparse import coo_array, csc_array, csr_array
 from scipy.sparse.linalg import splu
 
 from engine.actions.cases import Loading
 from engine.analysis.elements import Elements, condense, local_stiffness, make_elements, release_forces, transforms
 from engine.analysis.transfer import ElementLoads, cut_loads, fixed_end_forces
 from engine.errors import ModelError
+from engine.memory import stored
 from engine.structure.model import Bools, Floats, Ints, Structure
 
 #: a pivot this small beside its own diagonal term means that nothing holds the freedom
@@ -55,6 +57,27 @@ class System:
     def to_global(self, u: Floats) -> Floats:
         """Vectors (6 n, …) in the supports' axes turned to global ones."""
         return u if self.R is None else np.asarray(self.R @ u)
+
+    def to_own(self, u: Floats) -> Floats:
+        """Vectors (6 n, …) in global axes turned to the supports' ones."""
+        return u if self.R is None else np.asarray(self.R.T @ u)
+
+    @cached_property
+    def stretch(self) -> csr_array:
+        """(e, 6 n) from displacements of the nodes, global axes, to what the elements grow by."""
+        row = np.einsum("ek,ekj->ej", self.maps[:, 6] - self.maps[:, 0], self.T)
+        places = (np.repeat(np.arange(len(row)), 12), self.dofs.ravel())
+        return csr_array((row.ravel(), places), shape=(len(row), self.force.shape[0]))
+
+    def axial(self, u: Floats, factors: Floats) -> Floats:
+        """(e, c) mean axial forces, as if every element acted, from displacements (6 n, c) of the nodes in global axes and the
+        factors (c, cases) of the cases."""
+        k = (self.elements.EA / self.elements.length)[:, None]
+        held = k * (self.free[:, 6] - self.free[:, 0]) + (self.fixed[:, 6] - self.fixed[:, 0]) / 2
+        return np.asarray(k * (self.stretch @ u) + held @ factors.T)
+
+    def __getstate__(self) -> dict[str, Any]:
+        return stored(self)
 
 
 @dataclass(frozen=True)

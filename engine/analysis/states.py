@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
@@ -12,6 +12,8 @@ from engine.analysis.second_order import (
     BUBBLES,
     CLOSE,
     FREEDOMS_OF,
+    LEAN,
+    Condensed,
     Geometry,
     Operator,
     amplify,
@@ -30,8 +32,6 @@ SLACK = 1e-6
 SMALL = 1e-9
 MOST_ROUNDS = 40
 MOST_UPDATES = 6
-#: points of Gauss' rule for the loads' bubbles
-POINTS = 8
 #: states whose critical factors are sought at a time
 BLOCK = 160
 
@@ -79,13 +79,36 @@ def one_sided(system: System) -> bool:
 
 
 def load_bubbles(system: System) -> Floats:
-    """(2, e, b, cases): what loads between clamped ends make of the bubbles, −∫ w ψ'' dξ, by Gauss' rule."""
-    e = system.elements
-    at, weights = np.polynomial.legendre.leggauss(POINTS)
-    xi = (at + 1) / 2
-    w, _ = clamped(system, e.length[:, None] * xi)
-    rows = np.array([weights / 2 * b.deriv(2)(xi) for b in shapes().bubbles])
-    found = -np.einsum("bs,pesc->pebc", rows, w, optimize=True)
+    """(2, e, b, cases): what loads between clamped ends make of the bubbles: the work they do on each, over its stiffness."""
+    e, loads, unit, cases = system.elements, system.loads, shapes(), system.fixed.shape[2]
+    once = [b.integ() for b in unit.bubbles]
+    twice = [b.integ() for b in once]
+    row = loads.line[:, 0]
+    L = e.length[row, None]
+    xi = loads.span / L
+    rise = (loads.q[:, 1] - loads.q[:, 0]) / (xi[:, 1] - xi[:, 0])[:, None]
+    # ∫ q ψ dξ by parts, q linear
+    ends = np.stack([b(xi) for b in once], axis=2), np.stack([b(xi) for b in twice], axis=2)
+    first, last = loads.q[:, 0, 1:, None] * ends[0][:, [0]], loads.q[:, 1, 1:, None] * ends[0][:, [1]]
+    work = (last - first - rise[:, 1:, None] * (ends[1][:, [1]] - ends[1][:, [0]])) * L[..., None]
+    cells = loads.line
+    phi = np.stack([12 * e.EIz / (e.GAy * e.length**2), 12 * e.EIy / (e.GAz * e.length**2)])[..., None]
+    soft = 1 + unit.mu * phi / 12
+    if len(loads.point):
+        row = loads.point[:, 0]
+        xi = loads.at / e.length[row]
+        value = np.stack([b(xi) for b in unit.bubbles], axis=1)
+        slope = np.stack([b.deriv()(xi) for b in unit.bubbles], axis=1) / e.length[row, None]
+        # a couple turns with the bending alone; about local y it turns x towards −z, about z towards +y
+        turn = slope[:, None] / soft[:, row].swapaxes(0, 1)
+        couple = np.stack([loads.moment[:, 2], -loads.moment[:, 1]], axis=1)
+        work = np.concatenate([work, loads.force[:, 1:, None] * value[:, None] + couple[..., None] * turn])
+        cells = np.concatenate([cells, loads.point])
+    into = (np.ones(len(cells)), (cells[:, 0] * cases + cells[:, 1], np.arange(len(cells))))
+    total = csr_array(into, shape=(len(e) * cases, len(cells))) @ work.reshape(len(cells), 2 * BUBBLES)
+    EI = np.stack([e.EIz, e.EIy])[..., None]
+    K_b = EI / e.length[:, None] ** 3 * unit.mu / soft
+    found = total.reshape(len(e), cases, 2, BUBBLES).transpose(2, 0, 3, 1) / K_b[..., None]
     found[:, e.bar] = 0.0
     return np.asarray(found)
 
@@ -132,6 +155,21 @@ class StateSolver:
             self.bubbles = load_bubbles(y)
         return self.geometry, self.bubbles
 
+    def given(self, factors: Floats, imposed: Floats) -> Floats | None:
+        """(3 m + h, c) movements of what bends and hangs that do not depend on the unknowns: settled supports, and ends that
+        loads move where they are released. None where there are none."""
+        geo, _ = self.prepare()
+        system = self.system
+        found = None
+        if imposed.any():
+            found = np.asarray(geo.Z @ system.to_global(imposed))
+        plane, e = geo.bend[geo.loose].T
+        free = system.free[e[:, None], np.array([f for f, _ in FREEDOMS_OF])[plane]]
+        if free.any():
+            q = free * geo.scale[plane, e][..., None] @ factors.T
+            found = (0.0 if found is None else found) + geo.Z_loose @ q.reshape(-1, len(factors))
+        return found
+
     def stiffness(self, slack: Bools, lifted: Bools) -> tuple[csc_array, Any, Ints]:
         """K, its factors and the freedoms that move, with some elements slack and some supports lifted."""
         key = np.packbits(np.concatenate([slack[self.sided], lifted[self.one_way]])).tobytes()
@@ -171,14 +209,6 @@ class StateSolver:
             np.add.at(extra, system.dofs[off].ravel(), back.reshape(-1, len(factors)))
             found = found + (extra if system.R is None else system.R.T @ extra)
         return found
-
-
-def _axial(system: System, local: Floats, factors: Floats) -> Floats:
-    """(e, c) mean axial force from end displacements, as if every element acted."""
-    e = system.elements
-    fixed = (system.fixed[:, 6] - system.fixed[:, 0]) / 2 @ factors.T
-    found: Floats = (e.EA / e.length)[:, None] * (local[:, 6] - local[:, 0]) + fixed
-    return found
 
 
 def solve_states(system: System, factors: Floats, second: Bools, progress: Step = quiet) -> States:
@@ -249,6 +279,23 @@ def _alike(slack: Bools, lifted: Bools, which: Ints) -> list[Ints]:
     return [which[number == k] for k in range(int(number.max()) + 1)]
 
 
+@dataclass(frozen=True)
+class Amplified:
+    """Second order of states. u: (6 n, c); N: (e, c) the axial forces that act; bubbles, extra: (m, b, c), (m, 3, c) bubbles
+    beyond those of the first order, and geometric forces on the ends, of what bends (in the order of Geometry.bend); across:
+    (h, c) the same of what hangs; loose: (r, 4, c) movement of released ends; nodal: (6 n, c) geometric forces on the nodes;
+    stable: (c,) which states stand."""
+
+    u: Floats
+    N: Floats
+    bubbles: Floats
+    extra: Floats
+    across: Floats
+    loose: Floats
+    nodal: Floats
+    stable: Bools
+
+
 def _solve_group(solver: StateSolver, out: States, group: Ints, second: Bools) -> None:
     system, factors = out.system, out.factors[group]
     slack, lifted = out.slack[:, group[0]], out.lifted[:, group[0]]
@@ -260,20 +307,16 @@ def _solve_group(solver: StateSolver, out: States, group: Ints, second: Bools) -
     force, imposed = solver.force(factors, slack), system.imposed @ factors.T
     imposed[np.isin(np.arange(len(imposed)), active)] = 0.0
     u = imposed.copy()
-    right = (force - K @ imposed)[active]
+    right = (force - K @ imposed if imposed.any() else force)[active]
     u[active] = lu.solve(right)
     solver.solves += 1
-    axial = np.zeros((len(system.elements), len(group)))
-    swell = np.zeros((2, len(system.elements), BUBBLES, len(group)))
-    free_ends = np.zeros((2, len(system.elements), 4, len(group)))
-    extra = np.zeros((2, len(system.elements), 4, len(group)))
-    nodal = np.zeros_like(u)
-    if second.any():
-        at = np.flatnonzero(second)
-        found = _amplified(solver, factors[at], K, lu, active, u[:, at], imposed[:, at], slack)
-        u[:, at], axial[:, at], swell[..., at], free_ends[..., at], extra[..., at], nodal[:, at], stable = found
-        out.stable[group[at]] = stable
-    _record(out, group, K, active, force, u, axial, swell, free_ends, extra, nodal, slack)
+    found = None
+    at = np.flatnonzero(second)
+    if len(at):
+        found = _amplified(solver, factors[at], K, lu, active, right[:, at], u[:, at], imposed[:, at], slack)
+        u[:, at] = found.u
+        out.stable[group[at]] = found.stable
+    _record(solver, out, group, K, active, force, u, at, found)
 
 
 def _amplified(
@@ -282,94 +325,78 @@ def _amplified(
     K: csc_array,
     lu: Any,
     active: Ints,
+    right: Floats,
     u: Floats,
     imposed: Floats,
     slack: Bools,
-) -> tuple[Floats, Floats, Floats, Floats, Floats, Floats, Bools]:
-    """Second order of states whose first order is u: u, N, bubbles beyond the first order, movement of released ends,
-    geometric forces on element ends (in scaled freedoms) and on nodes, and which states stand."""
+) -> Amplified:
+    """Second order of states whose first order is u, under the forces `right` on the freedoms that move."""
     system = solver.system
     whole, bubbles = solver.prepare()
-    geo, held = whole.on(active, system.R), whole.on(np.arange(len(imposed)), system.R)
-    count, elements = len(factors), len(system.elements)
-    a0 = geo.pick(bubbles) @ factors.T
-    free = np.stack([system.free[:, list(f)] for f, _ in FREEDOMS_OF]) @ factors.T * geo.scale[..., None]
-    stretched = (held.ends @ imposed).reshape(free.shape) + free
-    given = (
-        geo.pick(stretched),
-        stretched[geo.hang[:, 0], geo.hang[:, 1], 0] - stretched[geo.hang[:, 0], geo.hang[:, 1], 2],
-    )
+    geo, count, n = whole.on(active, system.R), len(factors), len(active)
     Kff = csr_array(K[active][:, active])
-    N = axial_forces(system, u, factors, slack)
-    operator = Operator(geo, Kff, lu.solve, N)
-    first = operator.still()
-    first.u[:], first.a[:] = u[active], a0
-    x, stable = first, np.ones(count, dtype=bool)
+    a0 = geo.pick(bubbles) @ factors.T
+    given = solver.given(factors, imposed)
+    operator = Condensed(geo, Kff, lu.solve).load(system.axial(system.to_global(u), factors) * ~slack[:, None])
+    x = np.zeros((n + 4 * len(geo.loose), count))
+    x[:n] = first = u[active]
+    # work of the first-order state
+    scale = np.einsum("kc,kc->c", first, right) + (geo.K_b[..., None] * a0**2).sum(axis=(0, 1))
+    scale = np.maximum(np.abs(scale), 1e-30)
+    stable = np.ones(count, dtype=bool)
     for update in range(MOST_UPDATES):
-        operator = Operator(geo, Kff, lu.solve, N)
+        N = operator.N
+        push = np.zeros_like(x)
+        push[:n] = right
+        push -= operator.Z_T @ (operator.loaded(a0) + (operator.ends(given) if given is not None else 0.0))
         # the axial forces of the first round are not the last ones yet
-        x, stable, steps = amplify(operator, first, given, x, CLOSE if update else 1e-4)
+        x, stable, steps = amplify(operator, push, scale, x, CLOSE if update else 1e-4)
+        stable &= ~operator.buckled
         solver.solves += steps
         moved = imposed.copy()
-        moved[active] = x.u
-        new = axial_forces(system, moved, factors, slack)
+        moved[active] = x[:n]
+        new = system.axial(system.to_global(moved), factors) * ~slack[:, None]
         # what does not stand would never come to rest
-        new[:, ~stable] = N[:, ~stable]
-        close = np.abs(new - N).max(initial=0.0) <= 1e-6 * np.abs(N).max(initial=1.0)
-        N = new
+        new[:, ~stable] = 0.0
+        close = np.abs(new - N)[:, stable].max(initial=0.0) <= 1e-6 * np.abs(N).max(initial=1.0)
         if close and update:
             break
-    x.u[:, ~stable], x.e[..., ~stable], x.a[..., ~stable] = first.u[:, ~stable], 0.0, a0[..., ~stable]
-    N = np.where(stable, operator.N, 0.0)
+        operator.load(new)
+    x[:n, ~stable], x[n:, ~stable] = first[:, ~stable], 0.0
+    # with the axial forces that x was found under; none where it does not stand
+    operator.load(np.where(stable, N, 0.0))
     moved = imposed.copy()
-    moved[active] = x.u
-    q = (geo.ends_bend @ x.u).reshape(-1, 4, count) + given[0]
-    q[geo.loose] += x.e
-    lean = np.asarray(geo.ends_hang @ x.u) + given[1]
-    force, across, _ = replace(operator, N=N).forces(q, lean, x.a)
-    ends = geo.spread(force, elements)
-    ends[geo.hang[:, 0], geo.hang[:, 1], 0] += across
-    ends[geo.hang[:, 0], geo.hang[:, 1], 2] -= across
-    loose = np.zeros((len(geo.bend), 4, count))
-    loose[geo.loose] = x.e
-    nodal = held.ends.T @ ends.reshape(-1, count)
-    return (
-        moved,
-        N,
-        geo.spread(x.a - a0, elements),
-        geo.spread(loose, elements),
-        ends,
-        np.asarray(nodal),
-        stable,
+    moved[active] = x[:n]
+    y = operator.Z @ x
+    if given is not None:
+        y = y + given
+    forces = operator.ends(y) + operator.loaded(a0)
+    extra, across = geo.split(forces)
+    swell = operator.bubbles(geo.split(y)[0], a0) - a0
+    everywhere = whole.Z if system.R is None else whole.Z @ system.R
+    return Amplified(
+        moved, operator.N, swell, extra, across, x[n:].reshape(-1, 4, count), np.asarray(everywhere.T @ forces), stable
     )
-
-
-def axial_forces(system: System, u: Floats, factors: Floats, slack: Bools) -> Floats:
-    """(e, c) mean axial forces; none in slack elements."""
-    local = system.T @ system.to_global(u)[system.dofs].reshape(len(system.elements), 12, -1)
-    found = _axial(system, system.maps @ local + system.free @ factors.T, factors)
-    found[slack] = 0.0
-    return found
 
 
 def _record(
+    solver: StateSolver,
     out: States,
     group: Ints,
     K: csc_array,
     active: Ints,
     force: Floats,
     u: Floats,
-    axial: Floats,
-    swell: Floats,
-    ends: Floats,
-    extra: Floats,
-    nodal: Floats,
-    slack: Bools,
+    at: Ints,
+    found: Amplified | None,
 ) -> None:
+    """Write what was found for a group of states; `found` for those `at` its places taken in second order."""
     system, factors = out.system, out.factors[group]
     structure = system.structure
     count = len(group)
-    off = K @ u + nodal - force
+    off = K @ u - force
+    if found:
+        off[:, at] += found.nodal
     scale = np.abs(force).max(axis=0, initial=0.0)
     out.residual[group] = np.abs(off[active]).max(axis=0, initial=0.0) / np.where(scale > 0, scale, 1.0)
     reaction = off
@@ -383,34 +410,40 @@ def _record(
     shown = system.to_global(u)
     local = system.T @ shown[system.dofs].reshape(len(system.elements), 12, count)
     own = system.maps @ local + system.free @ factors.T
-    for p, (freedoms, _) in enumerate(FREEDOMS_OF):
-        for k, f in enumerate(freedoms):
-            own[:, f] += ends[p, :, k] / _scale(system, p, k)
+    if found:
+        geo, _ = solver.prepare()
+        (plane, e), (plane_h, e_h) = geo.bend.T, geo.hang.T
+        freedoms = np.array([f for f, _ in FREEDOMS_OF])
+        grow = geo.scale[plane, e]
+        rows, f = e[geo.loose], freedoms[plane[geo.loose]]
+        for k in range(4):
+            own[rows[:, None], f[:, [k]], at] += found.loose[:, k] / grow[geo.loose, k, None]
     end_force = system.k @ own + system.fixed @ factors.T
-    for p, (freedoms, _) in enumerate(FREEDOMS_OF):
-        for k, f in enumerate(freedoms):
-            end_force[:, f] += extra[p, :, k] * _scale(system, p, k)
-    for e in np.flatnonzero(slack).tolist():
+    if found:
+        for k, row in enumerate(LEAN.T):
+            end_force[e[:, None], freedoms[plane, k][:, None], at] += grow[:, [k]] * np.tensordot(
+                row, found.extra, (0, 1)
+            )
+        end_force[e_h[:, None], freedoms[plane_h, 0][:, None], at] -= found.across
+        end_force[e_h[:, None], freedoms[plane_h, 2][:, None], at] += found.across
+        out.axial[:, group[at]] = found.N
+        swell = np.zeros((2, len(system.elements), BUBBLES, len(at)))
+        swell[plane, e] = found.bubbles
+        out.swell[..., group[at]] = swell
+    for j in np.flatnonzero(out.slack[:, group[0]]).tolist():
         # its weight still hangs on its ends
-        half = (system.fixed[e, 0] + system.fixed[e, 6]) @ factors.T / 2
-        end_force[e, 0] = end_force[e, 6] = half
+        half = (system.fixed[j, 0] + system.fixed[j, 6]) @ factors.T / 2
+        end_force[j, 0] = end_force[j, 6] = half
     # released ends bear what their springs give
-    for f in range(12):
-        loose = np.flatnonzero(system.elements.released[:, f] & ~system.elements.bar)
+    for freedom in range(12):
+        loose = np.flatnonzero(system.elements.released[:, freedom] & ~system.elements.bar)
         if len(loose):
-            end_force[loose, f] = system.elements.spring[loose, f, None] * (local[loose, f] - own[loose, f])
+            gap = local[loose, freedom] - own[loose, freedom]
+            end_force[loose, freedom] = system.elements.spring[loose, freedom, None] * gap
     shape = (len(structure.nodes), 6, count)
     out.displacement[:, :, group] = shown.reshape(shape)
     out.reaction[:, :, group] = system.to_global(reaction).reshape(shape)
     out.end_force[:, :, group], out.end_displacement[:, :, group] = end_force, own
-    out.axial[:, group], out.swell[..., group] = axial, swell
-
-
-def _scale(system: System, p: int, k: int) -> Floats:
-    """(e, 1) factor from a freedom to its scaled one."""
-    sense = FREEDOMS_OF[p][1]
-    length = system.elements.length[:, None]
-    return sense * length if k in (1, 3) else np.ones_like(length)
 
 
 def _wish(
@@ -421,17 +454,15 @@ def _wish(
     e = len(system.elements)
     if len(solver.sided):
         own = solver.sided
-        N = _axial(system, out.end_displacement[:, :, group], factors)[own] * solver.side[own, None]
+        moved = out.displacement[:, :, group].reshape(-1, len(group))
+        N = system.axial(moved, factors)[own] * solver.side[own, None]
         least = SMALL * max(float(np.abs(N).max(initial=0.0)), 1.0)
         wanted = np.where(np.abs(N) <= least, out.slack[np.ix_(own, group)], N < 0)
         wanted_slack[np.ix_(own, group)] = wanted
         margin[np.ix_(own, group)] = np.abs(N)
     if len(solver.one_way):
         own = solver.one_way
-        n = out.displacement.shape[0] * 6
-        back = (lambda v: v) if system.R is None else (lambda v: np.asarray(system.R.T @ v))
-        u = back(out.displacement[:, :, group].reshape(n, -1))[own]
-        R = back(out.reaction[:, :, group].reshape(n, -1))[own]
+        u, R = (system.to_own(v[:, :, group].reshape(-1, len(group)))[own] for v in (out.displacement, out.reaction))
         gap = u - (system.imposed @ factors.T)[own]
         up = out.lifted[np.ix_(own, group)]
         least = SMALL * max(float(np.abs(R).max(initial=0.0)), 1.0)
@@ -455,10 +486,8 @@ def critical(system: System, factors: Floats) -> Floats:
         for start in range(0, len(group), BLOCK):
             own = group[start : start + BLOCK]
             u = plain.displacement[:, :, own].reshape(-1, len(own))
-            if system.R is not None:
-                u = np.asarray(system.R.T @ u)
-            operator = Operator(geo, Kff, lu.solve, axial_forces(system, u, factors[own], slack))
+            operator = Operator(geo, Kff, lu.solve, system.axial(u, factors[own]) * ~slack[:, None])
             first = operator.still()
-            first.u[:], first.a[:] = u[active], geo.pick(bubbles) @ factors[own].T
+            first.u[:], first.a[:] = system.to_own(u)[active], geo.pick(bubbles) @ factors[own].T
             found[own] = critical_factors(operator, first)
     return found
