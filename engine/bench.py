@@ -38,7 +38,7 @@ def floor_seconds(chain: Chain, repeats: int = 5) -> float:
     """Best time of one bare sparse factorisation with the solves for all cases."""
     structure, elements = chain.structure, chain.response.elements
     k, _ = condense(local_stiffness(elements), elements)
-    K = global_stiffness(elements, k, structure.springs)
+    K = global_stiffness(elements, k, structure.fixed.size)
     free = np.flatnonzero(~structure.fixed.ravel() & (K.diagonal() > 0))
     Kff = csc_array(K[free][:, free])
     force = np.ones((len(free), len(chain.loading.cases)))

@@ -24,6 +24,7 @@ from engine.jigs.parts import Materials, Parts
 from engine.jigs.trusses import set_out_truss
 from engine.structure.join import join, merge
 from engine.structure.model import FREEDOMS, Floats, GridLine, Ints, Level, Member, Orphan, Piece, Structure
+from engine.structure.stiff import stiffen
 
 _SETTERS = {"truss": set_out_truss, "floor": set_out_floor, "bracing": set_out_bracing}
 
@@ -104,13 +105,13 @@ def expand(document: Document) -> Structure:
         **supports,
     )
     if not document.panels:
-        return structure
+        return stiffen(structure)
     taken = {panel.name for panel in carried}
     for i, given in enumerate(document.panels):
         if given.name in taken:
             raise ModelError(f"There already is a panel “{given.name}”.", f"panels.{i}.name")
-    drawn = tuple(drawn_panel(given, structure, f"panels.{i}") for i, given in enumerate(document.panels))
-    return replace(structure, panels=(*structure.panels, *drawn))
+    drawn = tuple(drawn_panel(given, structure, materials, f"panels.{i}") for i, given in enumerate(document.panels))
+    return stiffen(replace(structure, panels=(*structure.panels, *drawn)))
 
 
 def _measured(parts: Parts, places: Floats, target: Ints) -> list[Member]:

@@ -35,7 +35,7 @@ FREEDOMS_OF = tuple(((w1, r1, w2, r2), sense) for w1, r1, w2, r2, sense in PLANE
 CLOSE = 1e-10
 MOST_STEPS = 60
 #: share of the states still open at which the others are left behind
-FEW = 0.7
+FEW = 0.5
 #: critical factors beyond this are found less closely
 FAR_FROM_CRITICAL = 30.0
 
@@ -88,8 +88,6 @@ def shapes() -> Shapes:
 LEAN = np.array([[-1.0, 0, 1, 0], [0, 1, 0, 0], [0, 0, 0, 1]])
 #: where they stand while w1 = 0
 COUNTING = [2, 1, 3]
-#: entries of a symmetric 3 × 3 matrix that are kept: (row, column)
-UPPER = ((0, 0), (0, 1), (0, 2), (1, 1), (1, 2), (2, 2))
 
 
 @dataclass(frozen=True)
@@ -100,7 +98,7 @@ class Geometry:
     ends: (8 e, n) from the displacements of the nodes to q, planes × elements × 4; scale: (2, e, 4). bend: (m, 2) plane and
     element of those that bend as part of the structure, with G: (m, 3, 3) and g: (m, b, 3), to be multiplied by N/L, and
     K_b: (m, b) stiffness of their bubbles. hang: (h, 2) those that take part as straight lines. Z: (3 m + h, n) from the
-    displacements of the nodes to t of what bends, then to the lean of what hangs. loose: rows of `bend` with a released end;
+    displacements of the nodes to t of what bends (all leans, then the rotations), then to the lean of what hangs. loose: rows of `bend` with a released end;
     D, K_r: (r, 4, 4) its flexibility and stiffness; Z_loose: (3 m + h, 4 r) from the movements of released ends.
     """
 
@@ -140,8 +138,12 @@ class Geometry:
 
     def split(self, values: Floats) -> tuple[Floats, Floats]:
         """(3 m + h, c) as t of what bends (m, 3, c), and the lean of what hangs (h, c)."""
-        m = 3 * len(self.bend)
-        return values[:m].reshape(-1, 3, values.shape[1]), values[m:]
+        m = len(self.bend)
+        return values[: 3 * m].reshape(3, m, values.shape[1]).transpose(1, 0, 2), values[3 * m :]
+
+    def join(self, turned: Floats, hang: Floats) -> Floats:
+        """The reverse of `split`."""
+        return np.concatenate([turned.transpose(1, 0, 2).reshape(3 * len(turned), turned.shape[2]), hang])
 
 
 def geometry(
@@ -199,13 +201,14 @@ def geometry(
     # t of what bends, then the lean of what hangs, from q
     first, last = 4 * (plane * n + e), 4 * (hang[:, 0] * n + hang[:, 1])
     height = 3 * len(bend) + len(hang)
-    row_b, row_h = 3 * np.arange(len(bend)), 3 * len(bend) + np.arange(len(hang))
-    lean_rows = np.concatenate([row_b, row_b, row_b + 1, row_b + 2, row_h, row_h])
+    count = len(bend)
+    row_b, row_h = np.arange(count), 3 * count + np.arange(len(hang))
+    lean_rows = np.concatenate([row_b, row_b, row_b + count, row_b + 2 * count, row_h, row_h])
     lean_columns = np.concatenate([first, first + 2, first + 1, first + 3, last, last + 2])
     b, h = np.ones(len(bend)), np.ones(len(hang))
     lean = csr_array((np.concatenate([-b, b, b, b, -h, h]), (lean_rows, lean_columns)), shape=(height, ends.shape[0]))
     released = np.broadcast_to(LEAN * free[loose][:, None, :], (len(loose), 3, 4))
-    at_rows = np.broadcast_to((3 * loose)[:, None, None] + np.arange(3)[:, None], released.shape)
+    at_rows = np.broadcast_to(loose[:, None, None] + count * np.arange(3)[:, None], released.shape)
     at_columns = np.broadcast_to(4 * np.arange(len(loose))[:, None, None] + np.arange(4), released.shape)
     Z_loose = csr_array((released.ravel(), (at_rows.ravel(), at_columns.ravel())), shape=(height, 4 * len(loose)))
     return Geometry(
@@ -272,7 +275,7 @@ class Operator:
         bend, hang = geo.rates(self.N)
         rate = bend[:, None]
         turned = rate * (geo.G @ t + np.swapaxes(geo.g, 1, 2) @ x.a)
-        force = np.concatenate([turned.reshape(-1, c), hang * lean])
+        force = geo.join(turned, hang * lean)
         return Unknowns(
             np.asarray(geo.Z.T @ force), (geo.Z_loose.T @ force).reshape(x.e.shape), rate * (geo.g @ t + x.a)
         )
@@ -301,6 +304,9 @@ class Condensed:
         self.Z = csr_array(hstack([geometry.Z, geometry.Z_loose]))
         self.Z_T = csr_array(self.Z.T)
         self.n = K.shape[0]
+        count = len(geometry.bend)
+        self.G = geometry.G.transpose(1, 2, 0).reshape(9, count, 1)
+        self.g_g = np.einsum("mbi,mbj->mijb", geometry.g, geometry.g).reshape(count, 9, BUBBLES)
 
     def load(self, N: Floats) -> Condensed:
         """Under axial forces N (e, c)."""
@@ -311,58 +317,60 @@ class Condensed:
         bend, self.hang = geo.rates(N)
         self.rate = bend[:, None]
         self.soft = geo.K_b[..., None] + self.rate
-        g_g = np.stack([geo.g[:, :, i] * geo.g[:, :, j] for i, j in UPPER], axis=1)
-        G = np.stack([geo.G[:, i, j] for i, j in UPPER], axis=1)[..., None]
-        self.C = np.ascontiguousarray((G * self.rate - g_g @ (self.rate**2 / self.soft)).swapaxes(0, 1))
+        count, states = len(geo.bend), N.shape[1]
+        self.C = np.empty((9, count, states))
+        np.matmul(self.g_g, self.rate**2 / self.soft, out=self.C.transpose(1, 0, 2))
+        np.subtract(self.G * bend, self.C, out=self.C)
+        self.C = self.C.reshape(3, 3, count * states)
         return self
 
-    def of(self, which: Ints) -> Condensed:
+    def of(self, which: Ints | Bools) -> Condensed:
         """For some of the states, to multiply with only."""
         part = copy(self)
-        part.C, part.hang = self.C[..., which], self.hang[:, which]
+        part.hang = self.hang[:, which]
+        C = self.C.reshape(3, 3, len(self.geometry.bend), self.hang.shape[1])[..., which]
+        part.C = C.reshape(3, 3, C.shape[2] * C.shape[3])
         return part
 
     def ends(self, y: Floats) -> Floats:
         """(3 m + h, c) geometric forces for movements y of what bends and hangs, without what loads make of the bubbles."""
         out = np.empty_like(y)
         m = 3 * len(self.geometry.bend)
-        a, b, c = y[0:m:3], y[1:m:3], y[2:m:3]
-        for row, (i, j, k) in enumerate(((0, 1, 2), (1, 3, 4), (2, 4, 5))):
-            np.multiply(self.C[i], a, out=out[row:m:3])
-            out[row:m:3] += self.C[j] * b
-            out[row:m:3] += self.C[k] * c
+        np.einsum("ijk,jk->ik", self.C, y[:m].reshape(3, self.C.shape[2]), out=out[:m].reshape(3, self.C.shape[2]))
         np.multiply(self.hang, y[m:], out=out[m:])
         return out
 
     def loaded(self, a0: Floats) -> Floats:
         """(3 m + h, c) forces on the ends from bubbles a0 (m, b, c) that loads make."""
-        out = np.zeros((self.Z.shape[0], a0.shape[2]))
-        push = np.swapaxes(self.geometry.g, 1, 2) @ (self.rate * self.geometry.K_b[..., None] * a0 / self.soft)
-        out[: 3 * len(push)] = push.reshape(-1, a0.shape[2])
-        return out
+        geo = self.geometry
+        push = np.swapaxes(geo.g, 1, 2) @ (self.rate * geo.K_b[..., None] * a0 / self.soft)
+        return geo.join(push, np.zeros_like(self.hang))
 
     def bubbles(self, t: Floats, a0: Floats) -> Floats:
         """(m, b, c) bubbles for movements t (m, 3, c)."""
         geo = self.geometry
         return np.asarray((geo.K_b[..., None] * a0 - self.rate * (geo.g @ t)) / self.soft)
 
-    def product(self, x: Floats) -> Floats:
-        """(K + K_g) x."""
-        found: Floats = self.Z_T @ self.ends(self.Z @ x)
+    def elastic(self, x: Floats) -> Floats:
+        """K x."""
         geo, n = self.geometry, self.n
-        found[:n] += self.K @ x[:n]
+        found = np.empty_like(x)
+        found[:n] = self.K @ x[:n]
         if len(geo.loose):
-            found[n:] += (geo.K_r @ x[n:].reshape(len(geo.loose), 4, -1)).reshape(len(x) - n, -1)
+            found[n:] = (geo.K_r @ x[n:].reshape(len(geo.loose), 4, -1)).reshape(len(x) - n, -1)
         return found
+
+    def geometric(self, x: Floats) -> Floats:
+        """K_g x."""
+        return np.asarray(self.Z_T @ self.ends(self.Z @ x))
 
     def precondition(self, r: Floats) -> Floats:
         """K⁻¹ r."""
         geo, n = self.geometry, self.n
-        if not len(geo.loose):
-            return self.solve(r)
         found = np.empty_like(r)
         found[:n] = self.solve(r[:n])
-        found[n:] = (geo.D @ r[n:].reshape(len(geo.loose), 4, -1)).reshape(len(r) - n, -1)
+        if len(geo.loose):
+            found[n:] = (geo.D @ r[n:].reshape(len(geo.loose), 4, -1)).reshape(len(r) - n, -1)
         return found
 
 
@@ -372,37 +380,44 @@ def amplify(
     """Solve (K + K_g) x = right for all states. scale: (c,) work that measures the residual; start: a first guess; close:
     relative residual, in energy, at which it ends. Gives x, which of them found equilibrium (the others lie beyond their
     critical load), and the number of block solves."""
-    x, stable = start.copy(), np.ones(right.shape[1], dtype=bool)
-    r = right - operator.product(x)
+    found, stable = start.copy(), np.ones(right.shape[1], dtype=bool)
+    r = right - operator.elastic(found) - operator.geometric(found)
     z = operator.precondition(r)
     rz, limit = _dot(r, z), close**2 * scale
-    where = np.flatnonzero(rz > limit)
-    part, steps = operator, 1
-    if len(where) < len(rz):
-        part, r, z, rz = operator.of(where), r[:, where], z[:, where], rz[where]
-    p = z
-    # states that have come to rest go along until it pays to leave them behind
-    open_ = np.ones(len(where), dtype=bool)
+    part, steps, x = operator, 1, found
+    where, open_ = np.arange(len(rz)), rz > limit
+    # K p goes along: K z is the residual
+    p, Kp = z, r.copy()
     while open_.any() and steps < MOST_STEPS:
-        Ap = part.product(p)
+        if open_.sum() <= FEW * len(open_):
+            # states that have come to rest go along until it pays to leave them behind
+            found[:, where] = x
+            part, where, rz = part.of(open_), where[open_], rz[open_]
+            x, r, p, Kp = x[:, open_], r[:, open_], p[:, open_], Kp[:, open_]
+            open_ = np.ones(len(where), dtype=bool)
+        Ap = part.geometric(p)
+        Ap += Kp
         curve = _dot(p, Ap)
         fell = open_ & (curve <= 0)
         stable[where[fell]] = False
         open_ &= ~fell
         alpha = np.where(open_, rz / np.where(open_, curve, 1.0), 0.0)
-        x[:, where] += alpha * p
-        r -= alpha * Ap
+        x += alpha * p
+        Ap *= alpha
+        r -= Ap
         z = part.precondition(r)
         steps += 1
         new = _dot(r, z)
         beta = np.where(open_, new / np.maximum(rz, 1e-300), 0.0)
         open_ &= new > limit[where]
-        p, rz = z + beta * p, new
-        if 0 < open_.sum() <= FEW * len(open_):
-            part, where, r, p, rz = part.of(open_), where[open_], r[:, open_], p[:, open_], rz[open_]
-            open_ = np.ones(len(where), dtype=bool)
+        rz = new
+        p *= beta
+        p += z
+        Kp *= beta
+        Kp += r
+    found[:, where] = x
     stable[where[open_]] = False
-    return x, stable, steps
+    return found, stable, steps
 
 
 def _dot(a: Floats, b: Floats) -> Floats:

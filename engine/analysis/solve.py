@@ -7,11 +7,12 @@ from functools import cached_property
 from typing import Any
 
 import numpy as np
-from scipy.sparse import coo_array, csc_array, csr_array
+from scipy.sparse import coo_array, csc_array, csr_array, diags_array
 from scipy.sparse.linalg import splu
 
 from engine.actions.cases import Loading
 from engine.analysis.elements import Elements, condense, local_stiffness, make_elements, release_forces, transforms
+from engine.analysis.membranes import linked, membrane_stiffness
 from engine.analysis.transfer import ElementLoads, cut_loads, fixed_end_forces
 from engine.errors import ModelError
 from engine.memory import stored
@@ -27,7 +28,8 @@ class System:
     """The assembled frame before any solution. In element axes: k (e, 12, 12) unreleased and k_c condensed stiffness, maps
     of the releases, T; fixed (e, 12, cases) what clamped ends exert on the elements, fixed_c behind the releases, free the
     displacements of released ends under them. In the supports' axes: K over all freedoms with springs, force and imposed
-    (6 n, cases). R: rotation to global axes, None where no support is turned. warm: (e, cases) part of the axial `fixed`
+    (6 n, cases). turn: rotation of those to global axes, None where no support is turned; link: from the freedoms left where
+    floors move as one, None without such floors: what follows a leading node has none of its own. warm: (e, cases) part of the axial `fixed`
     that comes from temperature.
     """
 
@@ -44,7 +46,8 @@ class System:
     free: Floats
     warm: Floats
     K: csc_array
-    R: csc_array | None
+    turn: csc_array | None
+    link: csc_array | None
     force: Floats
     imposed: Floats
     active: Ints
@@ -54,13 +57,34 @@ class System:
         """(6 n,) freedoms held rigidly."""
         return self.structure.fixed.ravel()
 
+    @cached_property
+    def R(self) -> csc_array | None:
+        """From the freedoms to global displacements, None where they are these."""
+        if self.turn is None or self.link is None:
+            return self.link if self.turn is None else self.turn
+        return csc_array(self.turn @ self.link)
+
     def to_global(self, u: Floats) -> Floats:
-        """Vectors (6 n, …) in the supports' axes turned to global ones."""
+        """Displacements (6 n, …) of the freedoms turned to global axes."""
         return u if self.R is None else np.asarray(self.R @ u)
 
     def to_own(self, u: Floats) -> Floats:
-        """Vectors (6 n, …) in global axes turned to the supports' ones."""
-        return u if self.R is None else np.asarray(self.R.T @ u)
+        """Displacements or forces (6 n, …) in global axes turned to the supports' ones."""
+        return u if self.turn is None else np.asarray(self.turn.T @ u)
+
+    def forces_to_global(self, force: Floats) -> Floats:
+        """Forces of supports (6 n, …) in their axes turned to global ones."""
+        return force if self.turn is None else np.asarray(self.turn @ force)
+
+    @cached_property
+    def Kff(self) -> csc_array:
+        """K of the freedoms that move."""
+        return csc_array(self.K[self.active][:, self.active])
+
+    @cached_property
+    def factors(self) -> Any:
+        """The factors of K with all members and supports acting, None where something moves freely."""
+        return sound_factor(self.Kff)
 
     @cached_property
     def stretch(self) -> csr_array:
@@ -111,19 +135,13 @@ class Response:
         return self.system.loads
 
 
-def global_stiffness(elements: Elements, k: Floats, springs: Floats) -> csc_array:
-    """Assembled stiffness over all freedoms, (6 n, 6 n)."""
+def global_stiffness(elements: Elements, k: Floats, size: int) -> csc_array:
+    """Assembled stiffness of the elements over all freedoms, (6 n, 6 n)."""
     T = transforms(elements)
     K = np.swapaxes(T, 1, 2) @ k @ T
     dofs = dofs_of(elements)
-    rows = np.repeat(dofs, 12, axis=1).ravel()
-    columns = np.tile(dofs, (1, 12)).ravel()
-    size = springs.size
-    spring = np.flatnonzero(springs.ravel())
-    rows = np.concatenate([rows, spring])
-    columns = np.concatenate([columns, spring])
-    values = np.concatenate([K.ravel(), springs.ravel()[spring]])
-    return csc_array(coo_array((values, (rows, columns)), shape=(size, size)))
+    rows, columns = np.repeat(dofs, 12, axis=1).ravel(), np.tile(dofs, (1, 12)).ravel()
+    return csc_array(coo_array((K.ravel(), (rows, columns)), shape=(size, size)))
 
 
 def support_axes(turn: Floats) -> csc_array:
@@ -185,12 +203,21 @@ def assemble(structure: Structure, loading: Loading, shear_deformation: bool = T
     for move in loading.settlements:
         imposed[6 * move.node : 6 * move.node + 3, move.case] += move.movement
 
-    K = global_stiffness(elements, k, structure.springs)
-    R = support_axes(structure.turn) if structure.turn.any() else None
-    if R is not None:
-        K, force, imposed = csc_array(R.T @ K @ R), R.T @ force, R.T @ imposed
+    K = global_stiffness(elements, k, size)
+    decks = membrane_stiffness(structure)
+    if decks is not None:
+        K = csc_array(K + decks)
+    turn, link = support_axes(structure.turn) if structure.turn.any() else None, linked(structure)
+    if turn is not None:
+        K, force, imposed = csc_array(turn.T @ K @ turn), turn.T @ force, turn.T @ imposed
+    if structure.springs.any():
+        K = csc_array(K + diags_array(structure.springs.ravel()))
+    if link is not None:
+        K, force = csc_array(link.T @ K @ link), link.T @ force
     imposed[~structure.fixed.ravel()] = 0.0
     free = ~structure.fixed.ravel()
+    if link is not None:
+        free &= link.diagonal() != 0
     active = np.flatnonzero(free & ~_idle_rotations(K, K.diagonal(), free, force))
     return System(
         structure,
@@ -206,7 +233,8 @@ def assemble(structure: Structure, loading: Loading, shear_deformation: bool = T
         free_ends,
         warm,
         K,
-        R,
+        turn,
+        link,
         force,
         imposed,
         active,
@@ -227,8 +255,7 @@ def solve_linear(system: System) -> Response:
     u = imposed.copy()
     residual = 0.0
     if len(active):
-        Kff = csc_array(K[active][:, active])
-        lu = checked_factor(Kff, active, structure)
+        Kff, lu = system.Kff, checked_factors(system)
         right = (force - K @ imposed if imposed.any() else force)[active]
         u[active] = lu.solve(right) if cases else np.zeros((len(active), 0))
         scale = np.abs(right).max(initial=0.0)
@@ -236,15 +263,23 @@ def solve_linear(system: System) -> Response:
             residual = float(np.abs(Kff @ u[active] - right).max() / scale)
     reaction = K @ u - force
     reaction[~(structure.fixed | (structure.springs != 0)).ravel()] = 0.0
-    for node, freedom in np.argwhere(structure.springs != 0):
-        if not structure.fixed[node, freedom]:
-            reaction[6 * node + freedom] = -structure.springs[node, freedom] * u[6 * node + freedom]
-    u, reaction = system.to_global(u), system.to_global(reaction)
+    u, reaction = system.to_global(u), pushed_back(system, u, reaction)
     local = system.T @ u[system.dofs].reshape(len(system.elements), 12, cases)
     end_force = system.k_c @ local + system.fixed_c
     end_displacement = system.maps @ local + system.free
     shape = (len(structure.nodes), 6, cases)
     return Response(system, u.reshape(shape), reaction.reshape(shape), end_force, end_displacement, residual)
+
+
+def pushed_back(system: System, u: Floats, reaction: Floats, soft: Floats | float = 1.0) -> Floats:
+    """Forces of the supports in global axes: `reaction` of the rigid ones in their own; of springs, softened by `soft` (6 n,),
+    from displacements u of the freedoms."""
+    springs = np.where(system.structure.fixed, 0.0, system.structure.springs).ravel() * soft
+    sprung = np.flatnonzero(springs)
+    if len(sprung):
+        own = u if system.R is None else system.to_own(system.to_global(u))
+        reaction[sprung] = -springs[sprung, None] * own[sprung]
+    return system.forces_to_global(reaction)
 
 
 def _idle_rotations(K: csc_array, diagonal: Floats, free: Any, force: Floats) -> Any:
@@ -256,12 +291,12 @@ def _idle_rotations(K: csc_array, diagonal: Floats, free: Any, force: Floats) ->
     return free & rotation & still & ~loaded
 
 
-def checked_factor(K: csc_array, active: Ints, structure: Structure) -> Any:
+def checked_factors(system: System) -> Any:
     """The factors of K. Raises ModelError naming where a mechanism moves."""
-    lu = sound_factor(K)
-    if lu is not None:
-        return lu
-    node, freedom, moving = _mechanism(K, active)
+    if system.factors is not None:
+        return system.factors
+    structure = system.structure
+    node, freedom, moving = _mechanism(system.Kff, system.active)
     others = f" ({moving} nodes move together)" if moving > 1 else ""
     raise ModelError(
         f"The structure is a mechanism: node “{structure.nodes[node]}” can move {WORDS[freedom]} freely{others}. "

@@ -21,7 +21,7 @@ from engine.analysis.second_order import (
     geometry,
     shapes,
 )
-from engine.analysis.solve import System, sound_factor
+from engine.analysis.solve import System, pushed_back, sound_factor
 from engine.analysis.transfer import integrate
 from engine.progress import Step, quiet
 from engine.structure.model import Bools, Floats, Ints
@@ -188,11 +188,13 @@ class StateSolver:
             loose = np.flatnonzero(lifted)
             if len(loose):
                 springs = system.structure.springs.ravel()[loose]
-                less = coo_array(((1 - SLACK) * springs, (loose, loose)), shape=K.shape)
-                K = csc_array(K - csc_array(less))
+                less = csc_array(coo_array(((1 - SLACK) * springs, (loose, loose)), shape=K.shape))
+                K = csc_array(K - (less if system.link is None else system.link.T @ less @ system.link))
                 active = np.union1d(active, loose)
-            Kff = csc_array(K[active][:, active])
-            self.factors[key] = (K, sound_factor(Kff), active)
+            if K is system.K and active is system.active:
+                self.factors[key] = (K, system.factors, active)
+            else:
+                self.factors[key] = (K, sound_factor(csc_array(K[active][:, active])), active)
         return self.factors[key]
 
     def force(self, factors: Floats, slack: Bools) -> Floats:
@@ -343,12 +345,11 @@ def _amplified(
     # work of the first-order state
     scale = np.einsum("kc,kc->c", first, right) + (geo.K_b[..., None] * a0**2).sum(axis=(0, 1))
     scale = np.maximum(np.abs(scale), 1e-30)
-    stable = np.ones(count, dtype=bool)
     for update in range(MOST_UPDATES):
         N = operator.N
-        push = np.zeros_like(x)
-        push[:n] = right
-        push -= operator.Z_T @ (operator.loaded(a0) + (operator.ends(given) if given is not None else 0.0))
+        loaded = operator.loaded(a0)
+        push = -(operator.Z_T @ (loaded if given is None else loaded + operator.ends(given)))
+        push[:n] += right
         # the axial forces of the first round are not the last ones yet
         x, stable, steps = amplify(operator, push, scale, x, CLOSE if update else 1e-4)
         stable &= ~operator.buckled
@@ -359,18 +360,19 @@ def _amplified(
         # what does not stand would never come to rest
         new[:, ~stable] = 0.0
         close = np.abs(new - N)[:, stable].max(initial=0.0) <= 1e-6 * np.abs(N).max(initial=1.0)
-        if close and update:
+        if update and (close or update == MOST_UPDATES - 1):
             break
         operator.load(new)
-    x[:n, ~stable], x[n:, ~stable] = first[:, ~stable], 0.0
-    # with the axial forces that x was found under; none where it does not stand
-    operator.load(np.where(stable, N, 0.0))
+    if not stable.all():
+        # first-order values, without axial forces, where it does not stand
+        x[:n, ~stable], x[n:, ~stable] = first[:, ~stable], 0.0
+        loaded = operator.load(np.where(stable, N, 0.0)).loaded(a0)
     moved = imposed.copy()
     moved[active] = x[:n]
     y = operator.Z @ x
     if given is not None:
         y = y + given
-    forces = operator.ends(y) + operator.loaded(a0)
+    forces = operator.ends(y) + loaded
     extra, across = geo.split(forces)
     swell = operator.bubbles(geo.split(y)[0], a0) - a0
     everywhere = whole.Z if system.R is None else whole.Z @ system.R
@@ -404,9 +406,7 @@ def _record(
     reaction[~held] = 0.0
     reaction[active] = 0.0
     lifted = out.lifted[:, group[0]]
-    springs = np.where(structure.fixed, 0.0, structure.springs).ravel()
-    sprung = np.flatnonzero(springs)
-    reaction[sprung] = -(springs * np.where(lifted, SLACK, 1.0))[sprung, None] * u[sprung]
+    reaction = pushed_back(system, u, reaction, np.where(lifted, SLACK, 1.0))
     shown = system.to_global(u)
     local = system.T @ shown[system.dofs].reshape(len(system.elements), 12, count)
     own = system.maps @ local + system.free @ factors.T
@@ -442,7 +442,7 @@ def _record(
             end_force[loose, freedom] = system.elements.spring[loose, freedom, None] * gap
     shape = (len(structure.nodes), 6, count)
     out.displacement[:, :, group] = shown.reshape(shape)
-    out.reaction[:, :, group] = system.to_global(reaction).reshape(shape)
+    out.reaction[:, :, group] = reaction.reshape(shape)
     out.end_force[:, :, group], out.end_displacement[:, :, group] = end_force, own
 
 

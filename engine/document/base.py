@@ -62,3 +62,13 @@ class Haunch(Part):
     web: Annotated[float, Field(ge=0.004, le=0.08, allow_inf_nan=False)] = 0.010
     flange_width: Annotated[float, Field(ge=0.05, le=0.6, allow_inf_nan=False)] = 0.20
     flange: Annotated[float, Field(ge=0.004, le=0.08, allow_inf_nan=False)] = 0.015
+
+
+class Deck(Part):
+    """Stiffness of a deck as a membrane in its own plane: of a plate, `thickness` in metres of a material; or of sheeting that
+    carries shear alone, `shear` = G t in kN/m."""
+
+    kind: Literal["plate", "sheeting"] = "plate"
+    thickness: Annotated[float, Field(gt=0, le=1, allow_inf_nan=False)] = 0.08
+    material: Name = "C25/30"
+    shear: Annotated[float, Field(gt=0, le=1e8, allow_inf_nan=False)] = 5000.0

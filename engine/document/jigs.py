@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, field_validator
 
-from engine.document.base import BracingKind, Haunch, Name, Number, Part, Positive, Vector
+from engine.document.base import BracingKind, Deck, Haunch, Name, Number, Part, Positive, Vector
 
 Share = Annotated[float, Field(gt=0, lt=1, allow_inf_nan=False)]
 Pitch = Annotated[float, Field(ge=-60, le=60, allow_inf_nan=False)]
@@ -265,8 +265,8 @@ class FloorJig(Part):
 
     across, along: names of the grid lines that bound it (across: lettered A, B…; along: numbered 1, 2…). divide: number
     of equal spans between the two lines across; columns stand below the main beams at each of them. main: direction of
-    the main beams. joists: number in each field, or by largest spacing. deck: its span; diaphragm: it holds the floor
-    in its own plane. base: level of the feet of its columns. permanent, imposed: loads on the deck in kN/m². reduced:
+    the main beams. joists: number in each field, or by largest spacing. deck: its span; diaphragm: how it holds the floor
+    in its own plane: not at all, as a rigid body, or as a membrane of the stiffness `membrane`. base: level of the feet of its columns. permanent, imposed: loads on the deck in kN/m². reduced:
     imposed load by α_A of the area that each carrier of the deck takes (EN 1991-1-1 6.3.1.2(10)).
     """
 
@@ -282,13 +282,20 @@ class FloorJig(Part):
     columns: bool = True
     base: Number = 0.0
     deck: Literal["one way", "two ways"] = "one way"
-    diaphragm: bool = True
+    diaphragm: Literal["none", "rigid", "membrane"] = "rigid"
+    membrane: Deck = Deck()
     permanent: Annotated[float, Field(ge=0, le=30, allow_inf_nan=False)] = 1.5
     imposed: Annotated[float, Field(ge=0, le=50, allow_inf_nan=False)] = 5.0
     category: Literal["A", "B", "C", "D", "E", "F", "G"] = "B"
     reduced: bool = False
     grade: Name = "S355"
     sections: FloorSections = FloorSections()
+
+    @field_validator("diaphragm", mode="before")
+    @classmethod
+    def _said_before(cls, value: object) -> object:
+        """Documents once said yes or no."""
+        return {True: "rigid", False: "none"}[value] if isinstance(value, bool) else value
 
 
 Place = Name | Vector

@@ -11,7 +11,8 @@ from typing import Any
 import numpy as np
 
 from engine.document import Document
-from engine.document.byhand import MemberEdit, MemberInput, NodeEdit, NodeInput, Releases, SupportInput
+from engine.document.byhand import MemberEdit, MemberInput, NodeEdit, NodeInput, PanelInput, Releases, SupportInput
+from engine.document.jigs import FloorJig
 from engine.editing.operations import (
     ChangeLoad,
     ChangeMembers,
@@ -522,12 +523,34 @@ class _Work:
             self.document.members.append(
                 MemberInput(**{**like, "name": renamed[member.name], "start": start, "end": end})
             )
+        self._keep_decks(o.jig, node_names, renamed)
         names = {m.name for m in mine}
         self.document.edits = [e for e in self.document.edits if e.member not in names and not e.removed]
         self.document.moved_nodes = [e for e in self.document.moved_nodes if e.node not in renamed]
         if o.jig == "hall":
             self.document.hall = None
         self.document.jigs = [j for j in self.document.jigs if j.name != o.jig]
+
+    def _keep_decks(self, jig: str, node_names: dict[int, str], renamed: dict[str, str]) -> None:
+        """A floor that is released keeps what holds it in its plane, as panels without load."""
+        floor = next((j for j in self.document.jigs if j.name == jig and isinstance(j, FloorJig)), None)
+        if floor is None or floor.diaphragm == "none":
+            return
+        numbers = list(node_names)
+        for panel in self.structure.panels:
+            if not panel.name.startswith(f"{jig}/"):
+                continue
+            away = np.linalg.norm(self.structure.xyz[numbers] - panel.corners[:, None], axis=2)
+            corners = [renamed[node_names[numbers[k]]] for k in away.argmin(axis=1).tolist()]
+            self.document.panels.append(
+                PanelInput(
+                    name=panel.name.replace("/", " "),
+                    kind="surface",
+                    corners=list(corners),
+                    diaphragm=floor.diaphragm,
+                    membrane=floor.membrane,
+                )
+            )
 
 
 def _releases(m: Member) -> dict[str, Any]:

@@ -9,13 +9,14 @@ from shapely.geometry import LineString, Polygon
 
 from engine.document.byhand import PanelInput
 from engine.errors import ModelError
+from engine.jigs.parts import Materials
 from engine.structure.model import Floats, Panel, Structure
 
 #: how far a corner or a member may lie off a panel's plane, in metres
 OFF = 5e-3
 
 
-def drawn_panel(given: PanelInput, structure: Structure, place: str) -> Panel:
+def drawn_panel(given: PanelInput, structure: Structure, materials: Materials, place: str) -> Panel:
     """The panel as it stands. Raises ModelError for corners that are not there, not in one plane, or enclose nothing."""
     corners = np.array([_corner(structure, corner, f"{place}.corners.{i}") for i, corner in enumerate(given.corners)])
     normal = _normal(corners)
@@ -45,6 +46,7 @@ def drawn_panel(given: PanelInput, structure: Structure, place: str) -> Panel:
         reduced=given.reduced,
         snow=given.snow,
         wind={str(direction): value for direction, value in given.wind.items() if value},
+        **materials.in_plane(given.diaphragm, given.membrane, place),
     )
     if not Polygon(panel.flat(corners)).is_valid:
         raise ModelError(f"The edge of panel “{given.name}” crosses itself.", f"{place}.corners")

@@ -42,6 +42,7 @@ def set_out_floor(parts: Parts, materials: Materials, jig: FloorJig, place: str)
         materials.section(getattr(jig.sections, key), f"{place}.sections.{key}")
         for key in ("main_beams", "joists", "columns")
     )
+    in_plane = materials.in_plane(jig.diaphragm, jig.membrane, place)
     # in the floor's own axes: u along the main beams, v along the joists
     over_x = jig.main == "across"
     us, vs = (xs, ys) if over_x else (ys, xs)
@@ -90,7 +91,7 @@ def set_out_floor(parts: Parts, materials: Materials, jig: FloorJig, place: str)
     def held(j: int) -> tuple[float, ...]:
         """Where the deck holds a joist's top flange: everywhere, taken at every half metre; nowhere without a diaphragm."""
         length = float(vs[j + 1] - vs[j])
-        steps = ceil(length / 0.5) if jig.diaphragm else 1
+        steps = ceil(length / 0.5) if jig.diaphragm != "none" else 1
         return tuple(length * k / steps for k in range(steps + 1))
 
     for i in range(len(us) - 1):
@@ -126,24 +127,7 @@ def set_out_floor(parts: Parts, materials: Materials, jig: FloorJig, place: str)
                     release_start=HINGE,
                     release_end=HINGE,
                 )
-            _deck(parts, jig, i, j, places, names, us, vs, point)
-            if jig.diaphragm:
-                # crossed bars stand in for the deck: as stiff as flats of 200 × 10 mm, without weight, strength or tonnage
-                flat, deck = materials.section("FL 200x10"), materials.material("deck")
-                for mark, a, b in (
-                    ("up", corner(i, j), corner(i + 1, j + 1)),
-                    ("down", corner(i + 1, j), corner(i, j + 1)),
-                ):
-                    parts.member(
-                        f"{jig.name}/deck-{i + 1}-{j + 1}-{mark}",
-                        "deck",
-                        a,
-                        b,
-                        flat,
-                        deck,
-                        behaviour="bar",
-                        jig=jig.name,
-                    )
+            _deck(parts, jig, i, j, places, names, us, vs, point, in_plane)
     parts.levels.append(Level(jig.name, jig.level, floor=True))
 
 
@@ -169,7 +153,9 @@ def _standing(parts: Parts):  # type: ignore[no-untyped-def]
     return standing
 
 
-def _deck(parts: Parts, jig: FloorJig, i: int, j: int, places: list[float], joists: list[str], us, vs, point) -> None:  # type: ignore[no-untyped-def]
+def _deck(  # type: ignore[no-untyped-def]
+    parts: Parts, jig: FloorJig, i: int, j: int, places: list[float], joists: list[str], us, vs, point, in_plane
+) -> None:
     """One deck panel a field between joists: one way it spans onto the two joists; two ways onto the beams as well."""
     for k, (a, b) in enumerate(zip(places[:-1], places[1:], strict=True)):
         corners = np.array(
@@ -197,5 +183,6 @@ def _deck(parts: Parts, jig: FloorJig, i: int, j: int, places: list[float], jois
                 imposed=jig.imposed * 1000,
                 category=jig.category,
                 reduced=jig.reduced,
+                **in_plane,
             )
         )

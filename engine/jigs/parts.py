@@ -9,6 +9,7 @@ from engine.catalogue.properties import Section
 from engine.catalogue.sections import section as catalogue_section
 from engine.catalogue.steels import Material
 from engine.catalogue.steels import material as catalogue_material
+from engine.document.base import Deck
 from engine.errors import ModelError
 from engine.structure.model import GridLine, Level, Member, Panel
 
@@ -31,6 +32,17 @@ class Materials:
     def material(self, name: str, place: str = "") -> Material:
         """Raises ModelError when there is none."""
         return self.materials.get(name) or catalogue_material(name, place)
+
+    def in_plane(self, diaphragm: str, deck: Deck, place: str) -> dict[str, Any]:
+        """How a deck holds its plane, as fields of a Panel. Raises ModelError for a material that is not there."""
+        if diaphragm != "membrane":
+            return {"rigid": diaphragm == "rigid"}
+        if deck.kind == "sheeting":
+            return {"law": (0.0, 0.0, deck.shear * 1000)}
+        material = self.material(deck.material, f"{place}.membrane.material")
+        nu = material.E / (2 * material.G) - 1
+        along = material.E * deck.thickness / (1 - nu**2)
+        return {"law": (along, nu * along, material.G * deck.thickness)}
 
 
 @dataclass

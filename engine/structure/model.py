@@ -94,7 +94,8 @@ class Panel:
     degrees. permanent, imposed: N/m² that the panel brings along (floors); reduced: imposed by α_A of each carrier's area. place: what it stands for in the building:
     "overhang", "lean-to", "truss" (cladding between the trusses of a jig), else "". snow, wind: of a drawn panel, its
     shape coefficient and its net pressure coefficients by direction. grounded: an edge at the ground to which its cladding spans too, on posts that are not
-    modelled: what that edge takes loads no member.
+    modelled: what that edge takes loads no member. rigid: a level floor that moves as one in plan; law: stiffness as a membrane,
+    N/m: along either direction, across between them (both 0 for sheeting that carries shear alone), and in shear.
     """
 
     name: str
@@ -115,6 +116,8 @@ class Panel:
     snow: float | None = None
     wind: dict[str, float] = field(default_factory=dict)
     grounded: tuple[Floats, Floats] | None = None
+    rigid: bool = False
+    law: tuple[float, float, float] | None = None
 
     @cached_property
     def basis(self) -> Floats:
@@ -145,6 +148,15 @@ class Panel:
 def _area(flat: Floats) -> float:
     x, y = flat.T
     return float(x @ np.roll(y, -1) - y @ np.roll(x, -1)) / 2
+
+
+@dataclass(frozen=True)
+class Membrane:
+    """A stiff deck between three or four nodes in one plane, in order round it; panel and law: as in Panel."""
+
+    panel: str
+    nodes: tuple[int, ...]
+    law: tuple[float, float, float]
 
 
 @dataclass(frozen=True)
@@ -179,7 +191,8 @@ class Structure:
     """nodes: names; xyz: (nodes, 3) m; fixed: (nodes, 6) bool; springs: (nodes, 6) N/m and Nm/rad.
 
     turn: (nodes,) angle about Z of each support's own axes. one_way: (nodes, 6) directions that push back only.
-    settlement: (nodes, 3) m. aliases: other names that nodes bear where two jigs meet.
+    settlement: (nodes, 3) m. aliases: other names that nodes bear where two jigs meet. diaphragms: groups of nodes that move as
+    one in plan.
     """
 
     nodes: tuple[str, ...]
@@ -194,6 +207,8 @@ class Structure:
     grid: tuple[GridLine, ...] = ()
     levels: tuple[Level, ...] = ()
     orphans: tuple[Orphan, ...] = ()
+    membranes: tuple[Membrane, ...] = ()
+    diaphragms: tuple[tuple[int, ...], ...] = ()
     index: dict[str, int] = field(default_factory=dict, compare=False)
     aliases: dict[str, str] = field(default_factory=dict, compare=False)
 

@@ -110,7 +110,7 @@ class Planes(unittest.TestCase):
     def test_a_floor_is_a_level(self):
         built = expand(Document(hall=HallJig(), jigs=[FloorJig(name="loft", along=("2", "3"))]))
         level = next(p for p in planes(built) if p.key == "level-loft")
-        self.assertEqual({built.members[i].role for i in level.members}, {"main beam", "joist", "deck"})
+        self.assertEqual({built.members[i].role for i in level.members}, {"main beam", "joist"})
 
 
 class Panels(unittest.TestCase):

@@ -1,6 +1,6 @@
 /** Numbers as engineers write them: units, arithmetic, decimal comma or point. */
 
-export type Kind = 'length' | 'angle' | 'count' | 'pressure' | 'speed' | 'factor' | 'altitude'
+export type Kind = 'length' | 'angle' | 'count' | 'pressure' | 'speed' | 'factor' | 'altitude' | 'stiffness'
 
 const UNITS: Record<Kind, { shown: string; factors: Record<string, number> }> = {
   length: { shown: 'm', factors: { m: 1, mm: 1e-3, cm: 1e-2, ft: 0.3048, in: 0.0254 } },
@@ -12,6 +12,7 @@ const UNITS: Record<Kind, { shown: string; factors: Record<string, number> }> = 
     shown: 'kN/m²',
     factors: { 'kN/m²': 1, 'kN/m2': 1, kPa: 1, Pa: 1e-3, 'N/m²': 1e-3, 'N/m2': 1e-3, psf: 0.0478803 },
   },
+  stiffness: { shown: 'kN/m', factors: { 'kN/m': 1, 'MN/m': 1000, 'N/mm': 1, 'N/m': 1e-3 } },
   speed: { shown: 'm/s', factors: { 'm/s': 1, 'km/h': 1 / 3.6, mph: 0.44704 } },
 }
 

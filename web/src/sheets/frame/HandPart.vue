@@ -8,6 +8,7 @@ import { readHold } from '../../lib/releases'
 import { readVector } from '../../lib/vectors'
 import { readSpacings } from '../../lib/spacings'
 import { useWorkbench } from '../../stores/workbench'
+import DeckPart from './DeckPart.vue'
 
 const bench = useWorkbench()
 const section = ref('HEA 200')
@@ -267,6 +268,7 @@ const own = computed(() => bench.document?.grid ?? [])
       <NumberField label="Deck and finishes" :path="`panels.${i}.permanent`" kind="pressure" :value="p.permanent" />
       <NumberField label="Imposed" :path="`panels.${i}.imposed`" kind="pressure" :value="p.imposed" />
       <ToggleField label="Spans two ways" :path="`panels.${i}.two_way`" :value="p.two_way" />
+      <DeckPart :path="`panels.${i}`" :diaphragm="p.diaphragm ?? 'none'" :membrane="p.membrane" />
       <ToggleField
         label="Imposed reduced by area, α_A"
         :path="`panels.${i}.reduced`"

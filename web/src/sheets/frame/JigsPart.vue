@@ -7,6 +7,7 @@ import TextField from '../../components/TextField.vue'
 import ToggleField from '../../components/ToggleField.vue'
 import { readVector, writeVector } from '../../lib/vectors'
 import { useWorkbench } from '../../stores/workbench'
+import DeckPart from './DeckPart.vue'
 
 const bench = useWorkbench()
 const jigs = computed(() => bench.document?.jigs ?? [])
@@ -196,12 +197,7 @@ const corner = (text: string) => {
         :value="jig.deck ?? 'one way'"
         :options="options('one way', 'two ways')"
       />
-      <ToggleField
-        label="Deck holds the floor in its plane"
-        :path="`jigs.${i}.diaphragm`"
-        :value="jig.diaphragm"
-        hint="By crossed bars of 20 cm² in each field"
-      />
+      <DeckPart :path="`jigs.${i}`" :diaphragm="jig.diaphragm ?? 'rigid'" :membrane="jig.membrane" />
       <NumberField
         label="Permanent, deck and finishes"
         :path="`jigs.${i}.permanent`"
