@@ -19,13 +19,13 @@ from engine.analysis.combined import Combined, combine_results
 from engine.analysis.solve import Response, assemble
 from engine.document import Document
 from engine.expand import expand
-from engine.load import combinations, load
+from engine.load import bows, combinations, load
 from engine.progress import Progress, quiet
 from engine.structure.model import Structure
 from engine.verification.verify import Verification, verify
 
 #: raised whenever a stage's results change for equal inputs
-ENGINE_VERSION = "4"
+ENGINE_VERSION = "5"
 STAGES = ("structure", "loading", "combinations", "response", "verification")
 
 _INPUTS: dict[str, tuple[tuple[str, ...], tuple[str, ...]]] = {
@@ -166,7 +166,8 @@ def respond(document: Document, progress: Progress = quiet, loaded: Loaded | Non
     found = loaded or prepare(document, progress)
     seconds = dict(found.seconds)
     with _timed(seconds, "response", progress):
-        system = assemble(found.structure, found.loading, document.analysis.shear_deformation)
+        curved = bows(document, found.structure)
+        system = assemble(found.structure, found.loading, document.analysis.shear_deformation, curved)
         results = combine_results(
             system,
             found.combinations,

@@ -8,6 +8,7 @@ from engine.actions.cases import Case, LineLoad, Loading, PointLoad, Settlement,
 from engine.actions.combinations import Combination, formula
 from engine.actions.panels import DOWN, cut, press, spread
 from engine.actions.weights import add_self_weight, add_settlement
+from engine.analysis.bows import Bow
 from engine.analysis.elements import local_axes
 from engine.document import Document
 from engine.document.loads import MemberLoad, PanelLoad, SettlementLoad
@@ -239,3 +240,27 @@ def combinations(document: Document, loading: Loading) -> list[Combination]:
             factors[i] = 1.0
             found.append(Combination(case.name, "strength", case.symbol, factors))
     return found
+
+
+def bows(document: Document, structure: Structure) -> tuple[Bow, ...]:
+    """The bow imperfections that are asked for. Raises ModelError for a member that is not there or cannot bow."""
+    found = []
+    for i, given in enumerate(document.analysis.bows):
+        place = f"analysis.bows.{i}"
+        if given.member not in structure.index:
+            raise ModelError(
+                f"A bow imperfection refers to member “{given.member}”, which does not exist.", f"{place}.member"
+            )
+        member = structure.member(given.member)
+        if member.behaviour != "beam":
+            raise ModelError(
+                f"“{given.member}” is a {member.behaviour}: it does not bend. Make it a beam to give it a bow.", place
+            )
+        if given.about == "z" and max(len(member.outer), len(member.inner)) > 2:
+            raise ModelError(f"“{given.member}” is held sideways between its ends: it has no bow about z.", place)
+        ratio = given.ratio or family(document).bow_ratio(member, given.about)
+        sense = {"as it bends": 0, "+": 1, "-": -1}[given.sense]
+        found.append(
+            Bow(structure.index[given.member], "zy".index(given.about), structure.length(member) / ratio, sense)
+        )
+    return tuple(found)

@@ -26,7 +26,19 @@ from engine.errors import ModelError
 from engine.result import result
 from engine.sizing.size import Round, size
 from engine.verification.proof import prove
-from server.projects import climate, office, response, results, revisions, runs, schemas, screen, surfaces, workbench
+from server.projects import (
+    climate,
+    envelopes,
+    office,
+    response,
+    results,
+    revisions,
+    runs,
+    schemas,
+    screen,
+    surfaces,
+    workbench,
+)
 from server.projects.comparison import compare_documents
 from server.projects.models import Project, Revision
 
@@ -402,7 +414,17 @@ def states(request: HttpRequest, project_id: UUID, revision: int | None = None) 
 
 @api.get("/projects/{project_id}/extremes", response={200: list[schemas.ExtremesOut], 422: schemas.Problem})
 def extremes(request: HttpRequest, project_id: UUID, revision: int | None = None) -> list[schemas.ExtremesOut]:
-    return response.extremes_out(_chain(request, project_id, revision))
+    return envelopes.extremes_out(_chain(request, project_id, revision))
+
+
+@api.get("/projects/{project_id}/sways", response={200: list[schemas.SwayOut], 422: schemas.Problem})
+def sways(request: HttpRequest, project_id: UUID, revision: int | None = None) -> list[schemas.SwayOut]:
+    return envelopes.sways_out(_chain(request, project_id, revision))
+
+
+@api.get("/projects/{project_id}/decks", response={200: list[schemas.DeckForcesOut], 422: schemas.Problem})
+def decks(request: HttpRequest, project_id: UUID, revision: int | None = None) -> list[schemas.DeckForcesOut]:
+    return envelopes.decks_out(_chain(request, project_id, revision))
 
 
 @api.get("/projects/{project_id}/ribbon", response={200: schemas.RibbonOut, 422: schemas.Problem})

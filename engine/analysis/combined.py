@@ -10,6 +10,7 @@ from typing import Any
 import numpy as np
 
 from engine.actions.combinations import Combination
+from engine.analysis.bows import along
 from engine.analysis.diagrams import Diagrams, deflections, diagrams
 from engine.analysis.elements import Elements
 from engine.analysis.second_order import FREEDOMS_OF, shapes
@@ -148,6 +149,10 @@ class Combined:
         """Whether it stands; else the values shown are those of the first order."""
         return bool(self.place[number] < 0 or self.states is None or self.states.stable[self.place[number]])
 
+    def free(self, number: int) -> bool:
+        """Whether what does not act leaves a mechanism, of which nothing is known but how it moves."""
+        return bool(self.place[number] >= 0 and self.states is not None and self.states.free[self.place[number]])
+
     def slack(self, number: int) -> list[int]:
         """Members that do not act."""
         if self.states is None or self.place[number] < 0:
@@ -220,7 +225,7 @@ def _along(states: States, which: Ints, x: Floats) -> tuple[Floats, Floats]:
 
 
 def state_diagrams(states: States, which: Ints, x: Floats) -> Diagrams:
-    """Internal forces of solved states at stations x; in second order M = M0 + V0 x + Q2 + N (w − w0), V = dM/dx."""
+    """Internal forces of solved states at stations x; in second order M = M0 + V0 x + Q2 + N (w − w(0)), V = dM/dx."""
     system = states.system
     factors, f = states.factors[which], states.end_force[:, :, which]
     loads = integrate(system.loads, x, system.force.shape[1])
@@ -229,6 +234,10 @@ def state_diagrams(states: States, which: Ints, x: Floats) -> Diagrams:
     T = -f[:, 3, None] - loads.torsion[0] @ factors.T
     pull = states.axial[:, which][:, None]
     bent = _along(states, which, x) if pull.any() else None
+    if bent and system.bows:
+        # the start shape bends nothing by itself, but the axial force acts on it
+        curved = along(system.elements, system.bows, states.signs[:, which], x)
+        bent = (bent[0] + curved[0], bent[1] + curved[1])
     V, M = [], []
     for p, ((w1, r1, _, _), sense) in enumerate(FREEDOMS_OF):
         q1, q2, *_ = (q @ factors.T for q in loads.transverse["yz"[p]])

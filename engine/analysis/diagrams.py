@@ -10,16 +10,19 @@ from collections import defaultdict
 from dataclasses import dataclass, replace
 
 import numpy as np
+from numpy.typing import NDArray
 
 from engine.analysis.elements import Elements
 from engine.analysis.solve import Response
 from engine.analysis.transfer import PLANES, ElementLoads, integrate
-from engine.structure.model import Floats
+from engine.structure.model import Floats, Ints
 
 #: stations per element, at least
 STATIONS = 9
 #: distance of stations from a concentrated load between them, as a share of the element
 BESIDE = 1e-6
+#: loads that start or end nearer than this to another place, as a share of the element, do so there
+STEP = 1e-5
 
 
 @dataclass(frozen=True)
@@ -41,49 +44,133 @@ class Diagrams:
         )
 
 
-def peaked(d: Diagrams) -> Diagrams:
-    """The diagrams with each moment raised to its peak between a station and the next, where the shear changes sign.
+#: shear and moment that belong together
+PAIRS = (("Vz", "My"), ("Vy", "Mz"))
 
-    Between stations V is the parabola a + b t + c t² that has the stations' shears and encloses the difference of their
-    moments: exact for uniform and linearly varying loads, within 0.01 % where a load steps between two stations. The peak
-    lies at its root.
-    """
 
-    step = np.diff(d.x, axis=1)
+def peaked(d: Diagrams, loads: ElementLoads) -> Diagrams:
+    """The diagrams with each moment and shear raised to its peak between a station and the next, where that is larger."""
+    peaks = {}
+    for V_name, M_name in PAIRS:
+        V, M = getattr(d, V_name), getattr(d, M_name)
+        at = _turning(V)
+        _, b, c = _parabola(d, V, M, at)
+        peaks[M_name] = _raised(M, at, _root(d, V, M, at, b, c)[1])
+        own = _varying(loads, V_name)
+        places = np.meshgrid(own, np.arange(V.shape[1] - 1), np.arange(V.shape[2]), indexing="ij")
+        at = (places[0].ravel(), places[1].ravel(), places[2].ravel())
+        peaks[V_name] = _raised(V, at, _vertex(V, at, *_parabola(d, V, M, at)[1:])[1]) if len(own) else V
+    return replace(d, **peaks)
 
-    def raised(V: Floats, M: Floats) -> Floats:
-        at = np.nonzero(V[:, :-1] * V[:, 1:] < 0)
-        after = (at[0], at[1] + 1, at[2])
-        a, last, h = V[at], V[after], step[at[:2]]
-        c = 3 * (a + last) - 6 * (M[after] - M[at]) / h
-        b = last - a - c
-        t = np.clip(2 * a / (-b + np.sign(a) * np.sqrt(np.maximum(b**2 - 4 * a * c, 0.0))), 0.0, 1.0)
-        peak = M[at] + h * (a * t + b * t**2 / 2 + c * t**3 / 3)
-        out = M.copy()
-        out[at] = np.where(np.abs(peak) > np.abs(M[at]), peak, M[at])
-        return out
 
-    return replace(d, My=raised(d.Vz, d.My), Mz=raised(d.Vy, d.Mz))
+#: indices of elements, stations and states
+Places = tuple[NDArray[np.intp], NDArray[np.intp], NDArray[np.intp]]
+
+
+def _turning(V: Floats) -> Places:
+    """Where a shear changes its sign from a station to the next."""
+    e, s, c = np.nonzero(V[:, :-1] * V[:, 1:] < 0)
+    return e, s, c
+
+
+def _raised(values: Floats, at: Places, peak: Floats) -> Floats:
+    out = values.copy()
+    # a NaN compares as smaller
+    out[at] = np.where(np.abs(peak) > np.abs(values[at]), peak, values[at])
+    return out
+
+
+def _varying(loads: ElementLoads, shear: str) -> Ints:
+    """Elements on which a line load varies along the element: between two stations its sum may change sign."""
+    q = loads.q[:, :, 1 if shear == "Vy" else 2]
+    uneven = np.abs(q[:, 0] - q[:, 1]) > 1e-6 * np.abs(q).max(initial=0.0)
+    return np.asarray(np.unique(loads.line[uneven, 0]))
+
+
+def _parabola(d: Diagrams, V: Floats, M: Floats, at: Places) -> tuple[Floats, Floats, Floats]:
+    """The way from station to station, and b and c of V = a + b t + c t² in between, that has the stations' shears and encloses
+    the difference of their moments: exact for uniform and linearly varying loads, since loads start and end at stations; in
+    second order the axial force's lever between two stations counts as such a parabola."""
+    after = (at[0], at[1] + 1, at[2])
+    h = (d.x[:, 1:] - d.x[:, :-1])[at[:2]]
+    c = 3 * (V[at] + V[after]) - 6 * (M[after] - M[at]) / h
+    return h, V[after] - V[at] - c, c
+
+
+def _root(d: Diagrams, V: Floats, M: Floats, at: Places, b: Floats, c: Floats) -> tuple[Floats, Floats]:
+    """Where the shear, of opposite signs at both stations, is zero, as a share of the way; and the moment there."""
+    a, h = V[at], (d.x[:, 1:] - d.x[:, :-1])[at[:2]]
+    t = np.clip(2 * a / (-b + np.sign(a) * np.sqrt(np.maximum(b**2 - 4 * a * c, 0.0))), 0.0, 1.0)
+    return t, M[at] + h * (a * t + b * t**2 / 2 + c * t**3 / 3)
+
+
+def _vertex(V: Floats, at: Places, b: Floats, c: Floats) -> tuple[Floats, Floats]:
+    """Where the shear turns, as a share of the way, and its value there; NaN where it does not."""
+    with np.errstate(divide="ignore", invalid="ignore"):
+        t = -b / (2 * c)
+    t[~((t > 0) & (t < 1))] = np.nan
+    return t, V[at] + b * t + c * t**2
+
+
+def extremes(d: Diagrams) -> dict[str, tuple[Floats, Floats, Floats, Floats]]:
+    """Greatest and least of N, Vy, Vz, T, My, Mz of each element in each state, (e, c), and where: for each quantity the
+    greatest, its distance from the element's start in metres, the least, and its distance."""
+    found = {}
+    turns: dict[str, tuple[Floats, Floats]] = {}
+    shape = (d.x.shape[0], d.x.shape[1] - 1, d.N.shape[2])
+    e, s, c = np.indices(shape)
+    every = (e.ravel(), s.ravel(), c.ravel())
+    for V_name, M_name in PAIRS:
+        V, M = getattr(d, V_name), getattr(d, M_name)
+        _, b, c = _parabola(d, V, M, every)
+        turns[V_name] = _vertex(V, every, b, c)
+        at = _turning(V)
+        share, top = np.full((2, *shape), np.nan)
+        share[at], top[at] = _root(d, V, M, at, b.reshape(shape)[at], c.reshape(shape)[at])
+        turns[M_name] = share, top
+    step = np.diff(d.x, axis=1)[:, :, None]
+    for name in ("N", "Vy", "Vz", "T", "My", "Mz"):
+        values, x = getattr(d, name), np.broadcast_to(d.x[:, :, None], getattr(d, name).shape)
+        if name in turns:
+            share, own = (v.reshape(shape) for v in turns[name])
+            values = np.concatenate([values, np.where(np.isnan(own), values[:, :-1], own)], axis=1)
+            x = np.concatenate([x, x[:, :-1] + np.nan_to_num(share) * step], axis=1)
+        picks = []
+        for pick in (values.argmax(axis=1), values.argmin(axis=1)):
+            picks += [np.take_along_axis(v, pick[:, None], axis=1)[:, 0] for v in (values, x)]
+        found[name] = tuple(picks)
+    return found  # type: ignore[return-value]
 
 
 def station_positions(elements: Elements, loads: ElementLoads) -> Floats:
-    """(e, s) stations, both ends included: equally spaced, but where concentrated loads act one closely before and one behind
-    each, so that everything between two stations is smooth. There are more of them when an element bears many such loads.
+    """(e, s) stations, both ends included: equally spaced, but there is one where a line load starts or ends, and one closely
+    before and one behind each concentrated load, so that everything between two stations is smooth. There are more of them
+    when an element bears many such loads.
     """
     own: dict[int, set[float]] = defaultdict(set)
-    for e, at in zip(loads.point[:, 0].tolist(), loads.at.tolist(), strict=True):
-        share = at / elements.length[e]
-        if 2 * BESIDE < share < 1 - 2 * BESIDE:
-            own[e].add(round(share, 6))
-    count = max(STATIONS, 2 + 2 * max(map(len, own.values()), default=0))
+    for e, share in _inside(elements, loads.point[:, 0], loads.at, 2 * BESIDE):
+        own[e] |= {share - BESIDE, share + BESIDE}
+    steps = _inside(elements, np.repeat(loads.line[:, 0], 2), loads.span.ravel(), STEP)
+    for e, share in steps:
+        if all(abs(share - other) > STEP for other in own[e]):
+            own[e].add(share)
+    count = max(STATIONS, 2 + max(map(len, own.values()), default=0))
     shares = np.tile(np.linspace(0.0, 1.0, count), (len(elements), 1))
     for e, places in own.items():
-        found = sorted([0.0, 1.0, *(p - BESIDE for p in places), *(p + BESIDE for p in places)])
+        found = sorted([0.0, 1.0, *places])
         while len(found) < count:
             widest = int(np.argmax(np.diff(found)))
             found.insert(widest + 1, (found[widest] + found[widest + 1]) / 2)
         shares[e] = found
     return elements.length[:, None] * shares
+
+
+def _inside(elements: Elements, e: Ints, at: Floats, margin: float) -> list[tuple[int, float]]:
+    """Elements and shares of their length, once each, of places (m) that lie inside them."""
+    share = at / elements.length[e]
+    inside = (share > margin) & (share < 1 - margin)
+    pairs = np.unique(np.stack([e[inside], np.round(share[inside], 7)], axis=1), axis=0)
+    return [(int(a), float(b)) for a, b in pairs]
 
 
 def diagrams(response: Response, x: Floats | None = None) -> Diagrams:

@@ -134,8 +134,20 @@ def _axial_mass(system: System, on_elements: Floats) -> csc_array:
 
 def mechanism(system: System) -> Mode:
     """How a structure that does not stand moves: the mode in which it resists least."""
-    active: Ints = system.active
-    mode = softest_mode(csc_array(system.K[active][:, active]))
+    return _softest(system, system.Kff, system.active)
+
+
+def left_free(combined: Combined, number: int) -> Mode | None:
+    """How a combination moves whose slack members and lifted supports leave a mechanism; None for one that stands."""
+    if not combined.free(number) or combined.states is None:
+        return None
+    states, place = combined.states, int(combined.place[number])
+    K, _, active = StateSolver(states.system).stiffness(states.slack[:, place], states.lifted[:, place])
+    return _softest(states.system, csc_array(K[active][:, active]), active)
+
+
+def _softest(system: System, K: csc_array, active: Ints) -> Mode:
+    mode = softest_mode(K)
     u = np.zeros((system.force.shape[0], 1))
     u[active, 0] = mode
     shown = system.to_global(u)[:, 0]

@@ -11,6 +11,7 @@ from scipy.sparse import coo_array, csc_array, csr_array, diags_array
 from scipy.sparse.linalg import splu
 
 from engine.actions.cases import Loading
+from engine.analysis.bows import Bow
 from engine.analysis.elements import Elements, condense, local_stiffness, make_elements, release_forces, transforms
 from engine.analysis.membranes import linked, membrane_stiffness
 from engine.analysis.transfer import ElementLoads, cut_loads, fixed_end_forces
@@ -28,7 +29,7 @@ class System:
     """The assembled frame before any solution. In element axes: k (e, 12, 12) unreleased and k_c condensed stiffness, maps
     of the releases, T; fixed (e, 12, cases) what clamped ends exert on the elements, fixed_c behind the releases, free the
     displacements of released ends under them. In the supports' axes: K over all freedoms with springs, force and imposed
-    (6 n, cases). turn: rotation of those to global axes, None where no support is turned; link: from the freedoms left where
+    (6 n, cases). bows: imperfections that act in second order. turn: rotation of those to global axes, None where no support is turned; link: from the freedoms left where
     floors move as one, None without such floors: what follows a leading node has none of its own. warm: (e, cases) part of the axial `fixed`
     that comes from temperature.
     """
@@ -51,6 +52,7 @@ class System:
     force: Floats
     imposed: Floats
     active: Ints
+    bows: tuple[Bow, ...] = ()
 
     @property
     def held(self) -> Bools:
@@ -168,7 +170,9 @@ def factorise(K: csc_array) -> Any:
     return splu(K, permc_spec="MMD_AT_PLUS_A", diag_pivot_thresh=0.0, options={"SymmetricMode": True})
 
 
-def assemble(structure: Structure, loading: Loading, shear_deformation: bool = True) -> System:
+def assemble(
+    structure: Structure, loading: Loading, shear_deformation: bool = True, bows: tuple[Bow, ...] = ()
+) -> System:
     """The frame with all its cases, ready to be solved. Raises ModelError when nothing stands or nothing holds it."""
     if not structure.members:
         raise ModelError("There are no members: nothing to analyse yet.", "members")
@@ -238,6 +242,7 @@ def assemble(structure: Structure, loading: Loading, shear_deformation: bool = T
         force,
         imposed,
         active,
+        bows,
     )
 
 

@@ -6,8 +6,9 @@ from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
-from scipy.sparse import coo_array, csc_array, csr_array
+from scipy.sparse import coo_array, csc_array, csr_array, vstack
 
+from engine.analysis.bows import bowed, leans
 from engine.analysis.second_order import (
     BUBBLES,
     CLOSE,
@@ -28,6 +29,8 @@ from engine.structure.model import Bools, Floats, Ints
 
 #: share of its stiffness that a member keeps while it does not act, so that the rest can be solved
 SLACK = 1e-6
+#: share of the work of the loads that parts which do not act may take before the rest counts as a mechanism
+LEANING = 0.01
 #: forces below this share of the largest do not change a state
 SMALL = 1e-9
 MOST_ROUNDS = 40
@@ -41,8 +44,9 @@ class States:
     """Solved states; arrays as in a Response, over states in place of cases.
 
     factors: (s, cases). axial: (e, s) the axial forces that second order acts with, zero in first order; swell: (2, e, b, s)
-    bubbles beyond those of the first order. slack: (e, s) elements that do not act; lifted: (6 n, s) supports that lift.
-    settled: whether the state of one-way parts was found; stable: whether it stands, or lies beyond its critical load.
+    bubbles beyond those of the first order; signs: (bows, s) of the bow imperfections. slack: (e, s) elements that do not act; lifted: (6 n, s) supports that lift.
+    settled: whether the state of one-way parts was found; stable: whether it stands, or lies beyond its critical load; free:
+    whether what does not act leaves a mechanism: then nothing is known of it.
     residual: (s,) out-of-balance force beside the largest.
     """
 
@@ -54,10 +58,12 @@ class States:
     end_displacement: Floats
     axial: Floats
     swell: Floats
+    signs: Floats
     slack: Bools
     lifted: Bools
     settled: Bools
     stable: Bools
+    free: Bools
     residual: Floats
     solves: int
 
@@ -151,7 +157,8 @@ class StateSolver:
         """What second order needs, made once."""
         if self.geometry is None or self.bubbles is None:
             y = self.system
-            self.geometry = geometry(y.elements, y.k, y.maps, y.T, y.dofs)
+            curved = bowed(y.elements, y.bows) if y.bows else None
+            self.geometry = geometry(y.elements, y.k, y.maps, y.T, y.dofs, curved)
             self.bubbles = load_bubbles(y)
         return self.geometry, self.bubbles
 
@@ -229,10 +236,12 @@ def solve_states(system: System, factors: Floats, second: Bools, progress: Step 
         np.zeros((e, 12, count)),
         np.zeros((e, count)),
         np.zeros((2, e, BUBBLES, count)),
+        np.zeros((len(system.bows), count)),
         np.zeros((e, count), dtype=bool),
         np.zeros((n, count), dtype=bool),
         np.ones(count, dtype=bool),
         np.ones(count, dtype=bool),
+        np.zeros(count, dtype=bool),
         np.zeros(count),
         0,
     )
@@ -268,6 +277,8 @@ def solve_states(system: System, factors: Floats, second: Bools, progress: Step 
         if not len(open_):
             break
     out.settled[open_] = False
+    for values in (out.displacement, out.reaction, out.end_force, out.end_displacement, out.axial, out.swell):
+        values[..., out.free] = 0.0
     return States(**{**vars(out), "solves": solver.solves})
 
 
@@ -283,11 +294,12 @@ def _alike(slack: Bools, lifted: Bools, which: Ints) -> list[Ints]:
 
 @dataclass(frozen=True)
 class Amplified:
-    """Second order of states. u: (6 n, c); N: (e, c) the axial forces that act; bubbles, extra: (m, b, c), (m, 3, c) bubbles
+    """Second order of states. signs: (bows, c) of the bow imperfections; u: (6 n, c); N: (e, c) the axial forces that act; bubbles, extra: (m, b, c), (m, 3, c) bubbles
     beyond those of the first order, and geometric forces on the ends, of what bends (in the order of Geometry.bend); across:
     (h, c) the same of what hangs; loose: (r, 4, c) movement of released ends; nodal: (6 n, c) geometric forces on the nodes;
     stable: (c,) which states stand."""
 
+    signs: Floats
     u: Floats
     N: Floats
     bubbles: Floats
@@ -303,22 +315,36 @@ def _solve_group(solver: StateSolver, out: States, group: Ints, second: Bools) -
     slack, lifted = out.slack[:, group[0]], out.lifted[:, group[0]]
     K, lu, active = solver.stiffness(slack, lifted)
     if lu is None:
-        out.stable[group] = False
+        out.stable[group], out.free[group] = False, True
         return
-    out.stable[group] = True
     force, imposed = solver.force(factors, slack), system.imposed @ factors.T
     imposed[np.isin(np.arange(len(imposed)), active)] = 0.0
     u = imposed.copy()
     right = (force - K @ imposed if imposed.any() else force)[active]
     u[active] = lu.solve(right)
     solver.solves += 1
+    out.free[group] = free = _leans_on_slack(system, slack, lifted, system.to_global(u), right, u[active])
+    out.stable[group] = ~free
     found = None
-    at = np.flatnonzero(second)
+    at = np.flatnonzero(second & ~free)
     if len(at):
         found = _amplified(solver, factors[at], K, lu, active, right[:, at], u[:, at], imposed[:, at], slack)
         u[:, at] = found.u
         out.stable[group[at]] = found.stable
     _record(solver, out, group, K, active, force, u, at, found)
+
+
+def _leans_on_slack(system: System, slack: Bools, lifted: Bools, moved: Floats, right: Floats, u: Floats) -> Bools:
+    """(c,) whether what is left to members and supports that do not act bears a share of the work that is not small: then
+    the rest is a mechanism. moved: (6 n, c) in global axes; right, u: forces and displacements that move."""
+    off, loose = np.flatnonzero(slack), np.flatnonzero(lifted)
+    work = np.zeros(u.shape[1])
+    if len(off):
+        k = (system.elements.EA / system.elements.length)[off, None]
+        work += SLACK * (k * (system.stretch[off] @ moved) ** 2).sum(axis=0)
+    if len(loose):
+        work += SLACK * (system.structure.springs.ravel()[loose, None] * system.to_own(moved)[loose] ** 2).sum(axis=0)
+    return np.asarray(work > LEANING * np.abs(np.einsum("kc,kc->c", right, u)))
 
 
 def _amplified(
@@ -342,6 +368,11 @@ def _amplified(
     operator = Condensed(geo, Kff, lu.solve).load(system.axial(system.to_global(u), factors) * ~slack[:, None])
     x = np.zeros((n + 4 * len(geo.loose), count))
     x[:n] = first = u[active]
+    signs = np.zeros((len(system.bows), count))
+    if system.bows:
+        bent = vstack([leans(system.elements, system.bows, geo.bend), csr_array((len(geo.hang), len(system.bows)))])
+        signs = _senses(system, operator, bent, operator.Z @ x + (0.0 if given is None else given), a0)
+        given = bent @ signs + (0.0 if given is None else given)
     # work of the first-order state
     scale = np.einsum("kc,kc->c", first, right) + (geo.K_b[..., None] * a0**2).sum(axis=(0, 1))
     scale = np.maximum(np.abs(scale), 1e-30)
@@ -377,8 +408,26 @@ def _amplified(
     swell = operator.bubbles(geo.split(y)[0], a0) - a0
     everywhere = whole.Z if system.R is None else whole.Z @ system.R
     return Amplified(
-        moved, operator.N, swell, extra, across, x[n:].reshape(-1, 4, count), np.asarray(everywhere.T @ forces), stable
+        signs,
+        moved,
+        operator.N,
+        swell,
+        extra,
+        across,
+        x[n:].reshape(-1, 4, count),
+        np.asarray(everywhere.T @ forces),
+        stable,
     )
+
+
+def _senses(system: System, operator: Condensed, bent: csr_array, y: Floats, a0: Floats) -> Floats:
+    """(bows, c) the sense of each bow: as stated, or that in which it adds to how the first order (movements y, bubbles a0)
+    bends the member; 0 in members under tension."""
+    push = -(bent.T @ (operator.ends(y) + operator.loaded(a0)))
+    sense = np.array([bow.sense for bow in system.bows])[:, None]
+    owner = system.elements.member
+    pressed = np.array([operator.N[owner == bow.member].mean(axis=0) < 0 for bow in system.bows])
+    return np.where(pressed, np.where(sense == 0, np.where(push < 0, -1.0, 1.0), sense), 0.0)
 
 
 def _record(
@@ -426,7 +475,7 @@ def _record(
             )
         end_force[e_h[:, None], freedoms[plane_h, 0][:, None], at] -= found.across
         end_force[e_h[:, None], freedoms[plane_h, 2][:, None], at] += found.across
-        out.axial[:, group[at]] = found.N
+        out.axial[:, group[at]], out.signs[:, group[at]] = found.N, found.signs
         swell = np.zeros((2, len(system.elements), BUBBLES, len(at)))
         swell[plane, e] = found.bubbles
         out.swell[..., group[at]] = swell
@@ -477,7 +526,7 @@ def critical(system: System, factors: Floats) -> Floats:
     found = np.zeros(len(factors))
     plain = solve_states(system, factors, np.zeros(len(factors), dtype=bool))
     whole, bubbles = solver.prepare()
-    for group in _alike(plain.slack, plain.lifted, np.arange(len(factors))):
+    for group in _alike(plain.slack, plain.lifted, np.flatnonzero(~plain.free)):
         slack = plain.slack[:, group[0]]
         K, lu, active = solver.stiffness(slack, plain.lifted[:, group[0]])
         if lu is None:

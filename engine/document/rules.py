@@ -177,12 +177,26 @@ class Rules(Part):
     effective_lengths: dict[Role, EffectiveLength] = {}
 
 
+class BowInput(Part):
+    """A bow imperfection of a member (EN 1993-1-1 5.3.2(3)b), acting in second order.
+
+    about: the section's axis about which it bends the member. ratio: L/e0, None: by the member's buckling curve (table 5.1,
+    elastic analysis). sense: along + or − of the member's local axis, "as it bends": that in which the combination bends it.
+    """
+
+    member: Name
+    about: Literal["y", "z"] = "y"
+    ratio: Annotated[float, Field(ge=50, le=5000, allow_inf_nan=False)] | None = None
+    sense: Literal["as it bends", "+", "-"] = "as it bends"
+
+
 class AnalysisOptions(Part):
     """order: of the ultimate combinations: "first", with effective lengths of the sway mode (EN 1993-1-1 5.2.2(8)); "by
     alpha_cr": second order for those below the limit of 5.2.1(3); "second" for all. With sway imperfections in the
     analysis, the last two take members between their ends (5.2.2(7)b). masses: of natural frequencies, factors of cases by
-    name; none: all permanent ones."""
+    name; none: all permanent ones. bows: imperfections of members, where they are asked for."""
 
     shear_deformation: bool = True
+    bows: Annotated[list[BowInput], Field(max_length=500)] = []
     masses: dict[Name, NotNegative] = {}
     order: Literal["first", "by alpha_cr", "second"] = "first"

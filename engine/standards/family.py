@@ -10,7 +10,7 @@ from engine.document import Document
 from engine.document.rules import Rules, Site
 from engine.errors import ModelError
 from engine.standards.en.family import Eurocodes
-from engine.structure.model import Floats, Structure
+from engine.structure.model import Floats, Member, Structure
 
 
 class Family(Protocol):
@@ -31,6 +31,9 @@ class Family(Protocol):
         resultants: Floats,
     ) -> list[Combination]:
         """All combinations of the cases. leans: case -> its imperfection cases; resultants: (cases, 3) N."""
+
+    def bow_ratio(self, member: Member, about: str) -> float:
+        """L/e0 of the bow imperfection of a member bent about its axis y or z, in elastic analysis."""
 
     def simplifications(self, document: Document, structure: Structure) -> list[str]:
         """What is simplified or not covered for this document, in sentences."""

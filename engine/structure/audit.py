@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import defaultdict
 from dataclasses import dataclass
+from itertools import pairwise
 
 import numpy as np
 from scipy.sparse import coo_array
@@ -283,8 +284,8 @@ def _unbraced(structure: Structure) -> list[Snag]:
     """Columns whose heads nothing holds in plan, in a horizontal direction.
 
     A node is held along X or Y by a support there, by an inclined member, by a column clamped at its foot, or where a
-    column and a beam along that direction meet rigidly; and it holds others through members that run (partly) along it. A
-    beam of which two nodes are held holds its others.
+    column and a beam along that direction meet rigidly; and it holds others through members that run (partly) along it, and
+    through floors that are stiff in their plane. A beam of which two nodes are held holds its others.
     """
     segments, owner = structure.segments, structure.owner
     if not len(segments):
@@ -303,6 +304,8 @@ def _unbraced(structure: Structure) -> list[Snag]:
     clamped = structure.fixed[:, 3:5] | (structure.springs[:, 3:5] != 0)
     on_column = np.zeros(count, dtype=bool)
     on_column[segments[upright & ~bar][rigid[upright & ~bar]]] = True
+    stiff = [*structure.diaphragms, *(m.nodes for m in structure.membranes)]
+    floors = np.array([pair for nodes in stiff for pair in pairwise(nodes)], dtype=np.int64).reshape(-1, 2)
     unheld: dict[str, set[str]] = defaultdict(set)
     heads = {
         m.nodes[-1] if structure.xyz[m.nodes[-1], 2] > structure.xyz[m.nodes[0], 2] else m.nodes[0]: m
@@ -323,7 +326,7 @@ def _unbraced(structure: Structure) -> list[Snag]:
         # a column clamped at its foot against turning about the other axis holds its head
         feet = clamped[:, 1 - axis]
         holds[segments[(~structure.bars & feet[structure.ends].any(axis=1))[owner]]] = True
-        held = _spread(structure, segments[along], holds)
+        held = _spread(structure, np.concatenate([segments[along], floors]), holds)
         for node, m in heads.items():
             if not held[node]:
                 unheld[name].add(m.name)

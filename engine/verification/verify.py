@@ -75,7 +75,7 @@ class Verdict:
 class Grounds:
     """What verdicts rest on, recovered from the results of the combinations `strength` when it is asked for.
 
-    forces: at the stations; peaks: with moments raised to those between them. Neither is kept when pickled.
+    forces: at the stations; peaks: with moments and shears raised to those between them. Neither is kept when pickled.
     """
 
     document: Document
@@ -88,7 +88,7 @@ class Grounds:
 
     @cached_property
     def peaks(self) -> Diagrams:
-        return peaked(self.forces)
+        return peaked(self.forces, self.combined.response.loads)
 
     @cached_property
     def segments(self) -> Segments:
@@ -134,7 +134,7 @@ class Verification:
 
     @property
     def peaks(self) -> Diagrams:
-        """The same with moments raised to those between the stations."""
+        """The same with moments and shears raised to those between the stations."""
         return self.grounds.peaks
 
     @property
@@ -173,6 +173,7 @@ def verify(document: Document, combined: Combined, combinations: list[Combinatio
     service_factors = np.array([combinations[i].factors for i in service]).reshape(len(service), cases)
     if service and document.hall:
         _deflection(document, combined, service, outcomes)
+        _free(combined, combinations, service, reasons)
     verdicts = []
     for i, found in enumerate(outcomes):
         usable = tuple(o for o in found if np.isfinite(o.utilisation))
@@ -385,6 +386,14 @@ def _equilibria(
                 found_reasons.append(
                     f"members or supports that act one way find no state in {combinations[i].name} (they alternate)"
                 )
+
+
+def _free(combined: Combined, combinations: list[Combination], which: Sequence[int], reasons: list[list[str]]) -> None:
+    """Of combinations for deflection that slack members leave as a mechanism nothing is known."""
+    for i in which:
+        if combined.free(i):
+            for found in reasons:
+                found.append(f"slack members or lifted supports leave a mechanism in {combinations[i].name}")
 
 
 def _deflection(document: Document, combined: Combined, which: Sequence[int], outcomes: list[list[Outcome]]) -> None:

@@ -9,7 +9,7 @@ import numpy as np
 from engine.actions.cases import LineLoad
 from engine.analysis.diagrams import Diagrams, station_positions
 from engine.analysis.elements import Elements
-from engine.analysis.modes import Mode, buckling_modes, mechanism, natural_modes
+from engine.analysis.modes import Mode, buckling_modes, left_free, mechanism, natural_modes
 from engine.analysis.solve import assemble
 from engine.balance import balances
 from engine.chain import Chain
@@ -19,6 +19,7 @@ from engine.load import load
 from engine.structure.model import Floats, Structure
 from engine.structure.planes import planes
 from server.projects import schemas
+from server.projects.envelopes import QUANTITIES
 from server.projects.workbench import MOST_RUNS, kilo, station_utilisation
 
 
@@ -49,12 +50,14 @@ def _envelope(chain: Chain, state: str) -> tuple[list[int], str, str]:
     return rows, "envelope", words
 
 
-QUANTITIES = ("N", "Vy", "Vz", "T", "My", "Mz")
-
-
 def _shape(chain: Chain, state: str) -> tuple[Mode, str] | None:
-    """A mode by its state, “mode:C12:1” or “vibration:2”, with its words; None for other states. Raises KeyError."""
+    """A mode by its state, “mode:C12:1”, “vibration:2” or “free:C12”, with its words; None for other states. Raises KeyError."""
     kind, *rest = state.split(":")
+    if kind == "free" and rest:
+        moving = left_free(chain.combined, _number(chain, rest[0]))
+        if moving is None:
+            raise KeyError(state)
+        return moving, "how what acts here moves freely"
     if kind not in ("mode", "vibration") or not rest or not rest[-1].isdigit():
         return None
     k = int(rest[-1]) - 1
@@ -66,11 +69,15 @@ def _shape(chain: Chain, state: str) -> tuple[Mode, str] | None:
     return found[k], words
 
 
+def _number(chain: Chain, name: str) -> int:
+    for i, c in enumerate(chain.combinations):
+        if c.name == name:
+            return i
+    raise KeyError(name)
+
+
 def _buckling(chain: Chain, name: str) -> list[Mode]:
-    number = next((i for i, c in enumerate(chain.combinations) if c.name == name), None)
-    if number is None:
-        raise KeyError(name)
-    return buckling_modes(chain.combined, number)
+    return buckling_modes(chain.combined, _number(chain, name))
 
 
 def _natural(chain: Chain) -> list[Mode]:
@@ -217,31 +224,10 @@ def states_out(chain: Chain) -> list[schemas.StateOut]:
                 slack=[structure.members[m].name for m in combined.slack(i)],
                 settled=combined.settled(i),
                 stable=combined.stable(i),
+                free=combined.free(i),
             )
         )
     return found
-
-
-def extremes_out(chain: Chain) -> list[schemas.ExtremesOut]:
-    """Envelopes of all members over the strength combinations."""
-    strength, forces = chain.verification.strength, chain.verification.peaks
-    if not strength:
-        return []
-    names = [chain.combinations[i].name for i in strength]
-    first = np.searchsorted(chain.response.elements.member, np.arange(len(chain.structure.members) + 1))
-    high = {q: np.maximum.reduceat(getattr(forces, q).max(axis=1), first[:-1]) for q in QUANTITIES}
-    low = {q: np.minimum.reduceat(getattr(forces, q).min(axis=1), first[:-1]) for q in QUANTITIES}
-    return [
-        schemas.ExtremesOut(
-            member=m.name,
-            role=m.role,
-            most=[float(high[q][i].max()) / 1000 for q in QUANTITIES],
-            most_in=[names[int(high[q][i].argmax())] for q in QUANTITIES],
-            least=[float(low[q][i].min()) / 1000 for q in QUANTITIES],
-            least_in=[names[int(low[q][i].argmin())] for q in QUANTITIES],
-        )
-        for i, m in enumerate(chain.structure.members)
-    ]
 
 
 def _loads(chain: Chain, factors: Floats, members: list[int]) -> list[schemas.LoadOut]:

@@ -624,7 +624,8 @@ class LoadOut(BaseModel):
 
 class StateOut(BaseModel):
     """What an engineer checks of a combination. applied, reacted: kN; moved: the largest movement in mm, and its node; order:
-    1 or 2; alpha: critical factor, None where none was sought or nothing buckles; slack: members that do not act."""
+    1 or 2; alpha: critical factor, None where none was sought or nothing buckles; slack: members that do not act; free: what is
+    left without these is a mechanism, drawn as the state “free:” and its name."""
 
     name: str
     use: str
@@ -638,17 +639,45 @@ class StateOut(BaseModel):
     slack: list[str]
     settled: bool
     stable: bool
+    free: bool
 
 
 class ExtremesOut(BaseModel):
-    """Greatest and least of N, Vy, Vz, T, My, Mz (kN, kNm) of a member over its strength combinations, with these."""
+    """Greatest and least of N, Vy, Vz, T, My, Mz (kN, kNm) of a member over its strength combinations, with these and with the
+    distance from the member's start (m), found by formula between the stations."""
 
     member: str
     role: str
-    most: list[float]
-    most_in: list[str]
-    least: list[float]
-    least_in: list[str]
+    most: list[float] = []
+    most_at: list[float] = []
+    most_in: list[str] = []
+    least: list[float] = []
+    least_at: list[float] = []
+    least_in: list[str] = []
+
+
+class SwayOut(BaseModel):
+    """Sway of a storey of a column, or of the whole, between the heights foot and head (m): along X and Y the largest in mm over
+    the combinations of a use, height over it (None: next to nothing), and the combinations. grid: the lines it stands on."""
+
+    member: str
+    grid: str
+    foot: float
+    head: float
+    whole: bool
+    use: str
+    sway: list[float]
+    ratio: list[float | None]
+    combination: list[str]
+
+
+class DeckForcesOut(BaseModel):
+    """Forces of a stiff deck in its plane, kN/m: along its first side, across it, and in shear, the largest in size over the
+    strength combinations, with these."""
+
+    panel: str
+    force: list[float]
+    combination: list[str]
 
 
 class ModeOut(BaseModel):

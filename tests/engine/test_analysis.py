@@ -5,7 +5,7 @@ import unittest
 import numpy as np
 
 from engine.analysis.diagrams import diagrams
-from engine.analysis.solve import solve
+from engine.analysis.solve import assemble, solve
 from engine.chain import run
 from engine.document import read_document
 from engine.errors import ModelError
@@ -260,6 +260,58 @@ class RandomFrames(unittest.TestCase):
             force = np.array(chain.loading.expected[0])
             self.assertLess(np.abs(r.reaction[:, :3, 0].sum(axis=0) + force).max(), 1e-4)
             self.assertLess(r.residual, 1e-9)
+
+    def test_equilibrium_at_every_node(self):
+        # what the elements take at a node is what loads and supports give it
+        for seed in range(8):
+            r = self.response(random_frame(seed))
+            left = -r.reaction[:, :, 0]
+            loads = random_frame(seed)["node_loads"]
+            for p in loads:
+                left[r.structure.nodes.index(p["node"]), :3] -= p["force"]
+            size = np.abs(left).max()
+            for axes, ends, f in zip(r.elements.axes, r.elements.ends, r.end_force[:, :, 0], strict=True):
+                for node, own in zip(ends, f.reshape(2, 6), strict=True):
+                    left[node] += np.concatenate([axes.T @ own[:3], axes.T @ own[3:]])
+            self.assertLess(np.abs(left).max(), 1e-8 * size, seed)
+
+    def test_superposition(self):
+        # the sum of two loads gives the sum of their results, by analysis and by combination
+        for seed in range(4):
+            one, other = random_frame(seed), random_frame(seed)
+            data = random_frame(seed)
+            for item in other["node_loads"]:
+                item["force"] = [2.5 * v for v in item["force"][::-1]]
+            data["cases"] = [{"name": "P"}, {"name": "Q"}]
+            data["node_loads"] = one["node_loads"] + [{**p, "case": "Q"} for p in other["node_loads"]]
+            data["combinations"] = [{"name": "C", "factors": {"P": 1.35, "Q": -0.7}}]
+            chain = run(read_document(data))
+            direct = read_document(
+                data
+                | {
+                    "cases": [{"name": "P"}],
+                    "combinations": [],
+                    "node_loads": [
+                        {"case": "P", "node": p["node"], "force": [f * v for v in p["force"]]}
+                        for f, load in ((1.35, one), (-0.7, other))
+                        for p in load["node_loads"]
+                    ],
+                    "member_loads": [{**m, "value": [1.35 * v for v in m["value"]]} for m in data["member_loads"]],
+                }
+            )
+            alone = run(direct).combined
+            for name in ("displacement", "reaction", "end_force"):
+                a, b = getattr(chain.combined, name)([0]), getattr(alone, name)([0])
+                self.assertLess(np.abs(a - b).max(), 1e-9 * np.abs(a).max(), name)
+
+    def test_stiffness_is_symmetric(self):
+        for seed in range(4):
+            data = random_frame(seed)
+            data["members"][2]["releases"] = {"start": ["ry"], "end": ["rz"], "end_springs": {"ry": 500.0}}
+            document = read_document(data)
+            structure = expand(document)
+            K = assemble(structure, load(document, structure)).K
+            self.assertLess(abs(K - K.T).max(), 1e-12 * abs(K).max())
 
     def test_end_of_each_element_follows_from_its_start(self):
         # diagrams run from the start; at the end they must meet the end forces of the stiffness method

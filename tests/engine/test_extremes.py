@@ -4,6 +4,7 @@ import unittest
 
 import numpy as np
 
+from engine.analysis.diagrams import extremes
 from engine.chain import run
 from engine.document import read_document
 
@@ -85,3 +86,58 @@ class ConcentratedLoads(unittest.TestCase):
 
 if __name__ == "__main__":
     unittest.main()
+
+
+class BetweenStations(unittest.TestCase):
+    """Where shear and moment turn, by formula."""
+
+    def extremes(self, *lines):
+        document = beam(
+            member_loads=[
+                {"case": "P", "member": "m", "value": [0, 0, -a], "value_end": [0, 0, -b], "start": s, "end": e}
+                for a, b, s, e in lines
+            ]
+        )
+        combined = run(document).combined
+        return extremes(combined.diagrams([0]))
+
+    def test_load_that_changes_sign(self):
+        p = 6.0
+        most, at, least, low = (v[0, 0] for v in self.extremes((p, -p, 0.0, SPAN))["Vz"])
+        # V(ξ) = p L (1/6 − ξ + ξ²): p L/6 at both ends, −p L/12 at ξ = 1/2
+        self.assertAlmostEqual(most / 1e3, p * SPAN / 6, places=6)
+        self.assertAlmostEqual(least / 1e3, -p * SPAN / 12, places=6)
+        self.assertAlmostEqual(low, SPAN / 2, places=6)
+        most, at, least, low = (v[0, 0] for v in self.extremes((p, -p, 0.0, SPAN))["My"])
+        # M = p L² (ξ/6 − ξ²/2 + ξ³/3): ± p L²/(36 √3) at ξ = (1 ∓ 1/√3)/2
+        self.assertAlmostEqual(most / 1e3, p * SPAN**2 / (36 * 3**0.5), places=5)
+        self.assertAlmostEqual(at, SPAN * (1 - 3**-0.5) / 2, places=5)
+        self.assertAlmostEqual(least / 1e3, -p * SPAN**2 / (36 * 3**0.5), places=5)
+
+    def test_loads_that_end_between_stations(self):
+        # 8 kN/m over 1.3 m from the left end: R = q a (1 − a/2L), M = R²/2q at R/q
+        q, a = 8.0, 1.3
+        R = q * a * (1 - a / (2 * SPAN))
+        most, at, _, _ = (v[0, 0] for v in self.extremes((q, q, 0.0, a))["My"])
+        self.assertAlmostEqual(most / 1e3, R**2 / (2 * q), places=6)
+        self.assertAlmostEqual(at, R / q, places=6)
+
+    def test_shear_for_the_section_check_turns_too(self):
+        # a shear that is largest between two stations: q from p to −2p
+        p = 6.0
+        document = beam(
+            member_loads=[
+                {
+                    "case": "P",
+                    "member": "m",
+                    "value": [0, 0, -p],
+                    "value_end": [0, 0, 2.3 * p],
+                    "start": 0.0,
+                    "end": SPAN,
+                }
+            ]
+        )
+        v = run(document).verification
+        fine = extremes(v.forces)["Vz"]
+        self.assertAlmostEqual(np.abs(v.peaks.Vz).max(), max(np.abs(fine[0]).max(), np.abs(fine[2]).max()), places=6)
+        self.assertGreater(np.abs(v.peaks.Vz - v.forces.Vz).max(), 1.0)

@@ -8,9 +8,9 @@ from engine.document import Document
 from engine.document.rules import Rules, Site
 from engine.standards.en.combinations import combine
 from engine.standards.en.hall_actions import add_hall_cases, simplifications
-from engine.standards.en.imperfections import add_imperfections
+from engine.standards.en.imperfections import add_imperfections, bow_ratio
 from engine.standards.en.imposed import reduce_by_area
-from engine.structure.model import Floats, Structure
+from engine.structure.model import Floats, Member, Structure
 
 
 class Eurocodes:
@@ -33,6 +33,9 @@ class Eurocodes:
         resultants: Floats,
     ) -> list[Combination]:
         return combine(cases, rules, site, leans, resultants)
+
+    def bow_ratio(self, member: Member, about: str) -> float:
+        return bow_ratio(member.section, member.material.name, about)
 
     def simplifications(self, document: Document, structure: Structure) -> list[str]:
         return simplifications(document, structure)

@@ -7,10 +7,24 @@ from math import sqrt
 import numpy as np
 
 from engine.actions.cases import Case, LineTable, Loading, PointLoad, columns
+from engine.catalogue.properties import Section
+from engine.standards.en.steel import buckling_curves
 from engine.structure.model import Structure
 
 #: natures of the cases that lean
 LEANING = ("permanent", "imposed", "snow", "accidental", "crane", "other")
+
+
+#: L/e0 by buckling curve, table 5.1, elastic analysis
+BOWS = {"a0": 350.0, "a": 300.0, "b": 250.0, "c": 200.0, "d": 150.0}
+
+
+def bow_ratio(section: Section, grade: str, about: str) -> float:
+    """L/e0 of a member bent about its axis y or z (5.3.2(3)b, table 5.1), by its buckling curve (table 6.2); of shapes other
+    than I and hollow ones by curve c, on the safe side for angles."""
+    if section.shape not in ("I", "square", "rectangular", "circular"):
+        return BOWS["c"]
+    return BOWS[buckling_curves(section, grade)["yz".index(about)]]
 
 
 def sway(height: float, count: int) -> float:
