@@ -112,6 +112,7 @@ def _runs(
 ) -> list[schemas.RunOut]:
     """Members with what is drawn along them; moved: (e, s, 3) m at the stations."""
     first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
+    longer = elements.length / elements.reach
     runs = []
     for i in members:
         e = slice(first[i], first[i + 1])
@@ -128,6 +129,7 @@ def _runs(
                 axis_z=tuple(elements.axes[first[i], 2].tolist()),
                 points=[(a, b, c) for a, b, c in (start + x[:, None] * unit).tolist()],
                 x=x.tolist(),
+                stretch=np.repeat(longer[e], stations.shape[1]).tolist() if longer[e].max() > 1 + 1e-9 else [],
                 displacement=[]
                 if moved is None
                 else [(a, b, c) for a, b, c in (moved[e].reshape(-1, 3) * 1000).tolist()],

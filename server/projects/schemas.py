@@ -589,13 +589,15 @@ class RunOut(BaseModel):
 
     axis_z: direction of local z, towards which a negative moment's diagram is drawn (tension side).
     N, Vy, Vz, T, My, Mz: for an envelope the greatest, least_N and so on the least; alike for a single state.
-    utilisation: largest of section and stability checks at each station, over all strength combinations.
+    utilisation: largest of section and stability checks at each station, over all strength combinations. stretch: true length
+    of the pieces at the stations beside that along the member, empty where they are the same (a haunch's pieces are inclined).
     """
 
     member: str
     axis_z: Triple
     points: list[Triple]
     x: list[float]
+    stretch: list[float] = []
     N: list[float]
     Vy: list[float]
     Vz: list[float]

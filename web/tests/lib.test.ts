@@ -96,3 +96,13 @@ it('takes figures and the combinations they bear apart', () => {
     ],
   })
 })
+
+it('takes places apart too', () => {
+  expect(apart(['M_y most'], [['47.7 C181 at 3.21'], ['−2.0 C4 at 0.00']])).toEqual({
+    head: ['M_y most', 'M_y most, in', 'M_y most, at m'],
+    rows: [
+      [47.7, 'C181', 3.21],
+      [-2, 'C4', 0],
+    ],
+  })
+})

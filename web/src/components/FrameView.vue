@@ -1,6 +1,8 @@
 <script setup lang="ts">
-import { onBeforeUnmount, onMounted, ref } from 'vue'
+import { onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue'
 import { path } from '../lib/drawing'
+import { pictureOf } from '../lib/picture'
+import { save } from '../lib/table'
 import { figures, OXIDE, STEPS, temper } from '../lib/temper'
 import { QUANTITIES, useWorkbench } from '../stores/workbench'
 import { usePen } from '../view/pen'
@@ -30,6 +32,14 @@ const { on, pieces, plain, moments, besides, momentWords, moved, arrows, pushes,
   bench,
   plane,
 )
+/** Save the drawing as it is, with the styles it is drawn in. */
+const drawing = useTemplateRef<SVGSVGElement>('drawing')
+function savePicture() {
+  const state = bench.diagram?.state ?? 'structure'
+  const words = `${basis.value.label}, ${state}, ${bench.origin(bench.diagram?.revision)}`
+  save(`${basis.value.key}-${state.replaceAll(':', '-')}.svg`, pictureOf(drawing.value!, words), 'image/svg+xml')
+}
+defineExpose({ savePicture })
 const { pen, trail, put, window_, press, drag, letGo } = usePen(bench, plane, holder)
 </script>
 
@@ -44,7 +54,7 @@ const { pen, trail, put, window_, press, drag, letGo } = usePen(bench, plane, ho
     @mouseleave="window_ = null"
     @click="put"
   >
-    <svg :width="size.width" :height="size.height" role="img" :aria-label="basis.label">
+    <svg ref="drawing" :width="size.width" :height="size.height" role="img" :aria-label="basis.label">
       <defs>
         <pattern id="hatch" width="6" height="6" patternTransform="rotate(45)" patternUnits="userSpaceOnUse">
           <rect width="6" height="6" fill="#a8402a" />

@@ -32,7 +32,7 @@ const table = computed(() =>
     bench.chain,
     bench.document?.member_loads,
     { of: bench.marks, onlyGoverning: bench.onlyGoverning },
-    { extremes: bench.extremes, states: bench.states },
+    { extremes: bench.extremes, states: bench.states, sways: bench.sways, decks: bench.decks },
   ),
 )
 const sorting = ref<{ column: number; falling: boolean } | null>(null)
@@ -75,15 +75,22 @@ const windowed = computed(() => {
 const chosen = computed(() => {
   if (tab.value === 'Groups') return bench.member?.role ?? ''
   if (tab.value === 'Sections') return bench.member?.section ?? ''
+  if (tab.value === 'Sway') return bench.selected
   return bench.state
 })
 const MEMBERS: Tab[] = ['Members', 'Deflection', 'Steelwork', 'Forces']
-const isOn = (row: Row) => (MEMBERS.includes(tab.value) ? bench.chosen.has(row.key) : row.key === chosen.value)
+const isOn = (row: Row) =>
+  MEMBERS.includes(tab.value) ? bench.chosen.has(row.key) : (row.member ?? row.key) === chosen.value
 
 function choose(row: Row, add = false) {
   const members = bench.chain?.members ?? []
   if (MEMBERS.includes(tab.value)) bench.select(row.key, !add, add)
-  else if (tab.value === 'Groups') {
+  else if (tab.value === 'Sway') bench.select(row.member ?? '', true)
+  else if (tab.value === 'Decks') void bench.openPanel(row.key)
+  else if (tab.value === 'Group forces') {
+    const [words, section] = row.key.split('|')
+    bench.choose(members.filter((m) => (m.group || m.role) === words && m.section === section).map((m) => m.name))
+  } else if (tab.value === 'Groups') {
     const first = bench.worstFirst(row.key)[0]
     if (first) bench.select(first.name, true)
   } else if (tab.value === 'Sections') bench.choose(members.filter((m) => m.section === row.key).map((m) => m.name))
@@ -193,7 +200,7 @@ const said = computed(() =>
 const parted = () =>
   apart(
     said.value,
-    rows.value.map((row) => row.cells),
+    rows.value.map((row) => row.whole ?? row.cells),
   )
 function download() {
   const { head, rows: body } = parted()
@@ -236,7 +243,7 @@ async function downloadSheet() {
           <tr>
             <th
               v-for="(h, j) in table.head"
-              :key="h.text"
+              :key="j"
               :class="{ n: h.number }"
               :aria-sort="sorting?.column === j ? (sorting.falling ? 'descending' : 'ascending') : undefined"
             >
@@ -274,6 +281,7 @@ async function downloadSheet() {
                 fails: row.bad,
                 pointed: pointed?.at === windowed.first + i && pointed.column === j && table.head[j]?.write,
               }"
+              :title="row.titles?.[j] || String(row.whole?.[j] ?? '')"
               @mousedown="pointed = { at: windowed.first + i, column: j }"
               @dblclick="startEdit(row, j)"
             >

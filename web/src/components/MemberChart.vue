@@ -2,6 +2,8 @@
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import type { Schemas } from '../api/client'
 import { at, bars, extent, SERIES, straightened, type Series } from '../lib/chart'
+import { read as valueAt, refined } from '../lib/diagram'
+import { pictureOf } from '../lib/picture'
 import { fixed } from '../lib/quantity'
 import { csv, save } from '../lib/table'
 import { useWorkbench } from '../stores/workbench'
@@ -26,6 +28,7 @@ const shown = computed(() =>
     return s.always || extent(values) > 0.05
   }),
 )
+const envelope = computed(() => bench.diagram?.kind === 'envelope')
 const x = (value: number) => (value / length.value) * WIDTH
 function drawn(s: Series, r: Run, back: Run | undefined, next: Run | undefined) {
   const both = (one: Run | undefined) => (one ? [...one[s.key], ...one[s.least]] : [])
@@ -33,13 +36,27 @@ function drawn(s: Series, r: Run, back: Run | undefined, next: Run | undefined) 
   const y = (value: number) => HEIGHT / 2 + (s.down ? 1 : -1) * (value / size) * (HEIGHT / 2 - 3)
   const line = (xs: readonly number[], values: readonly number[]) =>
     values.map((v, i) => `${i ? 'L' : 'M'}${x(xs[i]!).toFixed(1)} ${y(v).toFixed(1)}`).join('')
+  const own = refined(r, s.key, envelope.value)
+  const beside = next && refined(next, s.key, bench.besideDiagram?.kind === 'envelope')
   const band = back && bars(back.x, back[s.key], back[s.least])
   return {
     envelope: band ? line(band.x, band.values) + 'Z' : '',
-    value: `M0 ${HEIGHT / 2}${line(r.x, r[s.key]).replace('M', 'L')}L${WIDTH} ${HEIGHT / 2}`,
+    value: `M0 ${HEIGHT / 2}${line(own.x, own.values).replace('M', 'L')}L${WIDTH} ${HEIGHT / 2}`,
+    peaks: peaksOf(s, r, own),
     most: line(r.x, r[s.least]),
-    other: next ? line(next.x, next[s.key]) : '',
+    other: beside ? line(beside.x, beside.values) : '',
   }
+}
+/** Greatest and least values with where they are. */
+function peaksOf(s: Series, r: Run, own: { x: number[]; values: number[] }) {
+  const low = envelope.value ? { x: r.x, values: r[s.least] } : own
+  const most = own.values.indexOf(Math.max(...own.values))
+  const least = low.values.indexOf(Math.min(...low.values))
+  const say = (at: { x: readonly number[]; values: readonly number[] }, k: number) =>
+    `${fixed(at.values[k]!, 1)} at ${at.x[k]!.toFixed(2)}`
+  const [up, down] = [say(own, most), say(low, least)]
+  const flat = own.values[most]! - low.values[least]! < 0.05
+  return flat ? fixed(own.values[most]!, 1) : `${up} … ${down} m`
 }
 const rows = computed(() =>
   run.value ? shown.value.map((s) => ({ ...s, ...drawn(s, run.value!, behind.value, other.value) })) : [],
@@ -89,9 +106,9 @@ const reads = computed(() => {
     place,
     values: shown.value.map((s) => ({
       key: s.key,
-      value: at(run.value!.x, run.value![s.key], place),
+      value: valueAt(run.value!, s.key, place, envelope.value),
       least: at(run.value!.x, run.value![s.least], place),
-      other: other.value ? at(other.value.x, other.value[s.key], place) : null,
+      other: other.value ? valueAt(other.value, s.key, place, bench.besideDiagram?.kind === 'envelope') : null,
     })),
     moved: run.value.displacement.length
       ? Math.hypot(
@@ -106,7 +123,6 @@ const reads = computed(() => {
       : null,
   }
 })
-const envelope = computed(() => bench.diagram?.kind === 'envelope')
 const read = (key: string) => {
   const found = reads.value?.values.find((v) => v.key === key)
   if (!found) return ''
@@ -145,12 +161,8 @@ function saveTable() {
   save(`${file.value}.csv`, csv(['x m', ...names, ...moved, words], body))
 }
 function savePicture() {
-  const copy = picture.value!.cloneNode(true) as SVGSVGElement
-  copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg')
-  const title = document.createElementNS('http://www.w3.org/2000/svg', 'title')
-  title.textContent = `${bench.selected}, ${bench.diagram!.state}, ${bench.origin(bench.diagram!.revision)}`
-  copy.prepend(title)
-  save(`${file.value}.svg`, copy.outerHTML, 'image/svg+xml')
+  const words = `${bench.selected}, ${bench.diagram!.state}, ${bench.origin(bench.diagram!.revision)}`
+  save(`${file.value}.svg`, pictureOf(picture.value!, words), 'image/svg+xml')
 }
 </script>
 
@@ -169,7 +181,9 @@ function savePicture() {
     >
       <g v-for="(r, i) in rows" :key="r.key" :transform="`translate(0 ${i * (HEIGHT + 14)})`">
         <text x="0" y="9" font-size="10" fill="#5b6470">{{ r.word }} {{ r.unit }}</text>
-        <text :x="WIDTH" y="9" font-size="10" text-anchor="end" fill="#1c2530" class="read">{{ read(r.key) }}</text>
+        <text :x="WIDTH" y="9" font-size="10" text-anchor="end" fill="#1c2530" class="read">
+          {{ read(r.key) || r.peaks }}
+        </text>
         <g transform="translate(0 12)">
           <path v-if="r.envelope" :d="r.envelope" fill="#e6e1d6" stroke="none" />
           <line x1="0" :y1="HEIGHT / 2" :x2="WIDTH" :y2="HEIGHT / 2" stroke="#b8b09f" stroke-width="1" />

@@ -1,15 +1,31 @@
+<script lang="ts">
+import { shallowRef } from 'vue'
+/** Where the views of the whole building are looked at from, and which of two side by side was moved last. */
+const stand = shallowRef<{
+  from: boolean
+  eye: [number, number, number]
+  target: [number, number, number]
+} | null>(null)
+</script>
+
 <script setup lang="ts">
 import * as THREE from 'three'
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { legendOf, painter } from '../lib/colours'
 import { figures, OXIDE, STEPS } from '../lib/temper'
+import { saveBlob } from '../lib/table'
 import { useWorkbench, type Member } from '../stores/workbench'
+import { turnedRound } from '../view/plane'
+import { forces, largest, placed, reactions, type Figure } from '../view/space'
 
-const bench = useWorkbench()
+const props = defineProps<{ turned?: boolean }>()
+const store = useWorkbench()
+const bench = props.turned ? turnedRound(store) : store
 const holder = ref<HTMLDivElement>()
 const unsupported = ref(false)
 const label = ref<{ x: number; y: number; text: string; fails: boolean } | null>(null)
+const written = ref<{ x: number; y: number; text: string }[]>([])
 const shown = computed(() => (bench.chain?.members ?? []).filter((m) => bench.shows(m)))
 
 const kinds = computed(() => legendOf(bench.chain?.members ?? [], shown.value, bench.colouring))
@@ -30,8 +46,12 @@ function render() {
   })
 }
 
-/** The selected member's figure, kept beside it. */
+/** The figures of forces and reactions, and the selected member's, kept where they belong. */
 function place() {
+  if (holder.value) {
+    const { clientWidth, clientHeight } = holder.value
+    written.value = placed(said, camera, clientWidth, clientHeight)
+  }
   const m = bench.member
   const nodes = bench.chain?.nodes
   if (!m || !nodes || !holder.value || !bench.shows(m)) {
@@ -166,14 +186,14 @@ function buildMovement() {
     moved = undefined
   }
   const runs = bench.overlays.has('sway') ? (bench.diagram?.runs ?? []) : []
-  const most = Math.max(0, ...runs.flatMap((r) => r.displacement.map((d) => Math.hypot(d[0], d[1], d[2]))))
+  const both = bench.paired ? [...runs, ...(bench.besideDiagram?.runs ?? [])] : runs
+  const most = Math.max(0, ...both.flatMap((r) => r.displacement.map((d) => Math.hypot(d[0], d[1], d[2]))))
   if (!most) {
     render()
     return
   }
   const visible = new Set(shown.value.map((m) => m.name))
-  const size = new THREE.Box3().setFromPoints((bench.chain?.nodes ?? []).map((n) => new THREE.Vector3(...n)))
-  const scale = ((size.getSize(new THREE.Vector3()).length() / 30) * bench.movementSize) / most
+  const scale = ((extentOf() / 30) * bench.movementSize) / most
   const still: number[] = []
   const by: number[] = []
   for (const run of runs) {
@@ -201,6 +221,78 @@ function buildMovement() {
   }
   if (bench.swinging) swinging = requestAnimationFrame(swing)
 }
+
+let said: Figure[] = []
+let drawn: THREE.Object3D[] = []
+/** Forces along the members and reactions, on one scale with what is drawn beside. */
+function buildForces() {
+  for (const old of drawn) {
+    scene.remove(old)
+    const made = old as THREE.Mesh
+    made.geometry.dispose()
+    ;(made.material as THREE.Material).dispose()
+  }
+  drawn = []
+  said = []
+  const diagram = bench.diagram
+  if (!diagram || diagram.kind === 'mode') {
+    render()
+    return
+  }
+  const visible = new Set(shown.value.map((m) => m.name))
+  const runs = diagram.runs.filter((r) => visible.has(r.member))
+  const reach = extentOf() / 16
+  if (bench.overlays.has('moment')) {
+    const beside = bench.paired ? (bench.besideDiagram?.runs ?? []).filter((r) => visible.has(r.member)) : []
+    const most = largest([...runs, ...beside], bench.quantity)
+    const envelope = diagram.kind === 'envelope'
+    const found = forces(runs, bench.quantity, (reach * bench.forceSize) / most, most, envelope, envelope)
+    drawn.push(...found.objects)
+    said.push(...found.figures)
+  }
+  if (bench.overlays.has('reactions')) {
+    const found = reactions(diagram.reactions ?? [], reach)
+    drawn.push(...found.objects)
+    said.push(...found.figures)
+  }
+  for (const made of drawn) {
+    made.frustumCulled = false
+    scene.add(made)
+  }
+  render()
+}
+/** The building's size, corner to corner, in metres. */
+function extentOf(): number {
+  const box = new THREE.Box3().setFromPoints((bench.chain?.nodes ?? []).map((n) => new THREE.Vector3(...n)))
+  return box.getSize(new THREE.Vector3()).length()
+}
+
+/** Save the view with its figures as a picture. */
+function savePicture() {
+  if (!renderer || !holder.value) return
+  renderer.render(scene, camera)
+  const source = renderer.domElement
+  const canvas = document.createElement('canvas')
+  canvas.width = source.width
+  canvas.height = source.height
+  const pen = canvas.getContext('2d')!
+  pen.fillStyle = '#faf9f6'
+  pen.fillRect(0, 0, canvas.width, canvas.height)
+  pen.drawImage(source, 0, 0)
+  const k = source.width / holder.value.clientWidth
+  pen.scale(k, k)
+  pen.fillStyle = '#1f2a33'
+  pen.font = '11.5px IBM Plex Mono, monospace'
+  pen.textAlign = 'center'
+  for (const f of written.value) pen.fillText(f.text, f.x, f.y)
+  pen.textAlign = 'left'
+  const name = bench.diagram ? `${bench.diagram.state}, ${bench.origin(bench.diagram.revision)}` : ''
+  pen.fillText(`${bench.project?.name ?? ''}: ${name}`, 14, holder.value.clientHeight - 12)
+  canvas.toBlob((blob) => {
+    if (blob) saveBlob(`whole-${bench.diagram?.state.replaceAll(':', '-') ?? 'model'}.png`, blob)
+  })
+}
+defineExpose({ savePicture })
 
 let ground: THREE.Object3D | undefined
 function frameAll() {
@@ -251,7 +343,10 @@ onMounted(() => {
   sun.position.set(-40, -60, 90)
   scene.add(sun)
   controls = new OrbitControls(camera, renderer.domElement)
-  controls.addEventListener('change', render)
+  controls.addEventListener('change', () => {
+    stand.value = { from: props.turned ?? false, eye: camera.position.toArray(), target: controls!.target.toArray() }
+    render()
+  })
   watcher = new ResizeObserver(([entry]) => {
     const { width, height } = entry!.contentRect
     renderer!.setSize(width, height, false)
@@ -265,6 +360,7 @@ onMounted(() => {
   camera.updateProjectionMatrix()
   build()
   buildMovement()
+  buildForces()
   frameAll()
   comeNear(bench.aim)
   bench.aim = null
@@ -280,8 +376,20 @@ function comeNear(at: readonly number[] | null) {
   render()
 }
 watch(() => bench.aim, comeNear)
+// two views side by side look from the same place
+watch(stand, (at) => {
+  if (!bench.paired || !at || at.from === (props.turned ?? false) || !controls) return
+  camera.position.set(...at.eye)
+  controls.target.set(...at.target)
+  camera.lookAt(controls.target)
+  render()
+})
 watch(() => [shown.value, bench.chosen, bench.colouring, bench.faded], build)
-watch(() => [shown.value, bench.diagram, bench.overlays, bench.movementSize, bench.swinging], buildMovement)
+watch(
+  () => [shown.value, bench.diagram, bench.overlays, bench.movementSize, bench.swinging, bench.paired],
+  buildMovement,
+)
+watch(() => [shown.value, bench.diagram, bench.overlays, bench.quantity, bench.forceSize, bench.paired], buildForces)
 watch(() => JSON.stringify([bench.hall, bench.document?.jigs]), frameAll)
 onBeforeUnmount(() => {
   cancelAnimationFrame(asked)
@@ -294,6 +402,17 @@ onBeforeUnmount(() => {
 
 <template>
   <div ref="holder" class="holder" @click="pick" />
+  <p v-if="bench.paired && bench.diagram" class="which mono">
+    {{ bench.diagram.state }} of revision {{ bench.diagram.revision }}
+  </p>
+  <span
+    v-for="(f, i) in written"
+    :key="i"
+    class="figure mono"
+    :style="{ left: `${f.x}px`, top: `${f.y}px` }"
+    aria-hidden="true"
+    >{{ f.text }}</span
+  >
   <p v-if="unsupported" class="note">This browser cannot draw in 3D (no WebGL). The frames in elevation work.</p>
   <div
     v-if="label"
@@ -338,6 +457,26 @@ onBeforeUnmount(() => {
   padding: 2px 6px;
   pointer-events: none;
   white-space: nowrap;
+}
+.figure {
+  position: absolute;
+  transform: translate(-50%, -50%);
+  font-size: 11px;
+  color: var(--ink);
+  background: rgb(250 249 246 / 78%);
+  padding: 0 2px;
+  pointer-events: none;
+  white-space: nowrap;
+}
+.which {
+  position: absolute;
+  left: 0;
+  right: 0;
+  top: 126px;
+  text-align: center;
+  font-size: 12px;
+  color: var(--ink);
+  pointer-events: none;
 }
 .legend {
   position: absolute;

@@ -2,11 +2,12 @@
 import { computed } from 'vue'
 import { COLOURINGS, QUANTITIES, useWorkbench, type Colouring, type Overlay, type Quantity } from '../stores/workbench'
 
+defineEmits<{ picture: [] }>()
 const bench = useWorkbench()
 const TOOLS: { key: Overlay; label: string; frameOnly: boolean }[] = [
   { key: 'actions', label: 'Actions', frameOnly: true },
-  { key: 'moment', label: 'Forces', frameOnly: true },
-  { key: 'reactions', label: 'Reactions', frameOnly: true },
+  { key: 'moment', label: 'Forces', frameOnly: false },
+  { key: 'reactions', label: 'Reactions', frameOnly: false },
   { key: 'sway', label: 'Movement', frameOnly: false },
   { key: 'names', label: 'Names', frameOnly: true },
 ]
@@ -34,7 +35,7 @@ const states = computed(() => [
   ...sets.value.map((s) => ({ value: `envelope:${s}`, label: `envelope of ${s}` })),
   ...(bench.chain?.cases ?? []).map((c) => ({ value: c.symbol, label: `${c.symbol} · ${c.name}` })),
   ...(bench.chain?.combinations ?? []).map((c) => ({ value: c.name, label: `${c.name} · ${c.formula}` })),
-  ...(/^(mode|vibration):/.test(bench.state) ? [{ value: bench.state, label: bench.diagram?.formula ?? '' }] : []),
+  ...(/^(mode|vibration|free):/.test(bench.state) ? [{ value: bench.state, label: bench.diagram?.formula ?? '' }] : []),
 ])
 </script>
 
@@ -73,7 +74,7 @@ const states = computed(() => [
       >Arrows
       <input v-model.number="bench.arrowSize" type="range" min="0.3" max="3" step="0.1" aria-label="Size of the arrows"
     /></label>
-    <label v-if="bench.looking && bench.overlays.has('moment')" class="colouring">
+    <label v-if="bench.overlays.has('moment')" class="colouring">
       <select
         :value="bench.quantity"
         aria-label="Force that is drawn"
@@ -81,6 +82,15 @@ const states = computed(() => [
       >
         <option v-for="(q, key) in QUANTITIES" :key="key" :value="key">{{ q.word }}</option>
       </select>
+      <input
+        v-if="bench.stage === 'response'"
+        v-model.number="bench.forceSize"
+        type="range"
+        min="0.2"
+        max="4"
+        step="0.1"
+        aria-label="Size of the forces"
+      />
     </label>
     <template v-if="bench.overlays.has('sway')">
       <label class="colouring"
@@ -105,6 +115,9 @@ const states = computed(() => [
       @click="toggle(tool.key)"
     >
       {{ tool.label }}
+    </button>
+    <button v-if="bench.stage === 'response'" title="Save what is drawn as a picture" @click="$emit('picture')">
+      Save picture
     </button>
   </div>
 </template>

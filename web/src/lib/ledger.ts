@@ -2,6 +2,7 @@ import type { Schemas } from '../api/client'
 import { parseQuantity } from './quantity'
 import { fixed } from './quantity'
 import { readVector } from './vectors'
+import { decksTable, forcesTable, groupForcesTable, statesTable, swayTable, type Response } from './responseTables'
 import type { Cell } from './table'
 
 type Operation = Schemas['Operate']['operations'][number]
@@ -12,9 +13,14 @@ export interface Column {
   /** What a typed value does to the row of that key; a sentence when it cannot be. */
   write?: (key: string, text: string) => Operation | string
 }
+/** whole: the cells as they are saved, where these say more than is shown; titles: what cells say when pointed at; member: the
+ * one it stands for, where that is not the key. */
 export interface Row {
   key: string
   cells: Cell[]
+  whole?: Cell[]
+  titles?: string[]
+  member?: string
   use?: number | null
   status?: string
   bad?: boolean
@@ -37,13 +43,17 @@ export const TABS = [
   'Loads',
   'Combinations',
   'Forces',
+  'Group forces',
   'States',
+  'Sway',
+  'Decks',
 ] as const
 export type Tab = (typeof TABS)[number]
 const COMPUTED: Tab[] = ['Groups', 'Members', 'Deflection', 'Reactions', 'Balance', 'Combinations']
 /** Tabs of a stage: the steelwork's tables where it is set out, the computed ones elsewhere. */
 export function tabsOf(stage: string): readonly Tab[] {
-  if (stage === 'response') return ['Forces', 'States', 'Deflection', 'Reactions', 'Balance', 'Combinations']
+  if (stage === 'response')
+    return ['Forces', 'Group forces', 'States', 'Sway', 'Deflection', 'Reactions', 'Decks', 'Balance', 'Combinations']
   if (stage === 'actions') return ['Groups', 'Balance', 'Loads', 'Reactions', 'Combinations']
   return stage === 'frame' ? ['Groups', 'Steelwork', 'Nodes', 'Supports', 'Sections', 'Members'] : COMPUTED
 }
@@ -90,11 +100,6 @@ const vector = (v: readonly number[]) => v.map((x) => String(Number(x.toPrecisio
 
 const n = (text: string) => ({ text, number: true })
 const triple = (v: readonly number[]) => v.map((x) => fixed(x, 1)).join(' / ')
-/** Envelopes of members and checks of combinations, once they are there. */
-export interface Response {
-  extremes: readonly Schemas['ExtremesOut'][]
-  states: readonly Schemas['StateOut'][]
-}
 /** How near combinations come to what governs, by name, and whether those that govern nothing are hidden. */
 export interface Marks {
   of: ReadonlyMap<string, Schemas['MarkOut']>
@@ -106,7 +111,7 @@ export function ledger(
   chain: Schemas['ChainOut'] | null,
   loads: readonly Schemas['MemberLoad'][] = [],
   marks: Marks = { of: new Map(), onlyGoverning: false },
-  response: Response = { extremes: [], states: [] },
+  response: Response = { extremes: [], states: [], sways: [], decks: [] },
 ): Table {
   const members = chain?.members ?? []
   const labels = new Map(tab === 'Forces' ? members.map((m) => [m.name, m.label] as const) : [])
@@ -416,57 +421,15 @@ export function ledger(
         empty: 'No cases yet.',
       }
     case 'Forces':
-      return {
-        head: [
-          { text: 'Member' },
-          ...['N kN', 'V_y', 'V_z', 'T kNm', 'M_y', 'M_z'].flatMap((q) => [n(`${q} most`), n('least')]),
-        ],
-        rows: response.extremes.map((e) => ({
-          key: e.member,
-          cells: [
-            labels.get(e.member) ?? e.member,
-            ...e.most.flatMap((most, i) => [
-              `${fixed(most, 1)} ${e.most_in[i]}`,
-              `${fixed(e.least[i]!, 1)} ${e.least_in[i]}`,
-            ]),
-          ],
-        })),
-        empty: 'Envelopes of the members are being drawn up.',
-      }
+      return forcesTable(response, labels)
+    case 'Group forces':
+      return groupForcesTable(response, members)
     case 'States':
-      return {
-        head: [
-          { text: 'Combination' },
-          { text: 'Use' },
-          n('Order'),
-          n('α_cr'),
-          n('Applied X / Y / Z kN'),
-          n('Reacted'),
-          n('Moves most mm'),
-          { text: 'at' },
-          n('Residual'),
-          { text: 'Do not act' },
-          { text: 'State' },
-        ],
-        rows: response.states.map((s) => ({
-          key: s.name,
-          cells: [
-            s.name,
-            s.use,
-            String(s.order),
-            s.alpha === null ? '' : s.alpha.toFixed(2),
-            triple(s.applied),
-            triple(s.reacted),
-            s.moved.toFixed(1),
-            s.node,
-            s.residual.toExponential(1),
-            s.slack.join(', '),
-            !s.stable ? 'beyond its critical load' : !s.settled ? 'finds no state' : 'stands',
-          ],
-          bad: !s.stable || !s.settled,
-        })),
-        empty: 'The checks are being drawn up.',
-      }
+      return statesTable(response)
+    case 'Sway':
+      return swayTable(response)
+    case 'Decks':
+      return decksTable(response)
     default:
       return {
         head: [

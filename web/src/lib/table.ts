@@ -21,7 +21,7 @@ export function save(name: string, text: string, type = 'text/csv'): void {
   saveBlob(name, new Blob([text], { type }))
 }
 
-function saveBlob(name: string, blob: Blob): void {
+export function saveBlob(name: string, blob: Blob): void {
   const link = document.createElement('a')
   link.href = URL.createObjectURL(blob)
   link.download = name
@@ -29,10 +29,10 @@ function saveBlob(name: string, blob: Blob): void {
   URL.revokeObjectURL(link.href)
 }
 
-const FIGURE = /^([−-]?\d+(?:\.\d+)?)(?: ([A-Z]+\d+))?$/
+const FIGURE = /^([−-]?\d+(?:\.\d+)?)(?: ([A-Z]+\d+))?(?: at (\d+(?:\.\d+)?))?$/
 
-/** Columns of figures as numbers; where a figure bears the name of its combination (“47.7 C181”), that stands in a column of
- * its own. */
+/** Columns of figures as numbers; where a figure bears the name of its combination and its place (“47.7 C181 at 3.21”), these
+ * stand in columns of their own. */
 export function apart(head: string[], rows: Cell[][]): { head: string[]; rows: Cell[][] } {
   const found = head.map((text, j) => {
     const cells = rows.map((row) => row[j] ?? null)
@@ -41,7 +41,10 @@ export function apart(head: string[], rows: Cell[][]): { head: string[]; rows: C
       return { head: [text], columns: [cells] }
     const numbers = matches.map((m) => (m ? Number(m[1]!.replace('−', '-')) : null))
     if (!matches.some((m) => m?.[2])) return { head: [text], columns: [numbers] }
-    return { head: [text, `${text}, in`], columns: [numbers, matches.map((m) => m?.[2] ?? null)] }
+    const named = { head: [text, `${text}, in`], columns: [numbers, matches.map((m) => m?.[2] ?? null)] as Cell[][] }
+    if (!matches.some((m) => m?.[3])) return named
+    const places = matches.map((m) => (m?.[3] ? Number(m[3]) : null))
+    return { head: [...named.head, `${text}, at m`], columns: [...named.columns, places] }
   })
   const columns = found.flatMap((f) => f.columns)
   return { head: found.flatMap((f) => f.head), rows: rows.map((_, i) => columns.map((column) => column[i] ?? null)) }

@@ -6,6 +6,7 @@ import ToggleField from '../components/ToggleField.vue'
 import { readFactors } from '../lib/combinations'
 import { minus } from '../lib/quantity'
 import { useWorkbench } from '../stores/workbench'
+import BowsPart from './response/BowsPart.vue'
 import SheetHead from './SheetHead.vue'
 
 const bench = useWorkbench()
@@ -17,7 +18,13 @@ const ORDERS = [
   { value: 'second', label: 'second' },
 ]
 /** The combination that is shown, by itself or by one of its buckling modes. */
-const name = computed(() => /^mode:(.+):\d+$/.exec(bench.diagram?.state ?? '')?.[1] ?? bench.diagram?.state)
+const name = computed(
+  () =>
+    /^(?:mode:(.+):\d+|free:(.+))$/
+      .exec(bench.diagram?.state ?? '')
+      ?.slice(1)
+      .find(Boolean) ?? bench.diagram?.state,
+)
 const combination = computed(() => bench.chain?.combinations?.find((c) => c.name === name.value))
 const state = computed(() => bench.states.find((s) => s.name === name.value))
 const lowest = computed(() =>
@@ -118,7 +125,13 @@ function look(shape: string) {
           <span :title="state.slack.join(', ')">Members that do not act</span><b>{{ state.slack.length }}</b>
         </template>
       </div>
-      <p v-if="!state.stable" class="note fails">
+      <p v-if="state.free" class="note fails">
+        What does not act here ({{ state.slack.slice(0, 3).join(', ')
+        }}{{ state.slack.length > 3 ? ` and ${state.slack.length - 3} more` : '' }}) leaves a mechanism: there are no
+        forces to show.
+        <button class="quiet" @click="look(`free:${state.name}`)">Draw how it moves</button>
+      </p>
+      <p v-else-if="!state.stable" class="note fails">
         This combination lies beyond its critical load: it has no equilibrium. First-order values are shown.
       </p>
       <p v-if="!state.settled" class="note fails">
@@ -169,6 +182,7 @@ function look(shape: string) {
           .join(', ')
       }}.
     </p>
+    <BowsPart v-if="analysis" />
     <h4>
       Natural frequencies <span>{{ chosenMasses }}</span>
     </h4>

@@ -3,6 +3,7 @@ import { computed, ref, shallowRef } from 'vue'
 import { api, csrfToken, typed, type Schemas } from '../api/client'
 import { follow, isActive, laidUnder, type Running } from '../lib/live'
 import type { Link } from '../lib/stages'
+import { useResponse } from './response'
 
 export type Overlay = 'actions' | 'moment' | 'reactions' | 'sway' | 'names'
 /** Internal forces that can be drawn, as engineers write them, and their units. */
@@ -70,25 +71,6 @@ export const useWorkbench = defineStore('workbench', () => {
   const marks = shallowRef(new Map<string, Schemas['MarkOut']>())
   const onlyGoverning = ref(false)
   let marked = ''
-  /** The internal force that is drawn, the size of movements beside that which fits, and whether they swing. */
-  const quantity = ref<Quantity>('My')
-  const movementSize = ref(1)
-  const swinging = ref(false)
-  /** Checks of combinations, envelopes of members, natural modes: asked for when the response is looked at. */
-  const states = shallowRef<Schemas['StateOut'][]>([])
-  const extremes = shallowRef<Schemas['ExtremesOut'][]>([])
-  const natural = shallowRef<Schemas['ModeOut'][]>([])
-  const buckling = shallowRef<{ of: string; modes: Schemas['ModeOut'][] }>({ of: '', modes: [] })
-  const envelope = shallowRef<Schemas['DiagramOut'] | null>(null)
-  /** What is drawn beside, on the same scale: a state by its name, or an older revision as “#12”; and its diagrams. */
-  const beside = ref('')
-  /** What is drawn beside has a view of its own instead of dashed lines. */
-  const split = ref(false)
-  const besideDiagram = shallowRef<Schemas['DiagramOut'] | null>(null)
-  const paired = computed(() => split.value && !!besideDiagram.value && stage.value === 'response')
-  const versions = shallowRef<Schemas['Version'][]>([])
-  let answered = ''
-
   const document = computed(() => project.value?.document ?? null)
   const hall = computed(() => document.value?.hall ?? null)
   const member = computed(() => chain.value?.members?.find((m) => m.name === selected.value) ?? null)
@@ -103,6 +85,8 @@ export const useWorkbench = defineStore('workbench', () => {
     const head = project.value?.revision.number
     return revision === head ? `revision ${revision}` : `revision ${revision}, not the present one, which is ${head}`
   }
+  const working = computed(() => !!chain.value && !chain.value.problem)
+  const response = useResponse({ project, chain, diagram, stage, plane, selected, message, working })
   const rounds = shallowRef<Schemas['RoundOut'][]>([])
   const sizing = shallowRef<Schemas['SizingOut'] | null>(null)
   const sizingBase = ref(0)
@@ -126,8 +110,7 @@ export const useWorkbench = defineStore('workbench', () => {
     faded.value = new Set()
     drawing.value = null
     closePanel()
-    beside.value = ''
-    besideDiagram.value = null
+    response.clearBeside()
     const found = await api.GET('/api/projects/{project_id}', { params: { path: { project_id: id } } })
     if (!found.data) {
       message.value = 'There is no such project among yours.'
@@ -262,45 +245,13 @@ export const useWorkbench = defineStore('workbench', () => {
     if (mine !== asking) return
     if (data) {
       diagram.value = typed('DiagramOut', data)
-      await drawBeside()
+      await response.drawBeside()
     } else if (error) {
       diagram.value = null
       if (!state.value) return
       state.value = ''
       await draw()
     }
-  }
-
-  /** Fetch what is drawn beside: another state, or the same one of an older revision. */
-  async function drawBeside(): Promise<void> {
-    const now = project.value
-    const shown = diagram.value
-    // after an undo the older revision may be the one that is shown
-    if (beside.value === `#${shown?.revision}`) beside.value = ''
-    if (!now || !shown || !beside.value) {
-      besideDiagram.value = null
-      return
-    }
-    const wanted = beside.value
-    const older = /^#(\d+)$/.exec(wanted)
-    const { data } = await api.GET('/api/projects/{project_id}/diagrams', {
-      params: {
-        path: { project_id: now.id },
-        query: {
-          plane: plane.value,
-          state: older ? shown.state : beside.value,
-          revision: older ? Number(older[1]) : shown.revision,
-        },
-      },
-    })
-    if (diagram.value !== shown || beside.value !== wanted) return
-    besideDiagram.value = data ? typed('DiagramOut', data) : null
-    if (!data)
-      message.value = `There is nothing to draw beside: ${older ? `revision ${older[1]} has no` : 'there is no'} ${older ? shown.state : beside.value}.`
-  }
-  function putBeside(what: string): void {
-    beside.value = what
-    void drawBeside()
   }
 
   /** What does not stand is drawn as it moves. */
@@ -351,58 +302,6 @@ export const useWorkbench = defineStore('workbench', () => {
       params: { path: { project_id: now.id }, query: { revision } },
     })
     if (data && chain.value?.revision === revision) marks.value = new Map(data.map((m) => [m.name, m]))
-  }
-
-  /** Ask for what the Response stage shows besides diagrams, once a revision. */
-  async function loadResponse(): Promise<void> {
-    const now = project.value
-    const revision = chain.value?.revision
-    if (!now || revision === undefined || chain.value?.problem || answered === `${now.id} ${revision}`) return
-    answered = `${now.id} ${revision}`
-    // numbers of an older revision are not shown under the new one
-    buckling.value = { of: '', modes: [] }
-    states.value = []
-    extremes.value = []
-    natural.value = []
-    const params = { path: { project_id: now.id }, query: { revision } }
-    const current = () => chain.value?.revision === revision && project.value?.id === now.id
-    const table = await api.GET('/api/projects/{project_id}/extremes', { params })
-    if (current()) extremes.value = table.data ?? []
-    const found = await api.GET('/api/projects/{project_id}/states', { params })
-    if (current()) states.value = (found.data ?? []).map((s) => typed('StateOut', s))
-    const modes = await api.GET('/api/projects/{project_id}/modes', { params })
-    if (current()) natural.value = modes.data ?? []
-    const named = await api.GET('/api/projects/{project_id}/versions', { params: { path: { project_id: now.id } } })
-    if (current()) versions.value = (named.data ?? []).map((v) => typed('Version', v))
-  }
-
-  /** Ask for the buckling modes of a combination. */
-  async function loadModes(combination: string): Promise<void> {
-    const now = project.value
-    const revision = chain.value?.revision
-    if (!now || revision === undefined || chain.value?.problem) return
-    const { data } = await api.GET('/api/projects/{project_id}/modes', {
-      params: { path: { project_id: now.id }, query: { combination, revision } },
-    })
-    if (data && chain.value?.revision === revision) buckling.value = { of: combination, modes: data }
-  }
-
-  /** The envelope of strength of what is looked at, behind the diagrams of a member. */
-  async function loadEnvelope(): Promise<void> {
-    const now = project.value
-    if (!now || !chain.value || chain.value.problem) return
-    if (
-      envelope.value?.revision === chain.value.revision &&
-      envelope.value.runs.some((r) => r.member === selected.value)
-    )
-      return
-    const { data } = await api.GET('/api/projects/{project_id}/diagrams', {
-      params: {
-        path: { project_id: now.id },
-        query: { plane: plane.value, state: 'envelope', revision: chain.value.revision },
-      },
-    })
-    if (data) envelope.value = typed('DiagramOut', data)
   }
 
   /** The next or previous combination of the use that is shown. */
@@ -699,23 +598,7 @@ export const useWorkbench = defineStore('workbench', () => {
     wind,
     spot,
     arrowSize,
-    quantity,
-    movementSize,
-    swinging,
-    states,
-    extremes,
-    natural,
-    buckling,
-    envelope,
-    beside,
-    besideDiagram,
-    split,
-    paired,
-    versions,
-    putBeside,
-    loadResponse,
-    loadModes,
-    loadEnvelope,
+    ...response,
     stepState,
     marks,
     onlyGoverning,

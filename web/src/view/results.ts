@@ -1,6 +1,7 @@
 import { computed, onScopeDispose, ref, watch } from 'vue'
 import { painter } from '../lib/colours'
 import { across, curve, extremes, flat, path, type Place, type Point } from '../lib/drawing'
+import { refined } from '../lib/diagram'
 import { fixed } from '../lib/quantity'
 import { NATURE_COLOURS } from '../lib/temper'
 import type { Schemas } from '../api/client'
@@ -66,6 +67,14 @@ export function useResults(bench: Bench, plane: PlaneView) {
       return { ...entry, axis }
     })
   })
+  /** Places on the sheet and values of a run's diagram, with what lies between the stations. */
+  const drawn = (run: Run, spots: readonly Point[], straight: boolean) => {
+    const { x, values } = refined(run, bench.quantity, straight)
+    const [a, b, length] = [spots[0]!, spots.at(-1)!, run.x.at(-1) || 1]
+    const along = x.map((v): Point => [a[0] + ((b[0] - a[0]) * v) / length, a[1] + ((b[1] - a[1]) * v) / length])
+    return { x, values, spots: along }
+  }
+  const straight = computed(() => bench.diagram?.kind !== 'case' && bench.diagram?.kind !== 'combination')
   const most = (run: Run) => run[bench.quantity]
   const least = (run: Run) => run[`least_${bench.quantity}`]
   /** The same members in what is drawn beside. */
@@ -82,14 +91,15 @@ export function useResults(bench: Bench, plane: PlaneView) {
       ...[...bending.value, ...others.value].flatMap(({ run }) => [...most(run), ...least(run)].map(Math.abs)),
     ),
   )
-  const momentScale = computed(() => 66 / largest.value)
+  const momentScale = computed(() => (66 * bench.forceSize) / largest.value)
   const moments = computed(() => {
     if (!on('moment')) return []
     return bending.value.flatMap(({ member, run, spots, axis }) => {
-      const series = bench.diagram?.kind === 'envelope' ? [most(run), least(run)] : [most(run)]
-      return series.map((values, i) => {
-        const top = curve(spots, axis, values, momentScale.value)
-        return { key: `${member.name}-${i}`, d: path([...spots, ...[...top].reverse()], true) }
+      const series = [drawn(run, spots, straight.value)]
+      if (bench.diagram?.kind === 'envelope') series.push({ x: run.x, values: least(run), spots: [...spots] })
+      return series.map((one, i) => {
+        const top = curve(one.spots, axis, one.values, momentScale.value)
+        return { key: `${member.name}-${i}`, d: path([...one.spots, ...[...top].reverse()], true) }
       })
     })
   })
@@ -107,17 +117,24 @@ export function useResults(bench: Bench, plane: PlaneView) {
     if (!on('moment')) return []
     const found: { at: Point; text: string; anchor: 'start' | 'middle' | 'end' }[] = []
     for (const { member, run, spots, axis } of bending.value) {
-      const values = bench.diagram?.kind === 'envelope' ? [...most(run), ...least(run)] : most(run)
+      const own = drawn(run, spots, straight.value)
+      const values = bench.diagram?.kind === 'envelope' ? [...most(run), ...least(run)] : own.values
       const steep = member.role === 'column'
       const picks = steep ? [extremes(values.map(Math.abs))[0]] : extremes(values)
       for (const pick of picks) {
         const value = values[pick] ?? 0
         if (Math.abs(value) < largest.value * 0.15) continue
-        const k = pick % run.x.length
-        const base = spots[k]!
+        const k = pick % own.x.length
+        const base = own.spots[k]!
         const end = curve([base], axis, [value], momentScale.value)[0]!
         // at the eaves the column already says the moment
-        if (bench.quantity === 'My' && member.role === 'rafter' && member.frame && k < 2) continue
+        if (
+          bench.quantity === 'My' &&
+          member.role === 'rafter' &&
+          member.frame &&
+          own.x[k]! < 0.13 * (run.x.at(-1) ?? 1)
+        )
+          continue
         found.push({
           at: [end[0], end[1] + (steep ? -7 : end[1] > base[1] ? 14 : -6)],
           text: steep ? fixed(value, 0) : `${fixed(value, 0)} ${QUANTITIES[bench.quantity].unit}`,

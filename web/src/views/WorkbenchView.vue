@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ElDialog } from 'element-plus'
-import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
 import ChainBar from '../components/ChainBar.vue'
 import FrameView from '../components/FrameView.vue'
 import KeyPlan from '../components/KeyPlan.vue'
@@ -19,6 +19,7 @@ const props = defineProps<{ id: string }>()
 const bench = useWorkbench()
 const folded = ref({ left: false, right: false, bottom: false })
 const proof = ref('')
+const view = useTemplateRef<{ savePicture(): void }>('view')
 
 function keys(event: KeyboardEvent) {
   const typing = (event.target as HTMLElement).matches('input, textarea, [contenteditable]')
@@ -91,10 +92,13 @@ function text(value: unknown) {
       <template v-else-if="bench.chain">
         <PanelView v-if="bench.panel" />
         <div v-else-if="bench.looking" :class="{ pair: bench.paired }">
-          <div><FrameView :key="`${bench.paired}`" /></div>
+          <div><FrameView :key="`${bench.paired}`" ref="view" /></div>
           <div v-if="bench.paired"><FrameView turned /></div>
         </div>
-        <ModelView v-else-if="bench.chain.members?.length" />
+        <div v-else-if="bench.chain.members?.length" class="whole" :class="{ pair: bench.paired }">
+          <div><ModelView :key="`${bench.paired}`" ref="view" /></div>
+          <div v-if="bench.paired"><ModelView turned /></div>
+        </div>
         <p v-if="!bench.chain.members?.length && bench.chain.broken_stage !== 'structure'" class="waiting">
           Nothing stands yet. Set out a hall or another jig in the Frame sheet, or draw members by hand.
         </p>
@@ -104,7 +108,7 @@ function text(value: unknown) {
         </p>
       </template>
       <p v-else class="waiting">{{ bench.running ? progress(bench.running) : 'Computing the chain…' }}</p>
-      <ViewTools v-if="bench.chain?.members?.length && !bench.panel" />
+      <ViewTools v-if="bench.chain?.members?.length && !bench.panel" @picture="view?.savePicture()" />
     </main>
     <aside class="right" aria-label="Sheet">
       <button class="fold" :aria-expanded="!folded.right" title="Fold the sheet" @click="folded.right = !folded.right">
@@ -173,6 +177,13 @@ function text(value: unknown) {
 }
 .pair > div {
   position: relative;
+}
+.whole > div {
+  position: relative;
+  height: 100%;
+}
+.whole {
+  height: 100%;
 }
 .pair > div + div {
   border-left: 1px solid var(--line);

@@ -1,0 +1,125 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Schemas } from '../../api/client'
+import { useWorkbench } from '../../stores/workbench'
+
+/** Bow imperfections of members, asked for one by one. */
+const bench = useWorkbench()
+type Bow = Schemas['BowInput']
+const bows = computed<readonly Bow[]>(() => bench.document?.analysis.bows ?? [])
+const order = computed(() => bench.document?.analysis.order ?? 'first')
+const wrong = ref('')
+const names = computed(() => new Map(bench.chain?.members?.map((m) => [m.name, m.label])))
+
+async function put(words: string, next: readonly Bow[]) {
+  const done = await bench.edit(words, [{ path: 'analysis.bows', value: next }])
+  wrong.value = done ? '' : (bench.refusal?.message ?? '')
+}
+async function add(about: 'y' | 'z') {
+  const there = new Set(bows.value.filter((b) => b.about === about).map((b) => b.member))
+  const fresh = bench.picked.map((m) => m.name).filter((name) => !there.has(name))
+  if (fresh.length)
+    await put(`Bow about ${about}, ${fresh.length === 1 ? fresh[0] : `${fresh.length} members`}`, [
+      ...bows.value,
+      ...fresh.map((member): Bow => ({ member, about, ratio: null, sense: 'as it bends' })),
+    ])
+}
+async function change(i: number, values: Partial<Bow>) {
+  await put(
+    `Bow of ${bows.value[i]!.member}`,
+    bows.value.map((b, j) => (i === j ? { ...b, ...values } : b)),
+  )
+}
+async function ratio(i: number, event: Event) {
+  const text = (event.target as HTMLInputElement).value.trim().replace(/^L\s*\//, '')
+  const value = text ? Number(text.replace(',', '.')) : null
+  if (value !== null && !Number.isFinite(value)) wrong.value = `“${text}” is not a number: L/e0, 250 for instance.`
+  else await change(i, { ratio: value })
+}
+</script>
+
+<template>
+  <h4>
+    Bow imperfections <span>{{ bows.length || 'none' }}</span>
+  </h4>
+  <p v-if="bows.length && order === 'first'" class="note">
+    They act in second order only; the analysis is of first order.
+  </p>
+  <ul v-if="bows.length" class="bows">
+    <li v-for="(b, i) in bows" :key="`${b.member} ${b.about}`">
+      <button class="quiet name" :title="b.member" @click="bench.select(b.member, true)">
+        {{ names.get(b.member) ?? b.member }}
+      </button>
+      <span>about {{ b.about }}</span>
+      <label title="L/e0; empty: by the buckling curve, EN 1993-1-1 table 5.1, elastic analysis"
+        >L/<input
+          :value="b.ratio ?? ''"
+          placeholder="curve"
+          :aria-label="`L/e0 of ${b.member}`"
+          @change="ratio(i, $event)"
+      /></label>
+      <select
+        :value="b.sense"
+        :aria-label="`Sense of the bow of ${b.member}`"
+        title="Along + or − of its local axis, or in the sense in which each combination bends it"
+        @change="change(i, { sense: ($event.target as HTMLSelectElement).value as Bow['sense'] })"
+      >
+        <option value="as it bends">as it bends</option>
+        <option value="+">+</option>
+        <option value="-">−</option>
+      </select>
+      <button
+        class="quiet"
+        :aria-label="`No bow of ${b.member}`"
+        @click="
+          put(
+            `No bow of ${b.member}`,
+            bows.filter((_, j) => j !== i),
+          )
+        "
+      >
+        ×
+      </button>
+    </li>
+  </ul>
+  <p class="buttons">
+    <button
+      class="plate"
+      :disabled="!bench.picked.length"
+      title="EN 1993-1-1 5.3.2(6): slender members under compression with moment-resisting ends"
+      @click="add('y')"
+    >
+      Chosen, about y
+    </button>
+    <button class="plate" :disabled="!bench.picked.length" @click="add('z')">about z</button>
+  </p>
+  <p v-if="wrong" class="note fails" role="alert">{{ wrong }}</p>
+</template>
+
+<style scoped>
+h4 span {
+  font-weight: 400;
+}
+.bows {
+  list-style: none;
+  margin: 2px 12px;
+  padding: 0;
+  font: 500 12px var(--condensed);
+}
+.bows li {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  padding: 2px 0;
+}
+.name {
+  flex: 1;
+  text-align: left;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.bows input {
+  width: 44px;
+}
+</style>

@@ -1,0 +1,60 @@
+import { describe, expect, it } from 'vitest'
+import type { Schemas } from '../src/api/client'
+import { read, refined } from '../src/lib/diagram'
+
+/** A simple beam of 8 m under 6 kN/m, known at its ends and at 3 m only. */
+const q = 6
+const L = 8
+const V = (x: number) => q * (L / 2 - x)
+const M = (x: number) => (q * x * (L - x)) / 2
+const stations = [0, 3, 8]
+const run = {
+  x: stations,
+  stretch: [],
+  N: [5, 5, 5],
+  Vz: stations.map(V),
+  My: stations.map(M),
+  Vy: [0, 0, 0],
+  Mz: [0, 0, 0],
+} as unknown as Schemas['RunOut']
+
+describe('diagrams between stations', () => {
+  it('reads the exact value anywhere', () => {
+    for (const x of [0, 0.7, 2.9, 3, 4, 5.5, 8]) {
+      expect(read(run, 'My', x)).toBeCloseTo(M(x), 9)
+      expect(read(run, 'Vz', x)).toBeCloseTo(V(x), 9)
+      expect(read(run, 'N', x)).toBeCloseTo(5, 9)
+    }
+  })
+  it('finds the peak by formula', () => {
+    const found = refined(run, 'My')
+    const k = found.values.indexOf(Math.max(...found.values))
+    expect(found.x[k]).toBeCloseTo(4, 9)
+    expect(found.values[k]).toBeCloseTo((q * L * L) / 8, 9)
+  })
+  it('finds where a shear turns under a load that changes sign', () => {
+    // q from −p to p: V = p L (1/6 − ξ + ξ²), M = p L² (ξ/6 − ξ²/2 + ξ³/3)
+    const p = 6
+    const xi = [0, 0.3, 1]
+    const varying = {
+      ...run,
+      x: xi.map((v) => v * L),
+      Vz: xi.map((v) => p * L * (1 / 6 - v + v * v)),
+      My: xi.map((v) => p * L * L * (v / 6 - (v * v) / 2 + v ** 3 / 3)),
+    }
+    const found = refined(varying, 'Vz')
+    const k = found.values.indexOf(Math.min(...found.values))
+    expect(found.x[k]).toBeCloseTo(L / 2, 9)
+    expect(found.values[k]).toBeCloseTo((-p * L) / 12, 9)
+  })
+  it('counts with the true length of haunched pieces', () => {
+    const grown = 1.02
+    const haunched = { ...run, stretch: [grown, grown, grown], Vz: stations.map((x) => V(x) / grown) }
+    expect(read(haunched, 'My', 5.5)).toBeCloseTo(M(5.5), 9)
+    expect(refined(haunched, 'Vz').x).toEqual(stations)
+  })
+  it('keeps envelopes straight', () => {
+    expect(refined(run, 'My', true).x).toEqual(stations)
+    expect(read(run, 'My', 1.5, true)).toBeCloseTo(M(3) / 2, 9)
+  })
+})
