@@ -145,7 +145,8 @@ def diagram_out(chain: Chain, revision: int, plane: str, state: str) -> schemas.
     envelope, or a mode. Raises KeyError for an unknown state."""
     structure, elements = chain.structure, chain.response.elements
     members = _members_of(structure, plane)
-    along = station_utilisation(chain, members)
+    # the whole building is coloured member by member
+    along = {} if plane == "whole" else station_utilisation(chain, members)
     shape = _shape(chain, state)
     if shape:
         mode, words = shape

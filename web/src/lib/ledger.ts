@@ -114,7 +114,7 @@ export function ledger(
   response: Response = { extremes: [], states: [], sways: [], decks: [] },
 ): Table {
   const members = chain?.members ?? []
-  const labels = new Map(tab === 'Forces' ? members.map((m) => [m.name, m.label] as const) : [])
+  const labels = new Map(members.map((m) => [m.name, m.label]))
   switch (tab) {
     case 'Groups':
       return {
@@ -423,11 +423,11 @@ export function ledger(
     case 'Forces':
       return forcesTable(response, labels)
     case 'Group forces':
-      return groupForcesTable(response, members)
+      return groupForcesTable(response, members, labels)
     case 'States':
       return statesTable(response)
     case 'Sway':
-      return swayTable(response)
+      return swayTable(response, labels)
     case 'Decks':
       return decksTable(response)
     default:

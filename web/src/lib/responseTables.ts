@@ -11,6 +11,8 @@ export interface Response {
   decks: readonly Schemas['DeckForcesOut'][]
 }
 type Extremes = Schemas['ExtremesOut']
+/** Labels of members by name. */
+type Labels = ReadonlyMap<string, string>
 
 const n = (text: string) => ({ text, number: true })
 const triple = (v: readonly number[]) => v.map((x) => fixed(x, 1)).join(' / ')
@@ -26,7 +28,7 @@ function figuresOf(e: Extremes, whole: boolean): string[] {
 }
 
 /** Envelopes of members over the strength combinations. */
-export function forcesTable(response: Response, labels: ReadonlyMap<string, string>): Table {
+export function forcesTable(response: Response, labels: Labels): Table {
   return {
     head: [{ text: 'Member' }, ...QUANTITIES],
     rows: response.extremes.map((e) => {
@@ -38,7 +40,7 @@ export function forcesTable(response: Response, labels: ReadonlyMap<string, stri
 }
 
 /** Envelopes of all members that are sized alike: of one role and section, or of a group by name. */
-export function groupForcesTable(response: Response, members: readonly Schemas['MemberOut'][]): Table {
+export function groupForcesTable(response: Response, members: readonly Schemas['MemberOut'][], labels: Labels): Table {
   const groups = new Map<string, { words: string; section: string; own: Extremes[] }>()
   const byName = new Map(members.map((m) => [m.name, m]))
   for (const e of response.extremes) {
@@ -50,7 +52,7 @@ export function groupForcesTable(response: Response, members: readonly Schemas['
     groups.set(key, group)
   }
   return {
-    head: [{ text: 'Group' }, { text: 'Section' }, n('Members'), ...QUANTITIES],
+    head: [{ text: 'Group' }, ...QUANTITIES],
     rows: [...groups].map(([key, { words, section, own }]): Row => {
       const figures = (own[0]!.most ?? []).flatMap((_, i) => {
         const top = own.reduce((a, b) => (b.most![i]! > a.most![i]! ? b : a))
@@ -62,8 +64,8 @@ export function groupForcesTable(response: Response, members: readonly Schemas['
       })
       return {
         key,
-        cells: [words, section, own.length, ...figures.map((f) => f.text)],
-        titles: ['', '', '', ...figures.map((f) => f.member)],
+        cells: [`${own.length} × ${words} ${section}`, ...figures.map((f) => f.text)],
+        titles: ['', ...figures.map((f) => labels.get(f.member) ?? f.member)],
       }
     }),
     empty: 'Envelopes of the groups are being drawn up.',
@@ -110,7 +112,7 @@ export function statesTable(response: Response): Table {
 const ratio = (r: number | null) => (r === null ? '' : `1/${r < 10000 ? Math.floor(r) : '10000+'}`)
 
 /** Sway of storeys and of whole columns. */
-export function swayTable(response: Response): Table {
+export function swayTable(response: Response, labels: Labels): Table {
   return {
     head: [
       { text: 'Column' },
@@ -128,7 +130,7 @@ export function swayTable(response: Response): Table {
       key: `${s.member} ${s.foot} ${s.whole} ${s.use}`,
       member: s.member,
       cells: [
-        s.member,
+        labels.get(s.member) ?? s.member,
         s.grid,
         minus(`${s.foot.toFixed(2)} – ${s.head.toFixed(2)} m`) + (s.whole ? '' : ', storey'),
         s.use,

@@ -181,6 +181,7 @@ function text(value: unknown) {
 .whole > div {
   position: relative;
   height: 100%;
+  overflow: hidden;
 }
 .whole {
   height: 100%;
