@@ -15,6 +15,7 @@ from typing import Any
 
 from engine.actions.cases import Loading
 from engine.actions.combinations import Combination
+from engine.analysis.bows import Bow
 from engine.analysis.combined import Combined, combine_results
 from engine.analysis.solve import Response, assemble
 from engine.document import Document
@@ -108,6 +109,7 @@ class Loaded:
     structure: Structure
     loading: Loading
     combinations: list[Combination]
+    bows: tuple[Bow, ...]
     seconds: dict[str, float]
 
 
@@ -157,7 +159,7 @@ def prepare(document: Document, progress: Progress = quiet) -> Loaded:
         loading = load(document, structure)
     with _timed(seconds, "combinations", progress):
         combined = combinations(document, loading)
-    return Loaded(structure, loading, combined, seconds)
+    return Loaded(structure, loading, combined, bows(document, structure), seconds)
 
 
 def respond(document: Document, progress: Progress = quiet, loaded: Loaded | None = None) -> Forces:
@@ -166,8 +168,7 @@ def respond(document: Document, progress: Progress = quiet, loaded: Loaded | Non
     found = loaded or prepare(document, progress)
     seconds = dict(found.seconds)
     with _timed(seconds, "response", progress):
-        curved = bows(document, found.structure)
-        system = assemble(found.structure, found.loading, document.analysis.shear_deformation, curved)
+        system = assemble(found.structure, found.loading, document.analysis.shear_deformation, found.bows)
         results = combine_results(
             system,
             found.combinations,
@@ -194,5 +195,10 @@ def run(
             dict.fromkeys(STAGES[:-1], 0.0),
         )
     with _timed(forces.seconds, "verification", progress):
-        verification = verify(document, forces.combined, forces.combinations)
+        verification = verify(
+            document,
+            forces.combined,
+            forces.combinations,
+            progress=lambda done, of: progress("verification", done, of),
+        )
     return Chain(**vars(forces), fingerprints=fingerprints(document), verification=verification)

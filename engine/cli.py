@@ -22,6 +22,9 @@ def main(arguments: list[str] | None = None) -> int:
     solve.add_argument("model", type=Path, help="document in Lorica's JSON format")
     solve.add_argument("--out", type=Path, help="where to write the result (default: standard output)")
     solve.add_argument("--full", action="store_true", help="state every generated combination as well")
+    solve.add_argument(
+        "--lateral", action="store_true", help="add the factors at which members buckle sideways in each state"
+    )
     commands.add_parser("schema", help="print the JSON Schema of the document format")
     commands.add_parser("bench", help="time the chain on reference models")
     chosen = parser.parse_args(arguments)
@@ -30,14 +33,14 @@ def main(arguments: list[str] | None = None) -> int:
     elif chosen.command == "bench":
         print(bench())
     else:
-        return _solve(chosen.model, chosen.out, chosen.full)
+        return _solve(chosen.model, chosen.out, chosen.full, chosen.lateral)
     return 0
 
 
-def _solve(model: Path, out: Path | None, full: bool) -> int:
+def _solve(model: Path, out: Path | None, full: bool, lateral: bool) -> int:
     try:
         document = read_document(json.loads(model.read_text()))
-        text = json.dumps(result(run(document), full), indent=1)
+        text = json.dumps(result(run(document), full, lateral), indent=1)
     except OSError as error:
         print(f"lorica: cannot read {model}: {error.strerror}", file=sys.stderr)
         return 2

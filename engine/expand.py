@@ -33,7 +33,7 @@ def materials_of(document: Document) -> Materials:
     """The document's own sections and materials, over the catalogue. Raises ModelError for sizes that make no section."""
     found = Materials()
     for s in document.sections:
-        found.sections[s.name] = given_section(s.name, s.A, s.Iy, s.Iz, s.It, s.Avy, s.Avz)
+        found.sections[s.name] = given_section(s.name, s.A, s.Iy, s.Iz, s.It, s.Iw, s.Avy, s.Avz)
     for i, b in enumerate(document.built_sections):
         sizes = {key: getattr(b, key) for key in ("h", "b", "tw", "tf", "b2", "tf2", "gap")}
         found.sections[b.name] = built_section(b.name, b.shape, sizes, b.of, f"built_sections.{i}")

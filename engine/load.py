@@ -243,14 +243,13 @@ def combinations(document: Document, loading: Loading) -> list[Combination]:
 
 
 def bows(document: Document, structure: Structure) -> tuple[Bow, ...]:
-    """The bow imperfections that are asked for. Raises ModelError for a member that is not there or cannot bow."""
+    """The bow imperfections that are asked for, of the members that are there: those of others wait until they are back.
+    Raises ModelError for a member that cannot bow."""
     found = []
     for i, given in enumerate(document.analysis.bows):
         place = f"analysis.bows.{i}"
         if given.member not in structure.index:
-            raise ModelError(
-                f"A bow imperfection refers to member “{given.member}”, which does not exist.", f"{place}.member"
-            )
+            continue
         member = structure.member(given.member)
         if member.behaviour != "beam":
             raise ModelError(

@@ -7,6 +7,7 @@ from typing import Any
 import numpy as np
 
 from engine.actions.combinations import Combination
+from engine.analysis.lateral import lateral_factors
 from engine.balance import balances
 from engine.chain import Chain
 from engine.standards.family import family
@@ -25,8 +26,9 @@ def _tidy(values: Any) -> Any:
     return (np.round(array * scale) / scale).tolist()
 
 
-def result(chain: Chain, full: bool = False) -> dict[str, Any]:
-    """The result as plain data. full: also states every generated combination of a hall, not the cases alone.
+def result(chain: Chain, full: bool = False, lateral: bool = False) -> dict[str, Any]:
+    """The result as plain data. full: also states every generated combination of a hall, not the cases alone. lateral: the factors
+    at which members buckle sideways in the states.
 
     Forces in the document's unit, lengths in metres, rotations in radians; axes and signs in docs/conventions.md.
     """
@@ -68,7 +70,19 @@ def result(chain: Chain, full: bool = False) -> dict[str, Any]:
         ],
         "states": {name: {"kind": kind, **_state(chain, number, unit)} for name, kind, number in shown},
         "members": [_verdict(chain, verdict) for verdict in chain.verification.verdicts],
+        **({"lateral_factors": _lateral(chain, [(name, number) for name, _, number in shown])} if lateral else {}),
     }
+
+
+def _lateral(chain: Chain, shown: list[tuple[str, int]]) -> dict[str, dict[str, float | None]]:
+    """By state and member the factor on the state's forces at which the member buckles sideways; None where it does not.
+    Members that are not covered are left out."""
+    found: dict[str, dict[str, float | None]] = {name: {} for name, _ in shown}
+    for i, m in enumerate(chain.structure.members):
+        factors = lateral_factors(chain.combined, [number for _, number in shown], i)
+        for (name, _), factor in zip(shown, [] if factors is None else factors.tolist(), strict=factors is not None):
+            found[name][m.name] = factor if np.isfinite(factor) else None
+    return found
 
 
 def _standing(chain: Chain, number: int, whole: bool) -> dict[str, Any]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import pi, sqrt
 
 import numpy as np
@@ -18,16 +18,19 @@ from engine.structure.model import Floats, Ints
 
 #: share of the mass below which an element or node counts as without any
 LIGHT = 1e-9
+#: share of a mode's bending from which a member counts as buckling by itself
+LONE = 0.9
 
 
 @dataclass(frozen=True)
 class Mode:
     """A shape, its largest movement 1: (nodes, 6) and (e, s, 3) along the elements, in global axes. value: critical factor,
-    frequency in Hz, or 0 for a mechanism."""
+    frequency in Hz, or 0 for a mechanism. by_itself: a member that buckles nearly alone, −1: parts of the frame together."""
 
     value: float
     nodes: Floats
     along: Floats
+    by_itself: int = -1
 
 
 def buckling_modes(combined: Combined, number: int, count: int = 4) -> list[Mode]:
@@ -52,7 +55,24 @@ def buckling_modes(combined: Combined, number: int, count: int = 4) -> list[Mode
         return Unknowns(-found.u, -found.e, -found.a)
 
     values, vectors = modes(operator, image, first, count)
-    return [_shown(system, geo, active, float(v), x) for v, x in zip(values, vectors, strict=True)]
+    return [
+        replace(_shown(system, geo, active, float(v), x), by_itself=_lone(system, operator, x))
+        for v, x in zip(values, vectors, strict=True)
+    ]
+
+
+def _lone(system: System, operator: Operator, x: Unknowns) -> int:
+    """The member that stores nearly all the bending of a mode beyond a straight line between its nodes; −1 where none does."""
+    geo, unit = operator.geometry, shapes()
+    t, _ = geo.split(geo.Z @ x.u + geo.Z_loose @ x.e.reshape(-1, 1))
+    # bending of the ends from the chord, and of the bubbles, as ∫w''² on the unit element
+    turned = t[:, 1:, 0] - t[:, :1, 0]
+    bent = 4 * (turned[:, 0] ** 2 + turned[:, 0] * turned[:, 1] + turned[:, 1] ** 2) + x.a[..., 0] ** 2 @ unit.mu
+    plane, e = geo.bend.T
+    EI = np.where(plane == 0, system.elements.EIz[e], system.elements.EIy[e])
+    work = np.bincount(system.elements.member[e], EI / geo.length[e] ** 3 * bent, len(system.structure.members))
+    most = int(np.argmax(work))
+    return most if work[most] > LONE * work.sum() else -1
 
 
 def masses(system: System, factors: Floats) -> tuple[Floats, Floats]:

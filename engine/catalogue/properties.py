@@ -209,7 +209,7 @@ def circular_hollow(name: str, d: float, t: float, cold: bool = False) -> Sectio
 
 
 def given_section(
-    name: str, A: float, Iy: float, Iz: float, It: float, Avy: float | None, Avz: float | None
+    name: str, A: float, Iy: float, Iz: float, It: float, Iw: float, Avy: float | None, Avz: float | None
 ) -> Section:
     """A section known by its stiffness alone: it can be analysed, and its checks say "not covered"."""
     return Section(
@@ -225,7 +225,7 @@ def given_section(
         Iy=Iy,
         Iz=Iz,
         It=It,
-        Iw=0.0,
+        Iw=Iw,
         Wel_y=0.0,
         Wel_z=0.0,
         Wpl_y=0.0,

@@ -56,13 +56,14 @@ class MaterialInput(Part):
 
 
 class SectionInput(Part):
-    """A section stated by its properties, in m², m⁴. Without shear areas it is rigid in shear."""
+    """A section stated by its properties, in m², m⁴, m⁶. Without shear areas it is rigid in shear."""
 
     name: Name
     A: Positive
     Iy: Positive
     Iz: Positive
     It: Positive
+    Iw: NotNegative = 0.0
     Avy: Positive | None = None
     Avz: Positive | None = None
 

@@ -16,6 +16,7 @@ from engine.analysis.diagrams import Diagrams, peaked
 from engine.analysis.solve import Response
 from engine.document import Document
 from engine.memory import stored
+from engine.progress import Step, quiet
 from engine.standards.en.steel import SteelArrays, Values, section_check, stability_check, steel_arrays
 from engine.structure.model import Floats, Ints, Member, Structure
 from engine.verification.segments import Segments, cut_segments
@@ -143,8 +144,11 @@ class Verification:
         return max((v.governing.utilisation for v in self.verdicts if v.governing), default=0.0)
 
 
-def verify(document: Document, combined: Combined, combinations: list[Combination]) -> Verification:
-    """Verify every member for every combination of its use."""
+def verify(
+    document: Document, combined: Combined, combinations: list[Combination], progress: Step = quiet
+) -> Verification:
+    """Verify every member for every combination of its use. `progress` is told of how many members the sections have been
+    checked, by far the most of the work."""
     response = combined.response
     structure = response.structure
     strength = tuple(i for i, c in enumerate(combinations) if c.use in ("strength", "accidental"))
@@ -167,7 +171,7 @@ def verify(document: Document, combined: Combined, combinations: list[Combinatio
                 "the offset of the member enters the analysis; its effect on stability is not covered yet"
             )
     if strength:
-        _sections(document, response, grounds.peaks, grounds.steel, outcomes, reasons)
+        _sections(document, response, grounds.peaks, grounds.steel, outcomes, reasons, progress)
         _stability(document, grounds.segments, grounds.steel, outcomes, reasons)
         _equilibria(combined, combinations, strength, outcomes, reasons)
     service_factors = np.array([combinations[i].factors for i in service]).reshape(len(service), cases)
@@ -251,11 +255,13 @@ def _sections(
     steel: SteelArrays,
     outcomes: list[list[Outcome]],
     reasons: list[list[str]],
+    progress: Step,
 ) -> None:
     elements = response.elements
     first = np.searchsorted(elements.member, np.arange(len(outcomes) + 1))
     slender_web = (steel.kind == 0) & (steel.h - 2 * steel.tf > 72 * np.sqrt(235e6 / steel.fy) * steel.tw)
     for start, end in _blocks(first, forces.N[0].size):
+        progress(start, len(outcomes))
         v = section_values(document, response, forces, steel, slice(first[start], first[end]), slice(None), slice(None))
         largest = {
             "section": np.where(v["n"] > 1.0, np.maximum(v["n"], v["u_NM"]), v["u_NM"]),

@@ -91,7 +91,15 @@ def modes_out(chain: Chain, combination: str) -> list[schemas.ModeOut]:
     """Buckling modes of a combination, or without one the natural modes. Raises KeyError for one that is not there."""
     if combination:
         found = _buckling(chain, combination)
-        return [schemas.ModeOut(value=m.value, state=f"mode:{combination}:{k}") for k, m in enumerate(found, 1)]
+        names = [m.name for m in chain.structure.members]
+        return [
+            schemas.ModeOut(
+                value=m.value,
+                state=f"mode:{combination}:{k}",
+                by_itself=names[m.by_itself] if m.by_itself >= 0 else "",
+            )
+            for k, m in enumerate(found, 1)
+        ]
     return [schemas.ModeOut(value=m.value, state=f"vibration:{k}") for k, m in enumerate(_natural(chain), 1)]
 
 

@@ -683,10 +683,12 @@ class DeckForcesOut(BaseModel):
 
 
 class ModeOut(BaseModel):
-    """A buckling mode (value: critical factor) or a natural one (value: Hz), by the state under which it can be drawn."""
+    """A buckling mode (value: critical factor) or a natural one (value: Hz), by the state under which it can be drawn. by_itself:
+    the member that buckles nearly alone, "" where parts of the frame do."""
 
     value: float
     state: str
+    by_itself: str = ""
 
 
 class PushOut(BaseModel):

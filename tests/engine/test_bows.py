@@ -133,13 +133,16 @@ class Asked(unittest.TestCase):
     def test_what_cannot_bow_is_said(self):
         brace = next(m.name for m in expand(Document(hall=HallJig())).members if m.bar)
         for bow, words in (
-            ({"member": "nobody"}, "does not exist"),
             ({"member": brace}, "it does not bend"),
             ({"member": "frame-2/rafter-AB-left", "about": "z"}, "held sideways"),
         ):
             document = self.hall(**bow)
             with self.assertRaisesRegex(ModelError, words):
                 bows(document, expand(document))
+
+    def test_a_member_that_is_gone_waits(self):
+        document = self.hall(member="frame-99/column-A")
+        self.assertEqual(bows(document, expand(document)), ())
 
     def test_a_hall_with_bowed_columns_stays_in_balance(self):
         document = Document.model_validate(

@@ -12,7 +12,7 @@ import numpy as np
 
 from engine import cli
 from tests.engine.helpers import FIXED, solved
-from tests.engine.test_second_order import ANALYSIS, INCH, KIP, KSI, column
+from tests.engine.test_second_order import ANALYSIS, INCH, KIP, KSI, column, portal
 
 E, G, A, I, J = 210e9, 80e9, 0.02, 8e-5, 1.2e-4  # noqa: E741
 
@@ -300,6 +300,28 @@ class Headless(unittest.TestCase):
         E_, I_ = 210e9, 8.356e-05
         self.assertAlmostEqual(found["alpha_cr"] / (math.pi**2 * E_ * I_ / 144 / 1e5), 1.0, delta=1e-4)
         self.assertTrue(found["stable"] and found["settled"])
+
+    def effective(self, data, length):
+        """K from the critical factor that is written."""
+        alpha = self.solve(data | {"analysis": {"shear_deformation": False}})["combinations"][0]["alpha_cr"]
+        return math.sqrt(math.pi**2 * 210e9 * 8.356e-05 / length**2 / (alpha * 1e5))
+
+    def test_columns_of_four_kinds(self):
+        expected = ANALYSIS["buckling-columns"]["expect"]
+        for name, start, end in (
+            ("pinned_pinned", ["x", "y", "z", "rz"], ["x", "y"]),
+            ("fixed_free", FIXED, ()),
+            ("fixed_pinned", FIXED, ["x", "y"]),
+            ("fixed_fixed", FIXED, ["x", "y", "rx", "ry"]),
+        ):
+            found = self.effective(column(start, end, 6.0, 2), 6.0)
+            self.assertAlmostEqual(found, expected[name], delta=ANALYSIS["buckling-columns"]["tolerance"])
+
+    def test_portals_in_sway(self):
+        for name, fixed in (("buckling-portal-sway-pinned", False), ("buckling-portal-sway-fixed", True)):
+            case = ANALYSIS[name]
+            for ratio, K in zip(case["inputs"]["r"], case["expect"]["K"], strict=True):
+                self.assertAlmostEqual(self.effective(portal(ratio, fixed), 5.0) / K, 1, delta=case["tolerance"])
 
 
 if __name__ == "__main__":

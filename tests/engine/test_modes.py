@@ -13,7 +13,7 @@ from engine.document import read_document
 from engine.expand import expand
 from engine.load import load
 from tests.engine.helpers import FIXED, hall
-from tests.engine.test_second_order import A, CriticalFactors, E, I, analysed, column
+from tests.engine.test_second_order import A, E, I, analysed, column, portal
 
 
 def system_of(data):
@@ -106,8 +106,7 @@ class Buckling(unittest.TestCase):
         np.testing.assert_allclose(np.abs(shape), np.abs(np.sin(math.pi * z / 6)), atol=2e-3)
 
     def test_the_lowest_is_the_critical_factor(self):
-        portal = CriticalFactors().portal(1.0, False)
-        found = analysed(portal)
+        found = analysed(portal(1.0, False))
         modes = buckling_modes(found, 0, 2)
         self.assertAlmostEqual(modes[0].value / found.alpha[0], 1.0, delta=1e-6)
         # both heads move alike
@@ -125,3 +124,34 @@ class Buckling(unittest.TestCase):
 
 if __name__ == "__main__":
     unittest.main()
+
+
+class ByItself(unittest.TestCase):
+    """Whether a mode is one member's own buckling or the frame's."""
+
+    def modes(self, head, section):
+        # two posts under a stiff beam, one of a section of its own; their heads held sideways or not
+        at = {"a": (0, 0, 0), "b": (0, 0, 6), "c": (8, 0, 6), "d": (8, 0, 0)}
+        data = {
+            "nodes": [{"name": n, "at": list(p)} for n, p in at.items()],
+            "members": [
+                {"name": "thin", "start": "a", "end": "b", "section": section},
+                {"name": "thick", "start": "d", "end": "c", "section": "HEB 300"},
+                {"name": "beam", "start": "b", "end": "c", "section": "HEB 300"},
+            ],
+            "supports": [{"node": n, "fixed": ["x", "y", "z", "rx", "rz"]} for n in "ad"]
+            + [{"node": n, "fixed": ["y", "rx", "rz", *head]} for n in "bc"],
+            "cases": [{"name": "P", "nature": "permanent"}],
+            "node_loads": [{"case": "P", "node": n, "force": [0, 0, -100]} for n in "bc"],
+            "combinations": [{"name": "C", "use": "strength", "factors": {"P": 1}}],
+        }
+        combined = respond(read_document(data)).combined
+        return combined.structure, buckling_modes(combined, 0)
+
+    def test_a_thin_post_between_held_ends(self):
+        structure, found = self.modes(["x"], "HEA 100")
+        self.assertEqual(structure.members[found[0].by_itself].name, "thin")
+
+    def test_a_frame_that_sways(self):
+        _, found = self.modes([], "HEB 300")
+        self.assertEqual(found[0].by_itself, -1)

@@ -125,6 +125,36 @@ class BeamColumns(unittest.TestCase):
         self.assertAlmostEqual(found.diagrams([0]).My[0, 0, 0] / 6e3, -1.0, delta=1e-9)
 
 
+def portal(ratio: float, fixed: bool, load_: float = 1e5, lateral: float = 0.0) -> dict:
+    """A rectangular frame under equal loads on its columns; ratio: (I_beam/L)/(I_column/h)."""
+    h, span = 5.0, 8.0
+    beam = ratio * I / h * span
+    held = FIXED if fixed else ["x", "y", "z", "rx", "rz"]
+    nodes = {"a0": (0, 0), "a": (0, h), "b": (span, h), "b0": (span, 0)}
+    return {
+        "units": "N, m",
+        "materials": [{"name": "m", "E": E, "G": E / 2.6}],
+        "sections": [
+            {"name": "c", "A": 10.0, "Iy": I, "Iz": 1e-2, "It": I},
+            {"name": "b", "A": 10.0, "Iy": beam, "Iz": 1e-2, "It": I},
+        ],
+        "nodes": [{"name": n, "at": [x, 0, z]} for n, (x, z) in nodes.items()],
+        "members": [
+            {"name": "left", "start": "a0", "end": "a", "section": "c", "material": "m"},
+            {"name": "right", "start": "b0", "end": "b", "section": "c", "material": "m"},
+            {"name": "beam", "start": "a", "end": "b", "section": "b", "material": "m"},
+        ],
+        "supports": [{"node": n, "fixed": held} for n in ("a0", "b0")]
+        + [{"node": n, "fixed": ["y", "rx"]} for n in ("a", "b")],
+        "cases": [{"name": "P"}],
+        "node_loads": [
+            {"case": "P", "node": "a", "force": [lateral, 0, -load_]},
+            {"case": "P", "node": "b", "force": [0, 0, -load_]},
+        ],
+        "combinations": [{"name": "c", "factors": {"P": 1.0}, "use": "strength"}],
+    }
+
+
 class CriticalFactors(unittest.TestCase):
     def factor(self, **more):
         found = analysed(column(force=(0, 0, -1e5), **more))
@@ -151,46 +181,18 @@ class CriticalFactors(unittest.TestCase):
             delta=5e-5,
         )
 
-    def portal(self, ratio: float, fixed: bool, load_: float = 1e5, lateral: float = 0.0) -> dict:
-        h, span = 5.0, 8.0
-        beam = ratio * I / h * span
-        held = FIXED if fixed else ["x", "y", "z", "rx", "rz"]
-        nodes = {"a0": (0, 0), "a": (0, h), "b": (span, h), "b0": (span, 0)}
-        return {
-            "units": "N, m",
-            "materials": [{"name": "m", "E": E, "G": E / 2.6}],
-            "sections": [
-                {"name": "c", "A": 10.0, "Iy": I, "Iz": 1e-2, "It": I},
-                {"name": "b", "A": 10.0, "Iy": beam, "Iz": 1e-2, "It": I},
-            ],
-            "nodes": [{"name": n, "at": [x, 0, z]} for n, (x, z) in nodes.items()],
-            "members": [
-                {"name": "left", "start": "a0", "end": "a", "section": "c", "material": "m"},
-                {"name": "right", "start": "b0", "end": "b", "section": "c", "material": "m"},
-                {"name": "beam", "start": "a", "end": "b", "section": "b", "material": "m"},
-            ],
-            "supports": [{"node": n, "fixed": held} for n in ("a0", "b0")]
-            + [{"node": n, "fixed": ["y", "rx"]} for n in ("a", "b")],
-            "cases": [{"name": "P"}],
-            "node_loads": [
-                {"case": "P", "node": "a", "force": [lateral, 0, -load_]},
-                {"case": "P", "node": "b", "force": [0, 0, -load_]},
-            ],
-            "combinations": [{"name": "c", "factors": {"P": 1.0}, "use": "strength"}],
-        }
-
     def test_portals_in_sway(self):
         for name, fixed in (("buckling-portal-sway-pinned", False), ("buckling-portal-sway-fixed", True)):
             case = ANALYSIS[name]
             for ratio, K in zip(case["inputs"]["r"], case["expect"]["K"], strict=True):
-                found = analysed(self.portal(ratio, fixed))
+                found = analysed(portal(ratio, fixed))
                 factor = math.sqrt(math.pi**2 * E * I / 25 / (found.alpha[0] * 1e5))
                 self.assertAlmostEqual(factor / K, 1.0, delta=2e-4)
 
     def test_sway_grows_towards_the_critical_load(self):
         # with the buckling mode as the only movement it would be 1/(1 − 1/α); other modes make it slightly less
-        first = analysed(self.portal(1.0, False, lateral=1e3), order="first")
-        second = analysed(self.portal(1.0, False, lateral=1e3))
+        first = analysed(portal(1.0, False, lateral=1e3), order="first")
+        second = analysed(portal(1.0, False, lateral=1e3))
         alpha = second.alpha[0]
         growth = second.displacement([0])[1, 0, 0] / first.displacement([0])[1, 0, 0]
         self.assertAlmostEqual(growth, 1 / (1 - 1 / alpha), delta=0.003 * growth)
@@ -260,9 +262,7 @@ class CriticalFactors(unittest.TestCase):
         self.assertTrue(estimate < one.alpha[0] < 1.2 * estimate)
 
     def test_by_alpha_only_those_below_ten(self):
-        light, heavy = (
-            analysed(self.portal(1.0, False, load_=P, lateral=1e3), order="by alpha_cr") for P in (2e4, 2e5)
-        )
+        light, heavy = (analysed(portal(1.0, False, load_=P, lateral=1e3), order="by alpha_cr") for P in (2e4, 2e5))
         self.assertGreater(light.alpha[0], 10)
         self.assertEqual((bool(light.second[0]), bool(heavy.second[0])), (False, True))
         self.assertGreater(heavy.displacement([0])[1, 0, 0], 1.05 * light.displacement([0])[1, 0, 0])

@@ -235,7 +235,7 @@ class Workbench(ApiCase):
         lateral = next(c for c in member["checks"] if c["criterion"] == "lateral")
         spans = ribbon["outer_spans"] + ribbon["inner_spans"]
         self.assertAlmostEqual(max(s["utilisation"] for s in spans), lateral["utilisation"], places=9)
-        diagram = self.client.get(f"{self.path}/diagrams", {"frame": 2, "state": "envelope"}).json()
+        diagram = self.client.get(f"{self.path}/diagrams", {"plane": "frame-2", "state": "envelope"}).json()
         run = next(r for r in diagram["runs"] if r["member"] == member["name"])
         strong = [c["utilisation"] for c in member["checks"] if c["criterion"] in ("section", "shear", "interaction")]
         self.assertAlmostEqual(max(run["utilisation"]), max(strong), places=9)

@@ -1,5 +1,6 @@
 """The response over HTTP: states, extremes, modes, mechanisms, and second order by choice."""
 
+from tests.engine.test_left_free import braced
 from tests.server.test_api import ApiCase
 
 
@@ -33,6 +34,64 @@ class Response(ApiCase):
             self.assertAlmostEqual(row["least"][0], min(run["least_N"]), delta=1e-6)
             # peaks between stations may be larger
             self.assertGreaterEqual(row["most"][4], max(run["My"]) - 1e-6)
+            # and stand where they are said to be: between the stations around the greatest one
+            place = row["most_at"][4]
+            self.assertTrue(0 <= place <= run["x"][-1] + 1e-9)
+            k = run["My"].index(max(run["My"]))
+            around = run["x"][max(k - 1, 0) : k + 2]
+            self.assertTrue(around[0] - 1e-9 <= place <= around[-1] + 1e-9, (place, around))
+
+    def test_sways_are_those_of_the_nodes(self):
+        project = self.new()
+        chain = self.get(project, "chain").json()
+        rows = self.get(project, "sways").json()
+        own = next(s for s in rows if s["member"] == "frame-4/column-A" and s["use"] == "deflection")
+        self.assertEqual((own["grid"], own["foot"], own["head"], own["whole"]), ("A 4", 0.0, 6.0, True))
+        runs = self.get(project, "diagrams", plane="frame-4", state=own["combination"][0]).json()["runs"]
+        column = next(r for r in runs if r["member"] == "frame-4/column-A")
+        self.assertAlmostEqual(own["sway"][0], column["displacement"][-1][0] - column["displacement"][0][0], places=6)
+        self.assertAlmostEqual(own["ratio"][0], 6000 / abs(own["sway"][0]), places=3)
+        names = {c["name"] for c in chain["combinations"] if c["use"] == "deflection"}
+        self.assertIn(own["combination"][0], names)
+
+    def test_forces_of_decks(self):
+        project = self.new()
+        self.assertEqual(self.get(project, "decks").json(), [])
+        floor = {"kind": "floor", "name": "loft", "along": ["2", "4"], "diaphragm": "membrane"}
+        self.assertEqual(self.edit(project, 1, ("jigs", [floor])).status_code, 200)
+        rows = self.get(project, "decks").json()
+        chain = self.get(project, "chain").json()
+        self.assertEqual(len(rows), len([p for p in chain["panels"] if p["name"].startswith("loft/")]))
+        self.assertTrue(any(abs(r["force"][2]) > 0.01 for r in rows))
+        # a rigid floor leaves none
+        self.assertEqual(self.edit(project, 2, ("jigs.0.diaphragm", "rigid")).status_code, 200)
+        self.assertEqual(self.get(project, "decks").json(), [])
+
+    def test_a_bow_is_refused_with_its_place(self):
+        project = self.new()
+        brace = next(m["name"] for m in self.get(project, "chain").json()["members"] if m["role"] == "wall bracing")
+        answer = self.edit(project, 1, ("analysis.bows", [{"member": brace}]))
+        self.assertEqual(answer.status_code, 422)
+        self.assertEqual(answer.json()["place"], "analysis.bows.0")
+        self.assertIn("does not bend", answer.json()["message"])
+        bow = {"member": "frame-4/column-A"}
+        self.assertEqual(self.edit(project, 1, ("analysis.order", "second"), ("analysis.bows", [bow])).status_code, 200)
+        self.assertIsNone(self.get(project, "chain").json().get("problem"))
+
+    def test_what_slack_members_leave_free_is_drawn(self):
+        project = self.new()
+        data = braced()
+        changes = [("hall", None), *((key, value) for key, value in data.items() if key != "analysis")]
+        self.assertEqual(self.edit(project, 1, *changes).status_code, 200)
+        states = {s["name"]: s for s in self.get(project, "states").json()}
+        self.assertEqual({name: s["free"] for name, s in states.items()}["to the right"], False)
+        self.assertTrue(states["to the left"]["free"])
+        self.assertEqual(states["to the left"]["slack"], ["br"])
+        drawn = self.get(project, "diagrams", state="free:to the left").json()
+        self.assertEqual(drawn["kind"], "mode")
+        largest = max(abs(p[0]) for run in drawn["runs"] for p in run["displacement"])
+        self.assertAlmostEqual(largest, 1000, delta=1)
+        self.assertEqual(self.get(project, "diagrams", state="free:to the right").status_code, 422)
 
     def test_modes_can_be_drawn(self):
         project = self.new()
@@ -108,12 +167,12 @@ class Response(ApiCase):
         self.assertEqual(self.edit(project, 1, ("hall", None), *document.items()).status_code, 200)
         drawn = self.get(project, "diagrams", state="envelope").json()
         self.assertEqual(drawn["runs"][0]["My"], [0.0] * 9)
-        for what in ("states", "extremes", "modes", "marks"):
+        for what in ("states", "extremes", "sways", "decks", "modes", "marks"):
             answer = self.get(project, what)
             self.assertEqual((answer.status_code, answer.json()), (200, []), what)
 
     def test_nothing_for_others(self):
         project = self.new()
         self.client.logout()
-        for what in ("states", "extremes", "modes", "mechanism"):
+        for what in ("states", "extremes", "sways", "decks", "modes", "mechanism"):
             self.assertEqual(self.get(project, what).status_code, 401)

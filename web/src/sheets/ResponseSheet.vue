@@ -27,6 +27,11 @@ const name = computed(
 )
 const combination = computed(() => bench.chain?.combinations?.find((c) => c.name === name.value))
 const state = computed(() => bench.states.find((s) => s.name === name.value))
+/** The member that buckles by itself in the mode that is drawn. */
+const lone = computed(() => {
+  const name = bench.buckling.modes.find((m) => m.state === bench.diagram?.state)?.by_itself
+  return name ? (bench.chain?.members?.find((m) => m.name === name)?.label ?? name) : ''
+})
 const lowest = computed(() =>
   bench.states
     .filter((s) => s.alpha !== null)
@@ -140,13 +145,22 @@ function look(shape: string) {
       <p v-if="combination && ['strength', 'accidental'].includes(combination.use)" class="buttons">
         <button class="plate" @click="bench.loadModes(state.name)">Buckling modes</button>
         <template v-if="bench.buckling.of === state.name">
-          <button v-for="m in bench.buckling.modes" :key="m.state" class="plate mono" @click="look(m.state)">
+          <button
+            v-for="m in bench.buckling.modes"
+            :key="m.state"
+            class="plate mono"
+            :title="m.by_itself ? `${m.by_itself} buckles by itself` : 'Parts of the frame buckle together'"
+            @click="look(m.state)"
+          >
             {{ m.value.toFixed(2) }}
           </button>
           <span v-if="!bench.buckling.modes.length" class="note">Nothing is pressed: nothing buckles.</span>
         </template>
       </p>
     </template>
+    <p v-if="lone" class="note">
+      In this mode {{ lone }} buckles by itself: that is its own check as a member, not sway of the frame.
+    </p>
     <h4>Analysis</h4>
     <ChoiceField
       v-if="analysis"

@@ -48,7 +48,7 @@ async function ratio(i: number, event: Event) {
   <ul v-if="bows.length" class="bows">
     <li v-for="(b, i) in bows" :key="`${b.member} ${b.about}`">
       <button class="quiet name" :title="b.member" @click="bench.select(b.member, true)">
-        {{ names.get(b.member) ?? b.member }}
+        {{ names.get(b.member) ?? `${b.member}, not there now` }}
       </button>
       <span>about {{ b.about }}</span>
       <label title="L/e0; empty: by the buckling curve, EN 1993-1-1 table 5.1, elastic analysis"
