@@ -427,6 +427,18 @@ def decks(request: HttpRequest, project_id: UUID, revision: int | None = None) -
     return envelopes.decks_out(_chain(request, project_id, revision))
 
 
+@api.get("/projects/{project_id}/lateral", response={200: schemas.LateralOut, 422: schemas.Problem})
+def lateral(
+    request: HttpRequest, project_id: UUID, member: str, state: str, revision: int | None = None
+) -> schemas.LateralOut:
+    """The factor at which a member buckles sideways under a case or combination."""
+    computed = _chain(request, project_id, revision)
+    try:
+        return response.lateral_out(computed, state, _member(computed.structure.index, member))
+    except KeyError:
+        raise ModelError(f"There is no case or combination “{state}”.", "state") from None
+
+
 @api.get("/projects/{project_id}/ribbon", response={200: schemas.RibbonOut, 422: schemas.Problem})
 def ribbon(request: HttpRequest, project_id: UUID, member: str, revision: int | None = None) -> schemas.RibbonOut:
     computed = _chain(request, project_id, revision)

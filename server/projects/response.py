@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from collections import defaultdict
+from typing import Any
 
 import numpy as np
 
 from engine.actions.cases import LineLoad
 from engine.analysis.diagrams import Diagrams, station_positions
 from engine.analysis.elements import Elements
+from engine.analysis.lateral import lateral_factors
 from engine.analysis.modes import Mode, buckling_modes, left_free, mechanism, natural_modes
 from engine.analysis.solve import assemble
 from engine.balance import balances
@@ -127,10 +129,13 @@ def _runs(
         x = elements.positions(stations)[e].ravel()
         ends = structure.xyz[[structure.members[i].nodes[0], structure.members[i].nodes[-1]]]
         start, unit = ends[0], (ends[1] - ends[0]) / np.linalg.norm(ends[1] - ends[0])
-        values: dict[str, list[float]] = {}
+        values: dict[str, Any] = {"most_in": {}, "least_in": {}}
         for name in QUANTITIES:
             array = getattr(found, name)[e].reshape(len(x), -1) / 1000 if found else np.zeros((len(x), 1))
             values[name], values[f"least_{name}"] = array.max(axis=1).tolist(), array.min(axis=1).tolist()
+            if array.shape[1] > 1:
+                values["most_in"][name] = array.argmax(axis=1).tolist()
+                values["least_in"][name] = array.argmin(axis=1).tolist()
         runs.append(
             schemas.RunOut(
                 member=structure.members[i].name,
@@ -172,8 +177,47 @@ def diagram_out(chain: Chain, revision: int, plane: str, state: str) -> schemas.
         formula=formula,
         runs=_runs(structure, elements, chain.combined.stations, members, found, moved, along),
         loads=[] if envelope else _loads(chain, chain.combined.rows[numbers[0]], members),
+        points=[] if envelope else _points(chain, chain.combined.rows[numbers[0]], members),
         reactions=[] if envelope else _pushes(chain, numbers[0], members),
+        among=[_name(chain, number) for number in numbers] if envelope else [],
     )
+
+
+def _name(chain: Chain, number: int) -> str:
+    """A combination's name, or a case's symbol."""
+    count = len(chain.combinations)
+    return chain.combinations[number].name if number < count else chain.loading.cases[number - count].symbol
+
+
+def _points(chain: Chain, factors: Floats, members: list[int]) -> list[schemas.PointOut]:
+    """The concentrated loads of a state on some members and on their nodes, one for each place."""
+    structure = chain.structure
+    near = {node for i in members for node in structure.members[i].nodes}
+    own = {structure.members[i].name for i in members}
+    total: dict[tuple[str, int, float], Floats] = defaultdict(lambda: np.zeros(6))
+    for p in chain.loading.points:
+        if factors[p.case] and (p.member in own if p.member else p.node in near):
+            total[p.member, p.node, p.at] += factors[p.case] * np.concatenate([p.force, p.moment])
+    found = []
+    for (name, node, at), push in total.items():
+        if name:
+            m = structure.member(name)
+            a, b = structure.xyz[[m.nodes[0], m.nodes[-1]]]
+            place = a + (b - a) * at / structure.length(m)
+        else:
+            place = structure.xyz[node]
+        found.append(
+            schemas.PointOut(member=name, at=tuple(place.tolist()), force=kilo(push[:3]), moment=kilo(push[3:]))
+        )
+    return found
+
+
+def lateral_out(chain: Chain, state: str, member: int) -> schemas.LateralOut:
+    """The factor at which a member buckles sideways under a case or combination. Raises KeyError for another state."""
+    numbers, _, _ = _single(chain, state)
+    found = lateral_factors(chain.combined, numbers, member)
+    factor = None if found is None or not np.isfinite(found[0]) else float(found[0])
+    return schemas.LateralOut(factor=factor, covered=found is not None)
 
 
 def _pushes(chain: Chain, number: int, members: list[int]) -> list[schemas.PushOut]:

@@ -612,6 +612,8 @@ class RunOut(BaseModel):
     least_Mz: list[float]
     displacement: list[Triple]
     utilisation: list[float]
+    most_in: dict[str, list[int]] = {}
+    least_in: dict[str, list[int]] = {}
 
 
 class LoadOut(BaseModel):
@@ -622,6 +624,22 @@ class LoadOut(BaseModel):
     end: Triple
     first: Triple
     last: Triple
+
+
+class PointOut(BaseModel):
+    """A concentrated load in kN and kNm, global axes, at a point; member: the one it acts on, "" on a node."""
+
+    member: str
+    at: Triple
+    force: Triple
+    moment: Triple
+
+
+class LateralOut(BaseModel):
+    """Factor on a state's forces at which a member buckles sideways; None: it does not. covered: whether it could be sought."""
+
+    factor: float | None
+    covered: bool
 
 
 class StateOut(BaseModel):
@@ -701,7 +719,8 @@ class PushOut(BaseModel):
 
 
 class DiagramOut(BaseModel):
-    """One frame (or the whole, frame 0) under a case, a combination, or the envelope of all strength combinations."""
+    """One frame (or the whole, frame 0) under a case, a combination, or the envelope of all strength combinations. among: the
+    states of an envelope."""
 
     revision: int
     state: str
@@ -709,7 +728,9 @@ class DiagramOut(BaseModel):
     formula: str
     runs: list[RunOut]
     loads: list[LoadOut]
+    points: list[PointOut] = []
     reactions: list[PushOut] = []
+    among: list[str] = []
 
 
 class SpanOut(BaseModel):

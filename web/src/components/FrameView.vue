@@ -28,10 +28,8 @@ onBeforeUnmount(() => watcher?.disconnect())
 const plane = usePlane(bench, size)
 const { coloured, basis, upright, inPlane, line, grid, bounds, sheet } = plane
 const { purlins, outlines, supports, cross, frameKey, eaves, kinds, middle, top } = useSteel(bench, plane)
-const { on, pieces, plain, moments, besides, momentWords, moved, arrows, pushes, natureColour, worst } = useResults(
-  bench,
-  plane,
-)
+const { on, pieces, plain, moments, besides, momentWords, moved, arrows, pointLoads, pushes, natureColour, worst } =
+  useResults(bench, plane)
 /** Save the drawing as it is, with the styles it is drawn in. */
 const drawing = useTemplateRef<SVGSVGElement>('drawing')
 function savePicture() {
@@ -101,6 +99,10 @@ const { pen, trail, put, window_, press, drag, letGo } = usePen(bench, plane, ho
             {{ block.word }}
           </text>
         </g>
+      </g>
+      <g v-for="p in pointLoads" :key="`point${p.key}`" :stroke="natureColour" fill="none">
+        <path :d="p.d" stroke-width="1.5" />
+        <text class="load mono" :x="p.at[0]" :y="p.at[1]" :fill="natureColour" stroke="none">{{ p.word }}</text>
       </g>
       <g v-for="p in pushes" :key="p.key" class="push">
         <path :d="p.d" />

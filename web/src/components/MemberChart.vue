@@ -52,9 +52,11 @@ function peaksOf(s: Series, r: Run, own: { x: number[]; values: number[] }) {
   const low = envelope.value ? { x: r.x, values: r[s.least] } : own
   const most = own.values.indexOf(Math.max(...own.values))
   const least = low.values.indexOf(Math.min(...low.values))
-  const say = (at: { x: readonly number[]; values: readonly number[] }, k: number) =>
-    `${fixed(at.values[k]!, 1)} at ${at.x[k]!.toFixed(2)}`
-  const [up, down] = [say(own, most), say(low, least)]
+  const say = (at: { x: readonly number[]; values: readonly number[] }, k: number, which: 'most_in' | 'least_in') => {
+    const name = envelope.value ? bench.diagram?.among?.[r[which]?.[s.key]?.[k] ?? -1] : ''
+    return `${fixed(at.values[k]!, 1)}${name ? ` ${name}` : ''} at ${at.x[k]!.toFixed(2)}`
+  }
+  const [up, down] = [say(own, most, 'most_in'), say(low, least, 'least_in')]
   const flat = own.values[most]! - low.values[least]! < 0.05
   return flat ? fixed(own.values[most]!, 1) : `${up} … ${down} m`
 }
@@ -63,13 +65,20 @@ const rows = computed(() =>
 )
 /** Movement across the member in its own planes, mm; relative: from the chord between its ends. */
 const relative = ref(true)
-const across = (r: Run | undefined, k: 'z' | 'y') => {
-  if (!r?.displacement.length) return []
+const crossed = (a: readonly number[], b: readonly number[]) => [
+  a[1]! * b[2]! - a[2]! * b[1]!,
+  a[2]! * b[0]! - a[0]! * b[2]!,
+  a[0]! * b[1]! - a[1]! * b[0]!,
+]
+function memberAxis(r: Run): number[] {
   const [first, last] = [r.points[0]!, r.points.at(-1)!]
   const reach = Math.hypot(...[0, 1, 2].map((i) => last[i]! - first[i]!)) || 1
-  const x = [0, 1, 2].map((i) => (last[i]! - first[i]!) / reach)
+  return [0, 1, 2].map((i) => (last[i]! - first[i]!) / reach)
+}
+const across = (r: Run | undefined, k: 'z' | 'y') => {
+  if (!r?.displacement.length) return []
   const z = r.axis_z
-  const y = [z[1]! * x[2]! - z[2]! * x[1]!, z[2]! * x[0]! - z[0]! * x[2]!, z[0]! * x[1]! - z[1]! * x[0]!]
+  const y = crossed(z, memberAxis(r))
   return straightened(
     r.x,
     r.displacement.map((d) => (k === 'z' ? z : y).reduce((sum, a, i) => sum + a * d[i]!, 0)),
@@ -99,6 +108,7 @@ const bends = computed(() =>
     }),
 )
 const base = computed(() => (rows.value.length + bends.value.length) * (HEIGHT + 14))
+const foot = computed(() => base.value + loads.value.length * 36)
 const reads = computed(() => {
   const place = cursor.value
   if (place === null || !run.value) return null
@@ -123,10 +133,20 @@ const reads = computed(() => {
       : null,
   }
 })
+/** The combination that gives an envelope's value at the station nearest to the cursor. */
+function inState(which: 'most_in' | 'least_in', key: string): string {
+  const [r, place] = [run.value, cursor.value]
+  const numbers = r?.[which]?.[key]
+  if (!r || place === null || !numbers) return ''
+  const k = r.x.reduce((best, v, i) => (Math.abs(v - place) < Math.abs(r.x[best]! - place) ? i : best), 0)
+  return bench.diagram?.among?.[numbers[k]!] ?? ''
+}
 const read = (key: string) => {
   const found = reads.value?.values.find((v) => v.key === key)
   if (!found) return ''
-  const own = envelope.value ? `${fixed(found.least, 1)} … ${fixed(found.value, 1)}` : fixed(found.value, 1)
+  const own = envelope.value
+    ? `${fixed(found.least, 1)} ${inState('least_in', key)} … ${fixed(found.value, 1)} ${inState('most_in', key)}`
+    : fixed(found.value, 1)
   return found.other === null ? own : `${own} | ${fixed(found.other, 1)}`
 }
 function point(event: PointerEvent) {
@@ -136,11 +156,50 @@ function point(event: PointerEvent) {
 function step(by: number) {
   cursor.value = Math.min(Math.max((cursor.value ?? 0) + by * (length.value / 40), 0), length.value)
 }
-const loads = computed(() =>
-  (bench.diagram?.loads ?? [])
-    .filter((l) => l.member === bench.selected)
-    .map((l) => [Math.hypot(...l.first), Math.hypot(...l.last)]),
-)
+/** What loads the member, along its local z and y: line loads as shapes, concentrated ones as arrows. */
+const loads = computed(() => {
+  const r = run.value
+  if (!r) return []
+  const [first, last] = [r.points[0]!, r.points.at(-1)!]
+  const [own, z] = [memberAxis(r), r.axis_z]
+  const y = crossed(z, own)
+  const dot = (a: readonly number[], b: readonly number[]) => a.reduce((sum, v, i) => sum + v * b[i]!, 0)
+  const place = (p: readonly number[]) =>
+    dot(
+      [0, 1, 2].map((i) => p[i]! - first[i]!),
+      own,
+    )
+  const near = (p: readonly number[], q: readonly number[]) => Math.hypot(...p.map((v, i) => v - q[i]!)) < 1e-3
+  const lines = (bench.diagram?.loads ?? []).filter((l) => l.member === r.member)
+  const points = (bench.diagram?.points ?? []).filter(
+    (p) => p.member === r.member || (!p.member && (near(p.at, first) || near(p.at, last))),
+  )
+  return ([['q_z', z], ['q_y', y]] as const) // prettier-ignore
+    .map(([word, axis]) => {
+      const spread = lines.map((l) => ({
+        from: place(l.start),
+        to: place(l.end),
+        a: dot(l.first, axis),
+        b: dot(l.last, axis),
+      }))
+      const pushes = points
+        .map((p) => ({ at: place(p.at), value: dot(p.force, axis) }))
+        .filter((p) => Math.abs(p.value) > 0.05)
+      const most = extent(spread.flatMap((l) => [l.a, l.b]))
+      // loads point towards the member: what acts along −z stands above it
+      const height = (v: number) => 12 - (most ? (-v / most) * 10 : 0)
+      return {
+        word,
+        most,
+        pushes: pushes.map((p) => ({ ...p, text: fixed(p.value, 1) })),
+        shapes: spread.map(
+          (l) =>
+            `M${x(l.from).toFixed(1)} 12L${x(l.from).toFixed(1)} ${height(l.a).toFixed(1)}L${x(l.to).toFixed(1)} ${height(l.b).toFixed(1)}L${x(l.to).toFixed(1)} 12Z`,
+        ),
+      }
+    })
+    .filter((row) => row.most > 0.005 || row.pushes.length)
+})
 const outer = computed(() => bench.member?.outer ?? [])
 const inner = computed(() => bench.member?.inner ?? [])
 
@@ -170,7 +229,7 @@ function savePicture() {
   <div v-if="run" class="chart">
     <svg
       ref="picture"
-      :viewBox="`0 0 ${WIDTH} ${base + 26}`"
+      :viewBox="`0 0 ${WIDTH} ${foot + 26}`"
       role="img"
       :aria-label="`Diagrams of ${bench.member?.label}`"
       tabindex="0"
@@ -203,7 +262,33 @@ function savePicture() {
           <path v-if="b.beside" :d="b.beside" fill="none" stroke="#a4502a" stroke-width="1.3" stroke-dasharray="5 3" />
         </g>
       </g>
-      <g :transform="`translate(0 ${base + 8})`">
+      <g v-for="(l, i) in loads" :key="l.word" :transform="`translate(0 ${base + 4 + i * 36})`">
+        <text x="0" y="6" font-size="10" fill="#5b6470">
+          {{ l.word }} {{ l.most > 0.005 ? `up to ${l.most.toFixed(2)} kN/m` : '' }}
+        </text>
+        <g transform="translate(0 9)">
+          <path v-for="(d, k) in l.shapes" :key="k" :d="d" fill="#a97b22" fill-opacity="0.16" stroke="#8a6313" />
+          <g v-for="(p, k) in l.pushes" :key="`p${k}`">
+            <path
+              :d="`M${x(p.at)} ${p.value < 0 ? -1 : 25}V12m-3 ${p.value < 0 ? -4 : 4}l3 ${p.value < 0 ? 4 : -4}l3 ${p.value < 0 ? -4 : 4}`"
+              fill="none"
+              stroke="#8a6313"
+              stroke-width="1.3"
+            />
+            <text
+              :x="Math.min(Math.max(x(p.at), 14), WIDTH - 14)"
+              y="-2"
+              font-size="10"
+              text-anchor="middle"
+              fill="#6d4f10"
+            >
+              {{ p.text }} kN
+            </text>
+          </g>
+          <line x1="0" y1="12" :x2="WIDTH" y2="12" stroke="#b8b09f" stroke-width="1" />
+        </g>
+      </g>
+      <g :transform="`translate(0 ${foot + 8})`">
         <line x1="0" y1="0" :x2="WIDTH" y2="0" stroke="#1c2530" stroke-width="3" />
         <path v-for="p in outer" :key="`o${p}`" :d="`M${x(p) - 3} -7h6l-3 5z`" fill="#1c2530" />
         <path v-for="p in inner" :key="`i${p}`" :d="`M${x(p) - 3} 7h6l-3 -5z`" fill="#1c2530" />
@@ -218,15 +303,12 @@ function savePicture() {
         :x1="x(reads.place)"
         :x2="x(reads.place)"
         y1="10"
-        :y2="base + 8"
+        :y2="foot + 8"
         stroke="#1d6480"
         stroke-width="1"
       />
     </svg>
-    <p class="note">
-      Grey behind: the envelope of strength. Marks: where the outer (above) and inner flange are held.
-      <template v-if="loads.length">Line loads up to {{ Math.max(...loads.flat()).toFixed(2) }} kN/m.</template>
-    </p>
+    <p class="note">Grey behind: the envelope of strength. Marks: where the outer (above) and inner flange are held.</p>
     <p class="buttons">
       <button v-if="bends.length" class="plate" :aria-pressed="relative" @click="relative = !relative">
         {{ relative ? 'Absolute movement' : 'From the chord' }}

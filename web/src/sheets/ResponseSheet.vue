@@ -11,6 +11,7 @@ import SheetHead from './SheetHead.vue'
 
 const bench = useWorkbench()
 watch(() => bench.chain?.revision, bench.loadResponse, { immediate: true })
+watch(() => [bench.diagram, bench.selected], bench.loadLateral, { immediate: true })
 const analysis = computed(() => bench.document?.analysis)
 const ORDERS = [
   { value: 'first', label: 'first, sway lengths' },
@@ -112,7 +113,15 @@ function look(shape: string) {
       </button>
     </p>
     <MemberChart v-if="bench.member && bench.diagram?.kind !== 'mode'" />
-    <p v-else-if="!bench.member" class="note">Point at a member to see all its diagrams.</p>
+    <div v-if="bench.lateral?.covered" class="pairs">
+      <span
+        title="Factor on the forces of this state at which the member buckles sideways and twists, between the restraints of its flanges, loads at the shear centre; eigenvalue of the thin-walled beam with warping"
+        >Buckles sideways at α_LT</span
+      ><b :class="{ fails: (bench.lateral.factor ?? 9) < 1 }">{{
+        bench.lateral.factor === null ? 'never' : bench.lateral.factor.toFixed(2)
+      }}</b>
+    </div>
+    <p v-if="!bench.member" class="note">Point at a member to see all its diagrams.</p>
     <template v-if="state">
       <h4>Check of {{ state.name }}</h4>
       <div class="pairs">

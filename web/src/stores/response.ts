@@ -29,6 +29,8 @@ export function useResponse({ project, chain, diagram, stage, plane, selected, m
   const decks = shallowRef<Schemas['DeckForcesOut'][]>([])
   const natural = shallowRef<Schemas['ModeOut'][]>([])
   const buckling = shallowRef<{ of: string; modes: Schemas['ModeOut'][] }>({ of: '', modes: [] })
+  /** The factor at which the selected member buckles sideways in the state that is shown. */
+  const lateral = shallowRef<Schemas['LateralOut'] | null>(null)
   const envelope = shallowRef<Schemas['DiagramOut'] | null>(null)
   /** What is drawn beside, on the same scale: a state by its name, or an older revision as “#12”; and its diagrams. */
   const beside = ref('')
@@ -77,6 +79,16 @@ export function useResponse({ project, chain, diagram, stage, plane, selected, m
       params: { path: { project_id: now.id }, query: { combination, revision } },
     })
     if (data && chain.value?.revision === revision) buckling.value = { of: combination, modes: data }
+  }
+
+  async function loadLateral(): Promise<void> {
+    lateral.value = null
+    const [now, shown, member] = [project.value, diagram.value, selected.value]
+    if (!now || !shown || !member || !working.value || !['case', 'combination'].includes(shown.kind)) return
+    const { data } = await api.GET('/api/projects/{project_id}/lateral', {
+      params: { path: { project_id: now.id }, query: { member, state: shown.state, revision: shown.revision } },
+    })
+    if (diagram.value === shown && selected.value === member) lateral.value = data ?? null
   }
 
   /** The envelope of strength of what is looked at, behind the diagrams of a member. */
@@ -144,6 +156,7 @@ export function useResponse({ project, chain, diagram, stage, plane, selected, m
     decks,
     natural,
     buckling,
+    lateral,
     envelope,
     beside,
     besideDiagram,
@@ -152,6 +165,7 @@ export function useResponse({ project, chain, diagram, stage, plane, selected, m
     versions,
     loadResponse,
     loadModes,
+    loadLateral,
     loadEnvelope,
     drawBeside,
     putBeside,

@@ -135,9 +135,12 @@ export function useResults(bench: Bench, plane: PlaneView) {
           own.x[k]! < 0.13 * (run.x.at(-1) ?? 1)
         )
           continue
+        const which = pick < own.x.length ? run.most_in : run.least_in
+        const name = bench.diagram?.among?.[which?.[bench.quantity]?.[k] ?? -1]
+        const said = `${fixed(value, 0)}${name ? ` ${name}` : ''}`
         found.push({
           at: [end[0], end[1] + (steep ? -7 : end[1] > base[1] ? 14 : -6)],
-          text: steep ? fixed(value, 0) : `${fixed(value, 0)} ${QUANTITIES[bench.quantity].unit}`,
+          text: steep || name ? said : `${said} ${QUANTITIES[bench.quantity].unit}`,
           anchor: 'middle',
         })
       }
@@ -234,6 +237,38 @@ export function useResults(bench: Bench, plane: PlaneView) {
       }),
     }
   })
+  /** Concentrated loads as arrows, and couples as words. */
+  const pointLoads = computed(() => {
+    if (!on('actions')) return []
+    const found = (bench.diagram?.points ?? []).map((p, key) => ({
+      key,
+      p,
+      parts: across(basis.value, p.force),
+      at: sheet.value.at(...flat(basis.value, p.at)),
+    }))
+    const most = Math.max(1e-9, ...found.map(({ parts }) => Math.hypot(...parts)))
+    return found.flatMap(({ key, p, parts: [h, v], at: [x, y] }) => {
+      const size = Math.hypot(h, v)
+      const couple = Math.hypot(...p.moment)
+      if (size < 0.005 && couple < 0.005) return []
+      const length = (18 + 22 * (size / most)) * bench.arrowSize
+      const [ux, uy] = size ? [h / size, -v / size] : [0, 0]
+      const [fx, fy] = [x - ux * length, y - uy * length]
+      return [
+        {
+          key,
+          d:
+            size < 0.005
+              ? ''
+              : `M${fx} ${fy}L${x} ${y}M${x - ux * 6 - uy * 3} ${y - uy * 6 + ux * 3}L${x} ${y}L${x - ux * 6 + uy * 3} ${y - uy * 6 - ux * 3}`,
+          word: [size < 0.005 ? '' : `${fixed(size, 1)} kN`, couple < 0.005 ? '' : `${fixed(couple, 1)} kNm`]
+            .filter(Boolean)
+            .join(', '),
+          at: [fx, fy - 4] as Point,
+        },
+      ]
+    })
+  })
   /** Reactions as arrows that point at the supports, each with its component in the plane. */
   const pushes = computed(() => {
     if (!on('reactions')) return []
@@ -301,5 +336,19 @@ export function useResults(bench: Bench, plane: PlaneView) {
     const [x, y] = found.spots[k < 0 ? found.spots.length - 1 : k]!
     return { x, y, u: check.utilisation }
   })
-  return { on, members, pieces, plain, moments, besides, momentWords, moved, arrows, pushes, natureColour, worst }
+  return {
+    on,
+    members,
+    pieces,
+    plain,
+    moments,
+    besides,
+    momentWords,
+    moved,
+    arrows,
+    pointLoads,
+    pushes,
+    natureColour,
+    worst,
+  }
 }
