@@ -14,6 +14,7 @@ from engine.document import read_document
 from engine.document.rules import Inside
 from server.projects import revisions
 from tests.browser.case import BrowserCase
+from tests.engine.test_left_free import braced
 
 
 class Response(BrowserCase):
@@ -129,6 +130,44 @@ class Response(BrowserCase):
         )
         expect(self.page.locator("aside.right")).to_contain_text("mechanism", timeout=20_000)
         expect(self.page.locator("aside.right")).to_contain_text("can move without resistance")
+
+    def test_what_slack_members_leave_free_is_told_and_drawn_and_the_whole_shows_forces(self):
+        data = braced("second")
+        del data["combinations"][2]
+        data["combinations"][0]["name"], data["combinations"][1]["name"] = "C1", "C2"
+        self.open(read_document(data))
+        page = self.page
+        page.keyboard.press("0")
+        choice = page.locator("[aria-label='Case or combination shown']")
+        choice.select_option("C2")
+        sheet = page.locator("aside.right")
+        expect(sheet).to_contain_text("leaves a mechanism", timeout=20_000)
+        page.click("button:has-text('Draw how it moves')")
+        expect(sheet).to_contain_text("how what acts here moves freely", timeout=20_000)
+        page.click(".bottom [role=tab]:has-text('States')")
+        expect(page.locator(".bottom tbody tr:has-text('C2')")).to_contain_text("a mechanism")
+        # what stands shows its reactions on the whole building: the brace pulls the foot a down
+        choice.select_option("C1")
+        page.click(".tools button:has-text('Reactions')")
+        chain = run(read_document(data))
+        pull = chain.combined.reaction([0])[chain.structure.nodes.index("a"), 2, 0] / 1000
+        figure = page.locator(".figure")
+        expect(figure.filter(has_text=f"Z {pull:.1f}".replace("-", "−")).first).to_be_visible(timeout=20_000)
+        # a bow for the chosen member, taken back by undo
+        page.click(".bottom [role=tab]:has-text('Forces')")
+        page.locator(".bottom tbody tr:has-text('ab')").first.click()
+        page.click("button:has-text('Chosen, about y')")
+        ratio = page.locator("[aria-label='L/e0 of ab']")
+        expect(ratio).to_be_visible(timeout=20_000)
+        ratio.fill("abc")
+        ratio.press("Enter")
+        expect(sheet).to_contain_text("is not a number")
+        page.locator("body").press("Control+z")
+        expect(ratio).to_have_count(0, timeout=20_000)
+        with page.expect_download() as kept:
+            page.click(".tools button:has-text('Save picture')")
+        with open(kept.value.path(), "rb") as picture:
+            self.assertEqual(picture.read(8), b"\x89PNG\r\n\x1a\n")
 
     def test_old_numbers_are_marked_until_the_new_ones_are_there(self):
         self.open(self.document)
