@@ -16,7 +16,6 @@ from engine.analysis.elements import Elements
 from engine.analysis.second_order import FREEDOMS_OF, shapes
 from engine.analysis.solve import Response, System, solve_linear
 from engine.analysis.states import States, clamped, critical, one_sided, solve_states
-from engine.analysis.transfer import integrate
 from engine.memory import stored
 from engine.progress import Step, quiet
 from engine.structure.model import Bools, Floats, Ints, Structure
@@ -228,7 +227,7 @@ def state_diagrams(states: States, which: Ints, x: Floats) -> Diagrams:
     """Internal forces of solved states at stations x; in second order M = M0 + V0 x + Q2 + N (w − w(0)), V = dM/dx."""
     system = states.system
     factors, f = states.factors[which], states.end_force[:, :, which]
-    loads = integrate(system.loads, x, system.force.shape[1])
+    loads = system.integrals_at(x)
     X = x[:, :, None]
     N = -f[:, 0, None] - loads.axial[0] @ factors.T
     T = -f[:, 3, None] - loads.torsion[0] @ factors.T
@@ -252,7 +251,7 @@ def state_deflections(states: States, which: Ints, x: Floats) -> Floats:
     system = states.system
     e, factors = system.elements, states.factors[which]
     d = states.end_displacement[:, :, which]
-    loads = integrate(system.loads, x, system.force.shape[1])
+    loads = system.integrals_at(x)
     X = x[:, :, None]
     out = np.zeros((*x.shape, 3, len(which)))
     N0 = -states.end_force[:, 0][:, None, which]

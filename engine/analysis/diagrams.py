@@ -6,23 +6,14 @@ about +x.
 
 from __future__ import annotations
 
-from collections import defaultdict
 from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
-from engine.analysis.elements import Elements
 from engine.analysis.solve import Response
 from engine.analysis.transfer import PLANES, ElementLoads, integrate
 from engine.structure.model import Floats, Ints
-
-#: stations per element, at least
-STATIONS = 9
-#: distance of stations from a concentrated load between them, as a share of the element
-BESIDE = 1e-6
-#: loads that start or end nearer than this to another place, as a share of the element, do so there
-STEP = 1e-5
 
 
 @dataclass(frozen=True)
@@ -142,43 +133,11 @@ def extremes(d: Diagrams) -> dict[str, tuple[Floats, Floats, Floats, Floats]]:
     return found  # type: ignore[return-value]
 
 
-def station_positions(elements: Elements, loads: ElementLoads) -> Floats:
-    """(e, s) stations, both ends included: equally spaced, but there is one where a line load starts or ends, and one closely
-    before and one behind each concentrated load, so that everything between two stations is smooth. There are more of them
-    when an element bears many such loads.
-    """
-    own: dict[int, set[float]] = defaultdict(set)
-    for e, share in _inside(elements, loads.point[:, 0], loads.at, 2 * BESIDE):
-        own[e] |= {share - BESIDE, share + BESIDE}
-    steps = _inside(elements, np.repeat(loads.line[:, 0], 2), loads.span.ravel(), STEP)
-    for e, share in steps:
-        if all(abs(share - other) > STEP for other in own[e]):
-            own[e].add(share)
-    count = max(STATIONS, 2 + max(map(len, own.values()), default=0))
-    shares = np.tile(np.linspace(0.0, 1.0, count), (len(elements), 1))
-    for e, places in own.items():
-        found = sorted([0.0, 1.0, *places])
-        while len(found) < count:
-            widest = int(np.argmax(np.diff(found)))
-            found.insert(widest + 1, (found[widest] + found[widest + 1]) / 2)
-        shares[e] = found
-    return elements.length[:, None] * shares
-
-
-def _inside(elements: Elements, e: Ints, at: Floats, margin: float) -> list[tuple[int, float]]:
-    """Elements and shares of their length, once each, of places (m) that lie inside them."""
-    share = at / elements.length[e]
-    inside = (share > margin) & (share < 1 - margin)
-    pairs = np.unique(np.stack([e[inside], np.round(share[inside], 7)], axis=1), axis=0)
-    return [(int(a), float(b)) for a, b in pairs]
-
-
 def diagrams(response: Response, x: Floats | None = None) -> Diagrams:
     """Internal forces of every case from the end forces and the loads between (transfer functions, transfer.py)."""
-    x = station_positions(response.elements, response.loads) if x is None else x
+    x = response.system.stations if x is None else x
     f = response.end_force
-    cases = f.shape[2]
-    loads = integrate(response.loads, x, cases)
+    loads = response.system.integrals_at(x)
     X = x[:, :, None]
     N = -f[:, 0, None] - loads.axial[0]
     T = -f[:, 3, None] - loads.torsion[0]
@@ -193,10 +152,10 @@ def diagrams(response: Response, x: Floats | None = None) -> Diagrams:
 
 def deflections(response: Response, x: Floats | None = None) -> Floats:
     """(e, s, 3, cases) displacements in global axes along the elements, exact for the loads between their ends."""
-    x = station_positions(response.elements, response.loads) if x is None else x
+    x = response.system.stations if x is None else x
     e, f, d = response.elements, response.end_force, response.end_displacement
     cases = f.shape[2]
-    loads = integrate(response.loads, x, cases)
+    loads = response.system.integrals_at(x)
     X = x[:, :, None]
     out = np.zeros((*x.shape, 3, cases))
     N0 = -f[:, 0, None]

@@ -9,7 +9,6 @@ import numpy as np
 from scipy.sparse import csc_array, csr_array, diags_array
 
 from engine.analysis.combined import Combined
-from engine.analysis.diagrams import station_positions
 from engine.analysis.second_order import FREEDOMS_OF, Geometry, Operator, Unknowns, modes, shapes
 from engine.analysis.solve import System, softest_mode
 from engine.analysis.states import StateSolver, load_bubbles, solve_states
@@ -172,7 +171,7 @@ def _softest(system: System, K: csc_array, active: Ints) -> Mode:
     u[active, 0] = mode
     shown = system.to_global(u)[:, 0]
     ends = shown[system.dofs][:, [0, 1, 2, 6, 7, 8]].reshape(-1, 2, 3)
-    share = (station_positions(system.elements, system.loads) / system.elements.length[:, None])[:, :, None]
+    share = (system.stations / system.elements.length[:, None])[:, :, None]
     along = ends[:, None, 0] * (1 - share) + ends[:, None, 1] * share
     size = max(float(np.abs(along).max(initial=0.0)), 1e-12)
     return Mode(0.0, shown.reshape(-1, 6) / size, along / size)
@@ -185,7 +184,7 @@ def _shown(system: System, geo: Geometry, active: Ints, value: float, x: Unknown
     u[active] = x.u
     shown = system.to_global(u)[:, 0]
     local = (system.maps @ (system.T @ shown[system.dofs][:, :, None]))[:, :, 0]
-    xi = station_positions(e, system.loads) / e.length[:, None]
+    xi = system.stations / e.length[:, None]
     out = np.zeros((*xi.shape, 3))
     out[:, :, 0] = local[:, [0]] * (1 - xi) + local[:, [6]] * xi
     loose = np.zeros((len(geo.bend), 4))

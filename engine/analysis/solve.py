@@ -14,13 +14,16 @@ from engine.actions.cases import Loading
 from engine.analysis.bows import Bow
 from engine.analysis.elements import Elements, condense, local_stiffness, make_elements, release_forces, transforms
 from engine.analysis.membranes import linked, membrane_stiffness
-from engine.analysis.transfer import ElementLoads, cut_loads, fixed_end_forces
+from engine.analysis.stations import station_positions
+from engine.analysis.transfer import ElementLoads, Integrals, cut_loads, fixed_end_forces, integrate
 from engine.errors import ModelError
 from engine.memory import stored
 from engine.structure.model import Bools, Floats, Ints, Structure
 
 #: a pivot this small beside its own diagonal term means that nothing holds the freedom
 PIVOT_LIMIT = 1e-9
+#: load integrals are kept up to this many stations × cases: 45 MB
+KEPT = 400_000
 WORDS = ("along X", "along Y", "along Z", "about X", "about Y", "about Z")
 
 
@@ -77,6 +80,20 @@ class System:
     def forces_to_global(self, force: Floats) -> Floats:
         """Forces of supports (6 n, …) in their axes turned to global ones."""
         return force if self.turn is None else np.asarray(self.turn @ force)
+
+    @cached_property
+    def stations(self) -> Floats:
+        """(e, s) m from the start of the elements, where their diagrams have values."""
+        return station_positions(self.elements, self.loads)
+
+    @cached_property
+    def _integrals(self) -> Integrals:
+        return integrate(self.loads, self.stations, self.force.shape[1])
+
+    def integrals_at(self, x: Floats) -> Integrals:
+        """The load integrals at places x (e, s); those at the stations are found once, unless they are very many."""
+        kept = x is self.stations and x.size * self.force.shape[1] <= KEPT
+        return self._integrals if kept else integrate(self.loads, x, self.force.shape[1])
 
     @cached_property
     def Kff(self) -> csc_array:

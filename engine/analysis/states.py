@@ -23,7 +23,6 @@ from engine.analysis.second_order import (
     shapes,
 )
 from engine.analysis.solve import System, pushed_back, sound_factor
-from engine.analysis.transfer import integrate
 from engine.progress import Step, quiet
 from engine.structure.model import Bools, Floats, Ints
 
@@ -123,7 +122,7 @@ def clamped(system: System, x: Floats) -> tuple[Floats, Floats]:
     """((2, e, s, cases), the same): deflection of loaded elements between clamped ends (bars: hinged ones) at stations x,
     and its slope dw/dx."""
     e, cases = system.elements, system.fixed.shape[2]
-    loads = integrate(system.loads, x, cases)
+    loads = system.integrals_at(x)
     X, L = x[:, :, None], e.length[:, None, None]
     w, slope = np.zeros((2, *x.shape, cases)), np.zeros((2, *x.shape, cases))
     for p, (axis, ((w1, r1, _, _), sense)) in enumerate(zip("yz", FREEDOMS_OF, strict=True)):

@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 
 from engine.actions.cases import LineLoad
-from engine.analysis.diagrams import Diagrams, station_positions
+from engine.analysis.diagrams import Diagrams
 from engine.analysis.elements import Elements
 from engine.analysis.lateral import lateral_factors
 from engine.analysis.modes import Mode, buckling_modes, left_free, mechanism, natural_modes
@@ -243,7 +243,7 @@ def mechanism_out(document: Document, revision: int, plane: str) -> schemas.Diag
     structure = expand(document)
     system = assemble(structure, load(document, structure), document.analysis.shear_deformation)
     mode = mechanism(system)
-    stations = station_positions(system.elements, system.loads)
+    stations = system.stations
     runs = _runs(structure, system.elements, stations, _members_of(structure, plane), None, mode.along, {})
     return schemas.DiagramOut(
         revision=revision, state="mechanism", kind="mode", formula="how it moves freely", runs=runs, loads=[]
