@@ -6,8 +6,13 @@ import os
 
 from django.contrib.auth.models import User
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
-from playwright.sync_api import Page, sync_playwright
+from django.test import Client
+from playwright.sync_api import Page, expect, sync_playwright
 
+from tests.quick import quick_passwords
+
+# a busy machine may need a while; what never comes fails all the same
+expect.set_options(timeout=20_000)
 ARGUMENTS = [
     "--no-sandbox",
     "--disable-quic",
@@ -19,6 +24,7 @@ ARGUMENTS = [
 ]
 
 
+@quick_passwords
 class BrowserCase(StaticLiveServerTestCase):
     """Each test gets a page of its own, signed in as `ada`; errors and foreign requests of the page fail the test."""
 
@@ -67,9 +73,19 @@ class BrowserCase(StaticLiveServerTestCase):
         if not url.startswith((self.live_server_url, "blob:", "data:")):
             self.troubles.append(f"asked another host: {url}")
 
-    def sign_in(self, page: Page | None = None) -> None:
+    def sign_in(self, to: str = "/") -> None:
+        """Be signed in, and go somewhere."""
+        client = Client()
+        client.force_login(self.user)
+        session = client.cookies["sessionid"].value
+        self.page.context.add_cookies([{"name": "sessionid", "value": session, "url": self.live_server_url}])
+        self.page.goto(f"{self.live_server_url}{to}")
+        if to == "/":
+            self.page.wait_for_selector("h1:has-text('Projects')")
+
+    def sign_in_by_hand(self) -> None:
         """Sign in through the real page."""
-        page = page or self.page
+        page = self.page
         page.goto(f"{self.live_server_url}/")
         page.fill("#id_username", "ada")
         page.fill("#id_password", "gusset-plate")

@@ -28,8 +28,7 @@ class Actions(BrowserCase):
         document = drying_hall()
         document.wind.inside = Inside(kind="own", values=[0.2])
         self.project = revisions.create(self.user, document, "Demo data")
-        self.sign_in()
-        self.page.goto(f"{self.live_server_url}/projects/{self.project.id}")
+        self.sign_in(f"/projects/{self.project.id}")
         self.page.wait_for_selector("tbody tr")
 
     def tearDown(self):
@@ -42,7 +41,7 @@ class Actions(BrowserCase):
         self.page.click(f"header nav button:has-text('{name}')")
 
     def revision(self, number):
-        expect(self.page.locator("header small")).to_have_text(f"rev {number}", timeout=20_000)
+        expect(self.page.locator("header small")).to_have_text(f"rev {number}")
 
     def head(self):
         self.project.refresh_from_db()

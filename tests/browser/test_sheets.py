@@ -12,8 +12,7 @@ class Sheets(BrowserCase):
     def setUp(self):
         super().setUp()
         self.project = revisions.create(self.user, drying_hall(), "Demo data")
-        self.sign_in()
-        self.page.goto(f"{self.live_server_url}/projects/{self.project.id}")
+        self.sign_in(f"/projects/{self.project.id}")
         self.page.wait_for_selector("tbody tr")
 
     def head(self):

@@ -51,7 +51,7 @@ class NewUser(BrowserCase):
         self.assertEqual(Revision.objects.count(), 1)
 
     def test_projects_page(self):
-        self.sign_in()
+        self.sign_in_by_hand()
         page = self.page
         expect(page.locator("text=No projects yet")).to_be_visible()
         page.click("text=Start a hall")
@@ -139,8 +139,7 @@ class Looking(BrowserCase):
     def setUp(self):
         super().setUp()
         self.project = revisions.create(self.user, failing_hall(), "Demo data")
-        self.sign_in()
-        self.page.goto(f"{self.live_server_url}/projects/{self.project.id}")
+        self.sign_in(f"/projects/{self.project.id}")
         self.page.wait_for_selector("tbody tr")
 
     def test_proof_shows_the_engines_number(self):
@@ -235,7 +234,6 @@ class Directly(BrowserCase):
             }
         )
         project = revisions.create(self.user, document, "Stated")
-        self.sign_in()
-        self.page.goto(f"{self.live_server_url}/projects/{project.id}")
+        self.sign_in(f"/projects/{project.id}")
         expect(self.page.locator("tbody tr").first).to_contain_text("mast")
         self.page.wait_for_selector("canvas")

@@ -9,8 +9,10 @@ from django.test import Client, TestCase
 from engine.catalogue.sections import FAMILIES
 from engine.demo import drying_hall
 from server.projects.models import Project, Revision
+from tests.quick import quick_passwords
 
 
+@quick_passwords
 class ApiCase(TestCase):
     def setUp(self):
         self.user = User.objects.create_user("ada", password="gusset-plate")

@@ -15,8 +15,10 @@ from engine.document.jigs import HallJig
 from engine.errors import ModelError
 from server.projects import response, revisions, workbench
 from server.projects.models import Project, Revision
+from tests.quick import quick_passwords
 
 
+@quick_passwords
 class Simultaneous(TransactionTestCase):
     def test_of_many_edits_at_once_one_wins_and_the_others_get_a_conflict(self):
         user = User.objects.create_user("ada", password="gusset-plate")
@@ -45,6 +47,7 @@ class Simultaneous(TransactionTestCase):
         self.assertEqual(project.head.number, 2)
 
 
+@quick_passwords
 class Changes(TestCase):
     def test_differences_by_path(self):
         before = drying_hall().model_dump(mode="json")

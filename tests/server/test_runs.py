@@ -14,6 +14,7 @@ from engine.document.jigs import HallJig
 from engine.document.rules import Inside
 from server.projects import results, revisions, runs
 from server.projects.models import Result, Run
+from tests.quick import quick_passwords
 from tests.server.test_api import ApiCase
 
 
@@ -23,6 +24,7 @@ def small(name="Once", **more):
     return document
 
 
+@quick_passwords
 class StoredResults(TestCase):
     def setUp(self):
         self.user = User.objects.create_user("ada", password="gusset-plate")
@@ -135,6 +137,7 @@ class PauseAndStop(ApiCase):
 
 
 @override_settings(WORKERS=True)
+@quick_passwords
 class Queue(TransactionTestCase):
     """The queue itself, with this process in the worker's place."""
 
