@@ -324,11 +324,11 @@ class Condensed:
         self.C = self.C.reshape(3, 3, count * states)
         return self
 
-    def of(self, which: Ints | Bools) -> Condensed:
+    def of(self, which: Ints) -> Condensed:
         """For some of the states, to multiply with only."""
         part = copy(self)
-        part.hang = self.hang[:, which]
-        C = self.C.reshape(3, 3, len(self.geometry.bend), self.hang.shape[1])[..., which]
+        part.hang = np.take(self.hang, which, axis=1)
+        C = np.take(self.C.reshape(3, 3, len(self.geometry.bend), self.hang.shape[1]), which, axis=3)
         part.C = C.reshape(3, 3, C.shape[2] * C.shape[3])
         return part
 
@@ -388,13 +388,16 @@ def amplify(
     where, open_ = np.arange(len(rz)), rz > limit
     # K p goes along: K z is the residual
     p, Kp = z, r.copy()
+    aside = np.empty_like(p)
     while open_.any() and steps < MOST_STEPS:
         if open_.sum() <= FEW * len(open_):
             # states that have come to rest go along until it pays to leave them behind
-            found[:, where] = x
-            part, where, rz = part.of(open_), where[open_], rz[open_]
-            x, r, p, Kp = x[:, open_], r[:, open_], p[:, open_], Kp[:, open_]
-            open_ = np.ones(len(where), dtype=bool)
+            if x is not found:
+                found[:, where] = x
+            left = np.flatnonzero(open_)
+            part, where, rz = part.of(left), where[left], rz[left]
+            x, r, p, Kp = (np.take(values, left, axis=1) for values in (x, r, p, Kp))
+            open_, aside = np.ones(len(where), dtype=bool), np.empty_like(p)
         Ap = part.geometric(p)
         Ap += Kp
         curve = _dot(p, Ap)
@@ -402,9 +405,8 @@ def amplify(
         stable[where[fell]] = False
         open_ &= ~fell
         alpha = np.where(open_, rz / np.where(open_, curve, 1.0), 0.0)
-        x += alpha * p
-        Ap *= alpha
-        r -= Ap
+        x += np.multiply(p, alpha, out=aside)
+        r -= np.multiply(Ap, alpha, out=aside)
         z = part.precondition(r)
         steps += 1
         new = _dot(r, z)
@@ -415,7 +417,8 @@ def amplify(
         p += z
         Kp *= beta
         Kp += r
-    found[:, where] = x
+    if x is not found:
+        found[:, where] = x
     stable[where[open_]] = False
     return found, stable, steps
 

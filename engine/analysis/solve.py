@@ -216,7 +216,8 @@ def assemble(
     size = structure.fixed.size
     force = np.zeros((size, cases))
     dofs = dofs_of(elements)
-    np.add.at(force, dofs.ravel(), -(np.swapaxes(T, 1, 2) @ fixed).reshape(dofs.size, cases))
+    gathered = csr_array((np.ones(dofs.size), (dofs.ravel(), np.arange(dofs.size))), shape=(size, dofs.size))
+    force -= gathered @ (np.swapaxes(T, 1, 2) @ fixed).reshape(dofs.size, cases)
     for point in loading.points:
         if point.node >= 0:
             force[6 * point.node : 6 * point.node + 6, point.case] += np.concatenate([point.force, point.moment])

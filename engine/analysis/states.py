@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cache
 from typing import Any
 
 import numpy as np
@@ -34,6 +35,8 @@ LEANING = 0.01
 SMALL = 1e-9
 MOST_ROUNDS = 40
 MOST_UPDATES = 6
+#: powers of the twice integrated bubbles
+POWERS = BUBBLES + 6
 #: states whose critical factors are sought at a time
 BLOCK = 160
 
@@ -86,14 +89,12 @@ def one_sided(system: System) -> bool:
 def load_bubbles(system: System) -> Floats:
     """(2, e, b, cases): what loads between clamped ends make of the bubbles: the work they do on each, over its stiffness."""
     e, loads, unit, cases = system.elements, system.loads, shapes(), system.fixed.shape[2]
-    once = [b.integ() for b in unit.bubbles]
-    twice = [b.integ() for b in once]
     row = loads.line[:, 0]
     L = e.length[row, None]
     xi = loads.span / L
     rise = (loads.q[:, 1] - loads.q[:, 0]) / (xi[:, 1] - xi[:, 0])[:, None]
     # ∫ q ψ dξ by parts, q linear
-    ends = np.stack([b(xi) for b in once], axis=2), np.stack([b(xi) for b in twice], axis=2)
+    ends = np.split(_powers_of(xi) @ _integrated_bubbles(), 2, axis=2)
     first, last = loads.q[:, 0, 1:, None] * ends[0][:, [0]], loads.q[:, 1, 1:, None] * ends[0][:, [1]]
     work = (last - first - rise[:, 1:, None] * (ends[1][:, [1]] - ends[1][:, [0]])) * L[..., None]
     cells = loads.line
@@ -116,6 +117,21 @@ def load_bubbles(system: System) -> Floats:
     found = total.reshape(len(e), cases, 2, BUBBLES).transpose(2, 0, 3, 1) / K_b[..., None]
     found[:, e.bar] = 0.0
     return np.asarray(found)
+
+
+@cache
+def _integrated_bubbles() -> Floats:
+    """(powers, 2 b): coefficients of the bubbles' first and second integrals over ξ."""
+    once = [b.integ() for b in shapes().bubbles]
+    found = np.zeros((POWERS, 2 * BUBBLES))
+    for k, p in enumerate([*once, *(b.integ() for b in once)]):
+        found[: len(p.coef), k] = p.coef
+    return found
+
+
+def _powers_of(xi: Floats) -> Floats:
+    """(…, POWERS): 1, ξ, ξ² …"""
+    return np.vander(xi.ravel(), POWERS, increasing=True).reshape(*xi.shape, POWERS)
 
 
 def clamped(system: System, x: Floats) -> tuple[Floats, Floats]:
@@ -361,7 +377,7 @@ def _amplified(
     system = solver.system
     whole, bubbles = solver.prepare()
     geo, count, n = whole.on(active, system.R), len(factors), len(active)
-    Kff = csr_array(K[active][:, active])
+    Kff = system.Kff if K is system.K and active is system.active else csr_array(K[active][:, active])
     a0 = geo.pick(bubbles) @ factors.T
     given = solver.given(factors, imposed)
     operator = Condensed(geo, Kff, lu.solve).load(system.axial(system.to_global(u), factors) * ~slack[:, None])
@@ -457,7 +473,9 @@ def _record(
     reaction = pushed_back(system, u, reaction, np.where(lifted, SLACK, 1.0))
     shown = system.to_global(u)
     local = system.T @ shown[system.dofs].reshape(len(system.elements), 12, count)
-    own = system.maps @ local + system.free @ factors.T
+    own = local + system.free @ factors.T
+    released = np.flatnonzero(system.elements.released.any(axis=1))
+    own[released] += (system.maps[released] - np.eye(12)) @ local[released]
     if found:
         geo, _ = solver.prepare()
         (plane, e), (plane_h, e_h) = geo.bend.T, geo.hang.T

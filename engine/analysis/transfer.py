@@ -56,7 +56,8 @@ def cut_loads(structure: Structure, elements: Elements, loading: Loading) -> Ele
     longer = elements.length[e] / reach
     line = np.stack([e, table.case[row]], axis=1)
     span = (np.stack([a, b], axis=1) - offset[:, None]) * longer[:, None]
-    q = np.einsum("nij,nkj->nki", elements.axes[e], ends) / longer[:, None, None]
+    axes = elements.axes[e]
+    q = sum(axes[:, None, :, j] * ends[:, :, None, j] for j in range(3)) / longer[:, None, None]
     point, at, force, moment = [], [], [], []
     for p in loading.points:
         if not p.member:
