@@ -73,7 +73,7 @@ class Combined:
     @property
     def stations(self) -> Floats:
         """(e, s) m from the start of the elements, where their diagrams have values."""
-        return self._diagrams.x
+        return self.response.system.stations
 
     @cached_property
     def _diagrams(self) -> Diagrams:
@@ -115,29 +115,33 @@ class Combined:
         """Internal forces along all elements."""
         plain, solved, column = self._split(which)
         rows = self.rows[np.asarray(which, dtype=np.int64)]
-        base = self._diagrams
         if not len(solved):
-            return base.combined(rows)
+            return self._diagrams.combined(rows)
         assert self.states is not None
-        linear, own = base.combined(rows[plain]), state_diagrams(self.states, column, base.x)
+        own = state_diagrams(self.states, column, self.stations)
+        if not len(plain):
+            return own
+        linear = self._diagrams.combined(rows[plain])
         values = []
         for name in ("N", "Vy", "Vz", "T", "My", "Mz"):
-            out = np.empty((*base.x.shape, len(rows)))
+            out = np.empty((*self.stations.shape, len(rows)))
             out[..., plain], out[..., solved] = getattr(linear, name), getattr(own, name)
             values.append(out)
-        return Diagrams(base.x, *values)
+        return Diagrams(self.stations, *values)
 
     def deflections(self, which: Sequence[int]) -> Floats:
         """(e, s, 3, k) displacements along all elements in global axes."""
         plain, solved, column = self._split(which)
         rows = self.rows[np.asarray(which, dtype=np.int64)]
-        linear = self._deflections
         if not len(solved):
-            return np.asarray(linear @ rows.T)
+            return np.asarray(self._deflections @ rows.T)
         assert self.states is not None
+        own = state_deflections(self.states, column, self.stations)
+        if not len(plain):
+            return own
+        linear = self._deflections
         out = np.empty((*linear.shape[:-1], len(rows)))
-        out[..., plain] = linear @ rows[plain].T
-        out[..., solved] = state_deflections(self.states, column, self._diagrams.x)
+        out[..., plain], out[..., solved] = linear @ rows[plain].T, own
         return out
 
     def settled(self, number: int) -> bool:
@@ -201,25 +205,24 @@ def _along(states: States, which: Ints, x: Floats) -> tuple[Floats, Floats]:
     w_case, slope_case = clamped(system, x)
     w, slope = w_case @ factors.T, slope_case @ factors.T
     length = e.length[:, None, None]
+    slopes = [[shape.deriv() for shape in group] for group in (unit.hermite, unit.straight, unit.bubbles)]
     for p, (freedoms, sense) in enumerate(FREEDOMS_OF):
         EI, GA = (e.EIz, e.GAy) if p == 0 else (e.EIy, e.GAz)
-        phi = np.where(e.bar, 0.0, 12 * EI / (GA * e.length**2))[:, None, None]
+        phi = np.where(e.bar, 0.0, 12 * EI / (GA * e.length**2))[:, None]
         q = states.end_displacement[:, list(freedoms)][:, :, which].copy()
-        q[:, [1, 3]] *= sense * e.length[:, None, None]
+        q[:, [1, 3]] *= sense * length
         q[:, 2] -= q[:, 0]
         q[:, 0] = 0.0
-        for k in range(4):
-            h, s = unit.hermite[k], unit.straight[k]
-            value = (h(xi)[:, :, None] + phi * s(xi)[:, :, None]) / (1 + phi)
-            rate = (h.deriv()(xi)[:, :, None] + phi * s.deriv()(xi)[:, :, None]) / (1 + phi)
-            w[p] += np.where(e.bar[:, None, None], 0.0, value * q[:, k, None])
-            slope[p] += np.where(e.bar[:, None, None], 0.0, rate * q[:, k, None] / length)
-        w[p] += np.where(e.bar[:, None, None], xi[:, :, None] * q[:, 2, None], 0.0)
-        slope[p] += np.where(e.bar[:, None, None], q[:, 2, None] / length, 0.0)
-        for b, bubble in enumerate(unit.bubbles):
-            more = states.swell[p, :, b][:, which]
-            w[p] += bubble(xi)[:, :, None] * more[:, None]
-            slope[p] += bubble.deriv()(xi)[:, :, None] * more[:, None] / length
+        amounts = np.concatenate([q, states.swell[p][..., which]], axis=1)
+        bent = [((h(xi) + phi * s(xi)) / (1 + phi)) for h, s in zip(unit.hermite, unit.straight, strict=True)]
+        turned = [(h(xi) + phi * s(xi)) / (1 + phi) for h, s in zip(*slopes[:2], strict=True)]
+        shape = np.stack(bent + [b(xi) for b in unit.bubbles], axis=2)
+        rate = np.stack(turned + [b(xi) for b in slopes[2]], axis=2)
+        # what is hinged at both ends stays straight
+        shape[e.bar], rate[e.bar] = 0.0, 0.0
+        shape[e.bar, :, 2], rate[e.bar, :, 2] = xi[e.bar], 1.0
+        w[p] += shape @ amounts
+        slope[p] += rate @ amounts / length
     return w, slope
 
 
@@ -239,7 +242,7 @@ def state_diagrams(states: States, which: Ints, x: Floats) -> Diagrams:
         bent = (bent[0] + curved[0], bent[1] + curved[1])
     V, M = [], []
     for p, ((w1, r1, _, _), sense) in enumerate(FREEDOMS_OF):
-        q1, q2, *_ = (q @ factors.T for q in loads.transverse["yz"[p]])
+        q1, q2 = (q @ factors.T for q in loads.transverse["yz"[p]][:2])
         V0, M0 = f[:, w1, None], -f[:, r1, None] * sense
         V.append(V0 + q1 + (pull * bent[1][p] if bent else 0.0))
         M.append(M0 + V0 * X + q2 + (pull * bent[0][p] if bent else 0.0))

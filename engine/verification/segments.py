@@ -92,8 +92,7 @@ def _interpolation(places: Floats, at: Floats) -> tuple[Floats, Floats, Floats]:
     elements, stations = places.shape
     value, slope, linear = (np.zeros((len(at), elements * stations)) for _ in range(3))
     element = np.clip(np.searchsorted(places[:, 0], at, side="right") - 1, 0, elements - 1)
-    k = np.array([np.searchsorted(places[e], x, side="right") - 1 for e, x in zip(element, at, strict=True)])
-    k = np.clip(k, 0, stations - 2)
+    k = np.clip((places[element] <= at[:, None]).sum(axis=1) - 1, 0, stations - 2)
     step = places[element, k + 1] - places[element, k]
     t = np.clip((at - places[element, k]) / step, 0.0, 1.0)
     rows, left = np.arange(len(at)), element * stations + k

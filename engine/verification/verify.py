@@ -106,12 +106,13 @@ class Grounds:
 @dataclass(frozen=True)
 class Verification:
     """Verdicts and all that their proofs need. strength, deflection: indices of the combinations used; service_factors:
-    (deflection combinations, cases)."""
+    (deflection combinations, cases); along: (e, s) largest utilisation of section and stability checks at each station."""
 
     verdicts: tuple[Verdict, ...]
     grounds: Grounds
     deflection: tuple[int, ...]
     service_factors: Floats
+    along: Floats
 
     @property
     def strength(self) -> tuple[int, ...]:
@@ -170,9 +171,11 @@ def verify(
             reasons[i].append(
                 "the offset of the member enters the analysis; its effect on stability is not covered yet"
             )
+    along = np.zeros(combined.stations.shape)
     if strength:
-        _sections(document, response, grounds.peaks, grounds.steel, outcomes, reasons, progress)
-        _stability(document, grounds.segments, grounds.steel, outcomes, reasons)
+        along = _sections(document, response, grounds.peaks, grounds.steel, outcomes, reasons, progress)
+        held = _stability(document, grounds.segments, grounds.steel, outcomes, reasons)
+        _spread(combined, grounds.segments, held, along)
         _equilibria(combined, combinations, strength, outcomes, reasons)
     service_factors = np.array([combinations[i].factors for i in service]).reshape(len(service), cases)
     if service and document.hall:
@@ -188,7 +191,7 @@ def verify(
         if not usable and not reasons[i]:
             reasons[i].append("no combination for strength")
         verdicts.append(Verdict(i, status, usable, tuple(dict.fromkeys(reasons[i]))))
-    return Verification(tuple(verdicts), grounds, service, service_factors)
+    return Verification(tuple(verdicts), grounds, service, service_factors, along)
 
 
 def stability_values(
@@ -256,8 +259,10 @@ def _sections(
     outcomes: list[list[Outcome]],
     reasons: list[list[str]],
     progress: Step,
-) -> None:
+) -> Floats:
+    """Also gives the largest utilisation of the sections at each station, (e, s)."""
     elements = response.elements
+    along = np.zeros(forces.x.shape)
     first = np.searchsorted(elements.member, np.arange(len(outcomes) + 1))
     slender_web = (steel.kind == 0) & (steel.h - 2 * steel.tf > 72 * np.sqrt(235e6 / steel.fy) * steel.tw)
     for start, end in _blocks(first, forces.N[0].size):
@@ -267,6 +272,8 @@ def _sections(
             "section": np.where(v["n"] > 1.0, np.maximum(v["n"], v["u_NM"]), v["u_NM"]),
             "shear": np.maximum(v["u_Vz"], v["u_Vy"]),
         }
+        rows = slice(first[start], first[end])
+        along[rows] = np.nan_to_num(np.maximum(np.maximum(v["u_NM"], v["u_Vz"]), v["u_Vy"]).max(axis=2))
         class_4 = (v["cls"] == 4).any(axis=(1, 2))
         torsion = (v["u_T"] > TORSION_LIMIT).any(axis=(1, 2))
         for m in range(start, end):
@@ -286,6 +293,7 @@ def _sections(
                 reasons[m].append("torsion above 5 % of its resistance (6.2.7) is not covered yet")
             if slender_web[m]:
                 reasons[m].append("shear buckling of the web (6.2.6(6)) is not covered yet")
+    return along
 
 
 def _blocks(first: Ints, each: int) -> Iterator[tuple[int, int]]:
@@ -304,7 +312,8 @@ def _stability(
     steel: SteelArrays,
     outcomes: list[list[Outcome]],
     reasons: list[list[str]],
-) -> None:
+) -> Floats:
+    """Also gives the largest utilisation of each segment in stability, (segments,)."""
     v = stability_values(document, segments, steel, slice(None), slice(None))
     largest = {
         "flexural": np.maximum(v["u_Ny"], v["u_Nz"]),
@@ -325,6 +334,17 @@ def _stability(
             outcomes[m].append(Outcome(criterion, float(block[j, c]), int(c), float(middle[row]), row))
         if class_4[rows].any():
             reasons[m].append("class 4 cross-section (EN 1993-1-5) is not covered yet")
+    return np.asarray(np.nan_to_num(np.maximum(v["u_661"], v["u_662"]).max(axis=1)))
+
+
+def _spread(combined: Combined, segments: Segments, held: Floats, along: Floats) -> None:
+    """Raise utilisations along the elements, (e, s), to those of the segments (segments,) that the stations lie in."""
+    x = combined.elements.positions(combined.stations)
+    first = np.searchsorted(combined.elements.member, np.arange(len(combined.structure.members) + 1))
+    for m, start, end, value in zip(segments.member, segments.start, segments.end, held, strict=True):
+        own = slice(first[m], first[m + 1])
+        inside = (x[own] >= start - 1e-6) & (x[own] <= end + 1e-6)
+        np.maximum(along[own], value, out=along[own], where=inside)
 
 
 def frame_deflections(combined: Combined, which: Sequence[int]) -> tuple[Floats, Floats]:

@@ -22,7 +22,7 @@ from engine.structure.model import Floats, Structure
 from engine.structure.planes import planes
 from server.projects import schemas
 from server.projects.envelopes import QUANTITIES
-from server.projects.workbench import MOST_RUNS, kilo, station_utilisation
+from server.projects.workbench import MOST_RUNS, kilo
 
 
 def _single(chain: Chain, state: str) -> tuple[list[int], str, str]:
@@ -118,7 +118,7 @@ def _runs(
     members: list[int],
     found: Diagrams | None,
     moved: Floats | None,
-    along: dict[int, Floats],
+    along: Floats | None,
 ) -> list[schemas.RunOut]:
     """Members with what is drawn along them; moved: (e, s, 3) m at the stations."""
     first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
@@ -146,7 +146,7 @@ def _runs(
                 displacement=[]
                 if moved is None
                 else [(a, b, c) for a, b, c in (moved[e].reshape(-1, 3) * 1000).tolist()],
-                utilisation=along[i].tolist() if i in along else [0.0] * len(x),
+                utilisation=[0.0] * len(x) if along is None else along[e].ravel().tolist(),
                 **values,
             )
         )
@@ -158,8 +158,7 @@ def diagram_out(chain: Chain, revision: int, plane: str, state: str) -> schemas.
     envelope, or a mode. Raises KeyError for an unknown state."""
     structure, elements = chain.structure, chain.response.elements
     members = _members_of(structure, plane)
-    # the whole building is coloured member by member
-    along = {} if plane == "whole" else station_utilisation(chain, members)
+    along = chain.verification.along
     shape = _shape(chain, state)
     if shape:
         mode, words = shape
@@ -244,7 +243,7 @@ def mechanism_out(document: Document, revision: int, plane: str) -> schemas.Diag
     system = assemble(structure, load(document, structure), document.analysis.shear_deformation)
     mode = mechanism(system)
     stations = system.stations
-    runs = _runs(structure, system.elements, stations, _members_of(structure, plane), None, mode.along, {})
+    runs = _runs(structure, system.elements, stations, _members_of(structure, plane), None, mode.along, None)
     return schemas.DiagramOut(
         revision=revision, state="mechanism", kind="mode", formula="how it moves freely", runs=runs, loads=[]
     )

@@ -28,7 +28,7 @@ from engine.structure.planes import planes
 from engine.verification.equilibrium import Edge, equilibrium
 from engine.verification.marks import marks
 from engine.verification.proof import Proof
-from engine.verification.verify import CRITERIA, Verdict, section_values, stability_values
+from engine.verification.verify import CRITERIA, Verdict, stability_values
 from server.projects import schemas
 from server.projects.surfaces import brief, local_out, wind_out
 
@@ -404,32 +404,6 @@ def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
         deflection_worst=deflection_worst(chain) if chain.document.hall else None,
         **structure_out(chain.document, structure),
     )
-
-
-def station_utilisation(chain: Chain, members: list[int]) -> dict[int, Floats]:
-    """Largest utilisation of section and stability checks at each station of the members, over all combinations."""
-    response, verification = chain.response, chain.verification
-    first = np.searchsorted(response.elements.member, np.arange(len(chain.structure.members) + 1))
-    found: dict[int, Floats] = {}
-    if not verification.strength:
-        return {i: np.zeros((first[i + 1] - first[i]) * verification.forces.x.shape[1]) for i in members}
-    e = [int(j) for j in np.flatnonzero(np.isin(response.elements.member, members))]
-    v = section_values(chain.document, response, verification.peaks, verification.steel, e, slice(None), slice(None))
-    section = np.nan_to_num(np.maximum(np.maximum(v["u_NM"], v["u_Vz"]), v["u_Vy"]).max(axis=2))
-    s = verification.segments
-    rows = [int(r) for r in np.flatnonzero(np.isin(s.member, members))]
-    v = stability_values(chain.document, s, verification.steel, rows, slice(None))
-    stability = np.nan_to_num(np.maximum(v["u_661"], v["u_662"]).max(axis=1))
-    for i in members:
-        own = [k for k, j in enumerate(e) if first[i] <= j < first[i + 1]]
-        x = (response.elements.positions(verification.forces.x)[first[i] : first[i + 1]]).ravel()
-        values = section[own].ravel()
-        for k, r in enumerate(rows):
-            if s.member[r] == i:
-                inside = (x >= s.start[r] - 1e-6) & (x <= s.end[r] + 1e-6)
-                values = np.where(inside, np.maximum(values, stability[k]), values)
-        found[i] = values
-    return found
 
 
 def ribbon_out(chain: Chain, member: int) -> schemas.RibbonOut:
