@@ -350,12 +350,16 @@ class LocalOut(BaseModel):
 
 
 class PanelBrief(BaseModel):
+    """A panel. stiff: "rigid", "membrane" or "", how it holds its plane; its corners in m where it does."""
+
     name: str
     kind: str
     side: str
     area: float
     pitch: float
     carriers: int
+    stiff: str = ""
+    corners: list[Triple] = []
 
 
 Flat = tuple[float, float]
