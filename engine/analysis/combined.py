@@ -11,7 +11,7 @@ import numpy as np
 
 from engine.actions.combinations import Combination
 from engine.analysis.bows import along
-from engine.analysis.diagrams import Diagrams, deflections, diagrams
+from engine.analysis.diagrams import Diagrams, deflections, diagrams, varying
 from engine.analysis.elements import Elements
 from engine.analysis.second_order import FREEDOMS_OF, shapes
 from engine.analysis.solve import Response, System, solve_linear
@@ -128,6 +128,18 @@ class Combined:
             out[..., plain], out[..., solved] = getattr(linear, name), getattr(own, name)
             values.append(out)
         return Diagrams(self.stations, *values)
+
+    def pulled(self, which: Sequence[int]) -> Floats | None:
+        """(e, s, k) ∫N along the elements, by which N is known between the stations; None where no line load varies along a
+        member's axis, so that N is straight between them."""
+        system = self.response.system
+        if not len(varying(system.loads, 0)):
+            return None
+        rows = self.rows[np.asarray(which, dtype=np.int64)]
+        start = -self.end_force(which)[:, 0]
+        return np.asarray(
+            start[:, None] * self.stations[:, :, None] - system.integrals_at(self.stations).axial[1] @ rows.T
+        )
 
     def deflections(self, which: Sequence[int]) -> Floats:
         """(e, s, 3, k) displacements along all elements in global axes."""

@@ -39,19 +39,28 @@ class Diagrams:
 PAIRS = (("Vz", "My"), ("Vy", "Mz"))
 
 
-def peaked(d: Diagrams, loads: ElementLoads) -> Diagrams:
-    """The diagrams with each moment and shear raised to its peak between a station and the next, where that is larger."""
+def peaked(d: Diagrams, loads: ElementLoads, pulled: Floats | None = None) -> Diagrams:
+    """The diagrams with each moment, shear and axial force raised to its peak between a station and the next, where that is
+    larger. pulled: (e, s, c) ∫N along the elements; without it N is that of the stations."""
     peaks = {}
     for V_name, M_name in PAIRS:
         V, M = getattr(d, V_name), getattr(d, M_name)
         at = _turning(V)
         _, b, c = _parabola(d, V, M, at)
         peaks[M_name] = _raised(M, at, _root(d, V, M, at, b, c)[1])
-        own = _varying(loads, V_name)
-        places = np.meshgrid(own, np.arange(V.shape[1] - 1), np.arange(V.shape[2]), indexing="ij")
-        at = (places[0].ravel(), places[1].ravel(), places[2].ravel())
-        peaks[V_name] = _raised(V, at, _vertex(V, at, *_parabola(d, V, M, at)[1:])[1]) if len(own) else V
+        peaks[V_name] = _turned(d, V, M, varying(loads, 1 if V_name == "Vy" else 2))
+    if pulled is not None:
+        peaks["N"] = _turned(d, d.N, pulled, varying(loads, 0))
     return replace(d, **peaks)
+
+
+def _turned(d: Diagrams, V: Floats, M: Floats, own: Ints) -> Floats:
+    """A shear (or axial force) with its integral, raised to where it turns in some elements."""
+    if not len(own):
+        return V
+    places = np.meshgrid(own, np.arange(V.shape[1] - 1), np.arange(V.shape[2]), indexing="ij")
+    at = (places[0].ravel(), places[1].ravel(), places[2].ravel())
+    return _raised(V, at, _vertex(V, at, *_parabola(d, V, M, at)[1:])[1])
 
 
 #: indices of elements, stations and states
@@ -71,9 +80,9 @@ def _raised(values: Floats, at: Places, peak: Floats) -> Floats:
     return out
 
 
-def _varying(loads: ElementLoads, shear: str) -> Ints:
-    """Elements on which a line load varies along the element: between two stations its sum may change sign."""
-    q = loads.q[:, :, 1 if shear == "Vy" else 2]
+def varying(loads: ElementLoads, axis: int) -> Ints:
+    """Elements on which a line load along a local axis varies: between two stations the sum of loads may change sign."""
+    q = loads.q[:, :, axis]
     uneven = np.abs(q[:, 0] - q[:, 1]) > 1e-6 * np.abs(q).max(initial=0.0)
     return np.asarray(np.unique(loads.line[uneven, 0]))
 
@@ -103,9 +112,9 @@ def _vertex(V: Floats, at: Places, b: Floats, c: Floats) -> tuple[Floats, Floats
     return t, V[at] + b * t + c * t**2
 
 
-def extremes(d: Diagrams) -> dict[str, tuple[Floats, Floats, Floats, Floats]]:
+def extremes(d: Diagrams, pulled: Floats | None = None) -> dict[str, tuple[Floats, Floats, Floats, Floats]]:
     """Greatest and least of N, Vy, Vz, T, My, Mz of each element in each state, (e, c), and where: for each quantity the
-    greatest, its distance from the element's start in metres, the least, and its distance."""
+    greatest, its distance from the element's start in metres, the least, and its distance. pulled: as in `peaked`."""
     found = {}
     turns: dict[str, tuple[Floats, Floats]] = {}
     shape = (d.x.shape[0], d.x.shape[1] - 1, d.N.shape[2])
@@ -119,6 +128,8 @@ def extremes(d: Diagrams) -> dict[str, tuple[Floats, Floats, Floats, Floats]]:
         share, top = np.full((2, *shape), np.nan)
         share[at], top[at] = _root(d, V, M, at, b.reshape(shape)[at], c.reshape(shape)[at])
         turns[M_name] = share, top
+    if pulled is not None:
+        turns["N"] = _vertex(d.N, every, *_parabola(d, d.N, pulled, every)[1:])
     step = np.diff(d.x, axis=1)[:, :, None]
     for name in ("N", "Vy", "Vz", "T", "My", "Mz"):
         values, x = getattr(d, name), np.broadcast_to(d.x[:, :, None], getattr(d, name).shape)

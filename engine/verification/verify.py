@@ -89,7 +89,7 @@ class Grounds:
 
     @cached_property
     def peaks(self) -> Diagrams:
-        return peaked(self.forces, self.combined.response.loads)
+        return peaked(self.forces, self.combined.response.loads, self.combined.pulled(self.strength))
 
     @cached_property
     def segments(self) -> Segments:

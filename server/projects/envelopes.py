@@ -25,8 +25,12 @@ def extremes_out(chain: Chain) -> list[schemas.ExtremesOut]:
         return []
     names = [chain.combinations[i].name for i in strength]
     first = np.searchsorted(elements.member, np.arange(len(chain.structure.members) + 1))
+    pulled = chain.combined.pulled(strength)
     blocks = [
-        extremes(Diagrams(*(getattr(forces, field.name)[at : at + BLOCK] for field in fields(Diagrams))))
+        extremes(
+            Diagrams(*(getattr(forces, field.name)[at : at + BLOCK] for field in fields(Diagrams))),
+            None if pulled is None else pulled[at : at + BLOCK],
+        )
         for at in range(0, len(elements), BLOCK)
     ]
     found: dict[str, list[Floats]] = {

@@ -119,6 +119,7 @@ def _runs(
     found: Diagrams | None,
     moved: Floats | None,
     along: Floats | None,
+    pulled: Floats | None = None,
 ) -> list[schemas.RunOut]:
     """Members with what is drawn along them; moved: (e, s, 3) m at the stations."""
     first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
@@ -147,6 +148,7 @@ def _runs(
                 if moved is None
                 else [(a, b, c) for a, b, c in (moved[e].reshape(-1, 3) * 1000).tolist()],
                 utilisation=[0.0] * len(x) if along is None else along[e].ravel().tolist(),
+                pulled=[] if pulled is None else (pulled[e].ravel() / 1000).tolist(),
                 **values,
             )
         )
@@ -167,6 +169,7 @@ def diagram_out(chain: Chain, revision: int, plane: str, state: str) -> schemas.
     envelope = state.startswith("envelope")
     numbers, kind, formula = _envelope(chain, state) if envelope else _single(chain, state)
     moved = None if envelope else chain.combined.deflections(numbers)[..., 0]
+    pulled = None if envelope else chain.combined.pulled(numbers)
     # without any combination there is nothing to envelop yet
     found = chain.combined.diagrams(numbers) if numbers else None
     return schemas.DiagramOut(
@@ -174,7 +177,7 @@ def diagram_out(chain: Chain, revision: int, plane: str, state: str) -> schemas.
         state=state,
         kind=kind,
         formula=formula,
-        runs=_runs(structure, elements, chain.combined.stations, members, found, moved, along),
+        runs=_runs(structure, elements, chain.combined.stations, members, found, moved, along, pulled),
         loads=[] if envelope else _loads(chain, chain.combined.rows[numbers[0]], members),
         points=[] if envelope else _points(chain, chain.combined.rows[numbers[0]], members),
         reactions=[] if envelope else _pushes(chain, numbers[0], members),

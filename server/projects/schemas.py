@@ -350,12 +350,16 @@ class LocalOut(BaseModel):
 
 
 class PanelBrief(BaseModel):
+    """A panel. stiff: "rigid", "membrane" or "", how it holds its plane; its corners in m where it does."""
+
     name: str
     kind: str
     side: str
     area: float
     pitch: float
     carriers: int
+    stiff: str = ""
+    corners: list[Triple] = []
 
 
 Flat = tuple[float, float]
@@ -590,7 +594,8 @@ class RunOut(BaseModel):
     axis_z: direction of local z, towards which a negative moment's diagram is drawn (tension side).
     N, Vy, Vz, T, My, Mz: for an envelope the greatest, least_N and so on the least; alike for a single state.
     utilisation: largest of section and stability checks at each station, over all strength combinations. stretch: true length
-    of the pieces at the stations beside that along the member, empty where they are the same (a haunch's pieces are inclined).
+    of the pieces at the stations beside that along the member, empty where they are the same (a haunch's pieces are inclined). pulled: of a single state, ∫N from each element's start in
+    kNm where N is not straight between the stations, else empty.
     """
 
     member: str
@@ -612,6 +617,7 @@ class RunOut(BaseModel):
     least_Mz: list[float]
     displacement: list[Triple]
     utilisation: list[float]
+    pulled: list[float] = []
     most_in: dict[str, list[int]] = {}
     least_in: dict[str, list[int]] = {}
 

@@ -36,11 +36,24 @@ def _turn(panel: Panel, origin: Floats, basis: Floats) -> tuple[schemas.Triple, 
 
 
 def brief(structure: Structure) -> list[schemas.PanelBrief]:
-    """The panels by name."""
-    return [
-        schemas.PanelBrief(name=p.name, kind=p.kind, side=p.side, area=p.area, pitch=p.pitch, carriers=len(p.carriers))
-        for p in structure.panels
-    ]
+    """The panels by name; those that are stiff in their plane with their corners."""
+    found = []
+    for p in structure.panels:
+        stiff = "rigid" if p.rigid else "membrane" if p.law else ""
+        corners = [(x, y, z) for x, y, z in p.corners.tolist()] if stiff else []
+        found.append(
+            schemas.PanelBrief(
+                name=p.name,
+                kind=p.kind,
+                side=p.side,
+                area=p.area,
+                pitch=p.pitch,
+                carriers=len(p.carriers),
+                stiff=stiff,
+                corners=corners,
+            )
+        )
+    return found
 
 
 def wind_out(winds: list[Wind]) -> list[schemas.WindOut]:

@@ -141,3 +141,22 @@ class BetweenStations(unittest.TestCase):
         fine = extremes(v.forces)["Vz"]
         self.assertAlmostEqual(np.abs(v.peaks.Vz).max(), max(np.abs(fine[0]).max(), np.abs(fine[2]).max()), places=6)
         self.assertGreater(np.abs(v.peaks.Vz - v.forces.Vz).max(), 1.0)
+
+    def test_axial_load_that_changes_sign(self):
+        p = 6.0
+        document = beam(
+            member_loads=[
+                {"case": "P", "member": "m", "value": [-p, 0, 0], "value_end": [2 * p, 0, 0], "start": 0.0, "end": SPAN}
+            ]
+        )
+        chain = run(document)
+        d, pulled = chain.combined.diagrams([0]), chain.combined.pulled([0])
+        most, at, least, low = (v[0, 0] for v in extremes(d, pulled)["N"])
+        # N(ξ) = −∫ n from the free end: p L (1/2 + ξ − 3ξ²/2): 2/3 p L at ξ = 1/3, none at the end
+        self.assertAlmostEqual(most / 1e3, p * SPAN * 2 / 3, places=6)
+        self.assertAlmostEqual(at, SPAN / 3, places=6)
+        self.assertAlmostEqual(least / 1e3, 0.0, places=6)
+        self.assertAlmostEqual(np.abs(chain.verification.peaks.N).max() / 1e3, p * SPAN * 2 / 3, places=6)
+        # uniform loads leave N straight between the stations
+        plain = run(beam(member_loads=[{"case": "P", "member": "m", "value": [3, 0, -1]}]))
+        self.assertIsNone(plain.combined.pulled([0]))

@@ -53,6 +53,21 @@ describe('diagrams between stations', () => {
     expect(read(haunched, 'My', 5.5)).toBeCloseTo(M(5.5), 9)
     expect(refined(haunched, 'Vz').x).toEqual(stations)
   })
+  it('follows an axial force under a load that varies', () => {
+    // N = p L (1/2 + ξ − 3ξ²/2), ∫N = p L² (ξ/2 + ξ²/2 − ξ³/2)
+    const xi = [0, 0.6, 1]
+    const p = 6
+    const pulledRun = {
+      ...run,
+      x: xi.map((v) => v * L),
+      N: xi.map((v) => p * L * (0.5 + v - 1.5 * v * v)),
+      pulled: xi.map((v) => p * L * L * (v / 2 + (v * v) / 2 - v ** 3 / 2)),
+    }
+    const found = refined(pulledRun, 'N')
+    const k = found.values.indexOf(Math.max(...found.values))
+    expect(found.x[k]).toBeCloseTo(L / 3, 9)
+    expect(found.values[k]).toBeCloseTo((p * L * 2) / 3, 9)
+  })
   it('keeps envelopes straight', () => {
     expect(refined(run, 'My', true).x).toEqual(stations)
     expect(read(run, 'My', 1.5, true)).toBeCloseTo(M(3) / 2, 9)

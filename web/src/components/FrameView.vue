@@ -27,7 +27,7 @@ onBeforeUnmount(() => watcher?.disconnect())
 
 const plane = usePlane(bench, size)
 const { coloured, basis, upright, inPlane, line, grid, bounds, sheet } = plane
-const { purlins, outlines, supports, cross, frameKey, eaves, kinds, middle, top } = useSteel(bench, plane)
+const { decks, purlins, outlines, supports, cross, frameKey, eaves, kinds, middle, top } = useSteel(bench, plane)
 const { on, pieces, plain, moments, besides, momentWords, moved, arrows, pointLoads, pushes, natureColour, worst } =
   useResults(bench, plane)
 /** Save the drawing as it is, with the styles it is drawn in. */
@@ -82,6 +82,7 @@ const { pen, trail, put, window_, press, drag, letGo } = usePen(bench, plane, ho
         :y1="frameKey.ay"
         :y2="frameKey.ay"
       />
+      <path v-for="d in decks.shapes" :key="`deck${d.key}`" class="deck" :d="d.d" />
       <path v-for="m in moments" :key="m.key" class="moment" :d="m.d" />
       <path v-for="m in besides" :key="`b${m.key}`" class="beside" :d="m.d" />
       <g v-if="on('actions')" :stroke="natureColour" fill="none">
@@ -143,6 +144,7 @@ const { pen, trail, put, window_, press, drag, letGo } = usePen(bench, plane, ho
         <path v-if="p.stay" class="stay" :d="p.stay" />
         <rect v-if="p.outer" class="purlin" :x="p.x - 2.5" :y="p.y - 2.5" width="5" height="5" />
       </g>
+      <text v-for="w in decks.words" :key="w.stiff" class="decked" :x="w.x" :y="w.y + 4">{{ w.text }}</text>
       <rect v-for="([x, y], i) in cross" :key="i" class="cut" :x="x - 4" :y="y - 4" width="8" height="8" />
       <g v-if="moved">
         <path v-for="l in moved.lines" :key="l.key" class="moved" :d="l.d" />
@@ -275,6 +277,21 @@ const { pen, trail, put, window_, press, drag, letGo } = usePen(bench, plane, ho
 </template>
 
 <style scoped>
+.deck {
+  fill: #56626c;
+  fill-opacity: 0.07;
+  stroke: #8b949b;
+  stroke-width: 0.6;
+  stroke-dasharray: 3 3;
+}
+.decked {
+  font: 500 12px var(--condensed);
+  fill: var(--ink-2);
+  text-anchor: middle;
+  paint-order: stroke;
+  stroke: #faf9f6;
+  stroke-width: 3px;
+}
 .which {
   font-size: 12px;
   text-anchor: middle;

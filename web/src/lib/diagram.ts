@@ -3,7 +3,7 @@ import type { Quantity } from '../stores/workbench'
 import { at } from './chart'
 
 /** Diagrams between their stations, as the loads make them: a shear is a parabola that encloses the difference of its moments,
- * a moment the cubic with the shears as its slopes. Envelopes run straight from station to station. */
+ * a moment the cubic with the shears as its slopes, an axial force a parabola that encloses its own integral. Envelopes run straight from station to station. */
 
 type Run = Schemas['RunOut']
 const SHEAR = { My: 'Vz', Mz: 'Vy' } as const
@@ -23,8 +23,8 @@ function piece(run: Run, key: Quantity, i: number, straight: boolean): Piece {
     const [u, v] = [shear[i]! * h, shear[i + 1]! * h]
     return [a, u, 3 * (b - a) - 2 * u - v, 2 * (a - b) + u + v]
   }
-  if (key === 'Vz' || key === 'Vy') {
-    const moment = run[MOMENT[key]]
+  const moment = key === 'Vz' || key === 'Vy' ? run[MOMENT[key]] : key === 'N' && run.pulled?.length ? run.pulled : null
+  if (moment) {
     const c = 3 * (a + b) - (6 * (moment[i + 1]! - moment[i]!)) / h
     return [a, b - a - c, c, 0]
   }

@@ -42,6 +42,17 @@ export function useSteel(bench: Bench, plane: PlaneView) {
       .filter((m) => bench.chosen.has(m.name))
       .map((m) => ({ key: m.name, d: path(line(m).map((p) => sheet.value.at(...p))) })),
   )
+  /** Decks in the plane that hold it, shaded; the word for each kind stands once, in the middle of its decks. */
+  const decks = computed(() => {
+    const own = (bench.chain?.panels ?? []).filter((p) => p.stiff && p.corners?.every((c) => Math.abs(off(c)) < 0.01))
+    const shapes = own.map((p) => ({ key: p.name, stiff: p.stiff, spots: p.corners!.map(onSheet) }))
+    const words = [...new Set(shapes.map((s) => s.stiff))].map((stiff) => {
+      const spots = shapes.filter((s) => s.stiff === stiff).flatMap((s) => s.spots)
+      const middle = (k: 0 | 1) => (Math.min(...spots.map((p) => p[k])) + Math.max(...spots.map((p) => p[k]))) / 2
+      return { stiff, text: stiff === 'rigid' ? 'rigid in plan' : 'membrane', x: middle(0), y: middle(1) }
+    })
+    return { shapes: shapes.map((s) => ({ key: s.key, d: path(s.spots, true) })), words }
+  })
   const supports = computed(() =>
     (bench.chain?.supports ?? [])
       .filter((s) => Math.abs(off(bench.chain!.nodes![s.index]!)) < 0.01)
@@ -102,5 +113,6 @@ export function useSteel(bench: Bench, plane: PlaneView) {
     return { ...best, pitch: new Set(slopes).size === 1 ? ` · ${slopes[0]}` : '' }
   })
 
-  return { purlins, outlines, supports, cross, frameKey, eaves, kinds, middle, top }
+  return {
+    decks, purlins, outlines, supports, cross, frameKey, eaves, kinds, middle, top }
 }
