@@ -15,11 +15,10 @@ from tests.faults.installation import Installation, Visitor, children, until
 
 
 def heavy(name: str, eaves: float) -> Document:
-    """A hall whose chain takes a second or two."""
-    document = portal_hall(10, 1)
+    """A hall whose chain takes two seconds or more: with snow it has 180 combinations for strength."""
+    document = portal_hall(16, 1)
     document.name = name
     document.hall.eaves_height = eaves
-    document.site.ground_snow = 0.0
     document.analysis.order = "second"
     return document
 

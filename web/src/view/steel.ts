@@ -114,5 +114,15 @@ export function useSteel(bench: Bench, plane: PlaneView) {
   })
 
   return {
-    decks, purlins, outlines, supports, cross, frameKey, eaves, kinds, middle, top }
+    decks,
+    purlins,
+    outlines,
+    supports,
+    cross,
+    frameKey,
+    eaves,
+    kinds,
+    middle,
+    top,
+  }
 }
