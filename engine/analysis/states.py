@@ -88,7 +88,7 @@ def one_sided(system: System) -> bool:
 
 def load_bubbles(system: System) -> Floats:
     """(2, e, b, cases): what loads between clamped ends make of the bubbles: the work they do on each, over its stiffness."""
-    e, loads, unit, cases = system.elements, system.loads, shapes(), system.fixed.shape[2]
+    e, loads, cases, unit = system.elements, system.loads, system.fixed.shape[2], shapes()
     row = loads.line[:, 0]
     L = e.length[row, None]
     xi = loads.span / L

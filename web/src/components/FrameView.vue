@@ -490,8 +490,12 @@ svg {
   color: var(--ink-2);
   pointer-events: none;
 }
+.legend span {
+  white-space: nowrap;
+}
 .bar {
   display: flex;
+  flex-wrap: wrap;
   gap: 9px;
   font: 400 11px var(--mono);
 }

@@ -42,14 +42,15 @@ export function useSteel(bench: Bench, plane: PlaneView) {
       .filter((m) => bench.chosen.has(m.name))
       .map((m) => ({ key: m.name, d: path(line(m).map((p) => sheet.value.at(...p))) })),
   )
-  /** Decks in the plane that hold it, shaded; the word for each kind stands once, in the middle of its decks. */
+  /** Decks in the plane that hold it, shaded; the word for each kind stands once, below its decks. */
   const decks = computed(() => {
     const own = (bench.chain?.panels ?? []).filter((p) => p.stiff && p.corners?.every((c) => Math.abs(off(c)) < 0.01))
     const shapes = own.map((p) => ({ key: p.name, stiff: p.stiff, spots: p.corners!.map(onSheet) }))
     const words = [...new Set(shapes.map((s) => s.stiff))].map((stiff) => {
       const spots = shapes.filter((s) => s.stiff === stiff).flatMap((s) => s.spots)
-      const middle = (k: 0 | 1) => (Math.min(...spots.map((p) => p[k])) + Math.max(...spots.map((p) => p[k]))) / 2
-      return { stiff, text: stiff === 'rigid' ? 'rigid in plan' : 'membrane', x: middle(0), y: middle(1) }
+      const [xs, ys] = [spots.map((p) => p[0]), spots.map((p) => p[1])]
+      const x = (Math.min(...xs) + Math.max(...xs)) / 2
+      return { stiff, text: stiff === 'rigid' ? 'floor rigid in plan' : 'floor a membrane', x, y: Math.max(...ys) + 16 }
     })
     return { shapes: shapes.map((s) => ({ key: s.key, d: path(s.spots, true) })), words }
   })
