@@ -71,68 +71,60 @@ RIGID = 2e12
 
 def make_elements(structure: Structure, shear_deformation: bool = True) -> Elements:
     """The elements of all members, one between each two successive nodes of a member."""
-    ends: list[tuple[int, int]] = []
-    member: list[int] = []
-    roll: list[float] = []
-    turn: list[float] = []
-    bar: list[bool] = []
-    released: list[Bools] = []
-    spring: list[Floats] = []
-    stiffness: list[tuple[float, ...]] = []
-    shift: list[tuple[tuple[float, float], tuple[float, float]]] = []
-    pieced: list[tuple[int, int]] = []
-    for i, m in enumerate(structure.members):
-        count = len(m.nodes) - 1
-        row = np.zeros((count, 12), dtype=bool)
-        stiff = np.zeros((count, 12))
-        if m.bar:
-            row[:, [3, 4, 5, 9, 10, 11]] = True
-        else:
-            for at, base, free, springs in (
-                (0, 0, m.release_start, m.springs_start),
-                (-1, 6, m.release_end, m.springs_end),
-            ):
-                for freedom in free:
-                    row[at, base + FREEDOMS.index(freedom)] = True
-                for freedom, k in springs:
-                    row[at, base + FREEDOMS.index(freedom)] = True
-                    stiff[at, base + FREEDOMS.index(freedom)] = k
-        if m.pieces:
-            pieced.append((i, len(ends)))
-        ends += zip(m.nodes[:-1], m.nodes[1:], strict=True)
-        member += [i] * count
-        roll += [m.roll] * count
-        turn += [m.section.turn] * count
-        bar += [m.bar] * count
-        released.append(row)
-        spring.append(stiff)
-        shift += [(m.offset, m.offset)] * count
-        stiffness += [_stiffness(m.section, m, shear_deformation)] * count
-    pairs = np.array(ends, dtype=np.int64).reshape(-1, 2)
-    owner = np.array(member, dtype=np.int64)
+    members = structure.members
+    counts = np.array([len(m.nodes) - 1 for m in members], dtype=np.int64)
+    owner = np.repeat(np.arange(len(members)), counts)
+    first = np.concatenate([[0], np.cumsum(counts)])
+    bar = structure.bars[owner]
+    released, spring = np.zeros((len(owner), 12), dtype=bool), np.zeros((len(owner), 12))
+    released[bar] = np.tile([False, False, False, True, True, True], 2)
+    for i, m in enumerate(members):
+        if m.bar or not (m.release_start or m.release_end or m.springs_start or m.springs_end):
+            continue
+        for at, base, free, springs in (
+            (first[i], 0, m.release_start, m.springs_start),
+            (first[i + 1] - 1, 6, m.release_end, m.springs_end),
+        ):
+            for freedom in free:
+                released[at, base + FREEDOMS.index(freedom)] = True
+            for freedom, k in springs:
+                released[at, base + FREEDOMS.index(freedom)] = True
+                spring[at, base + FREEDOMS.index(freedom)] = k
+    known: dict[tuple[int, int, str], tuple[float, ...]] = {}
+
+    def stiffness_of(section: Section, m: Member) -> tuple[float, ...]:
+        key = (id(section), id(m.material), m.behaviour)
+        if key not in known:
+            known[key] = _stiffness(section, m, shear_deformation)
+        return known[key]
+
+    stiffness = np.array([stiffness_of(m.section, m) for m in members]).reshape(-1, 6)[owner]
+    roll = np.array([m.roll for m in members], dtype=float)[owner]
+    turn = np.array([m.section.turn for m in members], dtype=float)[owner]
+    shifts = np.repeat(np.array([m.offset for m in members], dtype=float).reshape(-1, 1, 2)[owner], 2, axis=1)
+    pairs = structure.segments
     start, end = structure.xyz[pairs[:, 0]], structure.xyz[pairs[:, 1]]
     reach = np.linalg.norm(end - start, axis=1)
     before = np.cumsum(reach) - reach
-    first = np.searchsorted(owner, np.arange(len(structure.members) + 1))
-    offset = before - before[np.minimum(first[owner], len(before) - 1)] if len(before) else before
-    shifts = np.array(shift, dtype=float).reshape(-1, 2, 2)
-    for i, at in pieced:
-        m = structure.members[i]
-        for e in range(at, first[i + 1]):
+    offset = before - before[first[owner]]
+    for i, m in enumerate(members):
+        if not m.pieces:
+            continue
+        for e in range(first[i], first[i + 1]):
             middle = offset[e] + reach[e] / 2
             for piece in m.pieces:
                 if piece.start < middle < piece.end:
                     share = (np.array([offset[e], offset[e] + reach[e]]) - piece.start) / (piece.end - piece.start)
                     shifts[e, :, 1] += piece.rise_start + share * (piece.rise_end - piece.rise_start)
-                    stiffness[e] = _stiffness(piece.section, m, shear_deformation)
-    straight = local_axes(start, end, np.array(roll))
+                    stiffness[e] = stiffness_of(piece.section, m)
+    straight = local_axes(start, end, roll)
     arms = np.einsum("ens,esj->enj", shifts, straight[:, 1:])
     start, end = start + arms[:, 0], end + arms[:, 1]
-    columns = np.array(stiffness, dtype=float).reshape(-1, 6).T
+    columns = stiffness.T
     return Elements(
         ends=pairs,
         length=np.linalg.norm(end - start, axis=1),
-        axes=local_axes(start, end, np.array(roll) + np.array(turn)),
+        axes=local_axes(start, end, roll + turn),
         member=owner,
         offset=offset,
         EA=columns[0],
@@ -141,23 +133,24 @@ def make_elements(structure: Structure, shear_deformation: bool = True) -> Eleme
         GJ=columns[3],
         GAy=columns[4],
         GAz=columns[5],
-        released=np.concatenate(released) if released else np.zeros((0, 12), dtype=bool),
-        bar=np.array(bar, dtype=bool),
+        released=released,
+        bar=bar,
         arms=arms,
-        spring=np.concatenate(spring) if spring else np.zeros((0, 12)),
+        spring=spring,
         reach=reach,
-        held=_held(structure, owner, offset, reach),
+        held=_held(structure, first, offset, reach),
     )
 
 
-def _held(structure: Structure, owner: Ints, offset: Floats, reach: Floats) -> Bools:
-    """Whether a restraint of a flange lies inside each element."""
-    found = np.zeros(len(owner), dtype=bool)
-    for e, m in enumerate(owner.tolist()):
-        member = structure.members[m]
-        if len(member.outer) > 2 or len(member.inner) > 2:
-            low, high = offset[e] + 1e-6, offset[e] + reach[e] - 1e-6
-            found[e] = any(low < x < high for x in (*member.outer, *member.inner))
+def _held(structure: Structure, first: Ints, offset: Floats, reach: Floats) -> Bools:
+    """Whether a restraint of a flange lies inside each element; first: (members + 1,) the first element of each."""
+    found = np.zeros(len(offset), dtype=bool)
+    for i, m in enumerate(structure.members):
+        if len(m.outer) > 2 or len(m.inner) > 2:
+            own = slice(first[i], first[i + 1])
+            places = np.array([*m.outer, *m.inner])[:, None]
+            low, high = offset[own] + 1e-6, offset[own] + reach[own] - 1e-6
+            found[own] = ((places > low) & (places < high)).any(axis=0)
     return found
 
 

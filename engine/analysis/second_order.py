@@ -116,10 +116,13 @@ class Geometry:
     Z_loose: csr_array
     length: Floats
 
-    def on(self, columns: Ints, R: csr_array | None) -> Geometry:
+    def on(self, columns: Ints, R: csr_array | None, with_ends: bool = True) -> Geometry:
         """With the displacements of some freedoms alone, which R turns to global ones."""
-        ends, Z = (part if R is None else csr_array(part @ R) for part in (self.ends, self.Z))
-        return replace(self, ends=csr_array(ends[:, columns]), Z=csr_array(Z[:, columns]))
+
+        def turned(part: csr_array) -> csr_array:
+            return csr_array((part if R is None else part @ R)[:, columns])
+
+        return replace(self, ends=turned(self.ends) if with_ends else self.ends, Z=turned(self.Z))
 
     def pick(self, values: Floats) -> Floats:
         """Of (2, e, …) values the rows of what bends."""

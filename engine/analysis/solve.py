@@ -112,6 +112,14 @@ class System:
         places = (np.repeat(np.arange(len(row)), 12), self.dofs.ravel())
         return csr_array((row.ravel(), places), shape=(len(row), self.force.shape[0]))
 
+    def own_ends(self, local: Floats, free: Floats) -> Floats:
+        """(e, 12, c) displacements of the elements' own ends, from those of their nodes in local axes; free: what loads make of
+        released ends."""
+        found: Floats = local + free
+        released = self.elements.released.any(axis=1) & ~self.elements.bar
+        found[released] += (self.maps[released] - np.eye(12)) @ local[released]
+        return found
+
     def axial(self, u: Floats, factors: Floats) -> Floats:
         """(e, c) mean axial forces, as if every element acted, from displacements (6 n, c) of the nodes in global axes and the
         factors (c, cases) of the cases."""
@@ -154,9 +162,9 @@ class Response:
         return self.system.loads
 
 
-def global_stiffness(elements: Elements, k: Floats, size: int) -> csc_array:
+def global_stiffness(elements: Elements, k: Floats, size: int, T: Floats | None = None) -> csc_array:
     """Assembled stiffness of the elements over all freedoms, (6 n, 6 n)."""
-    T = transforms(elements)
+    T = transforms(elements) if T is None else T
     K = np.swapaxes(T, 1, 2) @ k @ T
     dofs = dofs_of(elements)
     rows, columns = np.repeat(dofs, 12, axis=1).ravel(), np.tile(dofs, (1, 12)).ravel()
@@ -225,7 +233,7 @@ def assemble(
     for move in loading.settlements:
         imposed[6 * move.node : 6 * move.node + 3, move.case] += move.movement
 
-    K = global_stiffness(elements, k, size)
+    K = global_stiffness(elements, k, size, T)
     decks = membrane_stiffness(structure)
     if decks is not None:
         K = csc_array(K + decks)
@@ -289,7 +297,7 @@ def solve_linear(system: System) -> Response:
     u, reaction = system.to_global(u), pushed_back(system, u, reaction)
     local = system.T @ u[system.dofs].reshape(len(system.elements), 12, cases)
     end_force = system.k_c @ local + system.fixed_c
-    end_displacement = system.maps @ local + system.free
+    end_displacement = system.own_ends(local, system.free)
     shape = (len(structure.nodes), 6, cases)
     return Response(system, u.reshape(shape), reaction.reshape(shape), end_force, end_displacement, residual)
 

@@ -376,7 +376,7 @@ def _amplified(
     """Second order of states whose first order is u, under the forces `right` on the freedoms that move."""
     system = solver.system
     whole, bubbles = solver.prepare()
-    geo, count, n = whole.on(active, system.R), len(factors), len(active)
+    geo, count, n = whole.on(active, system.R, False), len(factors), len(active)
     Kff = system.Kff if K is system.K and active is system.active else csr_array(K[active][:, active])
     a0 = geo.pick(bubbles) @ factors.T
     given = solver.given(factors, imposed)
@@ -473,9 +473,7 @@ def _record(
     reaction = pushed_back(system, u, reaction, np.where(lifted, SLACK, 1.0))
     shown = system.to_global(u)
     local = system.T @ shown[system.dofs].reshape(len(system.elements), 12, count)
-    own = local + system.free @ factors.T
-    released = np.flatnonzero(system.elements.released.any(axis=1))
-    own[released] += (system.maps[released] - np.eye(12)) @ local[released]
+    own = system.own_ends(local, system.free @ factors.T)
     if found:
         geo, _ = solver.prepare()
         (plane, e), (plane_h, e_h) = geo.bend.T, geo.hang.T
