@@ -264,7 +264,13 @@ def solve_states(system: System, factors: Floats, second: Bools, progress: Step 
     seen: list[set[bytes]] = [set() for _ in range(count)]
     careful = np.zeros(count, dtype=bool)
     open_ = np.arange(count)
-    for _ in range(MOST_ROUNDS):
+    if not len(solver.sided) and not len(solver.one_way):
+        # everything acts: one round, one group
+        progress(0, count)
+        _solve_group(solver, out, open_, second)
+        progress(count, count)
+        open_ = open_[:0]
+    for _ in range(MOST_ROUNDS if len(open_) else 0):
         wanted_slack, wanted_lifted = slack.copy(), lifted.copy()
         margin = np.zeros((e + n, count))
         for group in _alike(slack, lifted, open_):
@@ -460,6 +466,8 @@ def _record(
     system, factors = out.system, out.factors[group]
     structure = system.structure
     count = len(group)
+    # plain slices copy faster than lists of columns
+    into: Any = slice(None) if count == len(out) else group
     off = K @ u - force
     if found:
         off[:, at] += found.nodal
@@ -505,9 +513,9 @@ def _record(
             gap = local[loose, freedom] - own[loose, freedom]
             end_force[loose, freedom] = system.elements.spring[loose, freedom, None] * gap
     shape = (len(structure.nodes), 6, count)
-    out.displacement[:, :, group] = shown.reshape(shape)
-    out.reaction[:, :, group] = reaction.reshape(shape)
-    out.end_force[:, :, group], out.end_displacement[:, :, group] = end_force, own
+    out.displacement[:, :, into] = shown.reshape(shape)
+    out.reaction[:, :, into] = reaction.reshape(shape)
+    out.end_force[:, :, into], out.end_displacement[:, :, into] = end_force, own
 
 
 def _wish(
