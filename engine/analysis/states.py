@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, partial
 from typing import Any
 
 import numpy as np
@@ -35,6 +36,8 @@ LEANING = 0.01
 SMALL = 1e-9
 MOST_ROUNDS = 40
 MOST_UPDATES = 6
+#: states that are solved at a time where all parts act
+TOGETHER = 256
 #: powers of the twice integrated bubbles
 POWERS = BUBBLES + 6
 #: states whose critical factors are sought at a time
@@ -167,6 +170,8 @@ class StateSolver:
         self.geometry: Geometry | None = None
         self.bubbles: Floats | None = None
         self.solves = 0
+        #: says how far the work is, now and then; it may raise to stop it
+        self.tell: Callable[[], None] = lambda: None
 
     def prepare(self) -> tuple[Geometry, Floats]:
         """What second order needs, made once."""
@@ -265,16 +270,18 @@ def solve_states(system: System, factors: Floats, second: Bools, progress: Step 
     careful = np.zeros(count, dtype=bool)
     open_ = np.arange(count)
     if not len(solver.sided) and not len(solver.one_way):
-        # everything acts: one round, one group
-        progress(0, count)
-        _solve_group(solver, out, open_, second)
+        # everything acts: one round, in groups that bound what it takes of memory
+        for start in range(0, count, TOGETHER):
+            solver.tell = partial(progress, start, count)
+            group = open_[start : start + TOGETHER]
+            _solve_group(solver, out, group, second[group])
         progress(count, count)
         open_ = open_[:0]
     for _ in range(MOST_ROUNDS if len(open_) else 0):
         wanted_slack, wanted_lifted = slack.copy(), lifted.copy()
         margin = np.zeros((e + n, count))
         for group in _alike(slack, lifted, open_):
-            progress(count - len(open_), count)
+            solver.tell = partial(progress, count - len(open_), count)
             _solve_group(solver, out, group, second[group])
             _wish(solver, out, group, wanted_slack, wanted_lifted, margin)
         moved = []
@@ -334,6 +341,7 @@ class Amplified:
 def _solve_group(solver: StateSolver, out: States, group: Ints, second: Bools) -> None:
     system, factors = out.system, out.factors[group]
     slack, lifted = out.slack[:, group[0]], out.lifted[:, group[0]]
+    solver.tell()
     K, lu, active = solver.stiffness(slack, lifted)
     if lu is None:
         out.stable[group], out.free[group] = False, True
@@ -398,6 +406,7 @@ def _amplified(
     scale = np.einsum("kc,kc->c", first, right) + (geo.K_b[..., None] * a0**2).sum(axis=(0, 1))
     scale = np.maximum(np.abs(scale), 1e-30)
     for update in range(MOST_UPDATES):
+        solver.tell()
         N = operator.N
         loaded = operator.loaded(a0)
         push = -(operator.Z_T @ (loaded if given is None else loaded + operator.ends(given)))

@@ -2,6 +2,7 @@
 
 import math
 import unittest
+from unittest import mock
 
 import numpy as np
 
@@ -266,6 +267,38 @@ class CriticalFactors(unittest.TestCase):
         self.assertGreater(light.alpha[0], 10)
         self.assertEqual((bool(light.second[0]), bool(heavy.second[0])), (False, True))
         self.assertGreater(heavy.displacement([0])[1, 0, 0], 1.05 * light.displacement([0])[1, 0, 0])
+
+
+class Progress(unittest.TestCase):
+    def test_long_work_can_be_stopped_between_its_rounds(self):
+        document = read_document(portal(1.0, False, lateral=1e3))
+        structure = expand(document)
+        loading = load(document, structure)
+        told = []
+
+        def tell(done, of):
+            told.append((done, of))
+            if len(told) == 3:
+                raise KeyboardInterrupt
+
+        with self.assertRaises(KeyboardInterrupt):
+            combine_results(assemble(structure, loading), combinations(document, loading), "second", progress=tell)
+        self.assertEqual(told, [(0, 1)] * 3)
+
+
+class Groups(unittest.TestCase):
+    def test_how_many_states_are_solved_at_a_time_changes_nothing(self):
+        document = hall(frames=3)
+        structure = expand(document)
+        loading = load(document, structure)
+        chosen = [c for c in combinations(document, loading) if c.use == "strength"][:23]
+        system = assemble(structure, loading)
+        whole = combine_results(system, chosen, "second").states
+        with mock.patch("engine.analysis.states.TOGETHER", 5):
+            parts = combine_results(system, chosen, "second").states
+        for name in ("displacement", "reaction", "end_force", "axial", "swell"):
+            one, other = getattr(whole, name), getattr(parts, name)
+            self.assertLess(np.abs(one - other).max(), 1e-7 * np.abs(one).max(), name)
 
 
 class OneWay(unittest.TestCase):
