@@ -126,14 +126,16 @@ function look(shape: string) {
       <h4>Check of {{ state.name }}</h4>
       <div class="pairs">
         <span title="Sum of all loads, X / Y / Z">Applied, kN</span><b>{{ triple(state.applied) }}</b>
-        <span title="What the supports take, X / Y / Z">Reacted, kN</span><b>{{ triple(state.reacted) }}</b>
-        <span :title="state.node">Largest movement</span><b>{{ state.moved.toFixed(1) }} mm</b>
-        <span title="Largest force out of balance beside the largest load">Residual</span
-        ><b>{{ state.residual.toExponential(1) }}</b> <span>Order of the analysis</span
-        ><b>{{ state.order === 2 ? 'second' : 'first' }}</b>
-        <template v-if="state.alpha !== null">
-          <span title="Critical factor, EN 1993-1-1 5.2.1(3)">α_cr</span
-          ><b :class="{ fails: state.alpha < 1 }">{{ state.alpha.toFixed(2) }}</b>
+        <template v-if="!state.free">
+          <span title="What the supports take, X / Y / Z">Reacted, kN</span><b>{{ triple(state.reacted) }}</b>
+          <span :title="state.node">Largest movement</span><b>{{ state.moved.toFixed(1) }} mm</b>
+          <span title="Largest force out of balance beside the largest load">Residual</span
+          ><b>{{ state.residual.toExponential(1) }}</b> <span>Order of the analysis</span
+          ><b>{{ state.order === 2 ? 'second' : 'first' }}</b>
+          <template v-if="state.alpha !== null">
+            <span title="Critical factor, EN 1993-1-1 5.2.1(3)">α_cr</span
+            ><b :class="{ fails: state.alpha < 1 }">{{ state.alpha.toFixed(2) }}</b>
+          </template>
         </template>
         <template v-if="state.slack.length">
           <span :title="state.slack.join(', ')">Members that do not act</span><b>{{ state.slack.length }}</b>
@@ -151,7 +153,7 @@ function look(shape: string) {
       <p v-if="!state.settled" class="note fails">
         Members or supports that act one way alternate and find no state here; the last one is shown.
       </p>
-      <p v-if="combination && ['strength', 'accidental'].includes(combination.use)" class="buttons">
+      <p v-if="combination && !state.free && ['strength', 'accidental'].includes(combination.use)" class="buttons">
         <button class="plate" @click="bench.loadModes(state.name)">Buckling modes</button>
         <template v-if="bench.buckling.of === state.name">
           <button
