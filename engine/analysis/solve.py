@@ -32,8 +32,9 @@ class System:
     """The assembled frame before any solution. In element axes: k (e, 12, 12) unreleased and k_c condensed stiffness, maps
     of the releases, T; fixed (e, 12, cases) what clamped ends exert on the elements, fixed_c behind the releases, free the
     displacements of released ends under them. In the supports' axes: K over all freedoms with springs, force and imposed
-    (6 n, cases). bows: imperfections that act in second order. turn: rotation of those to global axes, None where no support is turned; link: from the freedoms left where
-    floors move as one, None without such floors: what follows a leading node has none of its own. warm: (e, cases) part of the axial `fixed`
+    (6 n, cases). bows: imperfections that act in second order. turn: rotation of those to global axes, None where no support
+    is turned; link: from the freedoms left where floors move as one, None without such floors: what follows a leading node
+    has none of its own. warm: (e, cases) part of the axial `fixed`
     that comes from temperature.
     """
 

@@ -49,7 +49,8 @@ class States:
     """Solved states; arrays as in a Response, over states in place of cases.
 
     factors: (s, cases). axial: (e, s) the axial forces that second order acts with, zero in first order; swell: (2, e, b, s)
-    bubbles beyond those of the first order; signs: (bows, s) of the bow imperfections. slack: (e, s) elements that do not act; lifted: (6 n, s) supports that lift.
+    bubbles beyond those of the first order; signs: (bows, s) of the bow imperfections. slack: (e, s) elements that do not
+    act; lifted: (6 n, s) supports that lift.
     settled: whether the state of one-way parts was found; stable: whether it stands, or lies beyond its critical load; free:
     whether what does not act leaves a mechanism: then nothing is known of it.
     residual: (s,) out-of-balance force beside the largest.
@@ -322,8 +323,8 @@ def _alike(slack: Bools, lifted: Bools, which: Ints) -> list[Ints]:
 
 @dataclass(frozen=True)
 class Amplified:
-    """Second order of states. signs: (bows, c) of the bow imperfections; u: (6 n, c); N: (e, c) the axial forces that act; bubbles, extra: (m, b, c), (m, 3, c) bubbles
-    beyond those of the first order, and geometric forces on the ends, of what bends (in the order of Geometry.bend); across:
+    """Second order of states. signs: (bows, c) of the bow imperfections; u: (6 n, c); N: (e, c) the axial forces that act;
+    bubbles, extra: (m, b, c), (m, 3, c) bubbles beyond those of the first order, and geometric forces on the ends, of what bends (in the order of Geometry.bend); across:
     (h, c) the same of what hangs; loose: (r, 4, c) movement of released ends; nodal: (6 n, c) geometric forces on the nodes;
     stable: (c,) which states stand."""
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 import zipfile
+from pathlib import Path
 
 import numpy as np
 from playwright.sync_api import expect
@@ -70,6 +71,14 @@ class Response(BrowserCase):
         expect(self.shown()).to_have_text(re.compile("C[23]"))
         page.locator("body").press(",")
         expect(self.shown()).to_have_text(re.compile("C[12]"))
+        # drawings are saved with what they show, by the page's own rules for styles
+        shown = self.shown().text_content()
+        for button in (".tools button:has-text('Save picture')", ".chart button:has-text('Save picture')"):
+            with page.expect_download() as kept:
+                page.click(button)
+            drawing = Path(kept.value.path()).read_text()
+            self.assertIn(f"{shown}, revision 1</text>", drawing)
+            self.assertIn("M_y" if "chart" in button else "24.00 m", drawing)
         expect(page.locator("aside.right")).to_contain_text("Applied, kN", timeout=30_000)
         expect(page.locator("aside.right")).to_contain_text("Lowest α_cr")
         page.click("button:has-text('Buckling modes')")

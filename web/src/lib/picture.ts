@@ -21,7 +21,9 @@ export function pictureOf(drawing: SVGSVGElement, title: string): string {
   const words = document.createElementNS('http://www.w3.org/2000/svg', 'text')
   words.setAttribute('x', '4')
   words.setAttribute('y', String(height + 12))
-  words.setAttribute('style', 'font: 10px sans-serif; fill: #1f2a33')
+  words.setAttribute('font-size', '10')
+  words.setAttribute('font-family', 'sans-serif')
+  words.setAttribute('fill', '#1f2a33')
   words.textContent = title
   copy.append(words)
   return copy.outerHTML
