@@ -13,6 +13,7 @@ from scipy.sparse.linalg import splu
 from engine.actions.cases import Loading
 from engine.analysis.bows import Bow
 from engine.analysis.elements import Elements, condense, local_stiffness, make_elements, release_forces, transforms
+from engine.analysis.factors import Factors, sound_factor
 from engine.analysis.membranes import linked, membrane_stiffness
 from engine.analysis.stations import station_positions
 from engine.analysis.transfer import ElementLoads, Integrals, cut_loads, fixed_end_forces, integrate
@@ -20,8 +21,6 @@ from engine.errors import ModelError
 from engine.memory import stored
 from engine.structure.model import Bools, Floats, Ints, Structure
 
-#: a pivot this small beside its own diagonal term means that nothing holds the freedom
-PIVOT_LIMIT = 1e-9
 #: load integrals are kept up to this many stations × cases: 45 MB
 KEPT = 400_000
 WORDS = ("along X", "along Y", "along Z", "about X", "about Y", "about Z")
@@ -102,7 +101,7 @@ class System:
         return csc_array(self.K[self.active][:, self.active])
 
     @cached_property
-    def factors(self) -> Any:
+    def factors(self) -> Factors | None:
         """The factors of K with all members and supports acting, None where something moves freely."""
         return sound_factor(self.Kff)
 
@@ -189,11 +188,6 @@ def support_axes(turn: Floats) -> csc_array:
 def dofs_of(elements: Elements) -> Ints:
     """(e, 12) numbers of the freedoms of each element's nodes."""
     return (elements.ends[:, :, None] * 6 + np.arange(6)).reshape(-1, 12)
-
-
-def factorise(K: csc_array) -> Any:
-    """Sparse LU in symmetric mode with a minimum-degree ordering: halls are stringy, and their factors stay thin."""
-    return splu(K, permc_spec="MMD_AT_PLUS_A", diag_pivot_thresh=0.0, options={"SymmetricMode": True})
 
 
 def assemble(
@@ -323,7 +317,7 @@ def _idle_rotations(K: csc_array, diagonal: Floats, free: Any, force: Floats) ->
     return free & rotation & still & ~loaded
 
 
-def checked_factors(system: System) -> Any:
+def checked_factors(system: System) -> Factors:
     """The factors of K. Raises ModelError naming where a mechanism moves."""
     if system.factors is not None:
         return system.factors
@@ -335,18 +329,6 @@ def checked_factors(system: System) -> Any:
         "Add a support, a brace, or a stiff connection there.",
         structure.nodes[node],
     )
-
-
-def sound_factor(K: csc_array) -> Any:
-    """The factors of K, None where something moves freely."""
-    try:
-        lu = factorise(K)
-    except RuntimeError:
-        return None
-    pivots = np.abs(lu.U.diagonal())
-    # permuted back to the order of the freedoms: U's column perm_c
-    weak = pivots < PIVOT_LIMIT * np.abs(K.diagonal())[np.argsort(lu.perm_c)]
-    return None if weak.any() else lu
 
 
 def softest_mode(K: csc_array) -> Floats:

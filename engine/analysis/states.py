@@ -11,6 +11,7 @@ import numpy as np
 from scipy.sparse import coo_array, csc_array, csr_array, vstack
 
 from engine.analysis.bows import bowed, leans
+from engine.analysis.factors import Factors, sound_factor
 from engine.analysis.second_order import (
     BUBBLES,
     CLOSE,
@@ -24,7 +25,7 @@ from engine.analysis.second_order import (
     geometry,
     shapes,
 )
-from engine.analysis.solve import System, pushed_back, sound_factor
+from engine.analysis.solve import System, pushed_back
 from engine.progress import Step, quiet
 from engine.structure.model import Bools, Floats, Ints
 
@@ -167,7 +168,7 @@ class StateSolver:
         self.side = sides(system)
         self.sided = np.flatnonzero(self.side)
         self.one_way = np.flatnonzero((s.one_way & (s.fixed | (s.springs != 0))).ravel())
-        self.factors: dict[bytes, tuple[csc_array, Any, Ints]] = {}
+        self.factors: dict[bytes, tuple[csc_array, Factors | None, Ints]] = {}
         self.geometry: Geometry | None = None
         self.bubbles: Floats | None = None
         self.solves = 0
@@ -198,7 +199,7 @@ class StateSolver:
             found = (0.0 if found is None else found) + geo.Z_loose @ q.reshape(-1, len(factors))
         return found
 
-    def stiffness(self, slack: Bools, lifted: Bools) -> tuple[csc_array, Any, Ints]:
+    def stiffness(self, slack: Bools, lifted: Bools) -> tuple[csc_array, Factors | None, Ints]:
         """K, its factors and the freedoms that move, with some elements slack and some supports lifted."""
         key = np.packbits(np.concatenate([slack[self.sided], lifted[self.one_way]])).tobytes()
         if key not in self.factors:
@@ -381,7 +382,7 @@ def _amplified(
     solver: StateSolver,
     factors: Floats,
     K: csc_array,
-    lu: Any,
+    lu: Factors,
     active: Ints,
     right: Floats,
     u: Floats,
