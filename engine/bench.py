@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import dataclass
 from time import perf_counter
 
 import numpy as np
@@ -56,10 +57,11 @@ def best(work: Callable[[], object], repeats: int) -> float:
     return min(times)
 
 
-def large_hall() -> Document:
-    """A hall of some 5,000 members: two bays, 70 frames, purlins and rails as members."""
+def large_hall(frames: int = 70, bays: int = 2) -> Document:
+    """A hall of some 5,000 members, purlins and rails among them."""
     rows = Purlins(modelled=True, spacing=1.0)
-    return Document(hall=HallJig(bays=[RoofBay(), RoofBay()], spacings=[6.0] * 69, purlins=rows, rails=rows))
+    spans = [RoofBay() for _ in range(bays)]
+    return Document(hall=HallJig(bays=spans, spacings=[6.0] * (frames - 1), purlins=rows, rails=rows))
 
 
 def portal_hall(frames: int, bays: int) -> Document:
@@ -78,22 +80,36 @@ def portal_hall(frames: int, bays: int) -> Document:
     return document
 
 
-def response_line(name: str, document: Document, strength: int, service: int, repeats: int) -> str:
-    """Time of structure to response in second order, beside SuperLU's factorisation and as many block solves as it made; and
-    the share of its own solves, which are quicker."""
+@dataclass(frozen=True)
+class Timed:
+    """Seconds of structure to response, of SuperLU's factorisation with as many block solves as it made, and of one block
+    solve, by SuperLU and by `Factors`, which is quicker."""
+
+    freedoms: int
+    elements: int
+    combinations: int
+    second: int
+    solves: int
+    seconds: float
+    floor: float
+    library: float
+    own: float
+
+
+def timed_response(document: Document, strength: int, service: int, repeats: int) -> Timed:
+    """Structure to response in second order, in turns with its floor, so that a processor that is slow for a while is slow
+    for both."""
     structure = expand(document)
     loading = load(document, structure)
     every = combinations(document, loading)
-    chosen = [c for c in every if c.use == "strength"][:strength] + [c for c in every if c.use == "deflection"][
-        :service
-    ]
+    chosen = [c for c in every if c.use == "strength"][:strength]
+    chosen += [c for c in every if c.use == "deflection"][:service]
     found = combine_results(assemble(structure, loading), chosen, "second")
     assert found.states is not None
-    system, active = found.response.system, found.response.system.active
-    K, right = csc_array(system.K[active][:, active]), np.ones((len(active), int(found.second.sum())))
+    system, second, solves = found.response.system, int(found.second.sum()), found.states.solves
+    K, right = system.Kff, np.ones((len(system.active), second))
     library = sparse_lu(K)
     own = Factors(library)
-    # in turns, so that a processor that is slow for a while is slow for both
     times = [
         (
             best(lambda: combine_results(assemble(structure, loading), chosen, "second"), 1),
@@ -104,13 +120,39 @@ def response_line(name: str, document: Document, strength: int, service: int, re
         for _ in range(repeats)
     ]
     seconds, once, each, quick = (min(column) for column in zip(*times, strict=True))
-    solves = found.states.solves
-    floor = once + solves * each
-    return (
-        f"{name}: {len(active)} freedoms, {len(chosen)} combinations, {right.shape[1]} in second order, "
-        f"{solves} block solves: {seconds * 1e3:.0f} ms, {seconds / floor:.1f} × floor ({floor * 1e3:.0f} ms); "
-        f"a block solve takes {quick * 1e3:.1f} ms, SuperLU's own {each * 1e3:.1f} ms"
+    return Timed(
+        len(system.active),
+        len(system.elements),
+        len(chosen),
+        second,
+        solves,
+        seconds,
+        once + solves * each,
+        each,
+        quick,
     )
+
+
+def response_line(name: str, document: Document, strength: int, service: int, repeats: int) -> str:
+    """The time of a response beside its floor."""
+    t = timed_response(document, strength, service, repeats)
+    return (
+        f"{name}: {t.freedoms} freedoms, {t.combinations} combinations, {t.second} in second order, "
+        f"{t.solves} block solves: {t.seconds * 1e3:.0f} ms, {t.seconds / t.floor:.1f} × floor ({t.floor * 1e3:.0f} ms); "
+        f"a block solve takes {t.own * 1e3:.1f} ms, SuperLU's own {t.library * 1e3:.1f} ms"
+    )
+
+
+def growth_lines() -> list[str]:
+    """Time of the response as halls grow: of two bays, then with purlins and rails as members, the last of three bays."""
+    halls = [portal_hall(frames, 2) for frames in (5, 16, 56, 114)] + [large_hall(86, 2), large_hall(119, 3)]
+    lines = [f"growth: {'freedoms':>8} {'elements':>9} {'response':>9} {'floor':>9}  ratio"]
+    for document in halls:
+        t = timed_response(document, 12, 6, 1)
+        lines.append(
+            f"        {t.freedoms:>8} {t.elements:>9} {t.seconds:>7.2f} s {t.floor:>7.2f} s {t.seconds / t.floor:>6.1f}"
+        )
+    return lines
 
 
 def bench(repeats: int = 3) -> str:
@@ -122,6 +164,7 @@ def bench(repeats: int = 3) -> str:
     lines = [f"hall of {members} members: an edit is set out and audited in {seconds * 1e3:.0f} ms"]
     lines.append(response_line("response, hall A (10 frames)", portal_hall(10, 1), 60, 30, 4 * repeats))
     lines.append(response_line("response, hall B (60 frames of two bays)", portal_hall(60, 2), 120, 30, 2))
+    lines += growth_lines()
     for name, document in reference_models().items():
         chains = [run(document) for _ in range(repeats)]
         floor = floor_seconds(chains[0])

@@ -98,8 +98,9 @@ class Geometry:
     ends: (8 e, n) from the displacements of the nodes to q, planes × elements × 4; scale: (2, e, 4). bend: (m, 2) plane and
     element of those that bend as part of the structure, with G: (m, 3, 3) and g: (m, b, 3), to be multiplied by N/L, and
     K_b: (m, b) stiffness of their bubbles. hang: (h, 2) those that take part as straight lines. Z: (3 m + h, n) from the
-    displacements of the nodes to t of what bends (all leans, then the rotations), then to the lean of what hangs. loose: rows of `bend` with a released end;
-    D, K_r: (r, 4, 4) its flexibility and stiffness; Z_loose: (3 m + h, 4 r) from the movements of released ends.
+    displacements of the nodes to t of what bends (all leans, then the rotations), then to the lean of what hangs; local:
+    (3 m + h, 12 e) the same from the displacements of the elements' own ends. loose: rows of `bend` with a released end; D, K_r:
+    (r, 4, 4) its flexibility and stiffness; Z_loose: (3 m + h, 4 r) from the movements of released ends.
     """
 
     ends: csr_array
@@ -107,6 +108,7 @@ class Geometry:
     bend: Ints
     hang: Ints
     Z: csr_array
+    local: csr_array
     G: Floats
     g: Floats
     K_b: Floats
@@ -164,8 +166,8 @@ def geometry(
     bends, hangs = np.zeros((2, n), dtype=bool), np.zeros((2, n), dtype=bool)
     rows, columns, values = [], [], []
     own = maps @ T
-    for p, (freedoms, sense) in enumerate(FREEDOMS_OF):
-        f = list(freedoms)
+    freedoms = np.array([f for f, _ in FREEDOMS_OF])
+    for p, (f, (_, sense)) in enumerate(zip(freedoms, FREEDOMS_OF, strict=True)):
         scale[p, :, 1] = scale[p, :, 3] = sense * L
         turns = [f[1], f[3]]
         hinged = elements.released[:, turns].all(axis=1) & ~elements.spring[:, turns].any(axis=1)
@@ -192,12 +194,12 @@ def geometry(
     G = (unit.G[0] + P * unit.G[1] + P**2 * unit.G[2]) / (1 + P) ** 2
     g = (unit.g[0] + P * unit.g[1]) / (1 + P)
     K_b = EI[:, None] / L[e, None] ** 3 * unit.mu / (1 + unit.mu * phi[:, None] / 12)
-    free = elements.released[e[:, None], np.array([f for f, _ in FREEDOMS_OF])[plane]]
+    free = elements.released[e[:, None], freedoms[plane]]
     loose = np.flatnonzero(free.any(axis=1))
     D, K_r = np.zeros((len(loose), 4, 4)), np.zeros((len(loose), 4, 4))
     for row, m in enumerate(loose.tolist()):
         r = np.flatnonzero(free[m])
-        at = np.array(list(FREEDOMS_OF[int(plane[m])][0]), dtype=np.int64)[r]
+        at = freedoms[plane[m]][r]
         part = k[e[m]][np.ix_(at, at)] + np.diag(elements.spring[e[m], at])
         part = part / np.outer(scale[plane[m], e[m], r], scale[plane[m], e[m], r])
         K_r[row][np.ix_(r, r)], D[row][np.ix_(r, r)] = part, np.linalg.inv(part)
@@ -209,7 +211,10 @@ def geometry(
     lean_rows = np.concatenate([row_b, row_b, row_b + count, row_b + 2 * count, row_h, row_h])
     lean_columns = np.concatenate([first, first + 2, first + 1, first + 3, last, last + 2])
     b, h = np.ones(len(bend)), np.ones(len(hang))
-    lean = csr_array((np.concatenate([-b, b, b, b, -h, h]), (lean_rows, lean_columns)), shape=(height, ends.shape[0]))
+    signs = np.concatenate([-b, b, b, b, -h, h])
+    lean = csr_array((signs, (lean_rows, lean_columns)), shape=(height, ends.shape[0]))
+    own_columns = (12 * np.arange(n)[:, None] + freedoms[:, None]).ravel()[lean_columns]
+    local = csr_array((signs * scale.ravel()[lean_columns], (lean_rows, own_columns)), shape=(height, 12 * n))
     released = np.broadcast_to(LEAN * free[loose][:, None, :], (len(loose), 3, 4))
     at_rows = np.broadcast_to(loose[:, None, None] + count * np.arange(3)[:, None], released.shape)
     at_columns = np.broadcast_to(4 * np.arange(len(loose))[:, None, None] + np.arange(4), released.shape)
@@ -220,6 +225,7 @@ def geometry(
         bend,
         hang,
         csr_array(lean @ ends),
+        local,
         G[:, COUNTING][:, :, COUNTING],
         g[:, :, COUNTING],
         K_b,

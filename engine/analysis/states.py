@@ -16,7 +16,6 @@ from engine.analysis.second_order import (
     BUBBLES,
     CLOSE,
     FREEDOMS_OF,
-    LEAN,
     Condensed,
     Geometry,
     Operator,
@@ -325,16 +324,15 @@ def _alike(slack: Bools, lifted: Bools, which: Ints) -> list[Ints]:
 @dataclass(frozen=True)
 class Amplified:
     """Second order of states. signs: (bows, c) of the bow imperfections; u: (6 n, c); N: (e, c) the axial forces that act;
-    bubbles, extra: (m, b, c), (m, 3, c) bubbles beyond those of the first order, and geometric forces on the ends, of what bends (in the order of Geometry.bend); across:
-    (h, c) the same of what hangs; loose: (r, 4, c) movement of released ends; nodal: (6 n, c) geometric forces on the nodes;
-    stable: (c,) which states stand."""
+    bubbles: (m, b, c) of what bends, beyond those of the first order; ends: (12 e, c) geometric forces on the elements' own ends;
+    loose: (r, 4, c) movement of released ends; nodal: (6 n, c) geometric forces on the nodes; stable: (c,) which states stand.
+    """
 
     signs: Floats
     u: Floats
     N: Floats
     bubbles: Floats
-    extra: Floats
-    across: Floats
+    ends: Floats
     loose: Floats
     nodal: Floats
     stable: Bools
@@ -436,7 +434,6 @@ def _amplified(
     if given is not None:
         y = y + given
     forces = operator.ends(y) + loaded
-    extra, across = geo.split(forces)
     swell = operator.bubbles(geo.split(y)[0], a0) - a0
     everywhere = whole.Z if system.R is None else whole.Z @ system.R
     return Amplified(
@@ -444,8 +441,7 @@ def _amplified(
         moved,
         operator.N,
         swell,
-        extra,
-        across,
+        np.asarray(geo.local.T @ forces),
         x[n:].reshape(-1, 4, count),
         np.asarray(everywhere.T @ forces),
         stable,
@@ -495,7 +491,7 @@ def _record(
     own = system.own_ends(local, system.free @ factors.T)
     if found:
         geo, _ = solver.prepare()
-        (plane, e), (plane_h, e_h) = geo.bend.T, geo.hang.T
+        plane, e = geo.bend.T
         freedoms = np.array([f for f, _ in FREEDOMS_OF])
         grow = geo.scale[plane, e]
         rows, f = e[geo.loose], freedoms[plane[geo.loose]]
@@ -503,12 +499,7 @@ def _record(
             own[rows[:, None], f[:, [k]], at] += found.loose[:, k] / grow[geo.loose, k, None]
     end_force = system.k @ own + system.fixed @ factors.T
     if found:
-        for k, row in enumerate(LEAN.T):
-            end_force[e[:, None], freedoms[plane, k][:, None], at] += grow[:, [k]] * np.tensordot(
-                row, found.extra, (0, 1)
-            )
-        end_force[e_h[:, None], freedoms[plane_h, 0][:, None], at] -= found.across
-        end_force[e_h[:, None], freedoms[plane_h, 2][:, None], at] += found.across
+        end_force[..., at] += found.ends.reshape(len(system.elements), 12, len(at))
         out.axial[:, group[at]], out.signs[:, group[at]] = found.N, found.signs
         swell = np.zeros((2, len(system.elements), BUBBLES, len(at)))
         swell[plane, e] = found.bubbles
