@@ -66,11 +66,9 @@ class Response(BrowserCase):
         page = self.page
         page.select_option("[aria-label='Case or combination shown']", "C1")
         expect(self.shown()).to_have_text("C1")
-        page.keyboard.press(".")
-        page.locator("body").press(".")
-        expect(self.shown()).to_have_text(re.compile("C[23]"))
-        page.locator("body").press(",")
-        expect(self.shown()).to_have_text(re.compile("C[12]"))
+        for key, number in ((".", "C2"), (".", "C3"), (",", "C2")):
+            page.locator("body").press(key)
+            expect(self.shown()).to_have_text(number)
         # drawings are saved with what they show, by the page's own rules for styles
         shown = self.shown().text_content()
         for button in (".tools button:has-text('Save picture')", ".chart button:has-text('Save picture')"):
