@@ -31,7 +31,7 @@ _SETTERS = {"truss": set_out_truss, "floor": set_out_floor, "bracing": set_out_b
 
 def materials_of(document: Document) -> Materials:
     """The document's own sections and materials, over the catalogue. Raises ModelError for sizes that make no section."""
-    found = Materials()
+    found = Materials(force=document.force)
     for s in document.sections:
         found.sections[s.name] = given_section(s.name, s.A, s.Iy, s.Iz, s.It, s.Iw, s.Avy, s.Avz)
     for i, b in enumerate(document.built_sections):
@@ -204,7 +204,7 @@ def _edited(
     if edit.group is not None:
         values["group"] = edit.group
     if edit.releases is not None:
-        values |= _releases(edit.releases, member.name, f"{place}.releases")
+        values |= _releases(edit.releases, materials.force, member.name, f"{place}.releases")
     if edit.offset is not None or edit.align is not None:
         section = values.get("section", member.section)
         values["offset"] = _offset(edit.offset or Offset(), edit.align or "centre", section)
@@ -241,7 +241,7 @@ def _offset(offset: Offset, align: str, section: Any) -> tuple[float, float]:
     return offset.y, offset.z + {"centre": 0.0, "top flange": -half, "bottom flange": half}[align]
 
 
-def _releases(releases: Releases, name: str, place: str) -> dict[str, Any]:
+def _releases(releases: Releases, force: float, name: str, place: str) -> dict[str, Any]:
     start, end = frozenset(releases.start), frozenset(releases.end)
     for freedom, words in (
         ("rx", "would spin about its own axis"),
@@ -259,8 +259,8 @@ def _releases(releases: Releases, name: str, place: str) -> dict[str, Any]:
     return {
         "release_start": start,
         "release_end": end,
-        "springs_start": tuple((f, k * 1000) for f, k in releases.start_springs.items()),
-        "springs_end": tuple((f, k * 1000) for f, k in releases.end_springs.items()),
+        "springs_start": tuple((f, k * force) for f, k in releases.start_springs.items()),
+        "springs_end": tuple((f, k * force) for f, k in releases.end_springs.items()),
     }
 
 
@@ -292,7 +292,7 @@ def _state_member(parts: Parts, materials: Materials, m: MemberInput, place: str
         group=m.group,
         outer=_places((0.0, *m.restraints_outer), length, m.name, f"{place}.restraints_outer"),
         inner=_places((0.0, *m.restraints_inner), length, m.name, f"{place}.restraints_inner"),
-        **_releases(m.releases, m.name, f"{place}.releases"),
+        **_releases(m.releases, materials.force, m.name, f"{place}.releases"),
     )
 
 

@@ -22,6 +22,7 @@ from engine.chain import Chain, fingerprints, prepare
 from engine.document import Document, read_document
 from engine.document.byhand import BuiltSection
 from engine.document.jigs import HallJig
+from engine.document.units import in_kilonewtons
 from engine.errors import ModelError
 from engine.result import result
 from engine.sizing.size import Round, size
@@ -202,7 +203,7 @@ def import_project(request: HttpRequest) -> tuple[int, schemas.ProjectOut]:
         data = json.loads(request.body)
     except ValueError as error:
         raise ModelError(f"The file is not JSON: {error}.") from None
-    document = read_document(data)
+    document = in_kilonewtons(read_document(data))
     prepare(document)
     return 201, project_out(revisions.create(user_of(request), document, "Taken in from a file"))
 

@@ -9,14 +9,14 @@ import numpy as np
 from scipy.sparse import csc_array, csr_array, diags_array
 
 from engine.analysis.combined import Combined
-from engine.analysis.second_order import FREEDOMS_OF, Geometry, Operator, Unknowns, modes, shapes
+from engine.analysis.second_order import BUBBLES, FREEDOMS_OF, Geometry, Operator, Unknowns, modes, shapes
 from engine.analysis.solve import System, softest_mode
 from engine.analysis.states import StateSolver, load_bubbles, solve_states
 from engine.catalogue.steels import GRAVITY
 from engine.structure.model import Floats, Ints
 
-#: share of the mass below which an element or node counts as without any
-LIGHT = 1e-9
+#: Gauss points of a line load's mass
+GAUSS = BUBBLES + 4
 #: share of a mode's bending from which a member counts as buckling by itself
 LONE = 0.9
 
@@ -74,25 +74,57 @@ def _lone(system: System, operator: Operator, x: Unknowns) -> int:
     return most if work[most] > LONE * work.sum() else -1
 
 
-def masses(system: System, factors: Floats) -> tuple[Floats, Floats]:
-    """((e,), (nodes,)) masses in kg: the downward loads of the cases, with their factors, on elements and on nodes."""
+@dataclass(frozen=True)
+class Masses:
+    """Masses in kg. element, share, mass: (p,) those on elements, each at a share of the element's length; nodes: (nodes,)."""
+
+    element: Ints
+    share: Floats
+    mass: Floats
+    nodes: Floats
+
+    @property
+    def total(self) -> float:
+        """Their sum."""
+        return float(self.mass.sum() + self.nodes.sum())
+
+    def gathered(self, values: Floats, count: int) -> Floats:
+        """(count, k, k) Σ m v vᵀ over each of `count` elements, of values v (p, k) at the masses."""
+        size = values.shape[1]
+        products = (self.mass[:, None, None] * values[:, :, None] * values[:, None]).reshape(-1, size**2)
+        into = csr_array((np.ones(len(products)), (self.element, np.arange(len(products)))), (count, len(products)))
+        return np.asarray(into @ products).reshape(count, size, size)
+
+
+def masses(system: System, factors: Floats) -> Masses:
+    """The downward loads of the cases, with their factors (cases,), as masses. A line load counts at Gauss points, with which
+    the products of all shapes are integrated exactly; what lifts an element takes off the rest of what is on it."""
     loads, e = system.loads, system.elements
+    nodes = np.zeros(len(system.structure.nodes))
     if not len(factors):
-        return np.zeros(len(e)), np.zeros(len(system.structure.nodes))
-    on_elements = np.zeros(len(e))
-    if len(loads.line):
-        mean = loads.q.mean(axis=1) * (loads.span[:, 1] - loads.span[:, 0])[:, None]
-        down = -np.einsum("nij,ni->nj", e.axes[loads.line[:, 0]], mean)[:, 2] * factors[loads.line[:, 1]]
-        np.add.at(on_elements, loads.line[:, 0], down)
-    if len(loads.point):
-        down = -np.einsum("nij,ni->nj", e.axes[loads.point[:, 0]], loads.force)[:, 2] * factors[loads.point[:, 1]]
-        np.add.at(on_elements, loads.point[:, 0], down)
+        return Masses(np.zeros(0, dtype=np.int64), np.zeros(0), np.zeros(0), nodes)
+
+    def down(cells: Ints, values: Floats) -> Floats:
+        """Of loads (n, …, 3) in local axes, those on (n, 2) elements and cases, what acts downwards."""
+        found = np.einsum("nj,n...j->n...", e.axes[cells[:, 0], :, 2], values)
+        return np.asarray(-(found.T * factors[cells[:, 1]]).T)
+
+    at, share = np.polynomial.legendre.leggauss(GAUSS)
+    a, b = loads.span[:, :1], loads.span[:, 1:]
+    ends = down(loads.line, loads.q)
+    q = ends[:, :1] + (ends[:, 1:] - ends[:, :1]) * (at + 1) / 2
+    element = np.concatenate([np.repeat(loads.line[:, 0], GAUSS), loads.point[:, 0]])
+    x = np.concatenate([(a + (b - a) * (at + 1) / 2).ravel(), loads.at])
+    weight = np.concatenate([(q * share * (b - a) / 2).ravel(), down(loads.point, loads.force)])
+    pressing = np.maximum(weight, 0.0)
+    net, whole = (np.bincount(element, w, len(e)) for w in (weight, pressing))
+    kept = np.maximum(net, 0.0) / np.where(whole > 0, whole, 1.0)
     # what is left of the nodes' loads once the elements have theirs
     at_nodes = -(system.force.reshape(-1, 6, len(factors))[:, 2] @ factors)
     shared = np.swapaxes(system.T, 1, 2) @ system.fixed_c
-    weight = (shared[:, [2, 8]] @ factors).ravel()
-    np.subtract.at(at_nodes, e.ends.ravel(), weight)
-    return np.maximum(on_elements, 0.0) / GRAVITY, np.maximum(at_nodes, 0.0) / GRAVITY
+    np.subtract.at(at_nodes, e.ends.ravel(), (shared[:, [2, 8]] @ factors).ravel())
+    nodes = np.maximum(at_nodes, 0.0) / GRAVITY
+    return Masses(element, x / e.length[element], pressing * kept[element] / GRAVITY, nodes)
 
 
 def natural_modes(system: System, factors: Floats, count: int = 6) -> list[Mode]:
@@ -102,22 +134,21 @@ def natural_modes(system: System, factors: Floats, count: int = 6) -> list[Mode]
     geo, _ = solver.prepare()
     n = system.force.shape[0]
     K, lu, active = solver.stiffness(np.zeros(len(system.elements), dtype=bool), np.zeros(n, dtype=bool))
-    on_elements, on_nodes = masses(system, factors)
-    if lu is None or on_elements.sum() + on_nodes.sum() <= 0:
+    mass = masses(system, factors)
+    if lu is None or mass.total <= 0:
         return []
     geo, count_e = geo.on(active, system.R), len(system.elements)
-    unit = shapes()
-    M_q, M_x, M_a = unit.M[:4, :4], unit.M[:4, 4:], unit.M[4:, 4:]
-    straight = np.zeros((4, 4))
-    straight[np.ix_([0, 2], [0, 2])] = [[1 / 3, 1 / 6], [1 / 6, 1 / 3]]
-    bends = np.zeros((2, count_e), dtype=bool)
+    unit, xi = shapes(), mass.share
+    every = mass.gathered(np.stack([shape(xi) for shape in (*unit.hermite, *unit.bubbles)], axis=1), count_e)
+    straight = np.zeros((count_e, 4, 4))
+    straight[:, ::2, ::2] = mass.gathered(np.stack([1 - xi, xi], axis=1), count_e)
+    bends = np.zeros((2, count_e, 1, 1), dtype=bool)
     bends[geo.bend[:, 0], geo.bend[:, 1]] = True
     # what hangs, and what purlins that are no members hold, moves as a straight line between its nodes
-    blocks = np.where(bends[..., None, None], M_q, straight) * on_elements[:, None, None]
-    weight = on_elements[geo.bend[:, 1]][:, None, None]
-    cross, swell = M_x * weight, M_a * weight
-    along = _axial_mass(system, on_elements)
-    point = diags_array(np.repeat(on_nodes, 6) * np.tile([1.0, 1, 1, 0, 0, 0], len(on_nodes)))
+    blocks = np.where(bends, every[:, :4, :4], straight)
+    cross, swell = every[geo.bend[:, 1], :4, 4:], every[geo.bend[:, 1], 4:, 4:]
+    along = _axial_mass(system, straight[:, ::2, ::2])
+    point = diags_array(np.repeat(mass.nodes, 6) * np.tile([1.0, 1, 1, 0, 0, 0], len(mass.nodes)))
     lumped = csc_array(along + point)
     if system.R is not None:
         lumped = csc_array(system.R.T @ lumped @ system.R)
@@ -140,10 +171,9 @@ def natural_modes(system: System, factors: Floats, count: int = 6) -> list[Mode]
     return [_shown(system, geo, active, sqrt(float(v)) / (2 * pi), x) for v, x in zip(values, vectors, strict=True)]
 
 
-def _axial_mass(system: System, on_elements: Floats) -> csc_array:
-    """Mass of the elements along their own axes, assembled over the nodes."""
+def _axial_mass(system: System, block: Floats) -> csc_array:
+    """Mass of the elements along their own axes, (e, 2, 2) from end to end, assembled over the nodes."""
     own = system.T[:, [0, 6]]
-    block = np.array([[1 / 3, 1 / 6], [1 / 6, 1 / 3]]) * on_elements[:, None, None]
     part = np.swapaxes(own, 1, 2) @ block @ own
     rows = np.repeat(system.dofs, 12, axis=1).ravel()
     columns = np.tile(system.dofs, (1, 12)).ravel()

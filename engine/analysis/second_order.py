@@ -43,8 +43,7 @@ FAR_FROM_CRITICAL = 30.0
 @dataclass(frozen=True)
 class Shapes:
     """Shapes on the unit element, at ξ = x/L. hermite: of the shear-rigid beam for (w1, θ1 L, w2, θ2 L); straight: what
-    shear adds; bubbles. mu: ∫ψ''² of the bubbles, whose ∫ψ'² is 1. M: (4 + b, 4 + b) ∫ of the products of all shapes.
-    """
+    shear adds; bubbles. mu: ∫ψ''² of the bubbles, whose ∫ψ'² is 1."""
 
     hermite: tuple[Polynomial, ...]
     straight: tuple[Polynomial, ...]
@@ -52,7 +51,6 @@ class Shapes:
     mu: Floats
     G: tuple[Floats, Floats, Floats]
     g: tuple[Floats, Floats]
-    M: Floats
 
 
 def _inner(p: Polynomial, q: Polynomial) -> float:
@@ -79,9 +77,7 @@ def shapes() -> Shapes:
         np.array([[_inner(p, q) for q in s] for p in s]),
     )
     g = (np.array([[_inner(p, q) for p in h] for q in b]), np.array([[_inner(p, q) for p in s] for q in b]))
-    every = (*hermite, *bubbles)
-    M = np.array([[_inner(p, q) for q in every] for p in every])
-    return Shapes(hermite, straight, bubbles, mu, G, g, M)
+    return Shapes(hermite, straight, bubbles, mu, G, g)
 
 
 #: of the scaled freedoms (w1, ±θ1 L, w2, ±θ2 L): the lean w2 − w1, and the two rotations

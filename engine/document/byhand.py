@@ -117,7 +117,8 @@ class PanelInput(Part):
 
 
 class Releases(Part):
-    """Movements released at start and end (local axes; rx is twist), and springs instead: stiffness in kN/m, kNm/rad."""
+    """Movements released at start and end (local axes; rx is twist), and springs instead: force per metre, moment
+    per radian, in the document's units."""
 
     start: list[Freedom] = []
     end: list[Freedom] = []

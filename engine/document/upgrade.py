@@ -14,13 +14,36 @@ _RENAMED = {
 
 
 def upgrade(data: Any) -> Any:
-    """The same document in the present format. Anything that is not of version 1 is given back unchanged.
+    """The same document in the present format. Anything that is not of an earlier version is given back unchanged.
 
-    Version 2 has bays across and a list of spacings in the hall, and releases named like the freedoms of a support.
+    Version 2 has bays across and a list of spacings in the hall, and releases named like the freedoms of a support; version 3
+    states springs at the ends of members in the document's own unit, not always in kN.
     """
-    if not isinstance(data, dict) or data.get("version", 2) != 1:
+    if not isinstance(data, dict) or data.get("version") not in (1, 2):
         return data
-    data = {**data, "version": 2}
+    if data["version"] == 1:
+        data = _from_first(data)
+    if data.get("units") == "N, m":
+        for name in ("members", "edits"):
+            if isinstance(data.get(name), list):
+                data = {**data, name: [_in_newtons(m) for m in data[name]]}
+    return {**data, "version": 3}
+
+
+def _in_newtons(member: Any) -> Any:
+    if not isinstance(member, dict) or not isinstance(member.get("releases"), dict):
+        return member
+    releases = {
+        key: {freedom: k * 1000 if isinstance(k, int | float) else k for freedom, k in value.items()}
+        if key.endswith("_springs") and isinstance(value, dict)
+        else value
+        for key, value in member["releases"].items()
+    }
+    return {**member, "releases": releases}
+
+
+def _from_first(data: dict[str, Any]) -> dict[str, Any]:
+    data = dict(data)
     if isinstance(data.get("hall"), dict):
         data["hall"] = _hall(dict(data["hall"]))
     if isinstance(data.get("members"), list):

@@ -130,7 +130,7 @@ class _Work:
             "role": m.role,
             "group": m.group,
             "offset": {"y": m.offset[0], "z": m.offset[1]},
-            "releases": _releases(m),
+            "releases": _releases(m, self.document.force),
             "restraints_outer": [x for x in m.outer if SAME < x < length - SAME],
             "restraints_inner": [x for x in m.inner if SAME < x < length - SAME],
         }
@@ -257,18 +257,19 @@ class _Work:
             if held[node]:
                 target = self.node(self.structure.xyz[node] + shift)
                 if not any(s.node == target for s in self.document.supports):
-                    springs = {
-                        f: k / self.document.force
-                        for f, k in zip(FREEDOMS, self.structure.springs[node].tolist(), strict=True)
-                        if k
-                    }
-                    fixed = [
-                        f for f, held_there in zip(FREEDOMS, self.structure.fixed[node], strict=True) if held_there
-                    ]
-                    turn = round(float(np.degrees(self.structure.turn[node])), 9)
-                    self.document.supports.append(
-                        SupportInput.model_validate({"node": target, "fixed": fixed, "springs": springs, "turn": turn})
-                    )
+                    self.document.supports.append(self._support_like(node, target))
+
+    def _support_like(self, node: int, name: str) -> SupportInput:
+        """A support for the node of a name that holds it as another node is held."""
+        s, force = self.structure, self.document.force
+        stiffness = zip(FREEDOMS, s.springs[node].tolist(), strict=True)
+        held = {
+            "fixed": [f for f, there in zip(FREEDOMS, s.fixed[node], strict=True) if there],
+            "springs": {f: k / force for f, k in stiffness if k},
+            "one_way": [f for f, there in zip(FREEDOMS, s.one_way[node], strict=True) if there],
+            "turn": round(float(np.degrees(s.turn[node])), 9),
+        }
+        return SupportInput.model_validate({"node": name, **held})
 
     def _move(self, o: Move) -> None:
         nodes = {*o.nodes}
@@ -492,14 +493,7 @@ class _Work:
             if name not in self.nodes:
                 self.document.nodes.append(NodeInput(name=renamed[name], at=(x, y, z)))
             if held[number] and not any(s.node == name for s in self.document.supports):
-                springs = {
-                    f: k / self.document.force
-                    for f, k in zip(FREEDOMS, self.structure.springs[number].tolist(), strict=True)
-                    if k
-                }
-                fixed = [f for f, there in zip(FREEDOMS, self.structure.fixed[number], strict=True) if there]
-                support = {"node": renamed[name], "fixed": fixed, "springs": springs}
-                self.document.supports.append(SupportInput.model_validate(support))
+                self.document.supports.append(self._support_like(number, renamed[name]))
         for s in self.document.supports:
             s.node = renamed.get(s.node, s.node)
         for load in self.document.node_loads:
@@ -553,12 +547,12 @@ class _Work:
             )
 
 
-def _releases(m: Member) -> dict[str, Any]:
+def _releases(m: Member, force: float) -> dict[str, Any]:
     return {
         "start": sorted(m.release_start),
         "end": sorted(m.release_end),
-        "start_springs": {f: k / 1000 for f, k in m.springs_start},
-        "end_springs": {f: k / 1000 for f, k in m.springs_end},
+        "start_springs": {f: k / force for f, k in m.springs_start},
+        "end_springs": {f: k / force for f, k in m.springs_end},
     }
 
 

@@ -20,10 +20,12 @@ SAME = 1e-3
 
 @dataclass
 class Materials:
-    """Sections and materials by name: those of the document, then those of the catalogue."""
+    """Sections and materials by name: those of the document, then those of the catalogue; force: newtons in the document's
+    unit."""
 
     sections: dict[str, Section] = field(default_factory=dict)
     materials: dict[str, Material] = field(default_factory=dict)
+    force: float = 1000.0
 
     def section(self, name: str, place: str = "") -> Section:
         """Raises ModelError when there is none."""

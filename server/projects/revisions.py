@@ -15,6 +15,7 @@ from django.shortcuts import get_object_or_404
 
 from engine.chain import Loaded, prepare
 from engine.document import Document, read_document
+from engine.document.units import in_kilonewtons
 from engine.editing.apply import operate as apply_operation
 from engine.editing.operations import Operation
 from engine.errors import ModelError
@@ -144,7 +145,7 @@ def _next(
     project = _locked(user, project_id, base)
     assert project.head is not None
     present = Document.model_validate(project.head.document).model_dump(mode="json")
-    document = read_document(change(present))
+    document = in_kilonewtons(read_document(change(present)))
     loaded = prepare(document)
     dump = document.model_dump(mode="json")
     if dump == present:

@@ -51,6 +51,20 @@ class ByHand(unittest.TestCase):
         self.assertEqual(int(s.fixed.any(axis=1).sum()), 4)
         self.refused("give a step", do="copy", members=["m1"], step=(0, 0, 0))
 
+    def test_a_copied_support_holds_as_the_first(self):
+        held = do(
+            self.one,
+            do="support",
+            nodes=["n1"],
+            fixed=["x", "z"],
+            springs={"y": 500.0},
+            one_way=["z"],
+            turn=30.0,
+        )
+        copied = do(held, do="copy", members=["m1"], step=(0, 5, 0))
+        first, other = copied.supports
+        self.assertEqual(other.model_dump(exclude={"node"}), first.model_dump(exclude={"node"}))
+
     def test_move_mirror_rotate(self):
         moved = do(self.one, do="move", members=["m2"], step=(0, 0, 1))
         self.assertEqual(places(moved), [(0, 0, 0), (0, 0, 5), (6, 0, 5)])

@@ -2,13 +2,18 @@
 
 import json
 import uuid
+from importlib import import_module
 
+from django.apps import apps
 from django.contrib.auth.models import User
 from django.test import Client, TestCase
 
 from engine.catalogue.sections import FAMILIES
+from engine.chain import run
 from engine.demo import drying_hall
+from engine.document import Document, read_document
 from server.projects.models import Project, Revision
+from tests.engine.test_units import IN_NEWTON
 from tests.quick import quick_passwords
 
 
@@ -29,6 +34,41 @@ class ApiCase(TestCase):
     def edit(self, project, base, *changes, client=None):
         body = {"base": base, "label": "test", "changes": [{"path": p, "value": v} for p, v in changes]}
         return self.post(f"projects/{project['id']}/edits", body, client)
+
+
+class Units(ApiCase):
+    """The workbench shows and takes kilonewtons, whatever a document was stated in."""
+
+    def test_a_document_in_newton_is_taken_in_in_kilonewton(self):
+        project = self.post("projects/import", IN_NEWTON).json()
+        document = project["document"]
+        self.assertEqual(document["units"], "kN, m")
+        self.assertEqual(document["node_loads"][0]["force"], [10.0, 2.0, -30.0])
+        self.assertEqual(document["supports"][1]["springs"], {"y": 2000.0, "z": 4000.0})
+        # a load stated on the screen, in kN, is one of kN
+        loads = [*document["node_loads"], {"case": "P", "node": "b", "force": [0, 0, -5]}]
+        answer = self.edit(project, 1, ("node_loads", loads))
+        self.assertEqual(answer.status_code, 200)
+        chain = self.client.get(f"/api/projects/{project['id']}/chain").json()
+        state = run(Document.model_validate(answer.json()["document"]))
+        self.assertAlmostEqual(state.loading.points[1].force[2], -5000.0)
+        self.assertTrue(chain["members"])
+
+    def test_an_edit_that_states_newton_is_converted(self):
+        project = self.post("projects/import", IN_NEWTON).json()
+        answer = self.edit(project, 1, ("units", "N, m"))
+        self.assertEqual(answer.json()["document"]["units"], "kN, m")
+        self.assertEqual(answer.json()["document"]["node_loads"][0]["force"], [0.01, 0.002, -0.03])
+
+    def test_revisions_kept_in_newton_are_converted(self):
+        project = self.post("projects/import", IN_NEWTON).json()
+        revision = Revision.objects.get(project=project["id"])
+        wanted = revision.document
+        revision.document = read_document(IN_NEWTON).model_dump(mode="json")
+        revision.save()
+        import_module("server.projects.migrations.0005_kilonewtons").convert(apps, None)
+        revision.refresh_from_db()
+        self.assertEqual(revision.document, wanted)
 
 
 class Access(ApiCase):
@@ -197,7 +237,7 @@ class Edits(ApiCase):
             ("hall.sections.rafters", "IPE 305", "no section “IPE 305”"),
             ("hall.nothing", 1, "not a field"),
             ("name.first", 1, "no place"),
-            ("version", 3, "version 3"),
+            ("version", 4, "version 4"),
         ):
             answer = self.edit(project, 1, (path, value))
             self.assertEqual(answer.status_code, 422, path)

@@ -80,8 +80,8 @@ const material = ref({ name: '', E: 210, density: 7850, fy: 355 })
 async function addMaterial() {
   const { name, E, density, fy } = material.value
   if (!name.trim()) return
-  const unit = bench.document?.units === 'kN, m' ? 1e6 : 1e9
-  const value = { name: name.trim(), E: E * unit, density, fy: fy > 0 ? (fy * unit) / 1000 : null }
+  // GPa and MPa in kN/m²
+  const value = { name: name.trim(), E: E * 1e6, density, fy: fy > 0 ? fy * 1e3 : null }
   const done = await bench.edit(`Material ${value.name}`, [
     { path: 'materials', value: [...materials.value.filter((m) => m.name !== value.name), value] },
   ])
