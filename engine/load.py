@@ -22,7 +22,13 @@ def load(document: Document, structure: Structure) -> Loading:
     loading = Loading()
     if document.hall or document.jigs or document.panels:
         family(document).add_actions(loading, structure, document)
+    nodes = {name: i for i, name in enumerate(structure.nodes)}
+    nodes |= {name: nodes[other] for name, other in structure.aliases.items()}
     if structure.settlement.any():
+        for i, support in enumerate(document.supports):
+            if support.node in nodes:
+                node = nodes[support.node]
+                _check_held(structure, node, structure.settlement[node], support.node, f"supports.{i}.settlement")
         add_settlement(loading, structure)
     for case in document.cases:
         given = Case(case.name, case.name, case.nature, case.excludes, category=case.category, together=case.together)
@@ -38,8 +44,6 @@ def load(document: Document, structure: Structure) -> Loading:
     numbers = {case.name: i for i, case in enumerate(loading.cases)}
     if len(numbers) < len(loading.cases):
         raise ModelError("A stated case bears the name of a generated one.", "cases")
-    nodes = {name: i for i, name in enumerate(structure.nodes)}
-    nodes |= {name: nodes[other] for name, other in structure.aliases.items()}
     force = document.force
     for i, item in enumerate(document.node_loads):
         place = f"node_loads.{i}"
@@ -106,13 +110,23 @@ def _settlement(
         raise ModelError(f"A settlement refers to case “{move.case}”, which does not exist.", f"{place}.case")
     if move.node not in nodes:
         raise ModelError(f"A settlement refers to node “{move.node}”, which does not exist.", f"{place}.node")
-    node = nodes[move.node]
-    for axis, value in enumerate(move.movement):
-        if value and not structure.fixed[node, axis]:
+    node, movement = nodes[move.node], np.array(move.movement)
+    _check_held(structure, node, movement, move.node, place)
+    loading.settlements.append(Settlement(numbers[move.case], node, movement))
+
+
+def _check_held(structure: Structure, node: int, movement: Floats, name: str, place: str) -> None:
+    """Refuse to move a support in a direction that it does not hold rigidly."""
+    turn = float(structure.turn[node])
+    c, s = np.cos(turn), np.sin(turn)
+    own = np.array([[c, s, 0], [-s, c, 0], [0, 0, 1]]) @ movement
+    for axis, value in enumerate(own):
+        if abs(value) > 1e-12 and not structure.fixed[node, axis]:
+            way = f"its own {'xyz'[axis]}" if turn and axis < 2 else "XYZ"[axis]
+            words = "held by a spring" if structure.springs[node, axis] else "free"
             raise ModelError(
-                f"Node “{move.node}” is free along {'XYZ'[axis]}: only a support that holds it can be moved.", place
+                f"Node “{name}” is {words} along {way}: only a support that holds it rigidly can be moved.", place
             )
-    loading.settlements.append(Settlement(numbers[move.case], node, np.array(move.movement)))
 
 
 def _run_load(loading: Loading, structure: Structure, item: MemberLoad, case: int, force: float, place: str) -> None:
