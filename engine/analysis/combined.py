@@ -13,7 +13,7 @@ from engine.actions.combinations import Combination
 from engine.analysis.bows import along
 from engine.analysis.diagrams import Diagrams, deflections, diagrams, varying
 from engine.analysis.elements import Elements
-from engine.analysis.second_order import FREEDOMS_OF, shapes
+from engine.analysis.second_order import BUBBLES, FREEDOMS_OF, shapes
 from engine.analysis.solve import Response, System, solve_linear
 from engine.analysis.states import States, clamped, critical, one_sided, solve_states
 from engine.memory import stored
@@ -22,6 +22,8 @@ from engine.structure.model import Bools, Floats, Ints, Structure
 
 #: EN 1993-1-1 5.2.1(3): first order is enough from this α_cr on, in elastic analysis
 ENOUGH = 10.0
+#: Gauss points between two stations: the slope times the integral of a load that grows
+GAUSS = BUBBLES + 2
 #: uses of combinations that are taken in second order
 ULTIMATE = ("strength", "accidental")
 
@@ -238,8 +240,47 @@ def _along(states: States, which: Ints, x: Floats) -> tuple[Floats, Floats]:
     return w, slope
 
 
+@dataclass(frozen=True)
+class _Uneven:
+    """Of the elements whose axial force varies: beyond: (k, s, c) N beyond its mean; moment: two of (k, s, c), the integral of
+    that times w'."""
+
+    elements: Ints
+    beyond: Floats
+    moment: tuple[Floats, Floats]
+
+
+def _uneven(states: States, which: Ints, x: Floats) -> _Uneven:
+    """Loads are smooth between the stations, so that Gauss' formula between them is exact; where the state has no axial force
+    (it does not stand, or hangs slack), there is none beyond the mean either."""
+    system = states.system
+    rows = np.flatnonzero(states.varies.any(axis=0))
+    factors, length = states.factors[which], system.elements.length[:, None, None]
+    at, share = np.polynomial.legendre.leggauss(GAUSS)
+    step = np.diff(x, axis=1)[:, :, None]
+    between = (x[:, :-1, None] + step * (at + 1) / 2).reshape(len(x), -1)
+    acts = (states.axial[rows][:, which] != 0)[:, None]
+
+    def beyond(places: Floats) -> Floats:
+        mean = system.integrals_at(system.elements.length[:, None]).axial[1] / length
+        found = (mean - system.integrals_at(places).axial[0])[rows] @ factors.T
+        return np.asarray(np.where(acts, found, 0.0))
+
+    slope = _along(states, which, between)[1][:, rows]
+    if system.bows:
+        slope = slope + along(system.elements, system.bows, states.signs[:, which], between)[1][:, rows]
+    pull = beyond(between)
+    moment = []
+    for p in (0, 1):
+        part = (pull * slope[p]).reshape(len(rows), -1, GAUSS, len(which))
+        part = np.einsum("ksgc,g->ksc", part, share) * step[rows] / 2
+        moment.append(np.concatenate([np.zeros_like(part[:, :1]), np.cumsum(part, axis=1)], axis=1))
+    return _Uneven(rows, beyond(x), (moment[0], moment[1]))
+
+
 def state_diagrams(states: States, which: Ints, x: Floats) -> Diagrams:
-    """Internal forces of solved states at stations x; in second order M = M0 + V0 x + Q2 + N (w − w(0)), V = dM/dx."""
+    """Internal forces of solved states at stations x; in second order M = M0 + V0 x + Q2 + ∫ N w' dx, V = dM/dx, with the mean
+    of N where loads along the element are too small to count."""
     system = states.system
     factors, f = states.factors[which], states.end_force[:, :, which]
     loads = system.integrals_at(x)
@@ -252,12 +293,18 @@ def state_diagrams(states: States, which: Ints, x: Floats) -> Diagrams:
         # the start shape bends nothing by itself, but the axial force acts on it
         curved = along(system.elements, system.bows, states.signs[:, which], x)
         bent = (bent[0] + curved[0], bent[1] + curved[1])
+    uneven = _uneven(states, which, x) if bent and states.varies.any() else None
     V, M = [], []
     for p, ((w1, r1, _, _), sense) in enumerate(FREEDOMS_OF):
         q1, q2 = (q @ factors.T for q in loads.transverse["yz"[p]][:2])
         V0, M0 = f[:, w1, None], -f[:, r1, None] * sense
         V.append(V0 + q1 + (pull * bent[1][p] if bent else 0.0))
         M.append(M0 + V0 * X + q2 + (pull * bent[0][p] if bent else 0.0))
+        if bent and uneven is not None:
+            e = np.flatnonzero(states.varies[p])
+            at = np.searchsorted(uneven.elements, e)
+            V[-1][e] += uneven.beyond[at] * bent[1][p][e]
+            M[-1][e] += uneven.moment[p][at]
     return Diagrams(x, N, V[0], V[1], T, M[1], M[0])
 
 

@@ -9,7 +9,16 @@ import numpy as np
 from scipy.sparse import csc_array, csr_array, diags_array
 
 from engine.analysis.combined import Combined
-from engine.analysis.second_order import BUBBLES, FREEDOMS_OF, Geometry, Operator, Unknowns, modes, shapes
+from engine.analysis.second_order import (
+    BUBBLES,
+    FAR_FROM_CRITICAL,
+    FREEDOMS_OF,
+    Geometry,
+    Operator,
+    Unknowns,
+    modes,
+    shapes,
+)
 from engine.analysis.solve import System, softest_mode
 from engine.analysis.states import StateSolver, load_bubbles, solve_states
 from engine.catalogue.steels import GRAVITY
@@ -36,7 +45,7 @@ def buckling_modes(combined: Combined, number: int, count: int = 4) -> list[Mode
     """The lowest critical factors of a combination with their modes, from its first-order axial forces and with the members
     acting that do so in it. Empty where nothing buckles."""
     system, row = combined.response.system, combined.rows[[number]]
-    solver = StateSolver(system)
+    solver = StateSolver(system, row * FAR_FROM_CRITICAL)
     plain = solve_states(system, row, np.zeros(1, dtype=bool))
     geo, _ = solver.prepare()
     K, lu, active = solver.stiffness(plain.slack[:, 0], plain.lifted[:, 0])
@@ -45,7 +54,8 @@ def buckling_modes(combined: Combined, number: int, count: int = 4) -> list[Mode
     geo = geo.on(active, system.R)
     u = plain.displacement[:, :, 0].reshape(-1, 1)
     N = system.axial(u, row) * ~plain.slack[:, [0]]
-    operator = Operator(geo, csr_array(K[active][:, active]), lu.solve, N)
+    uneven = solver.varying(row, plain.slack[:, 0])
+    operator = Operator(geo, csr_array(K[active][:, active]), lu.solve, N, uneven)
     first = operator.still()
     first.u[:], first.a[:] = system.to_own(u)[active], geo.pick(load_bubbles(system)) @ row.T
 
@@ -130,7 +140,7 @@ def masses(system: System, factors: Floats) -> Masses:
 def natural_modes(system: System, factors: Floats, count: int = 6) -> list[Mode]:
     """Natural frequencies in Hz and their modes, masses from the downward loads of cases with factors (cases,). All
     members and supports act both ways. Empty without mass."""
-    solver = StateSolver(system)
+    solver = StateSolver(system, np.zeros((0, len(factors))))
     geo, _ = solver.prepare()
     n = system.force.shape[0]
     K, lu, active = solver.stiffness(np.zeros(len(system.elements), dtype=bool), np.zeros(n, dtype=bool))
@@ -191,7 +201,7 @@ def left_free(combined: Combined, number: int) -> Mode | None:
     if not combined.free(number) or combined.states is None:
         return None
     states, place = combined.states, int(combined.place[number])
-    K, _, active = StateSolver(states.system).stiffness(states.slack[:, place], states.lifted[:, place])
+    K, _, active = StateSolver(states.system, states.factors).stiffness(states.slack[:, place], states.lifted[:, place])
     return _softest(states.system, csc_array(K[active][:, active]), active)
 
 

@@ -2,8 +2,9 @@
 
 Transverse displacement of an element: the exact shape of the unloaded elastic element for its end displacements, what its
 loads make of it between clamped ends, and bubbles: the buckling modes of a clamped element, which are orthogonal to both.
-The axial force N (tension positive) does work N/2 ∫ w'² dx on all of them. Bubbles do not couple with one another: each is
-eliminated on its element. The unknowns left (displacements of nodes and of released ends) are found by conjugate gradients
+The axial force N (tension positive) does work ½ ∫ N w'² dx on all of them. Under a constant N bubbles do not couple with one
+another, and where loads along an element make it vary they do so on it alone (engine/analysis/uneven.py): they are eliminated
+on their element. The unknowns left (displacements of nodes and of released ends) are found by conjugate gradients
 with the elastic stiffness as preconditioner: the pseudo-load iteration u ← K⁻¹ (f − K_g u) with optimal steps, for every
 state as one block of right-hand sides.
 
@@ -24,6 +25,7 @@ from scipy.linalg import eigh
 from scipy.sparse import csr_array, hstack
 
 from engine.analysis.elements import Elements
+from engine.analysis.elimination import Eliminated
 from engine.analysis.transfer import PLANES
 from engine.structure.model import Bools, Floats, Ints
 
@@ -93,7 +95,7 @@ class Geometry:
 
     ends: (8 e, n) from the displacements of the nodes to q, planes × elements × 4; scale: (2, e, 4). bend: (m, 2) plane and
     element of those that bend as part of the structure, with G: (m, 3, 3) and g: (m, b, 3), to be multiplied by N/L, and
-    K_b: (m, b) stiffness of their bubbles. hang: (h, 2) those that take part as straight lines. Z: (3 m + h, n) from the
+    K_b: (m, b) stiffness of their bubbles, phi: (m,) their Φ. hang: (h, 2) those that take part as straight lines. Z: (3 m + h, n) from the
     displacements of the nodes to t of what bends (all leans, then the rotations), then to the lean of what hangs; local:
     (3 m + h, 12 e) the same from the displacements of the elements' own ends. loose: rows of `bend` with a released end; D, K_r:
     (r, 4, 4) its flexibility and stiffness; Z_loose: (3 m + h, 4 r) from the movements of released ends.
@@ -108,6 +110,7 @@ class Geometry:
     G: Floats
     g: Floats
     K_b: Floats
+    phi: Floats
     loose: Ints
     D: Floats
     K_r: Floats
@@ -131,6 +134,13 @@ class Geometry:
         out = np.zeros((2, count, *values.shape[1:]))
         out[self.bend[:, 0], self.bend[:, 1]] = values
         return out
+
+    def whole(self, rows: Ints) -> Floats:
+        """(k, 3 + b, 3 + b) ∫ s sᵀ over the unit element of rows of what bends; s: slopes of lean, rotations and bubbles."""
+        found = np.zeros((len(rows), 3 + BUBBLES, 3 + BUBBLES))
+        found[:, :3, :3], found[:, 3:, :3] = self.G[rows], self.g[rows]
+        found[:, :3, 3:], found[:, 3:, 3:] = np.swapaxes(self.g[rows], 1, 2), np.eye(BUBBLES)
+        return found
 
     def rates(self, N: Floats) -> tuple[Floats, Floats]:
         """N/L of what bends (m, c) and of what hangs (h, c)."""
@@ -225,6 +235,7 @@ def geometry(
         G[:, COUNTING][:, :, COUNTING],
         g[:, :, COUNTING],
         K_b,
+        phi,
         loose,
         D,
         K_r,
@@ -258,13 +269,15 @@ class Unknowns:
 
 @dataclass(frozen=True)
 class Operator:
-    """K + K_g of several states on the freedoms that move. N: (e, c) axial forces, tension positive; K: elastic stiffness of
-    the nodes; solve: by its factors."""
+    """K + K_g of several states on the freedoms that move. N: (e, c) mean axial forces, tension positive; K: elastic stiffness
+    of the nodes; solve: by its factors; uneven: rows of `bend` whose axial force varies, and (3 + b, 3 + b, k, c) what that
+    adds to K_g."""
 
     geometry: Geometry
     K: csr_array
     solve: Callable[[Floats], Floats]
     N: Floats
+    uneven: tuple[Ints, Floats] | None = None
 
     def still(self) -> Unknowns:
         """Nothing moved."""
@@ -280,10 +293,14 @@ class Operator:
         bend, hang = geo.rates(self.N)
         rate = bend[:, None]
         turned = rate * (geo.G @ t + np.swapaxes(geo.g, 1, 2) @ x.a)
+        swollen = rate * (geo.g @ t + x.a)
+        if self.uneven is not None:
+            rows, more = self.uneven
+            added = np.einsum("ijkc,kjc->kic", more, np.concatenate([t[rows], x.a[rows]], axis=1))
+            turned[rows] += added[:, :3]
+            swollen[rows] += added[:, 3:]
         force = geo.join(turned, hang * lean)
-        return Unknowns(
-            np.asarray(geo.Z.T @ force), (geo.Z_loose.T @ force).reshape(x.e.shape), rate * (geo.g @ t + x.a)
-        )
+        return Unknowns(np.asarray(geo.Z.T @ force), (geo.Z_loose.T @ force).reshape(x.e.shape), swollen)
 
     def elastic(self, x: Unknowns) -> Unknowns:
         """K x."""
@@ -300,24 +317,44 @@ class Condensed:
     """K + K_g of several states on nodes and released ends, x = (n + 4 r, c), without the bubbles.
 
     A bubble follows from its element's ends and loads, a = (K_b a0 − (N/L) g t) / (K_b + N/L), so that the element's matrix is
-    C = (N/L) G − (N/L)² gᵀ (K_b + N/L)⁻¹ g. buckled: (c,) states in which an element buckles between clamped ends; their axial
-    forces are left out here.
+    C = (N/L) G − (N/L)² gᵀ (K_b + N/L)⁻¹ g; where the axial force varies, the same with whole matrices. uneven: rows of `bend`
+    where it does, and (3 + b, 3 + b, k, c) what that adds to K_g. buckled: (c,) states in which an element buckles between
+    clamped ends; their axial forces are left out here.
     """
 
-    def __init__(self, geometry: Geometry, K: csr_array, solve: Callable[[Floats], Floats]):
-        self.geometry, self.K, self.solve = geometry, K, solve
+    def __init__(
+        self,
+        geometry: Geometry,
+        K: csr_array,
+        solve: Callable[[Floats], Floats],
+        uneven: tuple[Ints, Floats] | None = None,
+    ):
+        self.geometry, self.K, self.solve, self.uneven = geometry, K, solve, uneven
         self.Z = csr_array(hstack([geometry.Z, geometry.Z_loose]))
         self.Z_T = csr_array(self.Z.T)
         self.n = K.shape[0]
         count = len(geometry.bend)
         self.G = geometry.G.transpose(1, 2, 0).reshape(9, count, 1)
+        if uneven is not None:
+            self.whole = geometry.whole(uneven[0]).transpose(1, 2, 0)[..., None].copy()
         self.g_g = np.einsum("mbi,mbj->mijb", geometry.g, geometry.g).reshape(count, 9, BUBBLES)
 
-    def load(self, N: Floats) -> Condensed:
-        """Under axial forces N (e, c)."""
+    def load(self, N: Floats, without: Bools | None = None) -> Condensed:
+        """Under mean axial forces N (e, c); without any in some states (c,)."""
         geo = self.geometry
+        if without is not None:
+            N = np.where(without, 0.0, N)
         bend, _ = geo.rates(N)
         self.buckled = (geo.K_b[..., None] + bend[:, None] <= 0).any(axis=(0, 1))
+        if self.uneven is not None:
+            rows, more = self.uneven
+            if without is not None and without.any():
+                more = np.where(without, 0.0, more)
+            self.bubbly = Eliminated(self._whole(bend[rows], more))
+            self.buckled |= ~self.bubbly.sound
+            if self.buckled.any():
+                bend = np.where(self.buckled, 0.0, bend)
+                self.bubbly = Eliminated(self._whole(bend[rows], np.where(self.buckled, 0.0, more)))
         self.N = N = np.where(self.buckled, 0.0, N)
         bend, self.hang = geo.rates(N)
         self.rate = bend[:, None]
@@ -326,8 +363,19 @@ class Condensed:
         self.C = np.empty((9, count, states))
         np.matmul(self.g_g, self.rate**2 / self.soft, out=self.C.transpose(1, 0, 2))
         np.subtract(self.G * bend, self.C, out=self.C)
+        if self.uneven is not None:
+            self.C[:, self.uneven[0]] = self.bubbly.C.reshape(9, -1, states)
         self.C = self.C.reshape(3, 3, count * states)
         return self
+
+    def _whole(self, bend: Floats, more: Floats) -> Floats:
+        """(3 + b, 3 + b, k, c) matrix of the elements whose axial force varies, with N/L (k, c), and the bubbles' stiffness."""
+        assert self.uneven is not None
+        rows, bubble = self.uneven[0], np.arange(3, 3 + BUBBLES)
+        found = self.whole * bend
+        found += more
+        found[bubble, bubble] += self.geometry.K_b[rows].T[..., None]
+        return np.asarray(found)
 
     def of(self, which: Ints) -> Condensed:
         """For some of the states, to multiply with only."""
@@ -349,12 +397,21 @@ class Condensed:
         """(3 m + h, c) forces on the ends from bubbles a0 (m, b, c) that loads make."""
         geo = self.geometry
         push = np.swapaxes(geo.g, 1, 2) @ (self.rate * geo.K_b[..., None] * a0 / self.soft)
+        if self.uneven is not None:
+            rows = self.uneven[0]
+            force = (geo.K_b[rows, :, None] * a0[rows]).swapaxes(0, 1)
+            push[rows] = self.bubbly.push(force).swapaxes(0, 1)
         return geo.join(push, np.zeros_like(self.hang))
 
     def bubbles(self, t: Floats, a0: Floats) -> Floats:
         """(m, b, c) bubbles for movements t (m, 3, c)."""
         geo = self.geometry
-        return np.asarray((geo.K_b[..., None] * a0 - self.rate * (geo.g @ t)) / self.soft)
+        found = (geo.K_b[..., None] * a0 - self.rate * (geo.g @ t)) / self.soft
+        if self.uneven is not None:
+            rows = self.uneven[0]
+            force = (geo.K_b[rows, :, None] * a0[rows]).swapaxes(0, 1)
+            found[rows] = self.bubbly.bubbles(t[rows].swapaxes(0, 1), force).swapaxes(0, 1)
+        return np.asarray(found)
 
     def elastic(self, x: Floats) -> Floats:
         """K x."""

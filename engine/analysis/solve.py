@@ -121,10 +121,11 @@ class System:
         return found
 
     def axial(self, u: Floats, factors: Floats) -> Floats:
-        """(e, c) mean axial forces, as if every element acted, from displacements (6 n, c) of the nodes in global axes and the
-        factors (c, cases) of the cases."""
+        """(e, c) axial forces, their mean along the elements and as if every element acted, from displacements (6 n, c) of the
+        nodes in global axes and the factors (c, cases) of the cases. Loads along an element do not change the mean: ∫N dx is
+        EA times what it grows by."""
         k = (self.elements.EA / self.elements.length)[:, None]
-        held = k * (self.free[:, 6] - self.free[:, 0]) + (self.fixed[:, 6] - self.fixed[:, 0]) / 2
+        held = k * (self.free[:, 6] - self.free[:, 0]) - self.warm
         return np.asarray(k * (self.stretch @ u) + held @ factors.T)
 
     def __getstate__(self) -> dict[str, Any]:

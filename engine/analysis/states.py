@@ -15,6 +15,7 @@ from engine.analysis.factors import Factors, sound_factor
 from engine.analysis.second_order import (
     BUBBLES,
     CLOSE,
+    FAR_FROM_CRITICAL,
     FREEDOMS_OF,
     Condensed,
     Geometry,
@@ -25,6 +26,7 @@ from engine.analysis.second_order import (
     shapes,
 )
 from engine.analysis.solve import System, pushed_back
+from engine.analysis.uneven import Uneven, uneven
 from engine.progress import Step, quiet
 from engine.structure.model import Bools, Floats, Ints
 
@@ -49,7 +51,8 @@ class States:
     """Solved states; arrays as in a Response, over states in place of cases.
 
     factors: (s, cases). axial: (e, s) the axial forces that second order acts with, zero in first order; swell: (2, e, b, s)
-    bubbles beyond those of the first order; signs: (bows, s) of the bow imperfections. slack: (e, s) elements that do not
+    bubbles beyond those of the first order; varies: (2, e) where the axial force acts with its course along the element, not its
+    mean alone; signs: (bows, s) of the bow imperfections. slack: (e, s) elements that do not
     act; lifted: (6 n, s) supports that lift.
     settled: whether the state of one-way parts was found; stable: whether it stands, or lies beyond its critical load; free:
     whether what does not act leaves a mechanism: then nothing is known of it.
@@ -64,6 +67,7 @@ class States:
     end_displacement: Floats
     axial: Floats
     swell: Floats
+    varies: Bools
     signs: Floats
     slack: Bools
     lifted: Bools
@@ -159,16 +163,18 @@ def clamped(system: System, x: Floats) -> tuple[Floats, Floats]:
 
 
 class StateSolver:
-    """Solves groups of states that have the same parts acting."""
+    """Solves groups of states that have the same parts acting. factors: (s, cases) of all that will be taken in second order,
+    as far as their loads grow there."""
 
-    def __init__(self, system: System):
-        self.system = system
+    def __init__(self, system: System, factors: Floats):
+        self.system, self.all = system, factors
         s = system.structure
         self.side = sides(system)
         self.sided = np.flatnonzero(self.side)
         self.one_way = np.flatnonzero((s.one_way & (s.fixed | (s.springs != 0))).ravel())
         self.factors: dict[bytes, tuple[csc_array, Factors | None, Ints]] = {}
         self.geometry: Geometry | None = None
+        self.uneven: Uneven | None = None
         self.bubbles: Floats | None = None
         self.solves = 0
         #: says how far the work is, now and then; it may raise to stop it
@@ -181,7 +187,16 @@ class StateSolver:
             curved = bowed(y.elements, y.bows) if y.bows else None
             self.geometry = geometry(y.elements, y.k, y.maps, y.T, y.dofs, curved)
             self.bubbles = load_bubbles(y)
+            self.uneven = uneven(y, self.geometry, self.all)
         return self.geometry, self.bubbles
+
+    def varying(self, factors: Floats, slack: Bools) -> tuple[Ints, Floats] | None:
+        """Rows of what bends whose axial force varies, and what that adds to K_g: (3 + b, 3 + b, k, c)."""
+        geo, _ = self.prepare()
+        if self.uneven is None:
+            return None
+        rows = self.uneven.rows
+        return rows, self.uneven.of(factors) * ~slack[geo.bend[rows, 1], None]
 
     def given(self, factors: Floats, imposed: Floats) -> Floats | None:
         """(3 m + h, c) movements of what bends and hangs that do not depend on the unknowns: settled supports, and ends that
@@ -245,7 +260,7 @@ def solve_states(system: System, factors: Floats, second: Bools, progress: Step 
     """Solve combinations of the cases, factors (s, cases), each with the parts that act in it; those of `second` in second
     order. One that finds no state of its one-way parts keeps the last, and one beyond its critical load the first-order
     values: `settled` and `stable` say so. `progress` is told how many found their state."""
-    solver = StateSolver(system)
+    solver = StateSolver(system, factors[second])
     count, n, e = len(factors), system.force.shape[0], len(system.elements)
     nodes = n // 6
     out = States(
@@ -257,6 +272,7 @@ def solve_states(system: System, factors: Floats, second: Bools, progress: Step 
         np.zeros((e, 12, count)),
         np.zeros((e, count)),
         np.zeros((2, e, BUBBLES, count)),
+        np.zeros((2, e), dtype=bool),
         np.zeros((len(system.bows), count)),
         np.zeros((e, count), dtype=bool),
         np.zeros((n, count), dtype=bool),
@@ -394,7 +410,8 @@ def _amplified(
     Kff = system.Kff if K is system.K and active is system.active else csr_array(K[active][:, active])
     a0 = geo.pick(bubbles) @ factors.T
     given = solver.given(factors, imposed)
-    operator = Condensed(geo, Kff, lu.solve).load(system.axial(system.to_global(u), factors) * ~slack[:, None])
+    operator = Condensed(geo, Kff, lu.solve, solver.varying(factors, slack))
+    operator.load(system.axial(system.to_global(u), factors) * ~slack[:, None])
     x = np.zeros((n + 4 * len(geo.loose), count))
     x[:n] = first = u[active]
     signs = np.zeros((len(system.bows), count))
@@ -418,16 +435,15 @@ def _amplified(
         moved = imposed.copy()
         moved[active] = x[:n]
         new = system.axial(system.to_global(moved), factors) * ~slack[:, None]
-        # what does not stand would never come to rest
-        new[:, ~stable] = 0.0
         close = np.abs(new - N)[:, stable].max(initial=0.0) <= 1e-6 * np.abs(N).max(initial=1.0)
         if update and (close or update == MOST_UPDATES - 1):
             break
-        operator.load(new)
+        # what does not stand would never come to rest
+        operator.load(new, ~stable)
     if not stable.all():
         # first-order values, without axial forces, where it does not stand
         x[:n, ~stable], x[n:, ~stable] = first[:, ~stable], 0.0
-        loaded = operator.load(np.where(stable, N, 0.0)).loaded(a0)
+        loaded = operator.load(N, ~stable).loaded(a0)
     moved = imposed.copy()
     moved[active] = x[:n]
     y = operator.Z @ x
@@ -501,6 +517,8 @@ def _record(
     if found:
         end_force[..., at] += found.ends.reshape(len(system.elements), 12, len(at))
         out.axial[:, group[at]], out.signs[:, group[at]] = found.N, found.signs
+        if solver.uneven is not None:
+            out.varies[:] = solver.uneven.places(geo, len(system.elements))
         swell = np.zeros((2, len(system.elements), BUBBLES, len(at)))
         swell[plane, e] = found.bubbles
         out.swell[..., group[at]] = swell
@@ -547,7 +565,7 @@ def _wish(
 def critical(system: System, factors: Floats) -> Floats:
     """(s,) critical factors α_cr of combinations, from their first-order axial forces with all members acting that do so
     there; 0 where the elastic structure itself does not stand."""
-    solver = StateSolver(system)
+    solver = StateSolver(system, factors * FAR_FROM_CRITICAL)
     found = np.zeros(len(factors))
     plain = solve_states(system, factors, np.zeros(len(factors), dtype=bool))
     whole, bubbles = solver.prepare()
@@ -560,7 +578,8 @@ def critical(system: System, factors: Floats) -> Floats:
         for start in range(0, len(group), BLOCK):
             own = group[start : start + BLOCK]
             u = plain.displacement[:, :, own].reshape(-1, len(own))
-            operator = Operator(geo, Kff, lu.solve, system.axial(u, factors[own]) * ~slack[:, None])
+            N = system.axial(u, factors[own]) * ~slack[:, None]
+            operator = Operator(geo, Kff, lu.solve, N, solver.varying(factors[own], slack))
             first = operator.still()
             first.u[:], first.a[:] = system.to_own(u)[active], geo.pick(bubbles) @ factors[own].T
             found[own] = critical_factors(operator, first)

@@ -11,7 +11,7 @@ from engine.catalogue.steels import GRAVITY
 from tests.engine.helpers import FIXED
 from tests.engine.test_modes import beam as light_beam
 from tests.engine.test_modes import system_of
-from tests.engine.test_second_order import E, I, analysed
+from tests.engine.test_second_order import E, I, analysed, column
 from tests.engine.test_stiff_floors import table
 
 L, PINNED, ROLLER = 5.0, ["x", "y", "z", "rx", "rz"], ["y", "z", "rx", "rz"]
@@ -161,6 +161,92 @@ class Released(unittest.TestCase):
         scales = np.array([1.0, k, 1.0, E * I * k**2])
         matrix = np.array([*rows, last]) / scales[:, None]
         self.assertLess(np.abs(np.linalg.svd(matrix)[1][-1]), 2e-3)
+
+
+class Uneven(unittest.TestCase):
+    """Axial forces that loads along a member change on their way."""
+
+    HEIGHT = 8.0
+
+    def column(self, top: float, bracket: float, at: float, side: float, nodes=(), ends=()) -> dict:
+        data = column(FIXED, ends, self.HEIGHT, 1, (side, 0, -top))
+        data["member_loads"] = [{"case": "P", "member": "m0", "kind": "force", "start": at, "value": [0, 0, -bracket]}]
+        data["nodes"] += [{"name": f"x{k}", "at": [0, 0, z]} for k, z in enumerate(nodes)]
+        return data
+
+    def exact(self, top: float, bracket: float, at: float, side: float) -> float:
+        """Moment at the clamped foot of a column with a free head, which pushes it sideways."""
+        low, high = Span(top + bracket), Span(top)
+        h = self.HEIGHT - at
+        conditions = [
+            ([(0, low, 0, 0, 1)], 0),
+            ([(0, low, 0, 1, 1)], 0),
+            ([(0, low, at, 0, 1), (1, high, 0, 0, -1)], 0),
+            ([(0, low, at, 1, 1), (1, high, 0, 1, -1)], 0),
+            ([(0, low, at, 2, 1), (1, high, 0, 2, -1)], 0),
+            # the force across, −EI w‴ − P w′, is the same on both sides
+            ([(0, low, at, 3, E * I), (0, low, at, 1, low.P), (1, high, 0, 3, -E * I), (1, high, 0, 1, -high.P)], 0),
+            ([(1, high, h, 2, 1)], 0),
+            ([(1, high, h, 3, -E * I), (1, high, h, 1, -high.P)], side),
+        ]
+        return E * I * float(low.row(0, 2)[0] @ boundary(conditions, 2)[0])
+
+    def test_a_bracket_on_a_column(self):
+        for top, bracket, at in ((1e5, 3e5, 5.0), (1e3, 5e5, 4.0), (1e5, 2e5, 7.0), (2e5, -1e5, 3.0)):
+            exact = self.exact(top, bracket, at, 1e4)
+            inside = analysed(self.column(top, bracket, at, 1e4))
+            at_node = analysed(self.column(top, bracket, at, 1e4, (at,)))
+            # within one element four bubbles meet the kink at the bracket
+            for found, close in ((inside, 2e-4), (at_node, 3e-5)):
+                self.assertAlmostEqual(abs(found.diagrams([0]).My[0, 0, 0]) / exact, 1.0, delta=close)
+            # at the head nothing is left, and along the member the slope of the moment is the shear
+            d = inside.diagrams([0])
+            self.assertAlmostEqual(d.My[0, -1, 0] / exact, 0.0, delta=1e-7)
+            self.assertAlmostEqual(inside.alpha[0] / at_node.alpha[0], 1.0, delta=5e-3)
+            many = analysed(self.column(top, bracket, at, 1e4, (1.0, 2.0, 3.0, 4.0, 5.0, 6.0, 7.0)))
+            x = found.elements.positions(inside.stations)[0]
+            places = many.elements.positions(many.stations).ravel()
+            for name in ("My", "Vz"):
+                one, other = (getattr(c.diagrams([0]), name)[..., 0] for c in (inside, many))
+                read = np.interp(x, places, other.ravel())
+                np.testing.assert_allclose(one[0, 1:-1:3], read[1:-1:3], atol=0.01 * np.abs(other).max())
+
+    def test_own_weight_alone(self):
+        # Timoshenko and Gere, Theory of Elastic Stability, 2.12: (q L)cr L²/EI; clamped and pinned: 52.50
+        length, q = 6.0, 3e3
+        for ends, start, exact in (
+            ((), FIXED, 7.83735),
+            (("x", "y"), ["x", "y", "z", "rz"], 18.5687),
+            (("x", "y"), FIXED, 52.5007),
+        ):
+            for pieces, close in ((1, 2e-4), (2, 2e-4), (8, 7e-3)):
+                found = analysed(column(start, ends, length, pieces, (0, 0, 0), (0, 0, -q)))
+                self.assertAlmostEqual(found.alpha[0] * q * length**3 / (E * I) / exact, 1.0, delta=close)
+
+    def test_a_load_over_a_part_and_one_that_grows(self):
+        for load in (
+            {"value": [0, 0, -9e4], "start": 2.0, "end": 4.0},
+            {"value": [0, 0, 0], "value_end": [0, 0, -6e4]},
+        ):
+            data = self.column(1e5, 0.0, 4.0, 1e4)
+            data["member_loads"] = [{"case": "P", "member": "m0"} | load]
+            one = analysed(data)
+            data["nodes"] += [{"name": f"x{z}", "at": [0, 0, float(z)]} for z in range(1, 8)]
+            many = analysed(data)
+            for name in ("alpha", "displacement"):
+                a, b = (c.alpha[0] if name == "alpha" else c.displacement([0])[1, 0, 0] for c in (one, many))
+                self.assertAlmostEqual(a / b, 1.0, delta=2e-3)
+
+    def test_a_part_that_buckles_by_itself(self):
+        # held at head and foot, all the load enters below the head: the state says that it does not stand
+        data = self.column(0.0, 1.2 * 80 * E * I / self.HEIGHT**2, 7.9, 0.0, ends=("x", "y", "ry", "rx"))
+        found = analysed(data)
+        self.assertLess(found.alpha[0], 1.0)
+        self.assertFalse(found.stable(0))
+
+    def test_a_slack_bar_hangs_without_any(self):
+        found = analysed(self.column(1e5, 3e5, 5.0, 1e4), order="first")
+        self.assertFalse(found.states is not None and found.states.varies.any())
 
 
 class SlackOnTurnedSupportsAndFloors(unittest.TestCase):
