@@ -7,12 +7,20 @@ import unittest
 import numpy as np
 
 from engine.analysis.modes import natural_modes
+from engine.analysis.solve import assemble
 from engine.catalogue.steels import GRAVITY
+from engine.document import read_document
+from engine.expand import expand
+from engine.load import load
 from tests.engine.helpers import FIXED
+from tests.engine.test_classics import E as ELASTIC
+from tests.engine.test_classics import G as SHEAR
+from tests.engine.test_classics import I as IY
+from tests.engine.test_classics import J as IT
 from tests.engine.test_modes import beam as light_beam
 from tests.engine.test_modes import system_of
 from tests.engine.test_second_order import E, I, analysed, column
-from tests.engine.test_stiff_floors import table
+from tests.engine.test_stiff_floors import CORNERS, A, B, H, table
 
 L, PINNED, ROLLER = 5.0, ["x", "y", "z", "rx", "rz"], ["y", "z", "rx", "rz"]
 
@@ -224,12 +232,12 @@ class Uneven(unittest.TestCase):
                 self.assertAlmostEqual(found.alpha[0] * q * length**3 / (E * I) / exact, 1.0, delta=close)
 
     def test_a_load_over_a_part_and_one_that_grows(self):
-        for load in (
+        for stated in (
             {"value": [0, 0, -9e4], "start": 2.0, "end": 4.0},
             {"value": [0, 0, 0], "value_end": [0, 0, -6e4]},
         ):
             data = self.column(1e5, 0.0, 4.0, 1e4)
-            data["member_loads"] = [{"case": "P", "member": "m0"} | load]
+            data["member_loads"] = [{"case": "P", "member": "m0"} | stated]
             one = analysed(data)
             data["nodes"] += [{"name": f"x{z}", "at": [0, 0, float(z)]} for z in range(1, 8)]
             many = analysed(data)
@@ -352,3 +360,24 @@ class Masses(unittest.TestCase):
         self.assertAlmostEqual(self.first(data) / plain, 2.0, delta=1e-6)
         data["member_loads"].append({"case": "G", "member": "m0", "value": [0, 0, 75 * GRAVITY]})
         self.assertEqual(natural_modes(system_of(data), np.ones(1)), [])
+
+    def test_a_rigid_deck_sways_and_turns(self):
+        # a mass m on each of four posts of 3 EI/h³: √(k/m) along X and Y, and about Z with k Σr² + 4 GJ/h on m Σr²
+        mass = 900.0
+        corners = [(n, (0, 0, -mass * GRAVITY)) for n in CORNERS]
+        for turn in (0.0, 25.0):
+            data = table(corners, diaphragm="rigid")
+            data["sections"][0]["Iz"] = 4 * data["sections"][0]["Iy"]
+            for support in data["supports"]:
+                support["turn"] = turn
+            document = read_document(data)
+            structure = expand(document)
+            loading = load(document, structure)
+            factors = np.array([float(c.name == "P") for c in loading.cases])
+            found = natural_modes(assemble(structure, loading, False), factors, 3)
+            stiff = {axis: 3 * ELASTIC * inertia / H**3 for axis, inertia in (("x", IY), ("y", 4 * IY))}
+            torsion = stiff["x"] * 4 * (B / 2) ** 2 + stiff["y"] * 4 * (A / 2) ** 2 + 4 * SHEAR * IT / H
+            inertia = mass * ((A / 2) ** 2 + (B / 2) ** 2) * 4
+            wanted = sorted([stiff["x"] / mass, stiff["y"] / mass, torsion / inertia])
+            for mode, square in zip(found, wanted, strict=True):
+                self.assertAlmostEqual(mode.value / (math.sqrt(square) / (2 * math.pi)), 1.0, delta=2e-3)
