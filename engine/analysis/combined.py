@@ -251,14 +251,12 @@ class _Uneven:
 
 
 def _uneven(states: States, which: Ints, x: Floats) -> _Uneven:
-    """Loads are smooth between the stations, so that Gauss' formula between them is exact; where the state has no axial force
-    (it does not stand, or hangs slack), there is none beyond the mean either."""
+    """Loads are smooth between the system's stations, so that Gauss' formula between them is exact; where the state has no axial
+    force (it does not stand, or hangs slack), there is none beyond the mean either."""
     system = states.system
     rows = np.flatnonzero(states.varies.any(axis=0))
     factors, length = states.factors[which], system.elements.length[:, None, None]
     at, share = np.polynomial.legendre.leggauss(GAUSS)
-    step = np.diff(x, axis=1)[:, :, None]
-    between = (x[:, :-1, None] + step * (at + 1) / 2).reshape(len(x), -1)
     acts = (states.axial[rows][:, which] != 0)[:, None]
 
     def beyond(places: Floats) -> Floats:
@@ -266,15 +264,23 @@ def _uneven(states: States, which: Ints, x: Floats) -> _Uneven:
         found = (mean - system.integrals_at(places).axial[0])[rows] @ factors.T
         return np.asarray(np.where(acts, found, 0.0))
 
-    slope = _along(states, which, between)[1][:, rows]
-    if system.bows:
-        slope = slope + along(system.elements, system.bows, states.signs[:, which], between)[1][:, rows]
-    pull = beyond(between)
-    moment = []
-    for p in (0, 1):
-        part = (pull * slope[p]).reshape(len(rows), -1, GAUSS, len(which))
-        part = np.einsum("ksgc,g->ksc", part, share) * step[rows] / 2
-        moment.append(np.concatenate([np.zeros_like(part[:, :1]), np.cumsum(part, axis=1)], axis=1))
+    def work(start: Floats, end: Floats) -> Floats:
+        """(2, k, s, c) the integral between places (e, s)."""
+        step = (end - start)[:, :, None]
+        between = (start[:, :, None] + step * (at + 1) / 2).reshape(len(start), -1)
+        slope = _along(states, which, between)[1][:, rows]
+        if system.bows:
+            slope = slope + along(system.elements, system.bows, states.signs[:, which], between)[1][:, rows]
+        part = (beyond(between) * slope).reshape(2, len(rows), -1, GAUSS, len(which))
+        return np.asarray(np.einsum("pksgc,g->pksc", part, share) * step[rows] / 2)
+
+    stations = system.stations
+    parts = np.cumsum(work(stations[:, :-1], stations[:, 1:]), axis=2)
+    moment = np.concatenate([np.zeros_like(parts[:, :, :1]), parts], axis=2)
+    if x is not stations:
+        before = (stations[:, None] <= x[:, :, None] + 1e-12).sum(axis=2) - 1
+        rest = work(np.take_along_axis(stations, before, axis=1), x)
+        moment = np.take_along_axis(moment, before[None, rows, :, None], axis=2) + rest
     return _Uneven(rows, beyond(x), (moment[0], moment[1]))
 
 
@@ -318,12 +324,11 @@ def state_deflections(states: States, which: Ints, x: Floats) -> Floats:
     out = np.zeros((*x.shape, 3, len(which)))
     N0 = -states.end_force[:, 0][:, None, which]
     share = X / e.length[:, None, None]
-    stretched = d[:, 0, None] + (N0 * X - loads.axial[1] @ factors.T) / e.EA[:, None, None]
-    # what hangs slack, and what is warm, follows its ends
+    grown = (N0 + (system.warm @ factors.T)[:, None]) * X
+    stretched = d[:, 0, None] + (grown - loads.axial[1] @ factors.T) / e.EA[:, None, None]
+    # what hangs slack follows its ends
     plain = d[:, 0, None] * (1 - share) + d[:, 6, None] * share
-    warm = np.asarray(system.warm.any(axis=1))
-    odd: Bools = states.slack[:, which] | warm[:, None]
-    out[:, :, 0] = np.where(odd[:, None], plain, stretched)
+    out[:, :, 0] = np.where(states.slack[:, None, which], plain, stretched)
     w, _ = _along(states, which, x)
     for p, (freedoms, _) in enumerate(FREEDOMS_OF):
         out[:, :, 1 + p] = d[:, freedoms[0], None] + w[p]

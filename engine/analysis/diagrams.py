@@ -170,10 +170,8 @@ def deflections(response: Response, x: Floats | None = None) -> Floats:
     X = x[:, :, None]
     out = np.zeros((*x.shape, 3, cases))
     N0 = -f[:, 0, None]
-    out[:, :, 0] = d[:, 0, None] + (N0 * X - loads.axial[1]) / e.EA[:, None, None]
-    warm = np.flatnonzero(response.system.warm.any(axis=1))
-    share = (x[warm] / e.length[warm, None])[:, :, None]
-    out[warm, :, 0] = d[warm, 0, None] * (1 - share) + d[warm, 6, None] * share
+    grown = (N0 + response.system.warm[:, None]) * X
+    out[:, :, 0] = d[:, 0, None] + (grown - loads.axial[1]) / e.EA[:, None, None]
     for index, (axis, (w1, r1, w2, _, sense)) in enumerate(PLANES.items(), 1):
         EI, GA = (e.EIz, e.GAy) if axis == "y" else (e.EIy, e.GAz)
         EI, GA = EI[:, None, None], GA[:, None, None]

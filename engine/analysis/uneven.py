@@ -17,7 +17,7 @@ from engine.analysis.solve import System
 from engine.structure.model import Bools, Floats, Ints
 
 #: loads along an element below this share of its Euler load count with their mean alone
-NOTICED = 0.0005
+NOTICED = 1e-4
 #: Gauss points: products of two slopes and the integral of a load that grows
 POINTS = BUBBLES + 4
 

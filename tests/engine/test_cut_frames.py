@@ -6,8 +6,9 @@ from typing import Any
 
 import numpy as np
 
-from engine.analysis.combined import Combined, combine_results
+from engine.analysis.combined import Combined, combine_results, state_deflections, state_diagrams
 from engine.analysis.solve import assemble
+from engine.analysis.states import States, solve_states
 from engine.chain import Loading
 from engine.document import read_document
 from engine.expand import expand
@@ -88,6 +89,23 @@ def analysed(data: dict[str, Any], order: str = "first") -> tuple[Combined, Load
     return combine_results(assemble(structure, loading), combinations(document, loading), order), loading
 
 
+def states_of(data: dict[str, Any], order: str) -> States:
+    """The solved states of a document's combinations."""
+    document = read_document(data)
+    structure = expand(document)
+    loading = load(document, structure)
+    rows = np.array([c.factors for c in combinations(document, loading)])
+    return solve_states(assemble(structure, loading), rows, np.full(len(rows), order == "second"))
+
+
+def values_at(states: States, x: np.ndarray) -> dict[str, np.ndarray]:
+    """Forces and deflections of the first state at places x (e, s)."""
+    first = np.array([0])
+    d = state_diagrams(states, first, x)
+    found = {name: getattr(d, name)[..., 0] for name in ("N", "Vy", "Vz", "T", "My", "Mz")}
+    return found | {"w": state_deflections(states, first, x)[..., 0]}
+
+
 class CutFrames(unittest.TestCase):
     def compared(self, one: Combined, other: Combined, close: float) -> None:
         nodes = range(7)
@@ -120,6 +138,29 @@ class CutFrames(unittest.TestCase):
                 compared += np.abs(one.displacement([0]) - plain).max() > 0.02 * np.abs(plain).max()
         # in most of them it is more than two per cent that second order adds
         self.assertGreaterEqual(compared, 3)
+
+    def test_values_along_the_members(self) -> None:
+        # diagrams and deflections at any place of a member are those of the piece that lies there
+        close = {"w": 1e-4, "N": 1e-4, "T": 1e-4, "My": 1e-3, "Mz": 1e-3, "Vy": 5e-3, "Vz": 5e-3}
+        for order, press in (("first", 0.0), ("second", 4e4)):
+            for seed in range(3):
+                data = rich_frame(seed, press)
+                whole, pieces = (states_of(d, order) for d in (data, cut(data, seed)))
+                one, other = whole.system.elements, pieces.system.elements
+                x = np.linspace(0.013, 0.987, 7) * other.length[:, None]
+                own = np.searchsorted(one.member, other.member)
+                at = other.positions(x) * (one.length / one.reach)[own, None]
+                found = values_at(pieces, x)
+                size = dict.fromkeys(found, 0.0)
+                wrong = dict(size)
+                for k, e in enumerate(own.tolist()):
+                    places = np.repeat(at[[k]], len(one), axis=0)
+                    for name, values in values_at(whole, places).items():
+                        size[name] = max(size[name], float(np.abs(values[e]).max()))
+                        wrong[name] = max(wrong[name], float(np.abs(values[e] - found[name][k]).max()))
+                for name, limit in close.items():
+                    limit = 1e-9 if order == "first" else limit
+                    self.assertLess(wrong[name], limit * size[name], (order, seed, name))
 
 
 class Reciprocity(unittest.TestCase):
