@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Any
@@ -13,7 +13,7 @@ from engine.actions.combinations import Combination
 from engine.analysis.bows import along
 from engine.analysis.diagrams import Diagrams, deflections, diagrams, varying
 from engine.analysis.elements import Elements
-from engine.analysis.second_order import BUBBLES, FREEDOMS_OF, shapes
+from engine.analysis.second_order import FREEDOMS_OF, shapes
 from engine.analysis.solve import Response, System, solve_linear
 from engine.analysis.states import States, clamped, critical, one_sided, solve_states
 from engine.memory import stored
@@ -22,8 +22,6 @@ from engine.structure.model import Bools, Floats, Ints, Structure
 
 #: EN 1993-1-1 5.2.1(3): first order is enough from this α_cr on, in elastic analysis
 ENOUGH = 10.0
-#: Gauss points between two stations: the slope times the integral of a load that grows
-GAUSS = BUBBLES + 2
 #: uses of combinations that are taken in second order
 ULTIMATE = ("strength", "accidental")
 
@@ -241,47 +239,70 @@ def _along(states: States, which: Ints, x: Floats) -> tuple[Floats, Floats]:
 
 
 @dataclass(frozen=True)
-class _Uneven:
-    """Of the elements whose axial force varies: beyond: (k, s, c) N beyond its mean; moment: two of (k, s, c), the integral of
-    that times w'."""
+class _Pull:
+    """What makes up ∫ N w' at places: N beyond its mean, its integral from the element's start, w and w'; (…, s, c)."""
 
-    elements: Ints
     beyond: Floats
-    moment: tuple[Floats, Floats]
+    area: Floats
+    w: Floats
+    slope: Floats
+
+    def at(self, pick: Callable[[Floats], Floats]) -> _Pull:
+        """Some of the places."""
+        return _Pull(pick(self.beyond), pick(self.area), pick(self.w), pick(self.slope))
 
 
-def _uneven(states: States, which: Ints, x: Floats) -> _Uneven:
-    """Loads are smooth between the system's stations, so that Gauss' formula between them is exact; where the state has no axial
-    force (it does not stand, or hangs slack), there is none beyond the mean either."""
+def _pull(states: States, which: Ints, x: Floats, bent: tuple[Floats, Floats]) -> _Pull:
+    """At places x (e, s). A state has no axial force where it does not stand, or hangs slack."""
+    system, factors = states.system, states.factors[which]
+    ends = system.elements.length[:, None]
+    mean = system.integrals_at(ends).axial[1] / ends[:, :, None]
+    loads = system.integrals_at(x)
+    acts = (states.axial[:, which] != 0)[:, None]
+    beyond = np.where(acts, (mean - loads.axial[0]) @ factors.T, 0.0)
+    area = np.where(acts, (mean * x[:, :, None] - loads.axial[1]) @ factors.T, 0.0)
+    return _Pull(beyond, area, *bent)
+
+
+def _lever(h: Floats, a: _Pull, b: _Pull) -> Floats:
+    """∫ N w' over a length h from a to b: by parts, with N as a parabola and w as a cubic."""
+    safe = np.where(h > 0, h, 1.0)
+    rise = b.beyond - a.beyond
+    bulge = 6 * ((b.area - a.area) / safe - (a.beyond + b.beyond) / 2) * (h > 0)
+    mean_w = (a.w + b.w) / 2 + h * (a.slope - b.slope) / 12
+    turned_w = (a.w - b.w) / 5 + h * (a.slope + b.slope) / 60
+    return np.asarray(b.beyond * b.w - a.beyond * a.w - rise * mean_w - bulge * turned_w)
+
+
+def _bent(states: States, which: Ints, x: Floats) -> tuple[Floats, Floats]:
+    """Deflection and slope as of `_along`, with the bows: these bend nothing by themselves, but the axial force acts on them."""
     system = states.system
-    rows = np.flatnonzero(states.varies.any(axis=0))
-    factors, length = states.factors[which], system.elements.length[:, None, None]
-    at, share = np.polynomial.legendre.leggauss(GAUSS)
-    acts = (states.axial[rows][:, which] != 0)[:, None]
+    w, slope = _along(states, which, x)
+    if system.bows:
+        curved = along(system.elements, system.bows, states.signs[:, which], x)
+        w, slope = w + curved[0], slope + curved[1]
+    return w, slope
 
-    def beyond(places: Floats) -> Floats:
-        mean = system.integrals_at(system.elements.length[:, None]).axial[1] / length
-        found = (mean - system.integrals_at(places).axial[0])[rows] @ factors.T
-        return np.asarray(np.where(acts, found, 0.0))
 
-    def work(start: Floats, end: Floats) -> Floats:
-        """(2, k, s, c) the integral between places (e, s)."""
-        step = (end - start)[:, :, None]
-        between = (start[:, :, None] + step * (at + 1) / 2).reshape(len(start), -1)
-        slope = _along(states, which, between)[1][:, rows]
-        if system.bows:
-            slope = slope + along(system.elements, system.bows, states.signs[:, which], between)[1][:, rows]
-        part = (beyond(between) * slope).reshape(2, len(rows), -1, GAUSS, len(which))
-        return np.asarray(np.einsum("pksgc,g->pksc", part, share) * step[rows] / 2)
-
-    stations = system.stations
-    parts = np.cumsum(work(stations[:, :-1], stations[:, 1:]), axis=2)
-    moment = np.concatenate([np.zeros_like(parts[:, :, :1]), parts], axis=2)
+def _of_course(states: States, which: Ints, x: Floats, bent: tuple[Floats, Floats]) -> tuple[Floats, Floats]:
+    """((2, e, s, c), the same): what an axial force that varies along an element adds to shears and moments, beyond its mean."""
+    stations = states.system.stations
+    here = base = _pull(states, which, x, bent)
     if x is not stations:
-        before = (stations[:, None] <= x[:, :, None] + 1e-12).sum(axis=2) - 1
-        rest = work(np.take_along_axis(stations, before, axis=1), x)
-        moment = np.take_along_axis(moment, before[None, rows, :, None], axis=2) + rest
-    return _Uneven(rows, beyond(x), (moment[0], moment[1]))
+        base = _pull(states, which, stations, _bent(states, which, stations))
+    left, right = base.at(lambda v: v[..., :-1, :]), base.at(lambda v: v[..., 1:, :])
+    steps = _lever(np.diff(stations, axis=1)[:, :, None], left, right)
+    moment = np.concatenate([np.zeros_like(steps[:, :, :1]), np.cumsum(steps, axis=2)], axis=2)
+    if x is not stations:
+        before = ((stations[:, None] <= x[:, :, None] + 1e-12).sum(axis=2) - 1)[:, :, None]
+        rest = x[:, :, None] - np.take_along_axis(stations[:, :, None], before, axis=1)
+
+        def start(values: Floats) -> Floats:
+            return np.take_along_axis(values, before if values.ndim == 3 else before[None], axis=-2)
+
+        moment = start(moment) + _lever(rest, base.at(start), here)
+    varies = states.varies[:, :, None, None]
+    return varies * here.beyond * here.slope, varies * moment
 
 
 def state_diagrams(states: States, which: Ints, x: Floats) -> Diagrams:
@@ -294,23 +315,17 @@ def state_diagrams(states: States, which: Ints, x: Floats) -> Diagrams:
     N = -f[:, 0, None] - loads.axial[0] @ factors.T
     T = -f[:, 3, None] - loads.torsion[0] @ factors.T
     pull = states.axial[:, which][:, None]
-    bent = _along(states, which, x) if pull.any() else None
-    if bent and system.bows:
-        # the start shape bends nothing by itself, but the axial force acts on it
-        curved = along(system.elements, system.bows, states.signs[:, which], x)
-        bent = (bent[0] + curved[0], bent[1] + curved[1])
-    uneven = _uneven(states, which, x) if bent and states.varies.any() else None
+    bent = _bent(states, which, x) if pull.any() else None
+    more = _of_course(states, which, x, bent) if bent and states.varies.any() else None
     V, M = [], []
     for p, ((w1, r1, _, _), sense) in enumerate(FREEDOMS_OF):
         q1, q2 = (q @ factors.T for q in loads.transverse["yz"[p]][:2])
         V0, M0 = f[:, w1, None], -f[:, r1, None] * sense
         V.append(V0 + q1 + (pull * bent[1][p] if bent else 0.0))
         M.append(M0 + V0 * X + q2 + (pull * bent[0][p] if bent else 0.0))
-        if bent and uneven is not None:
-            e = np.flatnonzero(states.varies[p])
-            at = np.searchsorted(uneven.elements, e)
-            V[-1][e] += uneven.beyond[at] * bent[1][p][e]
-            M[-1][e] += uneven.moment[p][at]
+        if more is not None:
+            V[-1] += more[0][p]
+            M[-1] += more[1][p]
     return Diagrams(x, N, V[0], V[1], T, M[1], M[0])
 
 

@@ -10,12 +10,15 @@ import numpy as np
 from engine.analysis.diagrams import Diagrams
 from engine.analysis.elements import Elements
 from engine.document import Document
+from engine.processors import shared_out
 from engine.standards.en.steel import c1_factor, uniform_moment_factor
-from engine.structure.model import Floats, Ints, Member, Structure
+from engine.structure.model import Bools, Floats, Ints, Member, Structure
 from engine.verification.effective_lengths import default_factors
 
 #: samples along a segment; every sixth is a quarter point
 SAMPLES = 25
+#: values that are sampled together: fewer cost more in small operations than the processor's cache saves
+BLOCK = 1_000_000
 
 
 @dataclass(frozen=True)
@@ -118,64 +121,27 @@ def cut_segments(document: Document, structure: Structure, elements: Elements, f
         own = slice(first[i], first[i + 1])
         key = (np.round(everywhere[own], 6).tobytes(), m.outer, m.inner, m.section.shape == "I")
         alike[key].append(i)
-    stations = forces.x.shape[1]
-    parts: dict[str, list[Floats]] = defaultdict(list)
+    each = forces.x.shape[1] * forces.N.shape[2]
+    chunks = []
     for members in alike.values():
-        count = first[members[0] + 1] - first[members[0]]
-        e = np.array([np.arange(first[i], first[i] + count) for i in members])
-        places = everywhere[e[0]]
-        total = float(places[-1, -1])
+        count = int(first[members[0] + 1] - first[members[0]])
         sample = structure.members[members[0]]
+        total = float(everywhere[first[members[0] + 1] - 1, -1])
         spans = [(1, a, b) for a, b in _pairs(sample.outer, total)]
         spans += [(-1, a, b) for a, b in _pairs(sample.inner, total)]
-        at = np.concatenate([np.linspace(a, b, SAMPLES) for _, a, b in spans])
-        value, slope, linear = _interpolation(places, at)
+        most = max(1, BLOCK // max(count * each, len(spans) * SAMPLES * forces.N.shape[2], 1))
+        for start in range(0, len(members), most):
+            chunks.append((members[start : start + most], spans, total))
 
-        def run(array: Floats) -> Floats:
-            picked: Floats = array[e].reshape(len(members), count * stations, -1)  # noqa: B023
-            return picked
-
-        def sampled(V: Floats, M: Floats) -> Floats:
-            found: Floats = np.matmul(value, run(M)) + np.matmul(slope, run(V))  # noqa: B023
-            return found.reshape(len(members), len(spans), SAMPLES, -1)  # noqa: B023
-
-        My, Mz = sampled(forces.Vz, forces.My), sampled(forces.Vy, forces.Mz)
-        N = np.matmul(linear, run(forces.N)).reshape(len(members), len(spans), SAMPLES, -1)
-        flange = np.array([s[0] for s in spans])
-        # a sagging moment (+) compresses the outer flange (+z): keep what compresses this segment's flange
-        pressing = np.maximum(My * flange[None, :, None, None], 0.0)
-        largest, least_N, largest_Mz = pressing.max(axis=2), N.min(axis=2), np.abs(Mz).max(axis=2)
-        gaps = np.diff(places, axis=1)
-        if not np.allclose(gaps, gaps[:, :1]):
-            # concentrated loads make kinks between the samples: the stations stand at them
-            flat = places.ravel()
-            for k, (side, a, b) in enumerate(spans):
-                inside = (flat >= a) & (flat <= b)
-                largest[:, k] = np.maximum(largest[:, k], (run(forces.My)[:, inside] * side).max(axis=1, initial=0.0))
-                largest_Mz[:, k] = np.maximum(
-                    largest_Mz[:, k], np.abs(run(forces.Mz)[:, inside]).max(axis=1, initial=0.0)
-                )
-                least_N[:, k] = np.minimum(least_N[:, k], run(forces.N)[:, inside].min(axis=1, initial=np.inf))
-        quarter = [pressing[:, :, i * (SAMPLES - 1) // 4] for i in (1, 2, 3)]
-        ends_mid, V_mid, _ = _interpolation(places, np.array([0.0, total / 2, total]))
-        whole = np.matmul(ends_mid, run(forces.My)) + np.matmul(V_mid, run(forces.Vz))
+    def cut(chunk: tuple[list[int], list[tuple[int, float, float]], float]) -> dict[str, Floats]:
+        members, spans, total = chunk
+        count = first[members[0] + 1] - first[members[0]]
+        e = np.array([np.arange(first[i], first[i] + count) for i in members])
         sway = np.array([lengths[i].sway for i in members])[:, None]
-        Cmy = np.where(sway, 0.9, uniform_moment_factor(whole[:, 0], whole[:, 1], whole[:, 2]))
-        shape = (len(members) * len(spans), -1)
-        parts["member"].append(np.repeat(members, len(spans)))
-        parts["flange"].append(np.tile(flange, len(members)))
-        parts["start"].append(np.tile([s[1] for s in spans], len(members)))
-        parts["end"].append(np.tile([s[2] for s in spans], len(members)))
-        parts["N"].append(least_N.reshape(shape))
-        parts["My"].append(largest.reshape(shape))
-        parts["Mz"].append(largest_Mz.reshape(shape))
-        parts["C1"].append(np.where(largest > 0, c1_factor(largest, *quarter), 1.0).reshape(shape))
-        parts["Cmy"].append(np.repeat(Cmy[:, None], len(spans), axis=1).reshape(shape))
-        signed = [My[:, :, i] for i in (0, (SAMPLES - 1) // 2, SAMPLES - 1)]
-        parts["CmLT"].append(uniform_moment_factor(*signed).reshape(shape))
-        named = ("M_quarter", "M_half", "M_three", "M_start", "M_middle", "M_end")
-        for name, moment in zip(named, [*quarter, *signed], strict=True):
-            parts[name].append(moment.reshape(shape))
+        return _cut(np.array(members), e, everywhere[e[0]], spans, total, sway, forces)
+
+    found = list(shared_out(cut, chunks))
+    parts = {name: [chunk[name] for chunk in found] for name in (found[0] if found else ())}
     joined = {name: np.concatenate(arrays) for name, arrays in parts.items()}
     order = np.argsort(joined["member"], kind="stable")
     joined = {name: array[order] for name, array in joined.items()}
@@ -188,6 +154,69 @@ def cut_segments(document: Document, structure: Structure, elements: Elements, f
         a_T=np.array([r.held for r in per_row]),
         lengths=lengths,
     )
+
+
+def _cut(
+    members: Ints,
+    e: Ints,
+    places: Floats,
+    spans: list[tuple[int, float, float]],
+    total: float,
+    sway: Bools,
+    forces: Diagrams,
+) -> dict[str, Floats]:
+    """Columns of Segments for members alike in geometry: e: (members, n) their elements, places: (n, stations) along each;
+    spans: flange, start and end of their segments; total: their length; sway: (members, 1)."""
+    at = np.concatenate([np.linspace(a, b, SAMPLES) for _, a, b in spans])
+    value, slope, linear = _interpolation(places, at)
+
+    def run(array: Floats) -> Floats:
+        return np.asarray(array[e].reshape(len(members), places.size, -1))
+
+    def sampled(V: Floats, M: Floats) -> Floats:
+        found = np.matmul(value, M) + np.matmul(slope, V)
+        return np.asarray(found.reshape(len(members), len(spans), SAMPLES, -1))
+
+    own_N, own_My, own_Mz = run(forces.N), run(forces.My), run(forces.Mz)
+    own_Vz = run(forces.Vz)
+    My, Mz = sampled(own_Vz, own_My), sampled(run(forces.Vy), own_Mz)
+    N = np.matmul(linear, own_N).reshape(len(members), len(spans), SAMPLES, -1)
+    flange = np.array([s[0] for s in spans])
+    # a sagging moment (+) compresses the outer flange (+z): keep what compresses this segment's flange
+    pressing = np.maximum(My * flange[None, :, None, None], 0.0)
+    largest, least_N, largest_Mz = pressing.max(axis=2), N.min(axis=2), np.abs(Mz).max(axis=2)
+    gaps = np.diff(places, axis=1)
+    if not np.allclose(gaps, gaps[:, :1]):
+        # concentrated loads make kinks between the samples: the stations stand at them
+        flat = places.ravel()
+        for k, (side, a, b) in enumerate(spans):
+            inside = (flat >= a) & (flat <= b)
+            largest[:, k] = np.maximum(largest[:, k], (own_My[:, inside] * side).max(axis=1, initial=0.0))
+            largest_Mz[:, k] = np.maximum(largest_Mz[:, k], np.abs(own_Mz[:, inside]).max(axis=1, initial=0.0))
+            least_N[:, k] = np.minimum(least_N[:, k], own_N[:, inside].min(axis=1, initial=np.inf))
+    quarter = [pressing[:, :, i * (SAMPLES - 1) // 4] for i in (1, 2, 3)]
+    signed = [My[:, :, i] for i in (0, (SAMPLES - 1) // 2, SAMPLES - 1)]
+    ends_mid, V_mid, _ = _interpolation(places, np.array([0.0, total / 2, total]))
+    whole = np.matmul(ends_mid, own_My) + np.matmul(V_mid, own_Vz)
+    Cmy = np.where(sway, 0.9, uniform_moment_factor(whole[:, 0], whole[:, 1], whole[:, 2]))
+    found = {
+        "member": np.repeat(members, len(spans)),
+        "flange": np.tile(flange, len(members)),
+        "start": np.tile([s[1] for s in spans], len(members)),
+        "end": np.tile([s[2] for s in spans], len(members)),
+    }
+    over_combinations = {
+        "N": least_N,
+        "My": largest,
+        "Mz": largest_Mz,
+        "C1": np.where(largest > 0, c1_factor(largest, *quarter), 1.0),
+        "Cmy": np.repeat(Cmy[:, None], len(spans), axis=1),
+        "CmLT": uniform_moment_factor(*signed),
+    }
+    named = ("M_quarter", "M_half", "M_three", "M_start", "M_middle", "M_end")
+    over_combinations |= dict(zip(named, [*quarter, *signed], strict=True))
+    shape = (len(members) * len(spans), -1)
+    return found | {name: np.ascontiguousarray(values.reshape(shape)) for name, values in over_combinations.items()}
 
 
 def _pairs(positions: tuple[float, ...], total: float) -> list[tuple[float, float]]:

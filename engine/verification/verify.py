@@ -16,9 +16,10 @@ from engine.analysis.diagrams import Diagrams, peaked
 from engine.analysis.solve import Response
 from engine.document import Document
 from engine.memory import stored
+from engine.processors import shared_out
 from engine.progress import Step, quiet
 from engine.standards.en.steel import SteelArrays, Values, section_check, stability_check, steel_arrays
-from engine.structure.model import Floats, Ints, Member, Structure
+from engine.structure.model import Bools, Floats, Ints, Member, Structure
 from engine.verification.segments import Segments, cut_segments
 
 #: criterion -> (words, clause)
@@ -37,7 +38,7 @@ COVERED = ("I", "square", "rectangular", "circular")
 #: utilisation said of a combination beyond its critical load where its α_cr is not known
 BEYOND = 9.99
 #: values that are checked together
-BLOCK = 30_000
+BLOCK = 80_000
 #: torsion is covered only as negligible: share of the shear yield stress up to which it is left out
 TORSION_LIMIT = 0.05
 
@@ -265,17 +266,20 @@ def _sections(
     along = np.zeros(forces.x.shape)
     first = np.searchsorted(elements.member, np.arange(len(outcomes) + 1))
     slender_web = (steel.kind == 0) & (steel.h - 2 * steel.tf > 72 * np.sqrt(235e6 / steel.fy) * steel.tw)
-    for start, end in _blocks(first, forces.N[0].size):
-        progress(start, len(outcomes))
-        v = section_values(document, response, forces, steel, slice(first[start], first[end]), slice(None), slice(None))
+    blocks = list(_blocks(first, forces.N[0].size))
+
+    def checked(block: tuple[int, int]) -> tuple[dict[str, Floats], Bools, Bools]:
+        rows = slice(first[block[0]], first[block[1]])
+        v = section_values(document, response, forces, steel, rows, slice(None), slice(None))
+        along[rows] = np.nan_to_num(np.maximum(np.maximum(v["u_NM"], v["u_Vz"]), v["u_Vy"]).max(axis=2))
         largest = {
             "section": np.where(v["n"] > 1.0, np.maximum(v["n"], v["u_NM"]), v["u_NM"]),
             "shear": np.maximum(v["u_Vz"], v["u_Vy"]),
         }
-        rows = slice(first[start], first[end])
-        along[rows] = np.nan_to_num(np.maximum(np.maximum(v["u_NM"], v["u_Vz"]), v["u_Vy"]).max(axis=2))
-        class_4 = (v["cls"] == 4).any(axis=(1, 2))
-        torsion = (v["u_T"] > TORSION_LIMIT).any(axis=(1, 2))
+        return largest, (v["cls"] == 4).any(axis=(1, 2)), (v["u_T"] > TORSION_LIMIT).any(axis=(1, 2))
+
+    for (start, end), (largest, class_4, torsion) in zip(blocks, shared_out(checked, blocks), strict=True):
+        progress(start, len(outcomes))
         for m in range(start, end):
             e = slice(first[m] - first[start], first[m + 1] - first[start])
             for criterion, u in largest.items():
@@ -314,27 +318,36 @@ def _stability(
     reasons: list[list[str]],
 ) -> Floats:
     """Also gives the largest utilisation of each segment in stability, (segments,)."""
-    v = stability_values(document, segments, steel, slice(None), slice(None))
-    largest = {
-        "flexural": np.maximum(v["u_Ny"], v["u_Nz"]),
-        "lateral": np.where(steel.kind[segments.member][:, None] == 0, v["u_LT"], -1.0),
-        "interaction": np.maximum(v["u_661"], v["u_662"]),
-    }
     first = np.searchsorted(segments.member, np.arange(len(outcomes) + 1))
-    class_4 = (v["cls"] == 4).any(axis=1)
     middle = (segments.start + segments.end) / 2
-    for m in range(len(outcomes)):
-        rows = slice(first[m], first[m + 1])
-        for criterion, u in largest.items():
-            block = u[rows]
-            if not block.size or np.isnan(block).all() or block.max() < 0:
-                continue
-            j, c = np.unravel_index(int(np.argmax(np.where(np.isnan(block), -1.0, block))), block.shape)
-            row = int(first[m] + j)
-            outcomes[m].append(Outcome(criterion, float(block[j, c]), int(c), float(middle[row]), row))
-        if class_4[rows].any():
-            reasons[m].append("class 4 cross-section (EN 1993-1-5) is not covered yet")
-    return np.asarray(np.nan_to_num(np.maximum(v["u_661"], v["u_662"]).max(axis=1)))
+    held = np.zeros(len(middle))
+    blocks = list(_blocks(first, segments.N.shape[1]))
+
+    def checked(block: tuple[int, int]) -> tuple[dict[str, Floats], Bools]:
+        rows = slice(first[block[0]], first[block[1]])
+        v = stability_values(document, segments, steel, rows, slice(None))
+        interaction = np.maximum(v["u_661"], v["u_662"])
+        held[rows] = np.nan_to_num(interaction.max(axis=1))
+        largest = {
+            "flexural": np.maximum(v["u_Ny"], v["u_Nz"]),
+            "lateral": np.where(steel.kind[segments.member[rows]][:, None] == 0, v["u_LT"], -1.0),
+            "interaction": interaction,
+        }
+        return largest, (v["cls"] == 4).any(axis=1)
+
+    for (start, end), (largest, class_4) in zip(blocks, shared_out(checked, blocks), strict=True):
+        for m in range(start, end):
+            own = slice(first[m] - first[start], first[m + 1] - first[start])
+            for criterion, u in largest.items():
+                block = u[own]
+                if not block.size or np.isnan(block).all() or block.max() < 0:
+                    continue
+                j, c = np.unravel_index(int(np.argmax(np.where(np.isnan(block), -1.0, block))), block.shape)
+                row = int(first[m] + j)
+                outcomes[m].append(Outcome(criterion, float(block[j, c]), int(c), float(middle[row]), row))
+            if class_4[own].any():
+                reasons[m].append("class 4 cross-section (EN 1993-1-5) is not covered yet")
+    return held
 
 
 def _spread(combined: Combined, segments: Segments, held: Floats, along: Floats) -> None:
