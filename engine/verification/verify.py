@@ -100,6 +100,11 @@ class Grounds:
     def steel(self) -> SteelArrays:
         return steel_arrays([(m.section, m.material, m.bar) for m in self.combined.structure.members])
 
+    def forget(self) -> None:
+        """Let go of what can be recovered: by far the most of what a chain takes of memory."""
+        for name in vars(self).keys() - stored(self).keys():
+            vars(self).pop(name, None)
+
     def __getstate__(self) -> dict[str, Any]:
         return stored(self)
 

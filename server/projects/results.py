@@ -27,7 +27,7 @@ from engine.document import Document
 from engine.errors import ModelError
 from server.projects.models import Result
 
-#: chains kept in memory; one of an ordinary hall takes 30 to 60 MB
+#: chains kept in memory, all but the last without what can be recovered; one of an ordinary hall takes 30 to 60 MB
 KEPT = 6
 #: how often a use is written down, which pruning goes by
 NOTED = timedelta(hours=1)
@@ -66,6 +66,9 @@ def keep(key: str, found: Chain | ModelError) -> None:
         _kept.move_to_end(key)
         while len(_kept) > KEPT:
             _kept.popitem(last=False)
+        for other in list(_kept.values())[:-1]:
+            if isinstance(other, Chain):
+                other.verification.grounds.forget()
 
 
 def _remembered(key: str) -> Chain | ModelError | None:

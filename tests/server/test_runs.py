@@ -107,6 +107,17 @@ class StoredResults(TestCase):
         self.assertNotIn(old, Run.objects.all())
         self.assertEqual(Run.objects.count(), 1)
 
+    def test_only_the_last_keeps_what_can_be_recovered(self):
+        first = runs.chain_of(*self.project(small()))
+        largest = np.abs(first.verification.peaks.My).max()
+        self.assertIn("peaks", vars(first.verification.grounds))
+        other = small()
+        other.name = "another"
+        runs.chain_of(*self.project(other))
+        kept = vars(first.verification.grounds)
+        self.assertEqual(set(kept), {"document", "combined", "strength"})
+        self.assertEqual(np.abs(first.verification.peaks.My).max(), largest)
+
     def test_only_so_many_are_kept_in_memory(self):
         for i in range(results.KEPT + 3):
             results.keep(str(i), runs.ModelError("no"))
