@@ -12,6 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from engine.analysis.solve import Response
+from engine.analysis.stations import ACROSS
 from engine.analysis.transfer import PLANES, ElementLoads, integrate
 from engine.structure.model import Floats, Ints
 
@@ -90,10 +91,12 @@ def varying(loads: ElementLoads, axis: int) -> Ints:
 def _parabola(d: Diagrams, V: Floats, M: Floats, at: Places) -> tuple[Floats, Floats, Floats]:
     """The way from station to station, and b and c of V = a + b t + c t² in between, that has the stations' shears and encloses
     the difference of their moments: exact for uniform and linearly varying loads, since loads start and end at stations; in
-    second order the axial force's lever between two stations counts as such a parabola."""
+    second order the axial force's lever between two stations counts as such a parabola. Across a concentrated load, between the
+    stations closely before and behind it, both jump: there the way is straight."""
     after = (at[0], at[1] + 1, at[2])
     h = (d.x[:, 1:] - d.x[:, :-1])[at[:2]]
-    c = 3 * (V[at] + V[after]) - 6 * (M[after] - M[at]) / h
+    jump = h < ACROSS * d.x[at[0], -1]
+    c = np.where(jump, 0.0, 3 * (V[at] + V[after]) - 6 * (M[after] - M[at]) / np.where(jump, 1.0, h))
     return h, V[after] - V[at] - c, c
 
 

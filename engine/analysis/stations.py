@@ -14,6 +14,8 @@ from engine.structure.model import Floats, Ints
 STATIONS = 9
 #: distance of stations from a concentrated load between them, as a share of the element
 BESIDE = 1e-6
+#: two stations nearer than this share of the element stand before and behind a concentrated load
+ACROSS = 4 * BESIDE
 #: loads that start or end nearer than this to another place, as a share of the element, do so there
 STEP = 1e-5
 

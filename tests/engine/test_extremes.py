@@ -46,6 +46,29 @@ class ConcentratedLoads(unittest.TestCase):
             self.assertAlmostEqual(stability, section, delta=1e-4)
             self.assertAlmostEqual(shear, 10 * max(a, SPAN - a) / SPAN, places=9)
 
+    def test_a_couple_makes_no_shear_of_its_own(self):
+        # a bracket: force and couple at one place, beside a uniform load and one that grows
+        C, at = 40.0, 3.0
+        for q, grown in ((0.0, 0.0), (2.0, 2.0), (1.0, 3.0)):
+            loads = [
+                {"case": "P", "member": "m", "kind": "moment", "start": at, "value": [0, C, 0]},
+                {"case": "P", "member": "m", "kind": "force", "start": at, "value": [0, 0, -10.0]},
+            ]
+            if q:
+                loads.append({"case": "P", "member": "m", "value": [0, 0, -q], "value_end": [0, 0, -grown]})
+            v = run(beam(member_loads=loads)).verification
+            # about y a couple turns x towards −z: it lifts the start and presses the end
+            left = q * SPAN / 2 + (grown - q) * SPAN / 6 + 10 * (SPAN - at) / SPAN - C / SPAN
+            right = q * SPAN / 2 + (grown - q) * SPAN / 3 + 10 * at / SPAN + C / SPAN
+            most, _, least, _ = extremes(v.forces)["Vz"]
+            self.assertAlmostEqual(float(most.max()) / 1e3, left, places=6)
+            self.assertAlmostEqual(float(least.min()) / 1e3, -right, places=6)
+            self.assertAlmostEqual(np.abs(v.peaks.Vz).max() / 1e3, right, places=6)
+            # closely behind the bracket
+            behind = left * at - q * at**2 / 2 - (grown - q) / SPAN * at**3 / 6 + C
+            self.assertAlmostEqual(extremes(v.forces)["My"][0].max() / 1e3, behind, delta=1e-3)
+            self.assertAlmostEqual(np.abs(v.peaks.My).max() / 1e3, behind, delta=1e-3)
+
     def test_two_close_together_and_more_than_there_are_stations(self):
         for loads in (
             [(10.0, 3.5), (6.0, 3.5001)],

@@ -47,6 +47,23 @@ describe('diagrams between stations', () => {
     expect(found.x[k]).toBeCloseTo(L / 2, 9)
     expect(found.values[k]).toBeCloseTo((-p * L) / 12, 9)
   })
+  it('jumps across a concentrated couple without a shear of its own', () => {
+    // a couple of 40 kNm at 3 m of 8 m: V = −5 throughout, M from −15 to +25
+    const [before, behind] = [3 - 8e-6, 3 + 8e-6]
+    const bracket = {
+      ...run,
+      x: [0, before, behind, 8],
+      N: [0, 0, -600, -600],
+      Vz: [-5, -5, -5, -5],
+      My: [0, -5 * before, 40 - 5 * behind, 0],
+    } as unknown as Schemas['RunOut']
+    expect(Math.max(...refined(bracket, 'Vz').values.map(Math.abs))).toBeCloseTo(5, 9)
+    expect(Math.max(...refined(bracket, 'My').values)).toBeCloseTo(25, 4)
+    expect(Math.min(...refined(bracket, 'My').values)).toBeCloseTo(-15, 4)
+    expect(read(bracket, 'Vz', 3)).toBeCloseTo(-5, 9)
+    expect(read(bracket, 'My', 2)).toBeCloseTo(-10, 4)
+    expect(read(bracket, 'My', 5.5)).toBeCloseTo(12.5, 4)
+  })
   it('counts with the true length of haunched pieces', () => {
     const grown = 1.02
     const haunched = { ...run, stretch: [grown, grown, grown], Vz: stations.map((x) => V(x) / grown) }

@@ -8,6 +8,8 @@ import { at } from './chart'
 type Run = Schemas['RunOut']
 const SHEAR = { My: 'Vz', Mz: 'Vy' } as const
 const MOMENT = { Vz: 'My', Vy: 'Mz' } as const
+/** Stations nearer than this share of the member stand before and behind a concentrated load, where forces jump. */
+const ACROSS = 4e-6
 /** Polynomial in t, from 0 at a station to 1 at the next. */
 type Piece = readonly [number, number, number, number]
 
@@ -17,7 +19,7 @@ function piece(run: Run, key: Quantity, i: number, straight: boolean): Piece {
   const [a, b] = [run[key][i]!, run[key][i + 1]!]
   // pieces of a haunch are longer than their share of the member's line
   const h = (run.x[i + 1]! - run.x[i]!) * (run.stretch[i] ?? 1)
-  if (straight || h < 1e-9) return [a, b - a, 0, 0]
+  if (straight || h < ACROSS * (run.x.at(-1)! - run.x[0]!)) return [a, b - a, 0, 0]
   if (key === 'My' || key === 'Mz') {
     const shear = run[SHEAR[key]]
     const [u, v] = [shear[i]! * h, shear[i + 1]! * h]
