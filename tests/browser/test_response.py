@@ -139,6 +139,7 @@ class Response(BrowserCase):
 
     def test_what_slack_members_leave_free_is_told_and_drawn_and_the_whole_shows_forces(self):
         data = braced("second")
+        data["members"][0]["material"] = "S235"
         del data["combinations"][2]
         data["combinations"][0]["name"], data["combinations"][1]["name"] = "C1", "C2"
         self.open(read_document(data))
@@ -162,6 +163,7 @@ class Response(BrowserCase):
         # a bow for the chosen member, taken back by undo
         page.click(".bottom [role=tab]:has-text('Forces')")
         page.locator(".bottom tbody tr:has-text('ab')").first.click()
+        expect(sheet).to_contain_text("HEA 200 · S235")
         page.click("button:has-text('Chosen, about y')")
         ratio = page.locator("[aria-label='L/e0 of ab']")
         expect(ratio).to_be_visible(timeout=20_000)

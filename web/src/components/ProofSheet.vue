@@ -36,7 +36,7 @@ watch(
     <template #header>
       <div class="head">
         <b>{{ bench.member?.label }}</b>
-        <span class="mono">{{ bench.member?.section }} · {{ bench.hall?.grade }}</span>
+        <span class="mono">{{ bench.member?.section }} · {{ bench.member?.material }}</span>
         <span class="mono">{{ proof ? bench.origin(proof.revision) : '' }}</span>
       </div>
     </template>

@@ -80,7 +80,7 @@ function look(shape: string) {
 <template>
   <SheetHead
     :title="bench.member?.label ?? 'Response'"
-    :aside="bench.member ? `${bench.member.section} · ${bench.hall?.grade ?? ''}` : ''"
+    :aside="bench.member ? `${bench.member.section} · ${bench.member.material}` : ''"
   />
   <template v-if="bench.chain?.problem">
     <p class="note fails">{{ bench.chain.problem.message }}</p>

@@ -11,7 +11,7 @@ const bench = useWorkbench()
 
 <template>
   <template v-if="bench.member">
-    <SheetHead :title="bench.member.label" :aside="`${bench.member.section} · ${bench.hall?.grade ?? ''}`" />
+    <SheetHead :title="bench.member.label" :aside="`${bench.member.section} · ${bench.member.material}`" />
     <div v-if="bench.member.checks?.[0]" class="verdict" :class="bench.member.status.replace(' ', '-')">
       <b class="mono">{{ figures(bench.member.utilisation ?? null) }}</b>
       <strong>{{ bench.member.status }} · {{ bench.member.governs }}</strong>
