@@ -12,7 +12,7 @@ from engine.structure.model import Piece
 #: pieces of a haunch; twice as many change the moments of a portal frame by less than 0.1 % (tests)
 PIECES = 6
 #: pieces of a member that tapers from one section to another
-TAPER_PIECES = 8
+TAPER_PIECES = 16
 
 
 def haunched_pieces(
