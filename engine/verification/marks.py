@@ -10,10 +10,12 @@ from engine.actions.combinations import Combination
 from engine.analysis.combined import Combined
 from engine.analysis.solve import Response
 from engine.document import Document
+from engine.processors import shared_out
 from engine.structure.model import Floats
 from engine.verification.equilibrium import resistances
 from engine.verification.verify import (
     Verification,
+    blocks_of,
     deflection_limits,
     frame_deflections,
     section_values,
@@ -77,15 +79,27 @@ def marks(
 
 def _utilisations(document: Document, response: Response, verification: Verification) -> Floats:
     """(members, combinations) largest utilisation of section and stability checks."""
+    numbers = np.arange(len(response.structure.members) + 1)
+    found = np.zeros((len(numbers) - 1, len(verification.strength)))
     everything = slice(None)
-    v = section_values(document, response, verification.peaks, verification.steel, everything, everything, everything)
-    section = np.nan_to_num(np.maximum(np.maximum(np.maximum(v["u_NM"], v["n"]), v["u_Vz"]), v["u_Vy"]).max(axis=1))
-    v = stability_values(document, verification.segments, verification.steel, everything, everything)
-    parts = (v["u_Ny"], v["u_Nz"], v["u_LT"], v["u_661"], v["u_662"])
-    stability = np.nan_to_num(np.max(np.broadcast_arrays(*parts), axis=0))
-    found = np.zeros((len(response.structure.members), len(verification.strength)))
-    np.maximum.at(found, response.elements.member, section)
-    np.maximum.at(found, verification.segments.member, stability)
+
+    def sections(rows: slice) -> Floats:
+        v = section_values(document, response, verification.peaks, verification.steel, rows, everything, everything)
+        return np.nan_to_num(np.maximum(np.maximum(np.maximum(v["u_NM"], v["n"]), v["u_Vz"]), v["u_Vy"]).max(axis=1))
+
+    def stability(rows: slice) -> Floats:
+        v = stability_values(document, verification.segments, verification.steel, rows, everything)
+        parts = (v["u_Ny"], v["u_Nz"], v["u_LT"], v["u_661"], v["u_662"])
+        return np.nan_to_num(np.max(np.broadcast_arrays(*parts), axis=0))
+
+    for owner, of, each in (
+        (response.elements.member, sections, verification.peaks.N[0].size),
+        (verification.segments.member, stability, len(verification.strength)),
+    ):
+        first = np.searchsorted(owner, numbers)
+        rows = [slice(first[start], first[end]) for start, end in blocks_of(first, each)]
+        for own, values in zip(rows, shared_out(of, rows), strict=True):
+            np.maximum.at(found, owner[own], values)
     return found
 
 

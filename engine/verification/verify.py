@@ -271,7 +271,7 @@ def _sections(
     along = np.zeros(forces.x.shape)
     first = np.searchsorted(elements.member, np.arange(len(outcomes) + 1))
     slender_web = (steel.kind == 0) & (steel.h - 2 * steel.tf > 72 * np.sqrt(235e6 / steel.fy) * steel.tw)
-    blocks = list(_blocks(first, forces.N[0].size))
+    blocks = list(blocks_of(first, forces.N[0].size))
 
     def checked(block: tuple[int, int]) -> tuple[dict[str, Floats], Bools, Bools]:
         rows = slice(first[block[0]], first[block[1]])
@@ -305,8 +305,9 @@ def _sections(
     return along
 
 
-def _blocks(first: Ints, each: int) -> Iterator[tuple[int, int]]:
-    """Runs of members whose elements make some BLOCK values; each: values of one element. What is computed on them stays in
+def blocks_of(first: Ints, each: int) -> Iterator[tuple[int, int]]:
+    """Runs of members whose elements (or segments) make some BLOCK values; first: (members + 1,) the first of each; each: values of
+    one. What is computed on them stays in
     the processor's cache: half the time."""
     start = 0
     for m in range(1, len(first)):
@@ -326,7 +327,7 @@ def _stability(
     first = np.searchsorted(segments.member, np.arange(len(outcomes) + 1))
     middle = (segments.start + segments.end) / 2
     held = np.zeros(len(middle))
-    blocks = list(_blocks(first, segments.N.shape[1]))
+    blocks = list(blocks_of(first, segments.N.shape[1]))
 
     def checked(block: tuple[int, int]) -> tuple[dict[str, Floats], Bools]:
         rows = slice(first[block[0]], first[block[1]])
