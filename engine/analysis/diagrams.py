@@ -6,7 +6,7 @@ about +x.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, fields, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -14,6 +14,7 @@ from numpy.typing import NDArray
 from engine.analysis.solve import Response
 from engine.analysis.stations import ACROSS
 from engine.analysis.transfer import PLANES, ElementLoads, integrate
+from engine.processors import shared_out
 from engine.structure.model import Floats, Ints
 
 
@@ -29,6 +30,10 @@ class Diagrams:
     My: Floats
     Mz: Floats
 
+    def of(self, rows: slice) -> Diagrams:
+        """Those of some elements."""
+        return Diagrams(*(getattr(self, field.name)[rows] for field in fields(self)))
+
     def combined(self, factors: Floats) -> Diagrams:
         """The same for combinations of the cases: factors (combinations, cases)."""
         return Diagrams(
@@ -36,6 +41,8 @@ class Diagrams:
         )
 
 
+#: elements that are looked at together
+BLOCK = 200
 #: shear and moment that belong together
 PAIRS = (("Vz", "My"), ("Vy", "Mz"))
 
@@ -43,16 +50,23 @@ PAIRS = (("Vz", "My"), ("Vy", "Mz"))
 def peaked(d: Diagrams, loads: ElementLoads, pulled: Floats | None = None) -> Diagrams:
     """The diagrams with each moment, shear and axial force raised to its peak between a station and the next, where that is
     larger. pulled: (e, s, c) ∫N along the elements; without it N is that of the stations."""
-    peaks = {}
-    for V_name, M_name in PAIRS:
-        V, M = getattr(d, V_name), getattr(d, M_name)
-        at = _turning(V)
-        _, b, c = _parabola(d, V, M, at)
-        peaks[M_name] = _raised(M, at, _root(d, V, M, at, b, c)[1])
-        peaks[V_name] = _turned(d, V, M, varying(loads, 1 if V_name == "Vy" else 2))
-    if pulled is not None:
-        peaks["N"] = _turned(d, d.N, pulled, varying(loads, 0))
-    return replace(d, **peaks)
+    uneven = [varying(loads, axis) for axis in range(3)]
+
+    def raised(rows: slice) -> dict[str, Floats]:
+        part, peaks = d.of(rows), {}
+        own = [found[(found >= rows.start) & (found < rows.stop)] - rows.start for found in uneven]
+        for V_name, M_name in PAIRS:
+            V, M = getattr(part, V_name), getattr(part, M_name)
+            at = _turning(V)
+            _, b, c = _parabola(part, V, M, at)
+            peaks[M_name] = _raised(M, at, _root(part, V, M, at, b, c)[1])
+            peaks[V_name] = _turned(part, V, M, own[1 if V_name == "Vy" else 2])
+        if pulled is not None:
+            peaks["N"] = _turned(part, part.N, pulled[rows], own[0])
+        return peaks
+
+    parts = list(shared_out(raised, [slice(at, at + BLOCK) for at in range(0, len(d.x), BLOCK)]))
+    return replace(d, **{name: np.concatenate([part[name] for part in parts]) for name in (parts[0] if parts else ())})
 
 
 def _turned(d: Diagrams, V: Floats, M: Floats, own: Ints) -> Floats:

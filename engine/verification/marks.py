@@ -85,12 +85,13 @@ def _utilisations(document: Document, response: Response, verification: Verifica
 
     def sections(rows: slice) -> Floats:
         v = section_values(document, response, verification.peaks, verification.steel, rows, everything, everything)
-        return np.nan_to_num(np.maximum(np.maximum(np.maximum(v["u_NM"], v["n"]), v["u_Vz"]), v["u_Vy"]).max(axis=1))
+        most = np.maximum(np.maximum(np.maximum(v["u_NM"], v["n"]), v["u_Vz"]), v["u_Vy"]).max(axis=1)
+        return np.asarray(np.nan_to_num(most))
 
     def stability(rows: slice) -> Floats:
         v = stability_values(document, verification.segments, verification.steel, rows, everything)
         parts = (v["u_Ny"], v["u_Nz"], v["u_LT"], v["u_661"], v["u_662"])
-        return np.nan_to_num(np.max(np.broadcast_arrays(*parts), axis=0))
+        return np.asarray(np.nan_to_num(np.max(np.broadcast_arrays(*parts), axis=0)))
 
     for owner, of, each in (
         (response.elements.member, sections, verification.peaks.N[0].size),

@@ -140,11 +140,17 @@ def cut_segments(document: Document, structure: Structure, elements: Elements, f
         sway = np.array([lengths[i].sway for i in members])[:, None]
         return _cut(np.array(members), e, everywhere[e[0]], spans, total, sway, forces)
 
-    found = list(shared_out(cut, chunks))
-    parts = {name: [chunk[name] for chunk in found] for name in (found[0] if found else ())}
-    joined = {name: np.concatenate(arrays) for name, arrays in parts.items()}
-    order = np.argsort(joined["member"], kind="stable")
-    joined = {name: array[order] for name, array in joined.items()}
+    counts = np.zeros(len(structure.members), dtype=np.int64)
+    for members, spans, _ in chunks:
+        counts[members] = len(spans)
+    row = np.cumsum(counts) - counts
+    joined: dict[str, Floats] = {}
+    for (members, spans, _), found in zip(chunks, shared_out(cut, chunks), strict=True):
+        places = (row[members][:, None] + np.arange(len(spans))).ravel()
+        for name, values in found.items():
+            if name not in joined:
+                joined[name] = np.zeros((int(counts.sum()), *values.shape[1:]), dtype=values.dtype)
+            joined[name][places] = values
     per_row = [lengths[i] for i in joined["member"]]
     return Segments(
         **joined,  # type: ignore[arg-type]

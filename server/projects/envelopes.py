@@ -2,11 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import fields
-
 import numpy as np
 
-from engine.analysis.diagrams import Diagrams, extremes
+from engine.analysis.diagrams import extremes
 from engine.analysis.membranes import membrane_forces
 from engine.analysis.sways import storeys, sways
 from engine.chain import Chain
@@ -28,7 +26,7 @@ def extremes_out(chain: Chain) -> list[schemas.ExtremesOut]:
     pulled = chain.combined.pulled(strength)
     blocks = [
         extremes(
-            Diagrams(*(getattr(forces, field.name)[at : at + BLOCK] for field in fields(Diagrams))),
+            forces.of(slice(at, at + BLOCK)),
             None if pulled is None else pulled[at : at + BLOCK],
         )
         for at in range(0, len(elements), BLOCK)
