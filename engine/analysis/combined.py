@@ -253,7 +253,7 @@ class _Pull:
 
 
 def _pull(states: States, which: Ints, x: Floats, bent: tuple[Floats, Floats]) -> _Pull:
-    """At places x (e, s). A state has no axial force where it does not stand, or hangs slack."""
+    """At places x (e, s). A state that does not stand has no axial force."""
     system, factors = states.system, states.factors[which]
     ends = system.elements.length[:, None]
     mean = system.integrals_at(ends).axial[1] / ends[:, :, None]

@@ -158,9 +158,10 @@ class Geometry:
 
 
 def geometry(
-    elements: Elements, k: Floats, maps: Floats, T: Floats, dofs: Ints, bowed: Bools | None = None
+    elements: Elements, k: Floats, maps: Floats, T: Floats, dofs: Ints, size: int, bowed: Bools | None = None
 ) -> Geometry:
-    """The geometry of elements with their unreleased stiffness k, the maps of their releases, and their transforms T.
+    """The geometry of elements with their unreleased stiffness k, the maps of their releases, and their transforms T; dofs:
+    (e, 12) of `size` freedoms.
 
     Elements hinged at both ends, and bars, take part as straight lines: their own buckling is their check as members. What
     purlins or rails hold that are no members does not move sideways between its nodes, and takes no part there. bowed:
@@ -190,7 +191,7 @@ def geometry(
     value = np.concatenate(values)
     kept = value != 0
     places = (np.concatenate(rows)[kept], np.concatenate(columns)[kept])
-    ends = csr_array((value[kept], places), shape=(8 * n, int(dofs.max()) + 1))
+    ends = csr_array((value[kept], places), shape=(8 * n, size))
     bend, hang = np.argwhere(bends), np.argwhere(hangs)
     plane, e = bend.T
     EI = np.where(plane == 0, elements.EIz[e], elements.EIy[e])

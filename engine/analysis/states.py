@@ -185,18 +185,16 @@ class StateSolver:
         if self.geometry is None or self.bubbles is None:
             y = self.system
             curved = bowed(y.elements, y.bows) if y.bows else None
-            self.geometry = geometry(y.elements, y.k, y.maps, y.T, y.dofs, curved)
+            self.geometry = geometry(y.elements, y.k, y.maps, y.T, y.dofs, y.force.shape[0], curved)
             self.bubbles = load_bubbles(y)
             self.uneven = uneven(y, self.geometry, self.all)
         return self.geometry, self.bubbles
 
-    def varying(self, factors: Floats, slack: Bools) -> tuple[Ints, Floats] | None:
-        """Rows of what bends whose axial force varies, and what that adds to K_g: (3 + b, 3 + b, k, c)."""
-        geo, _ = self.prepare()
-        if self.uneven is None:
-            return None
-        rows = self.uneven.rows
-        return rows, self.uneven.of(factors) * ~slack[geo.bend[rows, 1], None]
+    def varying(self, factors: Floats) -> tuple[Ints, Floats] | None:
+        """Rows of what bends whose axial force varies, and what that adds to K_g: (3 + b, 3 + b, k, c). What can hang slack is a
+        bar, and does not bend."""
+        self.prepare()
+        return None if self.uneven is None else (self.uneven.rows, self.uneven.of(factors))
 
     def given(self, factors: Floats, imposed: Floats) -> Floats | None:
         """(3 m + h, c) movements of what bends and hangs that do not depend on the unknowns: settled supports, and ends that
@@ -410,7 +408,7 @@ def _amplified(
     Kff = system.Kff if K is system.K and active is system.active else csr_array(K[active][:, active])
     a0 = geo.pick(bubbles) @ factors.T
     given = solver.given(factors, imposed)
-    operator = Condensed(geo, Kff, lu.solve, solver.varying(factors, slack))
+    operator = Condensed(geo, Kff, lu.solve, solver.varying(factors))
     operator.load(system.axial(system.to_global(u), factors) * ~slack[:, None])
     x = np.zeros((n + 4 * len(geo.loose), count))
     x[:n] = first = u[active]
@@ -579,7 +577,7 @@ def critical(system: System, factors: Floats) -> Floats:
             own = group[start : start + BLOCK]
             u = plain.displacement[:, :, own].reshape(-1, len(own))
             N = system.axial(u, factors[own]) * ~slack[:, None]
-            operator = Operator(geo, Kff, lu.solve, N, solver.varying(factors[own], slack))
+            operator = Operator(geo, Kff, lu.solve, N, solver.varying(factors[own]))
             first = operator.still()
             first.u[:], first.a[:] = system.to_own(u)[active], geo.pick(bubbles) @ factors[own].T
             found[own] = critical_factors(operator, first)

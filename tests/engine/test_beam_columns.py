@@ -252,9 +252,31 @@ class Uneven(unittest.TestCase):
         self.assertLess(found.alpha[0], 1.0)
         self.assertFalse(found.stable(0))
 
-    def test_a_slack_bar_hangs_without_any(self):
-        found = analysed(self.column(1e5, 3e5, 5.0, 1e4), order="first")
-        self.assertFalse(found.states is not None and found.states.varies.any())
+    def test_what_hangs_on_a_slack_bar_pulls_at_its_ends_alone(self):
+        # a stay that the push slackens, and a load along it: as half of the load at each of its ends, without the stay
+        found = []
+        for stay in (True, False):
+            data = self.column(4e5, 1e5, 5.0, 1e4, ends=("y",))
+            data["nodes"].append({"name": "anchor", "at": [5.0, 0, 0]})
+            data["supports"].append({"node": "anchor", "fixed": FIXED})
+            if stay:
+                data["sections"].append({"name": "rod", "A": 2e-4, "Iy": 1e-9, "Iz": 1e-9, "It": 1e-9})
+                member = {"name": "stay", "start": "anchor", "end": "n1", "section": "rod", "material": "m"}
+                data["members"].append(member | {"behaviour": "tension-only"})
+                data["member_loads"].append({"case": "P", "member": "stay", "value": [0, 0, -3e3]})
+            else:
+                # the anchor bears nothing then: a node that no member meets
+                half = 3e3 * math.hypot(5.0, self.HEIGHT) / 2
+                data["node_loads"].append({"case": "P", "node": "n1", "force": [0, 0, -half]})
+            found.append(analysed(data))
+        with_stay, without = found
+        self.assertEqual([with_stay.structure.members[m].name for m in with_stay.slack(0)], ["stay"])
+        moved = [c.displacement([0])[c.structure.nodes.index("n1")] for c in found]
+        self.assertGreater(abs(moved[1][0, 0]), 0.01)
+        # slack members keep a millionth of their stiffness
+        np.testing.assert_allclose(moved[0], moved[1], atol=2e-4 * abs(moved[1][0, 0]))
+        foot = [abs(c.diagrams([0]).My[0, 0, 0]) for c in found]
+        self.assertAlmostEqual(foot[0] / foot[1], 1.0, delta=2e-4)
 
 
 class SlackOnTurnedSupportsAndFloors(unittest.TestCase):
