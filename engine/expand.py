@@ -331,6 +331,7 @@ def _supports(
                 springs[number[name], FREEDOMS.index(freedom)] = stiffness
     for name, angle in parts.turns.items():
         turn[number[name]] = angle
+    stated: dict[int, str] = {}
     for i, support in enumerate(document.supports):
         if support.node not in number:
             if "/" in support.node:
@@ -339,6 +340,10 @@ def _supports(
                 continue
             raise ModelError(f"A support refers to node “{support.node}”, which does not exist.", f"supports.{i}.node")
         row = number[support.node]
+        if row in stated:
+            other = "" if stated[row] == support.node else f" (also called “{stated[row]}”)"
+            raise ModelError(f"Node “{support.node}”{other} has two supports: state it once.", f"supports.{i}.node")
+        stated[row] = support.node
         fixed[row] = [freedom in support.fixed for freedom in FREEDOMS]
         springs[row] = 0.0
         for freedom, stiffness in support.springs.items():

@@ -79,8 +79,7 @@ def load(document: Document, structure: Structure) -> Loading:
             raise ModelError(f"A load refers to panel “{area.panel}”, which does not exist.", f"{place}.panel")
         _panel_load(loading, panels[area.panel], area, numbers[area.case], force, place)
     loading.spread = spread(structure, loading)
-    if document.hall or document.jigs or document.panels:
-        family(document).finish(loading, structure, document)
+    family(document).finish(loading, structure, document)
     return loading
 
 
@@ -179,7 +178,7 @@ def _member_load(loading: Loading, structure: Structure, item: MemberLoad, case:
     member = structure.member(item.member)
     length = structure.length(member)
     if item.kind == "temperature":
-        loading.warmings.append(Warming(case, item.member, member.material.expansion * item.value[0]))
+        loading.warmings.append(_warming(structure, item, case, place))
         return
     scale = length if item.ratio else 1.0
     start, end = item.start * scale, length if item.end is None else item.end * scale
@@ -216,21 +215,46 @@ def _member_load(loading: Loading, structure: Structure, item: MemberLoad, case:
     loading.expected[case] = loading.expected[case] + total
 
 
+def _warming(structure: Structure, item: MemberLoad, case: int, place: str) -> Warming:
+    """A face that is warmer grows: the member curls away from it."""
+    member = structure.member(item.member)
+    if item.start or item.end is not None or item.value_end is not None or item.ratio:
+        raise ModelError(
+            f"The temperature of “{item.member}” is that of the whole member: it has no start, end or second value.", place
+        )
+    mean, across, up = item.value
+    section, expansion = member.section, member.material.expansion
+    depths = {"y": section.b, "z": section.h}
+    if (across or up) and (section.shape == "given" or member.pieces):
+        raise ModelError(
+            f"“{item.member}” has no one depth over which a difference of temperature acts: its section is "
+            f"{'known by its stiffness alone' if section.shape == 'given' else 'haunched or tapered'}.",
+            f"{place}.value",
+        )
+    curvature = [-expansion * warmer / depths[axis] if warmer else 0.0 for axis, warmer in (("y", across), ("z", up))]
+    return Warming(case, item.member, expansion * mean, (curvature[0], curvature[1]))
+
+
 def combinations(document: Document, loading: Loading) -> list[Combination]:
-    """Generated combinations of what the jigs set out, then the stated ones; without either, each case alone with factor 1.
+    """Generated combinations, of what the jigs and panels set out and wherever none are stated, then the stated ones; those for
+    strength also with the sway imperfections of their cases, unless they state these themselves.
 
     A stated combination of a hall's cases that names one which is no longer there is kept as “lost”, with nothing in it.
     Raises ModelError for a factor on a case that does not exist, and for a combination without any.
     """
     found: list[Combination] = []
-    if document.hall or document.jigs or document.panels:
-        resultants = np.array(loading.expected).reshape(-1, 3)
-        found = family(document).combine(loading.cases, document.rules, document.site, loading.leans, resultants)
+    standard = family(document)
+    resultants = np.array(loading.expected).reshape(-1, 3)
+    if document.hall or document.jigs or document.panels or not document.combinations:
+        found = standard.combine(loading.cases, document.rules, document.site, loading.leans, resultants)
     numbers = {case.name: i for i, case in enumerate(loading.cases)}
     taken = {combination.name for combination in found}
     for i, item in enumerate(document.combinations):
         if item.name in taken:
-            raise ModelError(f"There already is a combination “{item.name}”.", f"combinations.{i}.name")
+            raise ModelError(
+                f"“{item.name}” is the name of a generated combination: give the stated one another name.",
+                f"combinations.{i}.name",
+            )
         factors = np.zeros(len(loading.cases))
         lost = [name for name in item.factors if name not in numbers]
         if lost and (document.hall or document.jigs or document.panels):
@@ -248,11 +272,11 @@ def combinations(document: Document, loading: Loading) -> list[Combination]:
         if not factors.any():
             raise ModelError(f"Combination “{item.name}” is empty.", f"combinations.{i}.factors")
         found.append(Combination(item.name, item.use, formula(loading.cases, factors), factors, "stated", own=True))
-    if not found:
-        for i, case in enumerate(loading.cases):
-            factors = np.zeros(len(loading.cases))
-            factors[i] = 1.0
-            found.append(Combination(case.name, "strength", case.symbol, factors))
+        stated = any(factors[case] for both in loading.leans.values() for case in both)
+        if item.use in ("strength", "accidental") and not stated:
+            for row in standard.leaning(factors, loading.leans, resultants):
+                words = formula(loading.cases, row)
+                found.append(Combination(f"{item.name} {words.rpartition(' + ')[2]}", item.use, words, row, "stated"))
     return found
 
 

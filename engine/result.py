@@ -94,7 +94,7 @@ def _standing(chain: Chain, number: int, whole: bool) -> dict[str, Any]:
         "stable": combined.stable(number),
     }
     if whole and combined.ultimate[number]:
-        alpha = combined.critical[number]
+        alpha = combined.alpha[number]
         found["alpha_cr"] = float(alpha) if np.isfinite(alpha) else None
     return found
 

@@ -91,11 +91,13 @@ class PointLoad:
 
 @dataclass(frozen=True)
 class Warming:
-    """A change of temperature of a member, as the strain α ΔT that it would take freely."""
+    """A change of temperature of a member, as what it would take freely: the strain α ΔT, and the curvature α ΔT/h towards
+    local y and z, 1/m."""
 
     case: int
     member: str
     strain: float
+    curvature: tuple[float, float] = (0.0, 0.0)
 
 
 @dataclass(frozen=True)

@@ -10,12 +10,13 @@ from typing import Any
 import numpy as np
 
 from engine.actions.combinations import Combination
-from engine.analysis.bows import along
+from engine.analysis.bows import along, bowed
 from engine.analysis.diagrams import Diagrams, deflections, diagrams, varying
 from engine.analysis.elements import Elements
 from engine.analysis.second_order import FREEDOMS_OF, shapes
 from engine.analysis.solve import Response, System, solve_linear
-from engine.analysis.states import States, clamped, critical, one_sided, solve_states
+from engine.analysis.stability import Critical, critical
+from engine.analysis.states import States, clamped, one_sided, solve_states
 from engine.memory import stored
 from engine.progress import Step, quiet
 from engine.structure.model import Bools, Floats, Ints, Structure
@@ -31,8 +32,8 @@ class Combined:
     """Results of combinations, by their numbers; the cases alone follow them (see `case`).
 
     response: the linear response to the cases. rows: (k, cases) factors of combinations and cases. states: those solved on
-    their own, None where superposition holds for all; place: (k,) their column there, −1 by superposition. alpha: (k,)
-    critical factors, NaN where none was asked for. second: (k,) whether in second order. ultimate: (k,) whether it could be.
+    their own, None where superposition holds for all; place: (k,) their column there, −1 by superposition. standing: stability
+    of the ultimate combinations, in their order; second: (k,) whether in second order; ultimate: (k,) whether it could be.
     """
 
     response: Response
@@ -40,21 +41,26 @@ class Combined:
     count: int
     states: States | None
     place: Ints
-    alpha: Floats
+    standing: Critical
     second: Bools
     ultimate: Bools
 
     @cached_property
-    def critical(self) -> Floats:
-        """(k,) α_cr of the ultimate combinations, found when it is asked for; NaN for the others."""
-        found = self.alpha.copy()
-        missing = np.flatnonzero(self.ultimate & np.isnan(found))
-        if len(missing):
-            found[missing] = critical(self.response.system, self.rows[missing])
+    def alpha(self) -> Floats:
+        """(k,) α_cr of the ultimate combinations; NaN for the others."""
+        found = np.full(len(self.rows), np.nan)
+        found[self.ultimate] = self.standing.alpha
+        return found
+
+    @cached_property
+    def column(self) -> Ints:
+        """(k,) where a combination is in `standing`, −1 where it is not."""
+        found = np.full(len(self.rows), -1)
+        found[self.ultimate] = np.arange(int(self.ultimate.sum()))
         return found
 
     def __getstate__(self) -> dict[str, Any]:
-        return stored(self, "critical")
+        return stored(self)
 
     @property
     def structure(self) -> Structure:
@@ -161,8 +167,11 @@ class Combined:
         return bool(self.place[number] < 0 or self.states is None or self.states.settled[self.place[number]])
 
     def stable(self, number: int) -> bool:
-        """Whether it stands; else the values shown are those of the first order."""
-        return bool(self.place[number] < 0 or self.states is None or self.states.stable[self.place[number]])
+        """Whether it stands, below its critical load; else the values shown are those of the first order."""
+        solved = self.place[number] >= 0 and self.states is not None
+        if solved and not self.states.stable[self.place[number]]:  # type: ignore[union-attr]
+            return False
+        return bool(np.isnan(self.alpha[number]) or self.alpha[number] >= 1.0)
 
     def free(self, number: int) -> bool:
         """Whether what does not act leaves a mechanism, of which nothing is known but how it moves."""
@@ -179,32 +188,30 @@ class Combined:
 def combine_results(
     system: System,
     combinations: list[Combination],
-    order: str = "first",
-    alpha_wanted: bool = False,
+    order: str = "by alpha_cr",
+    limit: float = ENOUGH,
     progress: Step = quiet,
 ) -> Combined:
-    """Analyse all cases and combinations. order: "first"; "second" for all ultimate combinations; "by alpha_cr": for those
-    below the limit of EN 1993-1-1 5.2.1(3). alpha_wanted: find α_cr of the ultimate ones in any case. `progress` is told how
-    many of the combinations solved on their own are done. Raises ModelError for a mechanism.
+    """Analyse all cases and combinations, and the stability of the ultimate ones. order: "first"; "second" for all ultimate
+    combinations; "by alpha_cr": for those below the limit of EN 1993-1-1 5.2.1(3). One beyond its critical load stays in first
+    order: second order has no meaning there. `progress` is told how many of the combinations solved on their own are done.
+    Raises ModelError for a mechanism.
     """
     response = solve_linear(system)
     cases = system.force.shape[1]
     count = len(combinations)
     rows = np.concatenate([np.array([c.factors for c in combinations]).reshape(count, cases), np.eye(cases)])
     ultimate = np.array([c.use in ULTIMATE for c in combinations] + [False] * cases, dtype=bool)
-    alpha = np.full(len(rows), np.nan)
-    if alpha_wanted or order == "by alpha_cr":
-        alpha[ultimate] = critical(system, rows[ultimate])
-    second = np.zeros(len(rows), dtype=bool)
-    if order == "second":
-        second = ultimate
-    elif order == "by alpha_cr":
-        second = ultimate & (alpha < ENOUGH)
+    standing = critical(response, rows[ultimate])
+    second = ultimate.copy()
+    if order != "second":
+        second[ultimate] = standing.together < limit if order == "by alpha_cr" else False
+    second[ultimate] &= standing.alpha >= 1.0
     own = np.arange(len(rows)) if one_sided(system) else np.flatnonzero(second)
     place = np.full(len(rows), -1, dtype=np.int64)
     place[own] = np.arange(len(own))
     states = solve_states(system, rows[own], second[own], progress) if len(own) else None
-    return Combined(response, rows, count, states, place, alpha, second, ultimate)
+    return Combined(response, rows, count, states, place, standing, second, ultimate)
 
 
 def _along(states: States, which: Ints, x: Floats) -> tuple[Floats, Floats]:
@@ -278,6 +285,12 @@ def _bent(states: States, which: Ints, x: Floats) -> tuple[Floats, Floats]:
     """Deflection and slope as of `_along`, with the bows: these bend nothing by themselves, but the axial force acts on them."""
     system = states.system
     w, slope = _along(states, which, x)
+    straight = system.elements.held & ~bowed(system.elements, system.bows)[0]
+    if straight.any():
+        # what is held sideways at short distances leans as a straight line there
+        lean = (states.end_displacement[:, 7] - states.end_displacement[:, 1])[straight][:, None, which]
+        length = system.elements.length[straight, None, None]
+        w[0, straight], slope[0, straight] = lean * x[straight][:, :, None] / length, lean / length
     if system.bows:
         curved = along(system.elements, system.bows, states.signs[:, which], x)
         w, slope = w + curved[0], slope + curved[1]

@@ -194,12 +194,13 @@ def deflections(response: Response, x: Floats | None = None) -> Floats:
         EI, GA = EI[:, None, None], GA[:, None, None]
         V0, M0 = f[:, w1, None], -f[:, r1, None] * sense
         _, _, q3, q4, s2 = loads.transverse[axis]
-        bent = (M0 * X**2 / 2 + V0 * X**3 / 6 + q4) / EI - (V0 * X + s2) / GA
+        curled = response.system.curled[index - 1][:, None]
+        bent = (M0 * X**2 / 2 + V0 * X**3 / 6 + q4) / EI - (V0 * X + s2) / GA + curled * X**2 / 2
         theta0 = d[:, r1, None] * sense
         # a bar's end rotation is no unknown: it follows from where its far end is
         L = e.length[:, None, None]
         at_end = integrate(response.loads, e.length[:, None], cases).transverse[axis]
-        far = (M0 * L**2 / 2 + V0 * L**3 / 6 + at_end[3]) / EI - (V0 * L + at_end[4]) / GA
+        far = (M0 * L**2 / 2 + V0 * L**3 / 6 + at_end[3]) / EI - (V0 * L + at_end[4]) / GA + curled * L**2 / 2
         theta0 = np.where(e.bar[:, None, None], (d[:, w2, None] - d[:, w1, None] - far) / L, theta0)
         out[:, :, index] = d[:, w1, None] + theta0 * X + bent
     turned: Floats = np.einsum("eij,esic->esjc", e.axes, out, optimize=True)

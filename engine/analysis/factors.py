@@ -18,8 +18,10 @@ from scipy.sparse.linalg import splu
 
 from engine.structure.model import Floats, Ints
 
-#: a pivot this small beside its own diagonal term means that nothing holds the freedom
+#: a pivot this small beside its own diagonal term may mean that nothing holds the freedom
 PIVOT_LIMIT = 1e-9
+#: it does where the softest movement has no more energy than this share of what its freedoms have alone: rounding
+NOTHING = 1e-14
 
 
 def sparse_lu(K: csc_array) -> Any:
@@ -74,5 +76,19 @@ def sound_factor(K: csc_array) -> Factors | None:
         factors = Factors(sparse_lu(K))
     except RuntimeError:
         return None
-    weak = np.abs(factors.pivots) < PIVOT_LIMIT * np.abs(K.diagonal())[factors.order]
-    return None if weak.any() else factors
+    diagonal = np.abs(K.diagonal())
+    weak = np.abs(factors.pivots) < PIVOT_LIMIT * diagonal[factors.order]
+    return None if weak.any() and _softest(K, factors, diagonal) < NOTHING else factors
+
+
+def _softest(K: csc_array, factors: Factors, diagonal: Floats) -> float:
+    """The least uᵀ K u / uᵀ D u, with D the diagonal of K, by inverse iteration; 0 where the factors are not sound."""
+    u: Floats = np.random.default_rng(3).standard_normal((len(diagonal), 1))
+    for _ in range(8):
+        with np.errstate(all="ignore"):
+            u = factors.solve(diagonal[:, None] * u)
+        size = np.abs(u).max(initial=0.0)
+        if not np.isfinite(size) or size == 0.0:
+            return 0.0
+        u /= size
+    return float(((K @ u) * u).sum() / (diagonal[:, None] * u * u).sum())

@@ -1,4 +1,8 @@
-"""Buckling modes of a combination, and natural frequencies with masses from chosen cases."""
+"""Buckling modes of a combination, and natural frequencies with masses from chosen cases.
+
+Both are found on a mesh of their own: further nodes within the members, so that higher modes are as close as the first, and
+restraints at nodes act.
+"""
 
 from __future__ import annotations
 
@@ -8,26 +12,20 @@ from math import pi, sqrt
 import numpy as np
 from scipy.sparse import csc_array, csr_array, diags_array
 
+from engine.analysis import restraints
 from engine.analysis.combined import Combined
-from engine.analysis.second_order import (
-    BUBBLES,
-    FAR_FROM_CRITICAL,
-    FREEDOMS_OF,
-    Geometry,
-    Operator,
-    Unknowns,
-    modes,
-    shapes,
-)
-from engine.analysis.solve import System, softest_mode
-from engine.analysis.states import StateSolver, load_bubbles, solve_states
+from engine.analysis.pencil import Pencil, greatest
+from engine.analysis.second_order import BUBBLES, FREEDOMS_OF, hinged, shapes
+from engine.analysis.solve import System, assemble, softest_mode, solve_linear
+from engine.analysis.stability import FAR, LONE, axial_forces, driving, pencil_of
+from engine.analysis.states import StateSolver, one_sided, solve_states
 from engine.catalogue.steels import GRAVITY
 from engine.structure.model import Floats, Ints
 
 #: Gauss points of a line load's mass
 GAUSS = BUBBLES + 4
-#: share of a mode's bending from which a member counts as buckling by itself
-LONE = 0.9
+#: elements of a member's stretch between two nodes, in frames of up to so many elements
+FINENESS = ((400, 4), (2000, 2))
 
 
 @dataclass(frozen=True)
@@ -41,47 +39,52 @@ class Mode:
     by_itself: int = -1
 
 
+def finer(system: System, hinged_too: bool = True) -> System:
+    """The same frame on a finer mesh, with nodes at all restraints; hinged_too: also within beams hinged at both ends."""
+    elements, structure = system.elements, system.structure
+    pieces = next((n for most, n in FINENESS if len(elements) <= most), 1)
+    at: dict[int, list[float]] = {}
+    straight = elements.bar if hinged_too else elements.bar | (hinged(elements, 0) & hinged(elements, 1))
+    for e in np.flatnonzero(~straight).tolist():
+        member = int(elements.member[e])
+        if structure.members[member].behaviour == "rigid link":
+            continue
+        start, reach = float(elements.offset[e]), float(elements.reach[e])
+        inside = [x for x in restraints.places(structure, member) if start < x < start + reach]
+        shares = [start + reach * k / pieces for k in range(1, pieces)]
+        apart = reach / pieces / 2
+        places = inside + [x for x in shares if all(abs(x - held) > apart for held in inside)]
+        if places:
+            at.setdefault(member, []).extend(places)
+    if not at:
+        return system
+    return assemble(restraints.cut(structure, at), system.loading, system.shear_deformation, system.bows)
+
+
 def buckling_modes(combined: Combined, number: int, count: int = 4) -> list[Mode]:
     """The lowest critical factors of a combination with their modes, from its first-order axial forces and with the members
-    acting that do so in it. Empty where nothing buckles."""
-    system, row = combined.response.system, combined.rows[[number]]
-    solver = StateSolver(system, row * FAR_FROM_CRITICAL)
-    plain = solve_states(system, row, np.zeros(1, dtype=bool))
-    geo, _ = solver.prepare()
-    K, lu, active = solver.stiffness(plain.slack[:, 0], plain.lifted[:, 0])
-    if lu is None:
+    acting that do so in it. Beams hinged at both ends stay straight in them. Empty where nothing buckles."""
+    coarse, row = combined.response.system, combined.rows[[number]]
+    system = finer(coarse, hinged_too=False)
+    response = combined.response if system is coarse else solve_linear(system)
+    solver = StateSolver(system, row * FAR, hinged_straight=True)
+    plain = solve_states(system, row, np.zeros(1, dtype=bool)) if one_sided(system) else None
+    slack = np.zeros(len(system.elements), dtype=bool) if plain is None else plain.slack[:, 0]
+    lifted = np.zeros(system.force.shape[0], dtype=bool) if plain is None else plain.lifted[:, 0]
+    pencil, active, _ = pencil_of(solver, slack, lifted)
+    if pencil is None:
         return []
-    geo = geo.on(active, system.R)
-    u = plain.displacement[:, :, 0].reshape(-1, 1)
-    N = system.axial(u, row) * ~plain.slack[:, [0]]
-    uneven = solver.varying(row)
-    operator = Operator(geo, csr_array(K[active][:, active]), lu.solve, N, uneven)
-    first = operator.still()
-    first.u[:], first.a[:] = system.to_own(u)[active], geo.pick(load_bubbles(system)) @ row.T
-
-    def image(x: Unknowns) -> Unknowns:
-        found = operator.geometric(x)
-        return Unknowns(-found.u, -found.e, -found.a)
-
-    values, vectors = modes(operator, image, first, count)
-    return [
-        replace(_shown(system, geo, active, float(v), x), by_itself=_lone(system, operator, x))
-        for v, x in zip(values, vectors, strict=True)
-    ]
-
-
-def _lone(system: System, operator: Operator, x: Unknowns) -> int:
-    """The member that stores nearly all the bending of a mode beyond a straight line between its nodes; −1 where none does."""
-    geo, unit = operator.geometry, shapes()
-    t, _ = geo.split(geo.Z @ x.u + geo.Z_loose @ x.e.reshape(-1, 1))
-    # bending of the ends from the chord, and of the bubbles, as ∫w''² on the unit element
-    turned = t[:, 1:, 0] - t[:, :1, 0]
-    bent = 4 * (turned[:, 0] ** 2 + turned[:, 0] * turned[:, 1] + turned[:, 1] ** 2) + x.a[..., 0] ** 2 @ unit.mu
-    plane, e = geo.bend.T
-    EI = np.where(plane == 0, system.elements.EIz[e], system.elements.EIy[e])
-    work = np.bincount(system.elements.member[e], EI / geo.length[e] ** 3 * bent, len(system.structure.members))
-    most = int(np.argmax(work))
-    return most if work[most] > LONE * work.sum() else -1
+    N = axial_forces(response, plain, row, np.zeros(1, dtype=np.int64))
+    varying = solver.varying(row)
+    found = greatest(pencil, lambda x: -pencil.geometric(x, N, varying), pencil.random(count + 2), count)
+    modes = []
+    for k, theta in enumerate(found.values.tolist()):
+        x = found.vectors[:, [k]]
+        work = np.maximum(driving(pencil, x, N, varying)[..., 0], 0.0).sum(axis=0)
+        each = np.bincount(system.elements.member, work, len(system.structure.members))
+        alone = int(each.argmax()) if each.max() > LONE * each.sum() else -1
+        modes.append(replace(_shown(coarse, system, pencil, active, 1 / theta, x), by_itself=alone))
+    return modes
 
 
 @dataclass(frozen=True)
@@ -140,14 +143,14 @@ def masses(system: System, factors: Floats) -> Masses:
 def natural_modes(system: System, factors: Floats, count: int = 6) -> list[Mode]:
     """Natural frequencies in Hz and their modes, masses from the downward loads of cases with factors (cases,). All
     members and supports act both ways. Empty without mass."""
+    coarse, system = system, finer(system)
     solver = StateSolver(system, np.zeros((0, len(factors))))
-    geo, _ = solver.prepare()
-    n = system.force.shape[0]
-    K, lu, active = solver.stiffness(np.zeros(len(system.elements), dtype=bool), np.zeros(n, dtype=bool))
+    n, count_e = system.force.shape[0], len(system.elements)
     mass = masses(system, factors)
-    if lu is None or mass.total <= 0:
+    pencil, active, _ = pencil_of(solver, np.zeros(count_e, dtype=bool), np.zeros(n, dtype=bool))
+    if pencil is None or mass.total <= 0:
         return []
-    geo, count_e = geo.on(active, system.R), len(system.elements)
+    geo = pencil.geometry
     unit, xi = shapes(), mass.share
     every = mass.gathered(np.stack([shape(xi) for shape in (*unit.hermite, *unit.bubbles)], axis=1), count_e)
     straight = np.zeros((count_e, 4, 4))
@@ -164,21 +167,25 @@ def natural_modes(system: System, factors: Floats, count: int = 6) -> list[Mode]
         lumped = csc_array(system.R.T @ lumped @ system.R)
     M_u = csr_array(lumped[active][:, active])
     free = (geo.K_r != 0).any(axis=2)[..., None]
-    operator = Operator(geo, csr_array(K[active][:, active]), lu.solve, np.zeros((count_e, 1)))
 
-    def image(x: Unknowns) -> Unknowns:
-        q = (geo.ends @ x.u).reshape(2, count_e, 4, 1)
+    def image(x: Floats) -> Floats:
+        u, e, a = pencil.split(x)
+        columns = x.shape[1]
+        q = np.asarray(geo.ends @ u).reshape(2, count_e, 4, columns)
         own = geo.pick(q)
-        own[geo.loose] += x.e
+        own[geo.loose] += e
         q[geo.bend[:, 0], geo.bend[:, 1]] = own
-        force = blocks @ q + geo.spread(cross @ x.a, count_e)
-        inside = np.swapaxes(cross, 1, 2) @ own + swell @ x.a
-        u = np.asarray(M_u @ x.u) + geo.ends.T @ force.reshape(-1, 1)
-        return Unknowns(u, geo.pick(force)[geo.loose] * free, inside)
+        force = blocks @ q + geo.spread(cross @ a, count_e)
+        inside = np.swapaxes(cross, 1, 2) @ own + swell @ a
+        pushed = np.asarray(M_u @ u) + geo.ends.T @ force.reshape(-1, columns)
+        parts = (pushed, geo.pick(force)[geo.loose] * free, inside)
+        return np.concatenate([np.asarray(part).reshape(-1, columns) for part in parts])
 
-    still = operator.still()
-    values, vectors = modes(operator, image, still, count)
-    return [_shown(system, geo, active, sqrt(float(v)) / (2 * pi), x) for v, x in zip(values, vectors, strict=True)]
+    found = greatest(pencil, image, pencil.random(count + 2), count)
+    return [
+        _shown(coarse, system, pencil, active, 1 / (2 * pi * sqrt(theta)), found.vectors[:, [k]])
+        for k, theta in enumerate(found.values.tolist())
+    ]
 
 
 def _axial_mass(system: System, block: Floats) -> csc_array:
@@ -217,27 +224,46 @@ def _softest(system: System, K: csc_array, active: Ints) -> Mode:
     return Mode(0.0, shown.reshape(-1, 6) / size, along / size)
 
 
-def _shown(system: System, geo: Geometry, active: Ints, value: float, x: Unknowns) -> Mode:
-    """A mode along the elements, its largest movement 1."""
-    e, unit = system.elements, shapes()
-    u = np.zeros((system.force.shape[0], 1))
-    u[active] = x.u
-    shown = system.to_global(u)[:, 0]
+def _shown(coarse: System, system: System, pencil: Pencil, active: Ints, value: float, x: Floats) -> Mode:
+    """A mode on the nodes and along the elements of the coarse mesh, its largest movement 1."""
+    e, unit, geo = system.elements, shapes(), pencil.geometry
+    u, loose_ends, bubbles_ = pencil.split(x)
+    whole = np.zeros((system.force.shape[0], 1))
+    whole[active] = u
+    shown = system.to_global(whole)[:, 0]
     local = (system.maps @ (system.T @ shown[system.dofs][:, :, None]))[:, :, 0]
-    xi = system.stations / e.length[:, None]
-    out = np.zeros((*xi.shape, 3))
-    out[:, :, 0] = local[:, [0]] * (1 - xi) + local[:, [6]] * xi
     loose = np.zeros((len(geo.bend), 4))
-    loose[geo.loose] = x.e[..., 0]
-    ends, bubbles = geo.spread(loose, len(e)), geo.spread(x.a[..., 0], len(e))
+    loose[geo.loose] = loose_ends[..., 0]
+    ends, bubbles = geo.spread(loose, len(e)), geo.spread(bubbles_[..., 0], len(e))
     bends = np.zeros((2, len(e)), dtype=bool)
     bends[geo.bend[:, 0], geo.bend[:, 1]] = True
+    at, xi = _element_at(coarse, system)
+    out = np.zeros((*xi.shape, 3))
+    out[:, :, 0] = local[at, 0] * (1 - xi) + local[at, 6] * xi
     for p, (freedoms, _) in enumerate(FREEDOMS_OF):
-        q = local[:, list(freedoms)] * geo.scale[p] + ends[p]
-        line = q[:, [0]] * (1 - xi) + q[:, [2]] * xi
-        curve = sum((unit.hermite[k](xi) * q[:, [k]] for k in range(4)), np.zeros_like(line))
-        curve = curve + sum((b(xi) * bubbles[p, :, [k]].T for k, b in enumerate(unit.bubbles)), np.zeros_like(line))
-        out[:, :, 1 + p] = np.where(bends[p][:, None], curve, line)
-    along = np.einsum("eij,esi->esj", e.axes, out)
+        q = (local[:, list(freedoms)] * geo.scale[p] + ends[p])[at]
+        line = q[..., 0] * (1 - xi) + q[..., 2] * xi
+        curve = sum((unit.hermite[k](xi) * q[..., k] for k in range(4)), np.zeros_like(line))
+        curve = curve + sum((b(xi) * bubbles[p, at, k] for k, b in enumerate(unit.bubbles)), np.zeros_like(line))
+        out[:, :, 1 + p] = np.where(bends[p, at], curve, line)
+    along = np.einsum("esij,esi->esj", e.axes[at], out)
     size = max(float(np.abs(along).max(initial=0.0)), 1e-12)
-    return Mode(value, shown.reshape(-1, 6) / size, along / size)
+    return Mode(value, shown.reshape(-1, 6)[: len(coarse.structure.nodes)] / size, along / size)
+
+
+def _element_at(coarse: System, system: System) -> tuple[Ints, Floats]:
+    """((e, s), the same) for the stations of the coarse mesh: the element of the fine one in which each lies, and its share of
+    that element's length."""
+    x, own = coarse.stations, coarse.elements
+    if system is coarse:
+        at = np.broadcast_to(np.arange(len(own))[:, None], x.shape)
+        return at, x / own.length[:, None]
+    e = system.elements
+    along = own.positions(x)
+    first = np.searchsorted(e.member, np.arange(len(system.structure.members) + 1))
+    at, share = np.zeros(x.shape, dtype=np.int64), np.zeros(x.shape)
+    for k, member in enumerate(own.member.tolist()):
+        start, end = int(first[member]), int(first[member + 1])
+        at[k] = start + np.clip(np.searchsorted(e.offset[start:end], along[k] + 1e-9, side="right") - 1, 0, None)
+        share[k] = np.clip((along[k] - e.offset[at[k]]) / e.reach[at[k]], 0.0, 1.0)
+    return at, share

@@ -38,8 +38,6 @@ CLOSE = 1e-10
 MOST_STEPS = 60
 #: share of the states still open at which the others are left behind
 FEW = 0.5
-#: critical factors beyond this are found less closely
-FAR_FROM_CRITICAL = 30.0
 
 
 @dataclass(frozen=True)
@@ -157,15 +155,29 @@ class Geometry:
         return np.concatenate([turned.transpose(1, 0, 2).reshape(3 * len(turned), turned.shape[2]), hang])
 
 
+def hinged(elements: Elements, plane: int) -> Bools:
+    """(e,) beams that are free to turn at both ends in a plane (0 along local y, 1 along z)."""
+    turns = [FREEDOMS_OF[plane][0][1], FREEDOMS_OF[plane][0][3]]
+    free = elements.released[:, turns].all(axis=1) & ~elements.spring[:, turns].any(axis=1)
+    return np.asarray(free & ~elements.bar)
+
+
 def geometry(
-    elements: Elements, k: Floats, maps: Floats, T: Floats, dofs: Ints, size: int, bowed: Bools | None = None
+    elements: Elements,
+    k: Floats,
+    maps: Floats,
+    T: Floats,
+    dofs: Ints,
+    size: int,
+    bowed: Bools | None = None,
+    hinged_straight: bool = False,
 ) -> Geometry:
     """The geometry of elements with their unreleased stiffness k, the maps of their releases, and their transforms T; dofs:
     (e, 12) of `size` freedoms.
 
-    Elements hinged at both ends, and bars, take part as straight lines: their own buckling is their check as members. What
-    purlins or rails hold that are no members does not move sideways between its nodes, and takes no part there. bowed:
-    (2, e) elements with a bow imperfection, which bend in any case.
+    Bars take part as straight lines: their own buckling is their check as members. So does sideways what is held at short
+    distances between its nodes by what is no member. bowed: (2, e) elements with a bow imperfection, which bend in any case.
+    hinged_straight: elements hinged at both ends as straight lines too: their buckling is no part of anything else.
     """
     unit = shapes()
     n, L = len(elements), elements.length
@@ -176,10 +188,10 @@ def geometry(
     freedoms = np.array([f for f, _ in FREEDOMS_OF])
     for p, (f, (_, sense)) in enumerate(zip(freedoms, FREEDOMS_OF, strict=True)):
         scale[p, :, 1] = scale[p, :, 3] = sense * L
-        turns = [f[1], f[3]]
-        hinged = elements.released[:, turns].all(axis=1) & ~elements.spring[:, turns].any(axis=1)
-        hangs[p] = elements.bar | hinged
-        bends[p] = ~hangs[p] & ~(elements.held if p == 0 else False)
+        hangs[p] = elements.bar | (elements.held if p == 0 else False)
+        if hinged_straight:
+            hangs[p] |= hinged(elements, p)
+        bends[p] = ~hangs[p]
         if bowed is not None:
             bends[p] |= bowed[p] & ~elements.bar
             hangs[p] &= ~bends[p]
@@ -243,75 +255,6 @@ def geometry(
         Z_loose,
         L,
     )
-
-
-@dataclass
-class Unknowns:
-    """A vector of the enlarged system for several states. u: (n, c); e: (r, 4, c) released ends; a: (m, b, c) bubbles."""
-
-    u: Floats
-    e: Floats
-    a: Floats
-
-    def dot(self, other: Unknowns) -> Floats:
-        """(c,) inner products."""
-        count = self.u.shape[1]
-        found: Floats = np.zeros(count)
-        for mine, its in zip(parts_of(self), parts_of(other), strict=True):
-            found = found + np.einsum("kc,kc->c", mine.reshape(-1, count), its.reshape(-1, count))
-        return found
-
-    def take_off(self, factor: Floats, other: Unknowns) -> None:
-        """Subtract `factor` (c,) times another from this, in place."""
-        self.u -= factor * other.u
-        self.e -= factor * other.e
-        self.a -= factor * other.a
-
-
-@dataclass(frozen=True)
-class Operator:
-    """K + K_g of several states on the freedoms that move. N: (e, c) mean axial forces, tension positive; K: elastic stiffness
-    of the nodes; solve: by its factors; uneven: rows of `bend` whose axial force varies, and (3 + b, 3 + b, k, c) what that
-    adds to K_g."""
-
-    geometry: Geometry
-    K: csr_array
-    solve: Callable[[Floats], Floats]
-    N: Floats
-    uneven: tuple[Ints, Floats] | None = None
-
-    def still(self) -> Unknowns:
-        """Nothing moved."""
-        geo, c = self.geometry, self.N.shape[1]
-        return Unknowns(
-            np.zeros((self.K.shape[0], c)), np.zeros((len(geo.loose), 4, c)), np.zeros((len(geo.bend), BUBBLES, c))
-        )
-
-    def geometric(self, x: Unknowns) -> Unknowns:
-        """K_g x."""
-        geo, c = self.geometry, self.N.shape[1]
-        t, lean = geo.split(geo.Z @ x.u + geo.Z_loose @ x.e.reshape(-1, c))
-        bend, hang = geo.rates(self.N)
-        rate = bend[:, None]
-        turned = rate * (geo.G @ t + np.swapaxes(geo.g, 1, 2) @ x.a)
-        swollen = rate * (geo.g @ t + x.a)
-        if self.uneven is not None:
-            rows, more = self.uneven
-            added = np.einsum("ijkc,kjc->kic", more, np.concatenate([t[rows], x.a[rows]], axis=1))
-            turned[rows] += added[:, :3]
-            swollen[rows] += added[:, 3:]
-        force = geo.join(turned, hang * lean)
-        return Unknowns(np.asarray(geo.Z.T @ force), (geo.Z_loose.T @ force).reshape(x.e.shape), swollen)
-
-    def elastic(self, x: Unknowns) -> Unknowns:
-        """K x."""
-        geo = self.geometry
-        return Unknowns(np.asarray(self.K @ x.u), geo.K_r @ x.e, geo.K_b[..., None] * x.a)
-
-    def precondition(self, r: Unknowns) -> Unknowns:
-        """K⁻¹ r."""
-        geo = self.geometry
-        return Unknowns(self.solve(r.u), geo.D @ r.e, r.a / geo.K_b[..., None])
 
 
 class Condensed:
@@ -489,110 +432,3 @@ def amplify(
 def _dot(a: Floats, b: Floats) -> Floats:
     found: Floats = np.einsum("kc,kc->c", a, b)
     return found
-
-
-def parts_of(x: Unknowns) -> tuple[Floats, Floats, Floats]:
-    """Its three parts."""
-    return x.u, x.e, x.a
-
-
-def disturbed(operator: Operator, first: Unknowns) -> Unknowns:
-    """A start for Lanczos' method: the first-order state, and a disturbance in every direction."""
-    random = np.random.default_rng(7)
-    push = Unknowns(*(random.standard_normal((*part.shape[:-1], 1)) for part in parts_of(first)))
-    push.e *= (operator.geometry.K_r != 0).any(axis=2)[..., None]
-    noise = operator.precondition(push)
-    size = np.sqrt(np.maximum(noise.dot(operator.elastic(noise)), 1e-300))
-    work = np.sqrt(np.maximum(first.dot(operator.elastic(first)), 1e-300))
-    return Unknowns(*(f / work + 0.3 * q / size for f, q in zip(parts_of(first), parts_of(noise), strict=True)))
-
-
-def lanczos(
-    operator: Operator,
-    image: Callable[[Unknowns], Unknowns],
-    start: Unknowns,
-    steps: int,
-    enough: Callable[[Floats], bool] = lambda _: False,
-) -> tuple[Floats, list[Unknowns]]:
-    """Lanczos' method for the greatest θ of B x = θ K x, for all states at once: the matrix (c, m, m) in the basis found.
-
-    image: B x. The basis is orthonormal in the inner product of K. enough: of the matrix so far, whether to end.
-    """
-    count = start.u.shape[1]
-    basis: list[Unknowns] = []
-    matrix = np.zeros((count, steps, steps))
-    size, v = np.zeros(count), start
-    used = steps
-    for j in range(steps):
-        Kv = operator.elastic(v)
-        norm = np.sqrt(np.maximum(v.dot(Kv), 0.0))
-        size = np.maximum(size, norm) if j else size
-        # nothing new is left once the space is used up
-        fresh = norm > 1e-5 * size if j else norm > 0
-        if not fresh.any():
-            used = j
-            break
-        if j:
-            matrix[:, j, j - 1] = matrix[:, j - 1, j] = np.where(fresh, norm, 0.0)
-        inverse = np.where(fresh, 1 / np.where(fresh, norm, 1.0), 0.0)
-        v = Unknowns(*(inverse * part for part in parts_of(v)))
-        basis.append(v)
-        w = operator.precondition(image(v))
-        Kw = operator.elastic(w)
-        shares = [Kw.dot(q) for q in basis]
-        matrix[:, j, j] = shares[j]
-        for share, q in zip(shares, basis, strict=True):
-            w.take_off(share, q)
-        size = np.maximum(size, np.abs(matrix[:, j, j]))
-        v = w
-        if enough(matrix[:, : j + 1, : j + 1]):
-            used = j + 1
-            break
-    return matrix[:, :used, :used], basis
-
-
-def critical_factors(operator: Operator, first: Unknowns) -> Floats:
-    """α_cr of each state, (c,): the factor on its axial forces at which K + α K_g becomes singular; inf where nothing
-    buckles. Those below FAR_FROM_CRITICAL are found to 1e-4."""
-    if not operator.N.shape[1]:
-        return np.zeros(0)
-    before = np.zeros(operator.N.shape[1])
-
-    def enough(matrix: Floats) -> bool:
-        if matrix.shape[1] < 8 or matrix.shape[1] % 4:
-            return False
-        now = np.asarray(np.linalg.eigvalsh(matrix)[:, -1])
-        near = now > 1 / FAR_FROM_CRITICAL
-        settled = bool((now - before <= 1e-4 * now)[near].all())
-        before[:] = now
-        return settled
-
-    start = disturbed(operator, first)
-    matrix, _ = lanczos(operator, lambda x: _minus(operator.geometric(x)), start, MOST_STEPS, enough)
-    return _inverse(np.asarray(np.linalg.eigvalsh(matrix)[:, -1], dtype=float))
-
-
-def modes(
-    operator: Operator, image: Callable[[Unknowns], Unknowns], first: Unknowns, count: int, steps: int = 60
-) -> tuple[Floats, list[Unknowns]]:
-    """The `count` lowest 1/θ of B x = θ K x for a single state, with their modes."""
-    matrix, basis = lanczos(operator, image, disturbed(operator, first), steps)
-    values, vectors = np.linalg.eigh(matrix[0])
-    found, shapes_ = [], []
-    for k in np.argsort(-values)[:count].tolist():
-        if values[k] <= 1e-9 * np.abs(values).max():
-            continue
-        mode = Unknowns(*(np.zeros_like(part) for part in parts_of(basis[0])))
-        for share, q in zip(vectors[:, k], basis, strict=True):
-            mode.take_off(-share, q)
-        found.append(1 / values[k])
-        shapes_.append(mode)
-    return np.array(found), shapes_
-
-
-def _minus(x: Unknowns) -> Unknowns:
-    return Unknowns(*(-part for part in parts_of(x)))
-
-
-def _inverse(values: Floats) -> Floats:
-    return np.asarray(np.where(values > 1e-6, 1 / np.where(values > 1e-6, values, 1.0), np.inf))

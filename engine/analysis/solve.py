@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Any
 
@@ -15,14 +15,19 @@ from engine.analysis.bows import Bow
 from engine.analysis.elements import Elements, condense, local_stiffness, make_elements, release_forces, transforms
 from engine.analysis.factors import Factors, sound_factor
 from engine.analysis.membranes import linked, membrane_stiffness
+from engine.analysis.relative import relative
 from engine.analysis.stations import station_positions
-from engine.analysis.transfer import ElementLoads, Integrals, cut_loads, fixed_end_forces, integrate
+from engine.analysis.transfer import PLANES, ElementLoads, Integrals, cut_loads, fixed_end_forces, integrate
 from engine.errors import ModelError
 from engine.memory import stored
 from engine.structure.model import Bools, Floats, Ints, Structure
 
 #: load integrals are kept up to this many stations × cases: 45 MB
 KEPT = 400_000
+#: a spring this many times as stiff as what it holds is as good as rigid, and keeps no more than that
+AS_RIGID = 1e8
+#: a rotation with less than this share of the stiffness of the members at its node has none
+IDLE = 1e-12
 WORDS = ("along X", "along Y", "along Z", "about X", "about Y", "about Z")
 
 
@@ -31,10 +36,10 @@ class System:
     """The assembled frame before any solution. In element axes: k (e, 12, 12) unreleased and k_c condensed stiffness, maps
     of the releases, T; fixed (e, 12, cases) what clamped ends exert on the elements, fixed_c behind the releases, free the
     displacements of released ends under them. In the supports' axes: K over all freedoms with springs, force and imposed
-    (6 n, cases). bows: imperfections that act in second order. turn: rotation of those to global axes, None where no support
-    is turned; link: from the freedoms left where floors move as one, None without such floors: what follows a leading node
-    has none of its own. warm: (e, cases) part of the axial `fixed`
-    that comes from temperature.
+    (6 n, cases). loading, shear_deformation: what it was assembled from. bows: imperfections that act in second order. turn: rotation of those to global axes, None where no support
+    is turned; link: from the freedoms left where floors move as one or elements are very stiff (relative.py), None without
+    either: what follows a leading node has none of its own. warm: (e, cases) part of the axial `fixed` that comes from
+    temperature; curled: (2, e, cases) curvature that it gives elements along local y and z, 1/m.
     """
 
     structure: Structure
@@ -49,12 +54,15 @@ class System:
     fixed_c: Floats
     free: Floats
     warm: Floats
+    curled: Floats
     K: csc_array
     turn: csc_array | None
     link: csc_array | None
     force: Floats
     imposed: Floats
     active: Ints
+    loading: Loading
+    shear_deformation: bool = True
     bows: tuple[Bow, ...] = ()
 
     @property
@@ -205,15 +213,14 @@ def assemble(
     k_full = local_stiffness(elements)
     k, maps = condense(k_full, elements)
     fixed_full = fixed_end_forces(elements, loads, cases)
-    warm = np.zeros((len(elements), cases))
-    first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
-    for w in loading.warmings:
-        m = structure.index[w.member]
-        own = slice(first[m], first[m + 1])
-        # clamped ends press the member that would grow
-        warm[own, w.case] += elements.EA[own] * w.strain
+    warm, curled = _temperatures(structure, elements, loading)
+    # clamped ends press the member that would grow, and bend back the one that would curl
     fixed_full[:, 0] += warm
     fixed_full[:, 6] -= warm
+    for p, (_, r1, _, r2, sense) in enumerate(PLANES.values()):
+        EI = np.where(elements.bar, 0.0, elements.EIz if p == 0 else elements.EIy)[:, None]
+        fixed_full[:, r1] += sense * EI * curled[p]
+        fixed_full[:, r2] -= sense * EI * curled[p]
     fixed, free_ends = release_forces(k_full, fixed_full, elements)
     T = transforms(elements)
 
@@ -229,22 +236,37 @@ def assemble(
     for move in loading.settlements:
         imposed[6 * move.node : 6 * move.node + 3, move.case] += move.movement
 
-    K = global_stiffness(elements, k, size, T)
+    kept = structure.fixed.any(axis=1) | (structure.turn != 0)
+    kept[[node for floor in structure.diaphragms for node in floor]] = True
+    stiff = relative(structure, elements, k, T, kept)
+    soft = np.ones(len(elements), dtype=bool)
+    if stiff is not None:
+        soft[stiff.elements] = False
+    K = global_stiffness(elements, np.where(soft[:, None, None], k, 0.0), size, T)
     decks = membrane_stiffness(structure)
     if decks is not None:
         K = csc_array(K + decks)
+    bearing = _bearing(structure, elements)
+    structure = _softened(structure, K, stiff.stiffness if stiff else None)
     turn, link = support_axes(structure.turn) if structure.turn.any() else None, linked(structure)
     if turn is not None:
         K, force, imposed = csc_array(turn.T @ K @ turn), turn.T @ force, turn.T @ imposed
     if structure.springs.any():
         K = csc_array(K + diags_array(structure.springs.ravel()))
+    own = None
+    if stiff is not None:
+        basis = stiff.basis if turn is None else csc_array(turn.T @ stiff.basis @ turn)
+        own = stiff.stiffness if turn is None else csc_array(turn.T @ stiff.stiffness @ turn)
+        link = basis if link is None else csc_array(basis @ link)
     if link is not None:
         K, force = csc_array(link.T @ K @ link), link.T @ force
+    if own is not None:
+        K = csc_array(K + own)
     imposed[~structure.fixed.ravel()] = 0.0
     free = ~structure.fixed.ravel()
     if link is not None:
         free &= link.diagonal() != 0
-    active = np.flatnonzero(free & ~_idle_rotations(K, K.diagonal(), free, force))
+    active = np.flatnonzero(free & ~_idle(structure, K.diagonal(), free, force, bearing))
     return System(
         structure,
         elements,
@@ -258,14 +280,54 @@ def assemble(
         fixed,
         free_ends,
         warm,
+        curled,
         K,
         turn,
         link,
         force,
         imposed,
         active,
+        loading,
+        shear_deformation,
         bows,
     )
+
+
+def _temperatures(structure: Structure, elements: Elements, loading: Loading) -> tuple[Floats, Floats]:
+    """((e, cases), (2, e, cases)): axial force of warmed members between clamped ends, and the curvature that they would take
+    freely, towards local y and z."""
+    cases = len(loading.cases)
+    warm, curled = np.zeros((len(elements), cases)), np.zeros((2, len(elements), cases))
+    first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
+    for w in loading.warmings:
+        m = structure.index[w.member]
+        own = slice(first[m], first[m + 1])
+        warm[own, w.case] += elements.EA[own] * w.strain
+        curled[:, own, w.case] += np.array(w.curvature)[:, None]
+    return warm, curled
+
+
+def _softened(structure: Structure, K: csc_array, own: csc_array | None) -> Structure:
+    """With springs no stiffer than AS_RIGID times what they hold: what is beyond is rounding, not stiffness."""
+    if not structure.springs.any():
+        return structure
+    held = K.diagonal() + (0.0 if own is None else own.diagonal())
+    groups = held.reshape(-1, 2, 3).max(axis=2)
+    most = np.repeat(AS_RIGID * np.where(groups > 0, groups, np.inf), 3, axis=1)
+    if (structure.springs <= most).all():
+        return structure
+    return replace(structure, springs=np.minimum(structure.springs, most))
+
+
+def _bearing(structure: Structure, elements: Elements) -> Floats:
+    """(n, 2) stiffness that the members at each node have along and in bending, whatever their releases."""
+    found = np.zeros((len(structure.nodes), 2))
+    turning = np.where(elements.bar, 0.0, np.maximum(np.maximum(elements.EIy, elements.EIz), elements.GJ))
+    for column, values in enumerate((elements.EA, turning)):
+        np.maximum.at(found[:, column], elements.ends, (values / elements.length)[:, None])
+    for membrane in structure.membranes:
+        found[list(membrane.nodes), 0] = np.maximum(found[list(membrane.nodes), 0], max(membrane.law))
+    return found
 
 
 def solve(structure: Structure, loading: Loading, shear_deformation: bool = True) -> Response:
@@ -309,13 +371,21 @@ def pushed_back(system: System, u: Floats, reaction: Floats, soft: Floats | floa
     return system.forces_to_global(reaction)
 
 
-def _idle_rotations(K: csc_array, diagonal: Floats, free: Any, force: Floats) -> Any:
-    """Rotations of nodes that only bars and hinges meet: no stiffness and no load, so no unknown."""
-    scale = np.abs(diagonal).max()
+def _idle(structure: Structure, diagonal: Floats, free: Bools, force: Floats, bearing: Floats) -> Bools:
+    """Freedoms that nothing resists and nothing loads, so that they are no unknowns: rotations of nodes that only bars and
+    hinges meet, and nodes that no member meets. Raises ModelError for those that are loaded."""
+    stiff = np.repeat(bearing, 3, axis=1).ravel()
     rotation = np.arange(len(diagonal)) % 6 >= 3
-    still = np.abs(diagonal) <= 1e-14 * scale
-    loaded = (np.abs(force) > 0).any(axis=1)
-    return free & rotation & still & ~loaded
+    still = free & (np.abs(diagonal) <= IDLE * stiff) & (rotation | (stiff == 0))
+    loaded = still & (np.abs(force) > 0).any(axis=1)
+    if loaded.any():
+        node, freedom = divmod(int(np.argmax(loaded)), 6)
+        name = structure.nodes[node]
+        if not bearing[node].any():
+            raise ModelError(f"Node “{name}” bears a load, and no member meets it.", name)
+        words = f"A couple {WORDS[freedom]} acts on node “{name}”, where only hinges and bars meet: nothing takes it."
+        raise ModelError(words, name)
+    return np.asarray(still)
 
 
 def checked_factors(system: System) -> Factors:

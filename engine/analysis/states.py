@@ -4,24 +4,22 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from functools import cache, partial
+from functools import cache, cached_property, partial
 from typing import Any
 
 import numpy as np
 from scipy.sparse import coo_array, csc_array, csr_array, vstack
 
+from engine.analysis import restraints
 from engine.analysis.bows import bowed, leans
 from engine.analysis.factors import Factors, sound_factor
 from engine.analysis.second_order import (
     BUBBLES,
     CLOSE,
-    FAR_FROM_CRITICAL,
     FREEDOMS_OF,
     Condensed,
     Geometry,
-    Operator,
     amplify,
-    critical_factors,
     geometry,
     shapes,
 )
@@ -42,8 +40,6 @@ MOST_UPDATES = 6
 TOGETHER = 256
 #: powers of the twice integrated bubbles
 POWERS = BUBBLES + 6
-#: states whose critical factors are sought at a time
-BLOCK = 160
 
 
 @dataclass(frozen=True)
@@ -154,8 +150,9 @@ def clamped(system: System, x: Floats) -> tuple[Floats, Floats]:
         EI, GA = EI[:, None, None], GA[:, None, None]
         V0, M0 = system.fixed[:, w1, None], -system.fixed[:, r1, None] * sense
         q1, _, q3, q4, s2 = loads.transverse[axis]
-        w[p] = (M0 * X**2 / 2 + V0 * X**3 / 6 + q4) / EI - (V0 * X + s2) / GA
-        slope[p] = (M0 * X + V0 * X**2 / 2 + q3) / EI - (V0 + q1) / GA
+        curled = system.curled[p][:, None]
+        w[p] = (M0 * X**2 / 2 + V0 * X**3 / 6 + q4) / EI - (V0 * X + s2) / GA + curled * X**2 / 2
+        slope[p] = (M0 * X + V0 * X**2 / 2 + q3) / EI - (V0 + q1) / GA + curled * X
         turn = np.where(e.bar[:, None, None], -w[p][:, -1:] / L, 0.0)
         w[p] += turn * X
         slope[p] += turn
@@ -164,15 +161,16 @@ def clamped(system: System, x: Floats) -> tuple[Floats, Floats]:
 
 class StateSolver:
     """Solves groups of states that have the same parts acting. factors: (s, cases) of all that will be taken in second order,
-    as far as their loads grow there."""
+    as far as their loads grow there. hinged_straight: for `Geometry`."""
 
-    def __init__(self, system: System, factors: Floats):
-        self.system, self.all = system, factors
+    def __init__(self, system: System, factors: Floats, hinged_straight: bool = False):
+        self.system, self.all, self.hinged_straight = system, factors, hinged_straight
         s = system.structure
         self.side = sides(system)
         self.sided = np.flatnonzero(self.side)
         self.one_way = np.flatnonzero((s.one_way & (s.fixed | (s.springs != 0))).ravel())
         self.factors: dict[bytes, tuple[csc_array, Factors | None, Ints]] = {}
+        self.loose: dict[bytes, bool] = {}
         self.geometry: Geometry | None = None
         self.uneven: Uneven | None = None
         self.bubbles: Floats | None = None
@@ -184,8 +182,8 @@ class StateSolver:
         """What second order needs, made once."""
         if self.geometry is None or self.bubbles is None:
             y = self.system
-            curved = bowed(y.elements, y.bows) if y.bows else None
-            self.geometry = geometry(y.elements, y.k, y.maps, y.T, y.dofs, y.force.shape[0], curved)
+            curved = bowed(y.elements, y.bows) if y.bows and not self.hinged_straight else None
+            self.geometry = geometry(y.elements, y.k, y.maps, y.T, y.dofs, y.force.shape[0], curved, self.hinged_straight)
             self.bubbles = load_bubbles(y)
             self.uneven = uneven(y, self.geometry, self.all)
         return self.geometry, self.bubbles
@@ -219,13 +217,7 @@ class StateSolver:
             K, active = system.K, system.active
             off = np.flatnonzero(slack)
             if len(off):
-                part = np.swapaxes(system.T[off], 1, 2) @ system.k_c[off] @ system.T[off]
-                dofs = system.dofs[off]
-                at = (np.repeat(dofs, 12, axis=1).ravel(), np.tile(dofs, (1, 12)).ravel())
-                block = csc_array(coo_array((part.ravel(), at), shape=K.shape))
-                if system.R is not None:
-                    block = csc_array(system.R.T @ block @ system.R)
-                K = csc_array(K - (1 - SLACK) * block)
+                K = csc_array(K - (1 - SLACK) * self._of_elements(off))
             loose = np.flatnonzero(lifted)
             if len(loose):
                 springs = system.structure.springs.ravel()[loose]
@@ -237,6 +229,57 @@ class StateSolver:
             else:
                 self.factors[key] = (K, sound_factor(csc_array(K[active][:, active])), active)
         return self.factors[key]
+
+    def braced(self, slack: Bools, lifted: Bools) -> tuple[csc_array, Factors | None, Ints, bool]:
+        """`stiffness` for what moves beyond the first order: with the restraints at nodes that are no members, and, where slack
+        members leave a mechanism (last value), with those that slacken least: they tighten as soon as what they brace moves.
+        """
+        K, lu, active = self.stiffness(slack, lifted)
+        if self.holding is None and not slack.any():
+            return K, lu, active, False
+        key = b"braced" + np.packbits(np.concatenate([slack[self.sided], lifted[self.one_way]])).tobytes()
+        if key not in self.factors:
+            system, loose = self.system, False
+            off = np.flatnonzero(slack)
+            whole = K
+            if len(off) and lu is not None:
+                loose = sound_factor(csc_array((K - SLACK * self._of_elements(off))[active][:, active])) is None
+            if loose:
+                whole = csc_array(K + (1 - SLACK) * self._of_elements(self._tightened(off, K, active)))
+            if self.holding is not None:
+                whole = csc_array(whole + self.holding)
+            if whole is K:
+                self.factors[key] = (K, lu, active)
+            else:
+                self.factors[key] = (whole, sound_factor(csc_array(whole[active][:, active])), active)
+            self.loose[key] = loose
+        return *self.factors[key], self.loose[key]
+
+    @cached_property
+    def holding(self) -> csc_array | None:
+        """(6 n, 6 n) restraints at nodes that are no members, on the freedoms."""
+        system = self.system
+        found = restraints.stiffness(system.structure, system.elements)
+        return found if found is None or system.R is None else csc_array(system.R.T @ found @ system.R)
+
+    def _of_elements(self, which: Ints) -> csc_array:
+        """(6 n, 6 n) stiffness of some elements on the freedoms."""
+        system = self.system
+        part = np.swapaxes(system.T[which], 1, 2) @ system.k_c[which] @ system.T[which]
+        dofs = system.dofs[which]
+        at = (np.repeat(dofs, 12, axis=1).ravel(), np.tile(dofs, (1, 12)).ravel())
+        block = csc_array(coo_array((part.ravel(), at), shape=system.K.shape))
+        return block if system.R is None else csc_array(system.R.T @ block @ system.R)
+
+    def _tightened(self, off: Ints, K: csc_array, active: Ints) -> Ints:
+        """Of slack elements those without which there is a mechanism, one of each pair that hold each other's movement."""
+        kept: list[int] = []
+        for e in off.tolist():
+            others = np.array([*kept, *[other for other in off.tolist() if other > e]], dtype=np.int64)
+            rest = csc_array(K - SLACK * self._of_elements(off) + self._of_elements(others))
+            if sound_factor(csc_array(rest[active][:, active])) is None:
+                kept.append(e)
+        return np.array(kept, dtype=np.int64)
 
     def force(self, factors: Floats, slack: Bools) -> Floats:
         """(6 n, c) loads; slack elements do not push because they are warm."""
@@ -295,7 +338,7 @@ def solve_states(system: System, factors: Floats, second: Bools, progress: Step 
     for _ in range(MOST_ROUNDS if len(open_) else 0):
         wanted_slack, wanted_lifted = slack.copy(), lifted.copy()
         margin = np.zeros((e + n, count))
-        for group in _alike(slack, lifted, open_):
+        for group in alike(slack, lifted, open_):
             solver.tell = partial(progress, count - len(open_), count)
             _solve_group(solver, out, group, second[group])
             _wish(solver, out, group, wanted_slack, wanted_lifted, margin)
@@ -325,7 +368,7 @@ def solve_states(system: System, factors: Floats, second: Bools, progress: Step 
     return States(**{**vars(out), "solves": solver.solves})
 
 
-def _alike(slack: Bools, lifted: Bools, which: Ints) -> list[Ints]:
+def alike(slack: Bools, lifted: Bools, which: Ints) -> list[Ints]:
     """States with the same parts acting."""
     if not len(which):
         return []
@@ -371,8 +414,19 @@ def _solve_group(solver: StateSolver, out: States, group: Ints, second: Bools) -
     found = None
     at = np.flatnonzero(second & ~free)
     if len(at):
-        found = _amplified(solver, factors[at], K, lu, active, right[:, at], u[:, at], imposed[:, at], slack)
+        firm, firm_lu, _, _ = solver.braced(slack, lifted)
+        assert firm_lu is not None
+        first = u[:, at].copy()
+        beyond = None
+        more = right[:, at]
+        if firm is not K:
+            # what holds beyond the first order does nothing in it
+            beyond = csc_array(firm - K)
+            more = more + (beyond @ first)[active]
+        found = _amplified(solver, factors[at], firm, firm_lu, active, more, u[:, at], imposed[:, at], slack)
         u[:, at] = found.u
+        if beyond is not None:
+            found.nodal[:] += beyond @ (found.u - first)
         out.stable[group[at]] = found.stable
     _record(solver, out, group, K, active, force, u, at, found)
 
@@ -558,27 +612,3 @@ def _wish(
         least = SMALL * max(float(np.abs(R).max(initial=0.0)), 1.0)
         wanted_lifted[np.ix_(own, group)] = np.where(up, gap > -1e-12, -least > R)
         margin[np.ix_(e + own, group)] = np.where(up, np.abs(gap) * 1e6, np.abs(R))
-
-
-def critical(system: System, factors: Floats) -> Floats:
-    """(s,) critical factors α_cr of combinations, from their first-order axial forces with all members acting that do so
-    there; 0 where the elastic structure itself does not stand."""
-    solver = StateSolver(system, factors * FAR_FROM_CRITICAL)
-    found = np.zeros(len(factors))
-    plain = solve_states(system, factors, np.zeros(len(factors), dtype=bool))
-    whole, bubbles = solver.prepare()
-    for group in _alike(plain.slack, plain.lifted, np.flatnonzero(~plain.free)):
-        slack = plain.slack[:, group[0]]
-        K, lu, active = solver.stiffness(slack, plain.lifted[:, group[0]])
-        if lu is None:
-            continue
-        Kff, geo = csr_array(K[active][:, active]), whole.on(active, system.R)
-        for start in range(0, len(group), BLOCK):
-            own = group[start : start + BLOCK]
-            u = plain.displacement[:, :, own].reshape(-1, len(own))
-            N = system.axial(u, factors[own]) * ~slack[:, None]
-            operator = Operator(geo, Kff, lu.solve, N, solver.varying(factors[own]))
-            first = operator.still()
-            first.u[:], first.a[:] = system.to_own(u)[active], geo.pick(bubbles) @ factors[own].T
-            found[own] = critical_factors(operator, first)
-    return found

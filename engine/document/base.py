@@ -7,10 +7,16 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 Name = Annotated[str, Field(min_length=1, max_length=80)]
-Number = Annotated[float, Field(allow_inf_nan=False)]
-Positive = Annotated[float, Field(gt=0, allow_inf_nan=False)]
-NotNegative = Annotated[float, Field(ge=0, allow_inf_nan=False)]
+#: no load, length or factor of a building is near this; beyond it arithmetic loses its meaning
+Number = Annotated[float, Field(ge=-1e15, le=1e15, allow_inf_nan=False)]
+#: a coordinate or length in metres
+Place = Annotated[float, Field(ge=-1e5, le=1e5, allow_inf_nan=False)]
+Positive = Annotated[float, Field(gt=0, le=1e25, allow_inf_nan=False)]
+NotNegative = Annotated[float, Field(ge=0, le=1e25, allow_inf_nan=False)]
+#: a factor of a case in a combination
+Factor = Annotated[float, Field(ge=-1e3, le=1e3, allow_inf_nan=False)]
 Vector = tuple[Number, Number, Number]
+Point = tuple[Place, Place, Place]
 Role = Literal[
     "column",
     "rafter",

@@ -17,6 +17,8 @@ from engine.document.base import (
     NotNegative,
     Number,
     Part,
+    Place,
+    Point,
     Positive,
     Role,
     Vector,
@@ -28,7 +30,7 @@ class GridLineInput(Part):
 
     name: Annotated[str, Field(min_length=1, max_length=8)]
     axis: Literal["X", "Y"]
-    at: Number
+    at: Place
 
 
 class LevelInput(Part):
@@ -40,7 +42,7 @@ class LevelInput(Part):
 
 class NodeInput(Part):
     name: Name
-    at: Vector
+    at: Point
 
 
 class MaterialInput(Part):

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from engine.document.base import Category, Name, Nature, NotNegative, Number, Part, Vector
+from engine.document.base import Category, Factor, Name, Nature, NotNegative, Number, Part, Vector
 
 
 class CaseInput(Part):
@@ -41,8 +41,8 @@ class MemberLoad(Part):
     """A load on one member, or on a run of members that follow one another end to end.
 
     kind "force" and "moment": a concentrated vector at distance `start`; "line": from `value` at `start` to `value_end`
-    at `end` (default: the same value, the whole member). "temperature": the first number of `value` in kelvin, over the
-    whole member. ratio: start and end are shares of the length. axes: "global",
+    at `end` (default: the same value, the whole member). "temperature": over the whole member, in kelvin: `value` is the
+    change of its mean, and the differences by which its faces at +y and at +z are warmer than those at −y and −z. ratio: start and end are shares of the length. axes: "global",
     "local", or "projected" (per metre of plan). run: the members that follow; start and end then count along all of
     them, from the free end of the first.
     """
@@ -77,7 +77,7 @@ class PanelLoad(Part):
 
 class CombinationInput(Part):
     name: Name
-    factors: dict[Name, Number]
+    factors: dict[Name, Factor]
     use: Literal["strength", "accidental", "uplift", "deflection", "variable", "frequent", "quasi-permanent"] = (
         "strength"
     )

@@ -191,12 +191,12 @@ class BowInput(Part):
 
 
 class AnalysisOptions(Part):
-    """order: of the ultimate combinations: "first", with effective lengths of the sway mode (EN 1993-1-1 5.2.2(8)); "by
-    alpha_cr": second order for those below the limit of 5.2.1(3); "second" for all. With sway imperfections in the
-    analysis, the last two take members between their ends (5.2.2(7)b). masses: of natural frequencies, factors of cases by
+    """order: of the ultimate combinations: "by alpha_cr": second order for those below the limit of EN 1993-1-1 5.2.1(3);
+    "second" for all; "first" for all: then those below the limit count as not verified. With sway imperfections in second
+    order members count between their ends (5.2.2(7)b). masses: of natural frequencies, factors of cases by
     name; none: all permanent ones. bows: imperfections of members, where they are asked for."""
 
     shear_deformation: bool = True
     bows: Annotated[list[BowInput], Field(max_length=500)] = []
     masses: dict[Name, NotNegative] = {}
-    order: Literal["first", "by alpha_cr", "second"] = "first"
+    order: Literal["first", "by alpha_cr", "second"] = "by alpha_cr"

@@ -32,6 +32,10 @@ class Family(Protocol):
     ) -> list[Combination]:
         """All combinations of the cases. leans: case -> its imperfection cases; resultants: (cases, 3) N."""
 
+    def leaning(self, factors: Floats, leans: dict[int, tuple[int, int]], resultants: Floats) -> list[Floats]:
+        """A stated combination (cases,) with the sway imperfections of its cases, in each way in which it must be looked at; none
+        where it needs none."""
+
     def bow_ratio(self, member: Member, about: str) -> float:
         """L/e0 of the bow imperfection of a member bent about its axis y or z, in elastic analysis."""
 

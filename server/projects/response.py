@@ -262,7 +262,7 @@ def states_out(chain: Chain) -> list[schemas.StateOut]:
     reacted = -combined.reaction(which)[:, :3].sum(axis=0).T
     size = np.linalg.norm(combined.displacement(which)[:, :3], axis=1)
     far = size.argmax(axis=0)
-    alpha = combined.critical
+    alpha = combined.alpha
     found = []
     for i, c in enumerate(chain.combinations):
         place = int(combined.place[i])

@@ -296,7 +296,7 @@ class SlackOnTurnedSupportsAndFloors(unittest.TestCase):
 
     def found(self, bars: list[tuple[str, str]], turn: float, order: str):
         """The results, and the number of the combination: the last, behind those that the deck's own cases make."""
-        found = analysed(self.data(bars, turn, order), order, alpha=False)
+        found = analysed(self.data(bars, turn, order), order)
         return found, found.count - 1
 
     def test_the_bar_that_hangs_could_as_well_be_away(self):

@@ -45,13 +45,13 @@ def moments(data, order="second"):
     structure = expand(document)
     loading = load(document, structure)
     system = assemble(structure, loading, document.analysis.shear_deformation, bows(document, structure))
-    found = combine_results(system, combinations(document, loading), order, True)
+    found = combine_results(system, combinations(document, loading), order)
     d = found.diagrams([0])
     x = found.elements.positions(d.x).ravel()
     My = d.My[:, :, 0].ravel()
     at = [My[abs(x - place).argmin()] for place in (0.0, L / 2, L)]
     residual = found.states.residual[0] if found.states else 0.0
-    return at, found.critical[0], residual
+    return at, found.alpha[0], residual
 
 
 class Struts(unittest.TestCase):
@@ -82,13 +82,14 @@ class Struts(unittest.TestCase):
         self.assertLess(foot * middle, 0)
 
     def test_a_hinged_member_bows_too(self):
-        # hinged at both ends between clamped supports: without a bow it takes part as a straight line
+        # hinged at both ends between clamped supports
         hinges = {"start": ["ry", "rz"], "end": ["ry", "rz"]}
         q, u = self.equal_load()
         data = strut(1, releases=hinges, foot=FIXED, head=["x", "y", "rx", "ry", "rz"])
         (_, middle, _), alpha, _ = moments(data)
         self.assertAlmostEqual(abs(middle) / (q * (L / 2 / u) ** 2 * (1 / cos(u) - 1)), 1, delta=1e-4)
-        self.assertAlmostEqual(alpha * self.P / (pi**2 * E * I / L**2), 1, delta=1e-3)
+        # about the weaker axis, bowed or not
+        self.assertAlmostEqual(alpha * self.P / (pi**2 * E * I / 10 / L**2), 1, delta=1e-3)
 
     def test_in_the_sense_in_which_it_bends(self):
         q, u = self.equal_load()

@@ -49,8 +49,8 @@ class LeftFree(unittest.TestCase):
             self.assertEqual([combined.free(i) for i in range(3)], [False, True, True])
             self.assertEqual([combined.stable(i) for i in range(3)], [True, False, False])
             self.assertEqual(np.abs(combined.displacement([1])).max(), 0.0)
-            self.assertGreater(combined.critical[0], 10)
-            self.assertEqual(combined.critical[1], 0)
+            self.assertGreater(combined.alpha[0], 10)
+            self.assertEqual(combined.alpha[1], 0)
             # nobody passes on numbers that are not there
             self.assertTrue(all(v.status != "passes" for v in chain.verification.verdicts))
 

@@ -20,13 +20,13 @@ ANALYSIS = {case["id"]: case for case in published("analysis.json")}
 E, I, A = 210e9, 8.356e-05, 5.381e-3  # noqa: E741
 
 
-def analysed(data: dict, order: str = "second", alpha: bool = True, shear: bool = False) -> Combined:
+def analysed(data: dict, order: str = "second", shear: bool = False) -> Combined:
     """The results of a document's combinations."""
     document = read_document(data)
     structure = expand(document)
     loading = load(document, structure)
     system = assemble(structure, loading, shear)
-    return combine_results(system, combinations(document, loading), order, alpha)
+    return combine_results(system, combinations(document, loading), order)
 
 
 def column(start=FIXED, end=(), length=6.0, pieces=1, force=(0, 0, -1e5), line=(0, 0, 0), section=None, release=()):
@@ -429,7 +429,7 @@ class OfAHall(unittest.TestCase):
         loading = load(document, structure)
         combined = combinations(document, loading)
         system = assemble(structure, loading)
-        plain = combine_results(system, combined)
+        plain = combine_results(system, combined, "first")
         self.assertIsNone(plain.states)
         second = combine_results(system, combined, "second")
         numbers = [i for i, c in enumerate(combined) if c.use == "strength"][::40]
@@ -449,7 +449,7 @@ class OfAHall(unittest.TestCase):
         loading = load(document, structure)
         combined = combinations(document, loading)
         system = assemble(structure, loading)
-        plain = combine_results(system, combined)
+        plain = combine_results(system, combined, "first")
         numbers = list(range(0, len(combined), 60))
         states = solve_states(system, plain.rows[numbers], np.zeros(len(numbers), dtype=bool))
         scale = np.abs(states.end_force).max()

@@ -75,7 +75,7 @@ class RigidFloors(unittest.TestCase):
         data["combinations"] = [{"name": "T", "use": "strength", "factors": {"P": 1.0}}]
         found = analysed(data)
         # the last of the combinations is the stated one
-        alpha = found.critical[found.count - 1]
+        alpha = found.alpha[found.count - 1]
 
         def stiffness(force):
             # of a cantilever under an axial force: P / (h (tan kh / kh − 1))

@@ -43,7 +43,7 @@ class StoredResults(TestCase):
         self.assertIsNot(again, first)
         self.assertEqual(again.verification.verdicts, first.verification.verdicts)
         self.assertTrue((again.verification.peaks.My == first.verification.peaks.My).all())
-        np.testing.assert_array_equal(again.combined.critical, first.combined.critical)
+        np.testing.assert_array_equal(again.combined.alpha, first.combined.alpha)
         self.assertEqual(Run.objects.count(), 1)
         self.assertGreater(Run.objects.get().seconds["verification"], 0)
 

@@ -114,6 +114,27 @@ def combine(
     return maker.found
 
 
+def leaning(factors: Floats, leans: dict[int, tuple[int, int]], resultants: Floats) -> list[Floats]:
+    """A combination (cases,) with the sway imperfections of its cases (EN 1993-1-1 5.3.2), in each way in which it must be
+    looked at: the way its horizontal load pushes, all four ways where there is none (below 0.5 % of the vertical one); none
+    where the horizontal load reaches 15 % of it (5.3.2(4)), or where nothing leans. resultants: (cases, 3) N."""
+    x, y, z = factors @ resultants
+    across = float(np.hypot(x, y))
+    own = {i: both for i, both in leans.items() if factors[i]}
+    if not own or across >= -0.15 * z:
+        return []
+    ways = [(0, 1.0), (0, -1.0), (1, 1.0), (1, -1.0)]
+    if across > -0.005 * z:
+        ways = [(0, float(np.sign(x))) if abs(x) >= abs(y) else (1, float(np.sign(y)))]
+    found = []
+    for axis, sign in ways:
+        row = factors.copy()
+        for i, both in own.items():
+            row[both[axis]] = sign * factors[i]
+        found.append(row)
+    return found
+
+
 class _Maker:
     def __init__(
         self, cases: list[Case], rules: Rules, site: Site, leans: dict[int, tuple[int, int]], resultants: Floats
@@ -131,20 +152,8 @@ class _Maker:
         factors[self.permanent] = permanent
         for i, value in variable.items():
             factors[i] = value
-        options = [factors]
-        x, y, z = factors @ self.resultants
-        across = float(np.hypot(x, y))
-        if lean and self.leans and across < -0.15 * z:
-            ways = [(0, 1.0), (0, -1.0), (1, 1.0), (1, -1.0)]
-            if across > -0.005 * z:
-                ways = [(0, float(np.sign(x))) if abs(x) >= abs(y) else (1, float(np.sign(y)))]
-            options = []
-            for axis, sign in ways:
-                leaning = factors.copy()
-                for i, both in self.leans.items():
-                    leaning[both[axis]] = sign * factors[i]
-                options.append(leaning)
-        for row in options:
+        options = leaning(factors, self.leans, self.resultants) if lean else []
+        for row in options or [factors]:
             key = (use, row.round(9).tobytes())
             if key in self.seen or not row.any():
                 continue

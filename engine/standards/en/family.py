@@ -6,7 +6,7 @@ from engine.actions.cases import Case, Loading
 from engine.actions.combinations import Combination
 from engine.document import Document
 from engine.document.rules import Rules, Site
-from engine.standards.en.combinations import combine
+from engine.standards.en.combinations import combine, leaning
 from engine.standards.en.hall_actions import add_hall_cases, simplifications
 from engine.standards.en.imperfections import add_imperfections, bow_ratio
 from engine.standards.en.imposed import reduce_by_area
@@ -33,6 +33,9 @@ class Eurocodes:
         resultants: Floats,
     ) -> list[Combination]:
         return combine(cases, rules, site, leans, resultants)
+
+    def leaning(self, factors: Floats, leans: dict[int, tuple[int, int]], resultants: Floats) -> list[Floats]:
+        return leaning(factors, leans, resultants)
 
     def bow_ratio(self, member: Member, about: str) -> float:
         return bow_ratio(member.section, member.material.name, about)

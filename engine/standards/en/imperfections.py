@@ -9,11 +9,14 @@ import numpy as np
 from engine.actions.cases import Case, LineTable, Loading, PointLoad, columns
 from engine.catalogue.properties import Section
 from engine.standards.en.steel import buckling_curves
-from engine.structure.model import Structure
+from engine.structure.model import Member, Structure
 
 #: natures of the cases that lean
 LEANING = ("permanent", "imposed", "snow", "accidental", "crane", "other")
 
+
+#: share of its length that a column rises, at least
+UPRIGHT = 0.9
 
 #: L/e0 by buckling curve, table 5.1, elastic analysis
 BOWS = {"a0": 350.0, "a": 300.0, "b": 250.0, "c": 200.0, "d": 150.0}
@@ -36,19 +39,24 @@ def sway(height: float, count: int) -> float:
 
 def slopes(structure: Structure) -> tuple[float, float]:
     """φ along X and along Y: height of the columns' heads above the lowest foot, columns in a frame and in a row."""
-    columns_ = [m for m in structure.members if m.role == "column"] or [
-        m for m in structure.members if structure.xyz[m.nodes[0], 2] != structure.xyz[m.nodes[-1], 2]
-    ]
+    rising = [m for m in structure.members if structure.xyz[m.nodes[0], 2] != structure.xyz[m.nodes[-1], 2]]
+    upright = [m for m in rising if not m.bar and abs(_rise(structure, m)) > UPRIGHT * structure.length(m)]
+    columns_ = [m for m in structure.members if m.role == "column"] or upright or rising
     if not columns_:
         return 0.0, 0.0
     ends = structure.xyz[[n for m in columns_ for n in (m.nodes[0], m.nodes[-1])]]
     height = float(np.ptp(ends[:, 2]))
     if height < 0.1:
         return 0.0, 0.0
-    feet = np.round(ends[::2, :2], 2)
+    # of columns in several storeys or pieces each line counts once
+    feet = np.unique(np.round(ends[::2, :2], 2), axis=0)
     _, frames = np.unique(feet[:, 1], return_counts=True)
     _, rows = np.unique(feet[:, 0], return_counts=True)
     return sway(height, int(frames.max())), sway(height, int(rows.max()))
+
+
+def _rise(structure: Structure, member: Member) -> float:
+    return float(structure.xyz[member.nodes[-1], 2] - structure.xyz[member.nodes[0], 2])
 
 
 def add_imperfections(loading: Loading, structure: Structure) -> None:

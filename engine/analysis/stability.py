@@ -1,0 +1,394 @@
+"""Critical factors α_cr of many combinations at once, with what buckles in each.
+
+All combinations with the same parts acting share K; only the axial forces differ. Their lowest modes lie in a small common space,
+so the eigenproblem is solved in that space for all of them together (Rayleigh and Ritz), and its residual says where the space
+is too small: there it grows by what is missing (a Davidson step), or the combination is solved on its own. The space starts
+with the modes of the envelope of all axial forces: K_g falls with the compression, so no combination has a mode of its
+own below those of the envelope; beside them, every θ is at most the first that was left out.
+
+Saad, Numerical Methods for Large Eigenvalue Problems, 4.3 (Rayleigh–Ritz), 8.4 (Davidson).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+from scipy.sparse import csr_array
+
+from engine.analysis import restraints
+from engine.analysis.pencil import Pencil, Varying, greatest, orthonormal
+from engine.analysis.second_order import hinged
+from engine.analysis.solve import Response, System, assemble, solve_linear
+from engine.analysis.states import StateSolver, States, alike, one_sided, solve_states
+from engine.analysis.uneven import Uneven
+from engine.structure.model import Bools, Floats, Ints
+
+#: factors beyond this are found less closely, and say nothing on effective lengths
+FAR = 25.0
+#: modes of each combination that are looked at
+LOOKED_AT = 3
+#: relative residual of a mode that is close enough: α is as close as its square
+CLOSE = 0.05
+#: up to so many combinations are solved on their own
+FEW = 8
+#: times that the common space grows before combinations are solved on their own
+GROWTHS = 6
+#: modes of the envelope that are sought at first, and at most; directions added at a time
+FIRST, MOST, MORE = 8, 128, 8
+#: all modes of the envelope below this factor are in the common space: no combination has one below it that is missed
+SURE = 12.0
+#: share of the greatest part in driving a mode from which a member takes part in it
+TAKES_PART = 0.2
+#: share of the driving work from which a member buckles by itself
+LONE = 0.9
+#: a mode sways if the imperfections push it by this share of what they push a frame of its height
+SWAYS = 0.3
+#: inclination of a frame that stands for imperfections, 1/300
+INCLINED = 1 / 300
+#: combinations that are looked at together
+TOGETHER = 512
+
+
+@dataclass(frozen=True)
+class Critical:
+    """Stability of combinations as a whole (s of them).
+
+    alpha: (s,) α_cr: inf where nothing buckles, 0 where the elastic structure itself does not stand, NaN where it was not
+    sought; together: the same of members together, without those that are hinged at both ends and buckle between their hinges
+    whatever the rest does. by_itself: (s,) member that the lowest mode is nearly alone in, −1: several together; plane: (s,) 0 where it bends
+    sideways, along its local y, 1 along z; sways: (s,) whether the lowest mode moves as the imperfections push; along: (s,)
+    axis X, Y or Z along which the mode moves most; part: (members, s) who takes part in the lowest mode.
+    least: (2, members, s) by plane the least critical axial force that a member has in the modes below FAR that it takes part
+    in, N; held: the same without modes in which it sways. loose: (s,) slack members leave a mechanism there that the loads do
+    not excite.
+    """
+
+    alpha: Floats
+    together: Floats
+    by_itself: Ints
+    plane: Ints
+    sways: Bools
+    along: Ints
+    part: Bools
+    least: Floats
+    held: Floats
+    loose: Bools
+
+    @staticmethod
+    def none(count: int, members: int) -> Critical:
+        """Of combinations that were not looked at."""
+        far = np.full((2, members, count), np.inf, dtype=np.float32)
+        return Critical(
+            np.full(count, np.nan),
+            np.full(count, np.nan),
+            np.full(count, -1),
+            np.zeros(count, dtype=np.int64),
+            np.zeros(count, dtype=bool),
+            np.zeros(count, dtype=np.int64),
+            np.zeros((members, count), dtype=bool),
+            far,
+            far.copy(),
+            np.zeros(count, dtype=bool),
+        )
+
+    def put(self, where: Ints, other: Critical) -> None:
+        """Write what was found for some of the combinations."""
+        for name, values in vars(other).items():
+            getattr(self, name)[..., where] = values
+
+
+def critical(response: Response, factors: Floats) -> Critical:
+    """Of combinations with factors (s, cases), from their first-order axial forces with the parts acting that do so there."""
+    system = response.system
+    members = len(system.structure.members)
+    found = Critical.none(len(factors), members)
+    if not len(factors):
+        return found
+    near = near_restraints(response, factors)
+    if near:
+        response = solve_linear(cut_system(system, near))
+        system = response.system
+    plain = None
+    if one_sided(system):
+        plain = solve_states(system, factors, np.zeros(len(factors), dtype=bool))
+        found.alpha[plain.free] = found.together[plain.free] = 0.0
+        groups = alike(plain.slack, plain.lifted, np.flatnonzero(~plain.free))
+    else:
+        groups = [np.arange(len(factors))]
+    solver = StateSolver(system, factors * FAR, hinged_straight=True)
+    for group in groups:
+        for start in range(0, len(group), TOGETHER):
+            own = group[start : start + TOGETHER]
+            _of_group(found, solver, response, plain, factors, own)
+    return found
+
+
+def near_restraints(response: Response, factors: Floats) -> dict[int, list[float]]:
+    """Members, with the places, that purlins or rails hold within elements that would buckle between them below FAR: there the
+    straight line that stands for what is held is not good enough."""
+    system = response.system
+    elements, structure = system.elements, system.structure
+    held = np.flatnonzero(elements.held)
+    if not len(held):
+        return {}
+    N = axial_forces(response, None, factors, np.arange(len(factors)))
+    pressed = -N[held].min(axis=1, initial=0.0)
+    found: dict[int, list[float]] = {}
+    for e, push in zip(held.tolist(), pressed.tolist(), strict=True):
+        member = int(elements.member[e])
+        start, end = elements.offset[e], elements.offset[e] + elements.reach[e]
+        inside = [x for x in restraints.places(structure, member) if start + 1e-6 < x < end - 1e-6]
+        span = float(np.diff([start, *inside, end]).max()) * elements.length[e] / elements.reach[e]
+        if push * FAR * span**2 > np.pi**2 * elements.EIz[e]:
+            found.setdefault(member, []).extend(inside)
+    return found
+
+
+def cut_system(system: System, at: dict[int, list[float]]) -> System:
+    """The same frame with further nodes within members."""
+    structure = restraints.cut(system.structure, at)
+    return assemble(structure, system.loading, system.shear_deformation, system.bows)
+
+
+def axial_forces(response: Response, plain: States | None, factors: Floats, own: Ints) -> Floats:
+    """(e, c) mean axial forces of some combinations in first order."""
+    system = response.system
+    if plain is None:
+        moved = response.displacement.reshape(-1, factors.shape[1]) @ factors[own].T
+        return system.axial(moved, factors[own])
+    moved = plain.displacement[:, :, own].reshape(-1, len(own))
+    return system.axial(moved, factors[own]) * ~plain.slack[:, own]
+
+
+def pencil_of(solver: StateSolver, slack: Bools, lifted: Bools) -> tuple[Pencil | None, Ints, bool]:
+    """The pencil with some parts not acting, None where nothing stands; the freedoms that move; and whether slack members leave a
+    mechanism."""
+    K, lu, active, loose = solver.braced(slack, lifted)
+    if lu is None:
+        return None, active, loose
+    geo = solver.prepare()[0].on(active, solver.system.R)
+    return Pencil(geo, csr_array(K[active][:, active]), lu.solve), active, loose
+
+
+def _of_group(
+    found: Critical, solver: StateSolver, response: Response, plain: States | None, factors: Floats, own: Ints
+) -> None:
+    system = solver.system
+    slack = np.zeros(len(system.elements), dtype=bool) if plain is None else plain.slack[:, own[0]]
+    lifted = np.zeros(system.force.shape[0], dtype=bool) if plain is None else plain.lifted[:, own[0]]
+    pencil, active, loose = pencil_of(solver, slack, lifted)
+    found.loose[own] = loose
+    if pencil is None:
+        found.alpha[own] = found.together[own] = 0.0
+        return
+    N = axial_forces(response, plain, factors, own)
+    values, vectors = lowest(pencil, N, solver.uneven, factors[own])
+    told = _told(system, pencil, active, values, vectors, N, solver.uneven, factors[own], loose)
+    _between_hinges(told, system, N)
+    found.put(own, told)
+
+
+def _between_hinges(found: Critical, system: System, N: Floats) -> None:
+    """Euler's factor of beams that are hinged at both ends, exact with their mean axial force (the deflection between the hinges
+    does not take part in anything else), where it is the lowest."""
+    e = system.elements
+    for plane in (0, 1):
+        own = np.flatnonzero(hinged(e, plane) & ~(e.held if plane == 0 else False))
+        if not len(own):
+            continue
+        EI, GA = (e.EIz, e.GAy) if plane == 0 else (e.EIy, e.GAz)
+        euler = np.pi**2 * EI[own] / e.length[own] ** 2
+        euler = euler / (1 + euler / GA[own])
+        with np.errstate(divide="ignore"):
+            factor = np.where(N[own] < 0, euler[:, None] / np.maximum(-N[own], 1e-300), np.inf)
+        row = factor.argmin(axis=0)
+        least = factor[row, np.arange(N.shape[1])]
+        low = np.flatnonzero(least < found.alpha)
+        found.alpha[low], found.by_itself[low], found.plane[low] = least[low], e.member[own[row[low]]], plane
+        found.sways[low] = False
+        found.part[:, low] = False
+        found.part[found.by_itself[low], low] = True
+
+
+def lowest(pencil: Pencil, N: Floats, uneven: Uneven | None, factors: Floats) -> tuple[Floats, Floats]:
+    """Critical factors (k, c) of the lowest modes of combinations with factors (c, cases) and axial forces N (e, c), inf where
+    there is none, and the modes (size, k, c), of unit energy. uneven: how axial forces vary along elements."""
+    count = N.shape[1]
+    varying = None if uneven is None else (uneven.rows, uneven.of(factors))
+
+    def image(x: Floats, columns: Ints) -> Floats:
+        more = None if varying is None else (varying[0], varying[1][..., columns])
+        return -pencil.geometric(x, N[:, columns], more)
+
+    if count <= FEW:
+        modes, theta = np.zeros((sum(pencil.sizes), LOOKED_AT, count)), np.zeros((LOOKED_AT, count))
+        for c in range(count):
+            _alone(pencil, image, c, pencil.random(LOOKED_AT + 1), theta, modes)
+        return _factors(theta), modes
+    worst, wide = N.min(axis=1, keepdims=True), FIRST
+    while True:
+        envelope = greatest(pencil, lambda x: -pencil.geometric(x, worst), pencil.random(min(wide, 16)), wide, 12)
+        if len(envelope.values) < wide or envelope.values[-1] < 1 / SURE or wide >= MOST:
+            break
+        wide *= 2
+    wanted = envelope.values > min(1 / FAR, envelope.values[:1].max(initial=0.0))
+    wanted[:1] = True
+    V = envelope.vectors[:, wanted]
+    if not V.shape[1]:
+        return np.full((1, count), np.inf), np.zeros((len(V), 1, count))
+    KV = pencil.elastic(V)
+    every = np.arange(count)
+    for growth in range(GROWTHS + 1):
+        theta, y = _projected(pencil, V, N, uneven, factors)
+        x = V @ y[:, 0].T
+        moved = pencil.precondition(image(x, every))
+        rest = moved - x * theta[:, 0]
+        residual = np.sqrt(np.maximum((rest * pencil.elastic(rest)).sum(axis=0), 0.0))
+        bad = np.flatnonzero((residual > CLOSE * theta[:, 0]) & (theta[:, 0] + residual > 1 / FAR))
+        if not len(bad) or growth == GROWTHS:
+            break
+        pick = _apart(rest[:, bad], MORE)
+        new, K_new = orthonormal(rest[:, bad[pick]], pencil.elastic(rest[:, bad[pick]]), V, KV)
+        V, KV = np.concatenate([V, new], axis=1), np.concatenate([KV, K_new], axis=1)
+    k = min(LOOKED_AT, theta.shape[1])
+    theta = theta[:, :k].T.copy()
+    modes = np.einsum("np,ckp->nkc", V, y[:, :k], optimize=True)
+    for c in bad.tolist():
+        _alone(pencil, image, c, np.concatenate([modes[:, :, c], pencil.random(2, 11)], axis=1), theta, modes)
+    return _factors(theta), modes
+
+
+def _factors(theta: Floats) -> Floats:
+    return np.where(theta > 1e-9, 1 / np.where(theta > 1e-9, theta, 1.0), np.inf)
+
+
+def _alone(
+    pencil: Pencil, image: Callable[[Floats, Ints], Floats], c: int, start: Floats, theta: Floats, modes: Floats
+) -> None:
+    """Put the lowest modes of one combination into theta (k, c) and modes (size, k, c)."""
+    found = greatest(pencil, lambda x: image(x, np.full(x.shape[1], c)), start, len(theta))
+    theta[:, c], modes[:, :, c] = 0.0, 0.0
+    theta[: len(found.values), c], modes[:, : len(found.values), c] = found.values, found.vectors
+
+
+def _projected(
+    pencil: Pencil, V: Floats, N: Floats, uneven: Uneven | None, factors: Floats
+) -> tuple[Floats, Floats]:
+    """θ (c, p) of all combinations within a space V (size, p), greatest first, and their vectors there (c, p, p)."""
+    geo, p = pencil.geometry, V.shape[1]
+    s, lean = pencil.shapes(V)
+    whole = geo.whole(np.arange(len(geo.bend)))
+    each = np.einsum("imp,mij,jmq->mpq", s, whole, s, optimize=True).reshape(-1, p * p)
+    hung = (lean[:, :, None] * lean[:, None]).reshape(-1, p * p)
+    bend, hang = geo.rates(N)
+    matrix = (bend.T @ each + hang.T @ hung).reshape(-1, p, p)
+    if uneven is not None:
+        own = s[:, uneven.rows]
+        half = np.einsum("ijkn,jkq->ikqn", uneven.matrix, own, optimize=True)
+        each = np.einsum("ikp,ikqn->npq", own, half, optimize=True).reshape(-1, p * p)
+        matrix = matrix + (factors @ each).reshape(-1, p, p)
+    values, vectors = np.linalg.eigh(-(matrix + np.swapaxes(matrix, 1, 2)) / 2)
+    return values[:, ::-1], np.swapaxes(vectors[:, :, ::-1], 1, 2)
+
+
+def _apart(vectors: Floats, count: int) -> Ints:
+    """Columns that differ most from one another in direction."""
+    unit = vectors / np.maximum(np.linalg.norm(vectors, axis=0), 1e-300)
+    found = [0]
+    near = np.abs(unit.T @ unit[:, 0])
+    while len(found) < min(count, unit.shape[1]):
+        pick = int(np.argmin(near))
+        if near[pick] > 0.999:
+            break
+        found.append(pick)
+        near = np.maximum(near, np.abs(unit.T @ unit[:, pick]))
+    return np.array(found)
+
+
+def driving(pencil: Pencil, modes: Floats, N: Floats, varying: Varying | None) -> Floats:
+    """(2, e, c) work by which the axial forces of each element drive a mode (size, c), in both planes; negative: against it."""
+    geo = pencil.geometry
+    s, lean = pencil.shapes(modes)
+    whole = geo.whole(np.arange(len(geo.bend)))
+    bend, hang = geo.rates(N)
+    half = np.einsum("mij,jmc->imc", whole, s, optimize=True)
+    work = -bend * (s * half).sum(axis=0)
+    if varying is not None:
+        rows, more = varying
+        own = s[:, rows]
+        work[rows] -= (own * np.einsum("ijkc,jkc->ikc", more, own, optimize=True)).sum(axis=0)
+    found = geo.spread(work, len(geo.length))
+    found[geo.hang[:, 0], geo.hang[:, 1]] = -hang * lean**2
+    return found
+
+
+def _told(
+    system: System,
+    pencil: Pencil,
+    active: Ints,
+    alpha: Floats,
+    modes: Floats,
+    N: Floats,
+    uneven: Uneven | None,
+    factors: Floats,
+    loose: bool,
+) -> Critical:
+    """What the modes (size, k, c) with factors alpha (k, c) say."""
+    structure, elements, count = system.structure, system.elements, len(factors)
+    members = len(structure.members)
+    found = Critical.none(count, members)
+    found.alpha[:] = found.together[:] = alpha[0]
+    found.loose[:] = loose
+    lean = _leaning(system, factors)
+    into = csr_array((np.ones(len(elements)), (elements.member, np.arange(len(elements)))), (members, len(elements)))
+    heaviest = np.full((members, count), 0.0)
+    np.maximum.at(heaviest, elements.member, -N)
+    z = structure.xyz[elements.ends, 2]
+    for k in range(len(alpha)):
+        low = np.flatnonzero(alpha[k] < FAR) if k else np.flatnonzero(np.isfinite(alpha[k]))
+        if not len(low):
+            continue
+        mode = modes[:, k, low]
+        part = None if uneven is None else (uneven.rows, uneven.of(factors[low]))
+        work = driving(pencil, mode, N[:, low], part)
+        own = np.stack([np.maximum(into @ plane, 0.0) for plane in work])
+        takes = own >= TAKES_PART * np.maximum(own.max(axis=(0, 1)), 1e-300)
+        u = np.zeros((system.force.shape[0], len(low)))
+        u[active] = pencil.split(mode)[0]
+        moved = system.to_global(u).reshape(-1, 6, len(low))[:, :3]
+        most = np.linalg.norm(moved, axis=1).max(axis=0)
+        # heights over which what takes part extends
+        extent = takes.any(axis=0)[elements.member]
+        top = np.where(extent, z.max(axis=1)[:, None], -np.inf).max(axis=0)
+        height = top - np.where(extent, z.min(axis=1)[:, None], np.inf).min(axis=0)
+        pushed = np.abs(np.stack([(u * side[:, low]).sum(axis=0) for side in lean])).max(axis=0) * most
+        sways = (height > 0.1) & (pushed * alpha[k, low] > SWAYS * INCLINED * height)
+        force = np.where(takes, alpha[k, low] * heaviest[:, low], np.inf)
+        limited = alpha[k, low] < FAR
+        found.least[:, :, low[limited]] = np.minimum(found.least[:, :, low[limited]], force[..., limited])
+        free = limited & ~sways
+        found.held[:, :, low[free]] = np.minimum(found.held[:, :, low[free]], force[..., free])
+        if k == 0:
+            total = own.sum(axis=(0, 1))
+            each = own.sum(axis=0)
+            lone = each.argmax(axis=0)
+            alone = each.max(axis=0) > LONE * total
+            found.by_itself[low] = np.where(alone, lone, -1)
+            found.plane[low] = own.sum(axis=1).argmax(axis=0)
+            found.sways[low] = sways
+            found.along[low] = np.square(moved).sum(axis=0).argmax(axis=0)
+            found.part[:, low] = takes.any(axis=0)
+    return found
+
+
+def _leaning(system: System, factors: Floats) -> list[Floats]:
+    """(6 n, c) forces of the sway imperfections of all that acts, along X and along Y, on the freedoms."""
+    found = []
+    for axis in (0, 1):
+        rows = np.zeros_like(factors)
+        for case, both in system.loading.leans.items():
+            rows[:, both[axis]] += np.abs(factors[:, case])
+        found.append(system.force @ rows.T)
+    return found
