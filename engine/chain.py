@@ -173,6 +173,7 @@ def respond(document: Document, progress: Progress = quiet, loaded: Loaded | Non
             system,
             found.combinations,
             document.analysis.order,
+            document.analysis.second_order_below,
             progress=lambda done, of: progress("response", done, of),
         )
     return Forces(document, found.structure, found.loading, found.combinations, results, seconds)

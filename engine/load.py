@@ -220,7 +220,8 @@ def _warming(structure: Structure, item: MemberLoad, case: int, place: str) -> W
     member = structure.member(item.member)
     if item.start or item.end is not None or item.value_end is not None or item.ratio:
         raise ModelError(
-            f"The temperature of “{item.member}” is that of the whole member: it has no start, end or second value.", place
+            f"The temperature of “{item.member}” is that of the whole member: it has no start, end or second value.",
+            place,
         )
     mean, across, up = item.value
     section, expansion = member.section, member.material.expansion

@@ -11,7 +11,7 @@ from engine.analysis.lateral import lateral_factors
 from engine.balance import balances
 from engine.chain import Chain
 from engine.standards.family import family
-from engine.verification.verify import CRITERIA, Verdict
+from engine.verification.outcomes import CRITERIA, SERVICE, Verdict
 
 RESULT_VERSION = 1
 FORCES = ("N", "Vy", "Vz", "T", "My", "Mz")
@@ -149,6 +149,5 @@ def _verdict(chain: Chain, verdict: Verdict) -> dict[str, Any]:
 
 def combination_of(chain: Chain, criterion: str, index: int) -> Combination:
     """The combination of an outcome."""
-    service = criterion in ("deflection", "sway")
-    used = chain.verification.deflection if service else chain.verification.strength
+    used = chain.verification.deflection if criterion in SERVICE else chain.verification.strength
     return chain.combinations[used[index]]

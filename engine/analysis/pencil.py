@@ -96,7 +96,9 @@ class Pencil:
         return found
 
 
-def orthonormal(X: Floats, KX: Floats, basis: Floats | None = None, K_basis: Floats | None = None) -> tuple[Floats, Floats]:
+def orthonormal(
+    X: Floats, KX: Floats, basis: Floats | None = None, K_basis: Floats | None = None
+) -> tuple[Floats, Floats]:
     """Columns of X that are orthonormal in K to one another and to a basis, with K times them; KX: K X. Those that bring nothing
     new are left out."""
     size = np.sqrt(np.maximum((X * KX).sum(axis=0), 0.0))

@@ -21,7 +21,7 @@ from engine.analysis import restraints
 from engine.analysis.pencil import Pencil, Varying, greatest, orthonormal
 from engine.analysis.second_order import hinged
 from engine.analysis.solve import Response, System, assemble, solve_linear
-from engine.analysis.states import StateSolver, States, alike, one_sided, solve_states
+from engine.analysis.states import States, StateSolver, alike, one_sided, solve_states
 from engine.analysis.uneven import Uneven
 from engine.structure.model import Bools, Floats, Ints
 
@@ -273,9 +273,7 @@ def _alone(
     theta[: len(found.values), c], modes[:, : len(found.values), c] = found.values, found.vectors
 
 
-def _projected(
-    pencil: Pencil, V: Floats, N: Floats, uneven: Uneven | None, factors: Floats
-) -> tuple[Floats, Floats]:
+def _projected(pencil: Pencil, V: Floats, N: Floats, uneven: Uneven | None, factors: Floats) -> tuple[Floats, Floats]:
     """θ (c, p) of all combinations within a space V (size, p), greatest first, and their vectors there (c, p, p)."""
     geo, p = pencil.geometry, V.shape[1]
     s, lean = pencil.shapes(V)

@@ -183,7 +183,9 @@ class StateSolver:
         if self.geometry is None or self.bubbles is None:
             y = self.system
             curved = bowed(y.elements, y.bows) if y.bows and not self.hinged_straight else None
-            self.geometry = geometry(y.elements, y.k, y.maps, y.T, y.dofs, y.force.shape[0], curved, self.hinged_straight)
+            self.geometry = geometry(
+                y.elements, y.k, y.maps, y.T, y.dofs, y.force.shape[0], curved, self.hinged_straight
+            )
             self.bubbles = load_bubbles(y)
             self.uneven = uneven(y, self.geometry, self.all)
         return self.geometry, self.bubbles

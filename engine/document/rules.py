@@ -8,6 +8,19 @@ from pydantic import Field
 
 from engine.document.base import Direction, Name, NotNegative, Number, Part, Positive, Role, Terrain
 
+#: roles that keep the limit of rafters
+ROOF = ("rafter", "top chord", "bottom chord")
+#: length over deflection of other roles, where the document says nothing; usual values, EN 1990 A1.4 leaves them to the client
+DEFLECTIONS = {
+    "main beam": 250.0,
+    "joist": 250.0,
+    "member": 250.0,
+    "purlin": 200.0,
+    "eaves beam": 200.0,
+    "ridge beam": 200.0,
+    "side rail": 150.0,
+    "gable post": 150.0,
+}
 Share = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
 Factor = Annotated[float, Field(gt=0, le=5, allow_inf_nan=False)]
 
@@ -152,10 +165,12 @@ class EffectiveLength(Part):
 
 
 class Rules(Part):
-    """What is to be proven and against which limits.
+    """What is to be proven and against which limits. deflections: length over deflection by role, in place of the usual values;
+    null: not checked.
 
     psi: ψ0, ψ1, ψ2 in place of those of table A1.1, by its row. strength_rule: expression(s) of EN 1990 6.4.3.2; xi: ξ of
-    (6.10b). gamma_G_equ: of overturning and uplift, table A1.2(A). imperfections: sway of EN 1993-1-1 5.3.2 in strength.
+    (6.10b). loads_at: where loads from above act on members that nothing holds between the ends of a segment, for
+    lateral-torsional buckling. gamma_G_equ: of overturning and uplift, table A1.2(A). imperfections: sway of EN 1993-1-1 5.3.2 in strength.
     """
 
     standard: Literal["EN"] = "EN"
@@ -174,7 +189,21 @@ class Rules(Part):
     gamma_M1: Positive = 1.0
     rafter_deflection_ratio: Positive = 200.0
     eaves_sway_ratio: Positive = 150.0
+    loads_at: Literal["upper flange", "shear centre"] = "upper flange"
+    deflections: dict[Role, Positive | None] = {}
     effective_lengths: dict[Role, EffectiveLength] = {}
+
+    def deflection_ratio(self, role: str) -> float | None:
+        """Length over deflection that a role must keep; None where nothing is checked."""
+        if role in self.deflections:
+            return self.deflections[role]  # type: ignore[index]
+        if role == "column":
+            return self.eaves_sway_ratio
+        return self.rafter_deflection_ratio if role in ROOF else DEFLECTIONS.get(role)
+
+    def deflects(self, role: str) -> bool:
+        """Whether members of a role have a limit unless the document takes it away."""
+        return role in ROOF or role in DEFLECTIONS or role == "column"
 
 
 class BowInput(Part):
@@ -193,10 +222,11 @@ class BowInput(Part):
 class AnalysisOptions(Part):
     """order: of the ultimate combinations: "by alpha_cr": second order for those below the limit of EN 1993-1-1 5.2.1(3);
     "second" for all; "first" for all: then those below the limit count as not verified. With sway imperfections in second
-    order members count between their ends (5.2.2(7)b). masses: of natural frequencies, factors of cases by
+    order members count between their ends (5.2.2(7)b). second_order_below: that limit, α_cr in elastic analysis. masses: of natural frequencies, factors of cases by
     name; none: all permanent ones. bows: imperfections of members, where they are asked for."""
 
     shear_deformation: bool = True
+    second_order_below: Annotated[float, Field(ge=1, le=100, allow_inf_nan=False)] = 10.0
     bows: Annotated[list[BowInput], Field(max_length=500)] = []
     masses: dict[Name, NotNegative] = {}
     order: Literal["first", "by alpha_cr", "second"] = "by alpha_cr"

@@ -161,7 +161,7 @@ def _passes(chain: Chain, members: list[int], candidate: Section, columns: list[
     segments = verification.segments
     segments = replace(segments, a_T=np.where(segments.a_T > 0, candidate.h / 2, 0.0))
     rows = [int(r) for r in np.flatnonzero(np.isin(segments.member, members))]
-    v = stability_values(chain.document, segments, steel, rows, columns)
+    v = stability_values(chain.document, segments, steel, verification.grounds.limits, rows, columns)
     usable = (v["cls"] < 4).all() and not np.isnan(v["u_661"]).any()
     if not usable or max(v[key].max() for key in ("u_Ny", "u_Nz", "u_LT", "u_661", "u_662")) > 1.0:
         return False

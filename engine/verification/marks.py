@@ -13,14 +13,8 @@ from engine.document import Document
 from engine.processors import shared_out
 from engine.structure.model import Floats
 from engine.verification.equilibrium import resistances
-from engine.verification.verify import (
-    Verification,
-    blocks_of,
-    deflection_limits,
-    frame_deflections,
-    section_values,
-    stability_values,
-)
+from engine.verification.service import measure
+from engine.verification.verify import Verification, blocks_of, section_values, stability_values, within_pieces
 
 #: shares nearer to 1 than this are equal to what governs
 EQUAL = 1e-6
@@ -67,7 +61,7 @@ def marks(
         elif uses[0] == "uplift":
             names, values = resistances(combined, own)
         else:
-            names, values = _movements(document, combined, own)
+            names, values = _movements(combined, verification, own)
         most = values.max(axis=1, keepdims=True)
         share = np.where(most > 0, values / np.where(most > 0, most, 1.0), 0.0)
         for k, i in enumerate(own):
@@ -82,16 +76,17 @@ def _utilisations(document: Document, response: Response, verification: Verifica
     numbers = np.arange(len(response.structure.members) + 1)
     found = np.zeros((len(numbers) - 1, len(verification.strength)))
     everything = slice(None)
+    segments, within = verification.segments, within_pieces(response.structure, response.elements)
 
     def sections(rows: slice) -> Floats:
         v = section_values(document, response, verification.peaks, verification.steel, rows, everything, everything)
         most = np.maximum(np.maximum(np.maximum(v["u_NM"], v["n"]), v["u_Vz"]), v["u_Vy"]).max(axis=1)
-        return np.asarray(np.nan_to_num(most))
+        return np.where(within[rows, None], 0.0, np.nan_to_num(most))
 
     def stability(rows: slice) -> Floats:
-        v = stability_values(document, verification.segments, verification.steel, rows, everything)
+        v = stability_values(document, segments, verification.steel, verification.grounds.limits, rows, everything)
         parts = (v["u_Ny"], v["u_Nz"], v["u_LT"], v["u_661"], v["u_662"])
-        return np.asarray(np.nan_to_num(np.max(np.broadcast_arrays(*parts), axis=0)))
+        return np.where(segments.inside[rows, None], 0.0, np.nan_to_num(np.max(np.broadcast_arrays(*parts), axis=0)))
 
     for owner, of, each in (
         (response.elements.member, sections, verification.peaks.N[0].size),
@@ -104,22 +99,13 @@ def _utilisations(document: Document, response: Response, verification: Verifica
     return found
 
 
-def _movements(document: Document, combined: Combined, which: list[int]) -> tuple[list[str], Floats]:
-    """Names and (quantities, combinations): deflection of rafters and sway of column heads; else movements of nodes."""
-    structure, elements = combined.structure, combined.elements
-    limited = [
-        (i, found) for i, m in enumerate(structure.members) if (found := deflection_limits(document, structure, m))
-    ]
-    if not limited:
+def _movements(combined: Combined, verification: Verification, which: list[int]) -> tuple[list[str], Floats]:
+    """Names and (quantities, combinations): deflection or sway of the stretches that have a limit; else movements of nodes."""
+    structure = combined.structure
+    if not verification.stretches:
         moved = np.linalg.norm(np.moveaxis(combined.displacement(which)[:, :3], 1, 2), axis=2)
         far = moved.max(axis=1) > STILL * moved.max(initial=0.0)
         return [name for name, keep in zip(structure.nodes, far, strict=True) if keep], moved[far]
-    sag, sideways = frame_deflections(combined, which)
-    first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
-    rows = []
-    for i, (criterion, _, _) in limited:
-        own = slice(first[i], first[i + 1])
-        rows.append(
-            np.abs(sideways[own][-1, -1] if criterion == "sway" else sag[own]).reshape(-1, len(which)).max(axis=0)
-        )
-    return [structure.members[i].name for i, _ in limited], np.array(rows)
+    along = combined.deflections(which)
+    rows = [measure(combined, which, along, stretch).max(axis=(0, 1)) for stretch in verification.stretches]
+    return [structure.members[stretch.members[0]].name for stretch in verification.stretches], np.array(rows)

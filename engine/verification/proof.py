@@ -10,18 +10,12 @@ import numpy as np
 
 from engine.actions.combinations import Combination
 from engine.analysis.combined import Combined
-from engine.catalogue.steels import E, G
 from engine.document import Document
 from engine.standards.en.proof_text import LINES, SYMBOLS, Line
-from engine.verification.verify import (
-    CRITERIA,
-    Outcome,
-    Verification,
-    deflection_limits,
-    frame_deflections,
-    section_values,
-    stability_values,
-)
+from engine.verification.outcomes import CRITERIA, SERVICE, Outcome
+from engine.verification.service import measure
+from engine.verification.standing import in_words
+from engine.verification.verify import Verification, section_values, stability_values
 
 
 @dataclass(frozen=True)
@@ -60,7 +54,7 @@ def prove(
     """Write out one outcome of one member."""
     values, assumptions = _values(document, combined, verification, member, outcome)
     lines = [line for line in LINES[outcome.criterion] if line.when(values)]
-    used = verification.deflection if outcome.criterion in ("deflection", "sway") else verification.strength
+    used = verification.deflection if outcome.criterion in SERVICE else verification.strength
     combination = combinations[used[outcome.combination]]
     title, clause = CRITERIA[outcome.criterion]
     return Proof(
@@ -88,7 +82,7 @@ def _values(
         name: getattr(s, name)
         for name in ("h", "b", "tw", "tf", "r", "A", "Iy", "Iz", "It", "Iw", "Wel_y", "Wel_z", "Wpl_y", "Wpl_z", "Wt")
     }
-    values |= {"Av_y": s.Av_y, "Av_z": s.Av_z, "E": E, "G": G, "L": response.structure.length(m)}
+    values |= {"Av_y": s.Av_y, "Av_z": s.Av_z, "E": m.material.E, "G": m.material.G, "L": response.structure.length(m)}
     values |= {"gamma_M0": document.rules.gamma_M0, "gamma_M1": document.rules.gamma_M1, "x": outcome.position}
     values["kind"] = {"I": 0.0, "square": 1.0, "circular": 2.0}.get(s.shape, 3.0)
     single = verification.steel.take(np.array([member]), 0)
@@ -109,24 +103,24 @@ def _values(
     if outcome.criterion == "critical":
         number = verification.strength[c]
         values["u"], values["alpha_cr"] = outcome.utilisation, 1 / outcome.utilisation
-        words = "α_cr was not found" if not np.isfinite(combined.alpha[number]) else "the lowest of Lanczos' method"
-        return values, [f"Elastic critical load of the whole structure under this combination; {words}."]
-    if outcome.criterion in ("deflection", "sway"):
-        return _service_values(document, combined, verification, values, outcome), [
-            "First-order displacement; no pre-camber."
+        said = in_words(combined, number)
+        return values, [f"Elastic critical load under this combination{f': {said}' if said else ''}."]
+    if outcome.criterion in SERVICE:
+        words = verification.stretches[outcome.row].words
+        return _service_values(combined, verification, values, outcome), [
+            f"First-order displacement {words}; no pre-camber."
         ]
     g = verification.segments
-    values |= _scalars(stability_values(document, g, verification.steel, [outcome.row], [c]))
+    limits = verification.grounds.limits
+    values |= _scalars(stability_values(document, g, verification.steel, limits, [outcome.row], [c]))
+    values["alpha_cr"] = float(combined.alpha[verification.strength[c]])
     for name in (
         "N",
         "My",
         "Mz",
         "C1",
+        "lift",
         "CmLT",
-        "Cmy",
-        "M_quarter",
-        "M_half",
-        "M_three",
         "M_start",
         "M_middle",
         "M_end",
@@ -134,7 +128,8 @@ def _values(
         values[name] = float(getattr(g, name)[outcome.row, c])
     for name in ("Lcr_y", "Lcr_z", "L_T", "a_T"):
         values[name] = float(getattr(g, name)[outcome.row])
-    values["L_LT"] = float(g.end[outcome.row] - g.start[outcome.row])
+    values["L_LT"] = float(g.L_LT[outcome.row])
+    values["free"] = float(g.free[outcome.row])
     values["N_Ed"] = max(-values["N"], 0.0)
     values["u"] = {
         "flexural": max(values["u_Ny"], values["u_Nz"]),
@@ -148,25 +143,32 @@ def _values(
         f"Segment from {g.start[outcome.row]:.2f} m to {g.end[outcome.row]:.2f} m, {flange} flange in compression.",
     ]
     if s.shape == "I":
-        notes.append("Loads act at the shear centre; ends of the segment are forks (k = k_w = 1); f = 1 in (6.58).")
+        if g.free[outcome.row]:
+            notes.append(
+                "A cantilever: twice its length under a uniform moment, which covers loads at its upper flange."
+            )
+        else:
+            at = "the upper flange" if values["lift"] > 0 else "the shear centre"
+            notes.append(f"Loads act at {at}; ends of the segment are forks (k = k_w = 1); f = 1 in (6.58).")
         if flange == "inner":
             notes.append("Purlins on the flange in tension are not counted as a restraint of the segment: safe side.")
     if lengths.sway:
-        notes.append("Sway mode: C_my = 0.9 (table B.3); first-order forces, EN 1993-1-1 5.2.2(8).")
+        notes.append("Sway mode: C_my at least 0.9 (table B.3).")
+    if values["as_whole_y"] or values["as_whole_z"]:
+        said = in_words(combined, verification.strength[c])
+        notes.append(f"N_cr is that of the buckling analysis, α_cr N_Ed{f' ({said})' if said else ''}.")
     return values, notes
 
 
 def _service_values(
-    document: Document, combined: Combined, verification: Verification, values: dict[str, float], outcome: Outcome
+    combined: Combined, verification: Verification, values: dict[str, float], outcome: Outcome
 ) -> dict[str, float]:
-    sag, sideways = frame_deflections(combined, [verification.deflection[outcome.combination]])
-    rafter = outcome.criterion == "deflection"
-    values["w"] = abs(float((sag if rafter else sideways)[outcome.row, outcome.station, 0]))
-    structure = combined.structure
-    member = structure.members[int(combined.elements.member[outcome.row])]
-    limits = deflection_limits(document, structure, member)
-    assert limits
-    _, values["span"], values["ratio"] = limits
+    which = [verification.deflection[outcome.combination]]
+    stretch = verification.stretches[outcome.row]
+    found = measure(combined, which, combined.deflections(which), stretch)
+    k, s = divmod(outcome.station, found.shape[1])
+    values["w"] = float(found[k, s, 0])
+    values["span"], values["ratio"] = stretch.length, stretch.ratio
     values["limit"] = values["span"] / values["ratio"]
     values["u"] = values["w"] / values["limit"]
     return values

@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-import re
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Any
@@ -13,64 +12,28 @@ import numpy as np
 from engine.actions.combinations import Combination
 from engine.analysis.combined import Combined
 from engine.analysis.diagrams import Diagrams, peaked
+from engine.analysis.elements import Elements
 from engine.analysis.solve import Response
+from engine.catalogue.steels import E
 from engine.document import Document
 from engine.memory import stored
 from engine.processors import shared_out
 from engine.progress import Step, quiet
 from engine.standards.en.steel import SteelArrays, Values, section_check, stability_check, steel_arrays
-from engine.structure.model import Bools, Floats, Ints, Member, Structure
+from engine.structure.model import Bools, Floats, Ints, Structure
+from engine.verification.outcomes import Outcome, Verdict, Whole, whole
 from engine.verification.segments import Segments, cut_segments
+from engine.verification.service import Stretch, measure, stretches, unlimited
+from engine.verification.standing import free_to_move, judge
 
-#: criterion -> (words, clause)
-CRITERIA = {
-    "section": ("Cross-section N + M", "EN 1993-1-1 6.2.9"),
-    "shear": ("Shear", "EN 1993-1-1 6.2.6"),
-    "flexural": ("Flexural buckling", "EN 1993-1-1 6.3.1"),
-    "lateral": ("Lateral-torsional buckling", "EN 1993-1-1 6.3.2"),
-    "interaction": ("Buckling under N + M", "EN 1993-1-1 6.3.3"),
-    "critical": ("Critical load exceeded", "EN 1993-1-1 5.2.1"),
-    "deflection": ("Deflection", "EN 1990 A1.4"),
-    "sway": ("Sway of the eaves", "EN 1990 A1.4"),
-}
 #: shapes with checks
 COVERED = ("I", "square", "rectangular", "circular")
-#: utilisation said of a combination beyond its critical load where its α_cr is not known
-BEYOND = 9.99
 #: values that are checked together
 BLOCK = 80_000
+#: criteria of which at least one must be found
+STRENGTH = ("section", "shear", "flexural", "lateral", "interaction")
 #: torsion is covered only as negligible: share of the shear yield stress up to which it is left out
 TORSION_LIMIT = 0.05
-
-
-@dataclass(frozen=True)
-class Outcome:
-    """The governing utilisation of one criterion for one member, and where: indices for the proof.
-
-    row: element (section, shear) or segment row (stability); station: of that element, else −1. position: m from start.
-    """
-
-    criterion: str
-    utilisation: float
-    combination: int
-    position: float
-    row: int
-    station: int = -1
-
-
-@dataclass(frozen=True)
-class Verdict:
-    """Everything found for one member. status: "passes", "fails" or "not covered" (then the reasons say why)."""
-
-    member: int
-    status: str
-    outcomes: tuple[Outcome, ...]
-    not_covered: tuple[str, ...]
-
-    @property
-    def governing(self) -> Outcome | None:
-        """The outcome with the largest utilisation."""
-        return max(self.outcomes, key=lambda o: o.utilisation, default=None)
 
 
 @dataclass(frozen=True)
@@ -97,6 +60,16 @@ class Grounds:
         return cut_segments(self.document, self.combined.structure, self.combined.elements, self.forces)
 
     @cached_property
+    def limits(self) -> Floats:
+        """(2, members, combinations) critical axial forces about y and z that the buckling of the whole leaves each member, inf
+        where it does not limit them: modes that sway are in the forces where a combination is in second order and leans."""
+        standing, second = self.combined.standing, self.combined.second[list(self.strength)]
+        leans = second & self.document.rules.imperfections
+        found = np.where(leans, standing.held, standing.least)
+        # along local z a member bends about y
+        return found[::-1]
+
+    @cached_property
     def steel(self) -> SteelArrays:
         return steel_arrays([(m.section, m.material, m.bar) for m in self.combined.structure.members])
 
@@ -111,14 +84,16 @@ class Grounds:
 
 @dataclass(frozen=True)
 class Verification:
-    """Verdicts and all that their proofs need. strength, deflection: indices of the combinations used; service_factors:
-    (deflection combinations, cases); along: (e, s) largest utilisation of section and stability checks at each station."""
+    """Verdicts and all that their proofs need. strength, deflection: indices of the combinations used; stretches: what keeps
+    limits of deflection; along: (e, s) largest utilisation of section and stability checks at each station, NaN where nothing is
+    checked; idle: cases that no combination for strength takes up, in words."""
 
     verdicts: tuple[Verdict, ...]
     grounds: Grounds
     deflection: tuple[int, ...]
-    service_factors: Floats
+    stretches: tuple[Stretch, ...]
     along: Floats
+    idle: tuple[str, ...] = ()
 
     @property
     def strength(self) -> tuple[int, ...]:
@@ -146,9 +121,14 @@ class Verification:
         return self.grounds.peaks
 
     @property
+    def whole(self) -> Whole:
+        """What may be said of the whole building."""
+        return whole(self.verdicts, self.idle)
+
+    @property
     def worst(self) -> float:
         """The largest utilisation of all."""
-        return max((v.governing.utilisation for v in self.verdicts if v.governing), default=0.0)
+        return self.whole.worst
 
 
 def verify(
@@ -160,7 +140,6 @@ def verify(
     structure = response.structure
     strength = tuple(i for i, c in enumerate(combinations) if c.use in ("strength", "accidental"))
     service = tuple(i for i, c in enumerate(combinations) if c.use == "deflection")
-    cases = response.displacement.shape[2]
     grounds = Grounds(document, combined, strength)
     outcomes: list[list[Outcome]] = [[] for _ in structure.members]
     reasons: list[list[str]] = [[] for _ in structure.members]
@@ -177,33 +156,64 @@ def verify(
             reasons[i].append(
                 "the offset of the member enters the analysis; its effect on stability is not covered yet"
             )
-    along = np.zeros(combined.stations.shape)
+    along = np.full(combined.stations.shape, np.nan)
+    stretches_: tuple[Stretch, ...] = ()
+    left_out: list[list[str]] = [[] for _ in structure.members]
     if strength:
-        along = _sections(document, response, grounds.peaks, grounds.steel, outcomes, reasons, progress)
-        held = _stability(document, grounds.segments, grounds.steel, outcomes, reasons)
+        along = _sections(document, response, grounds, outcomes, reasons, progress)
+        held = _stability(document, grounds, outcomes, reasons)
         _spread(combined, grounds.segments, held, along)
-        _equilibria(combined, combinations, strength, outcomes, reasons)
-    service_factors = np.array([combinations[i].factors for i in service]).reshape(len(service), cases)
-    if service and document.hall:
-        _deflection(document, combined, service, outcomes)
-        _free(combined, combinations, service, reasons)
+        judge(document, combined, combinations, strength, outcomes, reasons)
+    if service:
+        stretches_ = tuple(stretches(document, structure, combined.elements))
+        _deflection(combined, service, list(stretches_), outcomes)
+        free_to_move(combined, combinations, service, reasons)
+        for i in unlimited(document, structure, list(stretches_)):
+            left_out[i].append("deflection not checked: it has no limit")
+    else:
+        for i, member in enumerate(structure.members):
+            if member.behaviour == "beam" and document.rules.deflects(member.role):
+                left_out[i].append("deflection not checked: there is no combination for it")
     verdicts = []
     for i, found in enumerate(outcomes):
         usable = tuple(o for o in found if np.isfinite(o.utilisation))
         if len(usable) < len(found) and not reasons[i]:
             reasons[i].append("a resistance could not be computed")
-        worst = max((o.utilisation for o in usable), default=0.0)
-        status = "fails" if worst > 1.0 else "not covered" if reasons[i] or not usable else "passes"
-        if not usable and not reasons[i]:
+        if not strength and not reasons[i]:
             reasons[i].append("no combination for strength")
-        verdicts.append(Verdict(i, status, usable, tuple(dict.fromkeys(reasons[i]))))
-    return Verification(tuple(verdicts), grounds, service, service_factors, along)
+        elif not any(o.criterion in STRENGTH for o in usable) and not reasons[i]:
+            reasons[i].append("nothing of it is checked for strength")
+        worst = max((o.utilisation for o in usable), default=0.0)
+        status = "fails" if worst > 1.0 else "not covered" if reasons[i] else "passes"
+        verdicts.append(Verdict(i, status, usable, tuple(dict.fromkeys(reasons[i])), tuple(left_out[i])))
+    return Verification(tuple(verdicts), grounds, service, stretches_, along, _idle(combined, combinations))
+
+
+def _idle(combined: Combined, combinations: list[Combination]) -> tuple[str, ...]:
+    """Cases with loads that no combination for strength takes up."""
+    rows = np.array([c.factors for c in combinations if c.use in ("strength", "accidental")])
+    loading = combined.response.system.loading
+    if not len(rows):
+        return ()
+    found = []
+    for i, case in enumerate(loading.cases):
+        if case.nature == "imperfection" or rows[:, i].any():
+            continue
+        if np.abs(combined.response.reaction[..., i]).max(initial=0.0) > 1.0:
+            found.append(f"case “{case.name}” is in no combination for strength")
+    return tuple(found)
 
 
 def stability_values(
-    document: Document, segments: Segments, steel: SteelArrays, rows: slice | list[int], columns: slice | list[int]
+    document: Document,
+    segments: Segments,
+    steel: SteelArrays,
+    limits: Floats,
+    rows: slice | list[int],
+    columns: slice | list[int],
 ) -> Values:
-    """stability_check on some segment rows and combinations: the whole for the verdict, a single one for a proof."""
+    """stability_check on some segment rows and combinations: the whole for the verdict, a single one for a proof. limits: (2,
+    members, combinations) as in `Grounds`."""
     s = segments
     pick = np.arange(len(s.member))[rows]
 
@@ -225,8 +235,13 @@ def stability_values(
         lengths(s.Lcr_z),
         lengths(s.L_T),
         lengths(s.a_T),
-        lengths(s.end - s.start),
+        lengths(s.L_LT),
         document.rules.gamma_M1,
+        at(s.lift),
+        at(s.My_most),
+        at(s.Mz_most),
+        limits[0, s.member[pick]][:, columns],
+        limits[1, s.member[pick]][:, columns],
     )
 
 
@@ -260,28 +275,37 @@ def section_values(
 def _sections(
     document: Document,
     response: Response,
-    forces: Diagrams,
-    steel: SteelArrays,
+    grounds: Grounds,
     outcomes: list[list[Outcome]],
     reasons: list[list[str]],
     progress: Step,
 ) -> Floats:
-    """Also gives the largest utilisation of the sections at each station, (e, s)."""
-    elements = response.elements
+    """Also gives the largest utilisation of the sections at each station, (e, s), NaN within haunches, of which nothing is
+    checked."""
+    elements, forces, steel = response.elements, grounds.peaks, grounds.steel
     along = np.zeros(forces.x.shape)
+    within = within_pieces(response.structure, elements)
     first = np.searchsorted(elements.member, np.arange(len(outcomes) + 1))
-    slender_web = (steel.kind == 0) & (steel.h - 2 * steel.tf > 72 * np.sqrt(235e6 / steel.fy) * steel.tw)
+    slender_web = (steel.kind == 0) & (steel.h - 2 * steel.tf > 72 * np.sqrt(235e6 / steel.fy * steel.E / E) * steel.tw)
     blocks = list(blocks_of(first, forces.N[0].size))
 
     def checked(block: tuple[int, int]) -> tuple[dict[str, Floats], Bools, Bools]:
         rows = slice(first[block[0]], first[block[1]])
         v = section_values(document, response, forces, steel, rows, slice(None), slice(None))
-        along[rows] = np.nan_to_num(np.maximum(np.maximum(v["u_NM"], v["u_Vz"]), v["u_Vy"]).max(axis=2))
+        along[rows] = np.maximum(np.maximum(v["u_NM"], v["u_Vz"]), v["u_Vy"]).max(axis=2)
+        hidden = within[rows]
+        along[rows][hidden] = np.nan
         largest = {
             "section": np.where(v["n"] > 1.0, np.maximum(v["n"], v["u_NM"]), v["u_NM"]),
             "shear": np.maximum(v["u_Vz"], v["u_Vy"]),
         }
-        return largest, (v["cls"] == 4).any(axis=(1, 2)), (v["u_T"] > TORSION_LIMIT).any(axis=(1, 2))
+        for u in largest.values():
+            u[hidden] = np.nan
+        return (
+            largest,
+            (v["cls"] == 4).any(axis=(1, 2)) & ~hidden,
+            (v["u_T"] > TORSION_LIMIT).any(axis=(1, 2)) & ~hidden,
+        )
 
     for (start, end), (largest, class_4, torsion) in zip(blocks, shared_out(checked, blocks), strict=True):
         progress(start, len(outcomes))
@@ -305,6 +329,16 @@ def _sections(
     return along
 
 
+def within_pieces(structure: Structure, elements: Elements) -> Bools:
+    """(e,) elements with a section of their own: pieces of haunches and tapers."""
+    found = np.zeros(len(elements), dtype=bool)
+    middle = elements.offset + elements.reach / 2
+    for i, m in enumerate(structure.members):
+        for piece in m.pieces:
+            found |= (elements.member == i) & (middle > piece.start) & (middle < piece.end)
+    return found
+
+
 def blocks_of(first: Ints, each: int) -> Iterator[tuple[int, int]]:
     """Runs of members whose elements (or segments) make some BLOCK values; first: (members + 1,) the first of each; each: values of
     one. What is computed on them stays in
@@ -318,12 +352,12 @@ def blocks_of(first: Ints, each: int) -> Iterator[tuple[int, int]]:
 
 def _stability(
     document: Document,
-    segments: Segments,
-    steel: SteelArrays,
+    grounds: Grounds,
     outcomes: list[list[Outcome]],
     reasons: list[list[str]],
 ) -> Floats:
     """Also gives the largest utilisation of each segment in stability, (segments,)."""
+    segments, steel, limits = grounds.segments, grounds.steel, grounds.limits
     first = np.searchsorted(segments.member, np.arange(len(outcomes) + 1))
     middle = (segments.start + segments.end) / 2
     held = np.zeros(len(middle))
@@ -331,7 +365,7 @@ def _stability(
 
     def checked(block: tuple[int, int]) -> tuple[dict[str, Floats], Bools]:
         rows = slice(first[block[0]], first[block[1]])
-        v = stability_values(document, segments, steel, rows, slice(None))
+        v = stability_values(document, segments, steel, limits, rows, slice(None))
         interaction = np.maximum(v["u_661"], v["u_662"])
         held[rows] = np.nan_to_num(interaction.max(axis=1))
         largest = {
@@ -339,14 +373,18 @@ def _stability(
             "lateral": np.where(steel.kind[segments.member[rows]][:, None] == 0, v["u_LT"], -1.0),
             "interaction": interaction,
         }
-        return largest, (v["cls"] == 4).any(axis=1)
+        hidden = segments.inside[rows]
+        held[rows] = np.where(hidden, 0.0, held[rows])
+        for u in largest.values():
+            u[hidden] = np.nan
+        return largest, (v["cls"] == 4).any(axis=1) & ~hidden
 
     for (start, end), (largest, class_4) in zip(blocks, shared_out(checked, blocks), strict=True):
         for m in range(start, end):
             own = slice(first[m] - first[start], first[m + 1] - first[start])
             for criterion, u in largest.items():
                 block = u[own]
-                if not block.size or np.isnan(block).all() or block.max() < 0:
+                if not block.size or np.isnan(block).all() or np.nanmax(block) < 0:
                     continue
                 j, c = np.unravel_index(int(np.argmax(np.where(np.isnan(block), -1.0, block))), block.shape)
                 row = int(first[m] + j)
@@ -366,97 +404,33 @@ def _spread(combined: Combined, segments: Segments, held: Floats, along: Floats)
         np.maximum(along[own], value, out=along[own], where=inside)
 
 
-def frame_deflections(combined: Combined, which: Sequence[int]) -> tuple[Floats, Floats]:
-    """(e, s, combinations) in metres: downward deflection from the chord between the columns of the bay, and sideways
-    movement.
-
-    Deflection has values for the rafters and top chords of frames, movement for all; others are zero.
-    """
-    structure, elements = combined.structure, combined.elements
-    moved = combined.deflections(which)
-    x = combined.stations
-    vertical, sideways = moved[:, :, 2], moved[:, :, 0]
-    u = combined.displacement(which)[:, 2]
-    number = {name: i for i, name in enumerate(structure.nodes)}
-    sag = np.zeros_like(vertical)
-    chords = {i: bay_of(m) for i, m in enumerate(structure.members)}
-    for e, m in enumerate(elements.member):
-        bay = chords[int(m)]
-        if not bay:
-            continue
-        a, b = (number[f"frame-{structure.members[m].frame}/eaves-{letter}"] for letter in bay)
-        at = structure.xyz[elements.ends[e, 0], 0] + x[e] * elements.axes[e, 0, 0]
-        share = ((at - structure.xyz[a, 0]) / (structure.xyz[b, 0] - structure.xyz[a, 0]))[:, None]
-        sag[e] = (1 - share) * u[a] + share * u[b] - vertical[e]
-    return sag, sideways
-
-
-def bay_of(member: Member) -> str:
-    """Letters of the two column lines that a rafter or top chord of a hall spans between; "" for other members."""
-    if member.jig != "hall" or not member.frame:
-        return ""
-    found = re.fullmatch(r"frame-\d+/(?:rafter|truss)-([A-Z]{2})(?:-left|-right)?(?:/top-\d+)?", member.name)
-    return found[1] if found else ""
-
-
-def deflection_limits(document: Document, structure: Structure, member: Member) -> tuple[str, float, float] | None:
-    """(criterion, length, ratio) of the limit that a member's deflection keeps: length / ratio; None without one."""
-    rules = document.rules
-    if bay := bay_of(member):
-        number = structure.nodes.index
-        a, b = (structure.xyz[number(f"frame-{member.frame}/eaves-{letter}"), 0] for letter in bay)
-        return "deflection", float(b - a), rules.rafter_deflection_ratio
-    if member.jig == "hall" and member.frame and "/column-" in member.name:
-        return "sway", structure.length(member), rules.eaves_sway_ratio
-    return None
-
-
-def _equilibria(
-    combined: Combined,
-    combinations: list[Combination],
-    strength: tuple[int, ...],
-    outcomes: list[list[Outcome]],
-    reasons: list[list[str]],
+def _deflection(
+    combined: Combined, which: tuple[int, ...], found: list[Stretch], outcomes: list[list[Outcome]]
 ) -> None:
-    """Combinations beyond their critical load fail every member; those whose one-way parts find no state cover none."""
-    for k, i in enumerate(strength):
-        if not combined.stable(i):
-            alpha = combined.alpha[i]
-            u = 1 / alpha if np.isfinite(alpha) and 0 < alpha < 1 else BEYOND
-            for m, found in enumerate(outcomes):
-                row = int(np.searchsorted(combined.elements.member, m))
-                found.append(Outcome("critical", float(u), k, 0.0, row))
-        if not combined.settled(i):
-            for found_reasons in reasons:
-                found_reasons.append(
-                    f"members or supports that act one way find no state in {combinations[i].name} (they alternate)"
-                )
-
-
-def _free(combined: Combined, combinations: list[Combination], which: Sequence[int], reasons: list[list[str]]) -> None:
-    """Of combinations for deflection that slack members leave as a mechanism nothing is known."""
-    for i in which:
-        if combined.free(i):
-            for found in reasons:
-                found.append(f"slack members or lifted supports leave a mechanism in {combinations[i].name}")
-
-
-def _deflection(document: Document, combined: Combined, which: Sequence[int], outcomes: list[list[Outcome]]) -> None:
-    structure, elements = combined.structure, combined.elements
-    sag, sideways = frame_deflections(combined, which)
-    first = np.searchsorted(elements.member, np.arange(len(outcomes) + 1))
-    for m, member in enumerate(structure.members):
-        found = deflection_limits(document, structure, member)
-        if not found:
-            continue
-        criterion, length, ratio = found
-        block = np.abs((sag if criterion == "deflection" else sideways)[first[m] : first[m + 1]])
-        if criterion == "sway":
-            # the head of the column alone: of its last element the last station
-            only = np.zeros(block.shape[:2], dtype=bool)
-            only[-1, -1] = True
-            block = np.where(only[:, :, None], block, 0.0)
-        j, s, c = np.unravel_index(int(np.argmax(block)), block.shape)
-        e = int(first[m] + j)
-        position = float(elements.positions(combined.stations)[e, s])
-        outcomes[m].append(Outcome(criterion, float(block[j, s, c] / (length / ratio)), int(c), position, e, int(s)))
+    """The worst stretch of each member against its limit."""
+    along = combined.deflections(which)
+    places = combined.elements.positions(combined.stations)
+    worst: dict[tuple[int, str], Outcome] = {}
+    for number, stretch in enumerate(found):
+        block = measure(combined, which, along, stretch) * (stretch.ratio / stretch.length)
+        owners = combined.elements.member[stretch.rows]
+        for member in stretch.members:
+            own = np.flatnonzero(owners == member)
+            if not len(own):
+                continue
+            part = block[own]
+            k, s, c = np.unravel_index(int(np.argmax(part)), part.shape)
+            e = int(stretch.rows[own[k]])
+            outcome = Outcome(
+                stretch.criterion,
+                float(part[k, s, c]),
+                int(c),
+                float(places[e, s]),
+                number,
+                int(own[k] * block.shape[1] + s),
+            )
+            before = worst.get((member, stretch.criterion))
+            if before is None or outcome.utilisation > before.utilisation:
+                worst[member, stretch.criterion] = outcome
+    for (member, _), outcome in worst.items():
+        outcomes[member].append(outcome)

@@ -27,8 +27,9 @@ from engine.structure.model import FREEDOMS, Floats, Member, Structure
 from engine.structure.planes import planes
 from engine.verification.equilibrium import Edge, equilibrium
 from engine.verification.marks import marks
+from engine.verification.outcomes import CRITERIA, Verdict
 from engine.verification.proof import Proof
-from engine.verification.verify import CRITERIA, Verdict, stability_values
+from engine.verification.verify import stability_values
 from server.projects import schemas
 from server.projects.surfaces import brief, local_out, wind_out
 
@@ -420,7 +421,7 @@ def ribbon_out(chain: Chain, member: int) -> schemas.RibbonOut:
     rows = [int(r) for r in np.flatnonzero(s.member == member)]
     spans: dict[int, list[schemas.SpanOut]] = {1: [], -1: []}
     if verification.strength:
-        v = stability_values(chain.document, s, verification.steel, rows, slice(None))
+        v = stability_values(chain.document, s, verification.steel, verification.grounds.limits, rows, slice(None))
         for k, r in enumerate(rows):
             u = float(np.nan_to_num(v["u_LT"][k]).max()) if m.section.shape == "I" else 0.0
             spans[int(s.flange[r])].append(schemas.SpanOut(start=float(s.start[r]), end=float(s.end[r]), utilisation=u))

@@ -11,7 +11,7 @@ from engine.document import read_document
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.load import load
-from tests.engine.helpers import FIXED, PINNED, ROLLER, E, I, beam, published, solved
+from tests.engine.helpers import FIXED, PINNED, ROLLER, E, I, beam, published, solved, textbook
 
 CASES = {case["id"]: case for case in published("analysis.json")}
 
@@ -247,14 +247,14 @@ def random_frame(seed: int, turn: np.ndarray | None = None) -> dict:
 
 class RandomFrames(unittest.TestCase):
     def response(self, data):
-        document = read_document(data)
+        document = read_document(textbook(data))
         structure = expand(document)
         return solve(structure, load(document, structure))
 
     def test_equilibrium_of_the_whole(self):
         for seed in range(8):
             data = random_frame(seed)
-            document = read_document(data)
+            document = read_document(textbook(data))
             chain = run(document)
             r = chain.response
             force = np.array(chain.loading.expected[0])
@@ -285,12 +285,12 @@ class RandomFrames(unittest.TestCase):
             data["cases"] = [{"name": "P"}, {"name": "Q"}]
             data["node_loads"] = one["node_loads"] + [{**p, "case": "Q"} for p in other["node_loads"]]
             data["combinations"] = [{"name": "C", "factors": {"P": 1.35, "Q": -0.7}}]
-            chain = run(read_document(data))
+            chain = run(read_document(textbook(data)))
             direct = read_document(
-                data
+                textbook(data)
                 | {
                     "cases": [{"name": "P"}],
-                    "combinations": [],
+                    "combinations": [{"name": "C", "factors": {"P": 1.0}}],
                     "node_loads": [
                         {"case": "P", "node": p["node"], "force": [f * v for v in p["force"]]}
                         for f, load in ((1.35, one), (-0.7, other))
@@ -308,7 +308,7 @@ class RandomFrames(unittest.TestCase):
         for seed in range(4):
             data = random_frame(seed)
             data["members"][2]["releases"] = {"start": ["ry"], "end": ["rz"], "end_springs": {"ry": 500.0}}
-            document = read_document(data)
+            document = read_document(textbook(data))
             structure = expand(document)
             K = assemble(structure, load(document, structure)).K
             self.assertLess(abs(K - K.T).max(), 1e-12 * abs(K).max())
@@ -365,7 +365,7 @@ class Mechanisms(unittest.TestCase):
             node_loads=[{"case": "P", "node": "n1", "force": [10, 0, 0]}],
         )
         with self.assertRaisesRegex(ModelError, r"node “n[01]” can move along X"):
-            run(read_document(data))
+            run(read_document(textbook(data)))
 
     def test_a_hinge_too_many(self):
         data = beam(
@@ -375,7 +375,7 @@ class Mechanisms(unittest.TestCase):
         )
         data["members"][0]["releases"] = {"end": ["ry"]}
         with self.assertRaisesRegex(ModelError, "mechanism: node “n"):
-            run(read_document(data))
+            run(read_document(textbook(data)))
 
     def test_a_stiff_model_is_not_taken_for_a_mechanism(self):
         # a chain of forty elements is ill-conditioned but sound: tip deflection of the cantilever

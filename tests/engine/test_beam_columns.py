@@ -12,7 +12,7 @@ from engine.catalogue.steels import GRAVITY
 from engine.document import read_document
 from engine.expand import expand
 from engine.load import load
-from tests.engine.helpers import FIXED
+from tests.engine.helpers import FIXED, textbook
 from tests.engine.test_classics import E as ELASTIC
 from tests.engine.test_classics import G as SHEAR
 from tests.engine.test_classics import I as IY
@@ -392,7 +392,7 @@ class Masses(unittest.TestCase):
             data["sections"][0]["Iz"] = 4 * data["sections"][0]["Iy"]
             for support in data["supports"]:
                 support["turn"] = turn
-            document = read_document(data)
+            document = read_document(textbook(data))
             structure = expand(document)
             loading = load(document, structure)
             factors = np.array([float(c.name == "P") for c in loading.cases])

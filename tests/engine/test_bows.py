@@ -13,7 +13,7 @@ from engine.errors import ModelError
 from engine.expand import expand
 from engine.load import bows, combinations, load
 from engine.standards.en.imperfections import bow_ratio
-from tests.engine.helpers import FIXED
+from tests.engine.helpers import FIXED, textbook
 
 L, E, I, A = 6.0, 210e9, 8.356e-05, 5.381e-3  # noqa: E741
 PINNED, GUIDED = ["x", "y", "z", "rz"], ["x", "y", "rz"]
@@ -41,7 +41,7 @@ def strut(pieces=1, force=-3e5, across=0.0, foot=PINNED, head=GUIDED, releases=N
 
 def moments(data, order="second"):
     """M_y at the start, in the middle and at the end of the strut, and α_cr."""
-    document = read_document(data)
+    document = read_document(textbook(data))
     structure = expand(document)
     loading = load(document, structure)
     system = assemble(structure, loading, document.analysis.shear_deformation, bows(document, structure))
@@ -110,7 +110,7 @@ class Struts(unittest.TestCase):
         self.assertEqual(middle, 0.0)
 
     def test_about_the_weak_axis(self):
-        document = read_document(strut(about="z", force=-5e4))
+        document = read_document(textbook(strut(about="z", force=-5e4)))
         chain = run(document)
         p = 5e4
         q, u = 8 * p * (L / 250) / L**2, sqrt(p / (E * I / 10)) * L / 2

@@ -139,16 +139,29 @@ class Imperfections(unittest.TestCase):
 
 
 class Own(unittest.TestCase):
+    def own(self, data):
+        return {c.name: c for c in respond(read_document(data)).combinations if c.rule == "stated"}
+
+    def test_those_for_strength_lean_too(self):
+        data = {"hall": {}, "combinations": [{"name": "Own", "factors": {"Snow, undrifted": 1.2, "Cladding": 1.0}}]}
+        self.assertEqual(sorted(self.own(data)), ["Own", *(f"Own Φ({way})" for way in ("+X", "+Y", "−X", "−Y"))])
+        leaning = self.own(data)["Own Φ(−X)"]
+        self.assertEqual(leaning.formula, "G2 + 1.2 S1 + Φ(−X)")
+        # those that state the imperfections themselves, and those for deflection, do not
+        for other in ({"factors": {"Cladding": 1.0, "Cladding, leaning along X": 1.0}}, {"use": "deflection"}):
+            data["combinations"][0] |= other
+            self.assertEqual(list(self.own(data)), ["Own"])
+
     def test_own_combinations_outlive_the_hall(self):
         data = {"hall": {}, "combinations": [{"name": "Own", "factors": {"Snow, undrifted": 1.2, "Cladding": 1.0}}]}
-        self.assertEqual(respond(read_document(data)).combinations[-1].formula, "G2 + 1.2 S1")
+        self.assertEqual(self.own(data)["Own"].formula, "G2 + 1.2 S1")
         data["hall"] = {"bays": [{"span": 15}, {"span": 18}]}
-        self.assertEqual(respond(read_document(data)).combinations[-1].formula, "G2 + 1.2 S1")
+        self.assertEqual(self.own(data)["Own"].formula, "G2 + 1.2 S1")
         data["site"] = {"ground_snow": 0}
         lost = respond(read_document(data)).combinations[-1]
         self.assertEqual((lost.use, lost.formula), ("lost", "lost: “Snow, undrifted”"))
         data["combinations"] = [{"name": "C1", "factors": {"Cladding": 1}}]
-        with self.assertRaisesRegex(ModelError, "already is a combination “C1”"):
+        with self.assertRaisesRegex(ModelError, "“C1” is the name of a generated combination"):
             respond(read_document(data))
 
     def test_own_cases_join_the_generated_ones(self):

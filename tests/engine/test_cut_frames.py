@@ -13,7 +13,7 @@ from engine.chain import Loading
 from engine.document import read_document
 from engine.expand import expand
 from engine.load import combinations, load
-from tests.engine.helpers import FIXED, E, I
+from tests.engine.helpers import FIXED, E, I, textbook
 
 PAIRS = [(i, i + 1) for i in range(6)] + [(0, 3), (1, 5), (2, 6)]
 
@@ -83,7 +83,7 @@ def cut(data: dict[str, Any], seed: int) -> dict[str, Any]:
 
 def analysed(data: dict[str, Any], order: str = "first") -> tuple[Combined, Loading]:
     """The results of a document's combinations, and its loading."""
-    document = read_document(data)
+    document = read_document(textbook(data))
     structure = expand(document)
     loading = load(document, structure)
     return combine_results(assemble(structure, loading), combinations(document, loading), order), loading
@@ -91,7 +91,7 @@ def analysed(data: dict[str, Any], order: str = "first") -> tuple[Combined, Load
 
 def states_of(data: dict[str, Any], order: str) -> States:
     """The solved states of a document's combinations."""
-    document = read_document(data)
+    document = read_document(textbook(data))
     structure = expand(document)
     loading = load(document, structure)
     rows = np.array([c.factors for c in combinations(document, loading)])

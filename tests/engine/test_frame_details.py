@@ -12,6 +12,7 @@ from engine.chain import run
 from engine.document import FORMAT_VERSION, Document, read_document
 from engine.document.byhand import MemberEdit
 from engine.document.jigs import FloorJig, Gable, HallJig, LeanTo, Overhangs, Purlins, RoofBay, RoofTruss
+from engine.document.rules import AnalysisOptions
 from engine.document.upgrade import upgrade
 from engine.errors import ModelError
 from engine.expand import expand, said
@@ -162,6 +163,7 @@ class WhatIsSaid(unittest.TestCase):
 
 class EffectiveLengths(unittest.TestCase):
     def factor(self, document, name):
+        document = document.model_copy(update={"analysis": AnalysisOptions(order="first")})
         built = expand(document)
         return default_factors(document, built, built.member(name))
 

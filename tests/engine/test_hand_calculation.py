@@ -20,8 +20,18 @@ SLOPE = SPAN / 2 / cos(PITCH)
 
 
 def upright(document):
-    """The same without sway imperfections, which the hand calculation leaves out."""
-    return document.model_copy(update={"rules": document.rules.model_copy(update={"imperfections": False})})
+    """The same without sway imperfections, in first order with effective lengths of the sway mode, and with loads at the shear
+    centre, as by hand."""
+    rules = document.rules.model_copy(update={"imperfections": False, "loads_at": "shear centre"})
+    analysis = document.analysis.model_copy(update={"order": "first"})
+    return document.model_copy(update={"rules": rules, "analysis": analysis})
+
+
+def c1(*moments):
+    """C1 from moments at equal distances, straight between: the twist as one half sine wave, 1/√(2 ∫ m² sin² πξ dξ)."""
+    xi = np.linspace(0, 1, 4001)
+    m = np.interp(xi, np.linspace(0, 1, len(moments)), np.array(moments) / max(moments))
+    return 1 / sqrt(2 * np.trapezoid(m**2 * np.sin(pi * xi) ** 2, xi))
 
 
 def two_hinged_frame(wall_left, wall_right, roof_left, roof_right, I_column, I_rafter):
@@ -134,18 +144,15 @@ class Checks(unittest.TestCase):
 
     def test_column(self):
         # HEA 450: A 178.0 cm², Iy 63720, Iz 9465 cm⁴, Wpl,y 3216 cm³, It 243.8 cm⁴, Iw 4 148 000 cm⁶ (published)
-        A, Iy, Iz, W, It, Iw = 178.0e-4, 63720e-8, 9465e-8, 3216e-6, 243.8e-8, 4.148e-6
+        A, Iz, W, It, Iw = 178.0e-4, 9465e-8, 3216e-6, 243.8e-8, 4.148e-6
         N, M = 141.9e3, 435.0e3
-        r = 48200 / 24.371 / (63720 / 6)
-        low, high = 1e-6, pi / 2 - 1e-9
-        for _ in range(200):
-            u = (low + high) / 2
-            low, high = (u, high) if u * tan(u) < 6 * r else (low, u)
-        Ly = pi / u * EAVES
-        chi_y = chi(0.21, sqrt(A * FY / (pi**2 * E * Iy / Ly**2)))
+        # α_cr of the pitched portal, axial force in the rafters included (Davies, The Structural Engineer 68, 1990)
+        R = (63720 / 6) / (48200 / SLOPE)
+        alpha = 3 * E * 48200e-8 / (SLOPE * ((1 + 1.2 / R) * N * EAVES + 0.3 * 91.93e3 * SLOPE))
+        chi_y = chi(0.21, sqrt(A * FY / (alpha * N)))
         lz = sqrt(A * FY / (pi**2 * E * Iz / 36))
         chi_z = chi(0.34, lz)
-        C1 = sqrt(35 / (1 + 9 * 0.7508**2 + 16 * 0.5011**2 + 9 * 0.2508**2))
+        C1 = c1(1, 0.7508, 0.5011, 0.2508, 0)
         euler = pi**2 * E * Iz / 36
         Mcr = C1 * euler * sqrt(Iw / Iz + G * It / euler)
         lLT = sqrt(W * FY / Mcr)
@@ -155,8 +162,9 @@ class Checks(unittest.TestCase):
         kyy = 0.9 * (1 + 0.8 * ny)
         kzy = 1 - 0.1 * nz / (0.6008 - 0.25)
         hand = max(ny + kyy * m, nz + kzy * m)
-        self.assertAlmostEqual(hand, 0.460, delta=5e-4)
-        self.assert_three_figures(self.proof("frame-4/column-A", "interaction").utilisation, hand)
+        self.assertAlmostEqual(hand, 0.474, delta=5e-4)
+        # the engine's α_cr is 0.9 % below Davies' formula
+        self.assertAlmostEqual(self.proof("frame-4/column-A", "interaction").utilisation / hand, 1, delta=0.006)
         self.assert_three_figures(self.proof("frame-4/column-A", "section").utilisation, M / (W * FY))
 
     def test_rafter(self):
@@ -169,7 +177,7 @@ class Checks(unittest.TestCase):
         NT = (pi**2 * E * (Iz * (h / 2) ** 2 + Iw) / LT**2 + G * It) / is2
         lT = sqrt(A * FY / NT)
         chi_z = min(chi(0.34, lT), chi(0.34, sqrt(A * FY / (pi**2 * E * Iz / (SLOPE / 9) ** 2))))
-        C1 = sqrt(35 * 435.0**2 / (435.0**2 + 9 * 365.5**2 + 16 * 300.1**2 + 9 * 238.6**2))
+        C1 = c1(435.0, 365.5, 300.1, 238.6, 181.0)
         euler = pi**2 * E * Iz / LT**2
         Mcr = C1 * euler * sqrt(Iw / Iz + G * It / euler)
         lLT = sqrt(W * FY / Mcr)
@@ -177,6 +185,6 @@ class Checks(unittest.TestCase):
         chi_LT = 1 / (phi + sqrt(phi**2 - 0.75 * lLT**2))
         ny, nz, m = N / (chi_y * A * FY), N / (chi_z * A * FY), M / (chi_LT * W * FY)
         hand = max(ny + 0.9 * (1 + 0.8 * ny) * m, nz + (1 - 0.1 * lT * nz / (0.7519 - 0.25)) * m)
-        self.assertAlmostEqual(hand, 0.656, delta=5e-4)
+        self.assertAlmostEqual(hand, 0.655, delta=5e-4)
         self.assert_three_figures(self.proof("frame-4/rafter-AB-left", "interaction").utilisation, hand)
         self.assert_three_figures(self.proof("frame-4/rafter-AB-left", "lateral").utilisation, m)

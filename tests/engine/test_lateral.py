@@ -12,7 +12,7 @@ from engine import cli
 from engine.analysis.lateral import lateral_factors
 from engine.chain import respond
 from engine.document import read_document
-from tests.engine.helpers import FIXED, hall
+from tests.engine.helpers import FIXED, hall, textbook
 from tests.engine.test_second_order import ANALYSIS
 
 E, G = 210e9, 210e9 / 2.6
@@ -50,7 +50,7 @@ def beam(length, section, kind="simple", loads=(), moment=0.0, **member):
 
 
 def factor(data):
-    combined = respond(read_document(data)).combined
+    combined = respond(read_document(textbook(data))).combined
     return float(lateral_factors(combined, [0], 0)[0])
 
 

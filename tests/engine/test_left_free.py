@@ -9,7 +9,7 @@ from engine.analysis.sways import storeys, sways
 from engine.chain import respond, run
 from engine.document import Document, read_document
 from engine.document.jigs import FloorJig, HallJig
-from tests.engine.helpers import FIXED
+from tests.engine.helpers import FIXED, textbook
 
 HINGE = ["ry", "rz"]
 
@@ -74,7 +74,7 @@ class LeftFree(unittest.TestCase):
             "member_loads": [{"case": "W", "member": "m", "value": [0, 0, 2]}],
             "combinations": [{"name": "U", "use": "strength", "factors": {"W": 1}}],
         }
-        combined = respond(read_document(data)).combined
+        combined = respond(read_document(textbook(data))).combined
         self.assertTrue(combined.free(0))
         self.assertAlmostEqual(np.abs(left_free(combined, 0).nodes[:, 2]).max(), 1, delta=1e-6)
 
@@ -92,7 +92,7 @@ class Storeys(unittest.TestCase):
             "node_loads": [{"case": "P", "node": "b", "force": [P / 1000, 0, 0]}],
             "analysis": {"shear_deformation": False},
         }
-        chain = respond(read_document(data))
+        chain = respond(read_document(textbook(data)))
         found = storeys(chain.structure)
         self.assertEqual([(s.height, s.whole) for s in found], [(6.0, True), (2.5, False), (3.5, False)])
         moved = sways(found, chain.combined.displacement([0]))[:, 0, 0]

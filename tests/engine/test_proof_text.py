@@ -7,8 +7,8 @@ from math import inf, nan
 from engine.chain import run
 from engine.demo import failing_hall
 from engine.standards.en.proof_text import LINES, SYMBOLS, Symbol
+from engine.verification.outcomes import CRITERIA
 from engine.verification.proof import prove
-from engine.verification.verify import CRITERIA
 from tests.engine.helpers import hall
 
 

@@ -13,7 +13,7 @@ from engine.document import read_document
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.load import combinations, load
-from tests.engine.helpers import FIXED, hall, published
+from tests.engine.helpers import FIXED, hall, published, textbook
 
 INCH, KIP, KSI = 0.0254, 4448.2216, 6894757.29
 ANALYSIS = {case["id"]: case for case in published("analysis.json")}
@@ -22,7 +22,7 @@ E, I, A = 210e9, 8.356e-05, 5.381e-3  # noqa: E741
 
 def analysed(data: dict, order: str = "second", shear: bool = False) -> Combined:
     """The results of a document's combinations."""
-    document = read_document(data)
+    document = read_document(textbook(data))
     structure = expand(document)
     loading = load(document, structure)
     system = assemble(structure, loading, shear)
@@ -271,7 +271,7 @@ class CriticalFactors(unittest.TestCase):
 
 class Progress(unittest.TestCase):
     def test_long_work_can_be_stopped_between_its_rounds(self):
-        document = read_document(portal(1.0, False, lateral=1e3))
+        document = read_document(textbook(portal(1.0, False, lateral=1e3)))
         structure = expand(document)
         loading = load(document, structure)
         told = []

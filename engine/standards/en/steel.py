@@ -12,7 +12,7 @@ from typing import Any
 import numpy as np
 
 from engine.catalogue.properties import Section
-from engine.catalogue.steels import E, G, Material
+from engine.catalogue.steels import E, Material
 from engine.structure.model import Floats
 
 Values = dict[str, Any]
@@ -21,6 +21,10 @@ Values = dict[str, Any]
 CURVES = {"a0": 0.13, "a": 0.21, "b": 0.34, "c": 0.49, "d": 0.76}
 #: 6.3.2.3(1), recommended
 LAMBDA_LT0, BETA = 0.4, 0.75
+#: bending about one axis below this share of that about the other is none
+UNIAXIAL = 1e-3
+#: compression below this share of its resistance is too little for the class in compression alone to matter
+LITTLE = 0.05
 
 
 @dataclass(frozen=True)
@@ -47,6 +51,8 @@ class SteelArrays:
     Av_y: Floats
     Av_z: Floats
     fy: Floats
+    E: Floats
+    G: Floats
     alpha_y: Floats
     alpha_z: Floats
     alpha_LT: Floats
@@ -90,6 +96,8 @@ def steel_arrays(rows: list[tuple[Section, Material, bool]]) -> SteelArrays:
         derived = {
             "kind": kinds.get(section.shape, 3.0),
             "fy": material.fy(max(section.tf, section.tw)) if section.shape in kinds else float("nan"),
+            "E": material.E,
+            "G": material.G,
             "alpha_y": CURVES[curves[0]],
             "alpha_z": CURVES[curves[1]],
             "alpha_LT": CURVES[curves[2]],
@@ -103,15 +111,18 @@ def steel_arrays(rows: list[tuple[Section, Material, bool]]) -> SteelArrays:
 def classify(p: SteelArrays, N: Floats) -> Values:
     """Section class by table 5.2 for the axial force present together with the bending that exhausts the section.
 
-    Rectangular hollow sections: their longer wall as if in uniform compression (safe side). Web of I sections: α and ψ follow from N_Ed (pure compression for bars, α = ψ = 1); flanges and the walls of hollow
-    sections count as in uniform compression. Class 4 is reported, not computed.
+    Rectangular hollow sections: their longer wall as if in uniform compression (safe side). Web of I sections: α and ψ follow
+    from N_Ed (bars in compression: α = ψ = 1); flanges and the walls of hollow sections count as in uniform compression.
+    cls_N: the class of the section in compression alone; a bar under tension is of class 1. ε with the material's own E
+    beside 210 000 N/mm². Class 4 is reported, not computed.
     """
     with np.errstate(divide="ignore", invalid="ignore"):
-        eps = np.sqrt(235e6 / p.fy)
+        eps = np.sqrt(235e6 / p.fy * p.E / E)
         compression = np.maximum(-N, 0.0)
         cw = np.where(p.kind == 0, p.h - 2 * p.tf - 2 * p.r, p.h - 3 * p.tw)
-        alpha = np.where(p.bar > 0, 1.0, np.minimum(1.0, 0.5 * (1 + compression / (cw * p.tw * p.fy))))
-        psi = np.where(p.bar > 0, 1.0, np.clip(2 * compression / (p.A * p.fy) - 1, -1.0, 1.0))
+        pressed_bar, pulled_bar = (p.bar > 0) & (N < 0), (p.bar > 0) & (N >= 0)
+        alpha = np.where(pressed_bar, 1.0, np.minimum(1.0, 0.5 * (1 + compression / (cw * p.tw * p.fy))))
+        psi = np.where(pressed_bar, 1.0, np.clip(2 * compression / (p.A * p.fy) - 1, -1.0, 1.0))
         web = cw / p.tw
         web_limits = (
             np.where(alpha > 0.5, 396 * eps / (13 * alpha - 1), 36 * eps / alpha),
@@ -127,6 +138,8 @@ def classify(p: SteelArrays, N: Floats) -> Values:
         )
         web_class = np.where(p.kind == 0, 1.0 + sum((web > limit).astype(float) for limit in web_limits), 1.0)
         flange_class = 1.0 + sum((flange > limit).astype(float) for limit in flange_limits)
+        pressed_web = 1.0 + sum((web > limit * eps).astype(float) for limit in (33.0, 38.0, 42.0))
+        alone = np.maximum(np.where(p.kind == 0, pressed_web, 1.0), flange_class)
     return {
         "epsilon": eps,
         "alpha_web": alpha,
@@ -141,7 +154,10 @@ def classify(p: SteelArrays, N: Floats) -> Values:
         "flange_3": flange_limits[2],
         "web_class": web_class,
         "flange_class": flange_class + 0 * web_class,
-        "cls": np.maximum(web_class, flange_class),
+        "cls": np.where(pulled_bar, 1.0, np.maximum(web_class, flange_class)),
+        "cls_N": alone + 0 * web_class,
+        "slender_N": np.maximum(np.where(p.kind == 0, web / (42 * eps), 0.0), flange / flange_limits[2])
+        + 0 * web_class,
     }
 
 
@@ -152,6 +168,10 @@ def section_check(
     v: Values = classify(p, N)
     with np.errstate(divide="ignore", invalid="ignore"):
         fyd = p.fy / gamma_M0
+        # compression alone, or nearly: the class for it, with 5.5.2(9)
+        n = np.maximum(-N, 0.0) / (p.A * fyd)
+        nearly = (n > LITTLE) & (n >= np.abs(My) / (p.Wel_y * fyd) + np.abs(Mz) / (p.Wel_z * fyd))
+        v["cls"] = np.where(nearly & (v["slender_N"] * np.sqrt(n) > 1), 4.0, v["cls"])
         plastic = v["cls"] <= 2
         v["N_Rd"] = p.A * fyd + 0 * N
         v["n"] = np.abs(N) / v["N_Rd"]
@@ -166,15 +186,18 @@ def section_check(
         v["rho_y"] = np.where(v["u_Vy"] > 0.5, (2 * v["u_Vy"] - 1) ** 2, 0.0)
         rho_z, rho_y = np.minimum(v["rho_z"], 1.0), np.minimum(v["rho_y"], 1.0)
         web_area = (p.h - 2 * p.tf) * p.tw
+        # of I sections the web is the shear area of V_z, of rectangular hollow ones two walls of A_v together
+        wall_z, wall_y = np.where(p.kind == 0, p.tw, 2 * p.tw), 2 * p.tw
+        deep_z = np.where(p.kind == 0, p.h - 2 * p.tf, p.Av_z / wall_z)
+        deep_y = p.Av_y / wall_y
         v["W_y"] = np.where(plastic, p.Wpl_y, p.Wel_y)
         v["W_z"] = np.where(plastic, p.Wpl_z, p.Wel_z)
         full_y, full_z = v["W_y"] * fyd, v["W_z"] * fyd
-        v["My_V"] = np.where(
-            (p.kind == 0) & plastic,
-            np.maximum(full_y - rho_z * web_area**2 / (4 * p.tw) * fyd, 0.0),
-            (1 - rho_z) * full_y,
-        )
-        v["Mz_V"] = (1 - rho_y) * full_z
+        # the reduced strength of 6.2.8(3) acts on the shear area: its share of W, plastic (6.30) or elastic
+        share_z = np.where(plastic, wall_z * deep_z**2 / 4, wall_z * deep_z**3 / (6 * p.h))
+        share_y = np.where(plastic, wall_y * deep_y**2 / 4, wall_y * deep_y**3 / (6 * p.b))
+        v["My_V"] = np.where(p.kind <= 1, np.maximum(full_y - rho_z * share_z * fyd, 0.0), (1 - rho_z) * full_y)
+        v["Mz_V"] = np.where(p.kind == 1, np.maximum(full_z - rho_y * share_y * fyd, 0.0), (1 - rho_y) * full_z)
         # 6.2.9.1: axial force reduces the plastic moment resistance
         n = np.minimum(v["n"], 1.0)
         v["a"] = np.where(p.kind == 2, 0.0, np.minimum((p.A - 2 * p.b * p.tf) / p.A, 0.5)) + 0 * N
@@ -199,6 +222,9 @@ def section_check(
         v["ry"], v["rz"] = _ratio(np.abs(My), v["My_N"]), _ratio(np.abs(Mz), v["Mz_N"])
         biaxial = np.where(p.kind == 1, _power(v["ry"], v["exp_y"], p.kind == 1), v["ry"] ** 2)
         biaxial = biaxial + np.where(v["exp_z"] == 1, v["rz"], _power(v["rz"], v["exp_z"], v["exp_z"] != 1))
+        # (6.41) is for bending about both axes: about one alone (6.31) says it
+        v["biaxial"] = (np.minimum(v["ry"], v["rz"]) > UNIAXIAL * np.maximum(v["ry"], v["rz"])) + 0.0
+        biaxial = np.where(v["biaxial"] > 0, biaxial, 0.0)
         v["u_plastic"] = np.maximum(np.maximum(v["ry"], v["rz"]), np.maximum(biaxial, v["n"]))
         # 6.2.9.2: class 3, longitudinal stress
         v["u_elastic"] = v["n"] + _ratio(np.abs(My), v["My_V"]) + _ratio(np.abs(Mz), v["Mz_V"])
@@ -224,43 +250,17 @@ def reduction(alpha: Floats, slenderness: Floats) -> tuple[Floats, Floats]:
     return phi, np.where(slenderness <= 0.2, 1.0, np.minimum(chi, 1.0))
 
 
-def c1_factor(largest: Floats, quarter: Floats, middle: Floats, three_quarter: Floats) -> Floats:
-    """C1 of any moment diagram from its largest and its quarter-point values.
+def critical_moment(p: SteelArrays, length: Floats, C1: Floats, lift: Floats | float = 0.0) -> Values:
+    """M_cr of a doubly symmetric section between fork supports (Timoshenko and Gere, 6.4 to 6.6), and what it is made of.
 
-    Serna, López, Puente, Yong, Equivalent uniform moment factors for lateral-torsional buckling of steel members,
-    Journal of Constructional Steel Research 62 (2006), with free end rotations and warping; taken as 2.5 at most.
+    lift: c of `shape_of_moments` where the load acts at the flange, 0 where it acts at the shear centre: the energy of one half
+    wave gives M² / C1² + N_z (h/2) c M = M_cr,0², with M_cr,0 that of uniform moment.
     """
-    squares = largest**2 + 9 * quarter**2 + 16 * middle**2 + 9 * three_quarter**2
-    return np.minimum(np.sqrt(35 * largest**2 / np.where(squares > 0, squares, 1.0)), 2.5)
-
-
-def critical_moment(p: SteelArrays, length: Floats, C1: Floats) -> Floats:
-    """M_cr of a doubly symmetric section between fork supports, loads at the shear centre (Timoshenko and Gere)."""
-    euler = np.pi**2 * E * p.Iz / length**2
-    return C1 * euler * np.sqrt(p.Iw / p.Iz + G * p.It / euler)
-
-
-def uniform_moment_factor(start: Floats, middle: Floats, end: Floats) -> Floats:
-    """C_m of table B.3 from the moments at the ends and in the middle, by its column for distributed load.
-
-    For a linear diagram that column gives 0.6 + 0.4 ψ as well, so one rule serves both.
-    """
-    swap = np.abs(end) > np.abs(start)
-    M_h = np.where(swap, end, start)
-    other = np.where(swap, start, end)
-    none = (M_h == 0) & (middle == 0)
-    safe_h = np.where(M_h == 0, 1.0, M_h)
-    psi = np.where(M_h == 0, 1.0, other / safe_h)
-    alpha_s = middle / safe_h
-    alpha_h = np.where(middle == 0, 0.0, M_h / np.where(middle == 0, 1.0, middle))
-    hogging = np.where(
-        alpha_s >= 0,
-        0.2 + 0.8 * alpha_s,
-        np.where(psi >= 0, 0.1 - 0.8 * alpha_s, 0.1 * (1 - psi) - 0.8 * alpha_s),
-    )
-    span = np.where((alpha_h >= 0) | (psi >= 0), 0.95 + 0.05 * alpha_h, 0.95 + 0.05 * alpha_h * (1 + 2 * psi))
-    value = np.where((np.abs(middle) <= np.abs(M_h)) & (M_h != 0), np.maximum(hogging, 0.4), span)
-    return np.where(none, 1.0, np.clip(value, 0.4, 1.0))
+    N_z = np.pi**2 * p.E * p.Iz / length**2
+    uniform = N_z * np.sqrt(p.Iw / p.Iz + p.G * p.It / N_z)
+    push = N_z * p.h / 2 * lift
+    M_cr = C1**2 / 2 * (np.sqrt(push**2 + 4 * uniform**2 / C1**2) - push)
+    return {"N_z": N_z + 0 * M_cr, "Mcr_0": uniform + 0 * M_cr, "Mcr": M_cr}
 
 
 def stability_check(
@@ -277,12 +277,20 @@ def stability_check(
     a_T: Floats,
     L_LT: Floats,
     gamma_M1: float,
+    lift: Floats | float = 0.0,
+    My_most: Floats | float = 0.0,
+    Mz_most: Floats | float = 0.0,
+    most_y: Floats | float = np.inf,
+    most_z: Floats | float = np.inf,
 ) -> Values:
     """Buckling of members, 6.3.1 to 6.3.3 with annex B.
 
     N: the axial force (tension positive; tension counts as none). My, Mz: largest moments of the segment, magnitudes.
     Lcr_y, Lcr_z: flexural buckling lengths; L_T: spacing of torsional restraints, a_T: distance of the held flange from
-    the shear centre (0: free axis), BB.3.3.1; L_LT: length between restraints of the compressed flange.
+    the shear centre (0: free axis), BB.3.3.1; L_LT: length between restraints of the compressed flange. lift: as for
+    `critical_moment`. My_most, Mz_most: largest moments anywhere in the member: without any that counts it is one in compression
+    alone. most_y, most_z: critical axial forces that the buckling of the whole leaves the member, inf where it does
+    not limit them; there it counts as a member that sways (C_my ≥ 0.9).
     """
     v: Values = classify(p, N)
     with np.errstate(divide="ignore", invalid="ignore"):
@@ -292,8 +300,11 @@ def stability_check(
         v["W_y"] = np.where(plastic, p.Wpl_y, p.Wel_y)
         v["W_z"] = np.where(plastic, p.Wpl_z, p.Wel_z)
         v["N_Rk"], v["My_Rk"], v["Mz_Rk"] = p.A * p.fy + shape, v["W_y"] * p.fy, v["W_z"] * p.fy
-        v["Ncr_y"] = np.pi**2 * E * p.Iy / Lcr_y**2 + shape
-        v["Ncr_z"] = np.pi**2 * E * p.Iz / Lcr_z**2 + shape
+        v["Euler_y"] = np.pi**2 * p.E * p.Iy / Lcr_y**2 + shape
+        v["Euler_z"] = np.pi**2 * p.E * p.Iz / Lcr_z**2 + shape
+        v["Ncr_y"], v["Ncr_z"] = np.minimum(v["Euler_y"], most_y), np.minimum(v["Euler_z"], most_z)
+        v["as_whole_y"], v["as_whole_z"] = (v["Ncr_y"] < v["Euler_y"]) + 0.0, (v["Ncr_z"] < v["Euler_z"]) + 0.0
+        Cmy = np.where(v["as_whole_y"] > 0, np.maximum(Cmy, 0.9), Cmy)
         v["lambda_y"] = np.sqrt(v["N_Rk"] / v["Ncr_y"])
         v["lambda_z"] = np.sqrt(v["N_Rk"] / v["Ncr_z"])
         v["Phi_y"], v["chi_y"] = reduction(p.alpha_y, v["lambda_y"])
@@ -301,7 +312,7 @@ def stability_check(
         v["i_s2"] = (p.Iy + p.Iz) / p.A + a_T**2 + shape
         v["Ncr_T"] = np.where(
             p.kind == 0,
-            (np.pi**2 * E * (p.Iz * a_T**2 + p.Iw) / L_T**2 + G * p.It) / v["i_s2"],
+            (np.pi**2 * p.E * (p.Iz * a_T**2 + p.Iw) / L_T**2 + p.G * p.It) / v["i_s2"],
             np.inf,
         )
         v["lambda_T"] = np.sqrt(v["N_Rk"] / v["Ncr_T"])
@@ -312,7 +323,8 @@ def stability_check(
         v["u_Ny"], v["u_Nz"] = NEd / v["Nb_y"], NEd / v["Nb_z"]
 
         prone = p.kind == 0
-        v["Mcr"] = np.where(prone, critical_moment(p, L_LT, C1), np.inf)
+        found = critical_moment(p, L_LT, C1, lift)
+        v |= found | {"Mcr": np.where(prone, found["Mcr"], np.inf)}
         v["lambda_LT"] = np.sqrt(v["My_Rk"] / v["Mcr"])
         v["Phi_LT"] = 0.5 * (1 + p.alpha_LT * (v["lambda_LT"] - LAMBDA_LT0) + BETA * v["lambda_LT"] ** 2)
         chi = 1 / (v["Phi_LT"] + np.sqrt(np.maximum(v["Phi_LT"] ** 2 - BETA * v["lambda_LT"] ** 2, 0)))
@@ -347,6 +359,11 @@ def stability_check(
             np.where(plastic, 0.6, 0.8) * v["kyy"],
         )
         v["ratio_My"], v["ratio_Mz"] = My / v["Mb_Rd"], _ratio(Mz, v["Mz_Rk"] / gamma_M1)
+        # in compression alone, or nearly, a section whose class is 4 there has no full area
+        pressed = np.maximum(ny, nz)
+        bent = np.maximum(My, My_most) / v["My_Rk"] + np.maximum(Mz, Mz_most) / v["Mz_Rk"]
+        nearly = (pressed > LITTLE) & (pressed >= bent * gamma_M1)
+        v["cls"] = np.where(nearly & (v["cls_N"] == 4), 4.0, v["cls"])
         v["u_661"] = ny + v["kyy"] * v["ratio_My"] + v["kyz"] * v["ratio_Mz"]
         v["u_662"] = nz + v["kzy"] * v["ratio_My"] + v["kzz"] * v["ratio_Mz"]
     return v

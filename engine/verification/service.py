@@ -1,0 +1,249 @@
+"""Deflection: which stretches of which members have a limit, what of them moves, and against what it is measured.
+
+A stretch of a beam runs from support to support, whatever members it is drawn in: through every node that neither stands over a
+support nor hangs on a deeper beam, straight in plan, so that two rafters are one stretch from eaves to eaves. A beam as deep as
+the one that it crosses may carry it or hang on it: then both readings are checked. A cantilever counts with twice its length,
+from its root. Columns drift between foot and head; posts and rails bend across.
+"""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from dataclasses import dataclass
+
+import numpy as np
+
+from engine.analysis.combined import Combined
+from engine.analysis.elements import Elements, local_axes
+from engine.analysis.sways import storeys
+from engine.document import Document
+from engine.structure.model import Bools, Floats, Ints, Structure
+
+#: least depth of a crossing beam, beside that of the one it carries: surely, and perhaps
+SURELY, PERHAPS = 1.05, 0.95
+#: cosine between stretches that run on straight in plan
+STRAIGHT = 0.9998
+#: rise over length of a member that stands upright, and of one that is too steep for a beam
+UPRIGHT, STEEP = 0.9987, 0.9
+
+
+@dataclass(frozen=True)
+class Stretch:
+    """What keeps one limit, length / ratio. criterion: "deflection" or "sway". way: "down", "across" (local z) or "drift".
+    rows: (k,) elements along it; start, end: nodes of the line from which it is measured, the same twice for a cantilever;
+    members: those it is made of. words: what it is."""
+
+    criterion: str
+    way: str
+    rows: Ints
+    start: int
+    end: int
+    length: float
+    ratio: float
+    members: tuple[int, ...]
+    words: str
+
+
+def stretches(document: Document, structure: Structure, elements: Elements) -> list[Stretch]:
+    """All stretches with a limit; a member may be part of several."""
+    ratios = document.rules.deflection_ratio
+    rise = _rises(structure)
+    beams = np.array(
+        [not m.bar and m.behaviour == "beam" and r < STEEP for m, r in zip(structure.members, rise, strict=True)],
+        dtype=bool,
+    )
+    found: list[Stretch] = []
+    grounded = _over_supports(structure)
+    met = np.bincount(elements.ends.ravel(), minlength=len(structure.nodes))
+    held = (structure.fixed | (structure.springs != 0))[:, :3].any(axis=1)
+    seen: set[tuple[tuple[int, ...], int, int]] = set()
+    for least in (SURELY, PERHAPS):
+        carried = _carried(structure, elements, beams, least)
+        for rows, nodes in _runs(structure, elements, beams, grounded, carried):
+            free = [met[n] == 1 and not held[n] for n in (nodes[0], nodes[-1])]
+            if all(free):
+                continue
+            start, end = nodes[0], nodes[-1]
+            length = float(np.linalg.norm(structure.xyz[end] - structure.xyz[start]))
+            words = "between its supports"
+            if any(free):
+                start = end = nodes[-1] if free[0] else nodes[0]
+                length, words = 2 * length, "of a cantilever, twice its length"
+            key = (tuple(sorted(rows)), start, end)
+            if key in seen or length < 1e-3:
+                continue
+            seen.add(key)
+            by_ratio: dict[float, list[int]] = defaultdict(list)
+            for row in rows:
+                member = structure.members[int(elements.member[row])]
+                ratio = ratios(member.role)
+                if ratio and member.role not in ("side rail",):
+                    by_ratio[ratio].append(row)
+            for ratio, own in by_ratio.items():
+                made_of = tuple(dict.fromkeys(elements.member[own].tolist()))
+                found.append(Stretch("deflection", "down", np.array(own), start, end, length, ratio, made_of, words))
+    first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
+    upright = {s.member for s in storeys(structure)}
+    for storey in storeys(structure):
+        member = structure.members[storey.member]
+        ratio = ratios(member.role)
+        if member.role == "column" and ratio:
+            found.append(_drift(elements, first, storey.member, storey.foot, storey.head, storey.height, ratio))
+    for i, m in enumerate(structure.members):
+        ratio = ratios(m.role)
+        if m.bar or not ratio or m.behaviour != "beam":
+            continue
+        own = np.arange(first[i], first[i + 1])
+        if m.role in ("gable post", "side rail"):
+            found.append(
+                Stretch(
+                    "deflection",
+                    "across",
+                    own,
+                    m.nodes[0],
+                    m.nodes[-1],
+                    structure.length(m),
+                    ratio,
+                    (i,),
+                    "between its ends",
+                )
+            )
+        elif m.role == "member" and rise[i] > UPRIGHT and i not in upright:
+            foot, head = sorted((m.nodes[0], m.nodes[-1]), key=lambda n: structure.xyz[n, 2])
+            sway = document.rules.eaves_sway_ratio
+            found.append(_drift(elements, first, i, foot, head, structure.length(m), sway))
+    return found
+
+
+def _drift(elements: Elements, first: Ints, member: int, foot: int, head: int, height: float, ratio: float) -> Stretch:
+    own = np.arange(first[member], first[member + 1])
+    row = own[(elements.ends[own] == head).any(axis=1)][:1]
+    return Stretch("sway", "drift", row, foot, head, height, ratio, (member,), "of the head beside the foot")
+
+
+def unlimited(document: Document, structure: Structure, found: list[Stretch]) -> list[int]:
+    """Beams without a limit on their deflection: nothing is checked there."""
+    with_limit = {i for stretch in found for i in stretch.members}
+    return [
+        i
+        for i, m in enumerate(structure.members)
+        if i not in with_limit and m.behaviour == "beam" and document.rules.deflects(m.role)
+    ]
+
+
+def measure(combined: Combined, which: list[int] | tuple[int, ...], along: Floats, stretch: Stretch) -> Floats:
+    """(k, s, c) m: how far a stretch has moved off the line it is measured from; along: (e, s, 3, c) displacements along all elements."""
+    structure, elements = combined.structure, combined.elements
+    u = combined.displacement(which)
+    if stretch.way == "drift":
+        off = np.abs(u[stretch.end, :2] - u[stretch.start, :2]).max(axis=0)
+        out = np.zeros((1, along.shape[1], along.shape[3]))
+        last = 0 if elements.ends[stretch.rows[0], 0] == stretch.end else -1
+        out[0, last] = off
+        return out
+    a, b = structure.xyz[stretch.start], structure.xyz[stretch.end]
+    rows = stretch.rows
+    if stretch.start == stretch.end:
+        chord = np.broadcast_to(u[stretch.start, :3], along[rows].shape)
+    else:
+        at = structure.xyz[elements.ends[rows, 0], None] + (
+            (combined.stations[rows] / elements.length[rows, None])[:, :, None]
+            * (structure.xyz[elements.ends[rows, 1]] - structure.xyz[elements.ends[rows, 0]])[:, None]
+        )
+        share = ((at - a) @ (b - a) / ((b - a) @ (b - a)))[:, :, None, None]
+        chord = (1 - share) * u[stretch.start, :3] + share * u[stretch.end, :3]
+    off = chord - along[rows]
+    if stretch.way == "down":
+        return np.abs(off[:, :, 2])
+    member = structure.members[stretch.members[0]]
+    ends = structure.xyz[[member.nodes[0], member.nodes[-1]]]
+    across = local_axes(ends[:1], ends[1:], np.array([member.roll]))[0, 2]
+    return np.abs(np.einsum("ksjc,j->ksc", off, across))
+
+
+def _rises(structure: Structure) -> list[float]:
+    """Rise over length of every member."""
+    span = structure.xyz[structure.ends[:, 1]] - structure.xyz[structure.ends[:, 0]]
+    length = np.maximum(np.linalg.norm(span, axis=1), 1e-9)
+    found: list[float] = (np.abs(span[:, 2]) / length).tolist()
+    return found
+
+
+def _over_supports(structure: Structure) -> Bools:
+    """(n,) nodes that are held upwards, or stand on such a node by upright members."""
+    found = structure.fixed[:, 2] | (structure.springs[:, 2] != 0)
+    ends = structure.segments
+    span = structure.xyz[ends[:, 1]] - structure.xyz[ends[:, 0]]
+    upright = ends[np.abs(span[:, 2]) > UPRIGHT * np.linalg.norm(span, axis=1)]
+    while True:
+        more = found.copy()
+        more[upright[found[upright].any(axis=1)].ravel()] = True
+        if (more == found).all():
+            return found
+        found = more
+
+
+def _carried(
+    structure: Structure, elements: Elements, beams: Bools, least: float
+) -> dict[int, list[tuple[int, float]]]:
+    """By node the stretches of beams there with their depths times `least`: (element, depth / least)."""
+    at: dict[int, list[tuple[int, float]]] = defaultdict(list)
+    for e in np.flatnonzero(beams[elements.member]).tolist():
+        depth = structure.members[int(elements.member[e])].section.h / least
+        for node in elements.ends[e].tolist():
+            at[node].append((e, depth))
+    return at
+
+
+def _runs(
+    structure: Structure,
+    elements: Elements,
+    beams: Bools,
+    grounded: Bools,
+    carried: dict[int, list[tuple[int, float]]],
+) -> list[tuple[list[int], list[int]]]:
+    """Elements and nodes, in order, of every stretch of beam between supports."""
+    ends = elements.ends
+    plan = structure.xyz[ends[:, 1], :2] - structure.xyz[ends[:, 0], :2]
+    plan = plan / np.maximum(np.linalg.norm(plan, axis=1, keepdims=True), 1e-9)
+    depth = np.array([m.section.h for m in structure.members])[elements.member]
+
+    def follows(e: int, node: int) -> int | None:
+        """The element that runs on beyond a node, None where the stretch ends."""
+        if grounded[node]:
+            return None
+        best, straightest = None, STRAIGHT
+        for other, reach in carried[node]:
+            if other == e:
+                continue
+            turn = abs(float(plan[other] @ plan[e]))
+            if turn > straightest:
+                best, straightest = other, turn
+            elif turn <= STRAIGHT and reach >= depth[e]:
+                return None
+        return best
+
+    done: set[int] = set()
+    found = []
+    for e in np.flatnonzero(beams[elements.member]).tolist():
+        if e in done:
+            continue
+        rows, nodes = [e], ends[e].tolist()
+        done.add(e)
+        for forward in (True, False):
+            at, node = e, nodes[-1] if forward else nodes[0]
+            while True:
+                following = follows(at, node)
+                if following is None or following in done or follows(following, node) != at:
+                    break
+                done.add(following)
+                a, b = ends[following].tolist()
+                node, at = b if a == node else a, following
+                if forward:
+                    rows.append(following)
+                    nodes.append(node)
+                else:
+                    rows.insert(0, following)
+                    nodes.insert(0, node)
+        found.append((rows, nodes))
+    return found
