@@ -22,7 +22,7 @@ from engine.jigs.hall import set_out_hall
 from engine.jigs.haunches import haunched_pieces, taper
 from engine.jigs.parts import Materials, Parts
 from engine.jigs.trusses import set_out_truss
-from engine.structure.join import join, merge
+from engine.structure.join import in_mid_air, join, merge
 from engine.structure.model import FREEDOMS, Floats, GridLine, Ints, Level, Member, Orphan, Piece, Structure
 from engine.structure.stiff import stiffen
 
@@ -92,6 +92,7 @@ def expand(document: Document) -> Structure:
         for p in parts.panels
     ]
     supports = _supports(document, parts, number, len(names), orphans)
+    _stand_on_steel(members, xyz, supports, {number[s.node] for s in document.supports if s.node in number})
     structure = Structure(
         nodes=tuple(names),
         xyz=xyz,
@@ -316,6 +317,18 @@ def _pieces(
         return taper(section, materials.section(end_section, f"{place}.end_section"), length, align)
     except ModelError as error:
         raise ModelError(f"Member “{name}”: {error.message}", f"{place}.end_section") from None
+
+
+def _stand_on_steel(members: list[Member], xyz: Floats, supports: dict[str, Any], stated: set[int]) -> None:
+    """Take the supports that jigs gave to feet off those that meet steel above the lowest foot: they stand on it. What is
+    stated by hand stays; the audit says where it is in mid-air."""
+    fixed = supports["fixed"]
+    held = np.flatnonzero(fixed[:, 2] | (supports["springs"][:, 2] != 0))
+    if not len(held):
+        return
+    for node in in_mid_air(members, xyz, held):
+        if node not in stated:
+            fixed[node], supports["springs"][node], supports["one_way"][node] = False, 0.0, False
 
 
 def _supports(

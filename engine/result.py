@@ -12,6 +12,7 @@ from engine.balance import balances
 from engine.chain import Chain
 from engine.standards.family import family
 from engine.verification.outcomes import CRITERIA, SERVICE, Verdict
+from engine.verification.standing import in_words
 
 RESULT_VERSION = 1
 FORCES = ("N", "Vy", "Vz", "T", "My", "Mz")
@@ -64,7 +65,7 @@ def result(chain: Chain, full: bool = False, lateral: bool = False) -> dict[str,
                 "use": c.use,
                 "formula": c.formula,
                 "factors": {chain.loading.cases[k].name: float(c.factors[k]) for k in np.flatnonzero(c.factors)},
-                **_standing(chain, i, full or c.name in stated),
+                **_standing(chain, i),
             }
             for i, c in enumerate(chain.combinations)
         ],
@@ -85,17 +86,25 @@ def _lateral(chain: Chain, shown: list[tuple[str, int]]) -> dict[str, dict[str, 
     return found
 
 
-def _standing(chain: Chain, number: int, whole: bool) -> dict[str, Any]:
-    """How a combination stands: its order and critical factor (None: nothing buckles), and whether it found its state."""
+def _standing(chain: Chain, number: int) -> dict[str, Any]:
+    """How a combination stands: its order, critical factor (None: nothing buckles) and what buckles, whether it found its state,
+    which members hang slack and which supports lift."""
     combined = chain.combined
     found: dict[str, Any] = {
         "order": 2 if combined.second[number] else 1,
         "settled": combined.settled(number),
         "stable": combined.stable(number),
     }
-    if whole and combined.ultimate[number]:
+    slack = combined.slack(number)
+    if slack:
+        found["slack"] = [chain.structure.members[m].name for m in slack]
+    lifted = combined.lifted(number)
+    if lifted:
+        found["lifted"] = [f"{chain.structure.nodes[n]} {way}" for n, way in lifted]
+    if combined.ultimate[number]:
         alpha = combined.alpha[number]
         found["alpha_cr"] = float(alpha) if np.isfinite(alpha) else None
+        found["buckles"] = in_words(combined, number)
     return found
 
 

@@ -19,7 +19,7 @@ from engine.analysis.stability import Critical, critical
 from engine.analysis.states import States, clamped, one_sided, solve_states
 from engine.memory import stored
 from engine.progress import Step, quiet
-from engine.structure.model import Bools, Floats, Ints, Structure
+from engine.structure.model import FREEDOMS, Bools, Floats, Ints, Structure
 
 #: EN 1993-1-1 5.2.1(3): first order is enough from this α_cr on, in elastic analysis
 ENOUGH = 10.0
@@ -176,6 +176,13 @@ class Combined:
     def free(self, number: int) -> bool:
         """Whether what does not act leaves a mechanism, of which nothing is known but how it moves."""
         return bool(self.place[number] >= 0 and self.states is not None and self.states.free[self.place[number]])
+
+    def lifted(self, number: int) -> list[tuple[int, str]]:
+        """Supports that lift: node and direction."""
+        if self.states is None or self.place[number] < 0:
+            return []
+        at = np.flatnonzero(self.states.lifted[:, self.place[number]])
+        return [(int(n), FREEDOMS[int(f)]) for n, f in zip(*np.divmod(at, 6), strict=True)]
 
     def slack(self, number: int) -> list[int]:
         """Members that do not act."""

@@ -17,13 +17,15 @@ from engine.analysis.combined import Combined
 from engine.analysis.pencil import Pencil, greatest
 from engine.analysis.second_order import BUBBLES, FREEDOMS_OF, hinged, shapes
 from engine.analysis.solve import System, assemble, softest_mode, solve_linear
-from engine.analysis.stability import FAR, LONE, axial_forces, driving, pencil_of
-from engine.analysis.states import StateSolver, one_sided, solve_states
+from engine.analysis.stability import FAR, LONE, axial_forces, between_hinges, driving, pencil_of, plain_of
+from engine.analysis.states import StateSolver
 from engine.catalogue.steels import GRAVITY
 from engine.structure.model import Floats, Ints
 
 #: Gauss points of a line load's mass
 GAUSS = BUBBLES + 4
+#: beams hinged at both ends that are shown as they buckle
+LONE_ONES = 2
 #: elements of a member's stretch between two nodes, in frames of up to so many elements
 FINENESS = ((400, 4), (2000, 2))
 
@@ -63,12 +65,13 @@ def finer(system: System, hinged_too: bool = True) -> System:
 
 def buckling_modes(combined: Combined, number: int, count: int = 4) -> list[Mode]:
     """The lowest critical factors of a combination with their modes, from its first-order axial forces and with the members
-    acting that do so in it. Beams hinged at both ends stay straight in them. Empty where nothing buckles."""
+    acting that do so in it. Of beams hinged at both ends, whose buckling between the hinges is no part of any other, the two that
+    buckle first are among them. Empty where nothing buckles."""
     coarse, row = combined.response.system, combined.rows[[number]]
     system = finer(coarse, hinged_too=False)
     response = combined.response if system is coarse else solve_linear(system)
     solver = StateSolver(system, row * FAR, hinged_straight=True)
-    plain = solve_states(system, row, np.zeros(1, dtype=bool)) if one_sided(system) else None
+    plain = plain_of(system, row)
     slack = np.zeros(len(system.elements), dtype=bool) if plain is None else plain.slack[:, 0]
     lifted = np.zeros(system.force.shape[0], dtype=bool) if plain is None else plain.lifted[:, 0]
     pencil, active, _ = pencil_of(solver, slack, lifted)
@@ -84,7 +87,17 @@ def buckling_modes(combined: Combined, number: int, count: int = 4) -> list[Mode
         each = np.bincount(system.elements.member, work, len(system.structure.members))
         alone = int(each.argmax()) if each.max() > LONE * each.sum() else -1
         modes.append(replace(_shown(coarse, system, pencil, active, 1 / theta, x), by_itself=alone))
-    return modes
+    N = axial_forces(combined.response, plain_of(coarse, row), row, np.zeros(1, dtype=np.int64))
+    alone_too = [_bowed(coarse, e, plane, factor) for factor, e, plane in between_hinges(coarse, N)[:LONE_ONES]]
+    return sorted([*modes, *alone_too], key=lambda mode: mode.value)[:count]
+
+
+def _bowed(system: System, e: int, plane: int, factor: float) -> Mode:
+    """A beam that buckles between its hinges: half a sine wave."""
+    along = np.zeros((*system.stations.shape, 3))
+    wave = np.sin(pi * system.stations[e] / system.elements.length[e])
+    along[e] = wave[:, None] * system.elements.axes[e, 1 + plane]
+    return Mode(factor, np.zeros((len(system.structure.nodes), 6)), along, int(system.elements.member[e]))
 
 
 @dataclass(frozen=True)

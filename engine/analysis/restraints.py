@@ -10,12 +10,13 @@ able to take is a check of its own. A flange held alone still lets the member tu
 from __future__ import annotations
 
 from dataclasses import replace
+from typing import Any
 
 import numpy as np
 from scipy.sparse import csc_array, csr_array
 
 from engine.analysis.elements import Elements, local_axes
-from engine.structure.model import Floats, Structure
+from engine.structure.model import Structure
 
 #: stiffness of a restraint beside EA/L of the member between its neighbours
 STIFF = 10.0
@@ -87,7 +88,8 @@ def cut(structure: Structure, at: dict[int, list[float]]) -> Structure:
     xyz = np.concatenate(points)
     more = len(names) - len(structure.nodes)
 
-    def longer(values: Floats) -> Floats:
+    def longer(name: str) -> Any:
+        values = getattr(structure, name)
         return np.concatenate([values, np.zeros((more, *values.shape[1:]), dtype=values.dtype)])
 
     return replace(
@@ -95,5 +97,5 @@ def cut(structure: Structure, at: dict[int, list[float]]) -> Structure:
         nodes=tuple(names),
         xyz=xyz,
         members=tuple(members),
-        **{name: longer(getattr(structure, name)) for name in ("fixed", "springs", "turn", "one_way", "settlement")},
+        **{name: longer(name) for name in ("fixed", "springs", "turn", "one_way", "settlement")},
     )

@@ -13,6 +13,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from scipy.sparse import csr_array
@@ -79,7 +80,7 @@ class Critical:
     @staticmethod
     def none(count: int, members: int) -> Critical:
         """Of combinations that were not looked at."""
-        far = np.full((2, members, count), np.inf, dtype=np.float32)
+        far: Any = np.full((2, members, count), np.inf, dtype=np.float32)
         return Critical(
             np.full(count, np.nan),
             np.full(count, np.nan),
@@ -110,9 +111,8 @@ def critical(response: Response, factors: Floats) -> Critical:
     if near:
         response = solve_linear(cut_system(system, near))
         system = response.system
-    plain = None
-    if one_sided(system):
-        plain = solve_states(system, factors, np.zeros(len(factors), dtype=bool))
+    plain = plain_of(system, factors)
+    if plain is not None:
         found.alpha[plain.free] = found.together[plain.free] = 0.0
         groups = alike(plain.slack, plain.lifted, np.flatnonzero(~plain.free))
     else:
@@ -123,6 +123,11 @@ def critical(response: Response, factors: Floats) -> Critical:
             own = group[start : start + TOGETHER]
             _of_group(found, solver, response, plain, factors, own)
     return found
+
+
+def plain_of(system: System, factors: Floats) -> States | None:
+    """First-order states of combinations, where parts that act one way decide on them; None where superposition holds."""
+    return solve_states(system, factors, np.zeros(len(factors), dtype=bool)) if one_sided(system) else None
 
 
 def near_restraints(response: Response, factors: Floats) -> dict[int, list[float]]:
@@ -190,23 +195,40 @@ def _of_group(
     found.put(own, told)
 
 
-def _between_hinges(found: Critical, system: System, N: Floats) -> None:
-    """Euler's factor of beams that are hinged at both ends, exact with their mean axial force (the deflection between the hinges
-    does not take part in anything else), where it is the lowest."""
+def _hinged_factors(system: System, N: Floats, plane: int) -> tuple[Ints, Floats]:
+    """((h,), (h, c)) beams hinged at both ends in a plane, and Euler's factor of each under axial forces N (e, c), exact with
+    their mean: the deflection between the hinges does not take part in anything else."""
     e = system.elements
+    own = np.flatnonzero(hinged(e, plane) & ~(e.held if plane == 0 else False))
+    EI, GA = (e.EIz, e.GAy) if plane == 0 else (e.EIy, e.GAz)
+    euler = np.pi**2 * EI[own] / e.length[own] ** 2
+    euler = euler / (1 + euler / GA[own])
+    return own, np.where(N[own] < 0, euler[:, None] / np.maximum(-N[own], 1e-300), np.inf)
+
+
+def between_hinges(system: System, N: Floats) -> list[tuple[float, int, int]]:
+    """(factor, element, plane) of the beams that buckle between their hinges under axial forces N (e, 1), the lowest first, one
+    plane each."""
+    found: dict[int, tuple[float, int, int]] = {}
     for plane in (0, 1):
-        own = np.flatnonzero(hinged(e, plane) & ~(e.held if plane == 0 else False))
+        own, factor = _hinged_factors(system, N, plane)
+        for e, f in zip(own.tolist(), factor[:, 0].tolist(), strict=True):
+            if np.isfinite(f):
+                found[e] = min(found.get(e, (np.inf, e, plane)), (f, e, plane))
+    return sorted(found.values())
+
+
+def _between_hinges(found: Critical, system: System, N: Floats) -> None:
+    """Where a beam that buckles between its hinges is the lowest of all."""
+    for plane in (0, 1):
+        own, factor = _hinged_factors(system, N, plane)
         if not len(own):
             continue
-        EI, GA = (e.EIz, e.GAy) if plane == 0 else (e.EIy, e.GAz)
-        euler = np.pi**2 * EI[own] / e.length[own] ** 2
-        euler = euler / (1 + euler / GA[own])
-        with np.errstate(divide="ignore"):
-            factor = np.where(N[own] < 0, euler[:, None] / np.maximum(-N[own], 1e-300), np.inf)
         row = factor.argmin(axis=0)
         least = factor[row, np.arange(N.shape[1])]
         low = np.flatnonzero(least < found.alpha)
-        found.alpha[low], found.by_itself[low], found.plane[low] = least[low], e.member[own[row[low]]], plane
+        member = system.elements.member[own[row[low]]]
+        found.alpha[low], found.by_itself[low], found.plane[low] = least[low], member, plane
         found.sways[low] = False
         found.part[:, low] = False
         found.part[found.by_itself[low], low] = True

@@ -241,7 +241,7 @@ class StateSolver:
             return K, lu, active, False
         key = b"braced" + np.packbits(np.concatenate([slack[self.sided], lifted[self.one_way]])).tobytes()
         if key not in self.factors:
-            system, loose = self.system, False
+            loose = False
             off = np.flatnonzero(slack)
             whole = K
             if len(off) and lu is not None:

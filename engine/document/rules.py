@@ -196,7 +196,7 @@ class Rules(Part):
     def deflection_ratio(self, role: str) -> float | None:
         """Length over deflection that a role must keep; None where nothing is checked."""
         if role in self.deflections:
-            return self.deflections[role]  # type: ignore[index]
+            return self.deflections[role]
         if role == "column":
             return self.eaves_sway_ratio
         return self.rafter_deflection_ratio if role in ROOF else DEFLECTIONS.get(role)

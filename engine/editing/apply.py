@@ -236,6 +236,11 @@ class _Work:
         for name in members:
             a, b = self.ends(name)
             like = self.like(name)
+            if name not in self.stated:
+                # what holds a generated member is not copied with it: only what was said by hand goes along
+                edit = self.edits.get(name)
+                for flange in ("restraints_outer", "restraints_inner"):
+                    like[flange] = getattr(edit, flange) if edit else []
             turn(like, name)
             if found := self.add(self.node(place(a)), self.node(place(b)), like):
                 made.append(found.name)
@@ -255,9 +260,25 @@ class _Work:
         held = self.structure.fixed.any(axis=1) | (self.structure.springs != 0).any(axis=1)
         for node in {n for name in members for n in (self.member(name).nodes[0], self.member(name).nodes[-1])}:
             if held[node]:
+                if self._on_steel(self.structure.xyz[node] + shift):
+                    continue
                 target = self.node(self.structure.xyz[node] + shift)
                 if not any(s.node == target for s in self.document.supports):
                     self.document.supports.append(self._support_like(node, target))
+
+    def _on_steel(self, at: Floats) -> bool:
+        """Whether a place lies on a member that does not rise from it: what has its foot there stands on steel."""
+        lines = [(self.at[m.start], self.at[m.end]) for m in self.document.members]
+        lines += [self.ends(m.name) for m in self.structure.members if m.jig]
+        for a, b in lines:
+            low, high = (a, b) if a[2] <= b[2] else (b, a)
+            if np.abs(low - at).max() < SAME and high[2] > low[2] + SAME:
+                continue
+            along = b - a
+            share = float(np.clip((at - a) @ along / max(float(along @ along), 1e-12), 0.0, 1.0))
+            if np.linalg.norm(a + share * along - at) < SAME:
+                return True
+        return False
 
     def _support_like(self, node: int, name: str) -> SupportInput:
         """A support for the node of a name that holds it as another node is held."""

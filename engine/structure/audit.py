@@ -11,7 +11,7 @@ from scipy.sparse import coo_array
 from scipy.sparse.csgraph import connected_components
 from scipy.spatial import cKDTree
 
-from engine.structure.join import distinct, sample
+from engine.structure.join import distinct, in_mid_air, sample
 from engine.structure.model import HINGE, Bools, Floats, Ints, Member, Structure
 
 #: nodes nearer than this, and not joined, are a snag; in metres
@@ -47,6 +47,9 @@ def audit(structure: Structure) -> list[Snag]:
         *_duplicates(structure),
         *_crossings(structure),
         *_unsupported(structure),
+        *_mid_air(structure),
+        *_loose_nodes(structure),
+        *_leaning_feet(structure),
         *_loose_joints(structure),
         *_unbraced(structure),
         *_panels(structure),
@@ -237,6 +240,71 @@ def _unsupported(structure: Structure) -> list[Snag]:
     ]
 
 
+def _mid_air(structure: Structure) -> list[Snag]:
+    """Supports above the lowest one that stand on steel: what they take never reaches the ground."""
+    held = np.flatnonzero(structure.fixed[:, 2] | (structure.springs[:, 2] != 0))
+    if not len(held):
+        return []
+    return [
+        Snag(
+            "in mid-air",
+            "fault",
+            f"The support at “{structure.nodes[node]}” stands on steel, "
+            f"{structure.xyz[node, 2] - structure.xyz[held, 2].min():.2f} m above the lowest",
+            "It takes its load out of the structure: what stands below never bears it. Remove the support.",
+            tuple(m.name for m in structure.members if node in m.nodes)[:6],
+            (structure.nodes[node],),
+            _place(structure.xyz[node]),
+        )
+        for node in in_mid_air(structure.members, structure.xyz, held)
+    ]
+
+
+def _loose_nodes(structure: Structure) -> list[Snag]:
+    """Nodes that no member meets."""
+    met = np.zeros(len(structure.nodes), dtype=bool)
+    met[structure.segments.ravel()] = True
+    for membrane in structure.membranes:
+        met[list(membrane.nodes)] = True
+    corners = {n for floor in structure.diaphragms for n in floor}
+    return [
+        Snag(
+            "loose node",
+            "note",
+            f"No member meets node “{structure.nodes[node]}”",
+            "It takes no part in the analysis, and no load may act on it.",
+            (),
+            (structure.nodes[node],),
+            _place(structure.xyz[node]),
+        )
+        for node in np.flatnonzero(~met).tolist()
+        if node not in corners
+    ]
+
+
+def _leaning_feet(structure: Structure) -> list[Snag]:
+    """Columns that nothing but their clamped feet holds along X or Y: cantilevers that way."""
+    found = []
+    for axis, name in ((0, "X"), (1, "Y")):
+        own = _unheld(structure, axis, feet_hold=False) - _unheld(structure, axis, feet_hold=True)
+        if own:
+            first = min(own)
+            found.append(
+                Snag(
+                    "cantilevers",
+                    "doubt",
+                    f"{len(own)} column{'s stand' if len(own) > 1 else ' stands'} along {name} by clamped feet alone: “{first}”"
+                    + (" …" if len(own) > 1 else ""),
+                    f"Without bracing along {name} they are cantilevers: their effective length is twice their height, and the "
+                    "bases bear all of the wind that way.",
+                    tuple(sorted(own)),
+                    (),
+                    _place(structure.xyz[list(structure.member(first).nodes)].mean(axis=0)),
+                )
+            )
+    return found
+
+
 def _loose_joints(structure: Structure) -> list[Snag]:
     """Nodes where only bars meet, and not in enough directions to hold them."""
     segments, owner = structure.segments, structure.owner
@@ -281,15 +349,34 @@ def _loose_joints(structure: Structure) -> list[Snag]:
 
 
 def _unbraced(structure: Structure) -> list[Snag]:
-    """Columns whose heads nothing holds in plan, in a horizontal direction.
+    """Columns whose heads nothing holds in plan, in a horizontal direction."""
+    unheld = {name: _unheld(structure, axis, feet_hold=True) for axis, name in ((0, "X"), (1, "Y"))}
+    return [
+        Snag(
+            "unbraced",
+            "fault",
+            f"{len(names)} column head{'s' if len(names) > 1 else ''} drift along {axis}: “{min(names)}”"
+            + (" …" if len(names) > 1 else ""),
+            f"No bracing, rigid frame or clamped foot holds them along {axis}. Brace a bay, or clamp the feet.",
+            tuple(sorted(names)),
+            (),
+            _place(structure.xyz[list(structure.member(min(names)).nodes)].mean(axis=0)),
+        )
+        for axis, names in unheld.items()
+        if names
+    ]
 
-    A node is held along X or Y by a support there, by an inclined member, by a column clamped at its foot, or where a
+
+def _unheld(structure: Structure, axis: int, feet_hold: bool) -> set[str]:
+    """Columns whose heads nothing holds along X (0) or Y (1).
+
+    A node is held by a support there, by an inclined member, by a column clamped at its foot (if feet_hold), or where a
     column and a beam along that direction meet rigidly; and it holds others through members that run (partly) along it, and
     through floors that are stiff in their plane. A beam of which two nodes are held holds its others.
     """
     segments, owner = structure.segments, structure.owner
     if not len(segments):
-        return []
+        return set()
     members = structure.members
     count = len(structure.nodes)
     direction = structure.xyz[segments[:, 1]] - structure.xyz[segments[:, 0]]
@@ -306,43 +393,27 @@ def _unbraced(structure: Structure) -> list[Snag]:
     on_column[segments[upright & ~bar][rigid[upright & ~bar]]] = True
     stiff = [*structure.diaphragms, *(m.nodes for m in structure.membranes)]
     floors = np.array([pair for nodes in stiff for pair in pairwise(nodes)], dtype=np.int64).reshape(-1, 2)
-    unheld: dict[str, set[str]] = defaultdict(set)
     heads = {
         m.nodes[-1] if structure.xyz[m.nodes[-1], 2] > structure.xyz[m.nodes[0], 2] else m.nodes[0]: m
         for m in members
         if m.role in ("column", "gable post")
     }
-    for axis, name in ((0, "X"), (1, "Y")):
-        along = direction[:, axis] > 0.2
-        holds = structure.fixed[:, axis] | (structure.springs[:, axis] != 0)
-        # inclined members brace what is at their upper end
-        inclined = (direction[:, axis] > 0.05) & (direction[:, 2] > 0.2)
-        upper = np.where(
-            structure.xyz[segments[:, 0], 2] > structure.xyz[segments[:, 1], 2], segments[:, 0], segments[:, 1]
-        )
-        holds[upper[inclined & (bar | rigid.all(axis=1))]] = True
-        joint = segments[along & ~upright][rigid[along & ~upright]]
-        holds[joint[on_column[joint]]] = True
+    along = direction[:, axis] > 0.2
+    holds = structure.fixed[:, axis] | (structure.springs[:, axis] != 0)
+    # inclined members brace what is at their upper end
+    inclined = (direction[:, axis] > 0.05) & (direction[:, 2] > 0.2)
+    upper = np.where(
+        structure.xyz[segments[:, 0], 2] > structure.xyz[segments[:, 1], 2], segments[:, 0], segments[:, 1]
+    )
+    holds[upper[inclined & (bar | rigid.all(axis=1))]] = True
+    joint = segments[along & ~upright][rigid[along & ~upright]]
+    holds[joint[on_column[joint]]] = True
+    if feet_hold:
         # a column clamped at its foot against turning about the other axis holds its head
         feet = clamped[:, 1 - axis]
         holds[segments[(~structure.bars & feet[structure.ends].any(axis=1))[owner]]] = True
-        held = _spread(structure, np.concatenate([segments[along], floors]), holds)
-        for node, m in heads.items():
-            if not held[node]:
-                unheld[name].add(m.name)
-    return [
-        Snag(
-            "unbraced",
-            "fault",
-            f"{len(names)} column head{'s' if len(names) > 1 else ''} drift along {axis}: “{min(names)}”"
-            + (" …" if len(names) > 1 else ""),
-            f"No bracing, rigid frame or clamped foot holds them along {axis}. Brace a bay, or clamp the feet.",
-            tuple(sorted(names)),
-            (),
-            _place(structure.xyz[list(structure.member(min(names)).nodes)].mean(axis=0)),
-        )
-        for axis, names in sorted(unheld.items())
-    ]
+    held = _spread(structure, np.concatenate([segments[along], floors]), holds)
+    return {m.name for node, m in heads.items() if not held[node]}
 
 
 def _spread(structure: Structure, links: Ints, holds: Bools) -> Bools:

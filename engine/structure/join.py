@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 import numpy as np
 from scipy.spatial import cKDTree
 
@@ -9,6 +11,10 @@ from engine.structure.model import Floats, Ints, Member
 
 #: nodes nearer than this are one; a node nearer than this to a beam's line lies on it, in metres
 SAME = 1e-3
+#: how far above the lowest support one stands in mid-air if it meets steel, in metres
+MID_AIR = 0.1
+#: share of its length that an upright rises
+UPRIGHT = 0.99
 #: spacing of the points by which nodes near a line are looked for, in metres
 STEP = 3.0
 
@@ -60,6 +66,26 @@ def nodes_on_lines(xyz: Floats, start: Floats, end: Floats, reach: float) -> tup
     off = np.linalg.norm(offset - along[:, None] * unit, axis=1)
     inside = (along > SAME) & (along < length[line] - SAME) & (off <= reach)
     return line[inside], node[inside], along[inside], off[inside]
+
+
+def in_mid_air(members: Sequence[Member], xyz: Floats, held: Ints) -> list[int]:
+    """Of the nodes that are held those above the lowest that are the foot of an upright and stand on steel: another member passes
+    there, or ends there without rising from it."""
+    lowest = float(xyz[held, 2].min())
+    high = {int(n) for n in held.tolist() if xyz[n, 2] > lowest + MID_AIR}
+    feet: set[int] = set()
+    on_steel: set[int] = set()
+    if high:
+        for m in members:
+            for node in high.intersection(m.nodes):
+                inner = node not in (m.nodes[0], m.nodes[-1])
+                other = m.nodes[-1] if node == m.nodes[0] else m.nodes[0]
+                rise, length = xyz[other, 2] - xyz[node, 2], float(np.linalg.norm(xyz[other] - xyz[node]))
+                if inner or (not m.bar and rise <= SAME):
+                    on_steel.add(node)
+                elif rise > UPRIGHT * length:
+                    feet.add(node)
+    return sorted(feet & on_steel)
 
 
 def join(members: list[Member], names: list[str], xyz: Floats) -> tuple[list[Member], list[str], Floats]:

@@ -234,6 +234,15 @@ class Structure:
         return np.stack([nodes[first], nodes[first + 1]], axis=1) if len(nodes) else np.zeros((0, 2), np.int64)
 
     @cached_property
+    def meeting(self) -> dict[int, tuple[int, ...]]:
+        """By node the numbers of the members that meet or pass there."""
+        found: dict[int, list[int]] = {}
+        for i, m in enumerate(self.members):
+            for node in m.nodes:
+                found.setdefault(node, []).append(i)
+        return {node: tuple(dict.fromkeys(members)) for node, members in found.items()}
+
+    @cached_property
     def bars(self) -> Bools:
         """(members,): whether each carries axial force alone."""
         return np.array([m.bar for m in self.members], dtype=bool)

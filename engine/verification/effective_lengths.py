@@ -7,8 +7,12 @@ from math import pi, tan
 import numpy as np
 from scipy.optimize import brentq
 
+from engine.analysis.elements import local_axes
 from engine.document import Document
 from engine.structure.model import Member, Structure
+
+#: share of its length by which a web runs across its chord, at least
+ACROSS = 0.2
 
 
 def sway_factor(stiffness_ratio: float, fixed_base: bool) -> float:
@@ -28,11 +32,10 @@ def default_factors(document: Document, structure: Structure, member: Member) ->
     """(factor on the member's length for buckling about y, how it was found, whether it is a sway mode)."""
     hall = document.hall
     if document.analysis.order != "first" and document.rules.imperfections and member.role in ("column", "rafter"):
-        return 1.0, "own length: sway is in the forces (5.2.2(7)b)", False
+        return 1.0, "own length: where it sways, that is in the forces (5.2.2(7)b)", False
     if member.role in ("top chord", "bottom chord"):
-        points = structure.xyz[list(member.nodes)]
-        panels = np.linalg.norm(np.diff(points, axis=0), axis=1)
-        return float(panels.max() / panels.sum()), "between panel points", False
+        points = np.array(panel_points(structure, member))
+        return float(np.diff(points).max() / points[-1]), "between panel points", False
     if hall is None or member.jig != "hall" or not member.frame or member.role not in ("column", "rafter"):
         return 1.0, "own length", False
     mark = member.name.split("/")[1]
@@ -52,6 +55,35 @@ def default_factors(document: Document, structure: Structure, member: Member) ->
     partner = structure.index.get(f"frame-{member.frame}/{other}")
     whole = length + (structure.length(structure.members[partner]) if partner is not None else length)
     return whole / length, "both slopes, eaves to eaves", True
+
+
+def stands_alone(document: Document, member: Member) -> bool:
+    """Whether nothing but its clamped foot holds a column of the hall along the building."""
+    hall = document.hall
+    braced = hall is None or hall.bases != "fixed" or (hall.bracing.walls is not None and bool(hall.bracing.walls.bays))
+    return not braced and member.jig == "hall" and member.role == "column"
+
+
+def panel_points(structure: Structure, member: Member) -> list[float]:
+    """Where something holds a chord in the plane of its truss, m from its start: its ends, supports, and nodes that a member
+    meets which runs across it in that plane; what meets it from the side does not."""
+    ends = structure.xyz[[member.nodes[0], member.nodes[-1]]]
+    across = local_axes(ends[:1], ends[1:], np.array([member.roll]))[0, 2]
+    found = [0.0, structure.length(member)]
+    for node in member.nodes[1:-1]:
+        held = bool((np.abs(across) @ (structure.fixed[node, :3] | (structure.springs[node, :3] != 0))) > ACROSS)
+        for other in (structure.members[i] for i in structure.meeting[node]):
+            if held:
+                break
+            if other is member:
+                continue
+            for end in (other.nodes[0], other.nodes[-1]):
+                way = structure.xyz[end] - structure.xyz[node]
+                length = float(np.linalg.norm(way))
+                held |= length > 0 and abs(float(way @ across)) > ACROSS * length
+        if held:
+            found.append(float(np.linalg.norm(structure.xyz[node] - ends[0])))
+    return sorted(found)
 
 
 def _column_factor(structure: Structure, member: Member, bases: str) -> tuple[float, str, bool]:

@@ -13,7 +13,7 @@ from engine.document import Document
 from engine.processors import shared_out
 from engine.standards.en.moments import counting, moment_factor, shape_of_moments
 from engine.structure.model import Bools, Floats, Ints, Member, Structure
-from engine.verification.effective_lengths import default_factors
+from engine.verification.effective_lengths import default_factors, stands_alone
 
 #: samples along a segment, and along a whole member
 SAMPLES, ALONG = 25, 49
@@ -45,6 +45,8 @@ def effective_lengths(document: Document, structure: Structure, member: Member) 
     outer = float(np.max(np.diff(member.outer))) if len(member.outer) > 1 else length
     torsion = float(np.max(np.diff(member.inner))) if len(member.inner) > 1 else length
     z, why_z = outer, "between restraints of the outer flange" if outer < length - 1e-6 else "own length"
+    if stands_alone(document, member):
+        z, why_z = 2 * length, "a cantilever along the hall: clamped at its foot, and nothing braces the walls"
     chosen = document.rules.effective_lengths.get(member.role)  # type: ignore[call-overload]
     if chosen and chosen.y is not None:
         factor_y, why_y, sway = chosen.y, f"{chosen.y:g} × own length, set for the role", sway
@@ -216,7 +218,7 @@ def _warping(structure: Structure, members: list[int], spans: list[tuple[int, fl
     """(members, spans) π² E I_w/(G I_t L²)."""
     own = [structure.members[i] for i in members]
     ratio = np.array([m.material.E * m.section.Iw / (m.material.G * m.section.It) for m in own])
-    return np.pi**2 * ratio[:, None] / np.array([b - a for _, a, b in spans]) ** 2
+    return np.asarray(np.pi**2 * ratio[:, None] / np.array([b - a for _, a, b in spans]) ** 2)
 
 
 def _cut(
@@ -254,7 +256,7 @@ def _cut(
     other_held = np.array([any(a < p < b for side, p, _ in spans if side != f) for f, a, b in spans])
     pressing = counting(My, flange[None], other_held[None])
     clear = ((at >= plain[0] - 1e-6) & (at <= plain[1] + 1e-6)).reshape(len(spans), SAMPLES)
-    in_part = ~clear.all(axis=1)
+    in_part: Bools = np.asarray(~clear.all(axis=1))
     if in_part.any():
         pressing, N, Mz = (np.where(clear[None, :, :, None], values, 0.0) for values in (pressing, N, Mz))
     largest, least_N, largest_Mz = pressing.max(axis=2), N.min(axis=2), np.abs(Mz).max(axis=2)

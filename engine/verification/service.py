@@ -79,9 +79,9 @@ def stretches(document: Document, structure: Structure, elements: Elements) -> l
                 ratio = ratios(member.role)
                 if ratio and member.role not in ("side rail",):
                     by_ratio[ratio].append(row)
-            for ratio, own in by_ratio.items():
-                made_of = tuple(dict.fromkeys(elements.member[own].tolist()))
-                found.append(Stretch("deflection", "down", np.array(own), start, end, length, ratio, made_of, words))
+            for ratio, alike in by_ratio.items():
+                made_of = tuple(dict.fromkeys(elements.member[alike].tolist()))
+                found.append(Stretch("deflection", "down", np.array(alike), start, end, length, ratio, made_of, words))
     first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
     upright = {s.member for s in storeys(structure)}
     for storey in storeys(structure):
@@ -154,11 +154,11 @@ def measure(combined: Combined, which: list[int] | tuple[int, ...], along: Float
         chord = (1 - share) * u[stretch.start, :3] + share * u[stretch.end, :3]
     off = chord - along[rows]
     if stretch.way == "down":
-        return np.abs(off[:, :, 2])
+        return np.asarray(np.abs(off[:, :, 2]))
     member = structure.members[stretch.members[0]]
     ends = structure.xyz[[member.nodes[0], member.nodes[-1]]]
     across = local_axes(ends[:1], ends[1:], np.array([member.roll]))[0, 2]
-    return np.abs(np.einsum("ksjc,j->ksc", off, across))
+    return np.asarray(np.abs(np.einsum("ksjc,j->ksc", off, across)))
 
 
 def _rises(structure: Structure) -> list[float]:
@@ -179,7 +179,7 @@ def _over_supports(structure: Structure) -> Bools:
         more = found.copy()
         more[upright[found[upright].any(axis=1)].ravel()] = True
         if (more == found).all():
-            return found
+            return np.asarray(found)
         found = more
 
 

@@ -92,7 +92,7 @@ def in_words(combined: Combined, number: int) -> str:
     alone = int(standing.by_itself[k])
     if alone >= 0:
         return f"“{structure.members[alone].name}” buckles by itself about its {axis} axis"
-    own = [m for m, takes in zip(structure.members, standing.part[:, k], strict=True) if takes]
+    own = [structure.members[m] for m in np.flatnonzero(standing.part[:, k]).tolist()]
     names = ", ".join(f"“{m.name}”" for m in own[:3]) + (f" and {len(own) - 3} more" if len(own) > 3 else "")
     way = "XYZ"[int(standing.along[k])]
     if standing.sways[k]:

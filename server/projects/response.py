@@ -20,6 +20,7 @@ from engine.expand import expand
 from engine.load import load
 from engine.structure.model import Floats, Structure
 from engine.structure.planes import planes
+from engine.verification.standing import in_words
 from server.projects import schemas
 from server.projects.envelopes import QUANTITIES
 from server.projects.workbench import MOST_RUNS, kilo
@@ -278,6 +279,7 @@ def states_out(chain: Chain) -> list[schemas.StateOut]:
                 residual=float(residual),
                 order=2 if combined.second[i] else 1,
                 alpha=float(alpha[i]) if np.isfinite(alpha[i]) else None,
+                buckles=in_words(combined, i) if combined.ultimate[i] else "",
                 slack=[structure.members[m].name for m in combined.slack(i)],
                 settled=combined.settled(i),
                 stable=combined.stable(i),

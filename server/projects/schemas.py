@@ -650,7 +650,7 @@ class LateralOut(BaseModel):
 
 class StateOut(BaseModel):
     """What an engineer checks of a combination. applied, reacted: kN; moved: the largest movement in mm, and its node; order:
-    1 or 2; alpha: critical factor, None where none was sought or nothing buckles; slack: members that do not act; free: what is
+    1 or 2; alpha: critical factor, None where none was sought or nothing buckles; buckles: what does, in words; slack: members that do not act; free: what is
     left without these is a mechanism, drawn as the state “free:” and its name."""
 
     name: str
@@ -662,6 +662,7 @@ class StateOut(BaseModel):
     residual: float
     order: int
     alpha: float | None
+    buckles: str
     slack: list[str]
     settled: bool
     stable: bool

@@ -439,17 +439,24 @@ def ribbon_out(chain: Chain, member: int) -> schemas.RibbonOut:
         ),
     ]
     if m.section.shape == "I":
-        values.append(
-            ("L_T", f"{lengths.torsion:.2f} m", "Largest spacing of torsional restraints: stays and ends (BB.3.3.1)")
-        )
         lateral = next((o for o in strong if o.criterion == "lateral"), None)
         if lateral:
-            v = stability_values(chain.document, s, verification.steel, [lateral.row], [lateral.combination])
+            v = stability_values(
+                chain.document, s, verification.steel, verification.grounds.limits, [lateral.row], [lateral.combination]
+            )
+            values.append(
+                (
+                    "L_{LT}",
+                    f"{float(s.L_LT[lateral.row]):.2f} m",
+                    f"Of the governing segment, {s.start[lateral.row]:.2f} m to {s.end[lateral.row]:.2f} m, "
+                    f"{'outer' if s.flange[lateral.row] > 0 else 'inner'} flange in compression",
+                )
+            )
             values.append(
                 (
                     "M_{cr}",
                     f"{float(v['Mcr'][0, 0]) / 1000:.0f} kNm",
-                    "Elastic critical moment of the governing segment (6.3.2.2)",
+                    "Elastic critical moment of the same segment (6.3.2.2)",
                 )
             )
             values.append(

@@ -260,7 +260,7 @@ class Trusses(unittest.TestCase):
         built = expand(Document(jigs=[TrussJig(name="t", columns=5.0, repeat=Repeat(count=4, step=(0, 5, 0)))]))
         self.assertEqual(sum(m.role == "column" for m in built.members), 8)
         self.assertEqual(sum(m.role == "strut" for m in built.members), 9)
-        self.assertEqual(audit(built), [])
+        self.assertEqual([s.kind for s in audit(built)], ["cantilevers"])
 
     def test_refusals(self):
         for parameters, words in (

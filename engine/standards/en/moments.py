@@ -15,7 +15,7 @@ from functools import cache
 
 import numpy as np
 
-from engine.structure.model import Bools, Floats
+from engine.structure.model import Bools, Floats, Ints
 
 #: half waves of the twist that take part: C1 is then within 0.5 % above the exact one for loads and end moments
 WAVES = 5
@@ -74,7 +74,7 @@ def moment_factor(moments: Floats) -> Floats:
     size = np.abs(moments)
     middle = moments[..., moments.shape[-2] // 2, :]
 
-    def at(pick: Floats) -> Floats:
+    def at(pick: Ints) -> Floats:
         return np.asarray(np.take_along_axis(moments, pick[..., None, :], axis=-2)[..., 0, :])
 
     found = _from_three(start, middle, end)
