@@ -74,8 +74,6 @@ _COMBINING = (
     "gamma_G_unfavourable",
     "gamma_G_favourable",
     "gamma_Q",
-    "psi0_wind",
-    "psi0_snow",
     "psi",
     "strength_rule",
     "xi",

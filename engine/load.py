@@ -245,7 +245,7 @@ def combinations(document: Document, loading: Loading) -> list[Combination]:
     """
     found: list[Combination] = []
     standard = family(document)
-    resultants = np.array(loading.expected).reshape(-1, 3)
+    resultants = loading.borne
     if document.hall or document.jigs or document.panels or not document.combinations:
         found = standard.combine(loading.cases, document.rules, document.site, loading.leans, resultants)
     numbers = {case.name: i for i, case in enumerate(loading.cases)}

@@ -7,20 +7,30 @@ from typing import Any
 import numpy as np
 
 from engine.actions.combinations import Combination
+from engine.analysis.diagrams import extremes
+from engine.analysis.elements import Elements
 from engine.analysis.lateral import lateral_factors
+from engine.analysis.modes import buckling_modes, natural_modes
 from engine.balance import balances
 from engine.chain import Chain
+from engine.errors import ModelError
 from engine.standards.family import family
 from engine.verification.outcomes import CRITERIA, SERVICE, Verdict
 from engine.verification.standing import in_words
 
 RESULT_VERSION = 1
+#: elements up to which modes are written
+MODES = 2000
 FORCES = ("N", "Vy", "Vz", "T", "My", "Mz")
 
 
 def _tidy(values: Any) -> Any:
     """Numbers to ten significant digits, as plain lists."""
     array = np.asarray(values, dtype=float)
+    if not np.isfinite(array).all():
+        raise ModelError(
+            "The numbers are beyond what can be computed: a load or a stiffness is far too large or too small."
+        )
     with np.errstate(divide="ignore"):
         size = np.where(array == 0, 0, np.floor(np.log10(np.abs(np.where(array == 0, 1, array)))))
     scale = 10.0 ** (9 - size)
@@ -53,9 +63,11 @@ def result(chain: Chain, full: bool = False, lateral: bool = False) -> dict[str,
                 "nature": case.nature,
                 "note": case.note,
                 "expected": _tidy(b.expected / unit),
+                "ground": _tidy(b.ground / unit),
                 "applied": _tidy(b.applied / unit),
                 "reacted": _tidy(b.reacted / unit),
                 "balance_holds": b.holds,
+                **({"moment_lost": list(b.tilted)} if b.tilted else {}),
             }
             for case, b in zip(chain.loading.cases, balances(chain.loading, chain.response), strict=True)
         ],
@@ -71,6 +83,8 @@ def result(chain: Chain, full: bool = False, lateral: bool = False) -> dict[str,
         ],
         "states": {name: {"kind": kind, **_state(chain, number, unit)} for name, kind, number in shown},
         "members": [_verdict(chain, verdict) for verdict in chain.verification.verdicts],
+        "whole": _whole(chain),
+        **_modes(chain),
         **({"lateral_factors": _lateral(chain, [(name, number) for name, _, number in shown])} if lateral else {}),
     }
 
@@ -110,25 +124,90 @@ def _standing(chain: Chain, number: int) -> dict[str, Any]:
 
 def _state(chain: Chain, number: int, unit: float) -> dict[str, Any]:
     response, structure, combined = chain.response, chain.structure, chain.combined
-    u = combined.displacement([number])[..., 0]
-    reaction = combined.reaction([number])[..., 0] / unit
+    elements = response.elements
+    u = _tidy(combined.displacement([number])[..., 0])
+    reaction = _tidy(combined.reaction([number])[..., 0] / unit)
     held = (structure.fixed | (structure.springs != 0)).any(axis=1)
-    ends = combined.end_force([number])[..., 0] / unit
+    ends = _tidy(combined.end_force([number])[..., 0] / unit)
     along = combined.diagrams([number])
-    w = combined.deflections([number])[..., 0]
+    w = _tidy(combined.deflections([number])[..., 0])
+    places = _tidy(elements.positions(along.x))
+    forces = [_tidy(getattr(along, name)[..., 0] / unit) for name in FORCES]
+    peaks = _extremes(elements, extremes(along, combined.pulled([number])), unit)
     members: dict[str, Any] = {}
-    for e, m in enumerate(response.elements.member):
-        entry = members.setdefault(structure.members[m].name, {"end_forces": [], "stations": []})
-        entry["end_forces"].append(_tidy(ends[e]))
-        for s in range(along.x.shape[1]):
-            station = {"x": float(response.elements.positions(along.x)[e, s])}
-            station |= {name: _tidy(getattr(along, name)[e, s, 0] / unit) for name in FORCES}
-            station["displacement"] = _tidy(w[e, s])
-            entry["stations"].append(station)
+    for e, m in enumerate(elements.member.tolist()):
+        name = structure.members[m].name
+        entry = members.get(name)
+        if entry is None:
+            axes = {"local_axes": _tidy(elements.axes[e]), "extremes": peaks[m]}
+            entry = members[name] = {"end_forces": [], "stations": [], **axes}
+        entry["end_forces"].append(ends[e])
+        rows = zip(places[e], w[e], *(values[e] for values in forces), strict=True)
+        entry["stations"] += [
+            {"x": x, **dict(zip(FORCES, values, strict=True)), "displacement": moved} for x, moved, *values in rows
+        ]
     return {
-        "displacements": {name: _tidy(u[i]) for i, name in enumerate(structure.nodes)},
-        "reactions": {structure.nodes[i]: _tidy(reaction[i]) for i in np.flatnonzero(held)},
+        "displacements": dict(zip(structure.nodes, u, strict=True)),
+        "reactions": {structure.nodes[i]: reaction[i] for i in np.flatnonzero(held).tolist()},
         "members": members,
+    }
+
+
+def _extremes(elements: Elements, found: dict[str, Any], unit: float) -> list[dict[str, Any]]:
+    """By member the greatest and least of each force between its ends, exact between the stations, with their places in metres
+    from its start."""
+    count = int(elements.member.max(initial=-1)) + 1
+    first = np.searchsorted(elements.member, np.arange(count + 1))
+    stretch = elements.reach / elements.length
+    out: list[dict[str, Any]] = [{} for _ in range(count)]
+    for name, (most, most_at, least, least_at) in found.items():
+        rows = [most[:, 0] / unit, elements.offset + most_at[:, 0] * stretch, least[:, 0] / unit]
+        rows.append(elements.offset + least_at[:, 0] * stretch)
+        for m in range(count):
+            own = slice(first[m], first[m + 1])
+            high, low = first[m] + int(rows[0][own].argmax()), first[m] + int(rows[2][own].argmin())
+            values = _tidy([rows[0][high], rows[1][high], rows[2][low], rows[3][low]])
+            out[m][name] = dict(zip(("most", "most_at", "least", "least_at"), values, strict=True))
+    return out
+
+
+def _modes(chain: Chain) -> dict[str, Any]:
+    """Natural frequencies with the masses of the document, and the buckling modes of the combination that is nearest to its critical
+    load, of frames of up to MODES elements."""
+    if len(chain.response.elements) > MODES:
+        return {}
+    chosen, cases = chain.document.analysis.masses, chain.loading.cases
+    factors = [chosen.get(c.name, 0.0) if chosen else float(c.nature == "permanent") for c in cases]
+    shaking = natural_modes(chain.response.system, np.array(factors))
+    found: dict[str, Any] = {
+        "vibration": [{"name": f"vibration {k}", "frequency_hz": m.value} for k, m in enumerate(shaking, 1)]
+    }
+    alpha = chain.combined.alpha
+    if np.isfinite(alpha).any() and np.nanmin(alpha) > 0:
+        worst = int(np.nanargmin(alpha))
+        names = [m.name for m in chain.structure.members]
+        found["buckling"] = {
+            "combination": chain.combinations[worst].name,
+            "modes": [
+                {
+                    "name": f"buckling {k}",
+                    "factor": m.value,
+                    "by_itself": names[m.by_itself] if m.by_itself >= 0 else None,
+                }
+                for k, m in enumerate(buckling_modes(chain.combined, worst), 1)
+            ],
+        }
+    return {"modes": found}
+
+
+def _whole(chain: Chain) -> dict[str, Any]:
+    """What may be said of the whole, every member counted."""
+    found = chain.verification.whole
+    return {
+        "passing": found.passing,
+        "failing": found.failing,
+        "not_covered": found.not_covered,
+        "left_out": [words + (f" ({members} members)" if members else "") for words, members in found.left_out],
     }
 
 
@@ -142,6 +221,7 @@ def _verdict(chain: Chain, verdict: Verdict) -> dict[str, Any]:
         "material": member.material.name,
         "status": verdict.status,
         "not_covered": list(verdict.not_covered),
+        "left_out": list(verdict.left_out),
         "utilisation": governing.utilisation if governing else None,
         "governs": CRITERIA[governing.criterion][0] if governing else None,
         "checks": {

@@ -379,11 +379,16 @@ def combination_marks(request: HttpRequest, project_id: UUID, revision: int | No
 
 @api.get("/projects/{project_id}/diagrams", response={200: schemas.DiagramOut, 422: schemas.Problem})
 def frame_diagrams(
-    request: HttpRequest, project_id: UUID, plane: str = "whole", state: str = "envelope", revision: int | None = None
+    request: HttpRequest,
+    project_id: UUID,
+    plane: str = "whole",
+    state: str = "envelope",
+    revision: int | None = None,
+    alone: bool = False,
 ) -> schemas.DiagramOut:
     found, own = _revision(request, project_id, revision)
     try:
-        return response.diagram_out(runs.chain_of(found, own), own.number, plane, state)
+        return response.diagram_out(runs.chain_of(found, own), own.number, plane, state, alone)
     except KeyError:
         raise ModelError(f"There is no case or combination “{state}”.", "state") from None
 

@@ -115,7 +115,8 @@ Region = tuple[Floats, float, Floats]
 
 @dataclass
 class Loading:
-    """All cases with their loads; expected: (cases, 3) N, the resultant found from surfaces, pressures and masses.
+    """All cases with their loads; expected: (cases, 3) N, the resultant found from surfaces, pressures and masses; grounded: by
+    case what of it cladding gives to the ground, past the structure.
 
     lines: loads stated on members; surfaces: those on panels; spread: the line loads that the panels' carriers take;
     leans: case -> its imperfection cases along X and Y. regions: parts of panels cut out so far.
@@ -129,6 +130,7 @@ class Loading:
     settlements: list[Settlement] = field(default_factory=list)
     warmings: list[Warming] = field(default_factory=list)
     expected: list[Floats] = field(default_factory=list)
+    grounded: dict[int, Floats] = field(default_factory=dict)
     leans: dict[int, tuple[int, int]] = field(default_factory=dict)
     regions: dict[tuple[str, bytes], list[Region]] = field(default_factory=dict)
 
@@ -137,6 +139,14 @@ class Loading:
         self.cases.append(case)
         self.expected.append(np.zeros(3))
         return len(self.cases) - 1
+
+    @property
+    def borne(self) -> Floats:
+        """(cases, 3) N: what the structure bears of the expected resultants."""
+        found = np.array(self.expected, dtype=float).reshape(-1, 3)
+        for case, force in self.grounded.items():
+            found[case] -= force
+        return found
 
     def table(self, structure: Structure) -> LineTable:
         """All line loads: those stated and those from panels."""

@@ -229,8 +229,8 @@ def _turns_back(polygon: Floats) -> bool:
 
 
 def spread(structure: Structure, loading: Loading) -> LineTable:
-    """The line loads that all surface loads put on the carriers of their panels; what the ground takes of them is no
-    longer expected of the structure."""
+    """The line loads that all surface loads put on the carriers of their panels; what the ground takes of them goes to
+    `loading.grounded`."""
     panels = {panel.name: panel for panel in structure.panels}
     takes: dict[str, list[tuple[Floats, Fields]]] = {}
     known: dict[tuple[str, bytes], list[tuple[Fields, Floats, Ints, Floats, Floats]]] = {}
@@ -263,7 +263,7 @@ def spread(structure: Structure, loading: Loading) -> LineTable:
             if panel.grounded is not None:
                 ground = member == GROUND
                 force = (per_metre[ground].mean(axis=1) * (x[ground, 1] - x[ground, 0])).sum()
-                loading.expected[load.case] = loading.expected[load.case] - load.direction * force
+                loading.grounded[load.case] = loading.grounded.get(load.case, np.zeros(3)) + load.direction * force
                 member, x, per_metre = member[~ground], x[~ground], per_metre[~ground]
             found.append(
                 (

@@ -31,7 +31,7 @@ from engine.document.rules import AnalysisOptions, Cladding, Rules, Site, SnowOp
 from engine.document.upgrade import upgrade
 from engine.errors import ModelError
 
-FORMAT_VERSION = 3
+FORMAT_VERSION = 4
 
 
 class Document(Part):

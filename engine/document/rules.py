@@ -166,7 +166,7 @@ class EffectiveLength(Part):
 
 class Rules(Part):
     """What is to be proven and against which limits. deflections: length over deflection by role, in place of the usual values;
-    null: not checked.
+    0: not checked.
 
     psi: ψ0, ψ1, ψ2 in place of those of table A1.1, by its row. strength_rule: expression(s) of EN 1990 6.4.3.2; xi: ξ of
     (6.10b). loads_at: where loads from above act on members that nothing holds between the ends of a segment, for
@@ -177,8 +177,6 @@ class Rules(Part):
     gamma_G_unfavourable: Positive = 1.35
     gamma_G_favourable: Positive = 1.0
     gamma_Q: Positive = 1.5
-    psi0_wind: NotNegative = 0.6
-    psi0_snow: NotNegative | None = None
     psi: dict[str, tuple[Share, Share, Share]] = {}
     strength_rule: Literal["6.10", "6.10a/b"] = "6.10"
     xi: Share = 0.85
@@ -190,13 +188,14 @@ class Rules(Part):
     rafter_deflection_ratio: Positive = 200.0
     eaves_sway_ratio: Positive = 150.0
     loads_at: Literal["upper flange", "shear centre"] = "upper flange"
-    deflections: dict[Role, Positive | None] = {}
+    deflections: dict[Role, NotNegative | None] = {}
     effective_lengths: dict[Role, EffectiveLength] = {}
 
     def deflection_ratio(self, role: str) -> float | None:
         """Length over deflection that a role must keep; None where nothing is checked."""
-        if role in self.deflections:
-            return self.deflections[role]
+        stated = self.deflections.get(role)  # type: ignore[call-overload]
+        if stated is not None:
+            return float(stated) or None
         if role == "column":
             return self.eaves_sway_ratio
         return self.rafter_deflection_ratio if role in ROOF else DEFLECTIONS.get(role)

@@ -17,17 +17,45 @@ def upgrade(data: Any) -> Any:
     """The same document in the present format. Anything that is not of an earlier version is given back unchanged.
 
     Version 2 has bays across and a list of spacings in the hall, and releases named like the freedoms of a support; version 3
-    states springs at the ends of members in the document's own unit, not always in kN.
+    states springs at the ends of members in the document's own unit, not always in kN; version 4 states ψ0 in one place, the rows
+    of `psi`. Raises ValueError where an earlier one states it twice.
     """
-    if not isinstance(data, dict) or data.get("version") not in (1, 2):
+    if not isinstance(data, dict) or data.get("version", 3) not in (1, 2, 3):
         return data
-    if data["version"] == 1:
+    version = data.get("version", 3)
+    if version == 1:
         data = _from_first(data)
-    if data.get("units") == "N, m":
+    if version < 3 and data.get("units") == "N, m":
         for name in ("members", "edits"):
             if isinstance(data.get(name), list):
                 data = {**data, name: [_in_newtons(m) for m in data[name]]}
-    return {**data, "version": 3}
+    if isinstance(data.get("rules"), dict):
+        data = {**data, "rules": _one_psi(dict(data["rules"]))}
+    return {**data, "version": 4}
+
+
+#: rows of table A1.1 whose ψ0 had a field of its own up to version 3: its field, what it said by default, ψ1 and ψ2
+_FIRST = {
+    "wind": ("psi0_wind", 0.6, 0.2, 0.0),
+    "snow": ("psi0_snow", None, 0.2, 0.0),
+    "snow above 1000 m": ("psi0_snow", None, 0.5, 0.2),
+}
+
+
+def _one_psi(rules: dict[str, Any]) -> dict[str, Any]:
+    psi = dict(rules.get("psi") or {})
+    for row, (key, usual, second, third) in _FIRST.items():
+        value = rules.get(key)
+        if value is None or value == usual:
+            continue
+        if row in psi and psi[row][0] != value:
+            raise ValueError(
+                f"ψ0 of {row} is stated twice, as {psi[row][0]} in psi and as {value} in {key}: state it once"
+            )
+        psi[row] = [value, *(psi[row][1:] if row in psi else (second, third))]
+    for key in ("psi0_wind", "psi0_snow"):
+        rules.pop(key, None)
+    return {**rules, "psi": psi}
 
 
 def _in_newtons(member: Any) -> Any:

@@ -269,7 +269,7 @@ class _Work:
     def _on_steel(self, at: Floats) -> bool:
         """Whether a place lies on a member that does not rise from it: what has its foot there stands on steel."""
         lines = [(self.at[m.start], self.at[m.end]) for m in self.document.members]
-        lines += [self.ends(m.name) for m in self.structure.members if m.jig]
+        lines += [(a, b) for a, b in (self.ends(m.name) for m in self.structure.members if m.jig)]
         for a, b in lines:
             low, high = (a, b) if a[2] <= b[2] else (b, a)
             if np.abs(low - at).max() < SAME and high[2] > low[2] + SAME:

@@ -17,7 +17,7 @@ UP = np.array([0.0, 0.0, 1.0])
 
 
 def panels(hall: Hall) -> None:
-    """Roof slopes, long walls, lean-tos, overhangs, and the gables that stand on posts."""
+    """Roof slopes, long walls, lean-tos with their ends, overhangs, and gables."""
     jig = hall.jig
     for slope in hall.profile.slopes:
         side = slope.side or ("left" if slope.z1 > slope.z0 else "right" if slope.z1 < slope.z0 else "")
@@ -117,6 +117,25 @@ def _lean_to(hall: Hall, side: str, column: ColumnLine, out: float) -> None:
     roof, wall = (x, low, column.x, lean.height), (x, column.base, x, low)
     _add(hall, f"lean-roof-{side}", "roof", roof, normal, rafters, ALONG, side, lean.pitch, "lean-to")
     _add(hall, f"lean-wall-{side}", "wall", wall, (out, 0.0), columns, ALONG, side, 90.0, "lean-to")
+    for number, end, ahead in ((1, "front", -1.0), (hall.jig.frames, "back", 1.0)):
+        # the end of the lean-to spans upright, from the ground to its rafter
+        y = float(hall.y[number - 1])
+        base = column.base
+        corners = np.array([(x, y, base), (column.x, y, base), (column.x, y, lean.height), (x, y, low)])
+        outside = np.array([0.0, ahead, 0.0])
+        hall.parts.panels.append(
+            Panel(
+                f"gable-{end}-lean-{side}",
+                "wall",
+                corners,
+                outside,
+                UP,
+                (f"frame-{number}/lean-rafter-{side}",),
+                end,
+                90.0,
+                grounded=(corners[0], corners[1]),
+            )
+        )
 
 
 def _gable(hall: Hall, number: int, name: str, out: float) -> None:

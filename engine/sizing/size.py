@@ -24,6 +24,7 @@ from engine.document import Document
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.standards.en.steel import steel_arrays
+from engine.verification.outcomes import SERVICE
 from engine.verification.verify import section_values, stability_values
 
 MOST_ROUNDS = 40
@@ -43,7 +44,7 @@ class Round:
 
 @dataclass(frozen=True)
 class Sizing:
-    """The rounds, the sections found, whether everything passes with them, and what is in the way if not."""
+    """The rounds, the sections found, whether every member of the building passes with them, and what is in the way if not."""
 
     rounds: tuple[Round, ...]
     sections: dict[str, str]
@@ -77,8 +78,10 @@ def worst_by_role(chain: Chain) -> dict[str, float]:
 
 
 def deflection_worst(chain: Chain) -> float:
-    """Largest utilisation of the deflection and sway limits."""
-    outcomes = [o for v in chain.verification.verdicts for o in v.outcomes if o.criterion in ("deflection", "sway")]
+    """Largest utilisation of the deflection and sway limits, of what sizing may change."""
+    members = chain.structure.members
+    sized = [v for v in chain.verification.verdicts if members[v.member].jig == "hall" and members[v.member].slot]
+    outcomes = [o for v in sized for o in v.outcomes if o.criterion in SERVICE]
     return max((o.utilisation for o in outcomes), default=0.0)
 
 
@@ -130,7 +133,25 @@ def size(document: Document, progress: Callable[[Round], None] = lambda _: None)
             reason = "is not covered" if np.isinf(value) else f"reaches {value:.2f}"
             more = " and there is no heavier section in its family" if sections[role] == last else ""
             obstacles.append(f"{role.replace('_', ' ')}: {sections[role]} {reason}{more}")
-    return Sizing(tuple(rounds), sections, not obstacles, tuple(obstacles))
+    obstacles += _beside(chain)
+    return Sizing(tuple(rounds), sections, chain.verification.whole.passes, tuple(obstacles))
+
+
+def _beside(chain: Chain) -> list[str]:
+    """What fails or is not covered and is no role of the hall, which sizing leaves as it is: by jig and role."""
+    found: dict[tuple[str, str], list[tuple[float, str]]] = {}
+    for v in chain.verification.verdicts:
+        m = chain.structure.members[v.member]
+        if v.status != "passes" and not (m.jig == "hall" and m.slot):
+            use = np.inf if v.governing is None or v.status == "not covered" else v.governing.utilisation
+            found.setdefault((m.jig, m.role), []).append((float(use), m.name))
+    words = []
+    for (jig, role), members in found.items():
+        use, name = max(members)
+        reason = "is not covered" if np.isinf(use) else f"reaches {use:.2f}"
+        owner = f"the jig “{jig}”" if jig else "what is set out by hand"
+        words.append(f"{len(members)} × {role} of {owner}, not sized here: “{name}” {reason}")
+    return words
 
 
 def lightest_passing(chain: Chain, role: str, family: list[Section], floor: int) -> int:

@@ -12,7 +12,7 @@ from scipy.sparse.csgraph import connected_components
 from scipy.spatial import cKDTree
 
 from engine.structure.join import distinct, in_mid_air, sample
-from engine.structure.model import HINGE, Bools, Floats, Ints, Member, Structure
+from engine.structure.model import HINGE, Bools, Floats, Ints, Member, Panel, Structure
 
 #: nodes nearer than this, and not joined, are a snag; in metres
 NEAR = 0.05
@@ -449,7 +449,35 @@ def _panels(structure: Structure) -> list[Snag]:
         )
         for p in structure.panels
         if not p.carriers
+    ] + [
+        Snag(
+            "one edge",
+            "fault",
+            f"The panel “{p.name}” rests on one edge",
+            "What it bears lies beside that edge: it would tip over, and its moment reaches nothing. Carry it on both sides.",
+            tuple(p.carriers[:4]),
+            (),
+            _place(p.corners.mean(axis=0)),
+        )
+        for p in structure.panels
+        if p.carriers and p.grounded is None and p.place != "overhang" and _on_one_line(structure, p)
     ]
+
+
+def _on_one_line(structure: Structure, panel: Panel) -> bool:
+    """Whether all carriers of a panel lie in one line, off its middle."""
+    own = [structure.members[structure.index[name]] for name in panel.carriers if name in structure.index]
+    points = np.array([structure.xyz[n] for m in own for n in (m.nodes[0], m.nodes[-1])])
+    if not len(points):
+        return False
+    flat = panel.flat(points)
+    spread = np.linalg.svd(flat - flat.mean(axis=0), compute_uv=False)
+    if spread[-1] > 0.05:
+        return False
+    along = flat[1] - flat[0]
+    across = np.array([-along[1], along[0]]) / max(float(np.linalg.norm(along)), 1e-9)
+    sides = (panel.flat(panel.corners) - flat[0]) @ across
+    return bool(min(sides) > -0.05 or max(sides) < 0.05)
 
 
 def _levels(structure: Structure) -> list[Snag]:

@@ -186,7 +186,48 @@ def verify(
         worst = max((o.utilisation for o in usable), default=0.0)
         status = "fails" if worst > 1.0 else "not covered" if reasons[i] else "passes"
         verdicts.append(Verdict(i, status, usable, tuple(dict.fromkeys(reasons[i])), tuple(left_out[i])))
+    _shown(combined, verdicts, along)
     return Verification(tuple(verdicts), grounds, service, stretches_, along, _idle(combined, combinations))
+
+
+def _shown(combined: Combined, verdicts: list[Verdict], along: Floats) -> None:
+    """What the pictures show along the members: criteria of whole members count over all of them, and what is not covered shows
+    nothing, unless it fails."""
+    first = np.searchsorted(combined.elements.member, np.arange(len(verdicts) + 1))
+    for v in verdicts:
+        own = slice(first[v.member], first[v.member + 1])
+        whole_ones = [o.utilisation for o in v.outcomes if o.criterion not in STRENGTH]
+        if whole_ones:
+            np.fmax(along[own], max(whole_ones), out=along[own], where=~np.isnan(along[own]))
+        if v.status == "not covered":
+            along[own] = np.nan
+
+
+def of_one(document: Document, combined: Combined, verification: Verification, number: int) -> Floats:
+    """(e, s) utilisation along the members in one combination alone: of sections and stability where it is one for strength, of
+    deflection and sway where it is one for that; NaN where nothing is checked."""
+    along = np.full(combined.stations.shape, np.nan)
+    if number in verification.strength:
+        c = [verification.strength.index(number)]
+        every = slice(None)
+        v = section_values(document, combined.response, verification.peaks, verification.steel, every, every, c)
+        along = np.maximum(np.maximum(v["u_NM"], v["n"]), np.maximum(v["u_Vz"], v["u_Vy"]))[..., 0]
+        grounds = verification.grounds
+        s = stability_values(document, grounds.segments, grounds.steel, grounds.limits, every, c)
+        held = np.where(grounds.segments.inside, 0.0, np.maximum(s["u_661"], s["u_662"])[:, 0])
+        _spread(combined, grounds.segments, np.nan_to_num(held), along)
+        along[within_pieces(combined.structure, combined.elements)] = np.nan
+        if not combined.stable(number):
+            along[:] = np.fmax(along, 1 / max(float(combined.alpha[number]), 0.1))
+    elif number in verification.deflection:
+        moved = combined.deflections([number])
+        for stretch in verification.stretches:
+            found = measure(combined, [number], moved, stretch).max() * stretch.ratio / stretch.length
+            own = np.isin(combined.elements.member, stretch.members)
+            along[own] = np.fmax(along[own], found)
+    uncovered = [v.member for v in verification.verdicts if v.status == "not covered"]
+    along[np.isin(combined.elements.member, uncovered)] = np.nan
+    return along
 
 
 def _idle(combined: Combined, combinations: list[Combination]) -> tuple[str, ...]:

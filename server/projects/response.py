@@ -21,6 +21,7 @@ from engine.load import load
 from engine.structure.model import Floats, Structure
 from engine.structure.planes import planes
 from engine.verification.standing import in_words
+from engine.verification.verify import of_one
 from server.projects import schemas
 from server.projects.envelopes import QUANTITIES
 from server.projects.workbench import MOST_RUNS, kilo
@@ -148,7 +149,9 @@ def _runs(
                 displacement=[]
                 if moved is None
                 else [(a, b, c) for a, b, c in (moved[e].reshape(-1, 3) * 1000).tolist()],
-                utilisation=[0.0] * len(x) if along is None else along[e].ravel().tolist(),
+                utilisation=[None if np.isnan(u) else u for u in along[e].ravel().tolist()]
+                if along is not None
+                else [None] * len(x),
                 pulled=[] if pulled is None else (pulled[e].ravel() / 1000).tolist(),
                 **values,
             )
@@ -156,9 +159,9 @@ def _runs(
     return runs
 
 
-def diagram_out(chain: Chain, revision: int, plane: str, state: str) -> schemas.DiagramOut:
+def diagram_out(chain: Chain, revision: int, plane: str, state: str, own: bool = False) -> schemas.DiagramOut:
     """Diagrams of the members in a plane ("whole": of all, in halls of up to MOST_RUNS) under a case, a combination, an
-    envelope, or a mode. Raises KeyError for an unknown state."""
+    envelope, or a mode. own: with the utilisation in that state alone, not over all. Raises KeyError for an unknown state."""
     structure, elements = chain.structure, chain.response.elements
     members = _members_of(structure, plane)
     along = chain.verification.along
@@ -168,6 +171,8 @@ def diagram_out(chain: Chain, revision: int, plane: str, state: str) -> schemas.
         runs = _runs(structure, elements, chain.combined.stations, members, None, mode.along, along)
         return schemas.DiagramOut(revision=revision, state=state, kind="mode", formula=words, runs=runs, loads=[])
     envelope = state.startswith("envelope")
+    if own and not envelope:
+        along = of_one(chain.document, chain.combined, chain.verification, _single(chain, state)[0][0])
     numbers, kind, formula = _envelope(chain, state) if envelope else _single(chain, state)
     moved = None if envelope else chain.combined.deflections(numbers)[..., 0]
     pulled = None if envelope else chain.combined.pulled(numbers)
@@ -182,6 +187,7 @@ def diagram_out(chain: Chain, revision: int, plane: str, state: str) -> schemas.
         loads=[] if envelope else _loads(chain, chain.combined.rows[numbers[0]], members),
         points=[] if envelope else _points(chain, chain.combined.rows[numbers[0]], members),
         reactions=[] if envelope else _pushes(chain, numbers[0], members),
+        own=own and not envelope,
         among=[_name(chain, number) for number in numbers] if envelope else [],
     )
 

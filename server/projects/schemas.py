@@ -206,6 +206,39 @@ class CheckOut(BaseModel):
     position: float
 
 
+class HaunchOut(BaseModel):
+    """A haunch below a member, m: from its foot to its tip along the member, and its depth below the section at the foot."""
+
+    foot: float
+    tip: float
+    depth: float
+
+
+class LeftOut(BaseModel):
+    """What verdicts do not speak for, and how many members that concerns (0: the whole)."""
+
+    words: str
+    members: int
+
+
+class WholeOut(BaseModel):
+    """What may be said of the whole building, every member counted."""
+
+    passing: int
+    failing: int
+    not_covered: int
+    left_out: list[LeftOut]
+
+
+class LimitOut(BaseModel):
+    """The limit on deflection of a role: length over deflection, as stated and by default."""
+
+    role: str
+    label: str
+    stated: float | None
+    usual: float
+
+
 class MemberOut(BaseModel):
     """A member with its verdict. line: indices of its nodes; size: depth and width of its section in m; shape: outline to
     draw it with; roll: degrees, of local z from upwards; outer, inner: restraints of the flanges between its ends."""
@@ -231,6 +264,8 @@ class MemberOut(BaseModel):
     mass: float
     status: str
     not_covered: list[str]
+    left_out: list[str] = []
+    haunches: list[HaunchOut] = []
     utilisation: float | None
     governs: str
     combination: str
@@ -251,13 +286,16 @@ class RoleOut(BaseModel):
 
 
 class CaseOut(BaseModel):
-    """A case with its balance, in kN."""
+    """A case with its balance, in kN. ground: what cladding gives to the ground past the structure; tilted: panels whose load
+    reaches their carriers without its moment."""
 
     symbol: str
     name: str
     nature: str
     note: str
     expected: Triple
+    ground: Triple
+    tilted: list[str]
     applied: Triple
     reacted: Triple
     off: float
@@ -573,6 +611,8 @@ class ChainOut(BaseModel):
     residual: float = 0.0
     worst: float | None = None
     status: str = ""
+    whole: WholeOut | None = None
+    limits: list[LimitOut] = []
     deflection_worst: float | None = None
 
 
@@ -593,7 +633,8 @@ class RunOut(BaseModel):
 
     axis_z: direction of local z, towards which a negative moment's diagram is drawn (tension side).
     N, Vy, Vz, T, My, Mz: for an envelope the greatest, least_N and so on the least; alike for a single state.
-    utilisation: largest of section and stability checks at each station, over all strength combinations. stretch: true length
+    utilisation: largest of all checks at each station, over all combinations or in the one that is shown; null where nothing is
+    covered. stretch: true length
     of the pieces at the stations beside that along the member, empty where they are the same (a haunch's pieces are inclined). pulled: of a single state, ∫N from each element's start in
     kNm where N is not straight between the stations, else empty.
     """
@@ -616,7 +657,7 @@ class RunOut(BaseModel):
     least_My: list[float]
     least_Mz: list[float]
     displacement: list[Triple]
-    utilisation: list[float]
+    utilisation: list[float | None]
     pulled: list[float] = []
     most_in: dict[str, list[int]] = {}
     least_in: dict[str, list[int]] = {}
@@ -727,7 +768,7 @@ class PushOut(BaseModel):
 
 class DiagramOut(BaseModel):
     """One frame (or the whole, frame 0) under a case, a combination, or the envelope of all strength combinations. among: the
-    states of an envelope."""
+    states of an envelope. own: whether utilisation is that of this state alone."""
 
     revision: int
     state: str
@@ -737,6 +778,7 @@ class DiagramOut(BaseModel):
     loads: list[LoadOut]
     points: list[PointOut] = []
     reactions: list[PushOut] = []
+    own: bool = False
     among: list[str] = []
 
 

@@ -15,6 +15,7 @@ from engine.catalogue.shapes import outline_of
 from engine.catalogue.steels import ELASTIC, STRENGTH
 from engine.chain import Chain
 from engine.document import Document
+from engine.document.rules import DEFLECTIONS
 from engine.result import combination_of
 from engine.sizing.size import deflection_worst
 from engine.standards.en import snow
@@ -114,6 +115,7 @@ def bare_member(structure: Structure, m: Member) -> schemas.MemberOut:
         inner=_inside(m.inner),
         length=structure.length(m),
         mass=structure.mass(m),
+        haunches=_haunches(structure, m),
         status="",
         not_covered=[],
         utilisation=None,
@@ -121,6 +123,34 @@ def bare_member(structure: Structure, m: Member) -> schemas.MemberOut:
         combination="",
         checks=[],
     )
+
+
+def _haunches(structure: Structure, m: Member) -> list[schemas.HaunchOut]:
+    length = structure.length(m)
+    return [
+        schemas.HaunchOut(foot=foot, tip=abs(foot - haunch.length), depth=haunch.depth)
+        for haunch, foot in zip(m.haunches, (0.0, length), strict=True)
+        if haunch
+    ]
+
+
+def _whole(chain: Chain) -> schemas.WholeOut:
+    found = chain.verification.whole
+    left_out = [schemas.LeftOut(words=words, members=count) for words, count in found.left_out]
+    return schemas.WholeOut(
+        passing=found.passing, failing=found.failing, not_covered=found.not_covered, left_out=left_out
+    )
+
+
+def _limits(chain: Chain) -> list[schemas.LimitOut]:
+    """Of the roles that are there, without those that have fields of their own."""
+    present = {m.role for m in chain.structure.members if m.behaviour == "beam"}
+    stated: dict[str, float | None] = {**chain.document.rules.deflections}
+    return [
+        schemas.LimitOut(role=role, label=ROLE_WORDS[role][1], stated=stated.get(role), usual=usual)
+        for role, usual in DEFLECTIONS.items()
+        if role in present
+    ]
 
 
 def member_out(chain: Chain, verdict: Verdict) -> schemas.MemberOut:
@@ -143,6 +173,7 @@ def member_out(chain: Chain, verdict: Verdict) -> schemas.MemberOut:
         )
     found = bare_member(chain.structure, m)
     found.status, found.not_covered, found.checks = verdict.status, list(verdict.not_covered), checks
+    found.left_out = list(verdict.left_out)
     if checks:
         found.utilisation, found.governs, found.combination = (
             checks[0].utilisation,
@@ -370,6 +401,8 @@ def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
                 expected=kilo(b.expected),
                 applied=kilo(b.applied),
                 reacted=kilo(b.reacted),
+                ground=kilo(b.ground),
+                tilted=list(b.tilted),
                 off=b.off,
                 holds=b.holds,
                 exclusive=case.exclusive,
@@ -401,6 +434,8 @@ def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
         lengths=list(_lengths(chain)),
         residual=chain.response.residual,
         worst=chain.verification.worst if members else None,
+        whole=_whole(chain) if members else None,
+        limits=_limits(chain),
         status=next((s for s in ("fails", "not covered", "passes") if s in states), ""),
         deflection_worst=deflection_worst(chain) if chain.document.hall else None,
         **structure_out(chain.document, structure),

@@ -122,7 +122,7 @@ class Imperfections(unittest.TestCase):
     def test_which_combinations_lean(self):
         chain = respond(Document(hall=HallJig()))
         strength = [c for c in chain.combinations if c.use == "strength"]
-        totals = np.array(chain.loading.expected)
+        totals = chain.loading.borne
         leaning = np.array([c.nature == "imperfection" for c in chain.loading.cases])
         for c in strength:
             x, y, z = c.factors[~leaning] @ totals[~leaning]

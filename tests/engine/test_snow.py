@@ -38,13 +38,13 @@ class Coefficients(unittest.TestCase):
 
     def test_at_a_taller_building(self):
         # b1 = 20, b2 = 12, h = 4: (20 + 12)/8 = 4.0; γ h/s_k = 2·4/1.6 = 5 → at most 4
-        self.assertEqual(snow.drift_at_taller(20, 12, 4.0, 1.6, 10.0), (0.0, 4.0))
+        self.assertEqual(snow.drift_at_taller(20, 12, 4.0, 1.6, 10.0, 10.0), (0.0, 4.0))
         # γ h/s_k = 2·1.5/1 = 3 limits (20 + 10)/3 = 10
-        self.assertEqual(snow.drift_at_taller(20, 10, 1.5, 1.0, 10.0)[1], 3.0)
+        self.assertEqual(snow.drift_at_taller(20, 10, 1.5, 1.0, 10.0, 10.0)[1], 3.0)
         # at least 0.8
-        self.assertEqual(snow.drift_at_taller(4, 2, 6.0, 1.0, 10.0)[1], 0.8)
+        self.assertEqual(snow.drift_at_taller(4, 2, 6.0, 1.0, 10.0, 2.0)[1], 0.8)
         # steeper than 15°: half of the snow of the adjacent slope, over l_s: 0.5 · 0.8 · 20 / 8 = 1.0
-        self.assertAlmostEqual(snow.drift_at_taller(20, 12, 4.0, 1.6, 20.0)[0], 1.0)
+        self.assertAlmostEqual(snow.drift_at_taller(20, 12, 4.0, 1.6, 20.0, 10.0)[0], 1.0)
 
     def test_at_obstructions(self):
         self.assertEqual([snow.drift_at_obstruction(h, 1.0) for h in (0.1, 0.7, 2.0)], [0.8, 1.4, 2.0])

@@ -56,10 +56,6 @@ def psi(case: Case, rules: Rules, site: Site) -> tuple[float, float, float]:
     """(ψ0, ψ1, ψ2) of a case: table A1.1, or as the document changes them."""
     key = psi_key(case, site)
     first, second, third = rules.psi.get(key, PSI[key])
-    if case.nature == "wind":
-        first = rules.psi0_wind
-    if case.nature == "snow" and rules.psi0_snow is not None:
-        first = rules.psi0_snow
     return first, second, third
 
 

@@ -9,6 +9,7 @@ from engine.actions.cases import Case, Loading
 from engine.actions.panels import DOWN, press
 from engine.actions.weights import add_self_weight
 from engine.document import Document
+from engine.standards.en.roofs import parapet
 from engine.standards.en.snow_cases import add_snow
 from engine.standards.en.wind_cases import add_wind
 from engine.structure.model import HINGE, Structure
@@ -19,11 +20,15 @@ WIND = (
     "Wind: frames carry c_pe,10; purlins, rails and gable posts have the local pressures of their loaded area listed beside.",
 )
 LEAN_TO = "Wind on a lean-to: its roof as a single pitch of its own (7.2.4), zone H alone in the hall's lee; its wall as the hall's."
+PARAPET = "Wind on the parapet itself (7.4, table 7.9) is not covered: state it as a case of your own."
+MEASURED = (
+    "Wind and snow act on the areas between the lines of the steel, which are smaller than those to the outside of the cladding: "
+    "by the margin of columns and rails at each edge."
+)
 SNOW = ("Snow: even over the length of the hall but for stated obstructions; drifts at its ends are not covered.",)
 IMPERFECTIONS = (
     "Imperfections: the sway of 5.3.2(3) as horizontal forces with the vertical ones of each case, along X and Y with both "
-    "signs, where horizontal loads are below 15 % of the permanent ones; stability in the plane of a frame uses sway "
-    "effective lengths (5.2.2(8)). Bow imperfections are in the buckling curves."
+    "signs, where horizontal loads are below 15 % of the vertical ones. Bow imperfections are in the buckling curves."
 )
 TRUSS_ROOFS = "Roofs on trusses bear their weight, imposed load and snow; wind on them is not generated: state it as a case of your own."
 OPEN_GABLE = (
@@ -31,8 +36,8 @@ OPEN_GABLE = (
     "ground and half to the rafters; those posts and the weight of its cladding go straight to the ground."
 )
 HELD = (
-    "Critical factors, second order and natural frequencies: members that purlins or rails hold without being members of the "
-    "model do not move sideways between their nodes; there they are checked as members (6.3)."
+    "Critical factors and second order: purlins, rails and stays that are no members of the model keep what they hold on the "
+    "straight line between the ends of its member; turning about a held flange is checked of the member (6.3)."
 )
 TENSION_ONLY = (
     "Members for tension or compression only, and supports that push one way only, find their own state in each combination; "
@@ -54,6 +59,10 @@ def simplifications(document: Document, structure: Structure) -> list[str]:
         found += WIND
         if hall.lean_to_left or hall.lean_to_right:
             found.append(LEAN_TO)
+        if parapet(document):
+            found.append(PARAPET)
+        if hall.measured == "cladding":
+            found.append(MEASURED)
         found += SNOW
     elif document.jigs:
         found.append(NO_PANELS)
@@ -65,7 +74,7 @@ def simplifications(document: Document, structure: Structure) -> list[str]:
             found.append(TWICE.format(" and ".join(f"“{name}”" for name in counted)))
     if any(panel.place == "truss" for panel in structure.panels):
         found.append(TRUSS_ROOFS)
-    if document.rules.imperfections and (hall or document.jigs):
+    if document.rules.imperfections and structure.members:
         found.append(IMPERFECTIONS)
     if any(len(m.outer) > 2 or len(m.inner) > 2 for m in structure.members):
         found.append(HELD)
@@ -123,7 +132,8 @@ def _imposed(loading: Loading, structure: Structure) -> None:
             ]
         for words, takes in patterns:
             number += 1
-            name = "Imposed on floors" + ("" if words.startswith("all") else f", {words.removeprefix('fields in a ')}")
+            name = "Imposed on floors" + (f", category {category}" if len(by_category) > 1 else "")
+            name += "" if words.startswith("all") else f", {words.removeprefix('fields in a ')}"
             case = loading.add_case(Case(name, f"Q{number}", "imposed", f"imposed {category}", words, category))
             for i in chosen:
                 if takes(panel_field(floors[i].name)):

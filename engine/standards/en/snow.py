@@ -38,14 +38,15 @@ def drift_length(height: float) -> float:
 
 
 def drift_at_taller(
-    upper: float, lower: float, height: float, ground: float, upper_pitch: float
+    upper: float, lower: float, height: float, ground: float, upper_pitch: float, slope: float
 ) -> tuple[float, float]:
     """(μ_s, μ_w) on a roof that abuts a taller building, 5.3.6: (5.7), (5.8).
 
     upper, lower: widths of the two roofs; height: by which the upper stands above the lower, in metres; ground: s_k in
-    kN/m². μ_s: half of the greatest snow on the upper slope slides down where that is steeper than 15°.
+    kN/m²; slope: width in plan of the upper slope that falls towards the lower roof, 0 where none does. μ_s: half of the
+    greatest snow on that slope, where it is steeper than 15°, slides down and lies as a triangle over l_s.
     """
-    sliding = 0.5 * float(mu1(upper_pitch)) * upper / drift_length(height) if upper_pitch > 15 else 0.0
+    sliding = float(mu1(upper_pitch)) * slope / drift_length(height) if upper_pitch > 15 else 0.0
     blown = (upper + lower) / (2 * height)
     most = min(DRIFT_WEIGHT * height / ground, 4.0) if ground > 0 else 4.0
     return sliding, min(max(blown, 0.8), max(most, 0.8))

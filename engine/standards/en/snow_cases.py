@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import defaultdict
 from dataclasses import dataclass, field
+from itertools import pairwise
 from math import cos, radians
 
 import numpy as np
@@ -14,6 +15,7 @@ from engine.document import Document
 from engine.document.jigs import TrussJig
 from engine.errors import ModelError
 from engine.standards.en import snow
+from engine.standards.en.roofs import Roof, parapet, planes_of, roofs_of
 from engine.standards.en.wind_zones import FAR, on_roof
 from engine.structure.model import Floats, Panel, Structure
 
@@ -108,7 +110,7 @@ def _range(panel: Panel, axis: Axis = HALL) -> tuple[float, float]:
 def shape(panel: Panel, document: Document) -> float:
     """μ1 of a roof panel; at least 0.8 where snow is kept from sliding (5.3.2(2), 5.3.3(2))."""
     mu = float(snow.mu1(panel.pitch))
-    return max(mu, 0.8) if document.snow.held or document.snow.parapet else mu
+    return max(mu, 0.8) if document.snow.held or parapet(document) else mu
 
 
 def hall_roofs(structure: Structure) -> list[Panel]:
@@ -121,6 +123,7 @@ def arrangements(document: Document, structure: Structure) -> list[Arrangement]:
     """All arrangements of snow on the hall's roofs."""
     roofs = hall_roofs(structure)
     main = [p for p in roofs if not p.place]
+    own = roofs_of(structure)
     mu = {p.name: shape(p, document) for p in roofs}
 
     def even(name: str, note: str, but: tuple[str, ...] = ()) -> Arrangement:
@@ -132,39 +135,46 @@ def arrangements(document: Document, structure: Structure) -> list[Arrangement]:
 
     words = ", ".join(f"{mu[p.name]:.2f} {p.name.removeprefix('roof-')}" for p in roofs)
     found = [even("Snow, undrifted", f"μ1 = {words}, on the plan projection (5.3)")]
-    bays = len({p.name.removeprefix("roof-")[:2] for p in main})
-    if bays == 1 and len(main) == 2:
+    if len(own) == 1 and own[0].duopitch:
         for towards, light in (("right", "left"), ("left", "right")):
             made = Arrangement(f"Snow, drifted to the {towards}", f"half of μ1 on the {light} slope (figure 5.3)")
+            slope = {p.name for p in own[0].planes[0 if light == "left" else 1].panels}
             for panel in roofs:
-                made.lay(panel, mu[panel.name] * (0.5 if panel.side == light and panel.place != "lean-to" else 1.0))
+                half = panel.name in slope or (panel.place == "overhang" and panel.side == light)
+                made.lay(panel, mu[panel.name] * (0.5 if half else 1.0))
             found.append(made)
-    if bays > 1:
-        found += _valleys(main, roofs, mu)
+    if len(own) > 1:
+        found += _valleys(own, roofs, mu)
     found += _at_lean_tos(document, structure, roofs, main, mu, even)
     found += _at_neighbour(document, main, mu, even)
-    if document.snow.parapet:
+    if parapet(document):
         found += _at_parapets(document, main, roofs, even)
     return found + _at_obstructions(document, structure, roofs, even)
 
 
-def _valleys(main: list[Panel], roofs: list[Panel], mu: dict[str, float]) -> list[Arrangement]:
+def _valleys(own: list[Roof], roofs: list[Panel], mu: dict[str, float]) -> list[Arrangement]:
     """Figure 5.4, case (ii): μ1 at the ridges, μ2 of the mean pitch in the valleys; outer slopes with μ1."""
     made = Arrangement("Snow, drifted in the valleys", "μ2 of the mean pitch in the valleys (figure 5.4)")
-    valley: dict[str, tuple[float, float]] = {}
-    for one, other in zip(main[:-1], main[1:], strict=True):
-        if one.side == "right" and other.side == "left":
+    valley: dict[str, list[tuple[float, float]]] = {}
+    planes = [plane for roof in own for plane in roof.planes]
+    peaks = set()
+    for one, other in pairwise(planes):
+        if one.slope < 0 < other.slope:
             value = float(snow.mu2(min((one.pitch + other.pitch) / 2, 59.9)))
-            valley[one.name], valley[other.name] = (mu[one.name], value), (value, mu[other.name])
+            peaks.add(f"{value:.2f}")
+            for plane, knots in (
+                (one, [(one.x0, mu[one.panels[0].name]), (one.x1, value)]),
+                (other, [(other.x0, value), (other.x1, mu[other.panels[-1].name])]),
+            ):
+                valley |= {panel.name: knots for panel in plane.panels}
     if not valley:
         return []
     for panel in roofs:
         if panel.name in valley:
-            made.slope(panel, *valley[panel.name])
+            made.knots(panel, valley[panel.name])
         else:
             made.lay(panel, mu[panel.name])
-    peaks = ", ".join(sorted({f"{max(pair):.2f}" for pair in valley.values()}))
-    made.note += f"; μ2 = {peaks}"
+    made.note += f"; μ2 = {', '.join(sorted(peaks))}"
     return [made]
 
 
@@ -181,7 +191,10 @@ def _at_lean_tos(document, structure, roofs, main, mu, even) -> list[Arrangement
         if height <= 0.05:
             continue
         width = max(_range(p)[1] for p in main) - min(_range(p)[0] for p in main)
-        sliding, blown = snow.drift_at_taller(width, x1 - x0, height, document.site.ground_snow, upper.pitch)
+        plane = planes_of(structure)[0 if panel.side == "left" else -1]
+        towards = plane.slope > 0 if panel.side == "left" else plane.slope < 0
+        slope = plane.width if towards else 0.0
+        sliding, blown = snow.drift_at_taller(width, x1 - x0, height, document.site.ground_snow, upper.pitch, slope)
         length = snow.drift_length(height)
         note = f"μ_s = {sliding:.2f}, μ_w = {blown:.2f} over l_s = {length:.1f} m from the hall's wall (5.3.6)"
         made = even(f"Snow, drifted onto the {panel.side} lean-to", note, (panel.name,))
@@ -197,7 +210,7 @@ def _at_neighbour(document, main, mu, even) -> list[Arrangement]:  # type: ignor
     edge = min(_range(p)[0] for p in main) if n.side == "left" else max(_range(p)[1] for p in main)
     wall = edge - n.gap if n.side == "left" else edge + n.gap
     width = max(_range(p)[1] for p in main) - min(_range(p)[0] for p in main)
-    _, blown = snow.drift_at_taller(n.width, width, n.above, document.site.ground_snow, 0.0)
+    _, blown = snow.drift_at_taller(n.width, width, n.above, document.site.ground_snow, 0.0, 0.0)
     length = snow.drift_length(n.above)
     if n.gap >= length:
         return []
@@ -209,7 +222,7 @@ def _at_neighbour(document, main, mu, even) -> list[Arrangement]:  # type: ignor
 
 
 def _at_parapets(document, main, roofs, even) -> list[Arrangement]:  # type: ignore[no-untyped-def]
-    height = document.snow.parapet
+    height = parapet(document)
     peak, length = snow.drift_at_obstruction(height, document.site.ground_snow), snow.drift_length(height)
     found = []
     for side, panel, wall in (("left", main[0], _range(main[0])[0]), ("right", main[-1], _range(main[-1])[1])):
@@ -341,7 +354,7 @@ def add_snow(loading: Loading, structure: Structure, document: Document) -> None
     if roof <= 0:
         return
     panels = {p.name: p for p in structure.panels}
-    found = _everywhere(document, structure)
+    found = [made for made in _everywhere(document, structure) if _bears(made)]
     edge = snow.edge_load(0.8 * roof) if options.edge and site.altitude >= 800 else 0.0
     for i, made in enumerate(found):
         note = made.note + (f"; s_e = {edge:.2f} kN/m at the eaves (6.3)" if edge and i == 0 else "")
@@ -354,6 +367,11 @@ def add_snow(loading: Loading, structure: Structure, document: Document) -> None
         note = f"C_esl = {options.exceptional:g} on the ground snow (4.3); an accidental action"
         case = loading.add_case(Case(name, "A1", "accidental", "accidental", note))
         _lay(loading, case, panels, found[0], roof * options.exceptional)
+
+
+def _bears(made: Arrangement) -> bool:
+    """Whether any snow lies in it: none does on roofs steeper than 60°."""
+    return any(max(stretch.mu) > 1e-9 for stretches in made.stretches.values() for stretch in stretches)
 
 
 def _lay(loading: Loading, case: int, panels: dict[str, Panel], made: Arrangement, roof: float) -> None:

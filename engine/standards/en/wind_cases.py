@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import product
 
 import numpy as np
@@ -14,10 +14,13 @@ from engine.document import Document
 from engine.document.base import Direction
 from engine.document.rules import WindOptions
 from engine.standards.en import wind, wind_tables
+from engine.standards.en.roofs import eaves_of, parapet
 from engine.standards.en.wind_zones import BLOWS, DIRECTIONS, FAR, Box, Zone, box, on_roof, zones
 from engine.structure.model import Floats, Panel, Structure
 
 WORDS = ("suction", "pressure")
+#: a pressure below this is none, N/m²
+NOTHING = 1e-6
 #: table 7.8: factors on (most, least) of the first, second and further bays of a canopy
 CANOPY_BAYS = ((1.0, 0.8), (0.9, 0.7), (0.7, 0.7))
 
@@ -33,6 +36,22 @@ class Wind:
     inside: list[tuple[float, str]]
     slenderness: float
     correlation: float
+    structural: float
+
+    def outside(self, zone: Zone, pick: int) -> tuple[float, str]:
+        """Factor on the coefficient of a zone beside q_p(z_e): c_pe,10 of a set, with the lack of correlation of windward and
+        leeward walls (7.2.2(3)) and c_s c_d (5.3(3)), and how it is written. Neither acts on the pressure inside."""
+        c, words = zone.both[pick][0], f"c_pe {zone.both[pick][0]:+.2f} ({zone.source})"
+        if zone.letter in "DE" and self.correlation != 1:
+            c, words = c * self.correlation, f"{words} · {self.correlation:.2f} (7.2.2(3))"
+        if self.structural != 1:
+            c, words = c * self.structural, f"{words} · c_s c_d {self.structural:g}"
+        return c, words
+
+    @property
+    def inner(self) -> float:
+        """q_p(z_i) in N/m²: one for the whole building, at its height (7.2.9(7))."""
+        return self.pressures[max(self.pressures)].peak
 
     def peak(self, zone: Zone) -> float:
         """q_p(z_e) of a zone in N/m²."""
@@ -46,7 +65,10 @@ def hall_winds(document: Document, structure: Structure) -> list[Wind]:
     b = box(structure, document.hall.base_level)
     found = []
     for direction in DIRECTIONS:
-        on = zones(structure, b, direction, document.wind.eaves)
+        on = zones(structure, b, direction, eaves_of(document))
+        if above := parapet(document):
+            # z_e = h + h_p (figure 7.6)
+            on = [replace(zone, height=zone.height + above) if zone.height == b.height else zone for zone in on]
         heights = {zone.height for zone in on}
         pressures = {
             z: wind.site_pressure(document.site, document.wind, direction, z, b.height) for z in sorted(heights)
@@ -54,7 +76,7 @@ def hall_winds(document: Document, structure: Structure) -> list[Wind]:
         slenderness = b.height / b.along(direction)
         factor = wind.correlation(slenderness) if document.wind.correlation else 1.0
         inside = list(_inside(document.wind, direction, on, slenderness))
-        found.append(Wind(direction, b, on, pressures, inside, slenderness, factor))
+        found.append(Wind(direction, b, on, pressures, inside, slenderness, factor, document.wind.structural))
     return found
 
 
@@ -73,7 +95,10 @@ def _inside(
     for face, area in given.openings.items():
         others = total - area
         if area > 0 and area >= 2 * others:
-            share, clause = (0.90, "(7.2)") if area >= 3 * others else (0.75, "(7.1)")
+            # 7.2.9(5): 0.75 for twice the others, 0.90 from three times on, linear between
+            ratio = area / others if others > 0 else np.inf
+            share = float(np.interp(ratio, [2.0, 3.0], [0.75, 0.90]))
+            clause = "(7.2)" if ratio >= 3 else "(7.1)" if ratio == 2 else f"between (7.1) and (7.2), ratio {ratio:.2f}"
             outside = _mean(on, face)
             yield share * outside, f"dominant face {face}: {share:.2f} · {outside:+.2f} {clause}"
             return
@@ -138,7 +163,8 @@ def add_wind(loading: Loading, structure: Structure, document: Document) -> None
         add = _canopy_cases if document.hall and document.hall.open_sides else _cases
         drawn = _drawn(structure, document, w.direction)
         for name, note, loads in add(w, document):
-            loads = [*loads, *drawn]
+            rubbed = [(p, d, q, points, "friction", why) for p, d, q, points, why in _friction(w, document, structure)]
+            loads = [row for row in [*loads, *drawn, *rubbed] if abs(row[2]) > NOTHING]
             key = tuple(
                 sorted(
                     (p.name, tuple(np.round(d, 6)), round(q, 6), points.round(6).tobytes())
@@ -152,22 +178,19 @@ def add_wind(loading: Loading, structure: Structure, document: Document) -> None
             case = loading.add_case(Case(name, f"W{count}", "wind", "wind", note.replace("-", "−")))
             for panel, direction, pressure, points, letter, why in loads:
                 press(loading, case, panel, direction, pressure, points, letter, why.replace("-", "−"))
-            for panel, direction, pressure, points in _friction(w, document):
-                press(loading, case, panel, direction, pressure, points, "friction", "7.5")
 
 
 Pressed = tuple[Panel, Floats, float, Floats, str, str]
 
 
 def _cases(w: Wind, document: Document) -> Iterator[tuple[str, str, list[Pressed]]]:
-    structural = document.wind.structural
     choices: dict[str, tuple[int, ...]] = {}
     for zone in w.zones:
         differs = abs(zone.both[0][0] - zone.both[1][0]) > 1e-9
         choices[zone.face] = (0, 1) if differs or choices.get(zone.face) == (0, 1) else (0,)
     faces: list[str] = [face for face in ("front", "back", "flat", "wall") if face in choices]
     under = {
-        zone.panel.side: zone.both[0][0]
+        zone.panel.side: w.outside(zone, 0)[0]
         for zone in w.zones
         if zone.panel.kind == "wall" and zone.letter in "CDE" and zone.panel.side in ("left", "right")
     }
@@ -176,19 +199,19 @@ def _cases(w: Wind, document: Document) -> Iterator[tuple[str, str, list[Pressed
         for inside, source in w.inside:
             loads: list[Pressed] = []
             for zone in w.zones:
-                outside = zone.both[taken[zone.face]][0]
-                if zone.letter in "DE" and w.correlation != 1:
-                    outside *= w.correlation
-                q = w.peak(zone) * structural
+                outside, words = w.outside(zone, taken[zone.face])
+                q = w.peak(zone)
                 if zone.panel.place == "overhang":
                     below = under.get(zone.panel.side, -0.5)
-                    why = f"c_pe {outside:+.2f} ({zone.source}) above, {below:+.2f} of the wall below (7.2.1(3))"
-                    net = outside - below
+                    why = f"{words} above, {below:+.2f} of the wall below (7.2.1(3))"
+                    pressure = q * (outside - below)
                 else:
-                    why = f"c_pe {outside:+.2f} ({zone.source}), c_pi {inside:+.2f} ({source})"
-                    net = outside - inside
+                    why = f"{words}, c_pi {inside:+.2f} ({source})"
+                    pressure = q * outside - w.inner * inside
                 why += f"; q_p({zone.height:.2f} m) = {q / 1000:.3f} kN/m²"
-                loads.append((zone.panel, -zone.panel.outside, q * net, zone.points, zone.letter, why))
+                if zone.panel.place != "overhang" and abs(q - w.inner) > 1e-6:
+                    why += f", inside q_p({max(w.pressures):.2f} m) = {w.inner / 1000:.3f} kN/m²"
+                loads.append((zone.panel, -zone.panel.outside, pressure, zone.points, zone.letter, why))
             yield _name(w, choices, taken, inside), _note(w, source, inside), loads
 
 
@@ -249,8 +272,24 @@ def _canopy_cases(w: Wind, document: Document) -> Iterator[tuple[str, str, list[
                 yield f"Wind from {w.direction}, {side} slope {words}", "canopy, one slope loaded, 7.3(6)", part
 
 
-def _friction(w: Wind, document: Document) -> Iterator[tuple[Panel, Floats, float, Floats]]:
-    """Friction on surfaces along the wind, beyond the smaller of 2b and 4h from the windward edge (7.5)."""
+def _perpendicular(w: Wind, structure: Structure) -> float:
+    """Area of the surfaces that face the wind and of those in its lee, m²: the walls, where there is no panel of them the outline
+    below the roof."""
+    walls = [p for p in structure.panels if p.kind == "wall" and abs(float(p.outside @ BLOWS[w.direction])) > 0.5]
+    if walls:
+        return sum(p.area for p in walls)
+    outline = 0.0
+    for p in structure.panels:
+        if p.kind == "roof" and p.place in ("", "lean-to"):
+            outline += float(np.ptp(p.corners[:, 0])) * (float(p.corners[:, 2].mean()) - w.box.ground)
+    if w.direction in ("front", "back"):
+        return 2 * outline
+    return 2 * w.box.across(w.direction) * w.box.height
+
+
+def _friction(w: Wind, document: Document, structure: Structure) -> Iterator[tuple[Panel, Floats, float, Floats, str]]:
+    """Friction on surfaces along the wind, beyond the smaller of 2b and 4h from the windward edge (7.5); none where these surfaces
+    have less than four times the area of those across it (7.5(3))."""
     options, b = document.wind, w.box
     if options.friction == "none":
         return
@@ -265,10 +304,12 @@ def _friction(w: Wind, document: Document) -> Iterator[tuple[Panel, Floats, floa
         for p in panels.values()
         if abs(p.outside @ BLOWS[w.direction]) < 1e-6 or (p.kind == "roof" and across and p.pitch < 5)
     ]
-    facing = b.across(w.direction) * b.height * 2
-    if sum(p.area for p in along) <= 4 * facing:
+    area, facing = sum(p.area for p in along), _perpendicular(w, structure)
+    if area <= 4 * facing:
         return
-    q = w.pressures[max(w.pressures)].peak * wind.FRICTION[options.friction]
+    c_fr = wind.FRICTION[options.friction]
+    why = f"c_fr {c_fr:g} (table 7.10) beyond {reach:.1f} m (7.5); {area:.0f} m² along the wind against {facing:.0f} m² across it"
+    q = w.pressures[max(w.pressures)].peak * c_fr
     for panel in along:
         if across:
             x = (b.x0 + reach, FAR) if w.direction == "left" else (-FAR, b.x1 - reach)
@@ -283,7 +324,7 @@ def _friction(w: Wind, document: Document) -> Iterator[tuple[Panel, Floats, floa
             at, run = panel.corners[0], x if across else y
             pairs = zip((run[0], run[1], run[1], run[0]), (low, low, high, high), strict=True)
             points = np.array([(r, at[1], z) if across else (at[0], r, z) for r, z in pairs])
-        yield panel, BLOWS[w.direction], q, points
+        yield panel, BLOWS[w.direction], q, points, why
 
 
 @dataclass(frozen=True)
@@ -322,8 +363,10 @@ def local_pressures(document: Document, structure: Structure) -> list[LocalPress
             else:
                 role, spacing, span = "side rail", rails, bay
             area = spacing * span
-            q = w.peak(zone) * document.wind.structural
-            values = [q * (wind_tables.by_area(pair, area) - inside) for pair in zone.both for inside, _ in w.inside]
+            q = w.peak(zone) * w.structural
+            values = [
+                q * wind_tables.by_area(pair, area) - w.inner * inside for pair in zone.both for inside, _ in w.inside
+            ]
             key = (panel.name, zone.letter)
             _, _, _, most, least = found.get(key, (role, area, spacing, -np.inf, np.inf))
             found[key] = (role, area, spacing, max(most, *values), min(least, *values))

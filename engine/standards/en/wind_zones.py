@@ -13,6 +13,7 @@ import numpy as np
 from engine.document.base import Direction
 from engine.document.rules import Eaves
 from engine.standards.en import wind_tables as tables
+from engine.standards.en.roofs import Plane, roofs_of
 from engine.standards.en.wind_tables import Both, coefficient
 from engine.structure.model import Floats, Panel, Structure
 
@@ -134,30 +135,27 @@ def _rises(panel: Panel, direction: Direction) -> bool:
 
 def _roof_zones(structure: Structure, b: Box, direction: Direction, eaves: Eaves) -> list[Zone]:
     across = direction in ("left", "right")
-    sign = 1 if direction != "right" else -1
-    roofs = [p for p in structure.panels if p.kind == "roof" and p.place != "truss"]
-    main = sorted((p for p in roofs if not p.place), key=lambda p: sign * _extent(p)[0])
-    bays: dict[str, list[Panel]] = {}
-    for panel in main:
-        bays.setdefault(panel.name.removeprefix("roof-")[:2], []).append(panel)
+    order = 1 if direction != "right" else -1
+    roofs = roofs_of(structure)[::order]
     found: list[Zone] = []
-    for number, slopes in enumerate(bays.values()):
-        for i, panel in enumerate(slopes):
-            duopitch = len(slopes) == 2
-            if across:
-                found += _across(b, direction, eaves, panel, number, duopitch, i == 0)
-            else:
-                found += _lengthwise(b, direction, eaves, panel, duopitch)
-    for panel in roofs:
+    for number, roof in enumerate(roofs):
+        for i, plane in enumerate(roof.planes[::order]):
+            for panel in plane.panels:
+                if across:
+                    found += _across(b, direction, eaves, panel, plane, number, roof.duopitch, i == 0)
+                else:
+                    found += _lengthwise(b, direction, eaves, panel, (plane.x0, plane.x1), roof.duopitch)
+    for panel in (p for p in structure.panels if p.kind == "roof"):
         if panel.place == "overhang":
             # the roof's edge zones begin at the edge of the overhang; its own slope decides the coefficients
-            windward = (panel.side == "left") == (sign > 0)
-            slopes = list(bays.values())[0 if windward else -1]
-            duopitch = len(slopes) == 2
+            windward = (panel.side == "left") == (order > 0)
+            roof = roofs[0 if windward else -1]
+            plane = roof.planes[::order][0 if windward else -1]
             if across:
-                found += _across(b, direction, eaves, panel, 0 if windward else len(bays) - 1, duopitch, windward)
+                number = 0 if windward else len(roofs) - 1
+                found += _across(b, direction, eaves, panel, plane, number, roof.duopitch, windward)
             else:
-                found += _lengthwise(b, direction, eaves, panel, duopitch)
+                found += _lengthwise(b, direction, eaves, panel, _extent(panel), roof.duopitch)
         elif panel.place == "lean-to":
             found += _lean_to(b, direction, eaves, panel)
     return found
@@ -209,9 +207,10 @@ def _flat(b: Box, direction: Direction, eaves: Eaves, panel: Panel) -> list[Zone
 
 
 def _across(
-    b: Box, direction: Direction, eaves: Eaves, panel: Panel, bay: int, duopitch: bool, first: bool
+    b: Box, direction: Direction, eaves: Eaves, panel: Panel, plane: Plane | None, bay: int, duopitch: bool, first: bool
 ) -> list[Zone]:
-    """Zones of a slope for wind across the ridge; bay: its number in the wind, first: the windward slope of its bay."""
+    """Zones of a panel for wind across the ridge; plane: what it is part of; bay: the number of its roof in the wind; first:
+    whether it is the windward slope of its roof."""
     if panel.pitch < 5:
         return _flat(b, direction, eaves, panel)
     e, wide = b.e(direction), b.across(direction)
@@ -219,7 +218,7 @@ def _across(
     factor = BAYS[min(bay, 2)]
     if duopitch and not first:
         table, source = tables.DUOPITCH_ACROSS, f"table 7.4a, α = {panel.pitch:.1f}°"
-        x0, x1 = _extent(panel)
+        x0, x1 = _extent(panel) if plane is None or panel.place else (plane.x0, plane.x1)
         ridge = x0 - b.roof_x0 if direction == "left" else b.roof_x1 - x1
         near = ridge + (e / 10 if bay == 0 else 0.0)
         rows = [("J", (ridge, near), (-FAR, FAR)), ("I", (near, FAR), (-FAR, FAR))]
@@ -242,19 +241,21 @@ def _across(
     return _strips(b, direction, panel, rows, table, panel.pitch, source, "front", factor)
 
 
-def _lengthwise(b: Box, direction: Direction, eaves: Eaves, panel: Panel, duopitch: bool) -> list[Zone]:
-    """Zones of a slope for wind along the ridge."""
+def _lengthwise(
+    b: Box, direction: Direction, eaves: Eaves, panel: Panel, edges: tuple[float, float], duopitch: bool
+) -> list[Zone]:
+    """Zones of a panel for wind along the ridge; edges: x from where to where its slope runs."""
     if panel.pitch < 5:
         return _flat(b, direction, eaves, panel)
     e = b.e(direction)
-    low, high = (x - b.roof_x0 for x in _extent(panel))
+    low, high = (x - b.roof_x0 for x in edges)
     start, end = panel.corners[0], panel.corners[-1]
     # the eaves (or the low edge) is at the side of the smaller height
     low_first = bool((start[2] < end[2]) == (start[0] < end[0]))
     corner = min(e / 4, high - low)
     edge, rest = (0.0, e / 10), ("H", (e / 10, e / 2), (low, high))
     behind = ("I", (e / 2, FAR), (low, high))
-    if duopitch or panel.place == "overhang":
+    if duopitch:
         at_low = (low, low + corner) if low_first else (high - corner, high)
         others = (low + corner, high) if low_first else (low, high - corner)
         rows = [("F", edge, at_low), ("G", edge, others), rest, behind]
@@ -262,6 +263,18 @@ def _lengthwise(b: Box, direction: Direction, eaves: Eaves, panel: Panel, duopit
         return _strips(b, direction, panel, rows, tables.DUOPITCH_ALONG, panel.pitch, source, "front")
     corner = min(e / 4, (high - low) / 2)
     first, last = ("Fl", "Fu") if low_first else ("Fu", "Fl")
+    if panel.place == "overhang":
+        # of the whole slope it is the outermost part: its corner lies at its own edge
+        corner = min(e / 4, high - low)
+        outer_first = panel.side == "left"
+        at, others = (
+            ((low, low + corner), (low + corner, high))
+            if outer_first
+            else ((high - corner, high), (low, high - corner))
+        )
+        rows = [(first if outer_first else last, edge, at), ("G", edge, others), rest, behind]
+        source = f"table 7.3b, α = {panel.pitch:.1f}°"
+        return _strips(b, direction, panel, rows, tables.SINGLE_ALONG, panel.pitch, source, "front")
     rows = [
         (first, edge, (low, low + corner)),
         ("G", edge, (low + corner, high - corner)),
@@ -279,9 +292,9 @@ def _lean_to(b: Box, direction: Direction, eaves: Eaves, panel: Panel) -> list[Z
     x0, x1 = _extent(panel)
     b = replace(b, roof_x0=x0, roof_x1=x1)
     if direction in ("front", "back"):
-        return _lengthwise(b, direction, eaves, panel, duopitch=False)
+        return _lengthwise(b, direction, eaves, panel, (x0, x1), duopitch=False)
     if panel.side == direction:
-        return _across(b, direction, eaves, panel, 0, duopitch=False, first=True)
+        return _across(b, direction, eaves, panel, None, 0, duopitch=False, first=True)
     if panel.pitch < 5:
         return _flat(b, direction, eaves, panel)
     rows = [("H", (-FAR, FAR), (-FAR, FAR))]

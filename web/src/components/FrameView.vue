@@ -27,7 +27,10 @@ onBeforeUnmount(() => watcher?.disconnect())
 
 const plane = usePlane(bench, size)
 const { coloured, basis, upright, inPlane, line, grid, bounds, sheet } = plane
-const { decks, purlins, outlines, supports, cross, frameKey, eaves, kinds, middle, top } = useSteel(bench, plane)
+const { decks, purlins, outlines, haunches, supports, cross, frameKey, eaves, kinds, middle, top } = useSteel(
+  bench,
+  plane,
+)
 const { on, pieces, plain, moments, besides, momentWords, moved, arrows, pointLoads, pushes, natureColour, worst } =
   useResults(bench, plane)
 /** Save the drawing as it is, with the styles it is drawn in. */
@@ -126,12 +129,15 @@ const { pen, trail, put, window_, press, drag, letGo } = usePen(bench, plane, ho
         :x2="p.b[0]"
         :y2="p.b[1]"
         :stroke="temper(p.u)"
-        :class="{ faded: p.faded }"
-        stroke-width="7"
+        :class="{ faded: p.faded, uncovered: p.u === null }"
+        :stroke-width="p.u === null ? 4 : 7"
       />
+      <path v-for="h in haunches" :key="h.key" class="haunch" :class="{ faded: h.faded }" :d="h.d">
+        <title>{{ h.title }}</title>
+      </path>
       <template v-if="coloured">
         <line
-          v-for="p in pieces.filter((q) => q.u > 1)"
+          v-for="p in pieces.filter((q) => (q.u ?? 0) > 1)"
           :key="`${p.key}h`"
           :x1="p.a[0]"
           :y1="p.a[1]"
@@ -248,6 +254,8 @@ const { pen, trail, put, window_, press, drag, letGo } = usePen(bench, plane, ho
           ><i :style="{ background: step.colour }" />≤ {{ step.upTo.toFixed(2) }}</span
         >
         <span><i class="hatched" :style="{ borderColor: OXIDE }" />fails</span>
+        <span><i class="open" />not covered</span>
+        <span v-if="bench.diagram?.own" class="mono">in {{ bench.diagram.state }} alone</span>
       </div>
       <div v-if="kinds.length" class="bar kinds">
         <span v-for="k in kinds.slice(0, 8)" :key="k.kind"><i :style="{ background: k.colour }" />{{ k.kind }}</span>
@@ -277,6 +285,22 @@ const { pen, trail, put, window_, press, drag, letGo } = usePen(bench, plane, ho
 </template>
 
 <style scoped>
+.uncovered {
+  stroke: var(--ink-2);
+  stroke-dasharray: 2 4;
+}
+.haunch {
+  fill: none;
+  stroke: var(--ink-2);
+  stroke-width: 1.4;
+}
+.haunch.faded {
+  opacity: 0.15;
+}
+.legend i.open {
+  background: #fff;
+  border: 1px dashed var(--ink-2);
+}
 .deck {
   fill: #56626c;
   fill-opacity: 0.07;

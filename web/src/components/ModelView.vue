@@ -171,7 +171,62 @@ function build() {
     scene.add(made)
     return made
   })
+  buildHaunches(shown.value.filter((m) => m.haunches?.length))
   render()
+}
+
+/** Haunches as wedges below their members, in the colour of steel: nothing of them is checked. */
+let wedges: THREE.Mesh | undefined
+function buildHaunches(members: Member[]) {
+  if (wedges) {
+    scene.remove(wedges)
+    wedges.geometry.dispose()
+    ;(wedges.material as THREE.Material).dispose()
+    wedges = undefined
+  }
+  const nodes = bench.chain?.nodes ?? []
+  const corners: number[] = []
+  for (const m of members) {
+    const [a, b] = [new THREE.Vector3(...nodes[m.line[0]!]!), new THREE.Vector3(...nodes[m.line.at(-1)!]!)]
+    const x = b.clone().sub(a).normalize()
+    const up = Math.abs(x.z) > 0.999 ? new THREE.Vector3(-Math.sign(x.z), 0, 0) : new THREE.Vector3(0, 0, 1)
+    const z = up
+      .sub(x.clone().multiplyScalar(up.dot(x)))
+      .normalize()
+      .applyAxisAngle(x, (m.roll * Math.PI) / 180)
+    const y = z.clone().cross(x)
+    const at = (along: number, below: number, aside: number) =>
+      a
+        .clone()
+        .addScaledVector(x, along)
+        .addScaledVector(z, -m.size[0] / 2 - below)
+        .addScaledVector(y, aside)
+        .toArray()
+    for (const h of m.haunches ?? []) {
+      const half = m.size[1] / 2
+      const side = (s: number) => [at(h.foot, 0, s), at(h.foot, h.depth, s), at(h.tip, 0, s)] as const
+      const [a0, a1, a2] = side(-half)
+      const [b0, b1, b2] = side(half)
+      for (const face of [
+        [a0, a1, a2],
+        [b0, b2, b1],
+        [a1, b1, b2],
+        [a1, b2, a2],
+        [a0, b0, b1],
+        [a0, b1, a1],
+      ])
+        for (const corner of face) corners.push(...corner)
+    }
+  }
+  if (!corners.length) return
+  const geometry = new THREE.BufferGeometry().setAttribute(
+    'position',
+    new THREE.BufferAttribute(new Float32Array(corners), 3),
+  )
+  geometry.computeVertexNormals()
+  const look = new THREE.MeshLambertMaterial({ color: '#8b949b', side: THREE.DoubleSide })
+  wedges = new THREE.Mesh(geometry, look)
+  scene.add(wedges)
 }
 
 let moved: THREE.LineSegments | undefined

@@ -36,7 +36,7 @@ export function legendOf(all: readonly Member[], shown: readonly Member[], colou
 
 /** The colour of every member under a colouring. */
 export function painter(members: readonly Member[], colouring: Colouring): (m: Member) => string {
-  if (colouring === 'utilisation') return (m) => temper(m.utilisation ?? null)
+  if (colouring === 'utilisation') return (m) => temper(m.status === 'not covered' ? null : (m.utilisation ?? null))
   if (colouring === 'nothing') return () => '#56626c'
   const colours = new Map(legend(members, colouring).map((k) => [k.kind, k.colour]))
   return (m) => colours.get(kindOf(m, colouring)) ?? '#56626c'

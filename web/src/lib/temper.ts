@@ -8,9 +8,11 @@ export const STEPS = [
   { upTo: 1.0, colour: '#8a5a7d' },
 ]
 export const OXIDE = '#a8402a'
+/** What is not covered: no colour of the scale. */
+export const UNCOVERED = '#ffffff'
 
 export function temper(utilisation: number | null): string {
-  if (utilisation === null) return '#ffffff'
+  if (utilisation === null) return UNCOVERED
   return STEPS.find((step) => utilisation <= step.upTo)?.colour ?? OXIDE
 }
 

@@ -51,8 +51,6 @@ async function setPsi(row: string, i: number, event: Event) {
   const changes: { path: string; value: unknown }[] = [
     { path: 'rules.psi', value: { ...rules.value?.psi, [row]: next } },
   ]
-  if (i === 0 && row === 'wind') changes.push({ path: 'rules.psi0_wind', value })
-  if (i === 0 && row.startsWith('snow')) changes.push({ path: 'rules.psi0_snow', value })
   await bench.edit(`ψ${i} of ${row} ${value}`, changes)
 }
 

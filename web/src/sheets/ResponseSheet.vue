@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import ChoiceField from '../components/ChoiceField.vue'
+import NumberField from '../components/NumberField.vue'
 import MemberChart from '../components/MemberChart.vue'
 import ToggleField from '../components/ToggleField.vue'
 import { readFactors } from '../lib/combinations'
@@ -14,9 +15,9 @@ watch(() => bench.chain?.revision, bench.loadResponse, { immediate: true })
 watch(() => [bench.diagram, bench.selected], bench.loadLateral, { immediate: true })
 const analysis = computed(() => bench.document?.analysis)
 const ORDERS = [
-  { value: 'first', label: 'first, sway lengths' },
-  { value: 'by alpha_cr', label: 'second where α_cr < 10' },
+  { value: 'by alpha_cr', label: 'second where α_cr is below the limit' },
   { value: 'second', label: 'second' },
+  { value: 'first', label: 'first' },
 ]
 /** The combination that is shown, by itself or by one of its buckling modes. */
 const name = computed(
@@ -39,6 +40,7 @@ const lowest = computed(() =>
     .reduce<(typeof bench.states)[number] | null>((best, s) => (!best || s.alpha! < best.alpha! ? s : best), null),
 )
 const below = (limit: number) => bench.states.filter((s) => s.alpha !== null && s.alpha < limit).length
+const limit = computed(() => analysis.value?.second_order_below ?? 10)
 const unsound = computed(() => bench.states.filter((s) => !s.stable || !s.settled))
 const triple = (v: readonly number[]) => minus(v.map((x) => (Math.abs(x) < 0.05 ? 0 : x).toFixed(1)).join(' / '))
 
@@ -136,6 +138,9 @@ function look(shape: string) {
             <span title="Critical factor, EN 1993-1-1 5.2.1(3)">α_cr</span
             ><b :class="{ fails: state.alpha < 1 }">{{ state.alpha.toFixed(2) }}</b>
           </template>
+          <template v-if="state.buckles">
+            <span>First buckles</span><b class="words">{{ state.buckles }}</b>
+          </template>
         </template>
         <template v-if="state.slack.length">
           <span :title="state.slack.join(', ')">Members that do not act</span><b>{{ state.slack.length }}</b>
@@ -177,9 +182,17 @@ function look(shape: string) {
       v-if="analysis"
       label="Order"
       path="analysis.order"
-      :value="analysis.order ?? 'first'"
+      :value="analysis.order ?? 'by alpha_cr'"
       :options="ORDERS"
-      hint="EN 1993-1-1 5.2: first order with effective lengths of the sway mode (5.2.2(8)), or second order with sway imperfections and own lengths (5.2.2(7)b)"
+      hint="EN 1993-1-1 5.2: second order with sway imperfections takes members between their ends (5.2.2(7)b); first order below the limit counts as not verified"
+    />
+    <NumberField
+      v-if="analysis && analysis.order === 'by alpha_cr'"
+      label="Second order below α_cr"
+      path="analysis.second_order_below"
+      kind="factor"
+      :value="limit"
+      hint="EN 1993-1-1 5.2.1(3): 10 in elastic analysis; nationally 3 for some frames"
     />
     <ToggleField
       v-if="analysis"
@@ -189,14 +202,16 @@ function look(shape: string) {
     />
     <div class="pairs">
       <template v-if="lowest">
-        <span :title="`${lowest.name}; ${below(10)} combinations lie below 10`">Lowest α_cr, {{ lowest.name }}</span
+        <span :title="`${lowest.name}; ${below(limit)} combinations lie below ${limit}`"
+          >Lowest α_cr, {{ lowest.name }}</span
         ><b :class="{ fails: lowest.alpha! < 1 }">{{ lowest.alpha!.toFixed(2) }}</b>
       </template>
       <span>Time of the chain</span
       ><b>{{ (1000 * Object.values(bench.chain?.seconds ?? {}).reduce((a, b) => a + b, 0)).toFixed(0) }} ms</b>
     </div>
-    <p v-if="analysis?.order === 'first' && below(3)" class="note">
-      {{ below(3) }} combinations have α_cr below 3: second order is the safer way there.
+    <p v-if="lowest?.buckles" class="note">In {{ lowest.name }} {{ lowest.buckles }}.</p>
+    <p v-if="analysis?.order === 'first' && below(limit)" class="note uncovered">
+      {{ below(limit) }} combinations have α_cr below {{ limit }}: in first order they count as not verified.
     </p>
     <p v-if="unsound.length" class="note fails">
       {{ unsound.length }} combinations find no equilibrium:

@@ -5,18 +5,15 @@ import { useWorkbench } from '../stores/workbench'
 import SheetHead from './SheetHead.vue'
 
 const bench = useWorkbench()
-const WORDS: Record<string, string> = {
-  columns: 'Columns',
-  rafters: 'Rafters',
-  eaves_beams: 'Eaves beams',
-  ridge_beam: 'Ridge beam',
-  bracing: 'Bracing',
+const word = (role: string) => {
+  const plain = role.replaceAll('_', ' ')
+  return plain[0]!.toUpperCase() + plain.slice(1)
 }
 const behind = computed(() => !!bench.rounds.length && bench.sizingBase !== bench.project?.revision.number)
 const changes = computed(() => {
   const now = bench.hall?.sections as Record<string, string> | undefined
   const found = bench.sizing?.sections ?? {}
-  return Object.keys(WORDS).map((role) => ({ role, before: now?.[role] ?? '', after: found[role] ?? '' }))
+  return Object.keys(found).map((role) => ({ role, before: now?.[role] ?? '', after: found[role]! }))
 })
 const differs = computed(() => changes.value.some((c) => c.before !== c.after))
 const last = computed(() => bench.rounds.at(-1))
@@ -53,13 +50,13 @@ async function accept() {
   </p>
   <div v-if="bench.sizing" class="found" :class="{ behind }">
     <strong :class="{ fails: !bench.sizing.passes }">{{
-      bench.sizing.passes ? 'Everything passes' : 'Not everything passes'
+      bench.sizing.passes ? 'Every member of the building passes' : 'Not every member passes'
     }}</strong>
     <p v-if="behind" class="stale">Found for revision {{ bench.sizingBase }}; the model has changed since.</p>
     <table>
       <tr v-for="c in changes" :key="c.role">
         <td>
-          {{ WORDS[c.role] }}<small v-if="c.before !== c.after">from {{ c.before }}</small>
+          {{ word(c.role) }}<small v-if="c.before !== c.after">from {{ c.before }}</small>
         </td>
         <td class="mono" :class="{ new: c.before !== c.after }">
           {{ c.before === c.after ? `${c.after} stays` : c.after }}
@@ -76,8 +73,8 @@ async function accept() {
     <p v-else-if="!differs && !behind">These are the sections that stand.</p>
   </div>
   <p class="note caution">
-    <b>Bear in mind:</b> wind along the hall is not covered yet. Eaves beams, ridge beam and bracing are sized here only
-    for what reaches them from the actions across the hall.
+    <b>Bear in mind:</b> only the roles of the hall are sized; what other jigs or hands set out stays as it is, and is
+    counted all the same.
   </p>
   <template v-if="bench.rounds.length">
     <h4>Rounds <span v-if="bench.sizingRuns">working…</span></h4>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ChoiceField from '../components/ChoiceField.vue'
 import NumberField from '../components/NumberField.vue'
 import RestraintRibbon from '../components/RestraintRibbon.vue'
 import { figures } from '../lib/temper'
@@ -25,6 +26,9 @@ const bench = useWorkbench()
     <p v-for="reason in bench.member.not_covered" :key="reason" class="uncovered" role="note">
       <b>Not covered:</b> {{ reason }}.
     </p>
+    <p v-for="words in bench.member.left_out ?? []" :key="words" class="uncovered" role="note">
+      <b>Left out:</b> {{ words }}.
+    </p>
     <h4>Checks <span>worst first</span></h4>
     <div class="checks">
       <button
@@ -41,6 +45,14 @@ const bench = useWorkbench()
   </template>
   <template v-else>
     <SheetHead title="Verification" aside="EN 1993-1-1" />
+    <p v-if="bench.chain?.whole" class="note whole" role="status">
+      <b>{{ bench.chain.whole.passing }}</b> members pass,
+      <b :class="{ fails: bench.chain.whole.failing }">{{ bench.chain.whole.failing }}</b> fail,
+      <b>{{ bench.chain.whole.not_covered }}</b> are not covered.
+      <span v-for="l in bench.chain.whole.left_out" :key="l.words" class="uncovered">
+        <b>Left out{{ l.members ? `, ${l.members} members` : '' }}:</b> {{ l.words }}.
+      </span>
+    </p>
     <p class="note">Point at a member in the view or in the ledger to see what governs it, and the proof.</p>
     <template v-if="bench.chain?.equilibrium?.length">
       <h4>Static equilibrium <span>EQU, EN 1990 6.4.2</span></h4>
@@ -88,23 +100,38 @@ const bench = useWorkbench()
         />
       </template>
     </template>
-    <template v-if="bench.hall">
-      <h4>Limits</h4>
-      <NumberField
-        label="Rafter deflection: span over"
-        path="rules.rafter_deflection_ratio"
-        kind="factor"
-        :value="bench.document.rules.rafter_deflection_ratio"
-        hint="Vertical, from the chord between the eaves, characteristic combinations"
-      />
-      <NumberField
-        label="Sway: eaves height over"
-        path="rules.eaves_sway_ratio"
-        kind="factor"
-        :value="bench.document.rules.eaves_sway_ratio"
-        hint="Horizontal movement of the eaves, characteristic combinations"
-      />
-    </template>
+    <h4>Limits <span>length over deflection</span></h4>
+    <NumberField
+      label="Rafters, chords"
+      path="rules.rafter_deflection_ratio"
+      kind="factor"
+      :value="bench.document.rules.rafter_deflection_ratio"
+      hint="Vertical, off the line between the supports, characteristic combinations"
+    />
+    <NumberField
+      label="Columns, sway"
+      path="rules.eaves_sway_ratio"
+      kind="factor"
+      :value="bench.document.rules.eaves_sway_ratio"
+      hint="Horizontal movement of the head beside the foot, characteristic combinations"
+    />
+    <NumberField
+      v-for="l in bench.chain?.limits ?? []"
+      :key="l.role"
+      :label="l.label"
+      :path="`rules.deflections.${l.role}`"
+      kind="factor"
+      :value="l.stated ?? undefined"
+      :optional="l.usual.toFixed(0)"
+      hint="Off the line between the supports, characteristic combinations. Empty: the usual value; 0: not checked."
+    />
+    <ChoiceField
+      label="Loads act at"
+      path="rules.loads_at"
+      :value="bench.document.rules.loads_at ?? 'upper flange'"
+      :options="['upper flange', 'shear centre'].map((value) => ({ value, label: `the ${value}` }))"
+      hint="Of members that nothing holds between the ends of a segment, for lateral-torsional buckling"
+    />
   </template>
 </template>
 

@@ -238,7 +238,8 @@ export const useWorkbench = defineStore('workbench', () => {
     const { data, error } = await api.GET('/api/projects/{project_id}/diagrams', {
       params: {
         path: { project_id: now.id },
-        query: { plane: plane.value, state: asked, revision: chain.value.revision },
+        // what is chosen shows its own utilisation, not that of all
+        query: { plane: plane.value, state: asked, revision: chain.value.revision, alone: !!state.value },
       },
     })
     // an answer to an older question may come later than the one to the present

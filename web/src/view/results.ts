@@ -38,7 +38,8 @@ export function useResults(bench: Bench, plane: PlaneView) {
           spots.slice(1).flatMap((b, i) => {
             const a = spots[i]!
             if (Math.hypot(a[0] - b[0], a[1] - b[1]) < 1e-3) return []
-            const u = Math.max(run.utilisation[i] ?? 0, run.utilisation[i + 1] ?? 0)
+            const ends = [run.utilisation[i], run.utilisation[i + 1]].filter((u) => typeof u === 'number')
+            const u = ends.length ? Math.max(...ends) : null
             return [{ key: `${member.name}-${i}`, a, b, u, faded: bench.faded.has(member.name) }]
           }),
         )

@@ -42,6 +42,27 @@ export function useSteel(bench: Bench, plane: PlaneView) {
       .filter((m) => bench.chosen.has(m.name))
       .map((m) => ({ key: m.name, d: path(line(m).map((p) => sheet.value.at(...p))) })),
   )
+  /** Haunches, true to scale below the member's line: from their full depth at the foot to nothing. */
+  const haunches = computed(() =>
+    inPlane.value.flatMap((m) =>
+      (m.haunches ?? []).map((h, i) => {
+        const spots = m.line.map((n) => onSheet(bench.chain!.nodes![n]!))
+        const [a, b] = [spots[0]!, spots.at(-1)!]
+        const [dx, dy] = [(b[0] - a[0]) / m.length, (b[1] - a[1]) / m.length]
+        const scale = Math.hypot(dx, dy)
+        // down on the sheet for what slopes
+        const side = dx >= 0 ? 1 : -1
+        const at = (x: number, deep: number): Point => [
+          a[0] + dx * x - ((dy * side) / scale) * deep * scale,
+          a[1] + dy * x + ((dx * side) / scale) * deep * scale,
+        ]
+        const half = m.size[0] / 2
+        const d = path([at(h.foot, half), at(h.foot, half + h.depth), at(h.tip, half)], true)
+        const title = `Haunch of ${m.label}: ${Math.abs(h.tip - h.foot).toFixed(2)} × ${h.depth.toFixed(2)} m`
+        return { key: `${m.name}-haunch-${i}`, d, title, faded: bench.faded.has(m.name) }
+      }),
+    ),
+  )
   /** Decks in the plane that hold it, shaded; the word for each kind stands once, below its decks. */
   const decks = computed(() => {
     const own = (bench.chain?.panels ?? []).filter((p) => p.stiff && p.corners?.every((c) => Math.abs(off(c)) < 0.01))
@@ -118,6 +139,7 @@ export function useSteel(bench: Bench, plane: PlaneView) {
     decks,
     purlins,
     outlines,
+    haunches,
     supports,
     cross,
     frameKey,
