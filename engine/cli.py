@@ -7,6 +7,8 @@ import json
 import sys
 from pathlib import Path
 
+import orjson
+
 from engine.bench import bench
 from engine.chain import run
 from engine.document import Document, read_document
@@ -40,7 +42,7 @@ def main(arguments: list[str] | None = None) -> int:
 def _solve(model: Path, out: Path | None, full: bool, lateral: bool) -> int:
     try:
         document = read_document(json.loads(model.read_text()))
-        text = json.dumps(result(run(document), full, lateral), indent=1)
+        text = orjson.dumps(result(run(document), full, lateral), option=orjson.OPT_INDENT_2).decode()
     except OSError as error:
         print(f"lorica: cannot read {model}: {error.strerror}", file=sys.stderr)
         return 2

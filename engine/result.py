@@ -163,11 +163,12 @@ def _extremes(elements: Elements, found: dict[str, Any], unit: float) -> list[di
     for name, (most, most_at, least, least_at) in found.items():
         rows = [most[:, 0] / unit, elements.offset + most_at[:, 0] * stretch, least[:, 0] / unit]
         rows.append(elements.offset + least_at[:, 0] * stretch)
-        for m in range(count):
-            own = slice(first[m], first[m + 1])
-            high, low = first[m] + int(rows[0][own].argmax()), first[m] + int(rows[2][own].argmin())
-            values = _tidy([rows[0][high], rows[1][high], rows[2][low], rows[3][low]])
-            out[m][name] = dict(zip(("most", "most_at", "least", "least_at"), values, strict=True))
+        parts = [slice(first[m], first[m + 1]) for m in range(count)]
+        high = [own.start + int(rows[0][own].argmax()) for own in parts]
+        low = [own.start + int(rows[2][own].argmin()) for own in parts]
+        values = _tidy(np.stack([rows[0][high], rows[1][high], rows[2][low], rows[3][low]], axis=1))
+        for m, own_values in enumerate(values):
+            out[m][name] = dict(zip(("most", "most_at", "least", "least_at"), own_values, strict=True))
     return out
 
 
