@@ -23,6 +23,7 @@ from engine.document.base import (
     Role,
     Vector,
 )
+from engine.document.references import MemberName, NodeName
 
 
 class GridLineInput(Part):
@@ -101,9 +102,9 @@ class PanelInput(Part):
 
     name: Name
     kind: Literal["floor", "surface"] = "floor"
-    corners: Annotated[list[Name | Vector], Field(min_length=3, max_length=40)]
-    carriers: list[Name] = []
-    excluded: list[Name] = []
+    corners: Annotated[list[NodeName | Vector], Field(min_length=3, max_length=40)]
+    carriers: list[MemberName] = []
+    excluded: list[MemberName] = []
     span: Vector | None = None
     two_way: bool = False
     diaphragm: Literal["none", "rigid", "membrane"] = "none"
@@ -140,8 +141,8 @@ class MemberInput(Part):
     on the nodes' line."""
 
     name: Name
-    start: Name
-    end: Name
+    start: NodeName
+    end: NodeName
     section: Name
     end_section: Name | None = None
     haunch_start: Haunch | None = None
@@ -164,7 +165,7 @@ class MemberEdit(Part):
     prismatic: without the haunches of the jig; those of the edit come on top.
     """
 
-    member: Name
+    member: MemberName
     removed: bool = False
     section: Name | None = None
     prismatic: bool = False
@@ -185,7 +186,7 @@ class MemberEdit(Part):
 class NodeEdit(Part):
     """A generated node moved from where the jig puts it."""
 
-    node: Name
+    node: NodeName
     move: Vector
 
 
@@ -197,7 +198,7 @@ class SupportInput(Part):
     settlement: imposed movement in metres along X, Y, Z.
     """
 
-    node: Name
+    node: NodeName
     fixed: list[Freedom] = []
     springs: dict[Freedom, Positive] = {}
     one_way: list[Freedom] = []
@@ -209,7 +210,7 @@ class NamedSet(Part):
     """Members kept together under a name."""
 
     name: Name
-    members: list[Name]
+    members: list[MemberName]
 
 
 class NamedView(Part):
@@ -220,4 +221,4 @@ class NamedView(Part):
     colour: str = "utilisation"
     hidden: list[str] = []
     faded: list[str] = []
-    alone: list[Name] = []
+    alone: list[MemberName] = []

@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field, field_validator
 
 from engine.document.base import BracingKind, Deck, Haunch, Name, Number, Part, Positive, Vector
+from engine.document.references import NodeName
 
 Share = Annotated[float, Field(gt=0, lt=1, allow_inf_nan=False)]
 Pitch = Annotated[float, Field(ge=-60, le=60, allow_inf_nan=False)]
@@ -298,7 +299,7 @@ class FloorJig(Part):
         return {True: "rigid", False: "none"}[value] if isinstance(value, bool) else value
 
 
-Place = Name | Vector
+Place = NodeName | Vector
 
 
 class BracingJig(Part):

@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from engine.document.base import Category, Factor, Name, Nature, NotNegative, Number, Part, Vector
+from engine.document.references import CaseName, MemberName, NodeName, PanelName
 
 
 class CaseInput(Part):
@@ -23,8 +24,8 @@ class CaseInput(Part):
 
 
 class NodeLoad(Part):
-    case: Name
-    node: Name
+    case: CaseName
+    node: NodeName
     force: Vector = (0.0, 0.0, 0.0)
     moment: Vector = (0.0, 0.0, 0.0)
 
@@ -32,8 +33,8 @@ class NodeLoad(Part):
 class SettlementLoad(Part):
     """An imposed movement of a supported node in a case, metres along X, Y, Z."""
 
-    case: Name
-    node: Name
+    case: CaseName
+    node: NodeName
     movement: Vector
 
 
@@ -47,9 +48,9 @@ class MemberLoad(Part):
     them, from the free end of the first.
     """
 
-    case: Name
-    member: Name
-    run: Annotated[list[Name], Field(max_length=200)] = []
+    case: CaseName
+    member: MemberName
+    run: Annotated[list[MemberName], Field(max_length=200)] = []
     kind: Literal["line", "force", "moment", "temperature"] = "line"
     value: Vector
     value_end: Vector | None = None
@@ -67,8 +68,8 @@ class PanelLoad(Part):
     of it.
     """
 
-    case: Name
-    panel: Name
+    case: CaseName
+    panel: PanelName
     pressure: Number
     axes: Literal["normal", "down", "plan"] = "normal"
     part: Annotated[list[tuple[Number, Number]], Field(max_length=40)] = []
@@ -77,7 +78,7 @@ class PanelLoad(Part):
 
 class CombinationInput(Part):
     name: Name
-    factors: dict[Name, Factor]
+    factors: dict[CaseName, Factor]
     use: Literal["strength", "accidental", "uplift", "deflection", "variable", "frequent", "quasi-permanent"] = (
         "strength"
     )

@@ -6,7 +6,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from engine.document.base import Direction, Name, NotNegative, Number, Part, Positive, Role, Terrain
+from engine.document.base import Direction, NotNegative, Number, Part, Positive, Role, Terrain
+from engine.document.references import CaseName, MemberName, PanelName
 
 #: roles that keep the limit of rafters
 ROOF = ("rafter", "top chord", "bottom chord")
@@ -68,7 +69,7 @@ class Obstruction(Part):
     """Something on a roof against which snow drifts: a strip of plant, an upstand. panel: name of the roof; at: its place
     across the hall, x in metres; start, end: y between which it stands; None: over the whole length."""
 
-    panel: Name
+    panel: PanelName
     at: Number
     height: Annotated[float, Field(gt=0, le=20, allow_inf_nan=False)] = 1.0
     start: Number | None = None
@@ -212,7 +213,7 @@ class BowInput(Part):
     elastic analysis). sense: along + or − of the member's local axis, "as it bends": that in which the combination bends it.
     """
 
-    member: Name
+    member: MemberName
     about: Literal["y", "z"] = "y"
     ratio: Annotated[float, Field(ge=50, le=5000, allow_inf_nan=False)] | None = None
     sense: Literal["as it bends", "+", "-"] = "as it bends"
@@ -227,5 +228,5 @@ class AnalysisOptions(Part):
     shear_deformation: bool = True
     second_order_below: Annotated[float, Field(ge=1, le=100, allow_inf_nan=False)] = 10.0
     bows: Annotated[list[BowInput], Field(max_length=500)] = []
-    masses: dict[Name, NotNegative] = {}
+    masses: dict[CaseName, NotNegative] = {}
     order: Literal["first", "by alpha_cr", "second"] = "by alpha_cr"

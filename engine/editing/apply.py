@@ -10,9 +10,10 @@ from typing import Any
 
 import numpy as np
 
-from engine.document import Document
+from engine.document import Document, references
 from engine.document.byhand import MemberEdit, MemberInput, NodeEdit, NodeInput, PanelInput, Releases, SupportInput
 from engine.document.jigs import FloorJig
+from engine.document.loads import CaseInput, PanelLoad
 from engine.editing.operations import (
     ChangeLoad,
     ChangeMembers,
@@ -36,7 +37,7 @@ from engine.editing.operations import (
     Trim,
 )
 from engine.errors import ModelError
-from engine.expand import expand
+from engine.expand import expand, generated
 from engine.structure.model import FREEDOMS, Floats, Member, Structure
 
 SAME = 1e-3
@@ -187,11 +188,14 @@ class _Work:
                 self.edit(name).removed = True
         gone = set(o.members)
         self.document.members = [m for m in self.document.members if m.name not in gone]
+        # what is by hand is gone for good; of generated members an edit remembers it
+        by_hand = gone & self.stated.keys()
         self.document.member_loads = [
             load for load in self.document.member_loads if not gone & {load.member, *load.run}
         ]
         for kept in self.document.sets:
             kept.members = [name for name in kept.members if name not in gone]
+        references.drop(self.document, "member", by_hand)
         self.sweep()
 
     def _restore(self, o: RestoreMembers) -> None:
@@ -449,17 +453,13 @@ class _Work:
         others = [n for n in o.nodes if n != keep]
         if any(n not in self.nodes for n in others):
             raise ModelError("Two nodes of jigs cannot be made one; change the jigs.", "nodes")
-        for m in self.document.members:
-            m.start, m.end = (keep if node in others else node for node in (m.start, m.end))
-        self.document.members = [m for m in self.document.members if m.start != m.end]
-        for support in self.document.supports:
-            support.node = keep if support.node in others else support.node
-        for load in self.document.node_loads:
-            load.node = keep if load.node in others else load.node
-        for move in self.document.settlements:
-            move.node = keep if move.node in others else move.node
-        for panel in self.document.panels:
-            panel.corners = [keep if c in others else c for c in panel.corners]
+        references.rename(self.document, "node", dict.fromkeys(others, keep))
+        gone = {m.name for m in self.document.members if m.start == m.end}
+        self.document.members = [m for m in self.document.members if m.name not in gone]
+        references.drop(self.document, "member", gone)
+        # two supports of what is now one node: the one that was there first stays
+        once = {s.node: s for s in reversed(self.document.supports)}
+        self.document.supports = [s for s in self.document.supports if once[s.node] is s]
         self.document.nodes = [n for n in self.document.nodes if n.name not in others]
 
     def _support(self, o: Support) -> None:
@@ -515,36 +515,73 @@ class _Work:
                 self.document.nodes.append(NodeInput(name=renamed[name], at=(x, y, z)))
             if held[number] and not any(s.node == name for s in self.document.supports):
                 self.document.supports.append(self._support_like(number, renamed[name]))
-        for s in self.document.supports:
-            s.node = renamed.get(s.node, s.node)
-        for load in self.document.node_loads:
-            load.node = renamed.get(load.node, load.node)
-        for move in self.document.settlements:
-            move.node = renamed.get(move.node, move.node)
-        for panel in self.document.panels:
-            panel.corners = [renamed.get(c, c) if isinstance(c, str) else c for c in panel.corners]
-            panel.carriers = [renamed.get(name, name) for name in panel.carriers]
-            panel.excluded = [renamed.get(name, name) for name in panel.excluded]
-        for m in self.document.members:
-            m.start, m.end = renamed.get(m.start, m.start), renamed.get(m.end, m.end)
-        for item in self.document.member_loads:
-            item.member = renamed.get(item.member, item.member)
-            item.run = [renamed.get(name, name) for name in item.run]
-        for kept in self.document.sets:
-            kept.members = [renamed.get(name, name) for name in kept.members]
+        of_jig = {m.name for m in generated(self.document).members.values() if m.jig == o.jig}
+        edited = [e.member for e in self.document.edits if e.member in of_jig]
+        self.document.edits = [e for e in self.document.edits if e.member not in of_jig]
+        self.document.moved_nodes = [e for e in self.document.moved_nodes if e.node not in renamed]
+        references.rename(self.document, "node", renamed)
+        references.rename(self.document, "member", renamed)
+        references.drop(self.document, "member", set(edited) - self.structure.index.keys())
         for member in mine:
             start, end = (renamed[self.structure.nodes[n]] for n in (member.nodes[0], member.nodes[-1]))
             like = self.like(member.name)
             self.document.members.append(
                 MemberInput(**{**like, "name": renamed[member.name], "start": start, "end": end})
             )
+        panels = {p.name: p.name.replace("/", " ") for p in self.structure.panels if self._is_of(p.name, o.jig)}
         self._keep_decks(o.jig, node_names, renamed)
-        names = {m.name for m in mine}
-        self.document.edits = [e for e in self.document.edits if e.member not in names and not e.removed]
-        self.document.moved_nodes = [e for e in self.document.moved_nodes if e.node not in renamed]
         if o.jig == "hall":
+            self._keep_cladding(renamed)
             self.document.hall = None
+            self.document.snow.obstructions = []
         self.document.jigs = [j for j in self.document.jigs if j.name != o.jig]
+        there = {p.name for p in self.document.panels}
+        references.rename(self.document, "panel", {old: new for old, new in panels.items() if new in there})
+        references.drop(self.document, "panel", {old for old, new in panels.items() if new not in there})
+
+    def _is_of(self, panel: str, jig: str) -> bool:
+        """Whether a panel is one that a jig made."""
+        return panel.startswith(f"{jig}/") if jig != "hall" else "/" not in panel and panel not in self._drawn
+
+    @property
+    def _drawn(self) -> set[str]:
+        return {p.name for p in self.document.panels}
+
+    def _keep_cladding(self, renamed: dict[str, str]) -> None:
+        """A hall that is released keeps its roofs and walls as drawn panels: with the weight of their cladding as a case, and roofs
+        with the even snow. Wind belongs to the hall: it goes."""
+        made = []
+        for panel in self.structure.panels:
+            carriers = [renamed.get(name, name) for name in panel.carriers]
+            if panel.name in self._drawn or "/" in panel.name or not carriers or panel.grounded is not None:
+                continue
+            made.append(panel)
+            self.document.panels.append(
+                PanelInput(
+                    name=panel.name,
+                    kind="surface",
+                    corners=[(float(x), float(y), float(z)) for x, y, z in panel.corners.round(9)],
+                    carriers=carriers,
+                    span=(float(panel.span[0]), float(panel.span[1]), float(panel.span[2])),
+                    # μ1 of EN 1991-1-3 table 5.2
+                    snow=float(np.interp(panel.pitch, [30, 60], [0.8, 0.0])) if panel.kind == "roof" else None,
+                )
+            )
+        if made:
+            name = next(self.fresh("Cladding kept ", {c.name for c in self.document.cases}))
+            references.rename(self.document, "case", {"Cladding": name})
+            self.document.cases.append(CaseInput(name=name, nature="permanent"))
+            weights = self.document.cladding
+            force = 1000 / self.document.force
+            self.document.panel_loads += [
+                PanelLoad(
+                    case=name,
+                    panel=panel.name,
+                    pressure=(weights.roof if panel.kind == "roof" else weights.walls) * force,
+                    axes="down",
+                )
+                for panel in made
+            ]
 
     def _keep_decks(self, jig: str, node_names: dict[int, str], renamed: dict[str, str]) -> None:
         """A floor that is released keeps what holds it in its plane, as panels without load."""

@@ -145,7 +145,7 @@ def _whole(chain: Chain) -> schemas.WholeOut:
 def _limits(chain: Chain) -> list[schemas.LimitOut]:
     """Of the roles that are there, without those that have fields of their own."""
     present = {m.role for m in chain.structure.members if m.behaviour == "beam"}
-    stated: dict[str, float | None] = {**chain.document.rules.deflections}
+    stated: dict[str, float | None] = {str(role): ratio for role, ratio in chain.document.rules.deflections.items()}
     return [
         schemas.LimitOut(role=role, label=ROLE_WORDS[role][1], stated=stated.get(role), usual=usual)
         for role, usual in DEFLECTIONS.items()

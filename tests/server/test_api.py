@@ -237,7 +237,7 @@ class Edits(ApiCase):
             ("hall.sections.rafters", "IPE 305", "no section “IPE 305”"),
             ("hall.nothing", 1, "not a field"),
             ("name.first", 1, "no place"),
-            ("version", 4, "version 4"),
+            ("version", 5, "version 5"),
         ):
             answer = self.edit(project, 1, (path, value))
             self.assertEqual(answer.status_code, 422, path)

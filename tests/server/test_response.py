@@ -16,12 +16,15 @@ class Response(ApiCase):
         self.assertEqual([s["name"] for s in states], [c["name"] for c in chain["combinations"]])
         for s in states:
             for applied, reacted in zip(s["applied"], s["reacted"], strict=True):
-                self.assertAlmostEqual(applied, reacted, delta=1e-6)
-            self.assertLess(s["residual"], 1e-9)
+                self.assertAlmostEqual(applied, reacted, delta=1e-4)
+            self.assertLess(s["residual"], 1e-7)
             self.assertTrue(s["stable"] and s["settled"])
-            self.assertEqual(s["order"], 1)
         strength = [s for s in states if s["use"] == "strength"]
-        self.assertTrue(any(s["alpha"] and s["alpha"] > 1 for s in strength))
+        # what buckles in each is said, and those of which more than one member buckles below 10 are in second order
+        self.assertTrue(all(s["alpha"] > 1 and s["buckles"] for s in strength if s["alpha"]))
+        together = [s for s in strength if s["alpha"] and "by itself" not in s["buckles"]]
+        self.assertTrue(all((s["order"] == 2) == (s["alpha"] < 10) for s in together))
+        self.assertTrue(all(s["order"] == 1 for s in states if s["use"] == "deflection"))
         self.assertTrue(all(s["alpha"] is None for s in states if s["use"] == "deflection"))
 
     def test_extremes_are_those_of_the_diagrams(self):
@@ -126,12 +129,12 @@ class Response(ApiCase):
         column = next(length for length in chain["lengths"] if length["role"] == "column")
         self.assertAlmostEqual(column["y"], column["length"])
         self.assertIn("5.2.2(7)b", column["why_y"])
-        # by α_cr, as before, the lengths are those of second order too
+        # by α_cr, as before, what is far from its critical load is in first order, and moves less
         one, two = (
-            next(c for c in found["frame-4/column-A"]["checks"] if c["criterion"] == "flexural")["utilisation"]
+            next(c for c in found["frame-4/column-A"]["checks"] if c["criterion"] == "section")["utilisation"]
             for found in (before, after)
         )
-        self.assertLess(two, 0.75 * one)
+        self.assertGreater(two, one)
         states = self.get(project, "states").json()
         self.assertEqual({s["order"] for s in states if s["use"] == "strength"}, {2})
         self.assertEqual({s["order"] for s in states if s["use"] == "deflection"}, {1})
