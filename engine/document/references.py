@@ -31,8 +31,8 @@ MemberName = Annotated[Name, Ref("member")]
 CaseName = Annotated[Name, Ref("case")]
 PanelName = Annotated[Name, Ref("panel")]
 
-#: gives the name that stands in place of one, None where it goes; the place is a dotted path
-Change = Callable[[Kind, str, str], str | None]
+#: gives the name that stands in place of one, several where it stands in a list, None where it goes; the place is a dotted path
+Change = Callable[[Kind, str, str], str | list[str] | None]
 
 
 @cache
@@ -63,7 +63,9 @@ def _walk(annotation: Any, value: Any, place: str, change: Change) -> Any:
     for mark in marks:
         if isinstance(mark, Ref) and isinstance(value, str):
             found = change(mark.kind, value, place)
-            return _GONE if found is None else found
+            if found is None or (isinstance(found, list) and not place.rpartition(".")[2].isdigit()):
+                return _GONE
+            return found
     if isinstance(value, BaseModel):
         for name, inner in _fields(type(value)).items():
             before = getattr(value, name)
@@ -80,8 +82,12 @@ def _walk(annotation: Any, value: Any, place: str, change: Change) -> Any:
         fit = next((part for part in parts if _fits(part, value)), None)
         return value if fit is None else _walk(fit, value, place, change)
     if isinstance(value, list) and parts:
-        walked = [_walk(parts[0], item, f"{place}.{i}", change) for i, item in enumerate(value)]
-        return [item for item in walked if item is not _GONE]
+        walked: list[Any] = []
+        for i, item in enumerate(value):
+            found_item = _walk(parts[0], item, f"{place}.{i}", change)
+            several = isinstance(item, str) and isinstance(found_item, list)
+            walked += found_item if several else [] if found_item is _GONE else [found_item]
+        return walked
     if isinstance(value, dict) and len(parts) == 2:
         found_ = {}
         for key, item in value.items():
@@ -115,6 +121,11 @@ def references(document: BaseModel) -> list[tuple[str, Kind, str]]:
 
 def rename(document: BaseModel, kind: Kind, names: dict[str, str]) -> None:
     """Change a document in place: references of a kind to their new names."""
+    _walk(type(document), document, "", lambda of, name, _: names.get(name, name) if of == kind else name)
+
+
+def split(document: BaseModel, kind: Kind, names: dict[str, list[str]]) -> None:
+    """Change a document in place: in lists several names stand where one did; what refers to that one alone goes."""
     _walk(type(document), document, "", lambda of, name, _: names.get(name, name) if of == kind else name)
 
 

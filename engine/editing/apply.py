@@ -11,9 +11,19 @@ from typing import Any
 import numpy as np
 
 from engine.document import Document, references
-from engine.document.byhand import MemberEdit, MemberInput, NodeEdit, NodeInput, PanelInput, Releases, SupportInput
+from engine.document.byhand import (
+    GridLineInput,
+    LevelInput,
+    MemberEdit,
+    MemberInput,
+    NodeEdit,
+    NodeInput,
+    PanelInput,
+    Releases,
+    SupportInput,
+)
 from engine.document.jigs import FloorJig
-from engine.document.loads import CaseInput, PanelLoad
+from engine.document.loads import CaseInput, MemberLoad, PanelLoad
 from engine.editing.operations import (
     ChangeLoad,
     ChangeMembers,
@@ -367,7 +377,7 @@ class _Work:
             whole = m.releases
             stops = [m.start, *(self.node(place) for place in places), m.end]
             self._remove_only(name)
-            last = len(stops) - 2
+            last, made = len(stops) - 2, []
             for k, (start, end) in enumerate(zip(stops[:-1], stops[1:], strict=True)):
                 ends = Releases(
                     start=whole.start if k == 0 else [],
@@ -379,7 +389,52 @@ class _Work:
                     "haunch_start": m.haunch_start if k == 0 else None,
                     "haunch_end": m.haunch_end if k == last else None,
                 }
-                self.add(start, end, like | {"releases": ends} | haunches)
+                if found := self.add(start, end, like | {"releases": ends} | haunches):
+                    made.append(found.name)
+            self._divide_loads(name, made, float(np.linalg.norm(b - a)))
+            references.split(self.document, "member", {name: made})
+
+    def _divide_loads(self, name: str, made: list[str], length: float) -> None:
+        """Loads on a member that is now several of equal length, in its direction: each takes what lies on it."""
+        part = length / len(made)
+        kept: list[MemberLoad] = []
+        for load in self.document.member_loads:
+            if load.member != name or load.run:
+                if name in (load.member, *load.run):
+                    names = [load.member, *load.run]
+                    at = names.index(name)
+                    ordered = made if self._runs_on(made[-1], names[at + 1 : at + 2]) else made[::-1]
+                    load.member, *load.run = [*names[:at], *ordered, *names[at + 1 :]]
+                kept.append(load)
+                continue
+            scale = length if load.ratio else 1.0
+            start, end = load.start * scale, length if load.end is None else load.end * scale
+            for k, new in enumerate(made):
+                a, b = k * part, (k + 1) * part
+                values: dict[str, Any] = {"member": new, "ratio": False}
+                if load.kind == "temperature":
+                    values = {"member": new}
+                elif load.kind == "line":
+                    low, high = max(start, a), min(end, b)
+                    if high - low < 1e-9:
+                        continue
+                    first, last = np.array(load.value), np.array(load.value_end or load.value)
+                    ends = [first + (last - first) * (x - start) / (end - start) for x in (low, high)]
+                    values |= {"start": low - a, "end": high - a, "value": tuple(ends[0].tolist())}
+                    values["value_end"] = tuple(ends[1].tolist()) if load.value_end else None
+                elif not (a <= start < b or (k == len(made) - 1 and start >= b)):
+                    continue
+                else:
+                    values |= {"start": min(start - a, part), "end": None}
+                kept.append(load.model_copy(update=values))
+        self.document.member_loads = kept
+
+    def _runs_on(self, last: str, following: list[str]) -> bool:
+        """Whether a member's end is where the next one of a run starts or ends; true where none follows."""
+        if not following:
+            return True
+        end = self.ends(last)[1] if last in self.structure.index else self.at[self.stated[last].end]
+        return any(np.abs(end - point).max() < SAME for point in self.ends(following[0]))
 
     def _remove_only(self, name: str) -> None:
         self.document.members = [m for m in self.document.members if m.name != name]
@@ -411,10 +466,54 @@ class _Work:
         like = self.like(first.name) | {"restraints_outer": [], "restraints_inner": []}
         like["haunch_start"] = next((m.haunch_start for m in members if m.start == start), None)
         like["haunch_end"] = next((m.haunch_end for m in members if m.end == end), None)
+        self._join_loads(members, first.name, self.at[start], self.at[end])
         for m in members:
             self._remove_only(m.name)
+        references.rename(self.document, "member", {m.name: first.name for m in members})
+        for panel in self.document.panels:
+            panel.carriers = list(dict.fromkeys(panel.carriers))
+            panel.excluded = list(dict.fromkeys(panel.excluded))
+        for kept in self.document.sets:
+            kept.members = list(dict.fromkeys(kept.members))
         self.document.members.append(MemberInput(**{**like, "name": first.name, "start": start, "end": end}))
         self.sweep()
+
+    def _join_loads(self, members: list[MemberInput], name: str, start: Floats, end: Floats) -> None:
+        """Loads on members that become one from start to end: they stay where they are."""
+        way = (end - start) / np.linalg.norm(end - start)
+        lies = {m.name: sorted(float((self.at[n] - start) @ way) for n in (m.start, m.end)) for m in members}
+        backward = {m.name: float((self.at[m.end] - self.at[m.start]) @ way) < 0 for m in members}
+        warm = [load for load in self.document.member_loads if load.kind == "temperature" and load.member in lies]
+        for case in {load.case for load in warm}:
+            own = [load for load in warm if load.case == case]
+            if len(own) != len(members) or len({load.value for load in own}) > 1:
+                raise ModelError(
+                    "The members are not equally warm: make their temperatures alike before they are joined.", name
+                )
+            self.document.member_loads = [load for load in self.document.member_loads if load not in own[1:]]
+        for load in self.document.member_loads:
+            if load.run and lies.keys() & {load.member, *load.run}:
+                raise ModelError(
+                    f"A load runs over “{load.member}” and others: take it off before they are joined.", name
+                )
+            if load.member not in lies or load.kind == "temperature":
+                continue
+            if load.axes == "local" and backward[load.member]:
+                raise ModelError(
+                    f"A load in local axes lies on “{load.member}”, which runs the other way.", load.member
+                )
+            low, high = lies[load.member]
+            length = high - low
+            scale = length if load.ratio else 1.0
+            a, b = load.start * scale, length if load.end is None else load.end * scale
+            if backward[load.member]:
+                a, b = length - b, length - a
+                if load.kind != "line":
+                    a = b
+                if load.value_end is not None:
+                    load.value, load.value_end = load.value_end, load.value
+            load.start, load.ratio = low + a, False
+            load.end = low + b if load.kind == "line" else None
 
     def _cross(self, o: Cross) -> None:
         put = 0
@@ -532,12 +631,24 @@ class _Work:
         self._keep_decks(o.jig, node_names, renamed)
         if o.jig == "hall":
             self._keep_cladding(renamed)
+            self._keep_lines()
             self.document.hall = None
             self.document.snow.obstructions = []
         self.document.jigs = [j for j in self.document.jigs if j.name != o.jig]
         there = {p.name for p in self.document.panels}
         references.rename(self.document, "panel", {old: new for old, new in panels.items() if new in there})
         references.drop(self.document, "panel", {old for old, new in panels.items() if new not in there})
+
+    def _keep_lines(self) -> None:
+        """A hall that is released keeps its grid lines and levels: other jigs lie between them."""
+        lines = {(line.axis, line.name) for line in self.document.grid}
+        for line in self.structure.grid:
+            if (line.axis, line.name) not in lines:
+                self.document.grid.append(GridLineInput.model_validate(vars(line)))
+        levels = {level.name for level in self.document.levels}
+        for level in self.structure.levels:
+            if level.name not in levels and not level.floor:
+                self.document.levels.append(LevelInput(name=level.name, height=level.height))
 
     def _is_of(self, panel: str, jig: str) -> bool:
         """Whether a panel is one that a jig made."""

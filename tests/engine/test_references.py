@@ -133,6 +133,47 @@ class Operations(unittest.TestCase):
         ratio = after.loading.expected[snow[1]][2] / before.loading.expected[snow[0]][2]
         self.assertAlmostEqual(ratio, 1, delta=1e-6)
 
+    def test_loads_stay_where_they_are_when_members_are_cut_and_joined(self):
+        data = rich().model_dump(mode="json")
+        line = {"case": "crane", "member": "qr", "value": [0, 0, -1], "value_end": [0, 0, -3], "start": 0.5, "end": 3.5}
+        force = {"case": "crane", "member": "qr", "kind": "force", "value": [0, 0, -7], "start": 2.5}
+        warm = {"case": "crane", "member": "qr", "kind": "temperature", "value": [10, 0, 0]}
+        data["member_loads"] = [line, force, warm]
+        whole = read_document(data)
+        cut = do(whole, do="divide", members=["qr"], parts=3, cut=True)
+        self.assertEqual(dangling(cut), [])
+        parts = [m.name for m in cut.members if m.section == "HEA 200" and m.start != "p" and m.start != "s"]
+        joined = do(cut, do="join", members=parts)
+        self.assertEqual(dangling(joined), [])
+
+        def moments(document):
+            found = prepare(document)
+            case = next(i for i, c in enumerate(found.loading.cases) if c.name == "crane")
+            table = found.loading.table(found.structure)
+            total = np.zeros(6)
+            for k in np.flatnonzero(table.case == case):
+                a, b = found.structure.xyz[found.structure.ends[table.member[k]]]
+                way = (b - a) / np.linalg.norm(b - a)
+                for share in (0.5 - np.sqrt(1 / 12), 0.5 + np.sqrt(1 / 12)):
+                    x = table.start[k] + (table.end[k] - table.start[k]) * share
+                    f = (
+                        (table.first[k] + (table.last[k] - table.first[k]) * share)
+                        * (table.end[k] - table.start[k])
+                        / 2
+                    )
+                    total += np.concatenate([f, np.cross(a + way * x, f)])
+            for p in found.loading.points:
+                if p.case == case and p.member:
+                    a, b = found.structure.xyz[found.structure.ends[found.structure.index[p.member]]]
+                    at = a + (b - a) / np.linalg.norm(b - a) * p.at
+                    total += np.concatenate([p.force, np.cross(at, p.force)])
+            return total, len(found.loading.warmings)
+
+        (before, _), (between, three), (after, one) = (moments(d) for d in (whole, cut, joined))
+        np.testing.assert_allclose(between, before, atol=1e-6)
+        np.testing.assert_allclose(after, before, atol=1e-6)
+        self.assertEqual((three, one), (3, 1))
+
     def test_two_supports_merge_to_one(self):
         document = rich()
         merged = do(document, do="merge", nodes=["p", "s"])
