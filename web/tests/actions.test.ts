@@ -17,6 +17,25 @@ describe('factors of a combination', () => {
     })
     expect(readFactors('G1 − 0.5 S1', CASES)).toEqual({ 'Self-weight of steel': 1, 'Snow, undrifted': -0.5 })
   })
+  it('reads names with spaces and commas, also those that begin as another does', () => {
+    const cases = [
+      ...CASES,
+      { symbol: 'Q1', name: 'Crane' },
+      { symbol: 'Q2', name: 'Crane in bay 2' },
+      { symbol: 'Q3', name: '2 t hoist' },
+    ]
+    expect(readFactors('1.35 (Cladding + Self-weight of steel) + 1,5 Snow, undrifted', cases)).toEqual({
+      Cladding: 1.35,
+      'Self-weight of steel': 1.35,
+      'Snow, undrifted': 1.5,
+    })
+    expect(readFactors('1.5 crane in bay 2 + 0.9 Crane − 2 2 t hoist', cases)).toEqual({
+      'Crane in bay 2': 1.5,
+      Crane: 0.9,
+      '2 t hoist': -2,
+    })
+    expect(readFactors('1.5 Crane in bay 3', cases)).toContain('not understood')
+  })
   it('says what is wrong', () => {
     expect(readFactors('', CASES)).toContain('needed')
     expect(readFactors('1.2 S7', CASES)).toBe('There is no case “S7”.')

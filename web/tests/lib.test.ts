@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { curve, extremes, fit, path, roundFigure } from '../src/lib/drawing'
 import { freshness, LINKS } from '../src/lib/stages'
-import { apart, csv, tabbed } from '../src/lib/table'
+import { apart, compare, csv, tabbed } from '../src/lib/table'
 import { figures, OXIDE, temper } from '../src/lib/temper'
 
 describe('the temper scale', () => {
@@ -104,5 +104,15 @@ it('takes places apart too', () => {
       [47.7, 'C181', 3.21],
       [-2, 'C4', 0],
     ],
+  })
+})
+
+describe('the order of a ledger', () => {
+  it('goes by numbers and their signs, not by letters', () => {
+    expect(['0.84', '0.10', '0.27'].sort(compare)).toEqual(['0.10', '0.27', '0.84'])
+    expect(['−3.2', '−45', '−120', '7'].sort(compare)).toEqual(['−120', '−45', '−3.2', '7'])
+    expect(['47.7 C181', '5.1 C2', '−8 C9'].sort(compare)).toEqual(['−8 C9', '5.1 C2', '47.7 C181'])
+    expect(['C10', 'C9', ''].sort(compare)).toEqual(['', 'C9', 'C10'])
+    expect(['beam', 2, '1.5'].sort(compare)).toEqual(['1.5', 2, 'beam'])
   })
 })

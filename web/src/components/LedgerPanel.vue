@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue'
 import { ledger, tabsOf, type Row, type Tab } from '../lib/ledger'
-import { apart, csv, save, spreadsheet, tabbed } from '../lib/table'
+import { compare, apart, csv, save, spreadsheet, tabbed } from '../lib/table'
 import { figures } from '../lib/temper'
 import { useWorkbench } from '../stores/workbench'
 import UseBar from './UseBar.vue'
@@ -50,9 +50,7 @@ const rows = computed(() => {
   const order = sorting.value
   if (!order) return found
   const by = (row: Row) => row.cells[order.column] ?? ''
-  return [...found].sort(
-    (a, b) => String(by(a)).localeCompare(String(by(b)), undefined, { numeric: true }) * (order.falling ? -1 : 1),
-  )
+  return [...found].sort((a, b) => compare(by(a), by(b)) * (order.falling ? -1 : 1))
 })
 
 // long tables draw only the rows in sight

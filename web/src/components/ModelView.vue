@@ -483,6 +483,7 @@ onBeforeUnmount(() => {
         ><i :style="{ background: step.colour }" />≤ {{ step.upTo.toFixed(2) }}</span
       >
       <span><i class="hatched" :style="{ borderColor: OXIDE }" />fails</span>
+      <span><i class="open" />not covered</span>
     </template>
     <template v-else>
       <span v-for="k in kinds.slice(0, 8)" :key="k.kind"><i :style="{ background: k.colour }" />{{ k.kind }}</span>
@@ -556,6 +557,10 @@ onBeforeUnmount(() => {
 .legend i {
   width: 16px;
   height: 9px;
+}
+.legend i.open {
+  background: #fff;
+  border: 1px dashed var(--ink-2);
 }
 .legend i.hatched {
   background: var(--hatch);

@@ -8,10 +8,10 @@ defineProps<{ use: number | null; status?: string }>()
   <span class="use">
     <span class="track"
       ><i
-        :class="{ hatched: (use ?? 0) > 1 }"
+        :class="{ hatched: (use ?? 0) > 1, open: status === 'not covered' }"
         :style="{
           width: `${Math.min(use ?? 0, 1.2) * 83.3}%`,
-          ...((use ?? 0) > 1 ? {} : { background: temper(use) }),
+          ...((use ?? 0) > 1 || status === 'not covered' ? {} : { background: temper(use) }),
         }"
     /></span>
     <b class="mono" :class="{ fails: (use ?? 0) > 1 }"
@@ -38,6 +38,11 @@ defineProps<{ use: number | null; status?: string }>()
 }
 .track i.hatched {
   background: var(--hatch);
+}
+/* what is not covered has no colour of the scale */
+.track i.open {
+  background: #fff;
+  border: 1px dashed var(--ink-2);
 }
 .track::after {
   content: '';

@@ -2,6 +2,23 @@
 
 export type Cell = string | number | null
 
+/** The number that a cell shows, whatever unit or combination stands behind it; NaN where it shows none. */
+export function numberIn(cell: Cell): number {
+  if (typeof cell === 'number') return cell
+  const found = /^\s*([−-]?)(\d+(?:\.\d+)?|∞)/.exec(cell ?? '')
+  if (!found) return NaN
+  const size = found[2] === '∞' ? Infinity : Number(found[2])
+  return found[1] ? -size : size
+}
+
+/** Order of two cells: by their numbers where both show one, numbers before words, else by words. */
+export function compare(a: Cell, b: Cell): number {
+  const [x, y] = [numberIn(a), numberIn(b)]
+  if (!Number.isNaN(x) && !Number.isNaN(y)) return x === y ? 0 : x < y ? -1 : 1
+  if (Number.isNaN(x) !== Number.isNaN(y)) return Number.isNaN(x) ? 1 : -1
+  return String(a ?? '').localeCompare(String(b ?? ''), undefined, { numeric: true })
+}
+
 export function tabbed(head: string[], rows: Cell[][]): string {
   return [head, ...rows]
     .map((row) => row.map((cell) => String(cell ?? '').replace(/[\t\n]/g, ' ')).join('\t'))

@@ -15,7 +15,7 @@ watch(() => bench.chain?.revision, bench.loadResponse, { immediate: true })
 watch(() => [bench.diagram, bench.selected], bench.loadLateral, { immediate: true })
 const analysis = computed(() => bench.document?.analysis)
 const ORDERS = [
-  { value: 'by alpha_cr', label: 'second where α_cr is below the limit' },
+  { value: 'by alpha_cr', label: 'by α_cr' },
   { value: 'second', label: 'second' },
   { value: 'first', label: 'first' },
 ]

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import NumberField from '../../components/NumberField.vue'
 import TextField from '../../components/TextField.vue'
 import ToggleField from '../../components/ToggleField.vue'
@@ -35,6 +35,16 @@ const BEHAVIOURS = ['beam', 'bar', 'tension-only', 'compression-only', 'rigid li
 function start() {
   bench.drawing = { points: [], section: section.value, role: role.value as 'member', behaviour: behaviour.value }
 }
+// what is chosen while a line is drawn counts for it
+watch([section, role, behaviour], () => {
+  if (bench.drawing)
+    bench.drawing = {
+      ...bench.drawing,
+      section: section.value,
+      role: role.value as 'member',
+      behaviour: behaviour.value,
+    }
+})
 function last(): readonly number[] | null {
   const p = bench.drawing?.points.at(-1)
   if (!p) return null
