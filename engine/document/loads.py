@@ -43,9 +43,9 @@ class MemberLoad(Part):
 
     kind "force" and "moment": a concentrated vector at distance `start`; "line": from `value` at `start` to `value_end`
     at `end` (default: the same value, the whole member). "temperature": over the whole member, in kelvin: `value` is the
-    change of its mean, and the differences by which its faces at +y and at +z are warmer than those at −y and −z. ratio: start and end are shares of the length. axes: "global",
-    "local", or "projected" (per metre of plan). run: the members that follow; start and end then count along all of
-    them, from the free end of the first.
+    change of its mean, and the differences by which its faces at +y and at +z are warmer than those at −y and −z.
+    ratio: start and end are shares of the length. axes: "global", "local", or "projected" (per metre of plan). run: the
+    members that follow; start and end then count along all of them, from the free end of the first.
     """
 
     case: CaseName

@@ -171,7 +171,8 @@ class Rules(Part):
 
     psi: ψ0, ψ1, ψ2 in place of those of table A1.1, by its row. strength_rule: expression(s) of EN 1990 6.4.3.2; xi: ξ of
     (6.10b). loads_at: where loads from above act on members that nothing holds between the ends of a segment, for
-    lateral-torsional buckling. gamma_G_equ: of overturning and uplift, table A1.2(A). imperfections: sway of EN 1993-1-1 5.3.2 in strength.
+    lateral-torsional buckling. gamma_G_equ: of overturning and uplift, table A1.2(A). imperfections: sway of EN 1993-1-1
+    5.3.2 in strength.
     """
 
     standard: Literal["EN"] = "EN"
@@ -222,8 +223,9 @@ class BowInput(Part):
 class AnalysisOptions(Part):
     """order: of the ultimate combinations: "by alpha_cr": second order for those below the limit of EN 1993-1-1 5.2.1(3);
     "second" for all; "first" for all: then those below the limit count as not verified. With sway imperfections in second
-    order members count between their ends (5.2.2(7)b). second_order_below: that limit, α_cr in elastic analysis. masses: of natural frequencies, factors of cases by
-    name; none: all permanent ones. bows: imperfections of members, where they are asked for."""
+    order members count between their ends (5.2.2(7)b). second_order_below: that limit, α_cr in elastic analysis. masses: of
+    natural frequencies, factors of cases by name; none: all permanent ones. bows: imperfections of members, where they are
+    asked for."""
 
     shear_deformation: bool = True
     second_order_below: Annotated[float, Field(ge=1, le=100, allow_inf_nan=False)] = 10.0
