@@ -63,12 +63,15 @@ _INPUTS: dict[str, tuple[tuple[str, ...], tuple[str, ...]]] = {
             "panel_loads",
             "settlements",
             "rules.imperfections",
+            "national.snow",
+            "national.wind",
+            "national.imperfections",
         ),
         ("structure",),
     ),
-    "combinations": (("combinations", "rules.combining", "site.altitude"), ("loading",)),
+    "combinations": (("combinations", "rules.combining", "national.basis", "site.altitude"), ("loading",)),
     "response": (("analysis",), ("structure", "loading", "combinations")),
-    "verification": (("rules",), ("response",)),
+    "verification": (("rules", "national.steel"), ("response",)),
 }
 _COMBINING = (
     "gamma_G_unfavourable",
@@ -89,6 +92,7 @@ def fingerprints(document: Document) -> dict[str, str]:
     data = document.model_dump(mode="json")
     data["rules.combining"] = {key: data["rules"][key] for key in _COMBINING}
     data["rules.imperfections"] = data["rules"]["imperfections"]
+    data |= {f"national.{group}": values for group, values in data["national"].items()}
     data["site.altitude"] = data["site"]["altitude"]
     found: dict[str, str] = {}
     for stage, (parts, before) in _INPUTS.items():

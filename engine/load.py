@@ -247,7 +247,9 @@ def combinations(document: Document, loading: Loading) -> list[Combination]:
     standard = family(document)
     resultants = loading.borne
     if document.hall or document.jigs or document.panels or not document.combinations:
-        found = standard.combine(loading.cases, document.rules, document.site, loading.leans, resultants)
+        found = standard.combine(
+            loading.cases, document.rules, document.site, document.national.basis, loading.leans, resultants
+        )
     numbers = {case.name: i for i, case in enumerate(loading.cases)}
     taken = {combination.name for combination in found}
     for i, item in enumerate(document.combinations):
@@ -296,7 +298,7 @@ def bows(document: Document, structure: Structure) -> tuple[Bow, ...]:
             )
         if given.about == "z" and max(len(member.outer), len(member.inner)) > 2:
             raise ModelError(f"“{given.member}” is held sideways between its ends: it has no bow about z.", place)
-        ratio = given.ratio or family(document).bow_ratio(member, given.about)
+        ratio = given.ratio or family(document).bow_ratio(member, given.about, document.national.imperfections)
         sense = {"as it bends": 0, "+": 1, "-": -1}[given.sense]
         found.append(
             Bow(structure.index[given.member], "zy".index(given.about), structure.length(member) / ratio, sense)

@@ -26,6 +26,7 @@ from engine.document.units import in_kilonewtons
 from engine.errors import ModelError
 from engine.result import result
 from engine.sizing.size import Round, size
+from engine.standards.en.national import NationalValue, national_values
 from engine.verification.proof import prove
 from server.projects import (
     climate,
@@ -162,6 +163,11 @@ def drop_from_office(request: HttpRequest, name: str) -> list[BuiltSection]:
 @api.get("/materials", response=list[schemas.MaterialOut])
 def materials(request: HttpRequest) -> list[schemas.MaterialOut]:
     return workbench.materials_out()
+
+
+@api.get("/national", response=list[schemas.NationalValue])
+def national(request: HttpRequest) -> list[NationalValue]:
+    return national_values()
 
 
 @api.get("/projects", response=list[schemas.ProjectSummary])

@@ -27,6 +27,7 @@ from engine.document.byhand import (
 )
 from engine.document.jigs import HallJig, Jig
 from engine.document.loads import CaseInput, CombinationInput, MemberLoad, NodeLoad, PanelLoad, SettlementLoad
+from engine.document.national import National
 from engine.document.rules import AnalysisOptions, Cladding, Rules, Site, SnowOptions, WindOptions
 from engine.document.upgrade import upgrade
 from engine.errors import ModelError
@@ -57,6 +58,7 @@ class Document(Part):
     wind: WindOptions = WindOptions()
     cladding: Cladding = Cladding()
     rules: Rules = Rules()
+    national: National = National()
     analysis: AnalysisOptions = AnalysisOptions()
     materials: list[MaterialInput] = []
     sections: list[SectionInput] = []

@@ -95,7 +95,7 @@ class SnowOptions(Part):
 
 class Inside(Part):
     """Internal pressure. both: +0.2 and −0.3 (7.2.9(6)); openings: from the area of openings in each face, in m²; own: as
-    stated."""
+    stated, with other values for wind from the directions that have some."""
 
     kind: Literal["both", "openings", "own"] = "both"
     openings: dict[Literal["left", "right", "front", "back", "roof"], NotNegative] = {}
@@ -103,6 +103,10 @@ class Inside(Part):
         0.2,
         -0.3,
     ]
+    by_direction: dict[
+        Direction,
+        Annotated[list[Annotated[float, Field(ge=-2, le=2, allow_inf_nan=False)]], Field(min_length=1, max_length=4)],
+    ] = {}
 
 
 class Eaves(Part):

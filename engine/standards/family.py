@@ -7,6 +7,7 @@ from typing import Protocol
 from engine.actions.cases import Case, Loading
 from engine.actions.combinations import Combination
 from engine.document import Document
+from engine.document.national import BasisValues, ImperfectionValues
 from engine.document.rules import Rules, Site
 from engine.errors import ModelError
 from engine.standards.en.family import Eurocodes
@@ -27,6 +28,7 @@ class Family(Protocol):
         cases: list[Case],
         rules: Rules,
         site: Site,
+        basis: BasisValues,
         leans: dict[int, tuple[int, int]],
         resultants: Floats,
     ) -> list[Combination]:
@@ -36,7 +38,7 @@ class Family(Protocol):
         """A stated combination (cases,) with the sway imperfections of its cases, in each way in which it must be looked at; none
         where it needs none."""
 
-    def bow_ratio(self, member: Member, about: str) -> float:
+    def bow_ratio(self, member: Member, about: str, values: ImperfectionValues) -> float:
         """L/e0 of the bow imperfection of a member bent about its axis y or z, in elastic analysis."""
 
     def simplifications(self, document: Document, structure: Structure) -> list[str]:

@@ -84,6 +84,7 @@ def _values(
     }
     values |= {"Av_y": s.Av_y, "Av_z": s.Av_z, "E": m.material.E, "G": m.material.G, "L": response.structure.length(m)}
     values |= {"gamma_M0": document.rules.gamma_M0, "gamma_M1": document.rules.gamma_M1, "x": outcome.position}
+    values |= {"lambda_LT0": document.national.steel.lambda_LT0, "beta": document.national.steel.beta}
     values["kind"] = {"I": 0.0, "square": 1.0, "circular": 2.0}.get(s.shape, 3.0)
     single = verification.steel.take(np.array([member]), 0)
     for name in ("fy", "alpha_y", "alpha_z", "alpha_LT"):

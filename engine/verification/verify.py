@@ -283,6 +283,8 @@ def stability_values(
         at(s.Mz_most),
         limits[0, s.member[pick]][:, columns],
         limits[1, s.member[pick]][:, columns],
+        document.national.steel.lambda_LT0,
+        document.national.steel.beta,
     )
 
 
@@ -310,6 +312,7 @@ def section_values(
         at(forces.My),
         at(forces.Mz),
         document.rules.gamma_M0,
+        document.national.steel.eta,
     )
 
 

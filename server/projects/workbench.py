@@ -266,7 +266,7 @@ def hall_facts(document: Document, structure: Structure) -> dict[str, Any]:
         length=hall.length,
         slopes=[(p.name.removeprefix("roof-"), p.length, p.pitch) for p in roofs],
     )
-    mu = float(snow.mu1(roofs[0].pitch))
+    mu = float(snow.mu1(roofs[0].pitch, document.national.snow.flat))
     ground = site.ground_snow * document.snow.exposure * document.snow.thermal
     found["snow"] = schemas.SnowOut(mu=mu, undrifted=mu * ground, drifted=greatest(document, structure) * ground)
     found["winds"] = wind_out(hall_winds(document, structure))
@@ -311,13 +311,14 @@ def structure_out(document: Document, structure: Structure) -> dict[str, Any]:
 
 def _psi(chain: Chain) -> list[schemas.PsiOut]:
     """The rows of table A1.1 that the cases take."""
-    rules, site = chain.document.rules, chain.document.site
+    rules, site, basis = chain.document.rules, chain.document.site, chain.document.national.basis
     rows: dict[str, schemas.PsiOut] = {}
     for case in chain.loading.cases:
         if case.nature in ("permanent", "imperfection", "accidental"):
             continue
-        key = psi_key(case, site)
-        row = rows.setdefault(key, schemas.PsiOut(row=key, used=psi(case, rules, site), recommended=PSI[key], cases=[]))
+        key = psi_key(case, site, basis)
+        used = psi(case, rules, site, basis)
+        row = rows.setdefault(key, schemas.PsiOut(row=key, used=used, recommended=PSI[key], cases=[]))
         row.cases.append(case.symbol)
     return list(rows.values())
 

@@ -8,6 +8,7 @@ from engine.actions.cases import Case
 from engine.balance import balances
 from engine.chain import respond
 from engine.document import read_document
+from engine.document.national import BasisValues
 from engine.document.rules import Rules, Site
 from engine.errors import ModelError
 from engine.expand import expand
@@ -148,7 +149,7 @@ class Combinations(unittest.TestCase):
     )
 
     def factors(self, use, site=None):
-        found = combine(list(self.CASES), Rules(), site or Site())
+        found = combine(list(self.CASES), Rules(), site or Site(), BasisValues())
         return {tuple(c.factors) for c in found if c.use == use}
 
     def test_strength_by_hand(self):
@@ -171,7 +172,7 @@ class Combinations(unittest.TestCase):
         )
 
     def test_formula_in_symbols(self):
-        found = combine(list(self.CASES), Rules(), Site())
+        found = combine(list(self.CASES), Rules(), Site(), BasisValues())
         self.assertIn("1.35 G1 + 1.5 S1 + 0.9 W1", {c.formula for c in found})
 
     def test_names_are_unique_and_no_combination_stands_twice(self):

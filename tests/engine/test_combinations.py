@@ -8,6 +8,7 @@ from engine.actions.cases import Case
 from engine.chain import respond
 from engine.document import Document, read_document
 from engine.document.jigs import FloorJig, HallJig
+from engine.document.national import BasisValues
 from engine.document.rules import Rules, Site, SnowOptions
 from engine.errors import ModelError
 from engine.standards.en.combinations import PSI, choices, combine, psi
@@ -21,11 +22,11 @@ G, S, T = (
 W = Case("Wind", "W1", "wind", "wind")
 Q = Case("Imposed", "Q1", "imposed", "Q", category="C")
 H = Case("Maintenance", "Q2", "imposed", "roof", category="H")
-A = Case("Exceptional snow", "A1", "accidental", "accidental")
+A = Case("Exceptional snow", "A1", "accidental", "snow")
 
 
-def factors(cases, use, rules=None, site=None):
-    found = combine(cases, rules or Rules(), site or Site())
+def factors(cases, use, rules=None, site=None, basis=None):
+    found = combine(cases, rules or Rules(), site or Site(), basis or BasisValues())
     return {tuple(np.round(c.factors, 9)) for c in found if c.use == use}
 
 
@@ -47,8 +48,8 @@ class Rule(unittest.TestCase):
             ("temperature", (0.6, 0.5, 0)),
         ):
             self.assertEqual(PSI[row], values)
-        self.assertEqual(psi(S, Rules(), Site(altitude=1001)), (0.7, 0.5, 0.2))
-        self.assertEqual(psi(Q, Rules(psi={"C": (0.8, 0.6, 0.5)}), Site()), (0.8, 0.6, 0.5))
+        self.assertEqual(psi(S, Rules(), Site(altitude=1001), BasisValues()), (0.7, 0.5, 0.2))
+        self.assertEqual(psi(Q, Rules(psi={"C": (0.8, 0.6, 0.5)}), Site(), BasisValues()), (0.8, 0.6, 0.5))
 
     def test_exclusive_sets_and_maintenance_alone(self):
         found = {tuple(acting) for acting in choices([G, S, T, W, H])}

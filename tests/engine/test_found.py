@@ -416,7 +416,7 @@ class Actions(unittest.TestCase):
     def test_13_psi_stands_in_one_place(self):
         document, chain, _ = self.loading(13)
         wind = next(c for c in chain.loading.cases if c.nature == "wind")
-        self.assertEqual(psi(wind, document.rules, document.site)[0], 0.7)
+        self.assertEqual(psi(wind, document.rules, document.site, document.national.basis)[0], 0.7)
         data = found("actions-defect-13")
         data["rules"]["psi0_wind"] = 0.5
         with self.assertRaisesRegex(ModelError, "stated twice"):

@@ -11,6 +11,7 @@ from engine.chain import respond
 from engine.document import Document, read_document
 from engine.document.byhand import PanelInput
 from engine.document.jigs import FloorJig, HallJig, RoofBay, TrussJig
+from engine.document.national import WindValues
 from engine.document.rules import Hill, Obstruction, Rules, Site, SnowOptions, WindOptions
 from engine.errors import ModelError
 from engine.expand import expand
@@ -56,7 +57,7 @@ class Orography(unittest.TestCase):
 
     def test_goes_into_the_peak_pressure_of_its_direction_alone(self):
         options = WindOptions(hills={"left": Hill(height=40, upwind=300)})
-        left, right = (site_pressure(Site(), options, d, 10.0, 10.0) for d in ("left", "right"))
+        left, right = (site_pressure(Site(), options, WindValues(), d, 10.0, 10.0) for d in ("left", "right"))
         self.assertAlmostEqual(left.orography, 1.25351, delta=1e-5)
         self.assertEqual(right.orography, 1.0)
         self.assertGreater(left.peak, 1.3 * right.peak)
@@ -167,7 +168,7 @@ class DrawnPanels(unittest.TestCase):
         document = read_document(data)
         found = downwards(document)
         self.assertAlmostEqual(found["Snow, undrifted"], 0.8 * 30, delta=1e-9)
-        peak = site_pressure(document.site, document.wind, "left", 4.0, 4.0).peak / 1000
+        peak = site_pressure(document.site, document.wind, WindValues(), "left", 4.0, 4.0).peak / 1000
         self.assertAlmostEqual(found["Wind from left"], -1.2 * peak * 30, delta=1e-9)
         self.assertAlmostEqual(found["Wind from back"], 0.4 * peak * 30, delta=1e-9)
         self.assertNotIn("Wind from front", found)
@@ -260,7 +261,7 @@ class Families(unittest.TestCase):
             def finish(self, loading, structure, document):
                 pass
 
-            def combine(self, cases, rules, site, leans, resultants):
+            def combine(self, cases, rules, site, basis, leans, resultants):
                 from engine.actions.combinations import Combination
 
                 factors = np.full(len(cases), 1.4)

@@ -11,6 +11,7 @@ from engine.balance import balances
 from engine.chain import respond
 from engine.document import Document
 from engine.document.jigs import Gable, HallJig, LeanTo, Overhangs, Purlins, RoofBay
+from engine.document.national import WindValues
 from engine.document.rules import Around, Eaves, Inside, Site, WindOptions
 from engine.expand import expand
 from engine.load import load
@@ -168,10 +169,10 @@ class Velocity(unittest.TestCase):
     def test_factors_by_direction_act(self):
         site = Site(wind_speed=25.0, terrain="IV", around=Around(height=8, distance=10), reference_period=100)
         options = WindOptions(directional={"left": 0.85}, season=0.9, terrains={"right": "I"}, orography={"right": 1.2})
-        left = wind.site_pressure(site, options, "left", 12.0, 12.0)
+        left = wind.site_pressure(site, options, WindValues(), "left", 12.0, 12.0)
         self.assertAlmostEqual(left.speed, 25 * 0.85 * 0.9 * wind.probability_factor(100), delta=1e-9)
         self.assertAlmostEqual(left.displacement, 6.4)
-        right = wind.site_pressure(site, options, "right", 12.0, 12.0)
+        right = wind.site_pressure(site, options, WindValues(), "right", 12.0, 12.0)
         self.assertEqual((right.terrain, right.displacement, right.orography), ("I", 0.0, 1.2))
         # I_v = 1/(c_o ln(z/z0)), c_e = (1 + 7 I_v) (c_r c_o)²
         kr, ratio = 0.19 * (0.01 / 0.05) ** 0.07, log(12 / 0.01)

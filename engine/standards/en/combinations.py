@@ -10,7 +10,9 @@ import numpy as np
 
 from engine.actions.cases import Case
 from engine.actions.combinations import Combination, formula
+from engine.document.national import BasisValues
 from engine.document.rules import Rules, Site
+from engine.errors import ModelError
 from engine.structure.model import Floats
 
 #: use -> letter of the names, and what it is
@@ -23,6 +25,9 @@ USES = {
     "frequent": ("F", "frequent (6.15b)"),
     "quasi-permanent": ("P", "quasi-permanent (6.16b)"),
 }
+
+#: permanent cases that may come from separate sources
+SEPARATE = 5
 
 #: table A1.1: (ψ0, ψ1, ψ2); snow of sites up to 1000 m, and above
 PSI: dict[str, tuple[float, float, float]] = {
@@ -43,20 +48,32 @@ PSI: dict[str, tuple[float, float, float]] = {
 }
 
 
-def psi_key(case: Case, site: Site) -> str:
+def psi_key(case: Case, site: Site, basis: BasisValues) -> str:
     """The row of table A1.1 that a case takes."""
     if case.nature == "snow":
-        return "snow above 1000 m" if site.altitude > 1000 else "snow"
+        return "snow above 1000 m" if site.altitude > basis.snow_altitude else "snow"
     if case.nature == "imposed":
         return case.category or "B"
     return case.nature if case.nature in PSI else "other"
 
 
-def psi(case: Case, rules: Rules, site: Site) -> tuple[float, float, float]:
+def psi(case: Case, rules: Rules, site: Site, basis: BasisValues) -> tuple[float, float, float]:
     """(ψ0, ψ1, ψ2) of a case: table A1.1, or as the document changes them."""
-    key = psi_key(case, site)
+    key = psi_key(case, site, basis)
     first, second, third = rules.psi.get(key, PSI[key])
     return first, second, third
+
+
+def gamma_Q(case: Case, rules: Rules, basis: BasisValues) -> float:
+    """γ_Q of a case, of its own nature where the document states one, with K_FI."""
+    own = {
+        "imposed": basis.gamma_imposed,
+        "snow": basis.gamma_snow,
+        "wind": basis.gamma_wind,
+        "temperature": basis.gamma_temperature,
+        "crane": basis.gamma_crane,
+    }.get(case.nature)
+    return basis.importance * (rules.gamma_Q if own is None else own)
 
 
 def actions(cases: list[Case]) -> list[int]:
@@ -90,6 +107,7 @@ def combine(
     cases: list[Case],
     rules: Rules,
     site: Site,
+    basis: BasisValues,
     leans: dict[int, tuple[int, int]] | None = None,
     resultants: Floats | None = None,
 ) -> list[Combination]:
@@ -101,7 +119,7 @@ def combine(
     resultants: (cases, 3) N.
     """
     none = np.zeros((len(cases), 3))
-    maker = _Maker(cases, rules, site, leans or {}, none if resultants is None else resultants)
+    maker = _Maker(cases, rules, site, basis, leans or {}, none if resultants is None else resultants)
     acting = choices(cases)
     maker.strength(acting)
     maker.accidental(acting)
@@ -133,17 +151,29 @@ def leaning(factors: Floats, leans: dict[int, tuple[int, int]], resultants: Floa
 
 class _Maker:
     def __init__(
-        self, cases: list[Case], rules: Rules, site: Site, leans: dict[int, tuple[int, int]], resultants: Floats
+        self,
+        cases: list[Case],
+        rules: Rules,
+        site: Site,
+        basis: BasisValues,
+        leans: dict[int, tuple[int, int]],
+        resultants: Floats,
     ):
-        self.cases, self.rules, self.leans, self.resultants = cases, rules, leans, resultants
+        self.cases, self.rules, self.basis = cases, rules, basis
+        self.leans, self.resultants = leans, resultants
         self.permanent = [i for i, case in enumerate(cases) if case.nature == "permanent"]
-        self.psi = [psi(case, rules, site) for case in cases]
+        self.psi = [psi(case, rules, site, basis) for case in cases]
+        self.gamma_Q = [gamma_Q(case, rules, basis) for case in cases]
+        # of the leading variable action in an accident
+        self.lead = 1 if basis.accidental_lead == "ψ1" else 2
         self.action = actions(cases)
         self.found: list[Combination] = []
         self.counts: dict[str, int] = defaultdict(int)
         self.seen: set[tuple[str, bytes]] = set()
 
-    def put(self, use: str, permanent: float, variable: dict[int, float], rule: str, lean: bool = False) -> None:
+    def put(
+        self, use: str, permanent: float | Floats, variable: dict[int, float], rule: str, lean: bool = False
+    ) -> None:
         factors = np.zeros(len(self.cases))
         factors[self.permanent] = permanent
         for i, value in variable.items():
@@ -163,37 +193,52 @@ class _Maker:
         for lead in self.leads(acting):
             yield {i: 1.0 if self.action[i] == lead else self.psi[i][0] for i in acting}
 
+    def permanents(self, gammas: tuple[float, float]) -> list[Floats]:
+        """Factors (k,) of the permanent cases, k of them: all the greater or all the lesser one; of each its own where they come
+        from separate sources."""
+        k = len(self.permanent)
+        if self.basis.permanents == "separate":
+            if k > SEPARATE:
+                raise ModelError(
+                    f"{k} permanent cases from separate sources make {2**k} times as many combinations: {SEPARATE} at most.",
+                    "national.basis.permanents",
+                )
+            return [np.array(each) for each in product(*[dict.fromkeys(gammas)] * k)]
+        return [np.full(k, gamma) for gamma in dict.fromkeys(gammas)]
+
+    def safe(self, share: dict[int, float]) -> dict[int, float]:
+        """Shares of variable cases times their γ_Q."""
+        return {i: self.gamma_Q[i] * v for i, v in share.items()}
+
     def leads(self, acting: tuple[int, ...]) -> list[int]:
         """The actions that act, by their first cases; one that is none where nothing acts."""
         return list(dict.fromkeys(self.action[i] for i in acting)) or [-1]
 
     def strength(self, every: list[tuple[int, ...]]) -> None:
         r = self.rules
-        gammas = list(dict.fromkeys((r.gamma_G_unfavourable, r.gamma_G_favourable)))
-        rows: list[tuple[float, dict[int, float], str]] = []
+        heavy = r.gamma_G_unfavourable * self.basis.importance
+        gammas = self.permanents((heavy, r.gamma_G_favourable))
+        rows: list[tuple[Floats, dict[int, float], str]] = []
         for acting in every:
             for gamma in gammas:
                 if r.strength_rule == "6.10":
-                    rows += [
-                        (gamma, {i: r.gamma_Q * v for i, v in share.items()}, "(6.10)") for share in self.rotate(acting)
-                    ]
+                    rows += [(gamma, self.safe(share), "(6.10)") for share in self.rotate(acting)]
                     continue
-                rows.append((gamma, {i: r.gamma_Q * self.psi[i][0] for i in acting}, "(6.10a)"))
-                reduced = gamma * r.xi if gamma == r.gamma_G_unfavourable else gamma
-                rows += [
-                    (reduced, {i: r.gamma_Q * v for i, v in share.items()}, "(6.10b)") for share in self.rotate(acting)
-                ]
-        rows.sort(key=lambda row: (-row[0], len(row[1])))
+                rows.append((gamma, self.safe({i: self.psi[i][0] for i in acting}), "(6.10a)"))
+                reduced = np.where(gamma == heavy, gamma * r.xi, gamma)
+                rows += [(reduced, self.safe(share), "(6.10b)") for share in self.rotate(acting)]
+        rows.sort(key=lambda row: (-float(row[0].sum()), len(row[1])))
         for gamma, variable, rule in rows:
             self.put("strength", gamma, variable, rule, lean=r.imperfections)
 
     def accidental(self, every: list[tuple[int, ...]]) -> None:
         for accident in (i for i, case in enumerate(self.cases) if case.nature == "accidental"):
-            # exceptional snow does not act with the usual one (EN 1991-1-3 A.1)
-            others = [acting for acting in every if all(self.cases[i].nature != "snow" for i in acting)]
+            # what excludes it: the usual snow does not act with the exceptional one (EN 1991-1-3 A.1)
+            kind = self.cases[accident].exclusive
+            others = [acting for acting in every if not kind or all(self.cases[i].exclusive != kind for i in acting)]
             for acting in others:
                 for lead in self.leads(acting):
-                    share = {i: self.psi[i][1 if self.action[i] == lead else 2] for i in acting}
+                    share = {i: self.psi[i][self.lead if self.action[i] == lead else 2] for i in acting}
                     self.put("accidental", 1.0, {accident: 1.0, **share}, "(6.11b)")
         for quake in (i for i, case in enumerate(self.cases) if case.nature == "seismic"):
             for acting in every:
@@ -204,10 +249,10 @@ class _Maker:
         r = self.rules
         for acting in every:
             if acting:
-                for gamma in (r.gamma_G_equ_unfavourable, r.gamma_G_equ_favourable):
+                heavy = r.gamma_G_equ_unfavourable * self.basis.importance
+                for gamma in self.permanents((heavy, r.gamma_G_equ_favourable)):
                     for share in self.rotate(acting):
-                        variable = {i: r.gamma_Q * v for i, v in share.items()}
-                        self.put("uplift", gamma, variable, "(6.10), table A1.2(A)")
+                        self.put("uplift", gamma, self.safe(share), "(6.10), table A1.2(A)")
 
     def service(self, every: list[tuple[int, ...]]) -> None:
         for acting in sorted(every, key=len):

@@ -5,6 +5,7 @@ from __future__ import annotations
 from engine.actions.cases import Case, Loading
 from engine.actions.combinations import Combination
 from engine.document import Document
+from engine.document.national import BasisValues, ImperfectionValues
 from engine.document.rules import Rules, Site
 from engine.standards.en.combinations import combine, leaning
 from engine.standards.en.hall_actions import add_hall_cases, simplifications
@@ -22,23 +23,24 @@ class Eurocodes:
     def finish(self, loading: Loading, structure: Structure, document: Document) -> None:
         reduce_by_area(loading, structure)
         if document.rules.imperfections:
-            add_imperfections(loading, structure)
+            add_imperfections(loading, structure, document.national.imperfections)
 
     def combine(
         self,
         cases: list[Case],
         rules: Rules,
         site: Site,
+        basis: BasisValues,
         leans: dict[int, tuple[int, int]],
         resultants: Floats,
     ) -> list[Combination]:
-        return combine(cases, rules, site, leans, resultants)
+        return combine(cases, rules, site, basis, leans, resultants)
 
     def leaning(self, factors: Floats, leans: dict[int, tuple[int, int]], resultants: Floats) -> list[Floats]:
         return leaning(factors, leans, resultants)
 
-    def bow_ratio(self, member: Member, about: str) -> float:
-        return bow_ratio(member.section, member.material.name, about)
+    def bow_ratio(self, member: Member, about: str, values: ImperfectionValues) -> float:
+        return bow_ratio(member.section, member.material.name, about, values)
 
     def simplifications(self, document: Document, structure: Structure) -> list[str]:
         return simplifications(document, structure)

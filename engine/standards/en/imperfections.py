@@ -8,6 +8,7 @@ import numpy as np
 
 from engine.actions.cases import Case, LineTable, Loading, PointLoad, columns
 from engine.catalogue.properties import Section
+from engine.document.national import ImperfectionValues
 from engine.standards.en.steel import buckling_curves
 from engine.structure.model import Member, Structure
 
@@ -18,26 +19,24 @@ LEANING = ("permanent", "imposed", "snow", "accidental", "crane", "other")
 #: share of its length that a column rises, at least
 UPRIGHT = 0.9
 
-#: L/e0 by buckling curve, table 5.1, elastic analysis
-BOWS = {"a0": 350.0, "a": 300.0, "b": 250.0, "c": 200.0, "d": 150.0}
 
-
-def bow_ratio(section: Section, grade: str, about: str) -> float:
+def bow_ratio(section: Section, grade: str, about: str, values: ImperfectionValues) -> float:
     """L/e0 of a member bent about its axis y or z (5.3.2(3)b, table 5.1), by its buckling curve (table 6.2); of shapes other
     than I and hollow ones by curve c, on the safe side for angles."""
+    curves = {"a0": values.bow_a0, "a": values.bow_a, "b": values.bow_b, "c": values.bow_c, "d": values.bow_d}
     if section.shape not in ("I", "square", "rectangular", "circular"):
-        return BOWS["c"]
-    return BOWS[buckling_curves(section, grade)["yz".index(about)]]
+        return curves["c"]
+    return curves[buckling_curves(section, grade)["yz".index(about)]]
 
 
-def sway(height: float, count: int) -> float:
-    """φ = φ0 α_h α_m (5.5) with φ0 = 1/200; height in metres, number of columns in the row."""
+def sway(height: float, count: int, basic: float = 200.0) -> float:
+    """φ = φ0 α_h α_m (5.5); height in metres, number of columns in the row; basic: 1/φ0."""
     alpha_h = min(max(2 / sqrt(height), 2 / 3), 1.0)
     alpha_m = sqrt(0.5 * (1 + 1 / max(count, 1)))
-    return alpha_h * alpha_m / 200
+    return alpha_h * alpha_m / basic
 
 
-def slopes(structure: Structure) -> tuple[float, float]:
+def slopes(structure: Structure, basic: float = 200.0) -> tuple[float, float]:
     """φ along X and along Y: height of the columns' heads above the lowest foot, columns in a frame and in a row."""
     rising = [m for m in structure.members if structure.xyz[m.nodes[0], 2] != structure.xyz[m.nodes[-1], 2]]
     upright = [m for m in rising if not m.bar and abs(_rise(structure, m)) > UPRIGHT * structure.length(m)]
@@ -52,16 +51,16 @@ def slopes(structure: Structure) -> tuple[float, float]:
     feet = np.unique(np.round(ends[::2, :2], 2), axis=0)
     _, frames = np.unique(feet[:, 1], return_counts=True)
     _, rows = np.unique(feet[:, 0], return_counts=True)
-    return sway(height, int(frames.max())), sway(height, int(rows.max()))
+    return sway(height, int(frames.max()), basic), sway(height, int(rows.max()), basic)
 
 
 def _rise(structure: Structure, member: Member) -> float:
     return float(structure.xyz[member.nodes[-1], 2] - structure.xyz[member.nodes[0], 2])
 
 
-def add_imperfections(loading: Loading, structure: Structure) -> None:
+def add_imperfections(loading: Loading, structure: Structure, values: ImperfectionValues) -> None:
     """Add, for each case with vertical loads, two that push with φ times its downward loads along X and Y."""
-    phi = slopes(structure)
+    phi = slopes(structure, values.sway)
     table = loading.table(structure)
     made: list[LineTable] = []
     for i, case in enumerate(list(loading.cases)):

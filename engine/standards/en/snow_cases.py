@@ -109,8 +109,9 @@ def _range(panel: Panel, axis: Axis = HALL) -> tuple[float, float]:
 
 def shape(panel: Panel, document: Document) -> float:
     """μ1 of a roof panel; at least 0.8 where snow is kept from sliding (5.3.2(2), 5.3.3(2))."""
-    mu = float(snow.mu1(panel.pitch))
-    return max(mu, 0.8) if document.snow.held or parapet(document) else mu
+    flat = document.national.snow.flat
+    mu = float(snow.mu1(panel.pitch, flat))
+    return max(mu, flat) if document.snow.held or parapet(document) else mu
 
 
 def hall_roofs(structure: Structure) -> list[Panel]:
@@ -144,7 +145,7 @@ def arrangements(document: Document, structure: Structure) -> list[Arrangement]:
                 made.lay(panel, mu[panel.name] * (0.5 if half else 1.0))
             found.append(made)
     if len(own) > 1:
-        found += _valleys(own, roofs, mu)
+        found += _valleys(own, roofs, mu, document.national.snow.flat)
     found += _at_lean_tos(document, structure, roofs, main, mu, even)
     found += _at_neighbour(document, main, mu, even)
     if parapet(document):
@@ -152,7 +153,7 @@ def arrangements(document: Document, structure: Structure) -> list[Arrangement]:
     return found + _at_obstructions(document, structure, roofs, even)
 
 
-def _valleys(own: list[Roof], roofs: list[Panel], mu: dict[str, float]) -> list[Arrangement]:
+def _valleys(own: list[Roof], roofs: list[Panel], mu: dict[str, float], flat: float) -> list[Arrangement]:
     """Figure 5.4, case (ii): μ1 at the ridges, μ2 of the mean pitch in the valleys; outer slopes with μ1."""
     made = Arrangement("Snow, drifted in the valleys", "μ2 of the mean pitch in the valleys (figure 5.4)")
     valley: dict[str, list[tuple[float, float]]] = {}
@@ -160,7 +161,7 @@ def _valleys(own: list[Roof], roofs: list[Panel], mu: dict[str, float]) -> list[
     peaks = set()
     for one, other in pairwise(planes):
         if one.slope < 0 < other.slope:
-            value = float(snow.mu2(min((one.pitch + other.pitch) / 2, 59.9)))
+            value = float(snow.mu2(min((one.pitch + other.pitch) / 2, 59.9), flat))
             peaks.add(f"{value:.2f}")
             for plane, knots in (
                 (one, [(one.x0, mu[one.panels[0].name]), (one.x1, value)]),
@@ -194,8 +195,10 @@ def _at_lean_tos(document, structure, roofs, main, mu, even) -> list[Arrangement
         plane = planes_of(structure)[0 if panel.side == "left" else -1]
         towards = plane.slope > 0 if panel.side == "left" else plane.slope < 0
         slope = plane.width if towards else 0.0
-        sliding, blown = snow.drift_at_taller(width, x1 - x0, height, document.site.ground_snow, upper.pitch, slope)
-        length = snow.drift_length(height)
+        sliding, blown = snow.drift_at_taller(
+            width, x1 - x0, height, document.site.ground_snow, upper.pitch, slope, document.national.snow
+        )
+        length = snow.drift_length(height, document.national.snow)
         note = f"μ_s = {sliding:.2f}, μ_w = {blown:.2f} over l_s = {length:.1f} m from the hall's wall (5.3.6)"
         made = even(f"Snow, drifted onto the {panel.side} lean-to", note, (panel.name,))
         made.drift(panel, wall, length, sliding + blown, mu[panel.name])
@@ -210,8 +213,10 @@ def _at_neighbour(document, main, mu, even) -> list[Arrangement]:  # type: ignor
     edge = min(_range(p)[0] for p in main) if n.side == "left" else max(_range(p)[1] for p in main)
     wall = edge - n.gap if n.side == "left" else edge + n.gap
     width = max(_range(p)[1] for p in main) - min(_range(p)[0] for p in main)
-    _, blown = snow.drift_at_taller(n.width, width, n.above, document.site.ground_snow, 0.0, 0.0)
-    length = snow.drift_length(n.above)
+    _, blown = snow.drift_at_taller(
+        n.width, width, n.above, document.site.ground_snow, 0.0, 0.0, document.national.snow
+    )
+    length = snow.drift_length(n.above, document.national.snow)
     if n.gap >= length:
         return []
     note = f"μ_w = {blown:.2f} at the taller building, over l_s = {length:.1f} m (5.3.6); no snow slides from it"
@@ -223,7 +228,9 @@ def _at_neighbour(document, main, mu, even) -> list[Arrangement]:  # type: ignor
 
 def _at_parapets(document, main, roofs, even) -> list[Arrangement]:  # type: ignore[no-untyped-def]
     height = parapet(document)
-    peak, length = snow.drift_at_obstruction(height, document.site.ground_snow), snow.drift_length(height)
+    values = document.national.snow
+    peak = snow.drift_at_obstruction(height, document.site.ground_snow, values)
+    length = snow.drift_length(height, values)
     found = []
     for side, panel, wall in (("left", main[0], _range(main[0])[0]), ("right", main[-1], _range(main[-1])[1])):
         note = f"μ2 = {peak:.2f} at the parapet, over l_s = {length:.1f} m (6.2)"
@@ -257,7 +264,9 @@ def _at_obstructions(document, structure, roofs, even) -> list[Arrangement]:  # 
                 f"{high:g} m.",
                 f"{place}.start",
             )
-        peak, length = snow.drift_at_obstruction(o.height, document.site.ground_snow), snow.drift_length(o.height)
+        values = document.national.snow
+        peak = snow.drift_at_obstruction(o.height, document.site.ground_snow, values)
+        length = snow.drift_length(o.height, values)
         mu1 = shape(panel, document)
         peak = max(peak, mu1)
         note = f"μ2 = {peak:.2f} at x = {o.at:g} m, over l_s = {length:.1f} m on both sides (6.2)"
@@ -308,11 +317,11 @@ def _on_truss(made: Arrangement, roof: TrussRoof, document: Document, drifted: s
         return
     if not drifted:
         for panel in flat:
-            made.knots(panel, [(0.0, 0.8)], axis=roof.axis)
+            made.knots(panel, [(0.0, document.national.snow.flat)], axis=roof.axis)
         return
     ends = [_range(p, roof.axis) for p in flat]
     a, b = min(e[0] for e in ends), max(e[1] for e in ends)
-    peak = float(snow.mu3(0.0, roof.rise, roof.length))
+    peak = float(snow.mu3(0.0, roof.rise, roof.length, document.national.snow.curved_most))
     left, right = (peak, peak / 2) if drifted == "left" else (peak / 2, peak)
     quarter = (b - a) / 4
     knots = [(a, 0.0), (a + quarter, left), (a + 2 * quarter, 0.0), (a + 3 * quarter, right), (b, 0.0)]
@@ -333,7 +342,8 @@ def _everywhere(document: Document, structure: Structure) -> list[Arrangement]:
         for side in sides:
             note = "figure 5.3: half of μ1 on the other slope"
             if roof.rise:
-                note = f"μ3 = {float(snow.mu3(0.0, roof.rise, roof.length)):.2f} on the {side} half (5.3.5, figure 5.6)"
+                most = float(snow.mu3(0.0, roof.rise, roof.length, document.national.snow.curved_most))
+                note = f"μ3 = {most:.2f} on the {side} half (5.3.5, figure 5.6)"
             made = Arrangement(f"Snow on {roof.name}, drifted to the {side}", note)
             made.stretches.update({name: list(stretches) for name, stretches in found[0].stretches.items()})
             _on_truss(made, roof, document, side)
@@ -349,23 +359,25 @@ def _everywhere(document: Document, structure: Structure) -> list[Arrangement]:
 
 def add_snow(loading: Loading, structure: Structure, document: Document) -> None:
     """Add the snow cases of the hall, the undrifted one as an exceptional case too where the place knows such snow."""
-    options, site = document.snow, document.site
+    options, site, values = document.snow, document.site, document.national.snow
     roof = site.ground_snow * options.exposure * options.thermal
+    drifted = roof * (values.exposure_drifted or options.exposure) / options.exposure
     if roof <= 0:
         return
     panels = {p.name: p for p in structure.panels}
     found = [made for made in _everywhere(document, structure) if _bears(made)]
-    edge = snow.edge_load(0.8 * roof) if options.edge and site.altitude >= 800 else 0.0
+    hangs = options.edge and site.altitude >= values.edge_altitude
+    edge = snow.edge_load(values.flat * roof, values.edge_weight) if hangs else 0.0
     for i, made in enumerate(found):
         note = made.note + (f"; s_e = {edge:.2f} kN/m at the eaves (6.3)" if edge and i == 0 else "")
         case = loading.add_case(Case(made.name, f"S{i + 1}", "snow", "snow", note))
-        _lay(loading, case, panels, made, roof)
+        _lay(loading, case, panels, made, drifted if i else roof)
         if edge and i == 0 and document.hall is not None:
             _edges(loading, case, structure, edge)
     if options.exceptional and found:
         name = "Exceptional snow, undrifted"
         note = f"C_esl = {options.exceptional:g} on the ground snow (4.3); an accidental action"
-        case = loading.add_case(Case(name, "A1", "accidental", "accidental", note))
+        case = loading.add_case(Case(name, "A1", "accidental", "snow", note))
         _lay(loading, case, panels, found[0], roof * options.exceptional)
 
 

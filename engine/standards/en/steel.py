@@ -20,7 +20,6 @@ Values = dict[str, Any]
 #: imperfection factors α of table 6.1
 CURVES = {"a0": 0.13, "a": 0.21, "b": 0.34, "c": 0.49, "d": 0.76}
 #: 6.3.2.3(1), recommended
-LAMBDA_LT0, BETA = 0.4, 0.75
 #: bending about one axis below this share of that about the other is none
 UNIAXIAL = 1e-3
 #: compression below this share of its resistance is too little for the class in compression alone to matter
@@ -162,7 +161,15 @@ def classify(p: SteelArrays, N: Floats) -> Values:
 
 
 def section_check(
-    p: SteelArrays, N: Floats, Vy: Floats, Vz: Floats, T: Floats, My: Floats, Mz: Floats, gamma_M0: float
+    p: SteelArrays,
+    N: Floats,
+    Vy: Floats,
+    Vz: Floats,
+    T: Floats,
+    My: Floats,
+    Mz: Floats,
+    gamma_M0: float,
+    eta: float = 1.0,
 ) -> Values:
     """Resistance of the cross-section, 6.2: axial force, shear, bending, and their interaction."""
     v: Values = classify(p, N)
@@ -175,7 +182,8 @@ def section_check(
         plastic = v["cls"] <= 2
         v["N_Rd"] = p.A * fyd + 0 * N
         v["n"] = np.abs(N) / v["N_Rd"]
-        v["Vz_Rd"] = p.Av_z * fyd / np.sqrt(3) + 0 * N
+        v["Av_z"] = np.where(p.kind == 0, np.maximum(p.Av_z, eta * (p.h - 2 * p.tf) * p.tw), p.Av_z) + 0 * N
+        v["Vz_Rd"] = v["Av_z"] * fyd / np.sqrt(3)
         v["Vy_Rd"] = p.Av_y * fyd / np.sqrt(3) + 0 * N
         v["u_Vz"] = np.abs(Vz) / v["Vz_Rd"]
         v["u_Vy"] = np.abs(Vy) / v["Vy_Rd"]
@@ -282,6 +290,8 @@ def stability_check(
     Mz_most: Floats | float = 0.0,
     most_y: Floats | float = np.inf,
     most_z: Floats | float = np.inf,
+    lambda_LT0: float = 0.4,
+    beta: float = 0.75,
 ) -> Values:
     """Buckling of members, 6.3.1 to 6.3.3 with annex B.
 
@@ -290,7 +300,7 @@ def stability_check(
     the shear centre (0: free axis), BB.3.3.1; L_LT: length between restraints of the compressed flange. lift: as for
     `critical_moment`. My_most, Mz_most: largest moments anywhere in the member: without any that counts it is one in compression
     alone. most_y, most_z: critical axial forces that the buckling of the whole leaves the member, inf where it does
-    not limit them; there it counts as a member that sways (C_my ≥ 0.9).
+    not limit them; there it counts as a member that sways (C_my ≥ 0.9). lambda_LT0, beta: of 6.3.2.3(1).
     """
     v: Values = classify(p, N)
     with np.errstate(divide="ignore", invalid="ignore"):
@@ -326,10 +336,10 @@ def stability_check(
         found = critical_moment(p, L_LT, C1, lift)
         v |= found | {"Mcr": np.where(prone, found["Mcr"], np.inf)}
         v["lambda_LT"] = np.sqrt(v["My_Rk"] / v["Mcr"])
-        v["Phi_LT"] = 0.5 * (1 + p.alpha_LT * (v["lambda_LT"] - LAMBDA_LT0) + BETA * v["lambda_LT"] ** 2)
-        chi = 1 / (v["Phi_LT"] + np.sqrt(np.maximum(v["Phi_LT"] ** 2 - BETA * v["lambda_LT"] ** 2, 0)))
+        v["Phi_LT"] = 0.5 * (1 + p.alpha_LT * (v["lambda_LT"] - lambda_LT0) + beta * v["lambda_LT"] ** 2)
+        chi = 1 / (v["Phi_LT"] + np.sqrt(np.maximum(v["Phi_LT"] ** 2 - beta * v["lambda_LT"] ** 2, 0)))
         chi = np.minimum(np.minimum(chi, 1.0), 1 / np.maximum(v["lambda_LT"], 1e-9) ** 2)
-        v["chi_LT"] = np.where(v["lambda_LT"] <= LAMBDA_LT0, 1.0, chi)
+        v["chi_LT"] = np.where(v["lambda_LT"] <= lambda_LT0, 1.0, chi)
         v["Mb_Rd"] = v["chi_LT"] * v["My_Rk"] / gamma_M1
         v["u_LT"] = My / v["Mb_Rd"]
 

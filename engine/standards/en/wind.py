@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import exp, log, log10
 
 import numpy as np
 
 from engine.document.base import Direction
+from engine.document.national import WindValues
 from engine.document.rules import Hill, Site, WindOptions
 
 #: terrain category -> (z0, z_min) in metres, table 4.1
@@ -15,9 +16,6 @@ TERRAIN = {"0": (0.003, 1.0), "I": (0.01, 1.0), "II": (0.05, 2.0), "III": (0.3, 
 
 #: 7.2.9(6) note 2: internal pressure where openings cannot be estimated
 INTERNAL = (0.2, -0.3)
-
-#: table 7.10
-FRICTION = {"smooth": 0.01, "rough": 0.02, "very rough": 0.04}
 
 
 @dataclass(frozen=True)
@@ -37,10 +35,10 @@ class PeakPressure:
     peak: float
 
 
-def probability_factor(period: float) -> float:
-    """c_prob for a mean return period in years, (4.2) with K = 0.2 and n = 0.5."""
+def probability_factor(period: float, shape: float = 0.2, exponent: float = 0.5) -> float:
+    """c_prob for a mean return period in years, (4.2) with K and n."""
     share = 1 / period
-    return float(((1 - 0.2 * log(-log(1 - share))) / (1 - 0.2 * log(-log(0.98)))) ** 0.5)
+    return float(((1 - shape * log(-log(1 - share))) / (1 - shape * log(-log(0.98)))) ** exponent)
 
 
 def crest_factor(hill: Hill, z: float) -> float:
@@ -96,17 +94,24 @@ def displacement(height: float, around: float, distance: float) -> float:
 
 
 def peak_pressure(
-    speed: float, terrain: str, z: float, orography: float = 1.0, lifted: float = 0.0, density: float = 1.25
+    speed: float,
+    terrain: str,
+    z: float,
+    orography: float = 1.0,
+    lifted: float = 0.0,
+    density: float = 1.25,
+    rough: tuple[float, float] | None = None,
+    turbulence_factor: float = 1.0,
 ) -> PeakPressure:
-    """q_p(z) = c_e(z) q_b, (4.8), with k_I = 1.
+    """q_p(z) = c_e(z) q_b, (4.8). rough: (z0, z_min) in metres in place of those of table 4.1; turbulence_factor: k_I.
 
     speed: basic velocity v_b in m/s; z: height above ground, of which `lifted` is displaced (A.5); orography: c_o.
     """
-    z0, z_min = TERRAIN[terrain]
+    z0, z_min = rough or TERRAIN[terrain]
     height = max(z - lifted, z_min)
     terrain_factor = 0.19 * (z0 / 0.05) ** 0.07  # (4.5)
     roughness = terrain_factor * log(height / z0)  # (4.4)
-    turbulence = 1 / (orography * log(height / z0))  # (4.7)
+    turbulence = turbulence_factor / (orography * log(height / z0))  # (4.7)
     exposure = (1 + 7 * turbulence) * (roughness * orography) ** 2
     basic = density * speed**2 / 2  # (4.10)
     return PeakPressure(
@@ -124,18 +129,29 @@ def peak_pressure(
     )
 
 
-def site_pressure(site: Site, options: WindOptions, direction: Direction, z: float, height: float) -> PeakPressure:
-    """q_p(z) for wind from a direction on a building of that height: v_b = c_dir c_season c_prob v_b,0 (4.1)."""
+def site_pressure(
+    site: Site, options: WindOptions, values: WindValues, direction: Direction, z: float, height: float
+) -> PeakPressure:
+    """q_p(z) for wind from a direction on a building of that height: v_b = c_dir c_season c_prob v_b,0 (4.1); q_b and q_p as the
+    document states them, where it does."""
     speed = site.wind_speed * options.directional.get(direction, 1.0) * options.season
     if site.reference_period != 50:
-        speed *= probability_factor(site.reference_period)
+        speed *= probability_factor(site.reference_period, values.shape, values.exponent)
     terrain = options.terrains.get(direction, site.terrain)
     lifted = 0.0
     if terrain == "IV" and site.around is not None:
         lifted = displacement(height, site.around.height, site.around.distance)
     hill = options.hills.get(direction)
     orography = hill_factor(hill, z) if hill else options.orography.get(direction, 1.0)
-    return peak_pressure(speed, terrain, z, orography, lifted, options.air_density)
+    z0, z_min = TERRAIN[terrain]
+    if terrain == site.terrain:
+        z0 = z0 if values.roughness is None else values.roughness
+        z_min = max(z_min if values.least_height is None else values.least_height, 2 * z0)
+    found = peak_pressure(speed, terrain, z, orography, lifted, options.air_density, (z0, z_min), values.turbulence)
+    if values.basic_pressure is not None:
+        basic = values.basic_pressure * 1000
+        found = replace(found, basic=basic, peak=found.exposure * basic)
+    return found if values.peak_pressure is None else replace(found, peak=values.peak_pressure * 1000)
 
 
 def inside_coefficient(share: float, slenderness: float) -> float:
@@ -145,6 +161,6 @@ def inside_coefficient(share: float, slenderness: float) -> float:
     return float(shallow + np.clip((slenderness - 0.25) / 0.75, 0, 1) * (deep - shallow))
 
 
-def correlation(slenderness: float) -> float:
-    """Factor on the forces of windward and leeward face together, 7.2.2(3): 0.85 up to h/d = 1, 1 from h/d = 5."""
-    return float(np.interp(slenderness, [1.0, 5.0], [0.85, 1.0]))
+def correlation(slenderness: float, low: float = 0.85) -> float:
+    """Factor on the forces of windward and leeward face together, 7.2.2(3): `low` up to h/d = 1, 1 from h/d = 5."""
+    return float(np.interp(slenderness, [1.0, 5.0], [low, 1.0]))

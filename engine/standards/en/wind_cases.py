@@ -63,18 +63,20 @@ def hall_winds(document: Document, structure: Structure) -> list[Wind]:
     if document.hall is None or not any(p.kind == "roof" and p.place != "truss" for p in structure.panels):
         return []
     b = box(structure, document.hall.base_level)
-    found = []
+    found, values = [], document.national.wind
     for direction in DIRECTIONS:
         on = zones(structure, b, direction, eaves_of(document))
+        if values.wall_heights == "h":
+            on = [replace(zone, height=b.height) for zone in on]
         if above := parapet(document):
             # z_e = h + h_p (figure 7.6)
             on = [replace(zone, height=zone.height + above) if zone.height == b.height else zone for zone in on]
         heights = {zone.height for zone in on}
         pressures = {
-            z: wind.site_pressure(document.site, document.wind, direction, z, b.height) for z in sorted(heights)
+            z: wind.site_pressure(document.site, document.wind, values, direction, z, b.height) for z in sorted(heights)
         }
         slenderness = b.height / b.along(direction)
-        factor = wind.correlation(slenderness) if document.wind.correlation else 1.0
+        factor = wind.correlation(slenderness, values.correlation) if document.wind.correlation else 1.0
         inside = list(_inside(document.wind, direction, on, slenderness))
         found.append(Wind(direction, b, on, pressures, inside, slenderness, factor, document.wind.structural))
     return found
@@ -90,7 +92,8 @@ def _inside(
         yield from ((value, "7.2.9(6) note 2") for value in wind.INTERNAL)
         return
     if given.kind == "own":
-        yield from ((value, "stated") for value in dict.fromkeys(given.values))
+        values = given.by_direction.get(direction, given.values)
+        yield from ((value, "stated") for value in dict.fromkeys(values))
         return
     for face, area in given.openings.items():
         others = total - area
@@ -135,7 +138,8 @@ def _drawn(structure: Structure, document: Document, direction: Direction) -> li
     found: list[Pressed] = []
     for panel in drawn:
         z = float(panel.corners[:, 2].max()) - ground
-        q = wind.site_pressure(document.site, document.wind, direction, z, height).peak * document.wind.structural
+        q = wind.site_pressure(document.site, document.wind, document.national.wind, direction, z, height).peak
+        q *= document.wind.structural
         c = panel.wind[direction]
         why = f"net c_p {c:+.2f} (stated); q_p({z:.2f} m) = {q / 1000:.3f} kN/m²"
         found.append((panel, -panel.outside, q * c, panel.corners, "net", why))
@@ -307,7 +311,12 @@ def _friction(w: Wind, document: Document, structure: Structure) -> Iterator[tup
     area, facing = sum(p.area for p in along), _perpendicular(w, structure)
     if area <= 4 * facing:
         return
-    c_fr = wind.FRICTION[options.friction]
+    values = document.national.wind
+    c_fr = {
+        "smooth": values.friction_smooth,
+        "rough": values.friction_rough,
+        "very rough": values.friction_very_rough,
+    }[options.friction]
     why = f"c_fr {c_fr:g} (table 7.10) beyond {reach:.1f} m (7.5); {area:.0f} m² along the wind against {facing:.0f} m² across it"
     q = w.pressures[max(w.pressures)].peak * c_fr
     for panel in along:
@@ -365,7 +374,9 @@ def local_pressures(document: Document, structure: Structure) -> list[LocalPress
             area = spacing * span
             q = w.peak(zone) * w.structural
             values = [
-                q * wind_tables.by_area(pair, area) - w.inner * inside for pair in zone.both for inside, _ in w.inside
+                q * wind_tables.by_area(pair, area, document.national.wind.area_rule) - w.inner * inside
+                for pair in zone.both
+                for inside, _ in w.inside
             ]
             key = (panel.name, zone.letter)
             _, _, _, most, least = found.get(key, (role, area, spacing, -np.inf, np.inf))

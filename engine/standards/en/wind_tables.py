@@ -238,9 +238,14 @@ def canopy(
     return most, tuple(x + blockage * (y - x) for x, y in zip(free, blocked, strict=True))
 
 
-def by_area(pair: Pair, area: float) -> float:
-    """c_pe of a loaded area in m², figure 7.2: c_pe,1 up to 1 m², c_pe,10 from 10 m², logarithmic between."""
+def by_area(pair: Pair, area: float, rule: str = "logarithmic") -> float:
+    """c_pe of a loaded area in m², figure 7.2: c_pe,1 up to 1 m², c_pe,10 from 10 m², logarithmic between, or as another
+    national rule says: "c_pe,1 below 10 m²", or "c_pe,10" throughout."""
     c10, c1 = pair
+    if rule == "c_pe,10":
+        return c10
+    if rule == "c_pe,1 below 10 m²":
+        return c10 if area >= 10 else c1
     if area <= 1:
         return c1
     return c10 if area >= 10 else c1 - (c1 - c10) * log10(area)

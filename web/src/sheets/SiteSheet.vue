@@ -6,6 +6,7 @@ import NumberField from '../components/NumberField.vue'
 import ToggleField from '../components/ToggleField.vue'
 import { minus } from '../lib/quantity'
 import { useWorkbench } from '../stores/workbench'
+import NationalPart from './actions/NationalPart.vue'
 import SheetHead from './SheetHead.vue'
 
 const bench = useWorkbench()
@@ -368,6 +369,7 @@ const neighbour = computed(() => snow.value?.neighbour)
       <span title="Internal pressure, wind from the left">c_pi</span
       ><b>{{ minus(bench.chain.winds[0].inside.map(([v]) => v.toFixed(2)).join(' / ')) }}</b>
     </div>
+    <NationalPart />
   </template>
 </template>
 

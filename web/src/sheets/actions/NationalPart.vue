@@ -1,0 +1,116 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { api, type Schemas } from '../../api/client'
+import ChoiceField from '../../components/ChoiceField.vue'
+import NumberField from '../../components/NumberField.vue'
+import TextField from '../../components/TextField.vue'
+import ToggleField from '../../components/ToggleField.vue'
+import { shown } from '../../lib/quantity'
+import { useWorkbench } from '../../stores/workbench'
+
+type Item = Schemas['NationalValue']
+
+const bench = useWorkbench()
+const every = ref<Item[]>([])
+void api.GET('/api/national').then(({ data }) => (every.value = data ?? []))
+const groups = computed(() => [...new Set(every.value.map((v) => v.group))])
+const of = (group: string) => every.value.filter((v) => v.group === group)
+/** The value at a path of the document, the recommended one where nothing is stated. */
+function value(item: Item): unknown {
+  const found = item.path
+    .split('.')
+    .reduce<unknown>((at, key) => (at as Record<string, unknown> | undefined)?.[key], bench.document)
+  return found === undefined ? item.recommended : found
+}
+const changed = (item: Item) => value(item) !== item.recommended
+const differ = (group: string) => of(group).filter(changed).length
+const written = (v: unknown) => (v === null ? 'not stated' : typeof v === 'number' ? shown(v) : String(v))
+const hint = (item: Item) => `${item.words}; ${item.clause}; recommended: ${written(item.recommended)}`
+const back = (item: Item) => bench.edit(`${item.symbol} as recommended`, [{ path: item.path, value: item.recommended }])
+</script>
+
+<template>
+  <h4>National values</h4>
+  <p class="note">
+    {{
+      every.some(changed)
+        ? `${every.filter(changed).length} differ from the recommended ones.`
+        : 'All as the standards recommend.'
+    }}
+  </p>
+  <TextField
+    label="They are from"
+    path="national.source"
+    :written="bench.document?.national?.source ?? ''"
+    hint="National annex, memo, client: where values that differ come from"
+  />
+  <details v-for="group in groups" :key="group" class="nation">
+    <summary>
+      {{ of(group)[0]?.heading }}<b v-if="differ(group)">{{ differ(group) }} changed</b>
+    </summary>
+    <div v-for="item in of(group)" :key="item.path" :class="{ changed: changed(item) }">
+      <ToggleField
+        v-if="typeof item.recommended === 'boolean'"
+        :label="`${item.symbol}: ${item.words}`"
+        :path="item.path"
+        :value="value(item)"
+        :hint="hint(item)"
+      />
+      <ChoiceField
+        v-else-if="item.choices.length"
+        :label="item.symbol"
+        :path="item.path"
+        :value="String(value(item))"
+        :options="item.choices.map((c) => ({ value: c, label: c }))"
+        :hint="hint(item)"
+      />
+      <NumberField
+        v-else
+        :label="item.symbol"
+        :path="item.path"
+        kind="factor"
+        :value="value(item) as number | null"
+        :optional="item.recommended === null ? 'by rule' : ''"
+        :hint="hint(item)"
+      />
+      <p class="what">
+        {{ item.words }} · {{ item.clause
+        }}<button v-if="changed(item)" class="quiet" @click="back(item)">
+          recommended {{ written(item.recommended) }}
+        </button>
+      </p>
+    </div>
+  </details>
+</template>
+
+<style scoped>
+.nation {
+  border-top: 1px solid var(--line);
+}
+summary {
+  padding: 5px 12px;
+  cursor: pointer;
+  font: 500 12.5px var(--condensed);
+}
+summary b {
+  float: right;
+  font-weight: 500;
+  color: var(--ink-2);
+}
+.what {
+  margin: 0 12px 5px;
+  font: 400 11px var(--condensed);
+  color: var(--ink-2);
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
+}
+.what button {
+  white-space: nowrap;
+}
+.changed :deep(.box),
+.changed :deep(select) {
+  border-color: var(--behind);
+  background: #fbf3e2;
+}
+</style>
