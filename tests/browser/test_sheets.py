@@ -47,7 +47,7 @@ class Sheets(BrowserCase):
     def test_a_limit_changes_the_verdict_and_not_the_forces(self):
         page = self.page
         before = run(drying_hall())
-        self.set("Rafter deflection", "400", 2)
+        self.set("Rafters, chords", "400", 2)
         page.click("[role=tab]:has-text('Deflection')")
         page.fill("[aria-label='Filter the ledger']", "Rafter 4·AB-L")
         outcome = next(
@@ -61,13 +61,13 @@ class Sheets(BrowserCase):
         page = self.page
         expect(page.locator("aside.right b").first).to_contain_text("Column")
         field = self.field("Columns: about y")
-        expect(field).to_have_attribute("placeholder", "3.509")
+        expect(field).to_have_attribute("placeholder", "1.000")
         self.set("Columns: about y", "2.5", 2)
         self.assertEqual(self.head()["rules"]["effective_lengths"]["column"]["y"], 2.5)
         expect(page.locator("aside.right .pairs")).to_contain_text("15.00 m")
         self.set("Columns: about y", "", 3)
         self.assertIsNone(self.head()["rules"]["effective_lengths"]["column"]["y"])
-        expect(page.locator("aside.right .pairs")).to_contain_text("21.05 m")
+        expect(page.locator("aside.right .pairs")).to_contain_text("6.00 m")
 
     def test_partial_factors_make_other_combinations(self):
         page = self.page

@@ -25,7 +25,7 @@ class NewUser(BrowserCase):
         expect(self.field("Span")).to_have_value("24")
         page.click("nav button:has-text('Sizing')")
         page.click("text=Size every role")
-        page.wait_for_selector("text=Everything passes", timeout=100_000)
+        page.wait_for_selector("text=Every member of the building passes", timeout=100_000)
         self.assertEqual(Revision.objects.count(), 1)
         page.click("button:has-text('Accept')")
         page.wait_for_selector("text=These are the sections that stand")
@@ -44,10 +44,10 @@ class NewUser(BrowserCase):
         page.click("nav button:has-text('Sizing')")
         page.click("text=Size every role")
         expect(page.locator("button:has-text('Stop')")).to_contain_text(re.compile(r"round [2-9]"))
-        self.assertEqual(page.locator("text=Everything passes").count(), 0)
+        self.assertEqual(page.locator("text=Every member of the building passes").count(), 0)
         page.click("button:has-text('Stop')")
         expect(page.locator("button:has-text('Size again')")).to_be_visible()
-        expect(page.locator("text=Everything passes")).to_have_count(0)
+        expect(page.locator("text=Every member of the building passes")).to_have_count(0)
         self.assertEqual(Revision.objects.count(), 1)
 
     def test_projects_page(self):

@@ -148,7 +148,7 @@ class Faults(SimpleTestCase):
             first, second = pages
 
             def limit(page, value):
-                field = page.locator("label.field:has-text('Rafter deflection') input").first
+                field = page.locator("label.field:has-text('Rafters, chords') input").first
                 field.fill(str(value))
                 field.press("Enter")
 

@@ -272,7 +272,9 @@ const { pen, trail, put, window_, press, drag, letGo } = usePen(bench, plane, ho
           bench.besideDiagram.revision === bench.diagram?.revision ? '' : ` of revision ${bench.besideDiagram.revision}`
         }}</span
       >
-      <span v-if="moved && bench.diagram?.kind === 'mode'" class="mono">{{ bench.diagram.formula }}</span>
+      <span v-if="on('sway') && bench.diagram?.kind === 'mode'" class="mono"
+        >{{ bench.diagram.formula }}{{ moved ? '' : '; nothing of this view moves in it' }}</span
+      >
       <span v-else-if="moved" class="mono"
         >movement ×{{ moved.times.toFixed(0) }}, most {{ moved.most.toFixed(0) }} mm</span
       >
