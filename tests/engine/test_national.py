@@ -130,11 +130,22 @@ class Wind(unittest.TestCase):
             loading = load(d, expand(d))
             return {case.name: loading.expected[i] for i, case in enumerate(loading.cases) if case.nature == "wind"}
 
-        usual = loads(document())
-        high = loads(document(national={"wind": {"wall_heights": "h"}}))
-        self.assertEqual(set(usual), set(high))
+        def along(**changes):
+            return next(total[1] for name, total in loads(document(**changes)).items() if "from front" in name)
+
+        rubbed, none = along(), along(wind={"friction": "none"})
+        twice = along(national={"wind": {"friction_very_rough": 0.08}})
+        self.assertGreater(rubbed, none + 1000)
+        self.assertAlmostEqual(twice - none, 2 * (rubbed - none), delta=1e-6 * abs(rubbed))
+        # a tower 8 m wide: by figure 7.4 its windward face takes q_p(b) up to b = 8 m, else q_p(h) all over
+        tower = {"bays": [{"span": 8.0}], "eaves_height": 14.0, "spacings": [6.0] * 4, "front": {"kind": "posts"}}
+        strips, even = (
+            along(hall=tower, wind={"friction": "none"}, national={"wind": {"wall_heights": rule}})
+            for rule in ("figure 7.4", "h")
+        )
+        self.assertGreater(even, strips * 1.03)
         own = {"inside": {"kind": "own", "values": [0.0], "by_direction": {"left": [0.2, -0.3]}}}
-        found = [name for name in loads(document(wind=own))]
+        found = list(loads(document(wind=own)))
         self.assertGreater(sum("from left" in name for name in found), sum("from right" in name for name in found))
 
 
