@@ -269,7 +269,8 @@ def states_out(chain: Chain) -> list[schemas.StateOut]:
     reacted = -combined.reaction(which)[:, :3].sum(axis=0).T
     size = np.linalg.norm(combined.displacement(which)[:, :3], axis=1)
     far = size.argmax(axis=0)
-    alpha = combined.alpha
+    alpha, together = combined.alpha, np.full(len(chain.combinations), np.nan)
+    together[combined.ultimate[: len(together)]] = combined.standing.together
     found = []
     for i, c in enumerate(chain.combinations):
         place = int(combined.place[i])
@@ -285,6 +286,7 @@ def states_out(chain: Chain) -> list[schemas.StateOut]:
                 residual=float(residual),
                 order=2 if combined.second[i] else 1,
                 alpha=float(alpha[i]) if np.isfinite(alpha[i]) else None,
+                together=float(together[i]) if np.isfinite(together[i]) else None,
                 buckles=in_words(combined, i) if combined.ultimate[i] else "",
                 slack=[structure.members[m].name for m in combined.slack(i)],
                 settled=combined.settled(i),

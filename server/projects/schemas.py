@@ -704,8 +704,9 @@ class LateralOut(BaseModel):
 
 class StateOut(BaseModel):
     """What an engineer checks of a combination. applied, reacted: kN; moved: the largest movement in mm, and its node; order:
-    1 or 2; alpha: critical factor, None where none was sought or nothing buckles; buckles: what does, in words; slack: members that do not act; free: what is
-    left without these is a mechanism, drawn as the state “free:” and its name."""
+    1 or 2; alpha: critical factor, None where none was sought or nothing buckles; together: the lowest at which no member buckles
+    by itself, which chooses the order; buckles: what does, in words; slack: members that do not act; free: what is left without
+    these is a mechanism, drawn as the state “free:” and its name."""
 
     name: str
     use: str
@@ -716,6 +717,7 @@ class StateOut(BaseModel):
     residual: float
     order: int
     alpha: float | None
+    together: float | None
     buckles: str
     slack: list[str]
     settled: bool

@@ -138,6 +138,12 @@ function look(shape: string) {
             <span title="Critical factor, EN 1993-1-1 5.2.1(3)">α_cr</span
             ><b :class="{ fails: state.alpha < 1 }">{{ state.alpha.toFixed(2) }}</b>
           </template>
+          <template v-if="state.together !== null && state.together !== state.alpha">
+            <span
+              title="The lowest factor at which no member buckles by itself, between its own ends: it chooses the order of the analysis"
+              >α_cr of the frame together</span
+            ><b>{{ state.together.toFixed(2) }}</b>
+          </template>
           <template v-if="state.buckles">
             <span>First buckles</span><b class="words">{{ state.buckles }}</b>
           </template>

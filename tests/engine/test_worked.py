@@ -1,0 +1,54 @@
+"""EN 1993-1-1 by clause, shape and class against tests/worked: every intermediate value of hundreds of cases."""
+
+import json
+import unittest
+from pathlib import Path
+
+import numpy as np
+
+from engine.catalogue.sections import section
+from engine.catalogue.steels import material
+from engine.standards.en.steel import section_check, stability_check, steel_arrays
+
+WORKED = Path(__file__).parents[1] / "worked"
+
+
+def together(cases):
+    steel = steel_arrays([(section(c["given"]["section"]), material(c["given"]["grade"]), False) for c in cases])
+
+    def given(key):
+        return np.array([float(c["given"][key]) for c in cases])
+
+    return steel, given
+
+
+class Worked(unittest.TestCase):
+    @classmethod
+    def setUpClass(cls):
+        cls.cases = json.loads((WORKED / "steel.json").read_text())
+
+    def compare(self, cases, found):
+        self.assertGreater(len(cases), 100)
+        for i, case in enumerate(cases):
+            for key, value in case["values"].items():
+                engine = float(np.broadcast_to(found[key], (len(cases),))[i])
+                self.assertAlmostEqual(
+                    engine, value, delta=2e-9 * max(abs(value), 1.0), msg=f"{key} of {case['given']}"
+                )
+
+    def test_cross_sections(self):
+        cases = [c for c in self.cases if c["clause"] == "6.2"]
+        steel, given = together(cases)
+        zero = np.zeros(len(cases))
+        self.compare(cases, section_check(steel, given("N"), zero, given("Vz"), zero, given("My"), given("Mz"), 1.0))
+
+    def test_members(self):
+        cases = [c for c in self.cases if c["clause"] == "6.3"]
+        steel, given = together(cases)
+        L, one = given("L"), np.ones(len(cases))
+        forces = (-given("N"), given("My"), given("Mz"), given("C_my"), given("C_mLT"), one)
+        self.compare(cases, stability_check(steel, *forces, L, L, L, 0 * one, L, 1.0))
+
+
+if __name__ == "__main__":
+    unittest.main()
