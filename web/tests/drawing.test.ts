@@ -3,7 +3,7 @@ import { across, flat, place } from '../src/lib/drawing'
 import { feet, nearest, snaps, touches, typedPoint } from '../src/lib/snaps'
 import { readHaunch } from '../src/lib/haunches'
 import { readEnd, readHold } from '../src/lib/releases'
-import { readDirections, tabsOf, ledger } from '../src/lib/ledger'
+import { balanceOf, readDirections, tabsOf, ledger } from '../src/lib/ledger'
 import { readSpacings, writeSpacings } from '../src/lib/spacings'
 import { readVector, writeVector } from '../src/lib/vectors'
 import { legend, painter } from '../src/lib/colours'
@@ -161,6 +161,11 @@ describe('what is written of ends and supports', () => {
 })
 
 describe('the ledger', () => {
+  it('says what a balance that does not hold loses', () => {
+    expect(balanceOf({ holds: true, off: 0, tilted: [] })).toBe('holds')
+    expect(balanceOf({ holds: false, off: 0.0123, tilted: [] })).toBe('off by 1.23 %')
+    expect(balanceOf({ holds: false, off: 0, tilted: ['wall-A', 'deck'] })).toBe('loses the moment of wall-A, deck')
+  })
   const chain = {
     node_names: ['a', 'b'],
     nodes: [

@@ -30,6 +30,11 @@ export interface Table {
   rows: Row[]
   empty: string
 }
+/** What the balance of a case says: that it holds, by how much it does not, or which panels lose the moment of their load. */
+export function balanceOf(c: Pick<Schemas['CaseOut'], 'holds' | 'off' | 'tilted'>): string {
+  if (c.holds) return 'holds'
+  return c.tilted.length ? `loses the moment of ${c.tilted.join(', ')}` : `off by ${(c.off * 100).toFixed(2)} %`
+}
 export const TABS = [
   'Groups',
   'Steelwork',
@@ -401,6 +406,7 @@ export function ledger(
           { text: 'Name' },
           { text: 'What it is' },
           n('Expected X / Y / Z kN'),
+          n('To the ground'),
           n('Applied'),
           n('Reacted'),
           { text: 'Balance' },
@@ -412,9 +418,10 @@ export function ledger(
             c.name,
             c.note,
             triple(c.expected),
+            c.ground.some((v) => Math.abs(v) >= 0.05) ? triple(c.ground) : '',
             triple(c.applied),
             triple(c.reacted),
-            c.holds ? 'holds' : `off by ${(c.off * 100).toFixed(2)} %`,
+            balanceOf(c),
           ],
           bad: !c.holds,
         })),

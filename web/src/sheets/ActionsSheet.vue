@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import NumberField from '../components/NumberField.vue'
+import { balanceOf } from '../lib/ledger'
 import { fixed } from '../lib/quantity'
 import { NATURE_COLOURS } from '../lib/temper'
 import { useWorkbench } from '../stores/workbench'
@@ -19,6 +20,7 @@ const leaning = ref(false)
 const cases = computed(() => (bench.chain?.cases ?? []).filter((c) => leaning.value || c.nature !== 'imperfection'))
 const leans = computed(() => (bench.chain?.cases ?? []).filter((c) => c.nature === 'imperfection').length)
 const chosen = computed(() => bench.chain?.cases?.find((c) => c.symbol === bench.state) ?? null)
+const grounded = computed(() => chosen.value?.ground.some((v) => Math.abs(v) >= 0.05))
 function look(symbol: string) {
   if (!bench.looking && !bench.panel)
     bench.plane = bench.planes.filter((p) => p.kind === 'frame')[1]?.key ?? bench.plane
@@ -91,10 +93,15 @@ const round = (v: readonly number[]) => v.map((x) => fixed(x, 1)).join('  ')
       <h4>Balance of {{ chosen.symbol }} <span :class="{ fails: !chosen.holds }">kN along X, Y, Z</span></h4>
       <div class="pairs balance">
         <span title="From pressures, areas and masses">expected</span><b>{{ round(chosen.expected) }}</b>
+        <template v-if="grounded">
+          <span title="What cladding gives to the ground, past the structure">to the ground</span
+          ><b>{{ round(chosen.ground) }}</b>
+        </template>
         <span title="On members and nodes">applied</span><b>{{ round(chosen.applied) }}</b>
         <span title="What the supports give back, with the sign of the load">reacted</span
         ><b>{{ round(chosen.reacted) }}</b>
       </div>
+      <p v-if="!chosen.holds" class="note fails">The balance {{ balanceOf(chosen) }}.</p>
       <p class="note">{{ chosen.note }}</p>
     </template>
     <TracePart />

@@ -194,9 +194,13 @@ watch(() => bench.chain?.revision, bench.loadMarks, { immediate: true })
       </li>
     </ul>
     <p class="note">
-      Permanent cases act together, all unfavourable or all favourable. Of the snow arrangements one acts at a time, of
-      the wind cases too; each action leads once, the others accompany it with ψ0. Choose a combination in the ledger to
-      see the frame under it.
+      {{
+        bench.document?.national?.basis?.permanents === 'separate'
+          ? 'Permanent cases come from separate sources, each unfavourable or favourable by itself.'
+          : 'Permanent cases act together, all unfavourable or all favourable.'
+      }}
+      Of the snow arrangements one acts at a time, of the wind cases too; each action leads once, the others accompany
+      it with ψ0. Choose a combination in the ledger to see the frame under it.
     </p>
   </template>
 </template>
