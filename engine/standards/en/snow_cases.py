@@ -361,7 +361,6 @@ def add_snow(loading: Loading, structure: Structure, document: Document) -> None
     """Add the snow cases of the hall, the undrifted one as an exceptional case too where the place knows such snow."""
     options, site, values = document.snow, document.site, document.national.snow
     roof = site.ground_snow * options.exposure * options.thermal
-    drifted = roof * (values.exposure_drifted or options.exposure) / options.exposure
     if roof <= 0:
         return
     panels = {p.name: p for p in structure.panels}
@@ -371,14 +370,14 @@ def add_snow(loading: Loading, structure: Structure, document: Document) -> None
     for i, made in enumerate(found):
         note = made.note + (f"; s_e = {edge:.2f} kN/m at the eaves (6.3)" if edge and i == 0 else "")
         case = loading.add_case(Case(made.name, f"S{i + 1}", "snow", "snow", note))
-        _lay(loading, case, panels, made, drifted if i else roof)
+        _lay(loading, case, panels, made, document, drifted=i > 0)
         if edge and i == 0 and document.hall is not None:
             _edges(loading, case, structure, edge)
     if options.exceptional and found:
         name = "Exceptional snow, undrifted"
         note = f"C_esl = {options.exceptional:g} on the ground snow (4.3); an accidental action"
         case = loading.add_case(Case(name, "A1", "accidental", "snow", note))
-        _lay(loading, case, panels, found[0], roof * options.exceptional)
+        _lay(loading, case, panels, found[0], document, exceptional=options.exceptional)
 
 
 def _bears(made: Arrangement) -> bool:
@@ -386,7 +385,22 @@ def _bears(made: Arrangement) -> bool:
     return any(max(stretch.mu) > 1e-9 for stretches in made.stretches.values() for stretch in stretches)
 
 
-def _lay(loading: Loading, case: int, panels: dict[str, Panel], made: Arrangement, roof: float) -> None:
+def _lay(
+    loading: Loading,
+    case: int,
+    panels: dict[str, Panel],
+    made: Arrangement,
+    document: Document,
+    drifted: bool = False,
+    exceptional: float | None = None,
+) -> None:
+    """Put s = μ C_e C_t s_k (5.1) of an arrangement onto its panels, C_esl times it where it is exceptional (4.3)."""
+    options, ground = document.snow, document.site.ground_snow
+    exposure = (document.national.snow.exposure_drifted if drifted else None) or options.exposure
+    roof = snow.roof_snow(ground, exceptional or 1.0, exposure, options.thermal)
+    terms_of_roof = f"C_e {exposure:g} · C_t {options.thermal:g} · s_k {ground:g} kN/m²"
+    if exceptional:
+        terms_of_roof = f"C_esl {exceptional:g} · {terms_of_roof}"
     for name, stretches in made.stretches.items():
         panel = panels[name]
         scale = roof * 1000 * abs(float(panel.outside[2]))
@@ -397,7 +411,7 @@ def _lay(loading: Loading, case: int, panels: dict[str, Panel], made: Arrangemen
             words = f"μ = {mu0:.2f}" if even else f"μ from {mu0:.2f} to {mu1:.2f}"
             zone = f"{mu0:.2f}" if even else f"{mu0:.2f} … {mu1:.2f}"
             pressure = (scale * terms[0], scale * terms[1], scale * terms[2])
-            why = f"{words}; s = μ C_e C_t s_k (5.1) on the plan"
+            why = f"{words}; s = μ · {terms_of_roof} (5.1) on the plan"
             press(loading, case, panel, DOWN, pressure, stretch.on(panel), zone, why)
 
 
