@@ -468,13 +468,17 @@ class PanelOut(BaseModel):
 
 
 class TracedLoad(BaseModel):
-    """A line load on a member of one case: from start to end in m, in kN/m along X, Y, Z, and the panel it comes from
-    ("": stated or self-weight)."""
+    """A line load on a member of one case: from start to end in m, in kN/m along X, Y, Z and along the member's own x, y, z, and
+    the panel it comes from ("": stated or self-weight). widths: m of the panel that the member takes at start and end, None where
+    the pressure changes over them."""
 
     start: float
     end: float
     first: Triple
     last: Triple
+    own_first: Triple
+    own_last: Triple
+    widths: tuple[float, float] | None
     panel: str
     zone: str
     why: str

@@ -6,6 +6,7 @@ import numpy as np
 from shapely.geometry import Polygon
 
 from engine.actions.panels import cut
+from engine.analysis.elements import local_axes
 from engine.chain import Chain
 from engine.errors import ModelError
 from engine.standards.en.wind_cases import Wind, hall_winds, local_pressures
@@ -109,16 +110,26 @@ def traced(chain: Chain, member: str, case: str) -> list[schemas.TracedLoad]:
         raise ModelError(f"There is no case “{case}”.", "case")
     table = chain.loading.table(chain.structure)
     own = np.flatnonzero((table.case == number) & (table.member == chain.structure.index[member]))
-    found = []
+    structure = chain.structure
+    found, m = [], structure.member(member)
+    axes = local_axes(structure.xyz[[m.nodes[0]]], structure.xyz[[m.nodes[-1]]], np.array([m.roll]))[0]
     for k in own[np.argsort(table.start[own], kind="stable")].tolist():
         surface = chain.loading.surfaces[table.surface[k]] if table.surface[k] >= 0 else None
-        first, last = (tuple((v / 1000).tolist()) for v in (table.first[k], table.last[k]))
+        ends = table.first[k] / 1000, table.last[k] / 1000
+        first, last, own_first, own_last = (tuple(v.tolist()) for v in (*ends, *(axes @ end for end in ends)))
+        widths = None
+        if surface and surface.pressure[0] and not any(surface.pressure[1:]):
+            a, b = (float(np.linalg.norm(end)) * 1000 / abs(surface.pressure[0]) for end in ends)
+            widths = (a, b)
         found.append(
             schemas.TracedLoad(
                 start=float(table.start[k]),
                 end=float(table.end[k]),
                 first=first,
                 last=last,
+                own_first=own_first,
+                own_last=own_last,
+                widths=widths,
                 panel=surface.panel if surface else "",
                 zone=surface.zone if surface else "",
                 why=surface.why if surface else "",

@@ -86,8 +86,19 @@ class Panels(ApiCase):
         self.assertEqual({r["panel"] for r in rows}, {"roof-AB-left"})
         self.assertEqual([r["zone"] for r in rows], ["G", "H"])
         self.assertAlmostEqual(rows[-1]["end"], 12.185, delta=1e-3)
+        # the rafter takes the field of a frame in the middle, 6 m; wind pushes across it, along its own z alone
+        for row in rows:
+            self.assertAlmostEqual(row["widths"][0], 6.0, delta=1e-9)
+            x, y, z = row["own_first"]
+            self.assertAlmostEqual(x, 0, delta=1e-9)
+            self.assertAlmostEqual(y, 0, delta=1e-9)
+            self.assertAlmostEqual(z, sum(v * v for v in row["first"]) ** 0.5, delta=1e-9)
         weight = self.client.get(f"/api/projects/{project['id']}/loads?member=frame-4/rafter-AB-left&case=G1").json()
-        self.assertEqual([r["panel"] for r in weight], [""])
+        self.assertEqual([(r["panel"], r["widths"]) for r in weight], [("", None)])
+        # steel at 10°: g sin 10° along the rafter, g cos 10° across it
+        x, _, z = weight[0]["own_first"]
+        self.assertAlmostEqual(x / weight[0]["first"][2], 0.173648, delta=1e-6)
+        self.assertAlmostEqual(z / weight[0]["first"][2], 0.984808, delta=1e-6)
         unknown = self.client.get(f"/api/projects/{project['id']}/loads?member=frame-4/rafter-AB-left&case=W99")
         self.assertEqual(unknown.json()["place"], "case")
 

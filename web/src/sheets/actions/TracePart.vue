@@ -26,12 +26,20 @@ const even = (r: Schemas['TracedLoad']) => r.first.every((x, i) => Math.abs(x - 
 
 <template>
   <template v-if="bench.member && bench.state">
-    <h4>On {{ bench.member.label }} in {{ bench.state }} <span>kN/m along X, Y, Z</span></h4>
+    <h4>On {{ bench.member.label }} in {{ bench.state }} <span>kN/m along X, Y, Z; own: x, y, z</span></h4>
     <ul>
       <li v-for="(r, i) in rows" :key="i" :title="r.why">
         <span class="mono">{{ r.start.toFixed(2) }} – {{ r.end.toFixed(2) }} m</span>
         <b class="mono"
           >{{ f(r.first) }}<template v-if="!even(r)"> … {{ f(r.last) }}</template></b
+        >
+        <span v-if="r.widths" title="Width of the panel that the member takes: half of the fields on both sides"
+          >field {{ r.widths[0].toFixed(2)
+          }}<template v-if="Math.abs(r.widths[0] - r.widths[1]) > 5e-3"> … {{ r.widths[1].toFixed(2) }}</template>
+          m</span
+        ><span v-else />
+        <b class="mono" title="Along the member, and across it along its own y and z"
+          >own {{ f(r.own_first) }}<template v-if="!even(r)"> … {{ f(r.own_last) }}</template></b
         >
         <button v-if="r.panel" class="quiet" :title="`Lay ${r.panel} flat`" @click="bench.openPanel(r.panel)">
           {{ r.panel }} {{ r.zone }}
