@@ -26,7 +26,7 @@ from engine.document.units import in_kilonewtons
 from engine.errors import ModelError
 from engine.result import result
 from engine.sizing.size import Round, size
-from engine.standards.en.national import national_values
+from engine.standards.en.national import NationalValue, national_values
 from engine.verification.proof import prove
 from server.projects import (
     climate,
@@ -165,9 +165,9 @@ def materials(request: HttpRequest) -> list[schemas.MaterialOut]:
     return workbench.materials_out()
 
 
-@api.get("/national", response=list[schemas.NationalValue])
-def national(request: HttpRequest) -> list[schemas.NationalValue]:
-    return [schemas.NationalValue(**vars(value)) for value in national_values()]
+@api.get("/national", response=list[NationalValue])
+def national(request: HttpRequest) -> list[NationalValue]:
+    return national_values()
 
 
 @api.get("/projects", response=list[schemas.ProjectSummary])

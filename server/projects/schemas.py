@@ -191,19 +191,6 @@ class CsvFile(BaseModel):
     text: Annotated[str, Field(max_length=1_000_000)]
 
 
-class NationalValue(BaseModel):
-    """What the standards leave to nations; recommended: null where another value holds unless it is stated."""
-
-    path: str
-    group: str
-    heading: str
-    symbol: str
-    words: str
-    clause: str
-    recommended: float | bool | str | None
-    choices: list[str]
-
-
 class MaterialOut(BaseModel):
     name: str
     what: str

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Any, get_args
 
 from pydantic.fields import FieldInfo
@@ -40,8 +39,7 @@ ELSEWHERE = (
 )
 
 
-@dataclass(frozen=True)
-class NationalValue:
+class NationalValue(Part):
     """One value. path: of the document; recommended: None where another value holds unless it is stated; choices: words that it
     may take, for numbers none."""
 
@@ -72,7 +70,16 @@ def _value(path: str, group: str, symbol: str, words: str, clause: str) -> Natio
     field = _field(path)
     options = get_args(field.annotation)
     choices = list(options) if options and all(isinstance(word, str) for word in options) else []
-    return NationalValue(path, group, GROUPS[group], symbol, words, clause, field.default, choices)
+    return NationalValue(
+        path=path,
+        group=group,
+        heading=GROUPS[group],
+        symbol=symbol,
+        words=words,
+        clause=clause,
+        recommended=field.default,
+        choices=choices,
+    )
 
 
 def _field(path: str) -> FieldInfo:

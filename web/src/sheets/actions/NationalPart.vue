@@ -23,6 +23,7 @@ function value(item: Item): unknown {
   return found === undefined ? item.recommended : found
 }
 const changed = (item: Item) => value(item) !== item.recommended
+const total = computed(() => every.value.filter(changed).length)
 const differ = (group: string) => of(group).filter(changed).length
 const written = (v: unknown) => (v === null ? 'not stated' : typeof v === 'number' ? shown(v) : String(v))
 const hint = (item: Item) => `${item.words}; ${item.clause}; recommended: ${written(item.recommended)}`
@@ -33,8 +34,8 @@ const back = (item: Item) => bench.edit(`${item.symbol} as recommended`, [{ path
   <h4>National values</h4>
   <p class="note">
     {{
-      every.some(changed)
-        ? `${every.filter(changed).length} differ from the recommended ones.`
+      total
+        ? `${total} ${total === 1 ? 'differs' : 'differ'} from the recommended ones.`
         : 'All as the standards recommend.'
     }}
   </p>
