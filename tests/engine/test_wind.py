@@ -258,14 +258,56 @@ class Zones(unittest.TestCase):
         self.assertEqual({k[1] for k in found if k[0] == "gable-front"}, {"D"})
         self.assertEqual({k[1] for k in found if k[0] == "gable-back"}, {"E"})
 
-    def test_bays_behind_the_first_are_reduced(self):
-        document = hall(bays=[RoofBay(span=15), RoofBay(span=15), RoofBay(span=15)])
-        _, w = self.areas(document, "right")
-        by_panel = {z.panel.name: z for z in w.zones if z.letter == "H"}
-        base = coefficient(tables.DUOPITCH_ACROSS, "H", 10.0)[0][0]
-        for name, factor in (("roof-CD-right", 1.0), ("roof-BC-right", 0.8), ("roof-AB-right", 0.6)):
-            self.assertAlmostEqual(by_panel[name].both[0][0], base * factor, delta=1e-9)
-        self.assertEqual({z.letter for z in w.zones if z.panel.name == "roof-AB-right"}, {"H"})
+    def test_several_ridges_are_troughs_by_figure_7_10(self):
+        # table 7.3a for the first slope; behind it table 7.4a at −15° times 1, 0.8 and 0.6; from the right mirrored
+        document = hall(bays=[RoofBay(span=15, pitch=15)] * 3)
+        expected = {
+            "roof-AB-left": {"F": (-0.9, 0.2), "G": (-0.8, 0.2), "H": (-0.3, 0.2)},
+            "roof-AB-right": {"H": (-0.9, -0.9)},
+            "roof-BC-left": {"J": (-0.7, -0.7), "I": (-0.5, -0.5)},
+            "roof-BC-right": {"H": (-0.72, -0.72)},
+            "roof-CD-left": {"I": (-0.4, -0.4)},
+            "roof-CD-right": {"H": (-0.54, -0.54)},
+        }
+        mirror = str.maketrans("ABCD", "DCBA")
+        for direction in ("left", "right"):
+            found, w = self.areas(document, direction)
+            values = {(z.panel.name, z.letter): [c10 for c10, _ in z.both] for z in w.zones}
+            for name, zones in expected.items():
+                if direction == "right":
+                    bay, side = name.removeprefix("roof-").split("-")
+                    name = f"roof-{bay.translate(mirror)[::-1]}-{'right' if side == 'left' else 'left'}"
+                self.assertEqual({letter for panel, letter in found if panel == name}, set(zones), name)
+                for letter, both in zones.items():
+                    np.testing.assert_allclose(values[name, letter], both, atol=1e-9, err_msg=f"{name} {letter}")
+
+    def test_a_valley_between_two_slopes_is_a_trough(self):
+        # tables 7.4a and 7.4b at −15°; along the valley F lies at the high edges (figure 7.8c)
+        document = hall(
+            bays=[RoofBay(shape="single pitch", span=12, pitch=p) for p in (-15, 15)], eaves_height=9.0, **POSTED
+        )
+        found, w = self.areas(document, "left")
+        values = {(z.panel.name, z.letter): z.both[0][0] for z in w.zones}
+        expected = {("roof-AB", "F"): -2.5, ("roof-AB", "G"): -1.3, ("roof-AB", "H"): -0.9}
+        expected |= {("roof-BC", "J"): -0.7, ("roof-BC", "I"): -0.5}
+        self.assertEqual({key for key in found if key[0].startswith("roof")}, set(expected))
+        for key, value in expected.items():
+            self.assertAlmostEqual(values[key], value)
+        _, w = self.areas(document, "front")
+        along = {z.letter: z for z in w.zones if z.panel.name == "roof-AB"}
+        for letter, value in {"F": -1.9, "G": -1.2, "H": -0.8, "I": -0.8}.items():
+            self.assertAlmostEqual(along[letter].both[0][0], value)
+        self.assertAlmostEqual(float(along["F"].points[:, 0].min()), 0.0)
+
+    def test_one_ridge_over_several_bays_is_one_duopitch(self):
+        # steep, then gentle, to one ridge: no bay behind the first, no trough
+        document = hall(bays=[RoofBay(shape="single pitch", span=12, pitch=p) for p in (15, 6, -15)])
+        found, w = self.areas(document, "left")
+        values = {(z.panel.name, z.letter): z.both[0][0] for z in w.zones}
+        self.assertEqual({letter for panel, letter in found if panel == "roof-CD"}, {"J", "I"})
+        self.assertAlmostEqual(values["roof-AB", "H"], -0.3)
+        self.assertAlmostEqual(values["roof-BC", "H"], -0.57)
+        self.assertAlmostEqual(values["roof-CD", "I"], -0.4)
 
     def test_a_lean_to_leaves_the_edge_of_the_main_roof(self):
         document = hall(lean_to_left=LeanTo(span=6.0, height=4.5, pitch=10.0))

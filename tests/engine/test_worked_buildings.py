@@ -48,5 +48,5 @@ class Worked(unittest.TestCase):
         self.assertAlmostEqual(found["Snow, undrifted"][1], -777.6, delta=0.1)
         self.assertAlmostEqual(found["Snow, drifted in the valleys"][1], -855.4, delta=0.1)
         across, up = found["Wind from left, inside +, roof suction/suction"]
-        self.assertAlmostEqual(up, 582.1, delta=0.2)
-        self.assertAlmostEqual(across, 188.8, delta=0.2)
+        self.assertAlmostEqual(up, 788.9, delta=0.2)
+        self.assertAlmostEqual(across, 208.7, delta=0.2)

@@ -7,13 +7,15 @@ height of the ridge above the ground.
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from itertools import groupby
+from typing import Literal
 
 import numpy as np
 
 from engine.document.base import Direction
 from engine.document.rules import Eaves
 from engine.standards.en import wind_tables as tables
-from engine.standards.en.roofs import Plane, roofs_of
+from engine.standards.en.roofs import SAME, Plane, planes_of, roofs_of
 from engine.standards.en.wind_tables import Both, coefficient
 from engine.structure.model import Floats, Panel, Structure
 
@@ -25,8 +27,8 @@ BLOWS: dict[Direction, Floats] = {
     "front": np.array([0.0, 1.0, 0.0]),
     "back": np.array([0.0, -1.0, 0.0]),
 }
-#: figure 7.10: factors on the coefficients of the first, second, third and further bays
-BAYS = (1.0, 0.8, 0.6)
+#: figure 7.10: factors on the coefficients of the first, second and further troughs
+TROUGHS = (1.0, 0.8, 0.6)
 FAR = 1e4
 
 
@@ -136,28 +138,83 @@ def _rises(panel: Panel, direction: Direction) -> bool:
 def _roof_zones(structure: Structure, b: Box, direction: Direction, eaves: Eaves) -> list[Zone]:
     across = direction in ("left", "right")
     order = 1 if direction != "right" else -1
-    roofs = roofs_of(structure)[::order]
+    planes = planes_of(structure)[::order]
+    laid = _laid(planes, direction) if across else []
+    trough = len(planes) == 2 and planes[0].slope < -SAME and planes[1].slope > SAME
+    spans = {plane.x0: roof.duopitch or trough for roof in roofs_of(structure) for plane in roof.planes}
     found: list[Zone] = []
-    for number, roof in enumerate(roofs):
-        for i, plane in enumerate(roof.planes[::order]):
-            for panel in plane.panels:
-                if across:
-                    found += _across(b, direction, eaves, panel, plane, number, roof.duopitch, i == 0)
-                else:
-                    found += _lengthwise(b, direction, eaves, panel, (plane.x0, plane.x1), roof.duopitch)
+    for i, plane in enumerate(planes):
+        edges = (plane.x0, plane.x1)
+        for panel in plane.panels:
+            if across:
+                found += _across(b, direction, eaves, panel, laid[i], edges)
+            else:
+                found += _lengthwise(b, direction, eaves, panel, edges, spans[plane.x0], trough)
     for panel in (p for p in structure.panels if p.kind == "roof"):
         if panel.place == "overhang":
             # the roof's edge zones begin at the edge of the overhang; its own slope decides the coefficients
-            windward = (panel.side == "left") == (order > 0)
-            roof = roofs[0 if windward else -1]
-            plane = roof.planes[::order][0 if windward else -1]
+            i = 0 if (panel.side == "left") == (order > 0) else -1
             if across:
-                number = 0 if windward else len(roofs) - 1
-                found += _across(b, direction, eaves, panel, plane, number, roof.duopitch, windward)
+                found += _across(b, direction, eaves, panel, laid[i], _extent(panel))
             else:
-                found += _lengthwise(b, direction, eaves, panel, _extent(panel), roof.duopitch)
+                found += _lengthwise(b, direction, eaves, panel, _extent(panel), spans[planes[i].x0], trough)
         elif panel.place == "lean-to":
             found += _lean_to(b, direction, eaves, panel)
+    return found
+
+
+@dataclass(frozen=True)
+class Laid:
+    """What a plane of roof is to the wind across the ridges. kind: the slope that it is of a single pitch, a duopitch or a
+    trough, which says its table; trough: how many lie before it; first: whether it lies at the windward edge; edge: whether it
+    has the zones of an edge (F and G, or J behind a ridge or valley)."""
+
+    kind: Literal["low", "high", "windward", "lee", "into a trough", "out of a trough"]
+    trough: int = 0
+    first: bool = False
+    edge: bool = False
+
+    @property
+    def behind(self) -> bool:
+        """Whether it has zones I and J."""
+        return self.kind in ("lee", "out of a trough")
+
+    def table(self, pitch: float) -> tuple[dict[float, dict[str, Both]], float, str]:
+        """Table, the pitch to enter it with (degrees, below 0 of troughs) and how both are written."""
+        if self.kind in ("low", "high"):
+            table, theta = (tables.SINGLE_LOW, 0) if self.kind == "low" else (tables.SINGLE_HIGH, 180)
+            return table, pitch, f"table 7.3a θ = {theta}°, α = {pitch:.1f}°"
+        at = -pitch if self.kind in ("into a trough", "out of a trough") else pitch
+        return tables.DUOPITCH_ACROSS, at, f"table 7.4a, α = {at:.1f}°"
+
+
+def _laid(planes: list[Plane], direction: Direction) -> list[Laid]:
+    """What each plane is, in the order in which the wind meets them.
+
+    Planes that rise to one ridge and fall behind it are a duopitch roof, those that fall to one valley and rise behind it a
+    trough (7.2.5), those of one sense a single pitch (7.2.4). Several ridges are a roof by 7.2.7 and figure 7.10: the first
+    slope by 7.2.4, those on both sides of a valley, and the last, as troughs with pitches below 0 (c and d). Its a and b
+    (saw teeth) cannot be set out: bays share the tops of their columns.
+    """
+    wind = BLOWS[direction][0]
+    senses = [0 if abs(plane.slope) < SAME else int(np.sign(plane.slope * wind)) for plane in planes]
+    runs = [(sense, len(list(group))) for sense, group in groupby(senses)]
+    ridge = [sense for sense, _ in runs] == [1, -1]
+    found: list[Laid] = []
+    troughs = -1
+    for i, (sense, count) in enumerate(runs):
+        before = runs[i - 1][0] if i else 0
+        after = runs[i + 1][0] if i + 1 < len(runs) else 0
+        kind: Literal["low", "high", "windward", "lee", "into a trough", "out of a trough"]
+        if ridge:
+            kind, edge = ("windward", True) if sense > 0 else ("lee", True)
+        elif sense < 0 and (before > 0 or after > 0):
+            kind, edge, troughs = "into a trough", i == 0, troughs + 1
+        elif sense > 0 and before < 0:
+            kind, edge = "out of a trough", troughs == 0
+        else:
+            kind, edge = "low" if sense > 0 else "high", i == 0
+        found += [Laid(kind, max(troughs, 0), i == 0, edge and k == 0) for k in range(count)]
     return found
 
 
@@ -207,44 +264,45 @@ def _flat(b: Box, direction: Direction, eaves: Eaves, panel: Panel) -> list[Zone
 
 
 def _across(
-    b: Box, direction: Direction, eaves: Eaves, panel: Panel, plane: Plane | None, bay: int, duopitch: bool, first: bool
+    b: Box, direction: Direction, eaves: Eaves, panel: Panel, laid: Laid, edges: tuple[float, float]
 ) -> list[Zone]:
-    """Zones of a panel for wind across the ridge; plane: what it is part of; bay: the number of its roof in the wind; first:
-    whether it is the windward slope of its roof."""
+    """Zones of a panel for wind across the ridge; laid: what the plane is that it is part of; edges: x from where to where that
+    plane runs."""
     if panel.pitch < 5:
         return _flat(b, direction, eaves, panel)
     e, wide = b.e(direction), b.across(direction)
     corner = min(e / 4, wide / 2)
-    factor = BAYS[min(bay, 2)]
-    if duopitch and not first:
-        table, source = tables.DUOPITCH_ACROSS, f"table 7.4a, α = {panel.pitch:.1f}°"
-        x0, x1 = _extent(panel) if plane is None or panel.place else (plane.x0, plane.x1)
-        ridge = x0 - b.roof_x0 if direction == "left" else b.roof_x1 - x1
-        near = ridge + (e / 10 if bay == 0 else 0.0)
-        rows = [("J", (ridge, near), (-FAR, FAR)), ("I", (near, FAR), (-FAR, FAR))]
+    table, at, source = laid.table(panel.pitch)
+    factor = TROUGHS[min(laid.trough, 2)]
+    if factor != 1:
+        source += f" · {factor:g} (figure 7.10)"
+    # the edge of the first plane is that of the overhang
+    start = 0.0 if laid.first else edges[0] - b.roof_x0 if direction == "left" else b.roof_x1 - edges[1]
+    edge = start + (e / 10 if laid.edge else 0.0)
+    if laid.behind:
+        rows = [("J", (start, edge), (-FAR, FAR)), ("I", (edge, FAR), (-FAR, FAR))]
         if panel.place == "overhang":
-            rows = [("I", (ridge, FAR), (-FAR, FAR))]
-        return _strips(b, direction, panel, rows, table, panel.pitch, source, "back", factor)
-    if duopitch:
-        table, source = tables.DUOPITCH_ACROSS, f"table 7.4a, α = {panel.pitch:.1f}°"
-    elif _rises(panel, direction):
-        table, source = tables.SINGLE_LOW, f"table 7.3a θ = 0°, α = {panel.pitch:.1f}°"
-    else:
-        table, source = tables.SINGLE_HIGH, f"table 7.3a θ = 180°, α = {panel.pitch:.1f}°"
-    edge = e / 10 if bay == 0 else 0.0
+            rows = [("I", (start, FAR), (-FAR, FAR))]
+        return _strips(b, direction, panel, rows, table, at, source, "back", factor)
     rows = [
-        ("F", (0.0, edge), (-FAR, corner)),
-        ("G", (0.0, edge), (corner, wide - corner)),
-        ("F", (0.0, edge), (wide - corner, FAR)),
+        ("F", (start, edge), (-FAR, corner)),
+        ("G", (start, edge), (corner, wide - corner)),
+        ("F", (start, edge), (wide - corner, FAR)),
         ("H", (edge, FAR), (-FAR, FAR)),
     ]
-    return _strips(b, direction, panel, rows, table, panel.pitch, source, "front", factor)
+    return _strips(b, direction, panel, rows, table, at, source, "front" if laid.first else "back", factor)
 
 
 def _lengthwise(
-    b: Box, direction: Direction, eaves: Eaves, panel: Panel, edges: tuple[float, float], duopitch: bool
+    b: Box,
+    direction: Direction,
+    eaves: Eaves,
+    panel: Panel,
+    edges: tuple[float, float],
+    duopitch: bool,
+    trough: bool = False,
 ) -> list[Zone]:
-    """Zones of a panel for wind along the ridge; edges: x from where to where its slope runs."""
+    """Zones of a panel for wind along the ridge, or along the valley of a trough; edges: x from where to where its slope runs."""
     if panel.pitch < 5:
         return _flat(b, direction, eaves, panel)
     e = b.e(direction)
@@ -256,11 +314,14 @@ def _lengthwise(
     edge, rest = (0.0, e / 10), ("H", (e / 10, e / 2), (low, high))
     behind = ("I", (e / 2, FAR), (low, high))
     if duopitch:
-        at_low = (low, low + corner) if low_first else (high - corner, high)
-        others = (low + corner, high) if low_first else (low, high - corner)
-        rows = [("F", edge, at_low), ("G", edge, others), rest, behind]
-        source = f"table 7.4b, α = {panel.pitch:.1f}°"
-        return _strips(b, direction, panel, rows, tables.DUOPITCH_ALONG, panel.pitch, source, "front")
+        # F lies at the outer edge: the eaves, of a trough the high edge (figure 7.8c)
+        outer_first = low_first != trough
+        outer = (low, low + corner) if outer_first else (high - corner, high)
+        others = (low + corner, high) if outer_first else (low, high - corner)
+        rows = [("F", edge, outer), ("G", edge, others), rest, behind]
+        at = -panel.pitch if trough else panel.pitch
+        source = f"table 7.4b, α = {at:.1f}°"
+        return _strips(b, direction, panel, rows, tables.DUOPITCH_ALONG, at, source, "front")
     corner = min(e / 4, (high - low) / 2)
     first, last = ("Fl", "Fu") if low_first else ("Fu", "Fl")
     if panel.place == "overhang":
@@ -294,7 +355,8 @@ def _lean_to(b: Box, direction: Direction, eaves: Eaves, panel: Panel) -> list[Z
     if direction in ("front", "back"):
         return _lengthwise(b, direction, eaves, panel, (x0, x1), duopitch=False)
     if panel.side == direction:
-        return _across(b, direction, eaves, panel, None, 0, duopitch=False, first=True)
+        kind: Literal["low", "high"] = "low" if _rises(panel, direction) else "high"
+        return _across(b, direction, eaves, panel, Laid(kind, first=True, edge=True), (x0, x1))
     if panel.pitch < 5:
         return _flat(b, direction, eaves, panel)
     rows = [("H", (-FAR, FAR), (-FAR, FAR))]
