@@ -106,7 +106,7 @@ def workshop() -> Document:
             sections=HallSections(
                 columns="HEA 340",
                 inner_columns="HEA 340",
-                rafters="IPE 360",
+                rafters="IPE 400",
                 gable_rafters="IPE 240",
                 gable_posts="IPE 270",
                 eaves_beams="SHS 100x5",

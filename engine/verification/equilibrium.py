@@ -10,7 +10,7 @@ from shapely.geometry import MultiPoint, Polygon
 from engine.actions.combinations import Combination
 from engine.analysis.combined import Combined
 from engine.analysis.solve import Response
-from engine.structure.model import Floats, Ints
+from engine.structure.model import Floats, Ints, Structure
 
 #: end points of an edge of the footprint in plan, metres
 Edge = tuple[tuple[float, float], tuple[float, float]]
@@ -115,6 +115,32 @@ def equilibrium(combined: Combined, combinations: list[Combination]) -> tuple[li
         if tension[k, c] > 1.0
     ]
     return tilts, sorted(lifted, key=lambda found: -found.tension)
+
+
+def tilt_words(tilt: Tilt, structure: Structure) -> str:
+    """What tilts, as engineers say it."""
+    if tilt.about is None:
+        return "Uplift of the whole"
+    (x0, y0), (x1, y1) = tilt.about
+    low, high = structure.xyz[:, :2].min(axis=0), structure.xyz[:, :2].max(axis=0)
+    if abs(x0 - x1) < 0.01:
+        side = "left" if abs(x0 - low[0]) < abs(x0 - high[0]) else "right"
+        return f"Overturning about the {side} edge"
+    if abs(y0 - y1) < 0.01:
+        side = "front" if abs(y0 - low[1]) < abs(y0 - high[1]) else "back"
+        return f"Overturning about the {side} edge"
+    return f"Overturning about the edge ({x0:g}, {y0:g}) – ({x1:g}, {y1:g})"
+
+
+def unbalanced(tilts: list[Tilt], structure: Structure) -> tuple[str, ...]:
+    """What the weights alone do not hold down, in words."""
+    return tuple(
+        f"{tilt_words(tilt, structure)[0].lower()}{tilt_words(tilt, structure)[1:]} takes "
+        + (f"{tilt.utilisation:.2f} times what the weights resist" if tilt.resisting > 0 else "what no weight resists")
+        + ": anchors and foundations must hold the rest and are not checked"
+        for tilt in tilts
+        if tilt.utilisation > 1
+    )
 
 
 def resistances(combined: Combined, which: list[int]) -> tuple[list[str], Floats]:

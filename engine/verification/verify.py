@@ -21,6 +21,7 @@ from engine.processors import shared_out
 from engine.progress import Step, quiet
 from engine.standards.en.steel import SteelArrays, Values, section_check, stability_check, steel_arrays
 from engine.structure.model import Bools, Floats, Ints, Structure
+from engine.verification.equilibrium import Lifted, Tilt, equilibrium, unbalanced
 from engine.verification.outcomes import Outcome, Verdict, Whole, whole
 from engine.verification.segments import Segments, cut_segments
 from engine.verification.service import Stretch, measure, stretches, unlimited
@@ -86,14 +87,17 @@ class Grounds:
 class Verification:
     """Verdicts and all that their proofs need. strength, deflection: indices of the combinations used; stretches: what keeps
     limits of deflection; along: (e, s) largest utilisation of section and stability checks at each station, NaN where nothing is
-    checked; idle: cases that no combination for strength takes up, in words."""
+    checked; tilts, lifted: static equilibrium of the whole; left_out: what is said of no member, in words: cases that no combination
+    for strength takes up, and what the weights alone do not hold down."""
 
     verdicts: tuple[Verdict, ...]
     grounds: Grounds
     deflection: tuple[int, ...]
     stretches: tuple[Stretch, ...]
     along: Floats
-    idle: tuple[str, ...] = ()
+    tilts: tuple[Tilt, ...] = ()
+    lifted: tuple[Lifted, ...] = ()
+    left_out: tuple[str, ...] = ()
 
     @property
     def strength(self) -> tuple[int, ...]:
@@ -123,7 +127,7 @@ class Verification:
     @property
     def whole(self) -> Whole:
         """What may be said of the whole building."""
-        return whole(self.verdicts, self.idle)
+        return whole(self.verdicts, self.left_out)
 
     @property
     def worst(self) -> float:
@@ -187,7 +191,9 @@ def verify(
         status = "fails" if worst > 1.0 else "not covered" if reasons[i] else "passes"
         verdicts.append(Verdict(i, status, usable, tuple(dict.fromkeys(reasons[i])), tuple(left_out[i])))
     _shown(combined, verdicts, along)
-    return Verification(tuple(verdicts), grounds, service, stretches_, along, _idle(combined, combinations))
+    tilts, lifted = equilibrium(combined, combinations)
+    unsaid = _idle(combined, combinations) + unbalanced(tilts, structure)
+    return Verification(tuple(verdicts), grounds, service, stretches_, along, tuple(tilts), tuple(lifted), unsaid)
 
 
 def _shown(combined: Combined, verdicts: list[Verdict], along: Floats) -> None:

@@ -26,7 +26,7 @@ from engine.standards.family import family
 from engine.structure.audit import audit
 from engine.structure.model import FREEDOMS, Floats, Member, Structure
 from engine.structure.planes import planes
-from engine.verification.equilibrium import Edge, equilibrium
+from engine.verification.equilibrium import tilt_words
 from engine.verification.marks import marks
 from engine.verification.outcomes import CRITERIA, Verdict
 from engine.verification.proof import Proof
@@ -331,35 +331,19 @@ def bare_chain(document: Document, structure: Structure | None) -> dict[str, Any
     return {"members": members, "roles": _roles(structure, members), **structure_out(document, structure)}
 
 
-def _edge_words(about: Edge | None, structure: Structure) -> str:
-    """An edge of the footprint as engineers say it."""
-    if about is None:
-        return "Uplift of the whole"
-    (x0, y0), (x1, y1) = about
-    low, high = structure.xyz[:, :2].min(axis=0), structure.xyz[:, :2].max(axis=0)
-    if abs(x0 - x1) < 0.01:
-        side = "left" if abs(x0 - low[0]) < abs(x0 - high[0]) else "right"
-        return f"Overturning about the {side} edge"
-    if abs(y0 - y1) < 0.01:
-        side = "front" if abs(y0 - low[1]) < abs(y0 - high[1]) else "back"
-        return f"Overturning about the {side} edge"
-    return f"Overturning about the edge ({x0:g}, {y0:g}) – ({x1:g}, {y1:g})"
-
-
 def equilibrium_out(chain: Chain) -> dict[str, Any]:
     """Static equilibrium as a rigid body, and the supports that lift."""
-    tilts, lifted = equilibrium(chain.combined, chain.combinations)
     return {
         "equilibrium": [
             schemas.TiltOut(
-                words=_edge_words(tilt.about, chain.structure),
+                words=tilt_words(tilt, chain.structure),
                 acting=tilt.acting / 1000,
                 resisting=tilt.resisting / 1000,
                 utilisation=tilt.utilisation if np.isfinite(tilt.utilisation) else None,
                 combination=chain.combinations[tilt.combination].name,
                 formula=chain.combinations[tilt.combination].formula,
             )
-            for tilt in tilts
+            for tilt in chain.verification.tilts
         ],
         "lifted": [
             schemas.LiftedOut(
@@ -367,7 +351,7 @@ def equilibrium_out(chain: Chain) -> dict[str, Any]:
                 tension=found.tension / 1000,
                 combination=chain.combinations[found.combination].name,
             )
-            for found in lifted
+            for found in chain.verification.lifted
         ],
     }
 

@@ -84,6 +84,13 @@ class Equilibrium(unittest.TestCase):
         R = self.chain.response.reaction[self.chain.structure.nodes.index("a0"), 2] / 1000
         self.assertAlmostEqual(total["a0"][0], -(0.9 * R[0] + 1.5 * R[1] + 1.5 * R[2]), delta=1e-9)
 
+    def test_what_the_weights_do_not_hold_is_said_of_the_whole(self):
+        # about the leeward edge of U2 by hand above; uplift 60 / 54 = 1.11
+        said = [words for words, _ in self.chain.verification.whole.left_out]
+        self.assertTrue(any(words.startswith("uplift of the whole takes 1.11 times") for words in said), said)
+        self.assertTrue(any("overturning about the front edge takes 1.11 times" in words for words in said), said)
+        self.assertFalse(any("about the left edge" in words for words in said), said)
+
     def test_supports_in_a_line_give_uplift_alone(self):
         data = table()
         data["supports"] = data["supports"][:2]
