@@ -68,11 +68,15 @@ def press(
 ) -> None:
     """Load a panel, or the part of it within a polygon (k, 3), with a pressure in N/m² of its surface.
 
-    pressure: even, or at the panel's origin with its change along s and t. The expected resultant is pressure times area.
+    pressure: even, or at the panel's origin with its change along s and t. The expected resultant is pressure times area. What
+    acts on cladding beyond the lines of the steel is spread over the area between them.
     """
     terms = pressure if isinstance(pressure, tuple) else (pressure, 0.0, 0.0)
     if not any(terms):
         return
+    if panel.cover != 1:
+        terms = (terms[0] * panel.cover, terms[1] * panel.cover, terms[2] * panel.cover)
+        why += f"{' · ' if why else ''}{panel.cover:.3f} (cladding over the area between the lines of the steel)"
     key = (panel.name, b"" if within is None else within.tobytes())
     if key not in loading.regions:
         parts = pieces(outline(panel)) if within is None else cut(panel, within)

@@ -8,7 +8,7 @@ import numpy as np
 
 from engine.jigs.hall_frames import fall_sense
 from engine.jigs.hall_parts import Hall
-from engine.jigs.profile import ColumnLine, Slope, purlin_positions
+from engine.jigs.profile import ColumnLine, Profile, Slope, purlin_positions
 from engine.structure.model import Floats, Panel
 
 ALONG = np.array([0.0, 1.0, 0.0])
@@ -24,7 +24,13 @@ def panels(hall: Hall) -> None:
         ends = (slope.x0, slope.z0, slope.x1, slope.z1)
         carriers = _purlins(hall, slope) if jig.purlins.modelled else _rafters(hall, slope)
         span = _up(ends) if jig.purlins.modelled else ALONG
-        _add(hall, f"roof-{slope.name}", "roof", ends, slope.outside, carriers, span, side, slope.pitch)
+        # the cladding ends outside the outer columns
+        outer = {hall.profile.columns[0].name, hall.profile.columns[-1].name} & {slope.column_start, slope.column_end}
+        aside = hall.profile.outside[0]
+        cover = 1 + len(outer) * aside / abs(slope.x1 - slope.x0)
+        beyond = (aside, hall.profile.above(slope))
+        name = f"roof-{slope.name}"
+        _add(hall, name, "roof", ends, slope.outside, carriers, span, side, slope.pitch, cover=cover, beyond=beyond)
     for side, column, out in (("left", hall.profile.columns[0], -1.0), ("right", hall.profile.columns[-1], 1.0)):
         if not jig.open_sides:
             _wall(hall, side, column, out)
@@ -54,13 +60,18 @@ def _add(
     side: str,
     pitch: float,
     place: str = "",
+    cover: float = 1.0,
+    beyond: tuple[float, float] = (0.0, 0.0),
 ) -> None:
     """A rectangle over the whole length of the hall, between two points (x, z) of its cross-section."""
     x0, z0, x1, z1 = ends
     far = float(hall.y[-1])
     corners = np.array([(x0, 0.0, z0), (x0, far, z0), (x1, far, z1), (x1, 0.0, z1)])
     outside = np.array([out[0], 0.0, out[1]])
-    hall.parts.panels.append(Panel(name, kind, corners, outside, span, tuple(carriers), side, pitch, place=place))
+    panel = Panel(
+        name, kind, corners, outside, span, tuple(carriers), side, pitch, place=place, cover=cover, beyond=beyond
+    )
+    hall.parts.panels.append(panel)
 
 
 def _up(ends: tuple[float, float, float, float]) -> Floats:
@@ -105,7 +116,8 @@ def _wall(hall: Hall, side: str, column: ColumnLine, out: float) -> None:
     else:
         carriers, span = _each_frame(hall, f"column-{column.name}"), ALONG
     ends = (column.x, foot, column.x, column.top)
-    _add(hall, f"wall-{column.name}", "wall", ends, (out, 0.0), carriers, span, side, 90.0)
+    cover = 1 + hall.profile.above(hall.profile.slopes[0 if side == "left" else -1]) / (column.top - foot)
+    _add(hall, f"wall-{column.name}", "wall", ends, (out, 0.0), carriers, span, side, 90.0, cover=cover)
 
 
 def _lean_to(hall: Hall, side: str, column: ColumnLine, out: float) -> None:
@@ -152,10 +164,27 @@ def _gable(hall: Hall, number: int, name: str, out: float) -> None:
     columns = [f"frame-{number}/column-{c.name}" for c in shape.columns]
     rafters = [f"frame-{number}/rafter-{slope.name}" for slope in shape.slopes]
     outside = np.array([0.0, out, 0.0])
+    cover = _gable_cover(shape)
     if hall.posted(number):
         carriers = (*columns, *posts, *rafters)
-        hall.parts.panels.append(Panel(f"gable-{name}", "wall", corners, outside, ACROSS, carriers, name, 90.0))
+        panel = Panel(f"gable-{name}", "wall", corners, outside, ACROSS, carriers, name, 90.0, cover=cover)
+        hall.parts.panels.append(panel)
         return
     tops = tuple(_rafters(hall, slope)[number - 1] for slope in shape.slopes)
-    panel = Panel(f"gable-{name}", "wall", corners, outside, UP, tops, name, 90.0, grounded=(corners[0], corners[1]))
+    edge = (corners[0], corners[1])
+    panel = Panel(f"gable-{name}", "wall", corners, outside, UP, tops, name, 90.0, grounded=edge, cover=cover)
     hall.parts.panels.append(panel)
+
+
+def _gable_cover(shape: Profile) -> float:
+    """Area of a gable's cladding over that between the lines of the steel."""
+    first, last = shape.columns[0], shape.columns[-1]
+    foot = (first.base + last.base) / 2
+    inner = outer = 0.0
+    for slope in shape.slopes:
+        width, height = abs(slope.x1 - slope.x0), (slope.z0 + slope.z1) / 2 - foot
+        inner += width * height
+        outer += width * (height + shape.above(slope))
+    for column, slope in ((first, shape.slopes[0]), (last, shape.slopes[-1])):
+        outer += shape.outside[0] * (column.top + shape.above(slope) - column.base)
+    return outer / inner

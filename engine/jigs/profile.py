@@ -64,11 +64,17 @@ class Slope:
 
 @dataclass(frozen=True)
 class Profile:
-    """Columns from left to right, slopes from left to right, ridges as (bay letters, x, z)."""
+    """Columns from left to right, slopes from left to right, ridges as (bay letters, x, z). outside: how far the cladding lies
+    outside the lines of the steel, sideways and square to the roof, in metres; 0 where nothing is measured to it."""
 
     columns: tuple[ColumnLine, ...]
     slopes: tuple[Slope, ...]
     ridges: tuple[tuple[str, float, float], ...]
+    outside: tuple[float, float] = (0.0, 0.0)
+
+    def above(self, slope: Slope) -> float:
+        """How far the cladding lies above a slope, in metres."""
+        return self.outside[1] / cos(radians(slope.pitch))
 
     @property
     def height(self) -> float:
@@ -128,7 +134,8 @@ def profile(hall: HallJig, materials: Materials) -> Profile:
                 f"The columns on grid line {column.name} would be {column.top - column.base:.2f} m high; at least 1 m is needed.",
                 place,
             )
-    return Profile(tuple(columns), tuple(slopes), tuple(ridges))
+    outside = (-margins.first, -margins.depth) if hall.measured == "cladding" else (0.0, 0.0)
+    return Profile(tuple(columns), tuple(slopes), tuple(ridges), outside)
 
 
 def _ridge(bay: RoofBay, span: float, left: float, right: float, place: str) -> tuple[float, float]:

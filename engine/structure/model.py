@@ -95,7 +95,8 @@ class Panel:
     "overhang", "lean-to", "truss" (cladding between the trusses of a jig), else "". snow, wind: of a drawn panel, its
     shape coefficient and its net pressure coefficients by direction. grounded: an edge at the ground to which its cladding spans too, on posts that are not
     modelled: what that edge takes loads no member. rigid: a level floor that moves as one in plan; law: stiffness as a membrane,
-    N/m: along either direction, across between them (both 0 for sheeting that carries shear alone), and in shear.
+    N/m: along either direction, across between them (both 0 for sheeting that carries shear alone), and in shear. cover: area of
+    the cladding over that between the lines of the steel; beyond: how far it reaches beyond them sideways and upwards, in metres.
     """
 
     name: str
@@ -118,6 +119,8 @@ class Panel:
     grounded: tuple[Floats, Floats] | None = None
     rigid: bool = False
     law: tuple[float, float, float] | None = None
+    cover: float = 1.0
+    beyond: tuple[float, float] = (0.0, 0.0)
 
     @cached_property
     def basis(self) -> Floats:

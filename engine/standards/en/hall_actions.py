@@ -22,10 +22,6 @@ WIND = (
 )
 LEAN_TO = "Wind on a lean-to: its roof as a single pitch of its own (7.2.4), zone H alone in the hall's lee; its wall as the hall's."
 PARAPET = "Wind on the parapet itself (7.4, table 7.9) is not covered: state it as a case of your own."
-MEASURED = (
-    "Wind and snow act on the areas between the lines of the steel, which are smaller than those to the outside of the cladding: "
-    "by the margin of columns and rails at each edge."
-)
 SNOW = ("Snow: even over the length of the hall but for stated obstructions; drifts at its ends are not covered.",)
 IMPERFECTIONS = (
     "Imperfections: the sway of 5.3.2(3) as horizontal forces with the vertical ones of each case, along X and Y with both "
@@ -62,8 +58,6 @@ def simplifications(document: Document, structure: Structure) -> list[str]:
             found.append(LEAN_TO)
         if parapet(document):
             found.append(PARAPET)
-        if hall.measured == "cladding":
-            found.append(MEASURED)
         found += SNOW
     elif document.jigs:
         found.append(NO_PANELS)

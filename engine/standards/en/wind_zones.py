@@ -34,7 +34,8 @@ FAR = 1e4
 
 @dataclass(frozen=True)
 class Box:
-    """The building in plan and height: walls from x0 to x1 and y0 to y1, roof edges, ground and ridge, in metres."""
+    """The building in plan and height: walls from x0 to x1 and y0 to y1, roof edges, ground and ridge, in metres. Zones are laid
+    out from the lines of the steel; aside: how far its cladding reaches beyond them across the hall, which counts in b and d."""
 
     x0: float
     x1: float
@@ -44,14 +45,20 @@ class Box:
     roof_x1: float
     ground: float
     height: float
+    aside: float = 0.0
+
+    @property
+    def width(self) -> float:
+        """Across the hall."""
+        return self.x1 - self.x0 + 2 * self.aside
 
     def across(self, direction: Direction) -> float:
         """b: dimension across the wind."""
-        return self.y1 - self.y0 if direction in ("left", "right") else self.x1 - self.x0
+        return self.y1 - self.y0 if direction in ("left", "right") else self.width
 
     def along(self, direction: Direction) -> float:
         """d: dimension along the wind."""
-        return self.x1 - self.x0 if direction in ("left", "right") else self.y1 - self.y0
+        return self.width if direction in ("left", "right") else self.y1 - self.y0
 
     def e(self, direction: Direction) -> float:
         """e = min(b, 2h)."""
@@ -77,12 +84,14 @@ class Zone:
 
 
 def box(structure: Structure, ground: float) -> Box:
-    """The building's outline from its panels; ground: height of the ground above ±0. The structure must have a roof."""
+    """The building's outline from its panels, to the outside of their cladding where the hall is measured to it; ground: height
+    of the ground above ±0. The structure must have a roof."""
     roofs = [p for p in structure.panels if p.kind == "roof" and p.place != "truss"]
     main = np.concatenate([p.corners for p in roofs if not p.place])
     outer = np.concatenate([p.corners for p in roofs if p.place != "overhang"])
     # a lean-to lies lower: the edge of the hall's own roof stays an edge
     every = np.concatenate([p.corners for p in roofs if p.place != "lean-to"])
+    aside, above = max(p.beyond for p in roofs)
     return Box(
         float(outer[:, 0].min()),
         float(outer[:, 0].max()),
@@ -91,7 +100,8 @@ def box(structure: Structure, ground: float) -> Box:
         float(every[:, 0].min()),
         float(every[:, 0].max()),
         ground,
-        float(main[:, 2].max()) - ground,
+        float(main[:, 2].max()) + above - ground,
+        aside,
     )
 
 
