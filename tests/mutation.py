@@ -97,7 +97,7 @@ def _noticed(copy: Path, file: str) -> bool:
         command = [sys.executable, "-m", "unittest", "-f", *modules]
         try:
             env = {**os.environ, "OPENBLAS_NUM_THREADS": "1"}
-            if subprocess.run(command, cwd=copy, capture_output=True, timeout=900, env=env).returncode:
+            if subprocess.run(command, cwd=copy, capture_output=True, timeout=240, env=env).returncode:
                 return True
         except subprocess.TimeoutExpired:
             return True

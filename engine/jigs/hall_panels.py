@@ -145,6 +145,7 @@ def _lean_to(hall: Hall, side: str, column: ColumnLine, out: float) -> None:
                 (f"frame-{number}/lean-rafter-{side}",),
                 end,
                 90.0,
+                place="lean-to",
                 grounded=(corners[0], corners[1]),
             )
         )

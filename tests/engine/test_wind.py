@@ -18,6 +18,7 @@ from engine.load import load
 from engine.standards.en import wind
 from engine.standards.en import wind_tables as tables
 from engine.standards.en.wind_cases import hall_winds, local_pressures
+from engine.standards.en.wind_parapets import net_coefficients, parapet_pushes
 from engine.standards.en.wind_tables import by_area, canopy, coefficient
 
 POSTED = {"front": Gable(kind="posts", posts=3), "back": Gable(kind="posts", posts=3)}
@@ -451,6 +452,34 @@ class Cases(unittest.TestCase):
         w = next(i for i, c in enumerate(load(document, expand(document)).cases) if c.nature == "wind")
         self.assertLess(abs(less[w][0]), abs(plain[w][0]))
         self.assertAlmostEqual(less[w][2], plain[w][2], delta=1e-6)
+
+    def test_a_parapet_is_pushed(self):
+        # flat, 15 × 30 m, parapet 0.5 m round it: A to 0.15 m, B to 1 m, C to 2 m, D between, from both ends (table 7.9)
+        document = hall(bays=[RoofBay(shape="flat", span=15)], eaves_height=5.0, spacings=[6.0] * 5, **POSTED)
+        document.snow.parapet = 0.5
+        chain = respond(document)
+        q = max(p.peak for p in hall_winds(document, chain.structure)[0].pressures.values())
+        for direction, axis, length in (("left", 0, 30.0), ("front", 1, 15.0)):
+            case = next(i for i, c in enumerate(chain.loading.cases) if c.name.startswith(f"Wind from {direction}"))
+            own = [p for p in chain.loading.points if p.case == case]
+            ends = 2 * (0.15 * 2.1 + 0.85 * 1.8 + 1.0 * 1.4)
+            expected = 2 * 0.5 * q * (ends + (length - 4) * 1.2)
+            self.assertAlmostEqual(sum(p.force[axis] for p in own), expected, delta=1e-6 * expected)
+            # its middle lies a quarter of a metre above the roof
+            turn = sum(p.moment[1 - axis] for p in own) * (1 if axis == 0 else -1)
+            self.assertAlmostEqual(turn, expected * 0.25, delta=1e-6 * expected)
+        self.assertTrue(all(b.holds for b in balances(chain.loading, chain.response)))
+
+    def test_a_parapet_beside_a_pitched_roof_ends_at_its_corners(self):
+        # 42 m by 1 m: l/h ≥ 10; half a bay of 6 m: A 0.3 · 3.4 + B 1.7 · 2.1 + C 1 · 1.7
+        structure = expand(hall())
+        own = list(parapet_pushes(structure, "left", 1.0, 1000.0))
+        self.assertEqual(len(own), 16)
+        first = next(p for p in own if p.member == "frame-1/column-A")
+        self.assertAlmostEqual(first.force[0], 1000 * (0.3 * 3.4 + 1.7 * 2.1 + 1.7), delta=1e-6)
+        self.assertEqual(list(parapet_pushes(structure, "front", 1.0, 1000.0)), [])
+        self.assertAlmostEqual(net_coefficients(4.0, False)[0], 2.6)
+        self.assertAlmostEqual(net_coefficients(2.0, False)[1], 1.4)
 
     def test_local_pressures(self):
         document = hall(purlins=Purlins(spacing=1.0), spacings=[5.0] * 4, **POSTED)

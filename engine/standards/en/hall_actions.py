@@ -21,7 +21,10 @@ WIND = (
     "Wind: frames carry c_pe,10; purlins, rails and gable posts have the local pressures of their loaded area listed beside.",
 )
 LEAN_TO = "Wind on a lean-to: its roof as a single pitch of its own (7.2.4), zone H alone in the hall's lee; its wall as the hall's."
-PARAPET = "Wind on the parapet itself (7.4, table 7.9) is not covered: state it as a case of your own."
+PARAPET = (
+    "Wind on parapets by 7.4.1 and table 7.9, to windward and in the lee without shelter (7.4.2): forces and couples at the heads of "
+    "columns and posts. They stand on the long walls, on the gables of flat roofs alone; their weight is not counted."
+)
 SNOW = ("Snow: even over the length of the hall but for stated obstructions; drifts at its ends are not covered.",)
 IMPERFECTIONS = (
     "Imperfections: the sway of 5.3.2(3) as horizontal forces with the vertical ones of each case, along X and Y with both "

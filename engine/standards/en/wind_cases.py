@@ -8,13 +8,14 @@ from itertools import product
 
 import numpy as np
 
-from engine.actions.cases import Case, Loading
+from engine.actions.cases import Case, Loading, PointLoad
 from engine.actions.panels import cut, press
 from engine.document import Document
 from engine.document.base import Direction
 from engine.document.rules import WindOptions
 from engine.standards.en import wind, wind_tables
 from engine.standards.en.roofs import eaves_of, parapet
+from engine.standards.en.wind_parapets import parapet_pushes
 from engine.standards.en.wind_zones import BLOWS, DIRECTIONS, FAR, Box, Zone, box, on_roof, zones
 from engine.structure.model import Floats, Panel, Structure
 
@@ -166,6 +167,10 @@ def add_wind(loading: Loading, structure: Structure, document: Document) -> None
     for w in hall_winds(document, structure):
         add = _canopy_cases if document.hall and document.hall.open_sides else _cases
         drawn = _drawn(structure, document, w.direction)
+        above = 0.0 if document.hall.open_sides else parapet(document)
+        q = w.inner * w.structural
+        pushes = list(parapet_pushes(structure, w.direction, above, q)) if above else []
+        words = f"; on the parapet {sum(abs(p.force).sum() for p in pushes) / 1000:.1f} kN" if pushes else ""
         for name, note, loads in add(w, document):
             rubbed = [(p, d, q, points, "friction", why) for p, d, q, points, why in _friction(w, document, structure)]
             loads = [row for row in [*loads, *drawn, *rubbed] if abs(row[2]) > NOTHING]
@@ -179,9 +184,12 @@ def add_wind(loading: Loading, structure: Structure, document: Document) -> None
                 continue
             count += 1
             seen[key] = name
-            case = loading.add_case(Case(name, f"W{count}", "wind", "wind", note.replace("-", "−")))
+            case = loading.add_case(Case(name, f"W{count}", "wind", "wind", (note + words).replace("-", "−")))
             for panel, direction, pressure, points, letter, why in loads:
                 press(loading, case, panel, direction, pressure, points, letter, why.replace("-", "−"))
+            for push in pushes:
+                loading.points.append(PointLoad(case, push.force, push.moment, push.member, push.at))
+                loading.expected[case] = loading.expected[case] + push.force
 
 
 Pressed = tuple[Panel, Floats, float, Floats, str, str]

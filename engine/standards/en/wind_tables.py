@@ -202,6 +202,17 @@ CANOPY_DUOPITCH: dict[float, tuple[tuple[float, ...], tuple[float, ...], tuple[f
     30.0: ((0.9, 1.3, 1.9, 1.6, 0.7), (-1.0, -1.4, -1.9, -1.4, -2.0), (-1.3, -1.4, -1.8, -1.4, -2.0)),
 }
 
+#: table 7.9, φ = 1: length over height of a free-standing wall without return corners -> c_p,net of zones A, B, C, D
+FREE_WALL: dict[float, tuple[float, float, float, float]] = {
+    3.0: (2.3, 1.4, 1.2, 1.2),
+    5.0: (2.9, 1.8, 1.4, 1.2),
+    10.0: (3.4, 2.1, 1.7, 1.2),
+}
+#: table 7.9, φ = 1: with return corners at least as long as the wall is high
+FREE_WALL_RETURNS = (2.1, 1.8, 1.4, 1.2)
+#: figure 7.19: ends of zones A, B and C, as shares of the height
+FREE_WALL_ZONES = (0.3, 2.0, 4.0)
+
 
 def _between(keys: list[float], at: float) -> tuple[float, float, float]:
     """The two keys around a value and the share of the way from the first; outside, the end twice."""
