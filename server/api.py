@@ -463,10 +463,10 @@ def panel(request: HttpRequest, project_id: UUID, name: str, revision: int | Non
     return surfaces.panel_out(_chain(request, project_id, revision), name)
 
 
-@api.get("/projects/{project_id}/loads", response={200: list[schemas.TracedLoad], 422: schemas.Problem})
+@api.get("/projects/{project_id}/loads", response={200: schemas.TracedOut, 422: schemas.Problem})
 def member_loads(
     request: HttpRequest, project_id: UUID, member: str, case: str, revision: int | None = None
-) -> list[schemas.TracedLoad]:
+) -> schemas.TracedOut:
     """The line loads on a member in a case, traced back to their panels."""
     return surfaces.traced(_chain(request, project_id, revision), member, case)
 

@@ -109,6 +109,14 @@ class Settlement:
     movement: Floats
 
 
+@dataclass(frozen=True)
+class Reduction:
+    """α_A of the imposed load that a member takes from panels: the area it takes in m², and the factor."""
+
+    area: float
+    factor: float
+
+
 #: a part of a panel: its corners (k, 2), area and centroid
 Region = tuple[Floats, float, Floats]
 
@@ -119,7 +127,8 @@ class Loading:
     case what of it cladding gives to the ground, past the structure.
 
     lines: loads stated on members; surfaces: those on panels; spread: the line loads that the panels' carriers take;
-    leans: case -> its imperfection cases along X and Y. regions: parts of panels cut out so far.
+    leans: case -> its imperfection cases along X and Y. regions: parts of panels cut out so far. reductions: by case and number
+    of a member.
     """
 
     cases: list[Case] = field(default_factory=list)
@@ -133,6 +142,7 @@ class Loading:
     grounded: dict[int, Floats] = field(default_factory=dict)
     leans: dict[int, tuple[int, int]] = field(default_factory=dict)
     regions: dict[tuple[str, bytes], list[Region]] = field(default_factory=dict)
+    reductions: dict[tuple[int, int], Reduction] = field(default_factory=dict)
 
     def add_case(self, case: Case) -> int:
         """Add a case and give its number."""

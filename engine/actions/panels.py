@@ -68,12 +68,10 @@ def press(
 ) -> None:
     """Load a panel, or the part of it within a polygon (k, 3), with a pressure in N/m² of its surface.
 
-    pressure: even, or at the panel's origin with its change along s and t. The expected resultant is pressure times area. What
-    acts on cladding beyond the lines of the steel is spread over the area between them.
+    pressure: even, or at the panel's origin with its change along s and t; none at all is kept to be told. The expected resultant
+    is pressure times area. What acts on cladding beyond the lines of the steel is spread over the area between them.
     """
     terms = pressure if isinstance(pressure, tuple) else (pressure, 0.0, 0.0)
-    if not any(terms):
-        return
     if panel.cover != 1:
         terms = (terms[0] * panel.cover, terms[1] * panel.cover, terms[2] * panel.cover)
         why += f"{' · ' if why else ''}{panel.cover:.3f} (cladding over the area between the lines of the steel)"
@@ -184,6 +182,21 @@ def _fields(flat: Floats, numbers: Ints, clip: Polygon) -> Fields:
     return Fields(numbers[which], s, low, high, (s[:, 0] - flat[which, 0, 0]) * rate, rate, clip)
 
 
+def areas(panel: Panel, structure: Structure) -> dict[str, list[Floats]]:
+    """By carrier the parts of the panel that it takes, (k, 2) each in the panel's coordinates."""
+    whole = outline(panel)
+    found: dict[str, list[Floats]] = {}
+    for turn, f in fields(panel, structure):
+        for member, s, low, high in zip(f.member.tolist(), f.s, f.low, f.high, strict=True):
+            strip: BaseGeometry = Polygon([(s[0], low[0]), (s[1], low[1]), (s[1], high[1]), (s[0], high[0])])
+            if f.clip is not None:
+                strip = strip.intersection(f.clip)
+            back = shapely.affinity.affine_transform(strip, [*turn.T.ravel(), 0, 0])
+            if member != GROUND:
+                found.setdefault(structure.members[member].name, []).extend(pieces(back.intersection(whole)))
+    return found
+
+
 def chords(polygon: Floats, f: Fields) -> tuple[Ints, Floats, Floats]:
     """Where and how wide a polygon (k, 2) without holes lies in each field.
 
@@ -240,6 +253,8 @@ def spread(structure: Structure, loading: Loading) -> LineTable:
     known: dict[tuple[str, bytes], list[tuple[Fields, Floats, Ints, Floats, Floats]]] = {}
     found: list[tuple[Floats | Ints, ...]] = []
     for number, load in enumerate(loading.surfaces):
+        if not any(load.pressure):
+            continue
         panel = panels[load.panel]
         if load.panel not in takes:
             takes[load.panel] = fields(panel, structure)

@@ -403,8 +403,26 @@ class PanelBrief(BaseModel):
 Flat = tuple[float, float]
 
 
+class StepsOut(BaseModel):
+    """The steps of EN 1991-1-4 4.2 to 4.5 to q_p(z_e), speed in m/s, heights in m, q_b in kN/m²; and e = min(b, 2h)."""
+
+    z: float
+    speed: float
+    basic: float
+    terrain: str
+    terrain_factor: float
+    roughness: float
+    orography: float
+    turbulence: float
+    exposure: float
+    b: float
+    height: float
+    e: float
+
+
 class ZoneOut(BaseModel):
-    """A wind zone on a panel: (c_pe,10, c_pe,1) of its two sets; peak: q_p(z_e) in kN/m²."""
+    """A wind zone on a panel: (c_pe,10, c_pe,1) of its two sets, and the printed values that they lie between; peak: q_p(z_e) in
+    kN/m², with its steps."""
 
     direction: str
     letter: str
@@ -414,6 +432,8 @@ class ZoneOut(BaseModel):
     pressure: Flat
     peak: float
     source: str
+    read: list[str]
+    steps: StepsOut
 
 
 class SurfaceLoadOut(BaseModel):
@@ -429,8 +449,11 @@ class SurfaceLoadOut(BaseModel):
 
 
 class CarrierOut(BaseModel):
+    """A member that carries a panel, and the parts of it whose load it takes."""
+
     member: str
     line: list[Flat]
+    takes: list[list[Flat]]
 
 
 class PanelOut(BaseModel):
@@ -469,6 +492,16 @@ class TracedLoad(BaseModel):
     panel: str
     zone: str
     why: str
+
+
+class TracedOut(BaseModel):
+    """The line loads on a member of one case, or why there are none. area, factor: m² of deck that it takes and α_A of it, where
+    imposed load is reduced by area."""
+
+    loads: list[TracedLoad]
+    nothing: list[str]
+    area: float | None
+    factor: float | None
 
 
 class ClimateOut(BaseModel):

@@ -5,11 +5,12 @@ from __future__ import annotations
 import numpy as np
 from shapely.geometry import Polygon
 
-from engine.actions.panels import cut
+from engine.actions.panels import areas, cut
 from engine.analysis.elements import local_axes
 from engine.chain import Chain
 from engine.errors import ModelError
 from engine.standards.en.wind_cases import Wind, hall_winds, local_pressures
+from engine.standards.en.wind_zones import Zone
 from engine.structure.model import Floats, Panel, Structure
 from server.projects import schemas
 
@@ -84,6 +85,25 @@ def wind_out(winds: list[Wind]) -> list[schemas.WindOut]:
     return found
 
 
+def _steps(w: Wind, zone: Zone) -> schemas.StepsOut:
+    """How q_p(z_e) of a zone and the extent of the zones come about."""
+    p, b = w.pressures[zone.height], w.box
+    return schemas.StepsOut(
+        z=p.z,
+        speed=p.speed,
+        basic=p.basic / 1000,
+        terrain=p.terrain,
+        terrain_factor=p.terrain_factor,
+        roughness=p.roughness,
+        orography=p.orography,
+        turbulence=p.turbulence,
+        exposure=p.exposure,
+        b=b.across(w.direction),
+        height=b.height,
+        e=b.e(w.direction),
+    )
+
+
 def local_out(chain: Chain) -> list[schemas.LocalOut]:
     """Local pressures of secondary members."""
     return [
@@ -101,25 +121,28 @@ def local_out(chain: Chain) -> list[schemas.LocalOut]:
     ]
 
 
-def traced(chain: Chain, member: str, case: str) -> list[schemas.TracedLoad]:
-    """The line loads on a member in a case, each with the panel and zone it comes from. Raises ModelError."""
-    if member not in chain.structure.index:
+def traced(chain: Chain, member: str, case: str) -> schemas.TracedOut:
+    """The line loads on a member in a case, each with the panel and zone it comes from, and why there is none. Raises
+    ModelError."""
+    structure, loading = chain.structure, chain.loading
+    if member not in structure.index:
         raise ModelError(f"There is no member “{member}”.", "member")
-    number = next((i for i, c in enumerate(chain.loading.cases) if c.symbol == case), None)
+    number = next((i for i, c in enumerate(loading.cases) if c.symbol == case), None)
     if number is None:
         raise ModelError(f"There is no case “{case}”.", "case")
-    table = chain.loading.table(chain.structure)
-    own = np.flatnonzero((table.case == number) & (table.member == chain.structure.index[member]))
-    structure = chain.structure
+    table = loading.table(structure)
+    own = np.flatnonzero((table.case == number) & (table.member == structure.index[member]))
     found, m = [], structure.member(member)
     axes = local_axes(structure.xyz[[m.nodes[0]]], structure.xyz[[m.nodes[-1]]], np.array([m.roll]))[0]
+    reduction = loading.reductions.get((number, structure.index[member]))
     for k in own[np.argsort(table.start[own], kind="stable")].tolist():
-        surface = chain.loading.surfaces[table.surface[k]] if table.surface[k] >= 0 else None
+        surface = loading.surfaces[table.surface[k]] if table.surface[k] >= 0 else None
         ends = table.first[k] / 1000, table.last[k] / 1000
         first, last, own_first, own_last = (tuple(v.tolist()) for v in (*ends, *(axes @ end for end in ends)))
         widths = None
         if surface and surface.pressure[0] and not any(surface.pressure[1:]):
-            a, b = (float(np.linalg.norm(end)) * 1000 / abs(surface.pressure[0]) for end in ends)
+            full = abs(surface.pressure[0]) / 1000 * (reduction.factor if reduction else 1.0)
+            a, b = (float(np.linalg.norm(end)) / full for end in ends)
             widths = (a, b)
         found.append(
             schemas.TracedLoad(
@@ -135,7 +158,39 @@ def traced(chain: Chain, member: str, case: str) -> list[schemas.TracedLoad]:
                 why=surface.why if surface else "",
             )
         )
-    return found
+    return schemas.TracedOut(
+        loads=found,
+        nothing=[] if found else nothing(chain, member, number),
+        area=reduction.area if reduction else None,
+        factor=reduction.factor if reduction else None,
+    )
+
+
+def nothing(chain: Chain, member: str, case: int) -> list[str]:
+    """Why no line load of a case lies on a member, in words."""
+    structure, loading = chain.structure, chain.loading
+    symbol = loading.cases[case].symbol
+    borne = [panel for panel in structure.panels if member in panel.carriers]
+    words = []
+    for panel in borne:
+        here = [s for s in loading.surfaces if s.case == case and s.panel == panel.name]
+        reasons = list(dict.fromkeys(s.why for s in here if not any(s.pressure)))
+        if not here:
+            words.append(f"Nothing of {symbol} acts on {panel.name}.")
+        elif len(reasons) == len({s.why for s in here}):
+            words.append(f"{symbol} is nought on {panel.name}: {'; '.join(reasons)}.")
+        else:
+            words.append(f"What {symbol} puts on {panel.name} lies on its other carriers.")
+    if borne:
+        return words
+    words.append("No panel rests on it: it takes what other members hand to it.")
+    factors = [r.factor for (of, _), r in loading.reductions.items() if of == case]
+    if factors:
+        words.append(
+            f"Its load is that of the beams above, each reduced by α_A of its own area ({min(factors):.2f} to "
+            f"{max(factors):.2f}); it is not reduced further."
+        )
+    return words
 
 
 def panel_out(chain: Chain, name: str) -> schemas.PanelOut:
@@ -160,7 +215,9 @@ def panel_out(chain: Chain, name: str) -> schemas.PanelOut:
                         suction=zone.both[0],
                         pressure=zone.both[1],
                         peak=w.peak(zone) / 1000,
-                        source=zone.source + (f", · {zone.factor:g} (figure 7.10)" if zone.factor != 1 else ""),
+                        source=zone.source,
+                        read=list(zone.read),
+                        steps=_steps(w, zone),
                     )
                 )
     loads = []
@@ -179,11 +236,12 @@ def panel_out(chain: Chain, name: str) -> schemas.PanelOut:
                 why=load.why,
             )
         )
-    carriers = []
+    carriers, taken = [], areas(panel, structure)
     for carrier in panel.carriers:
         member = structure.member(carrier)
         ends = structure.xyz[[member.nodes[0], member.nodes[-1]]]
-        carriers.append(schemas.CarrierOut(member=carrier, line=_flat(ends, origin, basis)))
+        parts = [_flat(panel.place_of(part), origin, basis) for part in taken.get(carrier, [])]
+        carriers.append(schemas.CarrierOut(member=carrier, line=_flat(ends, origin, basis), takes=parts))
     span = panel.span @ basis.T
     return schemas.PanelOut(
         name=name,

@@ -82,7 +82,9 @@ class Panels(ApiCase):
 
     def test_a_load_is_traced_back_to_its_panel(self):
         project = self.new()
-        rows = self.client.get(f"/api/projects/{project['id']}/loads?member=frame-4/rafter-AB-left&case=W1").json()
+        rows = self.client.get(f"/api/projects/{project['id']}/loads?member=frame-4/rafter-AB-left&case=W1").json()[
+            "loads"
+        ]
         self.assertEqual({r["panel"] for r in rows}, {"roof-AB-left"})
         self.assertEqual([r["zone"] for r in rows], ["G", "H"])
         self.assertAlmostEqual(rows[-1]["end"], 12.185, delta=1e-3)
@@ -93,7 +95,8 @@ class Panels(ApiCase):
             self.assertAlmostEqual(x, 0, delta=1e-9)
             self.assertAlmostEqual(y, 0, delta=1e-9)
             self.assertAlmostEqual(z, sum(v * v for v in row["first"]) ** 0.5, delta=1e-9)
-        weight = self.client.get(f"/api/projects/{project['id']}/loads?member=frame-4/rafter-AB-left&case=G1").json()
+        traced = self.client.get(f"/api/projects/{project['id']}/loads?member=frame-4/rafter-AB-left&case=G1").json()
+        weight = traced["loads"]
         self.assertEqual([(r["panel"], r["widths"]) for r in weight], [("", None)])
         # steel at 10°: g sin 10° along the rafter, g cos 10° across it
         x, _, z = weight[0]["own_first"]
@@ -101,6 +104,57 @@ class Panels(ApiCase):
         self.assertAlmostEqual(z / weight[0]["first"][2], 0.984808, delta=1e-6)
         unknown = self.client.get(f"/api/projects/{project['id']}/loads?member=frame-4/rafter-AB-left&case=W99")
         self.assertEqual(unknown.json()["place"], "case")
+
+    def test_no_load_says_why(self):
+        project = self.new()
+
+        def told(member, case):
+            answer = self.client.get(f"/api/projects/{project['id']}/loads?member={member}&case={case}").json()
+            self.assertEqual(answer["loads"], [])
+            return " ".join(answer["nothing"])
+
+        self.assertIn("No panel rests on it", told("bay-1/ridge-beam-AB", "W1"))
+        # snow lies on roofs alone
+        self.assertIn("Nothing of S1 acts on wall-A", told("frame-4/column-A", "S1"))
+
+    def test_a_zone_tells_the_steps_to_its_pressure(self):
+        project = self.new()
+        panel = self.client.get(f"/api/projects/{project['id']}/panel?name=roof-AB-left").json()
+        zone = next(z for z in panel["zones"] if z["direction"] == "left" and z["letter"] == "H")
+        # 10°, between 5° and 15° of table 7.4a
+        self.assertEqual(zone["read"], ["between -0.60 at 5° and -0.30 at 15°", "between +0.00 at 5° and +0.20 at 15°"])
+        steps = zone["steps"]
+        self.assertAlmostEqual(steps["exposure"] * steps["basic"], zone["peak"], delta=1e-9)
+        self.assertAlmostEqual(steps["e"], min(steps["b"], 2 * steps["height"]))
+        taken = {c["member"]: c["takes"] for c in panel["carriers"]}
+        (part,) = taken["frame-4/rafter-AB-left"]
+        xs, ys = zip(*part, strict=True)
+        self.assertAlmostEqual(max(xs) - min(xs), 6.0, delta=1e-6)
+        self.assertAlmostEqual(max(ys) - min(ys), 12.185, delta=1e-3)
+
+    def test_the_reduction_by_area_is_told_of_beams_and_of_what_stands_below(self):
+        floor = {
+            "kind": "floor",
+            "name": "deck",
+            "across": ["A", "B"],
+            "along": ["2", "4"],
+            "level": 3.0,
+            "reduced": True,
+        }
+        project = self.new()
+        self.edit(project, 1, ("jigs", [floor]))
+        chain = self.client.get(f"/api/projects/{project['id']}/chain").json()
+        case = next(c["symbol"] for c in chain["cases"] if c["nature"] == "imposed" and "floors" in c["name"])
+        joist = next(m["name"] for m in chain["members"] if m["role"] == "joist")
+        post = next(m["name"] for m in chain["members"] if m["name"].startswith("deck/column"))
+        answer = self.client.get(f"/api/projects/{project['id']}/loads?member={joist}&case={case}").json()
+        # category B: 5/7 · 0.7 + 10 / A, at most 1
+        self.assertAlmostEqual(answer["factor"], min(1.0, 0.5 + 10 / answer["area"]), delta=1e-9)
+        widths = answer["loads"][0]["widths"]
+        length = answer["loads"][-1]["end"]
+        self.assertAlmostEqual(sum(widths) / 2 * length, answer["area"], delta=0.01)
+        below = self.client.get(f"/api/projects/{project['id']}/loads?member={post}&case={case}").json()
+        self.assertTrue(any("not reduced further" in words for words in below["nothing"]), below)
 
     def test_a_load_off_its_member_is_refused_with_the_reason(self):
         project = self.new()

@@ -7,7 +7,7 @@ from dataclasses import replace
 import numpy as np
 from numpy.typing import ArrayLike
 
-from engine.actions.cases import Loading
+from engine.actions.cases import Loading, Reduction
 from engine.standards.en.combinations import PSI
 from engine.structure.model import Floats, Structure
 
@@ -55,6 +55,8 @@ def reduce_by_area(loading: Loading, structure: Structure) -> None:
     for category in set(categories.tolist()):
         own = categories == category
         factors[rows[own]] = area_factor(total[own], category)
+    for k, taken in zip(rows.tolist(), total.tolist(), strict=True):
+        loading.reductions[int(table.case[k]), int(table.member[k])] = Reduction(taken, float(factors[k]))
     lost = ((1 - factors) * (table.end - table.start))[:, None] * (table.first + table.last) / 2
     for case in np.unique(table.case[rows]).tolist():
         loading.expected[case] = loading.expected[case] - lost[table.case == case].sum(axis=0)

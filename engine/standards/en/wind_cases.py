@@ -42,7 +42,8 @@ class Wind:
     def outside(self, zone: Zone, pick: int) -> tuple[float, str]:
         """Factor on the coefficient of a zone beside q_p(z_e): c_pe,10 of a set, with the lack of correlation of windward and
         leeward walls (7.2.2(3)) and c_s c_d (5.3(3)), and how it is written. Neither acts on the pressure inside."""
-        c, words = zone.both[pick][0], f"c_pe {zone.both[pick][0]:+.2f} ({zone.source})"
+        read = f", {zone.read[pick]}" if zone.read[pick] else ""
+        c, words = zone.both[pick][0], f"c_pe {zone.both[pick][0]:+.2f} ({zone.source}{read})"
         if zone.letter in "DE" and self.correlation != 1:
             c, words = c * self.correlation, f"{words} · {self.correlation:.2f} (7.2.2(3))"
         if self.structural != 1:
@@ -173,14 +174,15 @@ def add_wind(loading: Loading, structure: Structure, document: Document) -> None
         words = f"; on the parapet {sum(abs(p.force).sum() for p in pushes) / 1000:.1f} kN" if pushes else ""
         for name, note, loads in add(w, document):
             rubbed = [(p, d, q, points, "friction", why) for p, d, q, points, why in _friction(w, document, structure)]
-            loads = [row for row in [*loads, *drawn, *rubbed] if abs(row[2]) > NOTHING]
+            loads = [*loads, *drawn, *rubbed]
             key = tuple(
                 sorted(
                     (p.name, tuple(np.round(d, 6)), round(q, 6), points.round(6).tobytes())
                     for p, d, q, points, _, _ in loads
+                    if abs(q) > NOTHING
                 )
             )
-            if key in seen or not loads:
+            if key in seen or not key:
                 continue
             count += 1
             seen[key] = name

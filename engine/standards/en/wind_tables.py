@@ -236,6 +236,16 @@ def coefficient(table: dict[float, dict[str, Both]], zone: str, at: float) -> Bo
     return mix(0), mix(1)
 
 
+def reading(table: dict[float, dict[str, Both]], zone: str, at: float, unit: str, which: int) -> str:
+    """The printed c_pe,10 that a value of `coefficient` lies between, with the rows they stand in; "" in a printed row. which: 0
+    of the suction set, 1 of the pressure set."""
+    low, high, share = _between(sorted(table), at)
+    if share * (1 - share) < 1e-9:
+        return ""
+    rows = [f"{table[key][zone][which][0]:+.2f} at {key:g}{unit}" for key in (low, high)]
+    return "between " + " and ".join(rows)
+
+
 def canopy(
     table: dict[float, tuple[tuple[float, ...], tuple[float, ...], tuple[float, ...]]], pitch: float, blockage: float
 ) -> tuple[tuple[float, ...], tuple[float, ...]]:

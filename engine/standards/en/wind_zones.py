@@ -70,7 +70,7 @@ class Zone:
     """A zone on a panel: its polygon in space, its coefficients, and how they came about.
 
     face: which zones change sign together: "front" and "back" of the roof, "flat", "wall". height: z_e. factor: of a bay
-    behind the first. source: table and what it was entered with.
+    behind the first. source: table and what it was entered with; read: of both sets, which printed values they lie between.
     """
 
     panel: Panel
@@ -81,6 +81,7 @@ class Zone:
     height: float
     source: str
     factor: float = 1.0
+    read: tuple[str, str] = ("", "")
 
 
 def box(structure: Structure, ground: float) -> Box:
@@ -253,9 +254,15 @@ def _strips(
         if factor != 1.0:
             both = tuple((c10 * factor, c1 * factor) for c10, c1 in both)  # type: ignore[assignment]
         points = on_roof(panel, *_plan(b, direction, u, v))
-        kind = "flat" if letter == "I" and table in tables.FLAT.values() else face
-        found.append(Zone(panel, letter, points, both, kind, b.height, source, factor))
+        flat = table in tables.FLAT.values()
+        kind = "flat" if letter == "I" and flat else face
+        read = _read(table, letter, at, "" if flat else "°")
+        found.append(Zone(panel, letter, points, both, kind, b.height, source, factor, read))
     return found
+
+
+def _read(table: dict[float, dict[str, Both]], letter: str, at: float, unit: str) -> tuple[str, str]:
+    return tables.reading(table, letter, at, unit, 0), tables.reading(table, letter, at, unit, 1)
 
 
 def _flat(b: Box, direction: Direction, eaves: Eaves, panel: Panel) -> list[Zone]:
@@ -329,9 +336,9 @@ def _lengthwise(
         outer = (low, low + corner) if outer_first else (high - corner, high)
         others = (low + corner, high) if outer_first else (low, high - corner)
         rows = [("F", edge, outer), ("G", edge, others), rest, behind]
-        at = -panel.pitch if trough else panel.pitch
-        source = f"table 7.4b, α = {at:.1f}°"
-        return _strips(b, direction, panel, rows, tables.DUOPITCH_ALONG, at, source, "front")
+        alpha = -panel.pitch if trough else panel.pitch
+        source = f"table 7.4b, α = {alpha:.1f}°"
+        return _strips(b, direction, panel, rows, tables.DUOPITCH_ALONG, alpha, source, "front")
     corner = min(e / 4, (high - low) / 2)
     first, last = ("Fl", "Fu") if low_first else ("Fu", "Fl")
     if panel.place == "overhang":
@@ -398,6 +405,7 @@ def _wall_zones(structure: Structure, b: Box, direction: Direction) -> list[Zone
                         "wall",
                         ze,
                         source,
+                        read=_read(tables.WALLS, letter, slenderness, ""),
                     )
                 )
             continue
@@ -420,6 +428,7 @@ def _wall_zones(structure: Structure, b: Box, direction: Direction) -> list[Zone
                     "wall",
                     b.height,
                     source,
+                    read=_read(tables.WALLS, letter, slenderness, ""),
                 )
             )
     return found

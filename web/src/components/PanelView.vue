@@ -35,6 +35,14 @@ const sheet = computed(() => {
 const at = (p: readonly number[]): Point => sheet.value.at(p[0]!, p[1]!)
 const outline = computed(() => path((panel.value?.outline ?? []).map(at), true))
 const carriers = computed(() => (panel.value?.carriers ?? []).map((c) => ({ name: c.member, d: path(c.line.map(at)) })))
+/** What the selected member takes of the panel. */
+const taken = computed(() => {
+  const parts = panel.value?.carriers.find((c) => c.member === bench.selected)?.takes ?? []
+  return {
+    d: parts.map((part) => path(part.map(at), true)).join(''),
+    area: parts.reduce((sum, part) => sum + area(part), 0),
+  }
+})
 
 interface Patch {
   key: string
@@ -154,6 +162,7 @@ const blows = computed(() => {
       <path v-for="c in carriers" :key="c.name" :d="c.d" class="carrier">
         <title>{{ c.name }}</title>
       </path>
+      <path v-if="taken.d" :d="taken.d" class="taken" />
       <path :d="outline" class="edge" />
       <g v-for="p in shown" :key="`${p.key} words`" class="words">
         <text :x="p.label[0]" :y="p.way === 'two' ? p.label[1] - 3 : p.label[1] + 4">
@@ -197,6 +206,7 @@ const blows = computed(() => {
         >{{ total.toFixed(1) }} m² · {{ panel.carriers.length }} carriers · spans
         {{ panel.two_way ? 'two ways' : 'one way' }}</span
       >
+      <span v-if="taken.area"><i class="takes" /> {{ bench.member?.label }} takes {{ taken.area.toFixed(1) }} m²</span>
       <span v-if="bench.state && !loads.length">No load of {{ bench.state }} on this panel.</span>
     </footer>
   </div>
@@ -262,6 +272,14 @@ svg {
   stroke-dasharray: 10 3 2 3;
   opacity: 0.45;
 }
+.taken {
+  pointer-events: none;
+  fill: var(--chalk);
+  fill-opacity: 0.12;
+  stroke: var(--chalk);
+  stroke-width: 1.8;
+  stroke-dasharray: 6 4;
+}
 .edge {
   fill: none;
   stroke: var(--ink);
@@ -313,6 +331,9 @@ footer i {
 }
 .pull {
   background: #b9cdd6;
+}
+footer .takes {
+  border: 1px dashed var(--chalk);
 }
 .press {
   background: repeating-linear-gradient(45deg, #c5d3b2 0 3px, #7d9a5e 3px 4px);

@@ -15,6 +15,17 @@ const zone = computed(() => (kind.value === 'zone' ? bench.panel?.zones[number.v
 const load = computed(() => (kind.value === 'load' ? bench.panel?.loads[number.value] : undefined))
 const winds = computed(() => bench.chain?.winds?.find((w) => w.direction === zone.value?.direction))
 const two = computed(() => zone.value && zone.value.suction[0] !== zone.value.pressure[0])
+/** The one set of coefficients, or both where their signs differ. */
+const sets = computed(() =>
+  zone.value ? (two.value ? [zone.value.suction, zone.value.pressure] : [zone.value.suction]) : [],
+)
+const steps = computed(() => {
+  const p = zone.value?.steps
+  if (!p) return ''
+  const exposure = `k_r ${p.terrain_factor.toFixed(3)} (terrain ${p.terrain}) · c_r(z) ${p.roughness.toFixed(3)} · c_o ${p.orography.toFixed(2)} · I_v(z) ${p.turbulence.toFixed(3)} · c_e(z) ${p.exposure.toFixed(3)}`
+  const extent = `e = min(b, 2h) = min(${p.b.toFixed(2)}, ${(2 * p.height).toFixed(2)}) = ${p.e.toFixed(2)} m: e/10 ${(p.e / 10).toFixed(2)}, e/5 ${(p.e / 5).toFixed(2)}, e/4 ${(p.e / 4).toFixed(2)}, e/2 ${(p.e / 2).toFixed(2)}`
+  return `z_e ${p.z.toFixed(2)} m · v_b ${p.speed.toFixed(2)} m/s · q_b ${p.basic.toFixed(3)} kN/m² · ${exposure}; ${extent}`
+})
 const f = (x: number, digits = 2) => minus(x.toFixed(digits))
 function blow(direction: (typeof DIRECTIONS)[number]) {
   bench.wind = direction
@@ -63,11 +74,21 @@ function showCase(event: Event) {
         <span title="Peak velocity pressure at the reference height (4.8)">q_p(z_e)</span
         ><b>{{ f(zone.peak, 3) }} kN/m²</b>
       </div>
-      <p class="note">{{ minus(zone.source) }}</p>
-      <p v-for="[c, why] in winds?.inside ?? []" :key="c" class="note mono">
-        w = q_p (c_pe − c_pi) = {{ f(zone.peak, 3) }} · ({{ f(zone.suction[0]) }} − {{ f(c) }}) =
-        {{ f(zone.peak * (zone.suction[0] - c)) }} kN/m² <br /><span>c_pi: {{ minus(why) }}; (5.1), (5.2)</span>
+      <p class="note">
+        {{ minus(zone.source)
+        }}<template v-for="(set, i) in sets" :key="i"
+          ><br v-if="zone.read[i]" />{{ zone.read[i] ? `${f(set[0])} ${minus(zone.read[i]!)}` : '' }}</template
+        >
       </p>
+      <p class="note mono">{{ steps }}</p>
+      <template v-for="(set, i) in sets" :key="i">
+        <p v-for="[c, why] in winds?.inside ?? []" :key="c" class="note mono">
+          w = q_p (c_pe − c_pi) = {{ f(zone.peak, 3) }} · ({{ f(set[0]) }} {{ c < 0 ? '+' : '−' }}
+          {{ Math.abs(c).toFixed(2) }}) = {{ f(zone.peak * (set[0] - c)) }} kN/m² <br /><span
+            >c_pi {{ f(c) }}: {{ minus(why) }}; (5.1), (5.2)</span
+          >
+        </p>
+      </template>
     </template>
     <template v-else-if="load">
       <h4>

@@ -1,22 +1,23 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { api, typed, type Schemas } from '../../api/client'
 import { minus } from '../../lib/quantity'
 import { useWorkbench } from '../../stores/workbench'
 
 /** Which loads of the shown case lie on the selected member, and the panel that each comes from. */
 const bench = useWorkbench()
-const rows = ref<Schemas['TracedLoad'][]>([])
+const found = ref<Schemas['TracedOut']>()
+const rows = computed(() => found.value?.loads ?? [])
 watch(
   () => [bench.selected, bench.state, bench.chain?.revision] as const,
   async ([member, state, revision]) => {
-    rows.value = []
+    found.value = undefined
     const now = bench.project
     if (!now || !member || !revision || !bench.chain?.cases?.some((c) => c.symbol === state)) return
     const { data } = await api.GET('/api/projects/{project_id}/loads', {
       params: { path: { project_id: now.id }, query: { member, case: state, revision } },
     })
-    if (member === bench.selected && state === bench.state) rows.value = (data ?? []).map((r) => typed('TracedLoad', r))
+    if (member === bench.selected && state === bench.state && data) found.value = typed('TracedOut', data)
   },
   { immediate: true },
 )
@@ -46,7 +47,13 @@ const even = (r: Schemas['TracedLoad']) => r.first.every((x, i) => Math.abs(x - 
         </button>
       </li>
     </ul>
-    <p v-if="!rows.length" class="note">No line load of {{ bench.state }} lies on it.</p>
+    <p v-if="found?.factor != null" class="note">
+      Takes {{ found.area!.toFixed(1) }} m² of deck: imposed load · α_A = {{ found.factor.toFixed(2) }} (EN 1991-1-1
+      (6.1)), in the loads above.
+    </p>
+    <p v-if="found && !rows.length" class="note">
+      No line load of {{ bench.state }} lies on it. {{ found.nothing.map(minus).join(' ') }}
+    </p>
   </template>
 </template>
 
