@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import NumberField from '../components/NumberField.vue'
 import { balanceOf } from '../lib/ledger'
 import { fixed } from '../lib/quantity'
@@ -15,6 +15,13 @@ import SheetHead from './SheetHead.vue'
 const bench = useWorkbench()
 const parts = ['Cases', 'Surfaces', 'Wind', 'By hand', 'Local'] as const
 const part = ref<(typeof parts)[number]>('Cases')
+// a zone that is pointed at is proved beside the surfaces
+watch(
+  () => bench.spot,
+  (spot) => {
+    if (spot) part.value = 'Surfaces'
+  },
+)
 const off = computed(() => (bench.chain?.cases ?? []).filter((c) => !c.holds).length)
 const leaning = ref(false)
 const cases = computed(() => (bench.chain?.cases ?? []).filter((c) => leaning.value || c.nature !== 'imperfection'))

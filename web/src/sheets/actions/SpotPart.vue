@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, useTemplateRef, watch } from 'vue'
 import { minus } from '../../lib/quantity'
 import { useWorkbench } from '../../stores/workbench'
 
@@ -14,6 +14,8 @@ const [kind, number] = [computed(() => bench.spot.split(' ')[0]), computed(() =>
 const zone = computed(() => (kind.value === 'zone' ? bench.panel?.zones[number.value] : undefined))
 const load = computed(() => (kind.value === 'load' ? bench.panel?.loads[number.value] : undefined))
 const winds = computed(() => bench.chain?.winds?.find((w) => w.direction === zone.value?.direction))
+const head = useTemplateRef<HTMLElement>('head')
+watch(head, (at) => at?.scrollIntoView({ block: 'start' }))
 const two = computed(() => zone.value && zone.value.suction[0] !== zone.value.pressure[0])
 /** The one set of coefficients, or both where their signs differ. */
 const sets = computed(() =>
@@ -61,7 +63,7 @@ function showCase(event: Event) {
       </select>
     </label>
     <template v-if="zone">
-      <h4>
+      <h4 ref="head">
         Zone {{ zone.letter }} <span>wind from the {{ zone.direction }}</span>
       </h4>
       <div class="pairs">
@@ -91,7 +93,7 @@ function showCase(event: Event) {
       </template>
     </template>
     <template v-else-if="load">
-      <h4>
+      <h4 ref="head">
         {{ load.case }} <span>{{ load.zone }}</span>
       </h4>
       <div class="pairs">
