@@ -142,6 +142,18 @@ class SteelValues(Part):
     eta: Annotated[
         float, _number("η", "of the shear area of I sections · EN 1993-1-1 6.2.6(3), EN 1993-1-5 5.1", 1, 1.2)
     ] = 1.0
+    modification: Annotated[
+        Literal["1", "(6.58)"],
+        Field(
+            title="f",
+            description="of lateral-torsional buckling for the shape of the moments, k_c = 1/√C_1; 1 is the safe side · "
+            "EN 1993-1-1 6.3.2.3(2)",
+        ),
+    ] = "1"
+    interaction: Annotated[
+        Literal["annex A", "annex B"],
+        Field(title="k_ij", description="method of the interaction factors · EN 1993-1-1 6.3.3(5)"),
+    ] = "annex B"
 
 
 class National(Part):

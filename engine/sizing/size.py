@@ -188,7 +188,7 @@ def _passes(chain: Chain, members: list[int], candidate: Section, columns: list[
         return False
     e = [int(j) for j in np.flatnonzero(np.isin(chain.response.elements.member, members))]
     v = section_values(chain.document, chain.response, verification.peaks, steel, e, slice(None), columns)
-    return bool((v["cls"] < 4).all() and max(v[key].max() for key in ("u_NM", "u_Vz", "u_Vy")) <= 1.0)
+    return bool((v["cls"] < 4).all() and max(v[key].max() for key in ("u_NM", "u_V")) <= 1.0)
 
 
 Analyse = Callable[..., Chain]

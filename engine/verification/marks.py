@@ -80,7 +80,7 @@ def _utilisations(document: Document, response: Response, verification: Verifica
 
     def sections(rows: slice) -> Floats:
         v = section_values(document, response, verification.peaks, verification.steel, rows, everything, everything)
-        most = np.maximum(np.maximum(np.maximum(v["u_NM"], v["n"]), v["u_Vz"]), v["u_Vy"]).max(axis=1)
+        most = np.maximum(np.maximum(v["u_NM"], v["n"]), v["u_V"]).max(axis=1)
         return np.where(within[rows, None], 0.0, np.nan_to_num(most))
 
     def stability(rows: slice) -> Floats:

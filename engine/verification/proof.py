@@ -99,7 +99,7 @@ def _values(
         if outcome.criterion == "section":
             values["u"] = max(values["u_NM"], values["n"]) if values["n"] > 1 else values["u_NM"]
         else:
-            values["u"] = max(values["u_Vz"], values["u_Vy"])
+            values["u"] = values["u_V"]
         return values, ["No deduction of bolt holes; connections are not covered."]
     if outcome.criterion == "critical":
         number = verification.strength[c]
@@ -150,11 +150,13 @@ def _values(
             )
         else:
             at = "the upper flange" if values["lift"] > 0 else "the shear centre"
-            notes.append(f"Loads act at {at}; ends of the segment are forks (k = k_w = 1); f = 1 in (6.58).")
+            notes.append(f"Loads act at {at}; ends of the segment are forks (k = k_w = 1).")
+            if "k_c" not in values:
+                notes.append("f = 1 in (6.58): safe side.")
         if flange == "inner":
             notes.append("Purlins on the flange in tension are not counted as a restraint of the segment: safe side.")
     if lengths.sway:
-        notes.append("Sway mode: C_my at least 0.9 (table B.3).")
+        notes.append(f"Sway mode: C_my {'at least 0.9 (table B.3)' if 'C_yy' not in values else 'not below 1'}.")
     if values["as_whole_y"] or values["as_whole_z"]:
         said = in_words(combined, verification.strength[c])
         notes.append(f"N_cr is that of the buckling analysis, α_cr N_Ed{f' ({said})' if said else ''}.")

@@ -11,7 +11,7 @@ from engine.analysis.diagrams import Diagrams
 from engine.analysis.elements import Elements
 from engine.document import Document
 from engine.processors import shared_out
-from engine.standards.en.moments import counting, moment_factor, shape_of_moments
+from engine.standards.en.moments import amplification, counting, moment_factor, shape_of_moments
 from engine.structure.model import Bools, Floats, Ints, Member, Structure
 from engine.verification.effective_lengths import default_factors, stands_alone
 
@@ -64,7 +64,7 @@ class Segments:
     lateral-torsional buckling; free: (r,) whether an end of it is free; inside: (r,) whether all of it lies in a haunch or taper, where nothing is
     checked. Of a segment that does so in part only the rest counts, as if under a uniform moment.
     N: most compressive axial force; My: largest moment that counts (`moments.counting`), Mz: largest magnitude; C1, lift
-    and CmLT of the segment, Cmy of the member; My_most, Mz_most: largest magnitudes anywhere in the member. M_start, M_middle, M_end: moments with their sign.
+    and CmLT of the segment, Cmy of the member; Cmy_0: (2, r, c) a and b of its `moments.amplification`, with annex A alone; My_most, Mz_most: largest magnitudes anywhere in the member. M_start, M_middle, M_end: moments with their sign.
     """
 
     member: Ints
@@ -91,6 +91,7 @@ class Segments:
     free: Bools
     inside: Bools
     lengths: tuple[Lengths, ...]
+    Cmy_0: Floats | None = None
 
 
 def _interpolation(places: Floats, at: Floats) -> tuple[Floats, Floats, Floats]:
@@ -130,6 +131,7 @@ def cut_segments(document: Document, structure: Structure, elements: Elements, f
         ends = tuple(loose[i].tolist())
         key = (np.round(everywhere[own], 6).tobytes(), m.outer, m.inner, m.section.shape == "I", ends, plain[i])
         alike[key].append(i)
+    annex_a = document.national.steel.interaction == "annex A"
     each = forces.x.shape[1] * forces.N.shape[2]
     chunks = []
     for members in alike.values():
@@ -151,9 +153,9 @@ def cut_segments(document: Document, structure: Structure, elements: Elements, f
         warping = _warping(structure, members, spans) if prone else None
         # loads from above push on the outer flange; at the shear centre they do nothing
         from_above = prone and document.rules.loads_at == "upper flange"
-        return _cut(
-            np.array(members), e, everywhere[e[0]], spans, total, sway, forces, warping, from_above, plain[members[0]]
-        )
+        at = everywhere[e[0]]
+        own = np.array(members)
+        return _cut(own, e, at, spans, total, sway, forces, warping, from_above, plain[members[0]], annex_a)
 
     counts = np.zeros(len(structure.members), dtype=np.int64)
     for members, spans, _ in chunks:
@@ -166,6 +168,8 @@ def cut_segments(document: Document, structure: Structure, elements: Elements, f
             if name not in joined:
                 joined[name] = np.zeros((int(counts.sum()), *values.shape[1:]), dtype=values.dtype)
             joined[name][places] = values
+    if annex_a:
+        joined["Cmy_0"] = np.stack([joined.pop("Cmy_0a"), joined.pop("Cmy_0b")])
     per_row = [lengths[i] for i in joined["member"]]
     free = _cantilevers(joined, loose, everywhere, first)
     clear = np.array(plain)[joined["member"].astype(np.int64)]
@@ -232,11 +236,12 @@ def _cut(
     warping: Floats | None,
     from_above: bool,
     plain: tuple[float, float],
+    annex_a: bool,
 ) -> dict[str, Floats]:
     """Columns of Segments for members alike in geometry: e: (members, n) their elements, places: (n, stations) along each;
     spans: flange, start and end of their segments; total: their length; sway: (members, 1); warping: (members, spans), None where
     nothing buckles sideways; from_above: whether loads act at the outer flange; plain: from where to where the member has its
-    own section."""
+    own section; annex_a: whether C_my,0 is wanted."""
     at = np.concatenate([np.linspace(a, b, SAMPLES) for _, a, b in spans])
     value, slope, linear = _interpolation(places, at)
 
@@ -300,6 +305,11 @@ def _cut(
         "Mz_most": np.repeat(np.abs(run(forces.Mz)).max(axis=1)[:, None], len(spans), axis=1),
     }
     over_combinations |= dict(zip(("M_start", "M_middle", "M_end"), signed, strict=True))
+    if annex_a:
+        base, slope_n = amplification(whole)
+        over_combinations["Cmy_0a"] = np.repeat(np.where(sway, 1.0, base)[:, None], len(spans), axis=1)
+        slope_n = np.where(sway, np.maximum(slope_n, 0.0), slope_n)
+        over_combinations["Cmy_0b"] = np.repeat(slope_n[:, None], len(spans), axis=1)
     shape = (len(members) * len(spans), -1)
     return found | {name: np.ascontiguousarray(values.reshape(shape)) for name, values in over_combinations.items()}
 

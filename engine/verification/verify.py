@@ -217,7 +217,7 @@ def of_one(document: Document, combined: Combined, verification: Verification, n
         c = [verification.strength.index(number)]
         every = slice(None)
         v = section_values(document, combined.response, verification.peaks, verification.steel, every, every, c)
-        along = np.maximum(np.maximum(v["u_NM"], v["n"]), np.maximum(v["u_Vz"], v["u_Vy"]))[..., 0]
+        along = np.maximum(np.maximum(v["u_NM"], v["n"]), v["u_V"])[..., 0]
         grounds = verification.grounds
         s = stability_values(document, grounds.segments, grounds.steel, grounds.limits, every, c)
         held = np.where(grounds.segments.inside, 0.0, np.maximum(s["u_661"], s["u_662"])[:, 0])
@@ -291,6 +291,8 @@ def stability_values(
         limits[1, s.member[pick]][:, columns],
         document.national.steel.lambda_LT0,
         document.national.steel.beta,
+        document.national.steel.modification == "(6.58)",
+        None if s.Cmy_0 is None else (at(s.Cmy_0[0]), at(s.Cmy_0[1])),
     )
 
 
@@ -342,12 +344,12 @@ def _sections(
     def checked(block: tuple[int, int]) -> tuple[dict[str, Floats], Bools, Bools]:
         rows = slice(first[block[0]], first[block[1]])
         v = section_values(document, response, forces, steel, rows, slice(None), slice(None))
-        along[rows] = np.maximum(np.maximum(v["u_NM"], v["u_Vz"]), v["u_Vy"]).max(axis=2)
+        along[rows] = np.maximum(v["u_NM"], v["u_V"]).max(axis=2)
         hidden = within[rows]
         along[rows][hidden] = np.nan
         largest = {
             "section": np.where(v["n"] > 1.0, np.maximum(v["n"], v["u_NM"]), v["u_NM"]),
-            "shear": np.maximum(v["u_Vz"], v["u_Vy"]),
+            "shear": v["u_V"],
         }
         for u in largest.values():
             u[hidden] = np.nan

@@ -56,7 +56,14 @@ class Numbers(unittest.TestCase):
 class Proofs(unittest.TestCase):
     @classmethod
     def setUpClass(cls):
-        cls.chains = [run(failing_hall()), run(hall(frames=2, sections={"columns": "HEA 280", "rafters": "HEA 300"}))]
+        by_annex_a = hall(frames=2)
+        by_annex_a.national.steel.interaction = "annex A"
+        by_annex_a.national.steel.modification = "(6.58)"
+        cls.chains = [
+            run(by_annex_a),
+            run(failing_hall()),
+            run(hall(frames=2, sections={"columns": "HEA 280", "rafters": "HEA 300"})),
+        ]
 
     def proofs(self):
         for chain in self.chains:
@@ -99,6 +106,18 @@ class Proofs(unittest.TestCase):
             service = proof.title in (CRITERIA["deflection"][0], CRITERIA["sway"][0])
             self.assertEqual(combination.use, "deflection" if service else "strength")
             self.assertEqual(combination.formula, proof.formula)
+
+    def test_the_method_of_interaction_is_written_out(self):
+        found = {}
+        for chain, proof in self.proofs():
+            if proof.title == CRITERIA["interaction"][0]:
+                clauses = {step.clause for step in proof.steps}
+                found.setdefault(chain.document.national.steel.interaction, set()).update(clauses)
+        self.assertIn("table A.1", found["annex A"])
+        self.assertNotIn("table B.1", found["annex A"])
+        self.assertIn("6.3.2.3(2)", found["annex A"])
+        self.assertIn("table B.1", found["annex B"])
+        self.assertFalse({"table A.1", "6.3.2.3(2)"} & found["annex B"])
 
     def test_assumptions_are_stated(self):
         for _, proof in self.proofs():

@@ -66,22 +66,34 @@ def shear_area(s):
     return 2 * A / pi if s["shape"] == "circular" else A * h / (b + h)
 
 
-def cross_section(s, fy, N, Vz, My, Mz):
+def shear_area_y(s):
+    """6.2.6(3): of I sections A − h_w t_w."""
+    A, h, b, tw, tf = (s[k] for k in ("A", "h", "b", "tw", "tf"))
+    if s["shape"] == "I":
+        return A - (h - 2 * tf) * tw
+    return 2 * A / pi if s["shape"] == "circular" else A * b / (b + h)
+
+
+def cross_section(s, fy, N, Vz, My, Mz, Vy=0.0, gamma=1.0):
     """6.2.3 to 6.2.9."""
     out = classes(s, fy, -min(N, 0.0))
     # more pressed than bent: the class of compression alone, its stress N/A in ε (5.5.2(9)); of class 4 nothing else is worked
-    pressed = -min(N, 0.0) / (s["A"] * fy)
-    bent = abs(My) / (s["Wel_y"] * fy) + abs(Mz) / (s["Wel_z"] * fy)
+    pressed = -min(N, 0.0) / (s["A"] * fy / gamma)
+    bent = (abs(My) / s["Wel_y"] + abs(Mz) / s["Wel_z"]) / (fy / gamma)
     if pressed and pressed >= bent and slender(s, fy) * sqrt(pressed) > 1:
         return {"cls": 4}
     if out["cls"] == 4:
         return out
     plastic = out["cls"] <= 2
+    fy = fy / gamma
     A, h, b, tw, tf = (s[k] for k in ("A", "h", "b", "tw", "tf"))
     Av = shear_area(s)
     n, V_Rd = abs(N) / (A * fy), Av * fy / sqrt(3)
-    u_V = abs(Vz) / V_Rd
-    rho = (2 * u_V - 1) ** 2 if u_V > 0.5 else 0.0
+    u_V, u_Vy = abs(Vz) / V_Rd, abs(Vy) / (shear_area_y(s) * fy / sqrt(3))
+    # a circular section has one shear, whichever way it goes
+    sheared, sheared_y = (sqrt(u_V**2 + u_Vy**2),) * 2 if s["shape"] == "circular" else (u_V, u_Vy)
+    rho = (2 * sheared - 1) ** 2 if sheared > 0.5 else 0.0
+    rho_y = (2 * sheared_y - 1) ** 2 if sheared_y > 0.5 else 0.0
     Wy, Wz = (s["Wpl_y"], s["Wpl_z"]) if plastic else (s["Wel_y"], s["Wel_z"])
     M_y, M_z = Wy * fy, Wz * fy
     if s["shape"] == "I":
@@ -92,6 +104,13 @@ def cross_section(s, fy, N, Vz, My, Mz):
     else:
         deep = Av / (2 * tw)
         M_y -= rho * fy * 2 * tw * (deep**2 / 4 if plastic else deep**3 / (6 * h))
+    if s["shape"] in ("I", "circular"):
+        # V_y runs in the flanges, which bear all of M_z
+        M_z *= 1 - rho_y
+    else:
+        wide = shear_area_y(s) / (2 * tw)
+        M_z -= rho_y * fy * 2 * tw * (wide**2 / 4 if plastic else wide**3 / (6 * b))
+    out |= {"u_Vy": u_Vy, "rho_y": rho_y}
     out |= {"N_Rd": A * fy, "n": n, "Vz_Rd": V_Rd, "u_Vz": u_V, "rho_z": rho, "My_V": M_y, "Mz_V": M_z}
     if not plastic:
         return out | {"u_NM": n + abs(My) / M_y + abs(Mz) / M_z}
@@ -102,7 +121,8 @@ def cross_section(s, fy, N, Vz, My, Mz):
         M_Nz = M_z if abs(N) <= hw or n <= a else M_z * (1 - ((n - a) / (1 - a)) ** 2)
         powers = 2.0, max(1.0, 5 * n)
     elif s["shape"] == "circular":
-        M_Ny = M_Nz = M_y * (1 - n**1.7)
+        M_Ny = M_y * (1 - n**1.7)
+        M_Nz = M_Ny
         powers = 2.0, 2.0
     else:
         M_Ny = min(M_y, M_y * (1 - n) / (1 - 0.5 * min((A - 2 * b * tw) / A, 0.5)))
@@ -123,8 +143,48 @@ def chi(imperfection, slenderness):
     return min(1.0, 1 / (phi + sqrt(phi**2 - slenderness**2)))
 
 
-def member(s, fy, N, My, Mz, L, C_my, C_mLT):
-    """6.3.1 to 6.3.3 with annex B: length L about both axes and between forks, C_mz = 1, a uniform moment, N in compression."""
+def annex_a(s, fy, gamma, N, My, Mz, lam, chis, N_crs, M_cr0, C1, a, b, plastic, M_b):
+    """Tables A.1 and A.2 with C_my,0 = a + b N/N_cr,y and C_mz,0 of a uniform moment. lam, chis, N_crs: of y, z, torsion."""
+    e_y, e_z, e_T = (N / N_cr if N_cr else 0.0 for N_cr in N_crs)
+    mu_y, mu_z = (1 - e_y) / (1 - chis[0] * e_y), (1 - e_z) / (1 - chis[1] * e_z)
+    w_y, w_z = min(1.5, s["Wpl_y"] / s["Wel_y"]), min(1.5, s["Wpl_z"] / s["Wel_z"])
+    n_pl = N / (s["A"] * fy / gamma)
+    l_max = max(lam)
+    a_LT = max(0.0, 1 - s["It"] / s["Iy"])
+    Wy, Wz = (s["Wpl_y"], s["Wpl_z"]) if plastic else (s["Wel_y"], s["Wel_z"])
+    l_0 = sqrt(Wy * fy / M_cr0) if M_cr0 else 0.0
+    C_my = a + b * e_y
+    C_mz = 1 + 0.36 * 0.67 * e_z
+    C_mLT = 1.0
+    if l_0 > 0.2 * sqrt(C1) * ((1 - e_z) * (1 - e_T)) ** 0.25:
+        root = sqrt(My / N * s["A"] / s["Wel_y"]) * a_LT
+        C_my += (1 - C_my) * root / (1 + root)
+        C_mLT = max(1.0, C_my**2 * a_LT / sqrt((1 - e_z) * (1 - e_T)))
+    out = {"Cmy_0": a + b * e_y, "Cmy": C_my, "CmLT": C_mLT, "mu_y": mu_y, "mu_z": mu_z, "lambda_0": l_0}
+    k_yy, k_yz = C_my * C_mLT * mu_y / (1 - e_y), C_mz * mu_y / (1 - e_z)
+    k_zy, k_zz = C_my * C_mLT * mu_z / (1 - e_y), C_mz * mu_z / (1 - e_z)
+    m_y, m_z = My / M_b, Mz / (Wz * fy / gamma)
+    b_LT = 0.5 * a_LT * l_0**2 * m_y * m_z
+    c_LT = 10 * a_LT * l_0**2 / (5 + lam[1] ** 4) * m_y / C_my
+    d_LT = 2 * a_LT * l_0 / (0.1 + lam[1] ** 4) * m_y / C_my * m_z / C_mz
+    e_LT = 1.7 * a_LT * l_0 / (0.1 + lam[1] ** 4) * m_y / C_my
+    C_yy = 1 + (w_y - 1) * ((2 - 1.6 / w_y * C_my**2 * (l_max + l_max**2)) * n_pl - b_LT)
+    C_yz = 1 + (w_z - 1) * ((2 - 14 * C_mz**2 * l_max**2 / w_z**5) * n_pl - c_LT)
+    C_zy = 1 + (w_y - 1) * ((2 - 14 * C_my**2 * l_max**2 / w_y**5) * n_pl - d_LT)
+    C_zz = 1 + (w_z - 1) * (2 - 1.6 / w_z * C_mz**2 * (l_max + l_max**2) - e_LT) * n_pl
+    C_yy, C_zz = max(C_yy, 1 / w_y), max(C_zz, s["Wel_z"] / s["Wpl_z"])
+    C_yz = max(C_yz, 0.6 * sqrt(w_z / w_y) * s["Wel_z"] / s["Wpl_z"])
+    C_zy = max(C_zy, 0.6 * sqrt(w_y / w_z) * s["Wel_y"] / s["Wpl_y"])
+    if plastic:
+        out |= {"C_yy": C_yy, "C_yz": C_yz, "C_zy": C_zy, "C_zz": C_zz}
+        k_yy, k_zz = k_yy / C_yy, k_zz / C_zz
+        k_yz, k_zy = k_yz * 0.6 * sqrt(w_z / w_y) / C_yz, k_zy * 0.6 * sqrt(w_y / w_z) / C_zy
+    return out | {"kyy": k_yy, "kyz": k_yz, "kzy": k_zy, "kzz": k_zz}
+
+
+def member(s, fy, N, My, Mz, L, C_my, C_mLT, gamma=1.0, C1=1.0, c=0.0, cm0=None, modified=False):
+    """6.3.1 to 6.3.3: length L about both axes and between forks, C_mz = 1, C1, the load at the flange with the share c, N in
+    compression; annex B, or annex A with cm0 = (a, b) of C_my,0; χ_LT by f of (6.58) with k_c = 1/√C1 where it is modified."""
     out = classes(s, fy, N)
     plastic = out["cls"] <= 2
     A = s["A"]
@@ -133,25 +193,36 @@ def member(s, fy, N, My, Mz, L, C_my, C_mLT):
     l_y, l_z = sqrt(A * fy / N_y), sqrt(A * fy / N_z)
     chi_y, chi_z = chi(CURVE[s["curves"][0]], l_y), chi(CURVE[s["curves"][1]], l_z)
     out |= {"lambda_y": l_y, "lambda_z": l_z, "chi_y": chi_y}
-    chi_LT, out_z = 1.0, chi_z
+    chi_LT, out_z, N_T, M_cr0 = 1.0, chi_z, 0.0, 0.0
+    flexural = l_z
     if s["shape"] == "I":
         i2 = (s["Iy"] + s["Iz"]) / A
         N_T = (G * s["It"] + pi**2 * E * s["Iw"] / L**2) / i2
         l_T = sqrt(A * fy / N_T)
         out_z = min(chi_z, chi(CURVE[s["curves"][1]], l_T))
         l_z = max(l_z, l_T)
-        M_cr = sqrt(N_z * (G * s["It"] + pi**2 * E * s["Iw"] / L**2))
+        M_cr0 = sqrt(N_z * (G * s["It"] + pi**2 * E * s["Iw"] / L**2))
+        # M²/C1² + c N_z (h/2) M = M_cr0² solved for M
+        half = c * N_z * s["h"] / 2 * C1**2 / 2
+        M_cr = sqrt(half**2 + C1**2 * M_cr0**2) - half
         l_LT = sqrt(Wy * fy / M_cr)
         if l_LT > 0.4:
             phi = 0.5 * (1 + CURVE[s["curves"][2]] * (l_LT - 0.4) + 0.75 * l_LT**2)
-            chi_LT = min(1.0, 1 / l_LT**2, 1 / (phi + sqrt(phi**2 - 0.75 * l_LT**2)))
+            f = min(1.0, 1 - 0.5 * (1 - 1 / sqrt(C1)) * (1 - 2 * (l_LT - 0.8) ** 2)) if modified else 1.0
+            chi_LT = min(1.0, 1 / l_LT**2, 1 / (phi + sqrt(phi**2 - 0.75 * l_LT**2)) / f)
         out |= {"Ncr_T": N_T, "Mcr": M_cr, "lambda_LT": l_LT}
     out |= {"chi_z": out_z, "chi_LT": chi_LT}
-    n_y, n_z = N / (chi_y * A * fy), N / (out_z * A * fy)
+    n_y, n_z = N / (chi_y * A * fy / gamma), N / (out_z * A * fy / gamma)
     # the member is more pressed than bent: the class of compression alone
-    if max(n_y, n_z) >= My / (Wy * fy) + Mz / (Wz * fy) and slender(s, fy) > 1:
+    if max(n_y, n_z) >= (My / (Wy * fy) + Mz / (Wz * fy)) * gamma and slender(s, fy) > 1:
         return {"cls": 4}
-    m_y, m_z = My / (chi_LT * Wy * fy), Mz / (Wz * fy)
+    M_b = chi_LT * Wy * fy / gamma
+    m_y, m_z = My / M_b, Mz / (Wz * fy / gamma)
+    if cm0:
+        lam = (l_y, flexural, l_z)
+        out |= annex_a(s, fy, gamma, N, My, Mz, lam, (chi_y, out_z), (N_y, N_z, N_T), M_cr0, C1, *cm0, plastic, M_b)
+        kyy, kyz, kzy, kzz = (out[k] for k in ("kyy", "kyz", "kzy", "kzz"))
+        return out | {"u_661": n_y + kyy * m_y + kyz * m_z, "u_662": n_z + kzy * m_y + kzz * m_z}
     if plastic:
         kyy = C_my * min(1 + (l_y - 0.2) * n_y, 1 + 0.8 * n_y)
         if s["shape"] == "I":
@@ -188,6 +259,17 @@ def cases():
             }
             inputs = {"section": s["name"], "grade": grade, **load}
             found.append({"clause": "6.2", "given": inputs, "values": cross_section(s, fy, **load)})
+        for share, shear, z in product((0.1, -0.3), (0.4, 0.85), (0.0, 0.2)):
+            load = {
+                "N": round(share * full, 1),
+                "Vz": 0.0,
+                "My": round(0.3 * s["Wpl_y"] * fy, 1),
+                "Mz": round(z * s["Wpl_z"] * fy, 1),
+                "Vy": round(shear * shear_area_y(s) * fy / sqrt(3) / 1.05, 1),
+                "gamma": 1.05,
+            }
+            inputs = {"section": s["name"], "grade": grade, **load}
+            found.append({"clause": "6.2, V_y", "given": inputs, "values": cross_section(s, fy, **load)})
         for share, length, y, z, C_my, C_mLT in product(
             (0.05, 0.2), (1.0, 4.0, 9.0), (0.2,), (0.0, 0.1), (0.9,), (1.0, 0.5)
         ):
@@ -201,6 +283,27 @@ def cases():
             }
             inputs = {"section": s["name"], "grade": grade, **load}
             found.append({"clause": "6.3", "given": inputs, "values": member(s, fy, **load)})
+        # γ_M1 other than 1, C1 above 1, loads at the flange, f, and annex A
+        for share, length, C1, c, cm0, modified in product(
+            (0.03, 0.15), (2.0, 6.0), (1.13, 1.9), (0.0, 0.8), ((0.79, -0.12), (1.0, 0.03), None), (True, False)
+        ):
+            load = {
+                "N": round(share * full, 1),
+                "My": round(0.25 * s["Wel_y"] * fy, 1),
+                "Mz": round(0.06 * s["Wel_z"] * fy, 1),
+                "L": length,
+                "C_my": 0.8,
+                "C_mLT": 0.6,
+                "gamma": 1.1,
+                "C1": C1,
+                "c": c,
+                "modified": modified,
+                **({"cm0": cm0} if cm0 else {}),
+            }
+            if share * full * length**2 < 0.9 * pi**2 * E * s["Iz"]:
+                inputs = {"section": s["name"], "grade": grade, **load}
+                clause = "6.3, annex A" if cm0 else "6.3, annex B"
+                found.append({"clause": clause, "given": inputs, "values": member(s, fy, **load)})
     return found
 
 

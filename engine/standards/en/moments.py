@@ -1,4 +1,4 @@
-"""What the shape of a moment diagram does in buckling: C1 for lateral-torsional buckling, and C_m of annex B.
+"""What the shape of a moment diagram does in buckling: C1 for lateral-torsional buckling, C_m of annex B and C_m,0 of annex A.
 
 A doubly symmetric beam between forks under moments M(x) = λ m(x), m at most 1, twists by φ = Σ a_k sin(kπx/L) with
 
@@ -107,6 +107,41 @@ def _from_three(start: Floats, middle: Floats, end: Floats) -> Floats:
     span = np.where((alpha_h >= 0) | (psi >= 0), 0.95 + 0.05 * alpha_h, 0.95 + 0.05 * alpha_h * (1 + 2 * psi))
     value = np.where((np.abs(middle) <= np.abs(M_h)) & (M_h != 0), np.maximum(hogging, 0.4), span)
     return np.where(none, 1.0, np.clip(value, 0.4, 1.0))
+
+
+@cache
+def _sag(samples: int) -> Floats:
+    """(s, s): the deflection at s equally spaced places of a beam of unit length and stiffness between supports at its ends under
+    a moment that runs linearly between those places."""
+    xi = np.linspace(0.0, 1.0, samples)
+    h = xi[1]
+    # integrals of a hat function twice: of the moment between its places
+    sums = np.cumsum(np.eye(samples), axis=0) - np.eye(samples) / 2
+    sums[:, 0] -= 0.5
+    turn = sums * h
+    steps = np.zeros((samples, samples))
+    for i in range(1, samples):
+        steps[i] = steps[i - 1] + turn[i - 1] * h
+        steps[i, i - 1] += h**2 / 3
+        steps[i, i] += h**2 / 6
+    return np.asarray(xi[:, None] * steps[-1] - steps)
+
+
+def amplification(moments: Floats) -> tuple[Floats, Floats]:
+    """(a, b) of C_m,0 = a + b N_Ed/N_cr of table A.2, each (…, c), from moments (…, s, c) at s equally spaced places along the
+    length: of a straight diagram by its ψ, of any other by the greatest deflection that belongs to it, π² EI |δ| / (L² |M|) − 1."""
+    start, end = moments[..., 0, :], moments[..., -1, :]
+    size = np.abs(moments).max(axis=-2)
+    safe = np.where(size > 0, size, 1.0)
+    xi = np.linspace(0.0, 1.0, moments.shape[-2])[:, None]
+    off = np.abs(moments - start[..., None, :] * (1 - xi) - end[..., None, :] * xi).max(axis=-2)
+    swap = np.abs(end) > np.abs(start)
+    larger, smaller = np.where(swap, end, start), np.where(swap, start, end)
+    psi = np.where(size > 0, smaller / np.where(larger == 0, 1.0, larger), 1.0)
+    sag = np.abs(np.matmul(_sag(moments.shape[-2]), moments)).max(axis=-2)
+    straight = off <= STRAIGHT * safe
+    a = np.where(straight, 0.79 + 0.21 * psi, 1.0)
+    return a, np.where(straight, 0.36 * (psi - 0.33), np.pi**2 * sag / safe - 1)
 
 
 def counting(My: Floats, flange: Floats, other_held: Bools) -> Floats:

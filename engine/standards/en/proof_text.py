@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import isinf, isnan
 
 Values = dict[str, float]
@@ -84,6 +84,10 @@ SYMBOLS: dict[str, Symbol] = {
     "Iz": _second("I_z"),
     "It": _second("I_t"),
     "Iw": Symbol("I_w", "cm⁶", 1e12),
+    "Wel_y": _modulus("W_{el,y}"),
+    "Wel_z": _modulus("W_{el,z}"),
+    "Wpl_y": _modulus("W_{pl,y}"),
+    "Wpl_z": _modulus("W_{pl,z}"),
     "W_y": _modulus("W_y"),
     "W_z": _modulus("W_z"),
     "h": _mm("h"),
@@ -176,6 +180,23 @@ SYMBOLS: dict[str, Symbol] = {
     "Cmy": _plain("C_{my}"),
     "Cmz": _plain("C_{mz}"),
     "CmLT": _plain("C_{mLT}"),
+    "mu_y": _plain(r"\mu_y"),
+    "mu_z": _plain(r"\mu_z"),
+    "w_y": _plain("w_y"),
+    "w_z": _plain("w_z"),
+    "n_pl": _plain("n_{pl}"),
+    "lambda_most": _plain(r"\bar\lambda_{max}"),
+    "lambda_0": _plain(r"\bar\lambda_0"),
+    "lambda_0lim": _plain(r"\bar\lambda_{0,lim}"),
+    "a_LT": _plain("a_{LT}"),
+    "epsilon_y": _plain(r"\varepsilon_y"),
+    "Cmy_0": _plain("C_{my,0}"),
+    "C_yy": _plain("C_{yy}"),
+    "C_yz": _plain("C_{yz}"),
+    "C_zy": _plain("C_{zy}"),
+    "C_zz": _plain("C_{zz}"),
+    "f": _plain("f"),
+    "k_c": _plain("k_c"),
     "kyy": _plain("k_{yy}"),
     "kyz": _plain("k_{yz}"),
     "kzy": _plain("k_{zy}"),
@@ -193,8 +214,20 @@ def _always(_: Values) -> bool:
     return True
 
 
+def _b(v: Values) -> bool:
+    return "C_yy" not in v
+
+
+def _a(v: Values) -> bool:
+    return "C_yy" in v
+
+
 def _i_section(v: Values) -> bool:
     return v["kind"] == 0
+
+
+def _modified(v: Values) -> bool:
+    return _i_section(v) and "k_c" in v
 
 
 @dataclass(frozen=True)
@@ -208,6 +241,15 @@ class Line:
     when: Callable[[Values], bool] = _always
 
 
+def _only(where: Callable[[Values], bool], lines: list[Line]) -> list[Line]:
+    """The lines, in proofs where that holds too."""
+
+    def both(line: Line) -> Callable[[Values], bool]:
+        return lambda v: where(v) and line.when(v)
+
+    return [replace(line, when=both(line)) for line in lines]
+
+
 _CLASS = [
     Line("fy", "", "table 3.1", "yield strength for the thickness"),
     Line("epsilon", r"\sqrt{235\,\mathrm{N/mm^2}/<fy>}", "table 5.2"),
@@ -216,6 +258,116 @@ _CLASS = [
     Line("alpha_web", "", "table 5.2", "part of the web in compression with N_Ed", _i_section),
     Line("web_2", "", "table 5.2", "limit of class 2 for the web", _i_section),
     Line("cls", "", "5.5.2", "worse of flange and web"),
+]
+
+_ANNEX_B = [
+    Line("Cmy", "", "table B.3"),
+    Line("Cmz", "", "table B.3", "safe side"),
+    Line("M_start", "", "", "moments of the segment, with their sign", _i_section),
+    Line("M_middle", "", "", "", _i_section),
+    Line("M_end", "", "", "", _i_section),
+    Line("CmLT", "", "table B.3", "from M_s and the larger end moment, distributed load; at least 0.4", _i_section),
+    Line(
+        "kyy",
+        r"<Cmy>\left(1+(<lambda_y>-0.2)<u_Ny>\right)\le <Cmy>(1+0.8\,<u_Ny>)",
+        "table B.1",
+        "",
+        lambda v: v["cls"] <= 2,
+    ),
+    Line(
+        "kyy",
+        r"<Cmy>\left(1+0.6\,<lambda_y>\,<u_Ny>\right)\le <Cmy>(1+0.6\,<u_Ny>)",
+        "table B.1",
+        "",
+        lambda v: v["cls"] > 2,
+    ),
+    Line("lambda_zT", r"\max(<lambda_z>,\ <lambda_T>)", "6.3.1.4", "for annex B", _i_section),
+    Line(
+        "kzz",
+        r"1+(2\cdot<lambda_zT>-0.6)<u_Nz>\le 1+1.4\cdot<u_Nz>",
+        "table B.1",
+        "C_mz = 1",
+        lambda v: _i_section(v) and v["cls"] <= 2,
+    ),
+    Line(
+        "kzz",
+        r"1+(<lambda_zT>-0.2)<u_Nz>\le 1+0.8\cdot<u_Nz>",
+        "table B.1",
+        "C_mz = 1",
+        lambda v: not _i_section(v) and v["cls"] <= 2,
+    ),
+    Line(
+        "kzz",
+        r"1+0.6\cdot<lambda_zT>\,<u_Nz>\le 1+0.6\cdot<u_Nz>",
+        "table B.1",
+        "C_mz = 1",
+        lambda v: v["cls"] > 2,
+    ),
+    Line("kyz", r"0.6\cdot<kzz>", "table B.1", "", lambda v: v["cls"] <= 2),
+    Line("kyz", r"<kzz>", "table B.1", "", lambda v: v["cls"] > 2),
+    Line(
+        "kzy",
+        r"1-\dfrac{0.1\cdot<lambda_zT>\,<u_Nz>}{<CmLT>-0.25}\ge 1-\dfrac{0.1\cdot<u_Nz>}{<CmLT>-0.25}",
+        "table B.2",
+        "susceptible to torsion",
+        lambda v: _i_section(v) and v["cls"] <= 2 and v["lambda_zT"] >= 0.4,
+    ),
+    Line(
+        "kzy",
+        r"0.6+<lambda_zT>\le 1-\dfrac{0.1\cdot<lambda_zT>\,<u_Nz>}{<CmLT>-0.25}",
+        "table B.2",
+        "susceptible to torsion",
+        lambda v: _i_section(v) and v["cls"] <= 2 and v["lambda_zT"] < 0.4,
+    ),
+    Line(
+        "kzy",
+        r"1-\dfrac{0.05\cdot<lambda_zT>\,<u_Nz>}{<CmLT>-0.25}\ge 1-\dfrac{0.05\cdot<u_Nz>}{<CmLT>-0.25}",
+        "table B.2",
+        "susceptible to torsion",
+        lambda v: _i_section(v) and v["cls"] > 2,
+    ),
+    Line("kzy", r"0.6\cdot<kyy>", "table B.1", "not susceptible", lambda v: not _i_section(v) and v["cls"] <= 2),
+    Line("kzy", r"0.8\cdot<kyy>", "table B.1", "not susceptible", lambda v: not _i_section(v) and v["cls"] > 2),
+]
+
+_ANNEX_A = [
+    Line("mu_y", r"\dfrac{1-<N_Ed>/<Ncr_y>}{1-<chi_y>\,<N_Ed>/<Ncr_y>}", "table A.1"),
+    Line("mu_z", r"\dfrac{1-<N_Ed>/<Ncr_z>}{1-<chi_z>\,<N_Ed>/<Ncr_z>}", "table A.1"),
+    Line("w_y", r"\dfrac{<Wpl_y>}{<Wel_y>}\le 1.5", "table A.1"),
+    Line("w_z", r"\dfrac{<Wpl_z>}{<Wel_z>}\le 1.5", "table A.1"),
+    Line("n_pl", r"\dfrac{<N_Ed>}{<N_Rk>/<gamma_M1>}", "table A.1"),
+    Line("lambda_most", r"\max(<lambda_y>,\ <lambda_z>)", "table A.1", "with that of torsional buckling"),
+    Line("a_LT", r"1-\dfrac{<It>}{<Iy>}\ge 0", "table A.1"),
+    Line("lambda_0", r"\sqrt{\dfrac{<My_Rk>}{<Mcr_0>}}", "table A.1", "under a uniform moment", _i_section),
+    Line(
+        "lambda_0lim",
+        r"0.2\sqrt{<C1>}\,\sqrt[4]{(1-<N_Ed>/<Ncr_z>)(1-<N_Ed>/<Ncr_T>)}",
+        "table A.1",
+        "twist counts above it",
+        _i_section,
+    ),
+    Line("epsilon_y", r"\dfrac{<My>}{<N_Ed>}\cdot\dfrac{<A>}{<Wel_y>}", "table A.1", "", lambda v: v["N_Ed"] > 0),
+    Line("Cmy_0", "", "table A.2", "from the shape of the member's moments and its deflection"),
+    Line("Cmz", r"1+0.24\,<N_Ed>/<Ncr_z>", "table A.2", "as of a uniform moment: safe side"),
+    Line(
+        "Cmy",
+        r"<Cmy_0>+(1-<Cmy_0>)\dfrac{\sqrt{<epsilon_y>}\,<a_LT>}{1+\sqrt{<epsilon_y>}\,<a_LT>}",
+        "table A.1",
+        "",
+        lambda v: v["lambda_0"] > v["lambda_0lim"] and v["N_Ed"] > 0,
+    ),
+    Line("Cmy", "", "table A.1", "", lambda v: v["lambda_0"] > v["lambda_0lim"] and v["N_Ed"] == 0),
+    Line("Cmy", r"<Cmy_0>", "table A.1", "", lambda v: v["lambda_0"] <= v["lambda_0lim"]),
+    Line(
+        "CmLT",
+        r"(<Cmy>)^2\dfrac{<a_LT>}{\sqrt{(1-<N_Ed>/<Ncr_z>)(1-<N_Ed>/<Ncr_T>)}}\ge 1",
+        "table A.1",
+        "",
+        lambda v: v["lambda_0"] > v["lambda_0lim"],
+    ),
+    Line("CmLT", "", "table A.1", "no twist counts", lambda v: v["lambda_0"] <= v["lambda_0lim"]),
+    *(Line(key, "", "table A.1", "", lambda v: v["cls"] <= 2) for key in ("C_yy", "C_yz", "C_zy", "C_zz")),
+    *(Line(key, "", "table A.1") for key in ("kyy", "kyz", "kzy", "kzz")),
 ]
 
 _FLEXURAL = [
@@ -298,12 +450,21 @@ _LATERAL = [
         "",
         _i_section,
     ),
+    Line("k_c", r"\dfrac{1}{\sqrt{<C1>}}", "6.3.2.3(2), table 6.6", "", _modified),
+    Line("f", r"1-0.5(1-<k_c>)\left[1-2(<lambda_LT>-0.8)^2\right]\le 1", "6.3.2.3(2)", "", _modified),
+    Line(
+        "chi_LT",
+        r"\dfrac{1}{<f>\left(<Phi_LT>+\sqrt{<Phi_LT>^2-<beta>\,<lambda_LT>^2}\right)}\le\min(1,\ 1/<lambda_LT>^2)",
+        "(6.57), (6.58)",
+        "1 up to λ̄_LT,0",
+        _modified,
+    ),
     Line(
         "chi_LT",
         r"\dfrac{1}{<Phi_LT>+\sqrt{<Phi_LT>^2-<beta>\,<lambda_LT>^2}}\le\min(1,\ 1/<lambda_LT>^2)",
         "(6.57)",
         "1 up to λ̄_LT,0",
-        _i_section,
+        lambda v: _i_section(v) and not _modified(v),
     ),
     Line("chi_LT", "", "6.3.2.1(2)", "hollow sections do not buckle laterally", lambda v: not _i_section(v)),
     Line("Mb_Rd", r"\dfrac{<chi_LT>\,<My_Rk>}{<gamma_M1>}", "(6.55)"),
@@ -321,7 +482,8 @@ LINES: dict[str, list[Line]] = {
         Line("n", r"\dfrac{|<N>|}{<N_Rd>}", "6.2.9.1(5)"),
         Line("Vz_Rd", r"\dfrac{<Av_z>\,<fy>}{\sqrt3\,<gamma_M0>}", "(6.18)"),
         Line("u_Vz", r"\dfrac{|<Vz>|}{<Vz_Rd>}", "(6.17)", "above 0.5 the shear reduces the moment resistance"),
-        Line("rho_z", r"\left(2\cdot <u_Vz>-1\right)^2", "6.2.8(3)", "", lambda v: v["rho_z"] > 0),
+        Line("rho_z", r"\left(2\cdot <u_Vz>-1\right)^2", "6.2.8(3)", "", lambda v: v["rho_z"] > 0 and v["kind"] != 2),
+        Line("rho_z", "", "6.2.8(3)", "by both shears together", lambda v: v["rho_z"] > 0 and v["kind"] == 2),
         Line("My_V", "", "(6.30)", "with the shear present", lambda v: v["rho_z"] > 0),
         Line("My_V", r"\dfrac{<W_y>\,<fy>}{<gamma_M0>}", "(6.13), (6.14)", "", lambda v: v["rho_z"] == 0),
         Line("Mz_V", r"\dfrac{<W_z>\,<fy>}{<gamma_M0>}", "(6.13), (6.14)", "", lambda v: v["rho_y"] == 0),
@@ -389,7 +551,8 @@ LINES: dict[str, list[Line]] = {
         Line("Vy"),
         Line("Vy_Rd", r"\dfrac{<Av_y>\,<fy>}{\sqrt3\,<gamma_M0>}", "(6.18), 6.2.6(3)"),
         Line("u_Vy", r"\dfrac{|<Vy>|}{<Vy_Rd>}", "(6.17)"),
-        Line("u", r"\max(<u_Vz>,\ <u_Vy>)", "(6.17)", "at most 1"),
+        Line("u", r"\max(<u_Vz>,\ <u_Vy>)", "(6.17)", "at most 1", lambda v: v["kind"] != 2),
+        Line("u", r"\sqrt{<u_Vz>^2+<u_Vy>^2}", "(6.17)", "both shears together; at most 1", lambda v: v["kind"] == 2),
     ],
     "flexural": [*_CLASS, *_FLEXURAL, Line("u", r"\max(<u_Ny>,\ <u_Nz>)", "(6.46)", "at most 1")],
     "lateral": [*_CLASS, *_LATERAL, Line("u", r"\dfrac{<My>}{<Mb_Rd>}", "(6.54)", "at most 1")],
@@ -401,73 +564,8 @@ LINES: dict[str, list[Line]] = {
         Line("Mz"),
         Line("Mz_Rk", r"<W_z>\,<fy>", "table 6.7"),
         Line("ratio_Mz", r"\dfrac{<Mz>}{<Mz_Rk>/<gamma_M1>}", "6.3.3"),
-        Line("Cmy", "", "table B.3"),
-        Line("Cmz", "", "table B.3", "safe side"),
-        Line("M_start", "", "", "moments of the segment, with their sign", _i_section),
-        Line("M_middle", "", "", "", _i_section),
-        Line("M_end", "", "", "", _i_section),
-        Line("CmLT", "", "table B.3", "from M_s and the larger end moment, distributed load; at least 0.4", _i_section),
-        Line(
-            "kyy",
-            r"<Cmy>\left(1+(<lambda_y>-0.2)<u_Ny>\right)\le <Cmy>(1+0.8\,<u_Ny>)",
-            "table B.1",
-            "",
-            lambda v: v["cls"] <= 2,
-        ),
-        Line(
-            "kyy",
-            r"<Cmy>\left(1+0.6\,<lambda_y>\,<u_Ny>\right)\le <Cmy>(1+0.6\,<u_Ny>)",
-            "table B.1",
-            "",
-            lambda v: v["cls"] > 2,
-        ),
-        Line("lambda_zT", r"\max(<lambda_z>,\ <lambda_T>)", "6.3.1.4", "for annex B", _i_section),
-        Line(
-            "kzz",
-            r"1+(2\cdot<lambda_zT>-0.6)<u_Nz>\le 1+1.4\cdot<u_Nz>",
-            "table B.1",
-            "C_mz = 1",
-            lambda v: _i_section(v) and v["cls"] <= 2,
-        ),
-        Line(
-            "kzz",
-            r"1+(<lambda_zT>-0.2)<u_Nz>\le 1+0.8\cdot<u_Nz>",
-            "table B.1",
-            "C_mz = 1",
-            lambda v: not _i_section(v) and v["cls"] <= 2,
-        ),
-        Line(
-            "kzz",
-            r"1+0.6\cdot<lambda_zT>\,<u_Nz>\le 1+0.6\cdot<u_Nz>",
-            "table B.1",
-            "C_mz = 1",
-            lambda v: v["cls"] > 2,
-        ),
-        Line("kyz", r"0.6\cdot<kzz>", "table B.1", "", lambda v: v["cls"] <= 2),
-        Line("kyz", r"<kzz>", "table B.1", "", lambda v: v["cls"] > 2),
-        Line(
-            "kzy",
-            r"1-\dfrac{0.1\cdot<lambda_zT>\,<u_Nz>}{<CmLT>-0.25}\ge 1-\dfrac{0.1\cdot<u_Nz>}{<CmLT>-0.25}",
-            "table B.2",
-            "susceptible to torsion",
-            lambda v: _i_section(v) and v["cls"] <= 2 and v["lambda_zT"] >= 0.4,
-        ),
-        Line(
-            "kzy",
-            r"0.6+<lambda_zT>\le 1-\dfrac{0.1\cdot<lambda_zT>\,<u_Nz>}{<CmLT>-0.25}",
-            "table B.2",
-            "susceptible to torsion",
-            lambda v: _i_section(v) and v["cls"] <= 2 and v["lambda_zT"] < 0.4,
-        ),
-        Line(
-            "kzy",
-            r"1-\dfrac{0.05\cdot<lambda_zT>\,<u_Nz>}{<CmLT>-0.25}\ge 1-\dfrac{0.05\cdot<u_Nz>}{<CmLT>-0.25}",
-            "table B.2",
-            "susceptible to torsion",
-            lambda v: _i_section(v) and v["cls"] > 2,
-        ),
-        Line("kzy", r"0.6\cdot<kyy>", "table B.1", "not susceptible", lambda v: not _i_section(v) and v["cls"] <= 2),
-        Line("kzy", r"0.8\cdot<kyy>", "table B.1", "not susceptible", lambda v: not _i_section(v) and v["cls"] > 2),
+        *_only(_b, _ANNEX_B),
+        *_only(_a, _ANNEX_A),
         Line("u_661", r"<u_Ny>+<kyy>\cdot <ratio_My>+<kyz>\cdot <ratio_Mz>", "(6.61)"),
         Line("u_662", r"<u_Nz>+<kzy>\cdot <ratio_My>+<kzz>\cdot <ratio_Mz>", "(6.62)"),
         Line("u", r"\max(<u_661>,\ <u_662>)", "(6.61), (6.62)", "at most 1"),

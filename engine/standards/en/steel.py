@@ -13,7 +13,8 @@ import numpy as np
 
 from engine.catalogue.properties import Section
 from engine.catalogue.steels import E, Material
-from engine.structure.model import Floats
+from engine.standards.en.interaction import annex_a, annex_b
+from engine.structure.model import Bools, Floats
 
 Values = dict[str, Any]
 
@@ -189,9 +190,15 @@ def section_check(
         v["u_Vy"] = np.abs(Vy) / v["Vy_Rd"]
         v["tau_T"] = np.abs(T) / p.Wt
         v["u_T"] = v["tau_T"] / (fyd / np.sqrt(3))
+        # a circular section has one shear, whichever way it goes
+        round_: Bools = np.asarray(p.kind == 2)
+        both: Floats = np.hypot(v["u_Vz"], v["u_Vy"])
+        v["u_V"] = np.where(round_, both, np.maximum(v["u_Vz"], v["u_Vy"]))
         # 6.2.8: shear above half its resistance reduces the moment resistance
-        v["rho_z"] = np.where(v["u_Vz"] > 0.5, (2 * v["u_Vz"] - 1) ** 2, 0.0)
-        v["rho_y"] = np.where(v["u_Vy"] > 0.5, (2 * v["u_Vy"] - 1) ** 2, 0.0)
+        sheared_z: Floats = np.where(round_, both, v["u_Vz"])
+        sheared_y: Floats = np.where(round_, both, v["u_Vy"])
+        v["rho_z"] = np.where(sheared_z > 0.5, (2 * sheared_z - 1) ** 2, 0.0)
+        v["rho_y"] = np.where(sheared_y > 0.5, (2 * sheared_y - 1) ** 2, 0.0)
         rho_z, rho_y = np.minimum(v["rho_z"], 1.0), np.minimum(v["rho_y"], 1.0)
         web_area = (p.h - 2 * p.tf) * p.tw
         # of I sections the web is the shear area of V_z, of rectangular hollow ones two walls of A_v together
@@ -292,15 +299,18 @@ def stability_check(
     most_z: Floats | float = np.inf,
     lambda_LT0: float = 0.4,
     beta: float = 0.75,
+    modified: bool = False,
+    Cmy0: tuple[Floats, Floats] | None = None,
 ) -> Values:
-    """Buckling of members, 6.3.1 to 6.3.3 with annex B.
+    """Buckling of members, 6.3.1 to 6.3.3, with annex B, or with annex A where Cmy0 is given (`annex_a`).
 
     N: the axial force (tension positive; tension counts as none). My, Mz: largest moments of the segment, magnitudes.
     Lcr_y, Lcr_z: flexural buckling lengths; L_T: spacing of torsional restraints, a_T: distance of the held flange from
     the shear centre (0: free axis), BB.3.3.1; L_LT: length between restraints of the compressed flange. lift: as for
     `critical_moment`. My_most, Mz_most: largest moments anywhere in the member: without any that counts it is one in compression
     alone. most_y, most_z: critical axial forces that the buckling of the whole leaves the member, inf where it does
-    not limit them; there it counts as a member that sways (C_my ≥ 0.9). lambda_LT0, beta: of 6.3.2.3(1).
+    not limit them; there it counts as a member that sways (C_my ≥ 0.9). lambda_LT0, beta: of 6.3.2.3(1); modified: χ_LT by f of
+    6.3.2.3(2) with k_c = 1/√C1, which table 6.6 gives for linear diagrams.
     """
     v: Values = classify(p, N)
     with np.errstate(divide="ignore", invalid="ignore"):
@@ -339,36 +349,24 @@ def stability_check(
         v["Phi_LT"] = 0.5 * (1 + p.alpha_LT * (v["lambda_LT"] - lambda_LT0) + beta * v["lambda_LT"] ** 2)
         chi = 1 / (v["Phi_LT"] + np.sqrt(np.maximum(v["Phi_LT"] ** 2 - beta * v["lambda_LT"] ** 2, 0)))
         chi = np.minimum(np.minimum(chi, 1.0), 1 / np.maximum(v["lambda_LT"], 1e-9) ** 2)
+        v["f"] = np.ones_like(chi)
+        if modified:
+            v["k_c"] = 1 / np.sqrt(C1) + shape
+            least = 1 - 0.5 * (1 - v["k_c"]) * (1 - 2 * (v["lambda_LT"] - 0.8) ** 2)
+            v["f"] = np.minimum(np.where(np.isfinite(least), least, 1.0), 1.0)
+            chi = np.minimum(np.minimum(chi / v["f"], 1.0), 1 / np.maximum(v["lambda_LT"], 1e-9) ** 2)
         v["chi_LT"] = np.where(v["lambda_LT"] <= lambda_LT0, 1.0, chi)
         v["Mb_Rd"] = v["chi_LT"] * v["My_Rk"] / gamma_M1
         v["u_LT"] = My / v["Mb_Rd"]
 
         ny, nz = v["u_Ny"], v["u_Nz"]
-        v["Cmy"], v["Cmz"], v["CmLT"] = Cmy + shape, 1.0 + shape, CmLT + shape
-        ly, lz = v["lambda_y"], np.maximum(v["lambda_z"], v["lambda_T"])
-        v["lambda_zT"] = lz
-        v["kyy"] = np.where(
-            plastic,
-            Cmy * np.minimum(1 + (ly - 0.2) * ny, 1 + 0.8 * ny),
-            Cmy * np.minimum(1 + 0.6 * ly * ny, 1 + 0.6 * ny),
-        )
-        kzz_open = np.minimum(1 + (2 * lz - 0.6) * nz, 1 + 1.4 * nz)
-        kzz_hollow = np.minimum(1 + (lz - 0.2) * nz, 1 + 0.8 * nz)
-        v["kzz"] = np.where(plastic, np.where(prone, kzz_open, kzz_hollow), np.minimum(1 + 0.6 * lz * nz, 1 + 0.6 * nz))
-        v["kyz"] = np.where(plastic, 0.6 * v["kzz"], v["kzz"])
-        spread = np.maximum(CmLT - 0.25, 0.15)
-        kzy_plastic = np.where(
-            lz < 0.4,
-            np.minimum(0.6 + lz, 1 - 0.1 * lz * nz / spread),
-            np.maximum(1 - 0.1 * lz * nz / spread, 1 - 0.1 * nz / spread),
-        )
-        kzy_elastic = np.maximum(1 - 0.05 * lz * nz / spread, 1 - 0.05 * nz / spread)
-        v["kzy"] = np.where(
-            prone,
-            np.where(plastic, kzy_plastic, kzy_elastic),
-            np.where(plastic, 0.6, 0.8) * v["kyy"],
-        )
         v["ratio_My"], v["ratio_Mz"] = My / v["Mb_Rd"], _ratio(Mz, v["Mz_Rk"] / gamma_M1)
+        if Cmy0 is None:
+            v |= annex_b(p, v, Cmy, CmLT)
+        else:
+            sways = v["as_whole_y"] > 0
+            own = np.where(sways, 1.0, Cmy0[0]), np.where(sways, np.maximum(Cmy0[1], 0.0), Cmy0[1])
+            v |= annex_a(p, v, NEd, My, Mz, own, C1)
         # in compression alone, or nearly, a section whose class is 4 there has no full area
         pressed = np.maximum(ny, nz)
         bent = np.maximum(My, My_most) / v["My_Rk"] + np.maximum(Mz, Mz_most) / v["Mz_Rk"]
