@@ -12,6 +12,8 @@ from pydantic import Field
 
 from engine.document.base import Part
 
+Source = Annotated[str, Field(max_length=200)]
+
 
 def _number(symbol: str, words: str, least: float, most: float) -> object:
     return Field(title=symbol, description=words, ge=least, le=most, allow_inf_nan=False)
@@ -71,6 +73,9 @@ class SnowValues(Part):
         2.0
     )
     edge_weight: Annotated[float, _number("γ edge", "weight of snow over eaves in kN/m³ · 6.3(2)", 1, 6)] = 3.0
+    edge_share: Annotated[
+        float | None, _number("k edge", "of snow over eaves; 3/d, at most d γ, if not stated · 6.3(2) (6.4)", 0, 20)
+    ] = None
     edge_altitude: Annotated[
         float, _number("A edge", "altitude in m from which snow hangs over eaves · 6.3(1)", 0, 5000)
     ] = 800.0
@@ -157,11 +162,13 @@ class SteelValues(Part):
 
 
 class National(Part):
-    """National values, with those that the standards recommend. source: where those that differ come from."""
+    """National values, with those that the standards recommend. source: where those that differ come from; sources: of single ones,
+    by their path in the document with / for its dots."""
 
     basis: BasisValues = BasisValues()
     snow: SnowValues = SnowValues()
     wind: WindValues = WindValues()
     imperfections: ImperfectionValues = ImperfectionValues()
     steel: SteelValues = SteelValues()
-    source: Annotated[str, Field(max_length=200)] = ""
+    source: Source = ""
+    sources: dict[Annotated[str, Field(max_length=80, pattern=r"^[A-Za-z0-9_/]+$")], Source] = {}

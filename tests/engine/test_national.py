@@ -65,6 +65,16 @@ class Basis(unittest.TestCase):
         self.assertIn((1.35, 1.05, 1.5), led)
 
 
+class Sources(unittest.TestCase):
+    def test_of_one_value_and_of_all(self):
+        data = {"national": {"source": "annex", "sources": {"rules/gamma_M0": "memo 3"}}}
+        national = read_document(data).national
+        self.assertEqual((national.source, national.sources), ("annex", {"rules/gamma_M0": "memo 3"}))
+        for key, words in (("rules.gamma_M0", "memo"), ("rules/gamma_M0", "m" * 201)):
+            with self.assertRaises(ModelError):
+                read_document({"national": {"sources": {key: words}}})
+
+
 class Snow(unittest.TestCase):
     def test_shapes_and_their_limits(self):
         self.assertAlmostEqual(float(snow.mu1(45.0, 1.0)), 0.5)
@@ -78,6 +88,8 @@ class Snow(unittest.TestCase):
         self.assertAlmostEqual(snow.drift_at_obstruction(0.7, 1.5, own), 1.4)
         # s = 0.8: depth 0.2 m of 4 kN/m³, k = min(15, 0.8); 0.8 · 0.64/4
         self.assertAlmostEqual(snow.edge_load(0.8, 4.0), 0.128)
+        # k = 0.5: 0.5 · 1.6²/3.2
+        self.assertAlmostEqual(snow.edge_load(1.6, 3.2, 0.5), 0.4)
 
     def test_exposure_of_drifted_arrangements_and_snow_over_eaves(self):
         def total(**values):

@@ -63,11 +63,11 @@ def drift_at_obstruction(height: float, ground: float, values: SnowValues = RECO
     return min(max(values.drift_weight * height / ground if ground > 0 else least, least), values.obstruction_most)
 
 
-def edge_load(roof: float, weight: float = 3.0) -> float:
+def edge_load(roof: float, weight: float = 3.0, share: float | None = None) -> float:
     """s_e = k s²/γ of snow that hangs over the eaves, kN/m (6.4); roof: s in kN/m² of the undrifted snow above it;
-    weight: γ in kN/m³."""
+    weight: γ in kN/m³; share: k, None: 3/d, at most d γ, as recommended."""
     depth = roof / weight
-    k = min(3 / depth, depth * weight) if depth > 0 else 0.0
+    k = (min(3 / depth, depth * weight) if depth > 0 else 0.0) if share is None else share
     return k * roof**2 / weight
 
 

@@ -366,7 +366,7 @@ def add_snow(loading: Loading, structure: Structure, document: Document) -> None
     panels = {p.name: p for p in structure.panels}
     found = [made for made in _everywhere(document, structure) if _bears(made)]
     hangs = options.edge and site.altitude >= values.edge_altitude
-    edge = snow.edge_load(values.flat * roof, values.edge_weight) if hangs else 0.0
+    edge = snow.edge_load(values.flat * roof, values.edge_weight, values.edge_share) if hangs else 0.0
     for i, made in enumerate(found):
         note = made.note + (f"; s_e = {edge:.2f} kN/m at the eaves (6.3)" if edge and i == 0 else "")
         case = loading.add_case(Case(made.name, f"S{i + 1}", "snow", "snow", note))

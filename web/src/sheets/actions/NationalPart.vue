@@ -22,6 +22,7 @@ function value(item: Item): unknown {
     .reduce<unknown>((at, key) => (at as Record<string, unknown> | undefined)?.[key], bench.document)
   return found === undefined ? item.recommended : found
 }
+const key = (item: Item) => item.path.replaceAll('.', '/')
 const changed = (item: Item) => value(item) !== item.recommended
 const total = computed(() => every.value.filter(changed).length)
 const differ = (group: string) => of(group).filter(changed).length
@@ -80,6 +81,13 @@ const back = (item: Item) => bench.edit(`${item.symbol} as recommended`, [{ path
           recommended {{ written(item.recommended) }}
         </button>
       </p>
+      <TextField
+        v-if="changed(item)"
+        label="Its source"
+        :path="`national.sources.${key(item)}`"
+        :written="bench.document?.national?.sources?.[key(item)] ?? ''"
+        hint="Where this value comes from, if not from what is stated above for all"
+      />
     </div>
   </details>
 </template>
