@@ -11,7 +11,8 @@ import numpy as np
 from engine.actions.combinations import Combination
 from engine.analysis.combined import Combined
 from engine.document import Document
-from engine.standards.en.proof_text import LINES, SYMBOLS, Line
+from engine.standards.en.proof_symbols import SYMBOLS
+from engine.standards.en.proof_text import LINES, Line
 from engine.verification.outcomes import CRITERIA, SERVICE, Outcome
 from engine.verification.service import measure
 from engine.verification.standing import in_words
@@ -121,7 +122,6 @@ def _values(
         "Mz",
         "C1",
         "lift",
-        "CmLT",
         "M_start",
         "M_middle",
         "M_end",

@@ -6,10 +6,12 @@ from math import inf, nan
 
 from engine.chain import run
 from engine.demo import failing_hall
-from engine.standards.en.proof_text import LINES, SYMBOLS, Symbol
+from engine.standards.en.proof_symbols import SYMBOLS, Symbol
+from engine.standards.en.proof_text import LINES
 from engine.verification.outcomes import CRITERIA
-from engine.verification.proof import prove
+from engine.verification.proof import _values, prove
 from tests.engine.helpers import hall
+from tests.engine.latex import UNITS, value
 
 
 class Lines(unittest.TestCase):
@@ -87,6 +89,38 @@ class Proofs(unittest.TestCase):
                 self.assertNotRegex(step.formula + step.numbers, r"<\w+>")
                 self.assertNotIn("nan", step.value)
                 self.assertNotEqual(step.value, "–", f"{proof.title} {step.symbol}")
+
+    def test_formulas_give_the_values_they_stand_beside(self):
+        told = set()
+        for chain in self.chains:
+            for verdict in chain.verification.verdicts:
+                for outcome in verdict.outcomes:
+                    values, _ = _values(chain.document, chain.combined, chain.verification, verdict.member, outcome)
+                    for line in LINES[outcome.criterion]:
+                        if line.formula and line.when(values):
+                            told.add(line.formula)
+                            found = value(line.formula, values)
+                            self.assertAlmostEqual(
+                                found, values[line.key], delta=1e-9 * max(1.0, abs(found)), msg=f"{line.key} {values}"
+                            )
+        # what these chains do not meet is nothing that may grow unseen
+        every = {line.formula for lines in LINES.values() for line in lines if line.formula}
+        self.assertLess(len(every - told), 0.2 * len(every), every - told)
+
+    def test_values_are_shown_in_their_units(self):
+        for chain in self.chains:
+            for verdict in chain.verification.verdicts:
+                for outcome in verdict.outcomes:
+                    own = (chain.document, chain.combined, chain.verification)
+                    values, _ = _values(*own, verdict.member, outcome)
+                    proof = prove(*own, chain.combinations, verdict.member, outcome)
+                    lines = [line for line in LINES[outcome.criterion] if line.when(values)]
+                    for line, step in zip(lines, proof.steps, strict=True):
+                        number, _, unit = step.value.partition(" ")
+                        digits = len(number.partition(".")[2])
+                        if number not in ("–", "∞"):
+                            shown = values[line.key] / UNITS[unit]
+                            self.assertAlmostEqual(float(number), shown, delta=0.51 * 10**-digits, msg=f"{line.key}")
 
     def test_no_value_is_stated_twice_with_different_figures(self):
         for _, proof in self.proofs():

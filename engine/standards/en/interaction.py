@@ -57,6 +57,9 @@ def annex_a(
     ey, ez = np.minimum(NEd / v["Ncr_y"], NEARLY), np.minimum(NEd / v["Ncr_z"], NEARLY)
     eT = np.minimum(NEd / v["Ncr_T"], NEARLY)
     found: Values = {
+        "e_y": ey,
+        "e_z": ez,
+        "e_T": eT,
         "mu_y": (1 - ey) / (1 - v["chi_y"] * ey),
         "mu_z": (1 - ez) / (1 - v["chi_z"] * ez),
         "w_y": np.minimum(p.Wpl_y / p.Wel_y, 1.5) + 0 * ey,
@@ -83,6 +86,7 @@ def annex_a(
     c = 10 * f["a_LT"] * f["lambda_0"] ** 2 / (5 + far) * my / f["Cmy"]
     d = 2 * f["a_LT"] * f["lambda_0"] / (0.1 + far) * my / f["Cmy"] * mz / f["Cmz"]
     e = 1.7 * f["a_LT"] * f["lambda_0"] / (0.1 + far) * my / f["Cmy"]
+    f |= {"b_LT": b, "c_LT": c, "d_LT": d, "e_LT": e}
     wy, wz, n, most = f["w_y"], f["w_z"], f["n_pl"], f["lambda_most"]
 
     def own(w: Floats, Cm: Floats) -> Floats:

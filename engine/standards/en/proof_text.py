@@ -1,213 +1,11 @@
-"""How each value of the checks is written: symbols, units, formulas as LaTeX with <names> of values, clauses, words."""
+"""How the checks are written out: formulas as LaTeX with <names> of values, clauses, words."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
-from math import isinf, isnan
 
 Values = dict[str, float]
-
-
-@dataclass(frozen=True)
-class Symbol:
-    """LaTeX of a value, the unit it is shown in and the factor from SI to it."""
-
-    latex: str
-    unit: str = ""
-    factor: float = 1.0
-    digits: int = 4
-
-    @property
-    def unit_latex(self) -> str:
-        """The unit for LaTeX."""
-        powers = {"²": "^2", "³": "^3", "⁴": "^4", "⁶": "^6"}
-        text = self.unit.replace("·", r"\,")
-        for sign, power in powers.items():
-            text = text.replace(sign, power)
-        return text
-
-    def text(self, value: float) -> str:
-        """The value in its unit, to its significant digits, never in powers of ten."""
-        if isnan(value):
-            return "–"
-        if isinf(value):
-            return "∞"
-        shown = value * self.factor
-        if shown == 0 or abs(shown) < 1e-9:
-            return "0"
-        whole = len(str(int(abs(shown)))) if abs(shown) >= 1 else 0
-        return f"{shown:.{max(0, min(4, self.digits - whole))}f}"
-
-
-def _force(latex: str) -> Symbol:
-    return Symbol(latex, "kN", 1e-3)
-
-
-def _moment(latex: str) -> Symbol:
-    return Symbol(latex, "kNm", 1e-3)
-
-
-def _length(latex: str) -> Symbol:
-    return Symbol(latex, "m", 1.0)
-
-
-def _mm(latex: str) -> Symbol:
-    return Symbol(latex, "mm", 1e3)
-
-
-def _modulus(latex: str) -> Symbol:
-    return Symbol(latex, "cm³", 1e6)
-
-
-def _second(latex: str) -> Symbol:
-    return Symbol(latex, "cm⁴", 1e8)
-
-
-def _area(latex: str) -> Symbol:
-    return Symbol(latex, "cm²", 1e4)
-
-
-def _stress(latex: str) -> Symbol:
-    return Symbol(latex, "N/mm²", 1e-6, 3)
-
-
-def _plain(latex: str) -> Symbol:
-    return Symbol(latex)
-
-
-SYMBOLS: dict[str, Symbol] = {
-    "A": _area("A"),
-    "Av_y": _area("A_{v,y}"),
-    "Av_z": _area("A_{v,z}"),
-    "Iy": _second("I_y"),
-    "Iz": _second("I_z"),
-    "It": _second("I_t"),
-    "Iw": Symbol("I_w", "cm⁶", 1e12),
-    "Wel_y": _modulus("W_{el,y}"),
-    "Wel_z": _modulus("W_{el,z}"),
-    "Wpl_y": _modulus("W_{pl,y}"),
-    "Wpl_z": _modulus("W_{pl,z}"),
-    "W_y": _modulus("W_y"),
-    "W_z": _modulus("W_z"),
-    "h": _mm("h"),
-    "E": _stress("E"),
-    "G": _stress("G"),
-    "fy": _stress("f_y"),
-    "gamma_M0": _plain(r"\gamma_{M0}"),
-    "gamma_M1": _plain(r"\gamma_{M1}"),
-    "lambda_LT0": _plain(r"\bar\lambda_{LT,0}"),
-    "beta": _plain(r"\beta"),
-    "epsilon": _plain(r"\varepsilon"),
-    "web": _plain("c/t_w"),
-    "flange": _plain("c/t_f"),
-    "alpha_web": _plain(r"\alpha"),
-    "psi_web": _plain(r"\psi"),
-    "web_2": _plain(r"(c/t_w)_{2}"),
-    "web_3": _plain(r"(c/t_w)_{3}"),
-    "flange_2": _plain(r"(c/t_f)_{2}"),
-    "cls": Symbol(r"\text{class}", digits=1),
-    "x": _length("x"),
-    "N": _force("N_{Ed}"),
-    "Vy": _force("V_{y,Ed}"),
-    "Vz": _force("V_{z,Ed}"),
-    "My": _moment("M_{y,Ed}"),
-    "Mz": _moment("M_{z,Ed}"),
-    "N_Ed": _force("N_{Ed}"),
-    "N_Rd": _force("N_{Rd}"),
-    "n": _plain("n"),
-    "a": _plain("a"),
-    "Vz_Rd": _force("V_{pl,z,Rd}"),
-    "Vy_Rd": _force("V_{pl,y,Rd}"),
-    "u_Vz": _plain(r"V_{z,Ed}/V_{pl,z,Rd}"),
-    "u_Vy": _plain(r"V_{y,Ed}/V_{pl,y,Rd}"),
-    "rho_z": _plain(r"\rho_z"),
-    "My_V": _moment("M_{y,V,Rd}"),
-    "Mz_V": _moment("M_{z,V,Rd}"),
-    "My_N": _moment("M_{N,y,Rd}"),
-    "Mz_N": _moment("M_{N,z,Rd}"),
-    "exp_y": _plain(r"\alpha"),
-    "exp_z": _plain(r"\beta"),
-    "ry": _plain(r"M_{y,Ed}/M_{N,y,Rd}"),
-    "rz": _plain(r"M_{z,Ed}/M_{N,z,Rd}"),
-    "u": Symbol(r"\text{utilisation}", digits=3),
-    "alpha_cr": Symbol(r"\alpha_{cr}", digits=3),
-    "Lcr_y": _length("L_{cr,y}"),
-    "Lcr_z": _length("L_{cr,z}"),
-    "L_T": _length("L_T"),
-    "a_T": _mm("a"),
-    "L_LT": _length("L_{LT}"),
-    "Ncr_y": _force("N_{cr,y}"),
-    "Ncr_z": _force("N_{cr,z}"),
-    "Ncr_T": _force("N_{cr,T}"),
-    "i_s2": Symbol("i_s^2", "cm²", 1e4),
-    "lambda_y": _plain(r"\bar\lambda_y"),
-    "lambda_z": _plain(r"\bar\lambda_z"),
-    "lambda_T": _plain(r"\bar\lambda_T"),
-    "lambda_zT": _plain(r"\bar\lambda_z"),
-    "alpha_y": _plain(r"\alpha_y"),
-    "alpha_z": _plain(r"\alpha_z"),
-    "alpha_LT": _plain(r"\alpha_{LT}"),
-    "Phi_y": _plain(r"\Phi_y"),
-    "Phi_z": _plain(r"\Phi_z"),
-    "Phi_T": _plain(r"\Phi_T"),
-    "Phi_LT": _plain(r"\Phi_{LT}"),
-    "chi_y": _plain(r"\chi_y"),
-    "chi_zf": _plain(r"\chi_{z}"),
-    "chi_T": _plain(r"\chi_T"),
-    "chi_z": _plain(r"\chi_{z}"),
-    "chi_LT": _plain(r"\chi_{LT}"),
-    "N_Rk": _force("N_{Rk}"),
-    "My_Rk": _moment("M_{y,Rk}"),
-    "Mz_Rk": _moment("M_{z,Rk}"),
-    "Nb_y": _force("N_{b,y,Rd}"),
-    "Nb_z": _force("N_{b,z,Rd}"),
-    "u_Ny": _plain("n_y"),
-    "u_Nz": _plain("n_z"),
-    "C1": _plain("C_1"),
-    "lift": _plain("c"),
-    "N_z": _force("N_z"),
-    "Mcr_0": _moment("M_{cr,0}"),
-    "M_start": _moment(r"M_{start}"),
-    "M_middle": _moment(r"M_{s}"),
-    "M_end": _moment(r"M_{end}"),
-    "Mcr": _moment("M_{cr}"),
-    "lambda_LT": _plain(r"\bar\lambda_{LT}"),
-    "Mb_Rd": _moment("M_{b,Rd}"),
-    "u_LT": _plain("M_{y,Ed}/M_{b,Rd}"),
-    "ratio_My": _plain("m_y"),
-    "ratio_Mz": _plain("m_z"),
-    "Cmy": _plain("C_{my}"),
-    "Cmz": _plain("C_{mz}"),
-    "CmLT": _plain("C_{mLT}"),
-    "mu_y": _plain(r"\mu_y"),
-    "mu_z": _plain(r"\mu_z"),
-    "w_y": _plain("w_y"),
-    "w_z": _plain("w_z"),
-    "n_pl": _plain("n_{pl}"),
-    "lambda_most": _plain(r"\bar\lambda_{max}"),
-    "lambda_0": _plain(r"\bar\lambda_0"),
-    "lambda_0lim": _plain(r"\bar\lambda_{0,lim}"),
-    "a_LT": _plain("a_{LT}"),
-    "epsilon_y": _plain(r"\varepsilon_y"),
-    "Cmy_0": _plain("C_{my,0}"),
-    "C_yy": _plain("C_{yy}"),
-    "C_yz": _plain("C_{yz}"),
-    "C_zy": _plain("C_{zy}"),
-    "C_zz": _plain("C_{zz}"),
-    "f": _plain("f"),
-    "k_c": _plain("k_c"),
-    "kyy": _plain("k_{yy}"),
-    "kyz": _plain("k_{yz}"),
-    "kzy": _plain("k_{zy}"),
-    "kzz": _plain("k_{zz}"),
-    "u_661": Symbol(r"\text{(6.61)}", digits=3),
-    "u_662": Symbol(r"\text{(6.62)}", digits=3),
-    "w": _mm("w"),
-    "limit": _mm(r"w_{max}"),
-    "span": _length(r"\ell"),
-    "ratio": Symbol("k", digits=3),
-}
 
 
 def _always(_: Values) -> bool:
@@ -220,6 +18,14 @@ def _b(v: Values) -> bool:
 
 def _a(v: Values) -> bool:
     return "C_yy" in v
+
+
+def _plastic(v: Values) -> bool:
+    return v["cls"] <= 2
+
+
+def _elastic(v: Values) -> bool:
+    return v["cls"] > 2
 
 
 def _i_section(v: Values) -> bool:
@@ -241,15 +47,6 @@ class Line:
     when: Callable[[Values], bool] = _always
 
 
-def _only(where: Callable[[Values], bool], lines: list[Line]) -> list[Line]:
-    """The lines, in proofs where that holds too."""
-
-    def both(line: Line) -> Callable[[Values], bool]:
-        return lambda v: where(v) and line.when(v)
-
-    return [replace(line, when=both(line)) for line in lines]
-
-
 _CLASS = [
     Line("fy", "", "table 3.1", "yield strength for the thickness"),
     Line("epsilon", r"\sqrt{235\,\mathrm{N/mm^2}/<fy>}", "table 5.2"),
@@ -259,6 +56,16 @@ _CLASS = [
     Line("web_2", "", "table 5.2", "limit of class 2 for the web", _i_section),
     Line("cls", "", "5.5.2", "worse of flange and web"),
 ]
+
+
+def _only(where: Callable[[Values], bool], lines: list[Line]) -> list[Line]:
+    """The lines, in proofs where that holds too."""
+
+    def both(line: Line) -> Callable[[Values], bool]:
+        return lambda v: where(v) and line.when(v)
+
+    return [replace(line, when=both(line)) for line in lines]
+
 
 _ANNEX_B = [
     Line("Cmy", "", "table B.3"),
@@ -272,14 +79,14 @@ _ANNEX_B = [
         r"<Cmy>\left(1+(<lambda_y>-0.2)<u_Ny>\right)\le <Cmy>(1+0.8\,<u_Ny>)",
         "table B.1",
         "",
-        lambda v: v["cls"] <= 2,
+        _plastic,
     ),
     Line(
         "kyy",
         r"<Cmy>\left(1+0.6\,<lambda_y>\,<u_Ny>\right)\le <Cmy>(1+0.6\,<u_Ny>)",
         "table B.1",
         "",
-        lambda v: v["cls"] > 2,
+        _elastic,
     ),
     Line("lambda_zT", r"\max(<lambda_z>,\ <lambda_T>)", "6.3.1.4", "for annex B", _i_section),
     Line(
@@ -301,10 +108,10 @@ _ANNEX_B = [
         r"1+0.6\cdot<lambda_zT>\,<u_Nz>\le 1+0.6\cdot<u_Nz>",
         "table B.1",
         "C_mz = 1",
-        lambda v: v["cls"] > 2,
+        _elastic,
     ),
-    Line("kyz", r"0.6\cdot<kzz>", "table B.1", "", lambda v: v["cls"] <= 2),
-    Line("kyz", r"<kzz>", "table B.1", "", lambda v: v["cls"] > 2),
+    Line("kyz", r"0.6\cdot<kzz>", "table B.1", "", _plastic),
+    Line("kyz", r"<kzz>", "table B.1", "", _elastic),
     Line(
         "kzy",
         r"1-\dfrac{0.1\cdot<lambda_zT>\,<u_Nz>}{<CmLT>-0.25}\ge 1-\dfrac{0.1\cdot<u_Nz>}{<CmLT>-0.25}",
@@ -331,8 +138,11 @@ _ANNEX_B = [
 ]
 
 _ANNEX_A = [
-    Line("mu_y", r"\dfrac{1-<N_Ed>/<Ncr_y>}{1-<chi_y>\,<N_Ed>/<Ncr_y>}", "table A.1"),
-    Line("mu_z", r"\dfrac{1-<N_Ed>/<Ncr_z>}{1-<chi_z>\,<N_Ed>/<Ncr_z>}", "table A.1"),
+    Line("e_y", r"\dfrac{<N_Ed>}{<Ncr_y>}\le 0.999999", "table A.1", "beyond 1 flexural buckling fails by itself"),
+    Line("e_z", r"\dfrac{<N_Ed>}{<Ncr_z>}\le 0.999999", "table A.1"),
+    Line("e_T", r"\dfrac{<N_Ed>}{<Ncr_T>}\le 0.999999", "table A.1", "", _i_section),
+    Line("mu_y", r"\dfrac{1-<e_y>}{1-<chi_y>\cdot<e_y>}", "table A.1"),
+    Line("mu_z", r"\dfrac{1-<e_z>}{1-<chi_z>\cdot<e_z>}", "table A.1"),
     Line("w_y", r"\dfrac{<Wpl_y>}{<Wel_y>}\le 1.5", "table A.1"),
     Line("w_z", r"\dfrac{<Wpl_z>}{<Wel_z>}\le 1.5", "table A.1"),
     Line("n_pl", r"\dfrac{<N_Ed>}{<N_Rk>/<gamma_M1>}", "table A.1"),
@@ -341,14 +151,14 @@ _ANNEX_A = [
     Line("lambda_0", r"\sqrt{\dfrac{<My_Rk>}{<Mcr_0>}}", "table A.1", "under a uniform moment", _i_section),
     Line(
         "lambda_0lim",
-        r"0.2\sqrt{<C1>}\,\sqrt[4]{(1-<N_Ed>/<Ncr_z>)(1-<N_Ed>/<Ncr_T>)}",
+        r"0.2\sqrt{<C1>}\,\sqrt[4]{(1-<e_z>)(1-<e_T>)}",
         "table A.1",
         "twist counts above it",
         _i_section,
     ),
     Line("epsilon_y", r"\dfrac{<My>}{<N_Ed>}\cdot\dfrac{<A>}{<Wel_y>}", "table A.1", "", lambda v: v["N_Ed"] > 0),
     Line("Cmy_0", "", "table A.2", "from the shape of the member's moments and its deflection"),
-    Line("Cmz", r"1+0.24\,<N_Ed>/<Ncr_z>", "table A.2", "as of a uniform moment: safe side"),
+    Line("Cmz", r"1+0.36(1-0.33)\cdot<e_z>", "table A.2", "as of a uniform moment: safe side"),
     Line(
         "Cmy",
         r"<Cmy_0>+(1-<Cmy_0>)\dfrac{\sqrt{<epsilon_y>}\,<a_LT>}{1+\sqrt{<epsilon_y>}\,<a_LT>}",
@@ -360,14 +170,76 @@ _ANNEX_A = [
     Line("Cmy", r"<Cmy_0>", "table A.1", "", lambda v: v["lambda_0"] <= v["lambda_0lim"]),
     Line(
         "CmLT",
-        r"(<Cmy>)^2\dfrac{<a_LT>}{\sqrt{(1-<N_Ed>/<Ncr_z>)(1-<N_Ed>/<Ncr_T>)}}\ge 1",
+        r"(<Cmy>)^2\dfrac{<a_LT>}{\sqrt{(1-<e_z>)(1-<e_T>)}}\ge 1",
         "table A.1",
         "",
         lambda v: v["lambda_0"] > v["lambda_0lim"],
     ),
     Line("CmLT", "", "table A.1", "no twist counts", lambda v: v["lambda_0"] <= v["lambda_0lim"]),
-    *(Line(key, "", "table A.1", "", lambda v: v["cls"] <= 2) for key in ("C_yy", "C_yz", "C_zy", "C_zz")),
-    *(Line(key, "", "table A.1") for key in ("kyy", "kyz", "kzy", "kzz")),
+    *_only(
+        _plastic,
+        [
+            Line("b_LT", r"0.5\,<a_LT>\,<lambda_0>^2\,<ratio_My>\,<ratio_Mz>", "table A.1"),
+            Line(
+                "c_LT",
+                r"\dfrac{10\cdot<a_LT>\,<lambda_0>^2}{5+<lambda_z>^4}\cdot\dfrac{<ratio_My>}{<Cmy>}",
+                "table A.1",
+            ),
+            Line(
+                "d_LT",
+                r"\dfrac{2\cdot<a_LT>\,<lambda_0>}{0.1+<lambda_z>^4}\cdot\dfrac{<ratio_My>}{<Cmy>}\cdot\dfrac{<ratio_Mz>}{<Cmz>}",
+                "table A.1",
+            ),
+            Line(
+                "e_LT",
+                r"\dfrac{1.7\cdot<a_LT>\,<lambda_0>}{0.1+<lambda_z>^4}\cdot\dfrac{<ratio_My>}{<Cmy>}",
+                "table A.1",
+            ),
+            Line(
+                "C_yy",
+                r"1+(<w_y>-1)\left[\left(2-\dfrac{1.6\cdot<Cmy>^2}{<w_y>}(<lambda_most>+<lambda_most>^2)\right)<n_pl>-<b_LT>\right]"
+                r"\ge\dfrac{<Wel_y>}{<Wpl_y>}",
+                "table A.1",
+            ),
+            Line(
+                "C_yz",
+                r"1+(<w_z>-1)\left[\left(2-\dfrac{14\cdot<Cmz>^2\,<lambda_most>^2}{<w_z>^5}\right)<n_pl>-<c_LT>\right]"
+                r"\ge 0.6\sqrt{\dfrac{<w_z>}{<w_y>}}\cdot\dfrac{<Wel_z>}{<Wpl_z>}",
+                "table A.1",
+            ),
+            Line(
+                "C_zy",
+                r"1+(<w_y>-1)\left[\left(2-\dfrac{14\cdot<Cmy>^2\,<lambda_most>^2}{<w_y>^5}\right)<n_pl>-<d_LT>\right]"
+                r"\ge 0.6\sqrt{\dfrac{<w_y>}{<w_z>}}\cdot\dfrac{<Wel_y>}{<Wpl_y>}",
+                "table A.1",
+            ),
+            Line(
+                "C_zz",
+                r"1+(<w_z>-1)\left[2-\dfrac{1.6\cdot<Cmz>^2}{<w_z>}(<lambda_most>+<lambda_most>^2)-<e_LT>\right]<n_pl>"
+                r"\ge\dfrac{<Wel_z>}{<Wpl_z>}",
+                "table A.1",
+            ),
+            Line("kyy", r"\dfrac{<Cmy>\,<CmLT>\,<mu_y>}{(1-<e_y>)\cdot<C_yy>}", "table A.1"),
+            Line(
+                "kyz", r"\dfrac{<Cmz>\,<mu_y>}{(1-<e_z>)\cdot<C_yz>}\cdot 0.6\sqrt{\dfrac{<w_z>}{<w_y>}}", "table A.1"
+            ),
+            Line(
+                "kzy",
+                r"\dfrac{<Cmy>\,<CmLT>\,<mu_z>}{(1-<e_y>)\cdot<C_zy>}\cdot 0.6\sqrt{\dfrac{<w_y>}{<w_z>}}",
+                "table A.1",
+            ),
+            Line("kzz", r"\dfrac{<Cmz>\,<mu_z>}{(1-<e_z>)\cdot<C_zz>}", "table A.1"),
+        ],
+    ),
+    *_only(
+        _elastic,
+        [
+            Line("kyy", r"\dfrac{<Cmy>\,<CmLT>\,<mu_y>}{1-<e_y>}", "table A.1"),
+            Line("kyz", r"\dfrac{<Cmz>\,<mu_y>}{1-<e_z>}", "table A.1"),
+            Line("kzy", r"\dfrac{<Cmy>\,<CmLT>\,<mu_z>}{1-<e_y>}", "table A.1"),
+            Line("kzz", r"\dfrac{<Cmz>\,<mu_z>}{1-<e_z>}", "table A.1"),
+        ],
+    ),
 ]
 
 _FLEXURAL = [
@@ -515,11 +387,11 @@ LINES: dict[str, list[Line]] = {
             "the axial force is small enough to need no reduction",
             lambda v: v["cls"] <= 2 and v["My_N"] == v["My_V"] and v["kind"] != 2,
         ),
-        Line("Mz_N", "", "(6.35), (6.37), (6.38), (6.40)", "reduced by the axial force", lambda v: v["cls"] <= 2),
-        Line("ry", r"\dfrac{|<My>|}{<My_N>}", "(6.31)", "", lambda v: v["cls"] <= 2),
-        Line("rz", r"\dfrac{|<Mz>|}{<Mz_N>}", "(6.31)", "", lambda v: v["cls"] <= 2),
-        Line("exp_y", "", "6.2.9.1(6)", "", lambda v: v["cls"] <= 2),
-        Line("exp_z", "", "6.2.9.1(6)", "", lambda v: v["cls"] <= 2),
+        Line("Mz_N", "", "(6.35), (6.37), (6.38), (6.40)", "reduced by the axial force", _plastic),
+        Line("ry", r"\dfrac{|<My>|}{<My_N>}", "(6.31)", "", _plastic),
+        Line("rz", r"\dfrac{|<Mz>|}{<Mz_N>}", "(6.31)", "", _plastic),
+        Line("exp_y", "", "6.2.9.1(6)", "", _plastic),
+        Line("exp_z", "", "6.2.9.1(6)", "", _plastic),
         Line(
             "u",
             r"\max\left(<n>,\ <ry>,\ <rz>,\ (<ry>)^{<exp_y>}+(<rz>)^{<exp_z>}\right)",
@@ -539,7 +411,7 @@ LINES: dict[str, list[Line]] = {
             r"<n>+\dfrac{|<My>|}{<My_V>}+\dfrac{|<Mz>|}{<Mz_V>}",
             "(6.42)",
             "at most 1",
-            lambda v: v["cls"] > 2,
+            _elastic,
         ),
     ],
     "shear": [
