@@ -2,12 +2,15 @@
 
 import unittest
 
+import numpy as np
+
 from engine.analysis.combined import combine_results
 from engine.chain import run
 from engine.document import read_document
+from engine.document.jigs import RoofBay
 from engine.verification.equilibrium import equilibrium
 from engine.verification.marks import marks
-from engine.verification.verify import verify
+from engine.verification.verify import STRENGTH, verify
 from tests.engine.helpers import FIXED, hall
 
 
@@ -115,6 +118,28 @@ class Marks(unittest.TestCase):
         self.assertEqual(by_name["C2"].governs, 0)
         # in U1 the building stands more firmly than in U2 about every edge
         self.assertEqual((by_name["U2"].share, by_name["U1"].governs), (1.0, 0))
+
+    def test_the_share_is_that_of_the_combination_by_itself(self):
+        # verified alone, a combination uses each member by its share of what governs it
+        document = hall(spacings=[6.0], bays=[RoofBay(span=15)])
+        document.analysis.order = "first"
+        document.analysis.second_order_below = 0.0
+        chain = run(document)
+        found = marks(chain.document, chain.combined, chain.verification, chain.combinations)
+        most = [max(o.utilisation for o in v.outcomes if o.criterion in STRENGTH) for v in chain.verification.verdicts]
+        picked = [i for i, c in enumerate(chain.combinations) if c.use == "strength"][::7]
+        for i in picked:
+            c = chain.combinations[i]
+            alone = verify(document, combine_results(chain.response.system, [c], "first"), [c]).verdicts
+            shares = [
+                max((o.utilisation for o in v.outcomes if o.criterion in STRENGTH), default=0.0) / m
+                for v, m in zip(alone, most, strict=True)
+            ]
+            # critical factors of many combinations together are found within 2e-4
+            self.assertAlmostEqual(found[i].share, max(shares), delta=2e-4, msg=c.name)
+            self.assertEqual(found[i].governs > 0, max(shares) > 1 - 2e-4)
+            named = shares[chain.structure.index[found[i].at]]
+            self.assertAlmostEqual(named, max(shares), delta=2e-4)
 
     def test_a_hall_without_the_idle_ones_has_the_same_verdicts(self):
         document = hall(spacings=[6.0, 6.0])

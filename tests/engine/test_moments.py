@@ -76,6 +76,9 @@ class Counting(unittest.TestCase):
         np.testing.assert_array_equal(counting(M, flange, np.array([True])).ravel(), [1, 0.5, 0])
         np.testing.assert_array_equal(counting(M, flange, np.array([False])).ravel(), [1, 0.5, 2])
         np.testing.assert_array_equal(counting(-np.abs(M), flange, np.array([False])).ravel(), [0, 0, 0])
+        rounded = np.array([1e-12, -0.5, -2.0]).reshape(1, 3, 1)
+        np.testing.assert_array_equal(counting(rounded, flange, np.array([False])).ravel(), [0, 0, 0])
+        np.testing.assert_allclose(counting(rounded + 1e-3, flange, np.array([False])).ravel(), [1e-3, 0.499, 1.999])
 
 
 class Cm(unittest.TestCase):

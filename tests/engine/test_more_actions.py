@@ -1,6 +1,7 @@
 """Orography, obstructions, roofs on trusses, drawn panels, reduced imposed loads, runs of members, settlements."""
 
 import unittest
+from math import log10
 
 import numpy as np
 
@@ -45,6 +46,37 @@ class Orography(unittest.TestCase):
         hill = Hill(kind="cliff", height=120, upwind=300, x=400)
         self.assertAlmostEqual(crest_factor(hill, 40.0), 0.3550, delta=1e-9)
         self.assertAlmostEqual(hill_factor(hill, 40.0), 1.2130, delta=1e-9)
+
+    def test_behind_a_cliff_by_the_formulas_of_the_annex(self):
+        # (A.7) to (A.11), typed a second time; H = 60, L_u = 100: Φ = 0.6, L_e = 200 m
+        for x in (30.0, 100.0, 400.0, 690.0):
+            for z in (22.0, 60.0, 200.0, 390.0, 900.0):
+                Z = log10(min(z / 200, 2.0))
+                X = log10(x / 200)
+                A = -1.3420 * Z**3 - 0.8222 * Z**2 + 0.4609 * Z - 0.0791
+                B = -1.0196 * Z**3 - 0.8910 * Z**2 + 0.5343 * Z - 0.1156
+                C = 0.8030 * Z**3 + 0.4236 * Z**2 - 0.5738 * Z + 0.1606
+                hill = Hill(kind="cliff", height=60, upwind=100, x=x)
+                self.assertAlmostEqual(
+                    crest_factor(hill, z), max(A * X * X + B * X + C, 0.0), delta=1e-12, msg=f"{x} {z}"
+                )
+        for z in (1.0, 20.0):
+            # below 0.1 L_e as at it
+            hill = Hill(kind="cliff", height=60, upwind=100, x=100)
+            self.assertAlmostEqual(crest_factor(hill, z), crest_factor(hill, 20.0), delta=1e-12)
+
+    def test_where_the_hill_ends(self):
+        # nothing beyond 1.5 L_u before the crest, 2 L_d behind a ridge, 3.5 L_e behind a cliff; something just within
+        for hill, edge in (
+            (Hill(height=40, upwind=300, downwind=200), -450.0),
+            (Hill(height=40, upwind=300, downwind=200), 400.0),
+            (Hill(kind="cliff", height=60, upwind=100), 700.0),
+        ):
+            inside, outside = (
+                crest_factor(hill.model_copy(update={"x": edge * share}), 30.0) for share in (0.98, 1.02)
+            )
+            self.assertEqual(outside, 0.0)
+            self.assertGreater(inside, 0.01)
 
     def test_continuous_at_the_crest_and_nought_far_away(self):
         for kind in ("hill", "cliff"):

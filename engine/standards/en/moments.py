@@ -151,5 +151,6 @@ def counting(My: Floats, flange: Floats, other_held: Bools) -> Floats:
     flange: (…,) +1 outer, −1 inner; other_held: (…,).
     """
     pressing = np.maximum(My * flange[..., None, None], 0.0)
-    any_ = pressing.max(axis=-2, keepdims=True) > 0
+    # what rounding leaves of a moment presses nothing
+    any_ = pressing.max(axis=-2, keepdims=True) > STRAIGHT * np.abs(My).max(axis=-2, keepdims=True)
     return np.where(other_held[..., None, None], pressing, np.where(any_, np.abs(My), 0.0))
