@@ -6,18 +6,28 @@ import os
 from collections.abc import Callable, Iterable, Iterator
 from concurrent.futures import ThreadPoolExecutor
 from functools import cache
+from threading import local
 from typing import TypeVar
 
 T = TypeVar("T")
 R = TypeVar("R")
 
+_own = local()
+
+
+def _enter() -> None:
+    _own.works = True
+
 
 @cache
 def _pool() -> ThreadPoolExecutor:
     """Made when it is first needed: threads do not outlive a fork."""
-    return ThreadPoolExecutor(os.cpu_count() or 1, "computing")
+    return ThreadPoolExecutor(os.cpu_count() or 1, "computing", initializer=_enter)
 
 
 def shared_out(work: Callable[[T], R], items: Iterable[T]) -> Iterator[R]:
-    """The work done on each item, in order. What is not begun when the caller stops asking is left."""
+    """The work done on each item, in order. What is not begun when the caller stops asking is left. A thread of the pool does
+    such work itself: none of them ever waits for the pool, so whoever waits for it is served."""
+    if getattr(_own, "works", False):
+        return map(work, items)
     return _pool().map(work, items)

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -17,6 +16,7 @@ from engine.analysis.second_order import FREEDOMS_OF, shapes
 from engine.analysis.solve import Response, System, solve_linear
 from engine.analysis.stability import Critical, critical
 from engine.analysis.states import States, clamped, one_sided, solve_states
+from engine.lazy import lazily
 from engine.memory import stored
 from engine.progress import Step, quiet
 from engine.structure.model import FREEDOMS, Bools, Floats, Ints, Structure
@@ -45,14 +45,14 @@ class Combined:
     second: Bools
     ultimate: Bools
 
-    @cached_property
+    @lazily
     def alpha(self) -> Floats:
         """(k,) α_cr of the ultimate combinations; NaN for the others."""
         found = np.full(len(self.rows), np.nan)
         found[self.ultimate] = self.standing.alpha
         return found
 
-    @cached_property
+    @lazily
     def column(self) -> Ints:
         """(k,) where a combination is in `standing`, −1 where it is not."""
         found = np.full(len(self.rows), -1)
@@ -81,11 +81,11 @@ class Combined:
         """(e, s) m from the start of the elements, where their diagrams have values."""
         return self.response.system.stations
 
-    @cached_property
+    @lazily
     def _diagrams(self) -> Diagrams:
         return diagrams(self.response)
 
-    @cached_property
+    @lazily
     def _deflections(self) -> Floats:
         return deflections(self.response)
 

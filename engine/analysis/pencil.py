@@ -10,12 +10,12 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from functools import cached_property
 
 import numpy as np
 from scipy.sparse import csr_array, hstack
 
 from engine.analysis.second_order import BUBBLES, Geometry
+from engine.lazy import lazily
 from engine.structure.model import Floats, Ints
 
 #: of a vector, what is left beside a basis counts as nothing new below this share
@@ -36,7 +36,7 @@ class Pencil:
     K: csr_array
     solve: Callable[[Floats], Floats]
 
-    @cached_property
+    @lazily
     def through(self) -> csr_array:
         """(3 m + h, n + 4 r) from nodes and released ends to what bends and hangs."""
         return csr_array(hstack([self.geometry.Z, self.geometry.Z_loose]))

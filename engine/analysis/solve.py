@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -19,6 +18,7 @@ from engine.analysis.relative import relative
 from engine.analysis.stations import station_positions
 from engine.analysis.transfer import PLANES, ElementLoads, Integrals, cut_loads, fixed_end_forces, integrate
 from engine.errors import ModelError
+from engine.lazy import lazily
 from engine.memory import stored
 from engine.structure.model import Bools, Floats, Ints, Structure
 
@@ -70,7 +70,7 @@ class System:
         """(6 n,) freedoms held rigidly."""
         return self.structure.fixed.ravel()
 
-    @cached_property
+    @lazily
     def R(self) -> csc_array | None:
         """From the freedoms to global displacements, None where they are these."""
         if self.turn is None or self.link is None:
@@ -89,12 +89,12 @@ class System:
         """Forces of supports (6 n, …) in their axes turned to global ones."""
         return force if self.turn is None else np.asarray(self.turn @ force)
 
-    @cached_property
+    @lazily
     def stations(self) -> Floats:
         """(e, s) m from the start of the elements, where their diagrams have values."""
         return station_positions(self.elements, self.loads)
 
-    @cached_property
+    @lazily
     def _integrals(self) -> Integrals:
         return integrate(self.loads, self.stations, self.force.shape[1])
 
@@ -103,17 +103,17 @@ class System:
         kept = x is self.stations and x.size * self.force.shape[1] <= KEPT
         return self._integrals if kept else integrate(self.loads, x, self.force.shape[1])
 
-    @cached_property
+    @lazily
     def Kff(self) -> csc_array:
         """K of the freedoms that move."""
         return csc_array(self.K[self.active][:, self.active])
 
-    @cached_property
+    @lazily
     def factors(self) -> Factors | None:
         """The factors of K with all members and supports acting, None where something moves freely."""
         return sound_factor(self.Kff)
 
-    @cached_property
+    @lazily
     def stretch(self) -> csr_array:
         """(e, 6 n) from displacements of the nodes, global axes, to what the elements grow by."""
         row = np.einsum("ek,ekj->ej", self.maps[:, 6] - self.maps[:, 0], self.T)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from functools import cache, cached_property, partial
+from functools import cache, partial
 from typing import Any
 
 import numpy as np
@@ -25,6 +25,7 @@ from engine.analysis.second_order import (
 )
 from engine.analysis.solve import System, pushed_back
 from engine.analysis.uneven import Uneven, uneven
+from engine.lazy import lazily
 from engine.progress import Step, quiet
 from engine.structure.model import Bools, Floats, Ints
 
@@ -257,7 +258,7 @@ class StateSolver:
             self.loose[key] = loose
         return *self.factors[key], self.loose[key]
 
-    @cached_property
+    @lazily
     def holding(self) -> csc_array | None:
         """(6 n, 6 n) restraints at nodes that are no members, on the freedoms."""
         system = self.system

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cached_property
 from math import atan2, ceil, cos, degrees, hypot, radians, tan
 
 from engine.document.jigs import HallJig, Purlins, RoofBay
 from engine.errors import ModelError
 from engine.jigs.parts import Materials
+from engine.lazy import lazily
 
 LETTERS = "ABCDEFGHIJKLMNOPQRSTUVWXYZ"
 
@@ -40,7 +40,7 @@ class Slope:
     column_start: str
     column_end: str
 
-    @cached_property
+    @lazily
     def length(self) -> float:
         """Along the slope, in metres."""
         return hypot(self.x1 - self.x0, self.z1 - self.z0)

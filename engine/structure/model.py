@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -12,6 +11,7 @@ from numpy.typing import NDArray
 from engine.catalogue.properties import Section
 from engine.catalogue.steels import Material
 from engine.document.base import Haunch
+from engine.lazy import lazily
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -122,7 +122,7 @@ class Panel:
     cover: float = 1.0
     beyond: tuple[float, float] = (0.0, 0.0)
 
-    @cached_property
+    @lazily
     def basis(self) -> Floats:
         """(2, 3): unit vectors of the panel's coordinates s (across the span) and t (along it)."""
         return np.stack([np.cross(self.span, self.outside), self.span])
@@ -137,7 +137,7 @@ class Panel:
         found: Floats = self.corners[0] + np.asarray(flat, dtype=float) @ self.basis
         return found
 
-    @cached_property
+    @lazily
     def area(self) -> float:
         """Surface area without its openings, in m²."""
         return float(abs(_area(self.flat(self.corners))) - sum(abs(_area(self.flat(o))) for o in self.openings))
@@ -219,24 +219,24 @@ class Structure:
         """The member of that name."""
         return self.members[self.index[name]]
 
-    @cached_property
+    @lazily
     def ends(self) -> Ints:
         """(members, 2): first and last node of each."""
         return np.array([(m.nodes[0], m.nodes[-1]) for m in self.members], dtype=np.int64).reshape(-1, 2)
 
-    @cached_property
+    @lazily
     def owner(self) -> Ints:
         """(segments,): the member of each stretch between two of a member's nodes."""
         return np.repeat(np.arange(len(self.members)), [len(m.nodes) - 1 for m in self.members])
 
-    @cached_property
+    @lazily
     def segments(self) -> Ints:
         """(segments, 2): the nodes of each stretch between two of a member's nodes."""
         nodes = np.array([n for m in self.members for n in m.nodes], dtype=np.int64)
         first = np.arange(len(self.owner)) + self.owner
         return np.stack([nodes[first], nodes[first + 1]], axis=1) if len(nodes) else np.zeros((0, 2), np.int64)
 
-    @cached_property
+    @lazily
     def meeting(self) -> dict[int, tuple[int, ...]]:
         """By node the numbers of the members that meet or pass there."""
         found: dict[int, list[int]] = {}
@@ -245,7 +245,7 @@ class Structure:
                 found.setdefault(node, []).append(i)
         return {node: tuple(dict.fromkeys(members)) for node, members in found.items()}
 
-    @cached_property
+    @lazily
     def bars(self) -> Bools:
         """(members,): whether each carries axial force alone."""
         return np.array([m.bar for m in self.members], dtype=bool)

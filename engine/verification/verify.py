@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -16,6 +15,7 @@ from engine.analysis.elements import Elements
 from engine.analysis.solve import Response
 from engine.catalogue.steels import E
 from engine.document import Document
+from engine.lazy import lazily
 from engine.memory import stored
 from engine.processors import shared_out
 from engine.progress import Step, quiet
@@ -48,19 +48,19 @@ class Grounds:
     combined: Combined
     strength: tuple[int, ...]
 
-    @cached_property
+    @lazily
     def forces(self) -> Diagrams:
         return self.combined.diagrams(self.strength)
 
-    @cached_property
+    @lazily
     def peaks(self) -> Diagrams:
         return peaked(self.forces, self.combined.response.loads, self.combined.pulled(self.strength))
 
-    @cached_property
+    @lazily
     def segments(self) -> Segments:
         return cut_segments(self.document, self.combined.structure, self.combined.elements, self.forces)
 
-    @cached_property
+    @lazily
     def limits(self) -> Floats:
         """(2, members, combinations) critical axial forces about y and z that the buckling of the whole leaves each member, inf
         where it does not limit them: modes that sway are in the forces where a combination is in second order and leans."""
@@ -70,7 +70,7 @@ class Grounds:
         # along local z a member bends about y
         return found[::-1]
 
-    @cached_property
+    @lazily
     def steel(self) -> SteelArrays:
         return steel_arrays([(m.section, m.material, m.bar) for m in self.combined.structure.members])
 
