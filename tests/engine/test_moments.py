@@ -4,7 +4,7 @@ import unittest
 
 import numpy as np
 
-from engine.standards.en.moments import counting, moment_factor, shape_of_moments
+from engine.standards.en.moments import _from_three, amplification, counting, moment_factor, shape_of_moments
 
 XI = np.linspace(0, 1, 25)
 
@@ -97,10 +97,49 @@ class Cm(unittest.TestCase):
         self.assertAlmostEqual(self.cm(-1 + 12 * XI * (1 - XI)), 0.95 - 0.05 * 0.5)
         self.assertAlmostEqual(self.cm(0 * XI), 1.0)
 
+    def test_the_column_for_distributed_load_in_every_branch(self):
+        # typed a second time: α_s = M_s/M_h within the ends, α_h = M_h/M_s beyond them
+        for psi in (-1.0, -0.6, -0.2, 0.0, 0.3, 0.8, 1.0):
+            for middle in (-2.5, -1.2, -0.9, -0.5, -0.1, 0.0, 0.2, 0.7, 1.0, 1.6):
+                for turned in (1.0, -1.0):
+                    ends = (turned, turned * psi)
+                    if abs(middle) <= 1:
+                        a_s = middle / turned
+                        if a_s >= 0:
+                            expected = max(0.2 + 0.8 * a_s, 0.4)
+                        elif psi >= 0:
+                            expected = max(0.1 - 0.8 * a_s, 0.4)
+                        else:
+                            expected = max(0.1 * (1 - psi) - 0.8 * a_s, 0.4)
+                    else:
+                        a_h = turned / middle
+                        expected = 0.95 + 0.05 * a_h * (1 + 2 * psi if a_h < 0 and psi < 0 else 1)
+                    for start, end in (ends, ends[::-1]):
+                        found = float(_from_three(np.array([start]), np.array([middle]), np.array([end]))[0])
+                        self.assertAlmostEqual(found, min(expected, 1.0), msg=f"{start} {middle} {end}")
+
     def test_a_peak_off_the_middle_counts(self):
         # a load at a quarter with end moments that make the middle vanish: by the middle 0.41
         tent = np.interp(XI, [0, 0.25, 1], [0.0, 1.0, -0.5])
         self.assertGreaterEqual(self.cm(tent), 0.9)
+
+    def test_table_a2(self):
+        # C_m,0 = a + b n: 0.79 + 0.21 ψ + 0.36 (ψ − 0.33) n; 1 + 0.03 n under uniform load, 1 − 0.18 n under a load in the middle
+        for psi in (1.0, 0.4, -0.7):
+            for turned in (1.0, -1.0):
+                line = turned * (1 - (1 - psi) * XI)
+                for diagram in (line, line[::-1]):
+                    a, b = amplification(diagram.reshape(25, 1))
+                    self.assertAlmostEqual(float(a[0]), 0.79 + 0.21 * psi)
+                    self.assertAlmostEqual(float(b[0]), 0.36 * (psi - 0.33))
+        for diagram, published in ((4 * XI * (1 - XI), 0.03), (1 - np.abs(2 * XI - 1), -0.18)):
+            a, b = amplification(diagram.reshape(25, 1))
+            self.assertEqual(float(a[0]), 1.0)
+            self.assertAlmostEqual(float(b[0]), published, delta=0.004)
+        # clamped at both ends: w = q L⁴/384 EI, M = q L²/12: π² 12/384 − 1
+        a, b = amplification((-1 + 6 * XI * (1 - XI)).reshape(25, 1))
+        self.assertAlmostEqual(float(b[0]), np.pi**2 * 12 / 384 - 1, delta=0.006)
+        self.assertEqual([float(v[0]) for v in amplification(np.zeros((25, 1)))][0], 1.0)
 
 
 if __name__ == "__main__":

@@ -96,6 +96,8 @@ class Proofs(unittest.TestCase):
             for verdict in chain.verification.verdicts:
                 for outcome in verdict.outcomes:
                     values, _ = _values(chain.document, chain.combined, chain.verification, verdict.member, outcome)
+                    shown = [line.key for line in LINES[outcome.criterion] if line.when(values)]
+                    self.assertEqual(len(shown), len(set(shown)), shown)
                     for line in LINES[outcome.criterion]:
                         if line.formula and line.when(values):
                             told.add(line.formula)

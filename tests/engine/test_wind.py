@@ -410,6 +410,10 @@ class Cases(unittest.TestCase):
             if s.case == case and s.zone == "friction"
         )
         self.assertAlmostEqual(found / expected, 1, delta=1e-6)
+        # from behind the same on the other half
+        back = next(i for i, c in enumerate(chain.loading.cases) if c.name.startswith("Wind from back"))
+        one, other = chain.loading.expected[case], chain.loading.expected[back]
+        np.testing.assert_allclose(other, one * [1, -1, 1], atol=1e-6 * np.abs(one).max())
         document.wind.friction = "none"
         self.assertFalse(any(s.zone == "friction" for s in load(document, chain.structure).surfaces))
 
