@@ -41,6 +41,7 @@ from server.projects import (
     surfaces,
     workbench,
 )
+from server.projects.changes import Change
 from server.projects.comparison import compare_documents
 from server.projects.models import Project, Revision
 
@@ -230,7 +231,7 @@ def change_project(request: HttpRequest, project_id: UUID, body: schemas.Project
     """Rename, archive or pause. A new name is a revision like any edit."""
     found = revisions.own_project(user_of(request), project_id)
     if body.name is not None and found.head is not None:
-        changes = [("name", body.name)]
+        changes = [Change("name", body.name)]
         found = revisions.edit(user_of(request), project_id, found.head.number, f"Renamed to {body.name}", changes)
     if body.archived is not None:
         found.archived = body.archived
@@ -252,7 +253,7 @@ def duplicate_project(request: HttpRequest, project_id: UUID) -> tuple[int, sche
     "/projects/{project_id}/edits", response={200: schemas.ProjectOut, 409: schemas.ConflictOut, 422: schemas.Problem}
 )
 def edit(request: HttpRequest, project_id: UUID, body: schemas.Edit) -> schemas.ProjectOut:
-    changes = [(change.path, change.value) for change in body.changes]
+    changes = [Change(c.path, c.value, c.do, c.was) for c in body.changes]
     return project_out(revisions.edit(user_of(request), project_id, body.base, body.label[:200], changes))
 
 

@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-import copy
-from collections.abc import Callable, Iterator
-from dataclasses import dataclass
+from collections.abc import Callable
 from typing import Any
 from uuid import UUID
 
@@ -20,16 +18,8 @@ from engine.editing.apply import operate as apply_operation
 from engine.editing.operations import Operation
 from engine.errors import ModelError
 from server.projects import runs
+from server.projects.changes import Change, Difference, changed, differences, meet, same_places, set_outright, touched
 from server.projects.models import Project, Revision
-
-
-@dataclass(frozen=True)
-class Difference:
-    """A value that differs between two documents, by its dotted path."""
-
-    path: str
-    before: Any
-    after: Any
 
 
 class Conflict(Exception):
@@ -58,51 +48,30 @@ def create(user: User, document: Document, label: str) -> Project:
     return project
 
 
-def differences(before: Any, after: Any, path: str = "") -> Iterator[Difference]:
-    """The values that differ, deepest first by path."""
-    if isinstance(before, dict) and isinstance(after, dict):
-        for key in [*before, *(k for k in after if k not in before)]:
-            yield from differences(before.get(key), after.get(key), f"{path}.{key}" if path else key)
-    elif isinstance(before, list) and isinstance(after, list) and len(before) == len(after):
-        for i, (one, other) in enumerate(zip(before, after, strict=True)):
-            yield from differences(one, other, f"{path}.{i}" if path else str(i))
-    elif before != after:
-        yield Difference(path, before, after)
-
-
-def _locked(user: User, project_id: UUID, base: int) -> Project:
+def _locked(user: User, project_id: UUID, base: int | None = None) -> Project:
+    """The project, no longer moved on by others meanwhile; with `base` only if its head still is that revision."""
     project = get_object_or_404(Project.objects.select_for_update(of=("self",)), id=project_id, owner=user)
     assert project.head is not None
-    if project.head.number != base:
-        old = get_object_or_404(Revision, project=project, number=base)
-        raise Conflict(project.head, list(differences(old.document, project.head.document)))
+    if base is not None and project.head.number != base:
+        raise _conflict(project, base)
     return project
 
 
-def changed(document: dict[str, Any], changes: list[tuple[str, Any]]) -> dict[str, Any]:
-    """A copy of the document with values set at dotted paths. Raises ModelError for a path that leads nowhere."""
-    result = copy.deepcopy(document)
-    for path, value in changes:
-        *steps, last = path.split(".")
-        place: Any = result
-        try:
-            for step in steps:
-                place = place[int(step)] if isinstance(place, list) else place.setdefault(step, {})
-                if place is None:
-                    raise KeyError(step)
-            place[int(last) if isinstance(place, list) else last] = value
-        except (KeyError, IndexError, ValueError, TypeError, AttributeError):
-            raise ModelError(f"There is no place “{path}” in the document.", path) from None
-    return result
+def _conflict(project: Project, base: int) -> Conflict:
+    assert project.head is not None
+    old = get_object_or_404(Revision, project=project, number=base)
+    return Conflict(project.head, list(differences(old.document, project.head.document)))
 
 
-def edit(user: User, project_id: UUID, base: int, label: str, changes: list[tuple[str, Any]]) -> Project:
-    """Change values and make the next revision. Raises Conflict or ModelError, and then nothing has changed."""
-    return _next(user, project_id, base, label, lambda document: changed(document, changes))
+def edit(user: User, project_id: UUID, base: int, label: str, changes: list[Change]) -> Project:
+    """Make changes and the next revision; those of others since `base` stay where they touch something else. Raises Conflict or
+    ModelError, and then nothing has changed."""
+    return _next(user, project_id, base, label, lambda document: changed(document, changes), changes)
 
 
 def operate(user: User, project_id: UUID, base: int, label: str, operations: list[Operation]) -> Project:
-    """Do operations by hand and make the next revision. Raises Conflict or ModelError, and then nothing has changed."""
+    """Do operations by hand and make the next revision, beside what others did to other things since `base`. Raises Conflict or
+    ModelError, and then nothing has changed."""
 
     def done(data: dict[str, Any]) -> dict[str, Any]:
         document = Document.model_validate(data)
@@ -110,14 +79,14 @@ def operate(user: User, project_id: UUID, base: int, label: str, operations: lis
             document = apply_operation(document, operation)
         return document.model_dump(mode="json")
 
-    return _next(user, project_id, base, label, done)
+    return _next(user, project_id, base, label, done, [])
 
 
 def restore(user: User, project_id: UUID, base: int, number: int) -> Project:
     """Make an older revision's document the next revision. Raises Conflict or ModelError."""
     old = get_object_or_404(Revision, project_id=project_id, project__owner=user, number=number)
     words = f"“{old.name}”" if old.name else f"revision {number}"
-    return _next(user, project_id, base, f"Back to {words}", lambda _: old.document)
+    return _next(user, project_id, base, f"Back to {words}", lambda _: old.document, None)
 
 
 def versions(project: Project) -> list[Revision]:
@@ -140,11 +109,23 @@ def name_version(project: Project, number: int, name: str) -> Revision:
 
 @transaction.atomic
 def _next(
-    user: User, project_id: UUID, base: int, label: str, change: Callable[[dict[str, Any]], dict[str, Any]]
+    user: User,
+    project_id: UUID,
+    base: int,
+    label: str,
+    change: Callable[[dict[str, Any]], dict[str, Any]],
+    changes: list[Change] | None,
 ) -> Project:
-    project = _locked(user, project_id, base)
+    """changes: None where the change is of the whole and merges with nothing."""
+    project = _locked(user, project_id, base if changes is None else None)
     assert project.head is not None
     present = Document.model_validate(project.head.document).model_dump(mode="json")
+    if changes is not None and project.head.number != base:
+        old = get_object_or_404(Revision, project=project, number=base)
+        before = Document.model_validate(old.document).model_dump(mode="json")
+        mine = touched(before, change(before)) | set_outright(changes, before)
+        if not same_places(changes, before, present) or meet(mine, touched(before, present)):
+            raise _conflict(project, base)
     document = in_kilonewtons(read_document(change(present)))
     loaded = prepare(document)
     dump = document.model_dump(mode="json")

@@ -82,10 +82,13 @@ class ProjectOut(BaseModel):
 
 
 class Change(BaseModel):
-    """Set the value at a dotted path of the document."""
+    """A change at a dotted path of the document: "set" the value there; of a list there "add" an item, "remove" the one that is
+    equal to the value, or "replace" the one that is equal to `was` by it."""
 
     path: str
     value: Any
+    do: Literal["set", "add", "remove", "replace"] = "set"
+    was: Any = None
 
 
 class Edit(BaseModel):

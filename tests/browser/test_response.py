@@ -14,6 +14,7 @@ from engine.demo import drying_hall
 from engine.document import read_document
 from engine.document.rules import Inside
 from server.projects import revisions
+from server.projects.changes import Change
 from tests.browser.case import BrowserCase
 from tests.engine.test_left_free import braced
 
@@ -102,7 +103,7 @@ class Response(BrowserCase):
             return read.text_content().replace("−", "-")
 
         before = at_the_end()
-        changes = [("hall.sections.columns", "HEA 320")]
+        changes = [Change("hall.sections.columns", "HEA 320")]
         revisions.edit(self.user, self.project.id, 1, "Columns HEA 320", changes)
         page.reload()
         page.wait_for_selector("tbody tr")
@@ -212,7 +213,7 @@ class Response(BrowserCase):
         expect(page.locator(".push text").first).to_be_visible(timeout=20_000)
         page.click("header button:has-text('Pause')")
         expect(page.locator("header button:has-text('Go live')")).to_be_visible()
-        changes = [("hall.sections.rafters", "IPE 550")]
+        changes = [Change("hall.sections.rafters", "IPE 550")]
         revisions.edit(self.user, self.project.id, 1, "Rafters IPE 550", changes)
         page.reload()
         # a paused project opens without numbers, and gets them when asked

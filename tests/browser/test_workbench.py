@@ -12,6 +12,7 @@ from engine.chain import run
 from engine.demo import failing_hall
 from engine.document import Document
 from server.projects import revisions
+from server.projects.changes import Change
 from server.projects.models import Project, Revision
 from tests.browser.case import BrowserCase
 
@@ -122,10 +123,10 @@ class Editing(BrowserCase):
         page = self.page
         project = Project.objects.get()
         page.click("nav button:has-text('Frame')")
-        revisions.edit(self.user, project.id, 1, "Pitch 12", [("hall.bays.0.pitch", 12.0)])
-        eaves = self.field("Eaves height")
-        eaves.fill("7")
-        eaves.press("Enter")
+        revisions.edit(self.user, project.id, 1, "Pitch 12", [Change("hall.bays.0.pitch", 12.0)])
+        pitch = self.field("Pitch")
+        pitch.fill("7")
+        pitch.press("Enter")
         dialog = page.locator(".el-dialog")
         expect(dialog).to_contain_text("revision 2")
         expect(dialog).to_contain_text("pitch")
@@ -133,6 +134,19 @@ class Editing(BrowserCase):
         page.click("text=Show me the present revision")
         expect(self.field("Pitch")).to_have_value("12")
         self.assertEqual(Project.objects.get().head.number, 2)
+
+    def test_another_editor_at_another_thing_is_no_conflict(self):
+        self.start_hall()
+        page = self.page
+        project = Project.objects.get()
+        page.click("nav button:has-text('Frame')")
+        revisions.edit(self.user, project.id, 1, "Pitch 12", [Change("hall.bays.0.pitch", 12.0)])
+        eaves = self.field("Eaves height")
+        eaves.fill("7")
+        eaves.press("Enter")
+        expect(page.locator("header small")).to_have_text("rev 3")
+        expect(self.field("Pitch")).to_have_value("12")
+        expect(eaves).to_have_value("7")
 
 
 class Looking(BrowserCase):

@@ -221,7 +221,7 @@ class Edits(ApiCase):
     def test_the_second_of_two_gets_a_conflict(self):
         project = self.new()
         self.edit(project, 1, ("hall.bays.0.span", 30))
-        late = self.edit(project, 1, ("hall.bays.0.pitch", 12))
+        late = self.edit(project, 1, ("hall.bays.0.span", 31))
         self.assertEqual(late.status_code, 409)
         self.assertEqual(late.json()["number"], 2)
         self.assertEqual(late.json()["differences"], [{"path": "hall.bays.0.span", "before": 24.0, "after": 30.0}])

@@ -47,8 +47,15 @@ class Operations(ApiCase):
     def test_conflict(self):
         project = self.new()
         self.operate(project, 1, {"do": "remove", "members": ["bay-1/wall-brace-A-up"]})
-        late = self.operate(project, 1, {"do": "remove", "members": ["bay-1/wall-brace-B-up"]})
+        late = self.operate(
+            project, 1, {"do": "change", "members": ["bay-1/wall-brace-A-up"], "change": {"section": "CHS 139.7x5"}}
+        )
         self.assertEqual(late.status_code, 409)
+        # another member is another thing
+        beside = self.operate(project, 1, {"do": "remove", "members": ["bay-1/wall-brace-B-up"]})
+        self.assertEqual(beside.status_code, 200)
+        removed = {edit["member"] for edit in beside.json()["document"]["edits"]}
+        self.assertEqual(removed, {"bay-1/wall-brace-A-up", "bay-1/wall-brace-B-up"})
 
     def test_a_drawing_without_supports_is_shown_with_its_snags(self):
         project = self.post("projects", {"name": "Tower", "hall": False}).json()

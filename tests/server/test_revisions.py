@@ -14,6 +14,7 @@ from engine.document import Document, read_document
 from engine.document.jigs import HallJig
 from engine.errors import ModelError
 from server.projects import response, revisions, workbench
+from server.projects.changes import Change, changed, differences
 from server.projects.models import Project, Revision
 from tests.quick import quick_passwords
 
@@ -29,7 +30,7 @@ class Simultaneous(TransactionTestCase):
         def edit(span: float) -> None:
             start.wait()
             try:
-                revisions.edit(user, project.id, 1, f"span {span}", [("hall.bays.0.span", span)])
+                revisions.edit(user, project.id, 1, f"span {span}", [Change("hall.bays.0.span", span)])
                 outcomes.append("done")
             except revisions.Conflict as conflict:
                 outcomes.append(f"conflict {conflict.head.number}")
@@ -51,24 +52,24 @@ class Simultaneous(TransactionTestCase):
 class Changes(TestCase):
     def test_differences_by_path(self):
         before = drying_hall().model_dump(mode="json")
-        after = revisions.changed(before, [("hall.bays.0.span", 30.0), ("rules.effective_lengths.column.y", 2.0)])
-        found = {d.path: d.after for d in revisions.differences(before, after)}
+        after = changed(before, [Change("hall.bays.0.span", 30.0), Change("rules.effective_lengths.column.y", 2.0)])
+        found = {d.path: d.after for d in differences(before, after)}
         self.assertEqual(found, {"hall.bays.0.span": 30.0, "rules.effective_lengths.column": {"y": 2.0}})
         # the document that was changed is a copy
         self.assertEqual(before["hall"]["bays"][0]["span"], 24.0)
 
     def test_list_items_and_wrong_paths(self):
         data = read_document({"nodes": [{"name": "a", "at": [0, 0, 0]}]}).model_dump(mode="json")
-        self.assertEqual(revisions.changed(data, [("nodes.0.name", "b")])["nodes"][0]["name"], "b")
+        self.assertEqual(changed(data, [Change("nodes.0.name", "b")])["nodes"][0]["name"], "b")
         for path in ("nodes.7.name", "nodes.x", "hall.bays.0.span", "name.0"):
             with self.assertRaisesRegex(ModelError, "no place"):
-                revisions.changed(data, [(path, 1)])
+                changed(data, [Change(path, 1)])
 
     def test_a_long_history_undone_to_its_start(self):
         user = User.objects.create_user("ada", password="gusset-plate")
         project = revisions.create(user, Document(name="Long", hall=HallJig()), "new")
         for i in range(30):
-            project = revisions.edit(user, project.id, project.head.number, "x", [("hall.bays.0.span", 20.0 + i)])
+            project = revisions.edit(user, project.id, project.head.number, "x", [Change("hall.bays.0.span", 20.0 + i)])
         while project.head.parent_id:
             project = revisions.undo(user, project.id, project.head.number)
         self.assertEqual(project.head.number, 1)
@@ -81,7 +82,7 @@ class Changes(TestCase):
     def test_the_name_follows_undo(self):
         user = User.objects.create_user("ada", password="gusset-plate")
         project = revisions.create(user, Document(name="First"), "new")
-        project = revisions.edit(user, project.id, 1, "rename", [("name", "Second")])
+        project = revisions.edit(user, project.id, 1, "rename", [Change("name", "Second")])
         self.assertEqual(project.name, "Second")
         self.assertEqual(revisions.undo(user, project.id, 2).name, "First")
 

@@ -13,6 +13,7 @@ from engine.document import Document
 from engine.document.jigs import HallJig
 from engine.document.rules import Inside
 from server.projects import results, revisions, runs
+from server.projects.changes import Change
 from server.projects.models import Result, Run
 from tests.quick import quick_passwords
 from tests.server.test_api import ApiCase
@@ -163,7 +164,7 @@ class Queue(TransactionTestCase):
 
     def edit(self, ratio):
         self.project = revisions.edit(
-            self.user, self.project.id, self.project.head.number, "x", [("rules.rafter_deflection_ratio", ratio)]
+            self.user, self.project.id, self.project.head.number, "x", [Change("rules.rafter_deflection_ratio", ratio)]
         )
 
     def ask(self, **more):
