@@ -19,11 +19,11 @@ _MISSING = object()
 @dataclass(frozen=True)
 class Change:
     """One change at a dotted path. "set": the value there; of a list there, "add": an item at its end, "remove": the item that is
-    equal to `value`, "replace": the item that is equal to `was` by `value`."""
+    equal to `value`, "replace": the item that is equal to `was` by `value`. "clear": take away the key that the path ends in."""
 
     path: str
     value: Any
-    do: Literal["set", "add", "remove", "replace"] = "set"
+    do: Literal["set", "add", "remove", "replace", "clear"] = "set"
     was: Any = None
 
 
@@ -52,6 +52,8 @@ def changed(document: dict[str, Any], changes: Iterable[Change]) -> dict[str, An
             key = int(last) if isinstance(place, list) else last
             if change.do == "set":
                 place[key] = change.value
+            elif change.do == "clear":
+                del place[key]
             else:
                 if isinstance(place, dict) and place.get(key) is None:
                     place[key] = []
@@ -114,18 +116,23 @@ def touched(before: Any, after: Any, path: Touched = ()) -> set[Touched]:
 
 
 def _named(items: list[Any]) -> dict[str, Any] | None:
-    """Items by name, None where they have none of their own."""
-    if not all(isinstance(item, dict) and isinstance(item.get("name"), str) and item["name"] for item in items):
-        return None
-    found = {item["name"]: item for item in items}
-    return found if len(found) == len(items) else None
+    """Items by name, edits by hand by their member; None where they have no name of their own."""
+    names = [_name(item) for item in items]
+    return dict(zip(names, items, strict=True)) if all(names) and len(set(names)) == len(names) else None
+
+
+def _name(item: Any) -> str:
+    if not isinstance(item, dict) or "case" in item:
+        return ""
+    found = item.get("name", item.get("member"))
+    return found if isinstance(found, str) else ""
 
 
 def set_outright(changes: Iterable[Change], before: dict[str, Any]) -> set[Touched]:
     """The places that changes set as they are, whatever stands there, with names in place of numbers."""
     found = set()
     for change in changes:
-        if change.do != "set":
+        if change.do not in ("set", "clear"):
             continue
         place: Any = before
         steps: list[str] = []
@@ -133,7 +140,7 @@ def set_outright(changes: Iterable[Change], before: dict[str, Any]) -> set[Touch
             if isinstance(place, list):
                 item = place[int(step)] if step.isdigit() and int(step) < len(place) else None
                 named = _named(place)
-                steps.append(item["name"] if named is not None and item is not None else step)
+                steps.append(_name(item) if named is not None and item is not None else step)
                 place = item
             else:
                 steps.append(step)

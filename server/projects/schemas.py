@@ -83,11 +83,12 @@ class ProjectOut(BaseModel):
 
 class Change(BaseModel):
     """A change at a dotted path of the document: "set" the value there; of a list there "add" an item, "remove" the one that is
-    equal to the value, or "replace" the one that is equal to `was` by it."""
+    equal to the value, or "replace" the one that is equal to `was` by it; "clear"
+    takes away the key that the path ends in."""
 
     path: str
-    value: Any
-    do: Literal["set", "add", "remove", "replace"] = "set"
+    value: Any = None
+    do: Literal["set", "add", "remove", "replace", "clear"] = "set"
     was: Any = None
 
 

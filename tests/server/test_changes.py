@@ -100,6 +100,11 @@ class Rules(ApiCase):
         found = changed(document, [Change("a", {"x": 3}, "replace", {"x": 1}), Change("a", {"x": 2}, "remove")])
         self.assertEqual(found, {"a": [{"x": 3}]})
         self.assertEqual(changed({}, [Change("b", 1, "add")]), {"b": [1]})
+        self.assertEqual(
+            changed({"h": {"left": 1, "right": 2}}, [Change("h.left", None, "clear")]), {"h": {"right": 2}}
+        )
+        with self.assertRaisesRegex(ModelError, "no place"):
+            changed({"h": {}}, [Change("h.left", None, "clear")])
         for change in (Change("a", {"x": 9}, "remove"), Change("a.0", 1, "add"), Change("a.x", 1, "add")):
             with self.assertRaises(ModelError):
                 changed(document, [change])

@@ -48,7 +48,7 @@ class Operations(ApiCase):
         project = self.new()
         self.operate(project, 1, {"do": "remove", "members": ["bay-1/wall-brace-A-up"]})
         late = self.operate(
-            project, 1, {"do": "change", "members": ["bay-1/wall-brace-A-up"], "change": {"section": "CHS 139.7x5"}}
+            project, 1, {"do": "change", "members": ["bay-1/wall-brace-A-up"], "change": {"section": "CHS 88.9x4"}}
         )
         self.assertEqual(late.status_code, 409)
         # another member is another thing

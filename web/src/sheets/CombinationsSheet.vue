@@ -4,6 +4,7 @@ import ChoiceField from '../components/ChoiceField.vue'
 import NumberField from '../components/NumberField.vue'
 import ToggleField from '../components/ToggleField.vue'
 import { readFactors } from '../lib/combinations'
+import { added, keyed, unnamed } from '../lib/changes'
 import { useWorkbench } from '../stores/workbench'
 import SheetHead from './SheetHead.vue'
 
@@ -48,10 +49,7 @@ async function setPsi(row: string, i: number, event: Event) {
   wrongPsi.value = ''
   const now = bench.chain!.psi!.find((p) => p.row === row)!
   const next = now.used.map((v, k) => (k === i ? value : v))
-  const changes: { path: string; value: unknown }[] = [
-    { path: 'rules.psi', value: { ...rules.value?.psi, [row]: next } },
-  ]
-  await bench.edit(`ψ${i} of ${row} ${value}`, changes)
+  await bench.edit(`ψ${i} of ${row} ${value}`, [keyed('rules.psi', row, next)])
 }
 
 // combinations of one's own
@@ -65,16 +63,12 @@ async function add() {
   wrong.value = typeof found === 'string' ? found : !name.value.trim() ? 'The combination needs a name.' : ''
   if (wrong.value) return
   const value = { name: name.value.trim(), use: use.value, factors: found }
-  const done = await bench.edit(`Combination ${value.name}`, [
-    { path: 'combinations', value: [...(bench.document?.combinations ?? []), value] },
-  ])
+  const done = await bench.edit(`Combination ${value.name}`, added('combinations', value))
   wrong.value = done ? '' : (bench.refusal?.message ?? '')
   if (done) name.value = factors.value = ''
 }
 const drop = (gone: string) =>
-  bench.edit(`Combination ${gone} dropped`, [
-    { path: 'combinations', value: (bench.document?.combinations ?? []).filter((c) => c.name !== gone) },
-  ])
+  bench.edit(`Combination ${gone} dropped`, unnamed('combinations', bench.document?.combinations, gone))
 const shown = computed(() => all.value.find((c) => c.name === bench.state))
 const mark = computed(() => bench.marks.get(bench.state))
 const idle = computed(() => all.value.filter((c) => bench.marks.get(c.name)?.governs === 0).length)

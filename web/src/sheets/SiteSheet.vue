@@ -5,6 +5,7 @@ import ChoiceField from '../components/ChoiceField.vue'
 import NumberField from '../components/NumberField.vue'
 import ToggleField from '../components/ToggleField.vue'
 import { minus } from '../lib/quantity'
+import { added, keyed, removed } from '../lib/changes'
 import { useWorkbench } from '../stores/workbench'
 import NationalPart from './actions/NationalPart.vue'
 import SheetHead from './SheetHead.vue'
@@ -77,31 +78,24 @@ function origin(key: 'altitude' | 'ground_snow' | 'wind_speed' | 'terrain'): str
   return source && source.value === site.value?.[key] ? source.words : 'entered by hand'
 }
 const byDirection = (key: 'terrains' | 'directional' | 'orography', direction: string, text: string) => {
-  const next: Record<string, unknown> = { ...wind.value?.[key] }
-  if (text === '') delete next[direction]
-  else next[direction] = key === 'terrains' ? text : Number(text.replace(',', '.'))
-  void bench.edit(`Wind from the ${direction}`, [{ path: `wind.${key}`, value: next }])
+  const value = text === '' ? undefined : key === 'terrains' ? text : Number(text.replace(',', '.'))
+  void bench.edit(`Wind from the ${direction}`, [keyed(`wind.${key}`, direction, value)])
 }
 const hilly = computed(() => DIRECTIONS.filter((d) => wind.value?.hills?.[d]))
 const even = computed(() => DIRECTIONS.filter((d) => !wind.value?.hills?.[d]))
 const hill = (direction: string, there: boolean) => {
-  const next: Record<string, unknown> = { ...wind.value?.hills }
-  if (there) next[direction] = {}
-  else delete next[direction]
-  void bench.edit(`Rising ground to the ${direction}`, [{ path: 'wind.hills', value: next }])
+  void bench.edit(`Rising ground to the ${direction}`, [keyed('wind.hills', direction, there ? {} : undefined)])
 }
 const orographyOf = (d: string) => bench.chain?.winds?.find((w) => w.direction === d)?.orography.toFixed(3) ?? ''
 const roofs = computed(() => (bench.chain?.panels ?? []).filter((p) => p.kind === 'roof').map((p) => p.name))
 const obstructions = computed(() => snow.value?.obstructions ?? [])
 const addObstruction = () => {
   const [name, length] = bench.chain?.hall?.slopes[0] ?? []
-  const value = [...obstructions.value, { panel: `roof-${name}`, at: Math.round((length ?? 6) * 5) / 10, height: 1 }]
-  void bench.edit('Obstruction on the roof', [{ path: 'snow.obstructions', value }])
+  const value = { panel: `roof-${name}`, at: Math.round((length ?? 6) * 5) / 10, height: 1 }
+  void bench.edit('Obstruction on the roof', added('snow.obstructions', value))
 }
 const dropObstruction = (i: number) =>
-  bench.edit('Obstruction dropped', [
-    { path: 'snow.obstructions', value: obstructions.value.filter((_, k) => k !== i) },
-  ])
+  bench.edit('Obstruction dropped', removed('snow.obstructions', obstructions.value[i]))
 const text = (event: Event) => (event.target as HTMLInputElement).value.trim()
 const neighbour = computed(() => snow.value?.neighbour)
 </script>

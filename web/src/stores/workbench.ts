@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { api, csrfToken, typed, type Schemas } from '../api/client'
+import type { Change } from '../lib/changes'
 import { follow, isActive, laidUnder, type Running } from '../lib/live'
 import type { Link } from '../lib/stages'
 import { useResponse } from './response'
@@ -448,7 +449,7 @@ export const useWorkbench = defineStore('workbench', () => {
   const at = (now: Schemas['ProjectOut']) => ({ params: { path: { project_id: now.id } } })
 
   /** Edit values at dotted paths. */
-  const edit = (label: string, changes: { path: string; value: unknown }[]): Promise<boolean> =>
+  const edit = (label: string, changes: Change[]): Promise<boolean> =>
     post(changes[0]?.path ?? '', (now) =>
       api.POST('/api/projects/{project_id}/edits', {
         ...at(now),

@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue'
 import type { Schemas } from '../../api/client'
 import { minus } from '../../lib/quantity'
 import { components, inRun, readStretch, type Towards, TOWARDS } from '../../lib/loads'
+import { added, removed, unnamed } from '../../lib/changes'
 import { useWorkbench } from '../../stores/workbench'
 
 /** Cases and loads of one's own, beside the generated ones. */
@@ -39,7 +40,7 @@ async function addCase() {
   wrong.value = ''
   draft.value.name = ''
   onCase.value = name
-  const done = await bench.edit(`Case ${name}`, [{ path: 'cases', value: [...own.value, value] }])
+  const done = await bench.edit(`Case ${name}`, added('cases', value))
   if (done) return
   wrong.value = bench.refusal?.message ?? ''
   draft.value.name = name
@@ -52,15 +53,9 @@ const uses = (name: string) =>
   LISTS.reduce((sum, key) => sum + (bench.document?.[key] ?? []).filter((load) => load.case === name).length, 0)
 const dropCase = (name: string) =>
   bench.edit(`Case ${name} dropped`, [
-    { path: 'cases', value: own.value.filter((c) => c.name !== name) },
-    ...LISTS.map((key) => ({
-      path: key,
-      value: (bench.document?.[key] ?? []).filter((load) => load.case !== name),
-    })),
-    {
-      path: 'combinations',
-      value: (bench.document?.combinations ?? []).filter((c) => !(name in c.factors)),
-    },
+    ...unnamed('cases', own.value, name),
+    ...LISTS.flatMap((key) => removed(key, ...(bench.document?.[key] ?? []).filter((load) => load.case === name))),
+    ...removed('combinations', ...(bench.document?.combinations ?? []).filter((c) => name in c.factors)),
   ])
 
 const onCase = ref('')
@@ -172,7 +167,7 @@ function addPanelLoad(pressure: number) {
   return put('panel_loads', [load], `Pressure on ${name}`)
 }
 async function put(key: List, loads: unknown[], label: string) {
-  const done = await bench.edit(label, [{ path: key, value: [...(bench.document?.[key] ?? []), ...loads] }])
+  const done = await bench.edit(label, added(key, ...loads))
   wrong.value = done ? '' : (bench.refusal?.message ?? '')
   if (done) bench.show(bench.chain?.cases?.find((c) => c.name === onCase.value)?.symbol ?? '')
 }
@@ -231,9 +226,7 @@ function copyLoad(row: Row) {
     )
 }
 const dropLoad = (row: Row) =>
-  bench.edit(`Load on ${row.what} dropped`, [
-    { path: row.key, value: (bench.document?.[row.key] as unknown[]).filter((_, i) => i !== row.at) },
-  ])
+  bench.edit(`Load on ${row.what} dropped`, removed(row.key, bench.document?.[row.key]?.[row.at]))
 const words = (c: Schemas['CaseInput']) =>
   [
     c.nature,

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { kindOf } from '../../lib/colours'
 import { readHaunch, type Haunch } from '../../lib/haunches'
 import { readEnd } from '../../lib/releases'
+import { named, unnamed } from '../../lib/changes'
 import { useWorkbench, type Member } from '../../stores/workbench'
 
 const bench = useWorkbench()
@@ -68,14 +69,11 @@ const views = computed(() => bench.document?.views ?? [])
 function keepSet() {
   const words = name.value.trim()
   if (!words || !bench.chosen.size) return
-  const others = sets.value.filter((s) => s.name !== words)
-  void bench.edit(`Set “${words}” kept`, [
-    { path: 'sets', value: [...others, { name: words, members: [...bench.chosen] }] },
-  ])
+  const set = { name: words, members: [...bench.chosen] }
+  void bench.edit(`Set “${words}” kept`, named('sets', sets.value, set))
   name.value = ''
 }
-const dropSet = (words: string) =>
-  bench.edit(`Set “${words}” dropped`, [{ path: 'sets', value: sets.value.filter((s) => s.name !== words) }])
+const dropSet = (words: string) => bench.edit(`Set “${words}” dropped`, unnamed('sets', sets.value, words))
 function keepView() {
   const words = name.value.trim()
   if (!words) return
@@ -85,10 +83,9 @@ function keepView() {
     colour: bench.colouring,
     hidden: [...bench.hidden, ...[...bench.gone].map((m) => `=${m}`)],
     faded: [...bench.faded],
+    alone: [],
   }
-  void bench.edit(`View “${words}” kept`, [
-    { path: 'views', value: [...views.value.filter((v) => v.name !== words), view] },
-  ])
+  void bench.edit(`View “${words}” kept`, named('views', views.value, view))
   name.value = ''
 }
 function openView(words: string) {
@@ -99,8 +96,7 @@ function openView(words: string) {
   bench.colouring = view.colour as typeof bench.colouring
   bench.look(view.plane ?? 'whole')
 }
-const dropView = (words: string) =>
-  bench.edit(`View “${words}” dropped`, [{ path: 'views', value: views.value.filter((v) => v.name !== words) }])
+const dropView = (words: string) => bench.edit(`View “${words}” dropped`, unnamed('views', views.value, words))
 
 // change what is chosen
 const section = ref('')

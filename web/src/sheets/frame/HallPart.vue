@@ -6,6 +6,7 @@ import SectionField from '../../components/SectionField.vue'
 import TextField from '../../components/TextField.vue'
 import ToggleField from '../../components/ToggleField.vue'
 import { readSpacings, writeSpacings } from '../../lib/spacings'
+import { added, removed } from '../../lib/changes'
 import { useWorkbench } from '../../stores/workbench'
 
 const bench = useWorkbench()
@@ -56,10 +57,10 @@ async function start() {
 }
 function addBay() {
   const last = hall.value.bays!.at(-1)!
-  void bench.edit('A bay added on the right', [{ path: 'hall.bays', value: [...hall.value.bays!, { ...last }] }])
+  void bench.edit('A bay added on the right', added('hall.bays', { ...last }))
 }
 function dropBay() {
-  void bench.edit('The right bay taken off', [{ path: 'hall.bays', value: hall.value.bays!.slice(0, -1) }])
+  void bench.edit('The right bay taken off', removed('hall.bays', hall.value.bays!.at(-1)))
 }
 const readBays = (text: string) => {
   const found = text

@@ -7,6 +7,7 @@ import { typedPoint } from '../../lib/snaps'
 import { readHold } from '../../lib/releases'
 import { readVector } from '../../lib/vectors'
 import { readSpacings } from '../../lib/spacings'
+import { added, removed, unnamed } from '../../lib/changes'
 import { useWorkbench } from '../../stores/workbench'
 import DeckPart from './DeckPart.vue'
 
@@ -71,14 +72,14 @@ async function makePanel() {
   let number = 1
   while (taken.has(`panel ${number}`)) number++
   const value = { name: `panel ${number}`, corners: bench.drawing!.points }
-  const done = await bench.edit(`Panel ${number}`, [{ path: 'panels', value: [...panels, value] }])
+  const done = await bench.edit(`Panel ${number}`, added('panels', value))
   wrong.value = done ? '' : (bench.refusal?.message ?? '')
   if (done) bench.drawing = null
 }
 const dropPanel = (name: string) =>
   bench.edit(`${name} removed`, [
-    { path: 'panels', value: bench.document!.panels!.filter((p) => p.name !== name) },
-    { path: 'panel_loads', value: (bench.document?.panel_loads ?? []).filter((load) => load.panel !== name) },
+    ...unnamed('panels', bench.document?.panels, name),
+    ...removed('panel_loads', ...(bench.document?.panel_loads ?? []).filter((load) => load.panel === name)),
   ])
 
 // what is done to chosen members
@@ -200,7 +201,7 @@ function addGrid() {
     }
   }
   const lines = places.map((at) => ({ name: next(), axis: gridAxis.value, at: Number(at.toFixed(6)) }))
-  void bench.edit('Grid lines added', [{ path: 'grid', value: [...(bench.document?.grid ?? []), ...lines] }])
+  void bench.edit('Grid lines added', added('grid', ...lines))
 }
 const levelName = ref('')
 const levelHeight = ref(3)
@@ -210,14 +211,10 @@ function addLevel() {
   const below = levels.value.find((v) => v.name === levelBase.value)?.height ?? 0
   const name = levelName.value.trim() || `Level ${(bench.document?.levels?.length ?? 0) + 1}`
   const level = { name, height: Number((below + levelHeight.value).toFixed(6)) }
-  void bench.edit(`Level ${name} at ${level.height} m`, [
-    { path: 'levels', value: [...(bench.document?.levels ?? []), level] },
-  ])
+  void bench.edit(`Level ${name} at ${level.height} m`, added('levels', level))
 }
 function dropLevel(name: string) {
-  void bench.edit(`Level ${name} removed`, [
-    { path: 'levels', value: bench.document!.levels!.filter((v) => v.name !== name) },
-  ])
+  void bench.edit(`Level ${name} removed`, unnamed('levels', bench.document?.levels, name))
 }
 const own = computed(() => bench.document?.grid ?? [])
 </script>

@@ -6,6 +6,7 @@ import SectionField from '../../components/SectionField.vue'
 import TextField from '../../components/TextField.vue'
 import ToggleField from '../../components/ToggleField.vue'
 import { readVector, writeVector } from '../../lib/vectors'
+import { added, removed } from '../../lib/changes'
 import { useWorkbench } from '../../stores/workbench'
 import DeckPart from './DeckPart.vue'
 
@@ -41,7 +42,7 @@ function add(kind: keyof typeof words) {
             divide: Math.max(1, Math.round((bench.chain?.hall?.span ?? 12) / 6)),
           }
         : { kind, name, columns: 5.0 }
-  void bench.edit(`${words[kind]} jig ${name} added`, [{ path: 'jigs', value: [...jigs.value, value] }])
+  void bench.edit(`${words[kind]} jig ${name} added`, added('jigs', value))
 }
 /** The first two grid lines of an axis: a floor starts between them. */
 function bounds(axis: string) {
@@ -53,7 +54,7 @@ function bounds(axis: string) {
       : ['1', '2']
 }
 function remove(i: number) {
-  void bench.edit(`Jig ${jigs.value[i]!.name} removed`, [{ path: 'jigs', value: jigs.value.filter((_, k) => k !== i) }])
+  void bench.edit(`Jig ${jigs.value[i]!.name} removed`, removed('jigs', jigs.value[i]))
 }
 const pair = (text: string) => {
   const found = text.split(/[\s,;–-]+/).filter(Boolean)

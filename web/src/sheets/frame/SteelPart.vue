@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
 import { api, typed, type Schemas } from '../../api/client'
+import { named, unnamed } from '../../lib/changes'
 import { useWorkbench } from '../../stores/workbench'
 
 /** Sections built up in the workshop, the office's own catalogue, and materials of one's own. */
@@ -48,13 +49,10 @@ async function add() {
   const used = NEEDED[draft.value.shape]!
   const sizes = Object.fromEntries(SIZES.map((key) => [key, used.includes(key) ? draft.value[key] : 0]))
   const value = { name, shape: draft.value.shape, of: used.includes('of') ? draft.value.of : '', ...sizes }
-  const done = await bench.edit(`Section ${name}`, [
-    { path: 'built_sections', value: [...own.value.filter((s) => s.name !== name), value] },
-  ])
+  const done = await bench.edit(`Section ${name}`, named('built_sections', own.value, value as unknown as Built))
   if (!done) wrong.value = bench.refusal?.message ?? ''
 }
-const drop = (name: string) =>
-  bench.edit(`Section ${name} dropped`, [{ path: 'built_sections', value: own.value.filter((s) => s.name !== name) }])
+const drop = (name: string) => bench.edit(`Section ${name} dropped`, unnamed('built_sections', own.value, name))
 const words = (s: Built) =>
   s.shape === 'cross' || s.shape === 'double' ? `${s.shape} of ${s.of}` : `${s.shape} ${s.h} × ${s.b}`
 
@@ -71,10 +69,7 @@ async function takeIn(event: Event) {
   trouble.value = (error as Schemas['Problem'] | undefined)?.message ?? ''
   if (data) office.value = data.map((s) => typed('BuiltSection', s))
 }
-const use = (s: Built) =>
-  bench.edit(`Section ${s.name} of the office`, [
-    { path: 'built_sections', value: [...own.value.filter((o) => o.name !== s.name), s] },
-  ])
+const use = (s: Built) => bench.edit(`Section ${s.name} of the office`, named('built_sections', own.value, s))
 
 const material = ref({ name: '', E: 210, density: 7850, fy: 355 })
 async function addMaterial() {
@@ -82,9 +77,10 @@ async function addMaterial() {
   if (!name.trim()) return
   // GPa and MPa in kN/m²
   const value = { name: name.trim(), E: E * 1e6, density, fy: fy > 0 ? fy * 1e3 : null }
-  const done = await bench.edit(`Material ${value.name}`, [
-    { path: 'materials', value: [...materials.value.filter((m) => m.name !== value.name), value] },
-  ])
+  const done = await bench.edit(
+    `Material ${value.name}`,
+    named('materials', materials.value, value as (typeof materials.value)[number]),
+  )
   wrong.value = done ? '' : (bench.refusal?.message ?? '')
 }
 </script>

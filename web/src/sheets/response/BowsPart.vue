@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/client'
+import { added, removed, replaced, type Change } from '../../lib/changes'
 import { useWorkbench } from '../../stores/workbench'
 
 /** Bow imperfections of members, asked for one by one. */
@@ -11,23 +12,23 @@ const order = computed(() => bench.document?.analysis.order ?? 'first')
 const wrong = ref('')
 const names = computed(() => new Map(bench.chain?.members?.map((m) => [m.name, m.label])))
 
-async function put(words: string, next: readonly Bow[]) {
-  const done = await bench.edit(words, [{ path: 'analysis.bows', value: next }])
+async function put(words: string, changes: Change[]) {
+  const done = await bench.edit(words, changes)
   wrong.value = done ? '' : (bench.refusal?.message ?? '')
 }
 async function add(about: 'y' | 'z') {
   const there = new Set(bows.value.filter((b) => b.about === about).map((b) => b.member))
   const fresh = bench.picked.map((m) => m.name).filter((name) => !there.has(name))
   if (fresh.length)
-    await put(`Bow about ${about}, ${fresh.length === 1 ? fresh[0] : `${fresh.length} members`}`, [
-      ...bows.value,
-      ...fresh.map((member): Bow => ({ member, about, ratio: null, sense: 'as it bends' })),
-    ])
+    await put(
+      `Bow about ${about}, ${fresh.length === 1 ? fresh[0] : `${fresh.length} members`}`,
+      added('analysis.bows', ...fresh.map((member): Bow => ({ member, about, ratio: null, sense: 'as it bends' }))),
+    )
 }
 async function change(i: number, values: Partial<Bow>) {
   await put(
     `Bow of ${bows.value[i]!.member}`,
-    bows.value.map((b, j) => (i === j ? { ...b, ...values } : b)),
+    replaced('analysis.bows', bows.value[i], { ...bows.value[i], ...values }),
   )
 }
 async function ratio(i: number, event: Event) {
@@ -71,12 +72,7 @@ async function ratio(i: number, event: Event) {
       <button
         class="quiet"
         :aria-label="`No bow of ${b.member}`"
-        @click="
-          put(
-            `No bow of ${b.member}`,
-            bows.filter((_, j) => j !== i),
-          )
-        "
+        @click="put(`No bow of ${b.member}`, removed('analysis.bows', b))"
       >
         ×
       </button>
