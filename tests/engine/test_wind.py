@@ -142,6 +142,14 @@ class Tables(unittest.TestCase):
                 self.assertEqual(canopy(table, float(pitch), 0.0), (most, free), f"{name} {pitch}")
                 np.testing.assert_allclose(canopy(table, float(pitch), 1.0)[1], blocked, atol=1e-12)
 
+    def test_printed_values_of_free_walls(self):
+        # table 7.9, φ = 1: l/h ≤ 3, 5, ≥ 10 without return corners, and with them; zones end at 0.3, 2 and 4 h (figure 7.19)
+        rows = "3 2.3 1.4 1.2 1.2 | 5 2.9 1.8 1.4 1.2 | 10 3.4 2.1 1.7 1.2"
+        printed = {float(r.split()[0]): tuple(map(float, r.split()[1:])) for r in rows.split("|")}
+        self.assertEqual(tables.FREE_WALL, printed)
+        self.assertEqual(tables.FREE_WALL_RETURNS, (2.1, 1.8, 1.4, 1.2))
+        self.assertEqual(tables.FREE_WALL_ZONES, (0.3, 2.0, 4.0))
+
     def test_between_the_rows(self):
         self.assertAlmostEqual(coefficient(tables.DUOPITCH_ACROSS, "J", 10.0)[0][0], -0.8)
         self.assertAlmostEqual(coefficient(tables.SINGLE_HIGH, "F", 22.5)[0][1], -2.55)
@@ -484,6 +492,19 @@ class Cases(unittest.TestCase):
         self.assertEqual(list(parapet_pushes(structure, "front", 1.0, 1000.0)), [])
         self.assertAlmostEqual(net_coefficients(4.0, False)[0], 2.6)
         self.assertAlmostEqual(net_coefficients(2.0, False)[1], 1.4)
+
+    def test_local_pressures_of_gable_posts(self):
+        # 24 m with three posts: 6 m apart, their area 6 m times the height of the gable: c_pe,10
+        document = hall(**POSTED)
+        structure = expand(document)
+        own = [p for p in local_pressures(document, structure) if p.role == "gable post"]
+        self.assertEqual({round(p.spacing, 9) for p in own}, {6.0})
+        height = 6 + 12 * tan(radians(10))
+        self.assertEqual({round(p.area, 6) for p in own}, {round(6 * height, 6)})
+        D = next(p for p in own if p.zone == "D" and p.panel == "gable-front")
+        w = next(w for w in hall_winds(document, structure) if w.direction == "front")
+        expected = w.inner * (coefficient(tables.WALLS, "D", w.slenderness)[0][0] + 0.3)
+        self.assertAlmostEqual(D.most, expected, delta=1e-6)
 
     def test_local_pressures(self):
         document = hall(purlins=Purlins(spacing=1.0), spacings=[5.0] * 4, **POSTED)

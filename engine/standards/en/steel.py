@@ -20,7 +20,6 @@ Values = dict[str, Any]
 
 #: imperfection factors α of table 6.1
 CURVES = {"a0": 0.13, "a": 0.21, "b": 0.34, "c": 0.49, "d": 0.76}
-#: 6.3.2.3(1), recommended
 #: bending about one axis below this share of that about the other is none
 UNIAXIAL = 1e-3
 #: compression below this share of its resistance is too little for the class in compression alone to matter

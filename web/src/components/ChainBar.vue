@@ -36,6 +36,7 @@ const share = computed(() => (bench.running?.of ? (bench.running.done ?? 0) / be
       <b :title="bench.project.name">{{ bench.project.name }}</b>
       <small class="mono" :title="bench.project.revision.label">rev {{ bench.project.revision.number }}</small>
     </span>
+    <span v-if="bench.queued > 1" class="mono waits" role="status">{{ bench.queued }} changes are being stored</span>
     <span class="steps">
       <button
         class="quiet"
@@ -115,6 +116,10 @@ const share = computed(() => (bench.running?.of ? (bench.running.done ?? 0) / be
 </template>
 
 <style scoped>
+.waits {
+  font-size: 11.5px;
+  color: var(--ink-2);
+}
 header {
   display: flex;
   align-items: center;

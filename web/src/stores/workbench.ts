@@ -429,9 +429,12 @@ export const useWorkbench = defineStore('workbench', () => {
     if (!paused) await refresh()
   }
 
+  /** Changes that wait for the server to take them. */
+  const queued = ref(0)
   let turn: Promise<unknown> = Promise.resolve()
   /** Post against the head. Posts wait for one another, so that quick work never stands in its own way as a conflict. */
   async function post(place: string, send: (now: Schemas['ProjectOut']) => Promise<Answer> | null): Promise<boolean> {
+    queued.value++
     const mine = turn.then(async () => {
       try {
         const answer = project.value ? await send(project.value) : null
@@ -439,6 +442,8 @@ export const useWorkbench = defineStore('workbench', () => {
       } catch {
         void reach()
         return false
+      } finally {
+        queued.value--
       }
     })
     turn = mine
@@ -566,6 +571,7 @@ export const useWorkbench = defineStore('workbench', () => {
     elsewhere,
     watchHead,
     stop,
+    queued,
     start,
     pause,
     message,
