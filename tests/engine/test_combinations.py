@@ -1,17 +1,21 @@
 """Combinations by EN 1990 and the sway imperfections that go with them, by hand."""
 
 import unittest
+from dataclasses import replace
 
 import numpy as np
 
 from engine.actions.cases import Case
 from engine.chain import respond
+from engine.demo import DEMOS
 from engine.document import Document, read_document
 from engine.document.jigs import FloorJig, HallJig
 from engine.document.national import BasisValues
 from engine.document.rules import Rules, Site, SnowOptions
 from engine.errors import ModelError
-from engine.standards.en.combinations import PSI, choices, combine, psi
+from engine.expand import expand
+from engine.load import load
+from engine.standards.en.combinations import PSI, choices, combine, foresee, psi
 from engine.standards.en.imperfections import slopes, sway
 
 G, S, T = (
@@ -213,3 +217,23 @@ class Own(unittest.TestCase):
         q = next(i for i, c in enumerate(chain.loading.cases) if c.name == "Imposed on floors")
         quasi = [c.factors[q] for c in chain.combinations if c.use == "quasi-permanent"]
         self.assertEqual(max(quasi), 0.8)
+
+
+class Foreseen(unittest.TestCase):
+    def test_never_fewer_than_are_made_and_not_absurdly_more(self):
+        for name in DEMOS:
+            document = DEMOS[name]()
+            cases = [c for c in load(document, expand(document)).cases if c.nature != "imperfection"]
+            made = len(combine(cases, document.rules, document.site, document.national.basis))
+            foreseen = foresee(cases, document.national.basis)
+            self.assertLessEqual(made, foreseen, name)
+            self.assertLess(foreseen, 5 * made, name)
+
+    def test_independent_cases_beyond_reason_are_refused_before_they_are_made(self):
+        # beside three of snow and twenty of wind, which exclude one another
+        own = [Case(f"Own {i}", f"Q{i}", "other") for i in range(12)]
+        site = [Case(f"{w} {i}", f"{w}{i}", w, exclusive=w) for w, n in (("snow", 3), ("wind", 20)) for i in range(n)]
+        with self.assertRaisesRegex(ModelError, "12 of them act independently.*exclude one another"):
+            combine([Case("G", "G1", "permanent"), *site, *own], Rules(), Site(), BasisValues())
+        together = [replace(case, exclusive="own") for case in own]
+        self.assertGreater(len(combine([*site, *together], Rules(), Site(), BasisValues())), 100)

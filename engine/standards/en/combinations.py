@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Iterator
 from itertools import product
+from math import prod
 
 import numpy as np
 
@@ -28,6 +29,8 @@ USES = {
 
 #: permanent cases that may come from separate sources
 SEPARATE = 5
+#: combinations, as they are foreseen, that are not begun
+MOST = 20_000
 
 #: table A1.1: (ψ0, ψ1, ψ2); snow of sites up to 1000 m, and above
 PSI: dict[str, tuple[float, float, float]] = {
@@ -85,22 +88,38 @@ def actions(cases: list[Case]) -> list[int]:
     return found
 
 
+def _sets(cases: list[Case]) -> dict[str, dict[int, list[int]]]:
+    """The sets of which one action at most acts at once, each with its actions and their cases; a case without one is a set."""
+    sets: dict[str, dict[int, list[int]]] = defaultdict(lambda: defaultdict(list))
+    for i, (case, first) in enumerate(zip(cases, actions(cases), strict=True)):
+        if case.nature not in ("permanent", "accidental", "seismic", "imperfection"):
+            sets[case.exclusive or cases[first].name][first].append(i)
+    return sets
+
+
 def choices(cases: list[Case]) -> list[tuple[int, ...]]:
     """Which variable cases may act at once: of every set one action or none; those without a set each by itself.
 
     Imposed load on roofs (category H) never acts with snow or wind (EN 1991-1-1 3.3.2(1)).
     """
-    sets: dict[str, dict[int, list[int]]] = defaultdict(lambda: defaultdict(list))
-    for i, (case, first) in enumerate(zip(cases, actions(cases), strict=True)):
-        if case.nature not in ("permanent", "accidental", "seismic", "imperfection"):
-            sets[case.exclusive or cases[first].name][first].append(i)
     found = []
-    for choice in product(*[[[], *members.values()] for members in sets.values()]):
+    for choice in product(*[[[], *members.values()] for members in _sets(cases).values()]):
         acting = tuple(i for members in choice for i in members)
         roof = any(cases[i].nature == "imposed" and cases[i].category == "H" for i in acting)
         if not (roof and any(cases[i].nature in ("snow", "wind") for i in acting)):
             found.append(acting)
     return found
+
+
+def foresee(cases: list[Case], basis: BasisValues) -> int:
+    """About how many combinations the cases make, from above, before any is made: every choice of one case or none of each set,
+    each of its actions leading once, for strength and overturning with the permanent cases either way, and for service."""
+    sizes = [len(members) for members in _sets(cases).values()]
+    choices_ = prod(1 + size for size in sizes)
+    leading = sum(choices_ // (1 + size) * size for size in sizes) + 1
+    permanent = sum(case.nature == "permanent" for case in cases)
+    ways = 2 ** min(permanent, SEPARATE) if basis.permanents == "separate" else 2
+    return (2 * ways + 2) * leading + choices_
 
 
 def combine(
@@ -118,6 +137,14 @@ def combine(
     (EN 1993-1-1 5.3.2(4)): the way the horizontal load pushes, or all four ways where there is none (below 0.5 %).
     resultants: (cases, 3) N.
     """
+    foreseen = foresee(cases, basis)
+    if foreseen > MOST:
+        alone = sum(1 for members in _sets(cases).values() if len(members) == 1)
+        raise ModelError(
+            f"The cases would make about {foreseen:,} combinations, of which {MOST:,} are the most: {alone} of them act "
+            "independently of all others. Say which exclude one another or always act together.",
+            "cases",
+        )
     none = np.zeros((len(cases), 3))
     maker = _Maker(cases, rules, site, basis, leans or {}, none if resultants is None else resultants)
     acting = choices(cases)
