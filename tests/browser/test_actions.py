@@ -139,6 +139,26 @@ class Actions(BrowserCase):
         self.climate = make()
         Thread(target=self.climate.serve_forever, daemon=True).start()
 
+    def test_quick_entries_all_stand(self):
+        page = self.page
+        self.stage("Actions")
+        page.click("nav.parts >> text=By hand")
+        page.select_option("[aria-label='Nature of the case']", "permanent")
+        for name in ("One", "Two", "Three"):
+            page.fill("[aria-label='Name of the case']", name)
+            page.click("button:has-text('Add the case')")
+            page.wait_for_timeout(150)
+        self.revision(4)
+        self.assertEqual([c["name"] for c in self.head()["cases"]], ["One", "Two", "Three"])
+        page.select_option("[aria-label='Kind of load']", "force")
+        page.fill("[aria-label='Where on the member']", "50 %")
+        for size in (10, 20, 30):
+            page.fill("[aria-label='Size of the load']", str(size))
+            page.click("button:has-text('Put the load')")
+            page.wait_for_timeout(150)
+        self.revision(7)
+        self.assertEqual([load["value"][2] for load in self.head()["member_loads"]], [-10, -20, -30])
+
     def test_loads_by_hand_in_view_and_table(self):
         page = self.page
         self.stage("Actions")
