@@ -14,6 +14,7 @@ from django.db import InterfaceError, InternalError, OperationalError
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import NinjaAPI
+from ninja.errors import HttpError
 from ninja.security import django_auth
 from pydantic import TypeAdapter
 
@@ -44,17 +45,23 @@ from server.projects import (
 from server.projects.changes import Change
 from server.projects.comparison import compare_documents
 from server.projects.models import Project, Revision
+from server.reading import JsonParser, read_json
 
 _log = logging.getLogger(__name__)
 #: seconds that an answer may wait for a run
 LONGEST_WAIT = 2.0
 
-api = NinjaAPI(title="Lorica", version="1", auth=django_auth, docs_url=None, openapi_url=None)
+api = NinjaAPI(title="Lorica", version="1", auth=django_auth, docs_url=None, openapi_url=None, parser=JsonParser())
 
 
 @api.exception_handler(ModelError)
 def _model_error(request: HttpRequest, error: ModelError) -> HttpResponse:
     return api.create_response(request, {"message": error.message, "place": error.place}, status=422)
+
+
+@api.exception_handler(HttpError)
+def _refused(request: HttpRequest, error: HttpError) -> HttpResponse:
+    return api.create_response(request, {"message": error.message, "place": ""}, status=error.status_code)
 
 
 @api.exception_handler(OperationalError)
@@ -206,11 +213,7 @@ def create_project(request: HttpRequest, body: schemas.NewProject) -> tuple[int,
 @api.post("/projects/import", response={201: schemas.ProjectOut, 422: schemas.Problem})
 def import_project(request: HttpRequest) -> tuple[int, schemas.ProjectOut]:
     """A new project from a document in the file format."""
-    try:
-        data = json.loads(request.body)
-    except ValueError as error:
-        raise ModelError(f"The file is not JSON: {error}.") from None
-    document = in_kilonewtons(read_document(data))
+    document = in_kilonewtons(read_document(read_json(request.body)))
     prepare(document)
     return 201, project_out(revisions.create(user_of(request), document, "Taken in from a file"))
 

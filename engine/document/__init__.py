@@ -9,7 +9,7 @@ from typing import Any, Literal
 
 from pydantic import ValidationError, field_validator, model_validator
 
-from engine.document.base import Name, Part
+from engine.document.base import Name, Part, nul_within
 from engine.document.byhand import (
     BuiltSection,
     GridLineInput,
@@ -98,6 +98,11 @@ class Document(Part):
 
 def read_document(data: Any) -> Document:
     """The document in parsed JSON. Raises ModelError naming the first field that is wrong and why."""
+    place = nul_within(data)
+    if place is not None:
+        raise ModelError(
+            f"{place.replace(chr(0), '') or 'The document'}: holds a NUL character.", place.replace(chr(0), "")
+        )
     try:
         document = Document.model_validate(data)
     except ValidationError as error:

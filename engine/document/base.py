@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -47,6 +47,21 @@ Nature = Literal[
 ]
 Direction = Literal["left", "right", "front", "back"]
 Category = Literal["", "A", "B", "C", "D", "E", "F", "G", "H"]
+
+
+def nul_within(data: Any) -> str | None:
+    """The dotted place of the first text that holds a NUL character, None where none does."""
+    waiting: list[tuple[str, Any]] = [("", data)]
+    while waiting:
+        place, one = waiting.pop()
+        if isinstance(one, str) and "\0" in one:
+            return place
+        if isinstance(one, dict):
+            waiting += [(place, key) for key in one]
+            waiting += [(f"{place}.{key}" if place else str(key), value) for key, value in one.items()]
+        elif isinstance(one, list):
+            waiting += [(f"{place}.{i}" if place else str(i), value) for i, value in enumerate(one)]
+    return None
 
 
 class Part(BaseModel):

@@ -12,6 +12,8 @@ from engine.document.references import NodeName
 Share = Annotated[float, Field(gt=0, lt=1, allow_inf_nan=False)]
 Pitch = Annotated[float, Field(ge=-60, le=60, allow_inf_nan=False)]
 Spacing = Annotated[float, Field(ge=0.5, le=30, allow_inf_nan=False)]
+#: of what stands on the ground: millimetres typed for metres end here
+Height = Annotated[float, Field(gt=0, le=100, allow_inf_nan=False)]
 Pattern = Literal["Pratt", "Howe", "Warren", "Warren with posts", "N", "K", "Fink", "fan"]
 
 
@@ -52,8 +54,8 @@ class RoofBay(Part):
     pitch: Pitch = 10.0
     right_pitch: Pitch | None = None
     ridge_at: Positive | None = None
-    ridge_height: Positive | None = None
-    right_height: Positive | None = None
+    ridge_height: Height | None = None
+    right_height: Height | None = None
     right_base: Number | None = None
 
 
@@ -125,7 +127,7 @@ class LeanTo(Part):
     """A lean-to: its roof meets the hall's column at `height` and falls outwards by `pitch` over `span`."""
 
     span: Annotated[float, Field(ge=1, le=30, allow_inf_nan=False)] = 6.0
-    height: Positive = 4.5
+    height: Height = 4.5
     pitch: Annotated[float, Field(ge=0, le=45, allow_inf_nan=False)] = 8.0
 
 
