@@ -12,6 +12,7 @@ import orjson
 from engine.bench import bench
 from engine.chain import run
 from engine.document import Document, read_document
+from engine.document.reading import read_json
 from engine.errors import ModelError
 from engine.result import result
 
@@ -41,22 +42,33 @@ def main(arguments: list[str] | None = None) -> int:
 
 def _solve(model: Path, out: Path | None, full: bool, lateral: bool) -> int:
     try:
-        document = read_document(json.loads(model.read_text()))
-        text = orjson.dumps(result(run(document), full, lateral), option=orjson.OPT_INDENT_2).decode()
+        text = model.read_bytes()
     except OSError as error:
-        print(f"lorica: cannot read {model}: {error.strerror}", file=sys.stderr)
-        return 2
-    except json.JSONDecodeError as error:
-        print(f"lorica: {model} is not JSON: {error}", file=sys.stderr)
-        return 2
-    except ModelError as error:
-        print(f"lorica: {error.message}", file=sys.stderr)
-        return 2
+        return _refused(f"cannot read {model}: {error.strerror}")
     if out:
-        out.write_text(text + "\n")
-    else:
-        print(text)
+        try:
+            # what cannot be written is found before anything is computed
+            out.open("ab").close()
+        except OSError as error:
+            return _refused(f"cannot write {out}: {error.strerror}")
+    try:
+        chain = run(read_document(read_json(text)))
+        found = orjson.dumps(result(chain, full, lateral), option=orjson.OPT_INDENT_2) + b"\n"
+    except ModelError as error:
+        return _refused(error.message if error.place else f"{model}: {error.message}")
+    if not out:
+        print(found.decode(), end="")
+        return 0
+    try:
+        out.write_bytes(found)
+    except OSError as error:
+        return _refused(f"cannot write {out}: {error.strerror}")
     return 0
+
+
+def _refused(words: str) -> int:
+    print(f"lorica: {words}", file=sys.stderr)
+    return 2
 
 
 if __name__ == "__main__":

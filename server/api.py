@@ -23,6 +23,7 @@ from engine.chain import Chain, fingerprints, prepare
 from engine.document import Document, read_document
 from engine.document.byhand import BuiltSection
 from engine.document.jigs import HallJig
+from engine.document.reading import read_json
 from engine.document.units import in_kilonewtons
 from engine.errors import ModelError
 from engine.result import result
@@ -45,7 +46,7 @@ from server.projects import (
 from server.projects.changes import Change
 from server.projects.comparison import compare_documents
 from server.projects.models import Project, Revision
-from server.reading import JsonParser, read_json
+from server.reading import JsonParser
 
 _log = logging.getLogger(__name__)
 #: seconds that an answer may wait for a run

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from collections.abc import Callable
 from typing import Any
 
@@ -11,29 +10,24 @@ from ninja.errors import HttpError
 from ninja.parser import Parser
 
 from engine.document.base import nul_within
+from engine.document.reading import read_json
+from engine.errors import ModelError
 
 NUL = "The text holds a NUL character, which nothing can be named by."
-
-
-def read_json(body: bytes) -> Any:
-    """A body as values. Raises HttpError with a sentence for what is none."""
-    try:
-        found = json.loads(body)
-    except RecursionError:
-        raise HttpError(422, "The text is nested too deeply.") from None
-    except ValueError as error:
-        raise HttpError(422, f"The text is not JSON: {error}.") from None
-    if b"\\u0000" in body and nul_within(found) is not None:
-        raise HttpError(422, NUL)
-    return found
 
 
 class JsonParser(Parser):
     """JSON bodies; what is none is refused in a sentence."""
 
     def parse_body(self, request: HttpRequest) -> Any:
-        """The body as values. Raises HttpError."""
-        return read_json(request.body)
+        """The body as values. Raises HttpError with a sentence for what is none."""
+        try:
+            found = read_json(request.body)
+        except ModelError as error:
+            raise HttpError(422, error.message.replace("The file", "The request")) from None
+        if b"\\u0000" in request.body and nul_within(found) is not None:
+            raise HttpError(422, NUL)
+        return found
 
 
 def plain_addresses(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[HttpRequest], HttpResponse]:

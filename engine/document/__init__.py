@@ -100,9 +100,8 @@ def read_document(data: Any) -> Document:
     """The document in parsed JSON. Raises ModelError naming the first field that is wrong and why."""
     place = nul_within(data)
     if place is not None:
-        raise ModelError(
-            f"{place.replace(chr(0), '') or 'The document'}: holds a NUL character.", place.replace(chr(0), "")
-        )
+        place = place.replace("\0", "")
+        raise ModelError(f"{place or 'The document'}: holds a NUL character.", place)
     try:
         document = Document.model_validate(data)
     except ValidationError as error:
