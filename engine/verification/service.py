@@ -23,6 +23,8 @@ from engine.structure.model import Bools, Floats, Ints, Structure
 SURELY, PERHAPS = 1.05, 0.95
 #: cosine between stretches that run on straight in plan
 STRAIGHT = 0.9998
+#: stations nearer than this stand at one place, in metres
+CLOSE = 1e-6
 #: rise over length of a member that stands upright, and of one that is too steep for a beam
 UPRIGHT, STEEP = 0.9987, 0.9
 
@@ -132,7 +134,8 @@ def unlimited(document: Document, structure: Structure, found: list[Stretch]) ->
 
 
 def measure(combined: Combined, which: list[int] | tuple[int, ...], along: Floats, stretch: Stretch) -> Floats:
-    """(k, s, c) m: how far a stretch has moved off the line it is measured from; along: (e, s, 3, c) displacements along all elements."""
+    """(k, s, c) m: how far a stretch has moved off the line it is measured from, at each station or as near it as it is greatest;
+    along: (e, s, 3, c) displacements along all elements."""
     structure, elements = combined.structure, combined.elements
     u = combined.displacement(which)
     if stretch.way == "drift":
@@ -154,11 +157,31 @@ def measure(combined: Combined, which: list[int] | tuple[int, ...], along: Float
         chord = (1 - share) * u[stretch.start, :3] + share * u[stretch.end, :3]
     off = chord - along[rows]
     if stretch.way == "down":
-        return np.asarray(np.abs(off[:, :, 2]))
+        return _peaked(off[:, :, 2], combined.stations[rows])
     member = structure.members[stretch.members[0]]
     ends = structure.xyz[[member.nodes[0], member.nodes[-1]]]
     across = local_axes(ends[:1], ends[1:], np.array([member.roll]))[0, 2]
-    return np.asarray(np.abs(np.einsum("ksjc,j->ksc", off, across)))
+    return _peaked(np.einsum("ksjc,j->ksc", off, across), combined.stations[rows])
+
+
+def _peaked(off: Floats, x: Floats) -> Floats:
+    """Magnitudes (k, s, c) of what runs smoothly along elements with stations x (k, s), raised to the vertex of the parabola through
+    a station and its neighbours where that lies between them."""
+    found = np.abs(off)
+    if off.shape[1] < 3:
+        return found
+    left, right = np.diff(x, axis=1)[:, :-1, None], np.diff(x, axis=1)[:, 1:, None]
+    apart = (left > CLOSE) & (right > CLOSE)
+    left, right = np.where(apart, left, 1.0), np.where(apart, right, 1.0)
+    before, after = (off[:, 1:-1] - off[:, :-2]) / left, (off[:, 2:] - off[:, 1:-1]) / right
+    bend = (after - before) / (left + right)
+    slope = (before * right + after * left) / (left + right)
+    safe = np.where(bend == 0, 1.0, bend)
+    away = np.where(bend == 0, 0.0, -slope / (2 * safe))
+    between = apart & (away > -left) & (away < right)
+    peak = np.abs(off[:, 1:-1] - slope**2 / (4 * safe))
+    found[:, 1:-1] = np.where(between & (bend != 0), np.maximum(found[:, 1:-1], peak), found[:, 1:-1])
+    return found
 
 
 def _rises(structure: Structure) -> list[float]:
