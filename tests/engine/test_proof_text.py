@@ -4,6 +4,8 @@ import re
 import unittest
 from math import inf, nan
 
+import numpy as np
+
 from engine.chain import run
 from engine.demo import failing_hall
 from engine.standards.en.proof_symbols import SYMBOLS, Symbol
@@ -108,6 +110,22 @@ class Proofs(unittest.TestCase):
         # what these chains do not meet is nothing that may grow unseen
         every = {line.formula for lines in LINES.values() for line in lines if line.formula}
         self.assertLess(len(every - told), 0.2 * len(every), every - told)
+
+    def test_moments_of_a_segment_are_those_of_its_diagram(self):
+        for chain in self.chains:
+            elements, forces = chain.combined.elements, chain.verification.forces
+            segments, places = chain.verification.segments, elements.positions(forces.x)
+            for row in range(0, len(segments.member), 7):
+                own = elements.member == segments.member[row]
+                x, M = places[own].ravel(), forces.My[own].reshape(-1, forces.My.shape[2])
+                start, end = segments.start[row], segments.end[row]
+                for at, found in zip(
+                    (start, (start + end) / 2, end),
+                    (segments.M_start[row], segments.M_middle[row], segments.M_end[row]),
+                    strict=True,
+                ):
+                    beside = np.array([np.interp(at, x, column) for column in M.T])
+                    np.testing.assert_allclose(found, beside, atol=0.02 * np.abs(M).max() + 1e-6)
 
     def test_values_are_shown_in_their_units(self):
         for chain in self.chains:
