@@ -178,6 +178,7 @@ def _service_values(
 
 
 _TOKEN = re.compile(r"<(\w+)>(?=(\^?))")
+_WORD = re.compile(r"(\\cdot)(?=[A-Za-z])")
 #: what stands before a value that it is multiplied by: between numbers the product needs its dot
 _PRODUCT = re.compile(r"(>|\^2|\)|\d)\s*(?:\\,)?\s*<")
 
@@ -198,7 +199,8 @@ def _step(line: Line, values: dict[str, float]) -> Step:
     value = values[line.key]
     return Step(
         symbol=known.latex,
-        formula=_TOKEN.sub(symbol, line.formula),
+        # a control word ends where a letter follows
+        formula=_WORD.sub(r"\1 ", _TOKEN.sub(symbol, line.formula)),
         numbers=numbers if _TOKEN.search(line.formula) else "",
         value=known.text(value) + (f" {known.unit}" if known.unit else ""),
         clause=line.clause,

@@ -89,6 +89,8 @@ class Proofs(unittest.TestCase):
         for _, proof in self.proofs():
             for step in proof.steps:
                 self.assertNotRegex(step.formula + step.numbers, r"<\w+>")
+                # LaTeX reads a control word to its last letter
+                self.assertNotRegex(step.formula + step.numbers, r"\\(cdot|pi|ge|le(?!ft))[A-Za-z]")
                 self.assertNotIn("nan", step.value)
                 self.assertNotEqual(step.value, "–", f"{proof.title} {step.symbol}")
 

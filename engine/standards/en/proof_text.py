@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
+from engine.standards.en.interaction import NEARLY
+
 Values = dict[str, float]
 
 
@@ -65,6 +67,21 @@ def _only(where: Callable[[Values], bool], lines: list[Line]) -> list[Line]:
         return lambda v: where(v) and line.when(v)
 
     return [replace(line, when=both(line)) for line in lines]
+
+
+def _shares(axis: str) -> list[Line]:
+    """N_Ed over N_cr about an axis; from 1 on flexural buckling fails by itself, and it counts as just below."""
+    share, critical = f"e_{axis}", f"Ncr_{axis}"
+    return [
+        Line(share, rf"\dfrac{{<N_Ed>}}{{<{critical}>}}", "table A.1", "", lambda v: v["N_Ed"] < NEARLY * v[critical]),
+        Line(
+            share,
+            "",
+            "table A.1",
+            "just below 1: beyond it flexural buckling fails by itself",
+            lambda v: v["N_Ed"] >= NEARLY * v[critical],
+        ),
+    ]
 
 
 _ANNEX_B = [
@@ -138,9 +155,9 @@ _ANNEX_B = [
 ]
 
 _ANNEX_A = [
-    Line("e_y", r"\dfrac{<N_Ed>}{<Ncr_y>}\le 0.999999", "table A.1", "beyond 1 flexural buckling fails by itself"),
-    Line("e_z", r"\dfrac{<N_Ed>}{<Ncr_z>}\le 0.999999", "table A.1"),
-    Line("e_T", r"\dfrac{<N_Ed>}{<Ncr_T>}\le 0.999999", "table A.1", "", _i_section),
+    *_shares("y"),
+    *_shares("z"),
+    *_only(_i_section, _shares("T")),
     Line("mu_y", r"\dfrac{1-<e_y>}{1-<chi_y>\cdot<e_y>}", "table A.1"),
     Line("mu_z", r"\dfrac{1-<e_z>}{1-<chi_z>\cdot<e_z>}", "table A.1"),
     Line("w_y", r"\dfrac{<Wpl_y>}{<Wel_y>}\le 1.5", "table A.1"),
