@@ -49,9 +49,9 @@ const bench = useWorkbench()
       <b>{{ bench.chain.whole.passing }}</b> members pass,
       <b :class="{ fails: bench.chain.whole.failing }">{{ bench.chain.whole.failing }}</b> fail,
       <b>{{ bench.chain.whole.not_covered }}</b> are not covered.
-      <span v-for="l in bench.chain.whole.left_out" :key="l.words" class="uncovered">
-        <b>Left out{{ l.members ? `, ${l.members} members` : '' }}:</b> {{ l.words }}.
-      </span>
+    </p>
+    <p v-for="l in bench.chain?.whole?.left_out ?? []" :key="l.words" class="uncovered" role="note">
+      <b>Left out{{ l.members ? `, ${l.members} members` : '' }}:</b> {{ l.words }}.
     </p>
     <p class="note">Point at a member in the view or in the ledger to see what governs it, and the proof.</p>
     <template v-if="bench.chain?.equilibrium?.length">
