@@ -79,6 +79,9 @@ describe('tables', () => {
   })
   it('cannot smuggle in a formula', () => {
     expect(csv(['a'], [['=1+1']])).toBe("a\r\n'=1+1\r\n")
+    for (const text of ['+cmd', '-cmd', '@sum', '\t=1', '\r=1', '+1+cmd'])
+      expect(tabbed(['a'], [[text]])).toBe(`a\n'${text.replace(/[\t\r]/g, ' ')}`)
+    for (const number of ['-1.5', '+2', '−3 kN', 4, -5]) expect(tabbed(['a'], [[number]])).toBe(`a\n${number}`)
   })
 })
 

@@ -19,17 +19,20 @@ export function compare(a: Cell, b: Cell): number {
   return String(a ?? '').localeCompare(String(b ?? ''), undefined, { numeric: true })
 }
 
+/** A cell as text that no spreadsheet takes for a formula: names are typed by people. */
+function inert(cell: Cell): string {
+  const text = String(cell ?? '')
+  return /^[=+@\t\r-]/.test(text) && !/^[+-]?\d+(\.\d+)?$/.test(text) ? `'${text}` : text
+}
+
 export function tabbed(head: string[], rows: Cell[][]): string {
-  return [head, ...rows]
-    .map((row) => row.map((cell) => String(cell ?? '').replace(/[\t\n]/g, ' ')).join('\t'))
-    .join('\n')
+  return [head, ...rows].map((row) => row.map((cell) => inert(cell).replace(/[\t\r\n]/g, ' ')).join('\t')).join('\n')
 }
 
 export function csv(head: string[], rows: Cell[][]): string {
   const quoted = (cell: Cell) => {
-    const text = String(cell ?? '')
-    const safe = typeof cell === 'string' && /^[=+@]/.test(text) ? `'${text}` : text
-    return /[",\n]/.test(safe) ? `"${safe.replace(/"/g, '""')}"` : safe
+    const safe = inert(cell)
+    return /[",\r\n]/.test(safe) ? `"${safe.replace(/"/g, '""')}"` : safe
   }
   return [head, ...rows].map((row) => row.map(quoted).join(',')).join('\r\n') + '\r\n'
 }
