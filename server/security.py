@@ -1,4 +1,4 @@
-"""The content-security-policy: everything comes from this server, nothing from elsewhere."""
+"""What every answer says: everything comes from this server, nothing from elsewhere; answers of the API are kept by nobody."""
 
 from collections.abc import Callable
 
@@ -10,14 +10,14 @@ POLICY = (
 )
 
 
-def content_security_policy(
-    get_response: Callable[[HttpRequest], HttpResponse],
-) -> Callable[[HttpRequest], HttpResponse]:
-    """Middleware that states the policy on every answer."""
+def headers(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[HttpRequest], HttpResponse]:
+    """Middleware that states the content-security-policy on every answer, and that what the API says is not stored."""
 
     def middleware(request: HttpRequest) -> HttpResponse:
         response = get_response(request)
         response["Content-Security-Policy"] = POLICY
+        if request.path.startswith("/api/"):
+            response["Cache-Control"] = "no-store"
         return response
 
     return middleware

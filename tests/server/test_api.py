@@ -1,6 +1,7 @@
 """Projects, revisions, access and errors through the API."""
 
 import json
+import re
 import uuid
 from importlib import import_module
 
@@ -143,6 +144,11 @@ class Access(ApiCase):
         self.assertIn("script-src 'self'", answer["Content-Security-Policy"])
         self.assertNotIn("unsafe", answer["Content-Security-Policy"])
         self.assertNotRegex(answer.content.decode(), r"https?://")
+        script = re.search(r'src="(/static/[^"]+)"', answer.content.decode())
+        for path in (script[1], "/api/projects", "/api/none"):
+            answer = self.client.get(path)
+            self.assertIn("script-src 'self'", answer["Content-Security-Policy"], path)
+            self.assertEqual(answer.get("Cache-Control") == "no-store", path.startswith("/api/"), path)
 
 
 class Projects(ApiCase):
