@@ -20,7 +20,7 @@ from pydantic import TypeAdapter
 
 from engine.catalogue.sections import section as catalogue_section
 from engine.chain import Chain, fingerprints, prepare
-from engine.document import Document, read_document
+from engine.document import Document, read_document, read_stored
 from engine.document.byhand import BuiltSection
 from engine.document.jigs import HallJig
 from engine.document.reading import read_json
@@ -103,7 +103,7 @@ def project_out(project: Project) -> schemas.ProjectOut:
     """A project with its head."""
     head = project.head
     assert head is not None
-    document = Document.model_validate(head.document)
+    document = read_stored(head.document)
     return schemas.ProjectOut(
         id=project.id,
         name=project.name,
@@ -127,7 +127,7 @@ def _revision(request: HttpRequest, project_id: UUID, revision: int | None) -> t
 
 def _document(request: HttpRequest, project_id: UUID, revision: int | None) -> tuple[Document, int]:
     found = _revision(request, project_id, revision)[1]
-    return Document.model_validate(found.document), found.number
+    return read_stored(found.document), found.number
 
 
 def _chain(request: HttpRequest, project_id: UUID, revision: int | None) -> Chain:
@@ -187,14 +187,11 @@ def projects(request: HttpRequest) -> list[schemas.ProjectSummary]:
 
 def _summary(project: Project) -> schemas.ProjectSummary:
     assert project.head is not None
-    document = Document.model_validate(project.head.document)
-    hall = document.hall
-    words = f"{len(document.members)} members by hand"
-    if hall:
-        spans = " + ".join(f"{bay.span:g}" for bay in hall.bays)
-        words = f"{spans} m hall, {hall.frames} frames over {hall.length:g} m, eaves {hall.eaves_height:g} m"
-    if document.jigs:
-        words += ", " + ", ".join(f"{jig.kind} “{jig.name}”" for jig in document.jigs)
+    try:
+        words, readable = _in_words(read_stored(project.head.document)), True
+    except ModelError as error:
+        # one that cannot be opened does not hide the others
+        words, readable = error.message, False
     return schemas.ProjectSummary(
         id=project.id,
         name=project.name,
@@ -202,7 +199,19 @@ def _summary(project: Project) -> schemas.ProjectSummary:
         changed=project.changed,
         revision=project.head.number,
         summary=words,
+        readable=readable,
     )
+
+
+def _in_words(document: Document) -> str:
+    hall = document.hall
+    words = f"{len(document.members)} members by hand"
+    if hall:
+        spans = " + ".join(f"{bay.span:g}" for bay in hall.bays)
+        words = f"{spans} m hall, {hall.frames} frames over {hall.length:g} m, eaves {hall.eaves_height:g} m"
+    if document.jigs:
+        words += ", " + ", ".join(f"{jig.kind} “{jig.name}”" for jig in document.jigs)
+    return words
 
 
 @api.post("/projects", response={201: schemas.ProjectOut})
@@ -219,7 +228,7 @@ def import_project(request: HttpRequest) -> tuple[int, schemas.ProjectOut]:
     return 201, project_out(revisions.create(user_of(request), document, "Taken in from a file"))
 
 
-@api.get("/projects/{project_id}", response=schemas.ProjectOut)
+@api.get("/projects/{project_id}", response={200: schemas.ProjectOut, 422: schemas.Problem})
 def project(request: HttpRequest, project_id: UUID) -> schemas.ProjectOut:
     return project_out(revisions.own_project(user_of(request), project_id))
 
@@ -325,9 +334,13 @@ def redo(request: HttpRequest, project_id: UUID, body: schemas.Base) -> schemas.
 
 @api.get("/projects/{project_id}/document")
 def download_document(request: HttpRequest, project_id: UUID) -> HttpResponse:
-    document, number = _document(request, project_id, None)
-    text = json.dumps(document.model_dump(mode="json"), indent=1)
-    return _download(text, document.name, f"revision-{number}")
+    """The document of the head; as it is stored where this build does not take it."""
+    project, own = _revision(request, project_id, None)
+    try:
+        data = read_stored(own.document).model_dump(mode="json")
+    except ModelError:
+        data = own.document
+    return _download(json.dumps(data, indent=1), project.name, f"revision-{own.number}")
 
 
 @api.get("/projects/{project_id}/result", response={422: schemas.Problem})
@@ -349,7 +362,7 @@ def chain(request: HttpRequest, project_id: UUID, revision: int | None = None, w
     """The computed chain of a revision; when it cannot be computed, the reason and what is known without it. While it is not
     there yet (waiting up to `wait` seconds for it), how its run stands."""
     found, own = _revision(request, project_id, revision)
-    document = Document.model_validate(own.document)
+    document = read_stored(own.document)
     state = runs.ask(found, own, document)
     if state is not None:
         state = runs.wait(state, min(max(wait, 0.0), LONGEST_WAIT))
@@ -364,7 +377,7 @@ def chain(request: HttpRequest, project_id: UUID, revision: int | None = None, w
 def start_run(request: HttpRequest, project_id: UUID) -> tuple[int, schemas.RunningOut]:
     """Compute the head's chain now, also when the project is paused or the last run was stopped."""
     found, own = _revision(request, project_id, None)
-    state = runs.ask(found, own, Document.model_validate(own.document), force=True)
+    state = runs.ask(found, own, read_stored(own.document), force=True)
     return 202, screen.running_out(state, own.number)
 
 
@@ -380,7 +393,7 @@ def stop_run(request: HttpRequest, project_id: UUID) -> tuple[int, schemas.Runni
 def structure(request: HttpRequest, project_id: UUID, revision: int | None = None) -> schemas.ChainOut:
     """What stands in a revision, before anything is computed of it."""
     _, own = _revision(request, project_id, revision)
-    return screen.bare_out(Document.model_validate(own.document), own.number)
+    return screen.bare_out(read_stored(own.document), own.number)
 
 
 @api.get("/projects/{project_id}/marks", response={200: list[schemas.MarkOut], 422: schemas.Problem})

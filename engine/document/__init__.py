@@ -110,6 +110,15 @@ def read_document(data: Any) -> Document:
     return document
 
 
+def read_stored(data: Any) -> Document:
+    """A document that was taken once. Raises ModelError with the reason where this build does not take it any more."""
+    try:
+        return Document.model_validate(data)
+    except ValidationError as error:
+        found = _as_model_error(error)
+        raise ModelError(f"This build does not take the stored document: {found.message}", found.place) from None
+
+
 def _as_model_error(error: ValidationError) -> ModelError:
     first = error.errors()[0]
     place = ".".join(str(part) for part in first["loc"])

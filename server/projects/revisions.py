@@ -12,7 +12,7 @@ from django.db import models, transaction
 from django.shortcuts import get_object_or_404
 
 from engine.chain import Loaded, prepare
-from engine.document import Document, read_document
+from engine.document import Document, read_document, read_stored
 from engine.document.units import in_kilonewtons
 from engine.editing.apply import operate as apply_operation
 from engine.editing.operations import Operation
@@ -119,10 +119,10 @@ def _next(
     """changes: None where the change is of the whole and merges with nothing."""
     project = _locked(user, project_id, base if changes is None else None)
     assert project.head is not None
-    present = Document.model_validate(project.head.document).model_dump(mode="json")
+    present = read_stored(project.head.document).model_dump(mode="json")
     if changes is not None and project.head.number != base:
         old = get_object_or_404(Revision, project=project, number=base)
-        before = Document.model_validate(old.document).model_dump(mode="json")
+        before = read_stored(old.document).model_dump(mode="json")
         mine = touched(before, change(before)) | set_outright(changes, before)
         if not same_places(changes, before, present) or meet(mine, touched(before, present)):
             raise _conflict(project, base)
@@ -147,7 +147,7 @@ def _refresh(project: Project, loaded: Loaded | None = None) -> None:
     runs.supersede(project)
     if settings.WORKERS:
         assert project.head is not None
-        runs.ask(project, project.head, Document.model_validate(project.head.document), loaded=loaded)
+        runs.ask(project, project.head, read_stored(project.head.document), loaded=loaded)
 
 
 @transaction.atomic

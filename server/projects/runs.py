@@ -18,7 +18,7 @@ from django.utils import timezone
 from procrastinate.contrib.django.models import ProcrastinateJob
 
 from engine.chain import Chain, Loaded, run
-from engine.document import Document
+from engine.document import Document, read_stored
 from engine.errors import ModelError
 from server.projects import results
 from server.projects.models import Project, Revision, Run
@@ -147,7 +147,7 @@ def wait(found: Run, seconds: float) -> Run:
 
 def chain_of(project: Project, revision: Revision, patience: float = 60.0) -> Chain:
     """The chain of a revision, computed if it is not there. Raises ModelError for one that cannot be computed, or is not yet."""
-    document = Document.model_validate(revision.document)
+    document = read_stored(revision.document)
     key = results.key_of(document)
     end = time.monotonic() + patience
     while True:
@@ -183,7 +183,7 @@ def perform(pk: int) -> None:
         if not begun:
             return
         found = Run.objects.select_related("revision").get(pk=pk)
-        document = Document.model_validate(found.revision.document)
+        document = read_stored(found.revision.document)
         try:
             loaded = results.opened(bytes(found.loaded)) if found.loaded else None
             chain = _computed(document, _teller(pk), loaded)

@@ -61,12 +61,15 @@ class RevisionOut(BaseModel):
 
 
 class ProjectSummary(BaseModel):
+    """A project in the list. readable: whether this build takes its document; else the summary says why not."""
+
     id: UUID
     name: str
     archived: bool
     changed: datetime
     revision: int
     summary: str
+    readable: bool
 
 
 class ProjectOut(BaseModel):

@@ -2,6 +2,7 @@
 
 import json
 
+from server.projects.models import Revision
 from tests.server.test_api import ApiCase
 
 
@@ -89,3 +90,23 @@ class BadInput(ApiCase):
         self.said(self.post(f"projects/{project['id']}/restore", {"base": 1, "number": 10**30}))
         self.said(self.post(f"projects/{project['id']}/undo", {"base": 10**30}))
         self.said(self.post(f"projects/{project['id']}/edits", {"base": 10**30, "label": "", "changes": []}))
+
+
+class Stored(ApiCase):
+    def test_a_document_that_is_no_longer_taken_hides_nothing(self):
+        kept, broken = self.new("Kept"), self.new("Broken")
+        revision = Revision.objects.get(project_id=broken["id"])
+        revision.document["hall"]["bays"][0]["ridge_height"] = 7500
+        revision.save()
+        found = {p["name"]: p for p in self.client.get("/api/projects").json()}
+        self.assertEqual((found["Kept"]["readable"], found["Broken"]["readable"]), (True, False))
+        self.assertIn("hall.bays.0.ridge_height: must be at most 100, not 7500", found["Broken"]["summary"])
+        for path in ("", "/chain", "/panel?name=x", "/marks", "/result"):
+            answer = self.client.get(f"/api/projects/{broken['id']}{path}")
+            self.assertEqual(answer.status_code, 422, path)
+            self.assertIn("does not take the stored document", answer.json()["message"])
+        # nothing of it is lost
+        out = self.client.get(f"/api/projects/{broken['id']}/document")
+        self.assertEqual(out.json()["hall"]["bays"][0]["ridge_height"], 7500)
+        self.assertEqual(self.edit(broken, 1, ("hall.bays.0.span", 30)).status_code, 422)
+        self.assertEqual(self.client.get(f"/api/projects/{kept['id']}").status_code, 200)

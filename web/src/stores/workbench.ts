@@ -114,7 +114,10 @@ export const useWorkbench = defineStore('workbench', () => {
     response.clearBeside()
     const found = await api.GET('/api/projects/{project_id}', { params: { path: { project_id: id } } })
     if (!found.data) {
-      message.value = 'There is no such project among yours.'
+      const told = (found.error as Partial<Schemas['Problem']> | undefined)?.message
+      message.value = told
+        ? `${told} It is kept as it is; the list of projects exports it.`
+        : 'There is no such project among yours.'
       return
     }
     project.value = typed('ProjectOut', found.data)

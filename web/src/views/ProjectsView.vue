@@ -129,7 +129,10 @@ onMounted(async () => {
               @blur="rename(project, $event)"
             />
             <router-link v-else :to="`/projects/${project.id}`">{{ project.name }}</router-link>
-            <span>{{ project.summary }}</span>
+            <span :class="{ fails: !project.readable }">{{ project.summary }}</span>
+            <a v-if="!project.readable" :href="`/api/projects/${project.id}/document`"
+              >Export its document as it is stored</a
+            >
           </div>
           <span class="revision mono">rev {{ project.revision }}</span>
           <span class="when">{{
