@@ -108,7 +108,11 @@ class _Reader:
             return self.values[m["name"]]
         if m["unit"] is not None:
             return UNITS[m["unit"].replace("^2", "²").replace("^3", "³").replace("^4", "⁴").replace("^6", "⁶")]
-        return float(m["number"])
+        number = float(m["number"])
+        if self.at < len(self.tokens) and self.tokens[self.at]["unit"] is not None:
+            # a unit belongs to its number, before anything divides
+            number *= self.single()
+        return number
 
 
 def value(formula, values):

@@ -15,7 +15,7 @@ from engine.document.rules import Rules, Site, SnowOptions
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.load import load
-from engine.standards.en.combinations import PSI, choices, combine, foresee, psi
+from engine.standards.en.combinations import PSI, choices, combine, foresee, leaning, psi
 from engine.standards.en.imperfections import slopes, sway
 
 G, S, T = (
@@ -237,3 +237,21 @@ class Foreseen(unittest.TestCase):
             combine([Case("G", "G1", "permanent"), *site, *own], Rules(), Site(), BasisValues())
         together = [replace(case, exclusive="own") for case in own]
         self.assertGreater(len(combine([*site, *together], Rules(), Site(), BasisValues())), 100)
+
+
+class Leaning(unittest.TestCase):
+    def test_each_way_with_the_factor_of_its_case(self):
+        # one case of 100 kN down, 0.3 kN aside at most: all four ways, with its own factor
+        resultants = np.array([[0.0, 0.0, -1e5], [0.0, 0.0, 0.0], [0.0, 0.0, 0.0], [2e4, 0.0, 0.0]])
+        leans = {0: (1, 2)}
+        found = leaning(np.array([1.35, 0, 0, 0]), leans, resultants)
+        self.assertEqual(
+            [tuple(row) for row in found],
+            [(1.35, 1.35, 0, 0), (1.35, -1.35, 0, 0), (1.35, 0, 1.35, 0), (1.35, 0, -1.35, 0)],
+        )
+        # pushed along X by 0.5 % to 15 %: that way alone; beyond, none (5.3.2(4))
+        found = leaning(np.array([1.35, 0, 0, 0.5]), leans, resultants)
+        self.assertEqual([tuple(row) for row in found], [(1.35, 1.35, 0, 0.5)])
+        found = leaning(np.array([1.35, 0, 0, -0.5]), leans, resultants)
+        self.assertEqual([tuple(row) for row in found], [(1.35, -1.35, 0, -0.5)])
+        self.assertEqual(leaning(np.array([1.0, 0, 0, 0.8]), leans, resultants), [])

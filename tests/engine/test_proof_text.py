@@ -139,6 +139,15 @@ class Proofs(unittest.TestCase):
                     lines = [line for line in LINES[outcome.criterion] if line.when(values)]
                     for line, step in zip(lines, proof.steps, strict=True):
                         number, _, unit = step.value.partition(" ")
+                        if step.numbers and number not in ("–", "∞") and "∞" not in step.numbers:
+                            # what is written out in figures of four digits
+                            try:
+                                again = value(step.numbers, {}) / UNITS[unit]
+                            except ZeroDivisionError:
+                                # by what rounds to nothing
+                                continue
+                            shown = float(number)
+                            self.assertAlmostEqual(again, shown, delta=0.03 * abs(shown) + 0.01, msg=step.numbers)
                         digits = len(number.partition(".")[2])
                         if number not in ("–", "∞"):
                             shown = values[line.key] / UNITS[unit]

@@ -8,6 +8,8 @@ import numpy as np
 from engine.catalogue.properties import rolled_i
 from engine.catalogue.sections import section
 from engine.catalogue.steels import E, G, material
+from engine.chain import run
+from engine.document import read_document
 from engine.standards.en.steel import (
     CURVES,
     buckling_curves,
@@ -19,7 +21,7 @@ from engine.standards.en.steel import (
     steel_arrays,
 )
 from engine.verification.effective_lengths import sway_factor
-from tests.engine.helpers import published
+from tests.engine.helpers import FIXED, published
 
 ANALYSIS = {case["id"]: case for case in published("analysis.json")}
 
@@ -213,3 +215,26 @@ class Interaction(unittest.TestCase):
         v = member("HEA 200", N=500e3, L=8.0)
         self.assertEqual(v["u_Ny"], 0.0)
         self.assertEqual(v["u_661"], 0.0)
+
+
+class Torsion(unittest.TestCase):
+    def test_up_to_a_twentieth_of_the_shear_yield_stress_it_is_left_out(self):
+        # τ = T/W_t of an HEA 200 clamped at one end; f_y/√3 of S355
+        steel = section("HEA 200")
+        limit = 0.05 * 355e6 / sqrt(3) * steel.Wt
+        for share, status in ((0.98, "passes"), (1.02, "not covered")):
+            chain = run(
+                read_document(
+                    {
+                        "units": "N, m",
+                        "nodes": [{"name": "a", "at": [0, 0, 0]}, {"name": "b", "at": [2, 0, 0]}],
+                        "members": [{"name": "m", "start": "a", "end": "b", "section": "HEA 200", "material": "S355"}],
+                        "supports": [{"node": "a", "fixed": FIXED}],
+                        "cases": [{"name": "P", "nature": "imposed"}],
+                        "node_loads": [{"case": "P", "node": "b", "moment": [share * limit, 0, 0]}],
+                        "combinations": [{"name": "C", "use": "strength", "factors": {"P": 1.0}}],
+                        "rules": {"imperfections": False},
+                    }
+                )
+            )
+            self.assertEqual(chain.verification.verdicts[0].status, status)

@@ -20,6 +20,7 @@ from engine.standards.en import wind_tables as tables
 from engine.standards.en.wind_cases import hall_winds, local_pressures
 from engine.standards.en.wind_parapets import net_coefficients, parapet_pushes
 from engine.standards.en.wind_tables import by_area, canopy, coefficient
+from engine.standards.en.wind_zones import Box, _heights
 
 POSTED = {"front": Gable(kind="posts", posts=3), "back": Gable(kind="posts", posts=3)}
 
@@ -334,6 +335,17 @@ class Zones(unittest.TestCase):
         found = [w for w in hall_winds(document, expand(document)) if w.direction == "front"][0]
         heights = sorted(z.height for z in found.zones if z.letter == "D" and cut(z.panel, z.points))
         self.assertEqual(heights, [10.0, 12.0])
+
+    def test_heights_of_the_windward_wall_by_figure_7_4(self):
+        # b = 10 across the wind: h ≤ b; b < h ≤ 2b; above 2b a foot and a head of b, strips of at most b between
+        def strips(height):
+            found = _heights(Box(0, 10, 0, 40, 0, 10, 0.0, height), "front")
+            return [(max(low, 0.0), min(high, height), ze) for low, high, ze in found]
+
+        self.assertEqual(strips(9.0), [(0, 9, 9)])
+        self.assertEqual(strips(18.0), [(0, 10, 10), (10, 18, 18)])
+        np.testing.assert_allclose(strips(26.0), [(0, 10, 10), (10, 16, 16), (16, 26, 26)])
+        np.testing.assert_allclose(strips(33.0), [(0, 10, 10), (10, 16.5, 16.5), (16.5, 23, 23), (23, 33, 33)])
 
     def test_single_pitch_low_and_high(self):
         document = hall(bays=[RoofBay(shape="single pitch", span=12, pitch=15)])
