@@ -188,7 +188,8 @@ def add_wind(loading: Loading, structure: Structure, document: Document) -> None
             seen[key] = name
             case = loading.add_case(Case(name, f"W{count}", "wind", "wind", (note + words).replace("-", "−")))
             for panel, direction, pressure, points, letter, why in loads:
-                press(loading, case, panel, direction, pressure, points, letter, why.replace("-", "−"))
+                counts = pressure if abs(pressure) > NOTHING else 0.0
+                press(loading, case, panel, direction, counts, points, letter, why.replace("-", "−"))
             for push in pushes:
                 loading.points.append(PointLoad(case, push.force, push.moment, push.member, push.at))
                 loading.expected[case] = loading.expected[case] + push.force
@@ -240,7 +241,7 @@ def _note(w: Wind, source: str, inside: float) -> str:
     b, e = w.box, w.box.e(w.direction)
     q = w.pressures[max(w.pressures)].peak
     return (
-        f"q_p = {q / 1000:.3f} kN/m² at {b.height:.2f} m; b = {b.across(w.direction):.2f} m, d = "
+        f"q_p = {q / 1000:.3f} kN/m² at {max(w.pressures):.2f} m; b = {b.across(w.direction):.2f} m, d = "
         f"{b.along(w.direction):.2f} m, e = {e:.2f} m; c_pi {inside:+.2f} ({source})"
     )
 
