@@ -113,6 +113,28 @@ class Proofs(unittest.TestCase):
         every = {line.formula for lines in LINES.values() for line in lines if line.formula}
         self.assertLess(len(every - told), 0.2 * len(every), every - told)
 
+    def test_what_a_formula_uses_stands_in_the_proof(self):
+        # but for properties of section and material, partial factors and the forces themselves
+        words = "A Av_y Av_z Iy Iz It Iw W_y W_z Wel_y Wel_z Wpl_y Wpl_z h E G fy alpha_y alpha_z alpha_LT gamma_M0 gamma_M1"
+        given = set(re.findall(r"\w+", words + " lambda_LT0 beta N Vy Vz My Mz N_Ed a_T span ratio"))
+        for chain in self.chains:
+            for verdict in chain.verification.verdicts:
+                for outcome in verdict.outcomes:
+                    own = (chain.document, chain.combined, chain.verification)
+                    values, _ = _values(*own, verdict.member, outcome)
+                    lines = [line for line in LINES[outcome.criterion] if line.when(values)]
+                    shown = {line.key for line in lines}
+                    symbols = {SYMBOLS[key].latex for key in shown}
+                    for line in lines:
+                        used = {SYMBOLS[n].latex for n in re.findall(r"<(\w+)>", line.formula) if n not in given}
+                        self.assertLessEqual(used, symbols, f"{outcome.criterion} {line.key}")
+                    if outcome.criterion == "section":
+                        # what shear or axial force takes of a resistance is said where it takes something
+                        for axis in "yz":
+                            share = f"rho_{axis}"
+                            if values[share] > 0:
+                                self.assertIn(share, shown)
+
     def test_moments_of_a_segment_are_those_of_its_diagram(self):
         for chain in self.chains:
             elements, forces = chain.combined.elements, chain.verification.forces

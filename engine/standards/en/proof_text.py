@@ -166,6 +166,7 @@ _ANNEX_A = [
     Line("lambda_most", r"\max(<lambda_y>,\ <lambda_z>)", "table A.1", "with that of torsional buckling"),
     Line("a_LT", r"1-\dfrac{<It>}{<Iy>}\ge 0", "table A.1"),
     Line("lambda_0", r"\sqrt{\dfrac{<My_Rk>}{<Mcr_0>}}", "table A.1", "under a uniform moment", _i_section),
+    Line("lambda_0", "", "table A.1", "hollow sections do not buckle laterally", lambda v: not _i_section(v)),
     Line(
         "lambda_0lim",
         r"0.2\sqrt{<C1>}\,\sqrt[4]{(1-<e_z>)(1-<e_T>)}",
