@@ -3,7 +3,8 @@
     python -m tests.mutation [--count 100] [--seed 1] [--out FILE] [files]
 
 A copy of the engine gets one fault at a time: a constant changed, an operator, a comparison, a bound or a condition turned round.
-It survives when no test fails that meets these rules. Constants below 0.001 are tolerances and stay as they are.
+It survives when no test fails that meets these rules. Tolerances (constants below 0.001 and what they are added to) and sums with
+nothing (0 · x, which gives an array its shape) stay as they are: they are no rules.
 """
 
 from __future__ import annotations
@@ -85,9 +86,20 @@ def _sites(tree: ast.Module) -> Iterator[ast.AST]:
         constant = isinstance(node, ast.Constant) and type(node.value) in (int, float) and abs(node.value) >= 1e-3
         compared = isinstance(node, ast.Compare) and len(node.ops) == 1 and type(node.ops[0]) in COMPARED
         counted = isinstance(node, ast.BinOp) and type(node.op) in COUNTED
+        if isinstance(node, ast.BinOp) and (_nothing(node) or _nothing(node.left) or _nothing(node.right)):
+            continue
         bound = isinstance(node, ast.Attribute) and node.attr in ("minimum", "maximum")
         if constant or compared or counted or bound or isinstance(node, ast.BoolOp):
             yield node
+
+
+def _nothing(node: ast.AST) -> bool:
+    """A tolerance, or nothing times something."""
+    if isinstance(node, ast.Constant) and isinstance(node.value, float):
+        return abs(node.value) < 1e-3
+    return isinstance(node, ast.BinOp) and any(
+        isinstance(n, ast.Constant) and n.value == 0 for n in (node.left, node.right)
+    )
 
 
 def _turn(node: ast.AST) -> None:
