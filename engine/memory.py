@@ -28,4 +28,5 @@ def settle() -> None:
 def stored(value: Any, *more: str) -> dict[str, Any]:
     """The state of a frozen dataclass without what it found when asked, which it can find again; `more` is kept too."""
     kept = {field.name for field in fields(value)} | set(more)
-    return {name: found for name, found in vars(value).items() if name in kept}
+    # another thread may find something meanwhile
+    return {name: found for name, found in dict(vars(value)).items() if name in kept}

@@ -76,7 +76,7 @@ class Grounds:
 
     def forget(self) -> None:
         """Let go of what can be recovered: by far the most of what a chain takes of memory."""
-        for name in vars(self).keys() - stored(self).keys():
+        for name in set(vars(self)) - set(stored(self)):
             vars(self).pop(name, None)
 
     def __getstate__(self) -> dict[str, Any]:

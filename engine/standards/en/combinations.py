@@ -30,7 +30,7 @@ USES = {
 #: permanent cases that may come from separate sources
 SEPARATE = 5
 #: combinations, as they are foreseen, that are not begun
-MOST = 20_000
+MOST = 50_000
 
 #: table A1.1: (ψ0, ψ1, ψ2); snow of sites up to 1000 m, and above
 PSI: dict[str, tuple[float, float, float]] = {
