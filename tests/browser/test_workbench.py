@@ -9,12 +9,12 @@ from pathlib import Path
 from playwright.sync_api import expect
 
 from engine.chain import run
-from engine.demo import failing_hall
 from engine.document import Document
 from server.projects import revisions
 from server.projects.changes import Change
 from server.projects.models import Project, Revision
 from tests.browser.case import BrowserCase
+from tests.engine.helpers import failing_hall
 
 
 class NewUser(BrowserCase):

@@ -8,6 +8,8 @@ from typing import Any
 
 from engine.chain import Chain, run
 from engine.document import Document, read_document
+from engine.document.jigs import HallJig, HallSections, Purlins, RoofBay
+from engine.document.rules import Rules, Site
 from engine.result import result
 
 PUBLISHED = Path(__file__).parent / "published"
@@ -59,3 +61,26 @@ def solved(data: dict[str, Any]) -> tuple[Chain, dict[str, Any]]:
 def hall(**parameters: Any) -> Document:
     """A hall with some parameters."""
     return read_document({"version": 1, "hall": parameters})
+
+
+def failing_hall() -> Document:
+    """A shed that fails in three ways: rafters sideways without stays, the eaves in sway, braces in buckling."""
+    return Document(
+        name="Failing shed",
+        hall=HallJig(
+            bays=[RoofBay(span=20.0, pitch=8.0)],
+            eaves_height=7.0,
+            spacings=[6.5] * 5,
+            bases="pinned",
+            purlins=Purlins(spacing=1.6, stay_every=0),
+            sections=HallSections(
+                columns="HEA 340",
+                rafters="IPE 450",
+                eaves_beams="SHS 100x5",
+                ridge_beam="SHS 120x5",
+                bracing="CHS 88.9x4",
+            ),
+        ),
+        site=Site(place="Nowhere", altitude=480.0, ground_snow=1.2, wind_speed=25.0, terrain="II"),
+        rules=Rules(),
+    )

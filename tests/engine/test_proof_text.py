@@ -7,12 +7,11 @@ from math import inf, nan
 import numpy as np
 
 from engine.chain import run
-from engine.demo import failing_hall
 from engine.standards.en.proof_symbols import SYMBOLS, Symbol
 from engine.standards.en.proof_text import LINES
 from engine.verification.outcomes import CRITERIA
 from engine.verification.proof import _values, prove
-from tests.engine.helpers import hall
+from tests.engine.helpers import failing_hall, hall
 from tests.engine.latex import UNITS, value
 
 
