@@ -111,7 +111,7 @@ def test(parts: list[str]) -> int:
     ensure_system(browser=bool({"browser", "faults"} & set(chosen)), database="LORICA_DATABASE_URL" not in os.environ)
     ensure_python(test=True)
     own_database = "LORICA_DATABASE_URL" not in os.environ and not postgres.running()
-    variables = environment()
+    variables = {**environment(), "LORICA_LOG": str(LOCAL / "tests.log")}
     tally = Tally()
     tool = VENV / "bin"
     if "lint" in chosen:

@@ -22,9 +22,7 @@ def main() -> int:
         return subprocess.run([str(PYTHON), "-m", "engine.cli", *arguments], env=variables).returncode
     if arguments and arguments[0] == "manage":
         ensure_python(test=False)
-        return subprocess.run(
-            [str(PYTHON), str(ROOT / "manage.py"), *arguments[1:]], env=serve.environment()
-        ).returncode
+        return subprocess.run([str(PYTHON), str(ROOT / "manage.py"), *arguments[1:]], env=serve.serving()).returncode
     parser = argparse.ArgumentParser(prog="./lorica", description="Steel buildings, from set-out to verified frame.")
     commands = parser.add_subparsers(dest="command", required=True)
     start = commands.add_parser("start", help="set up, load the demo and serve")

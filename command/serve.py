@@ -34,6 +34,7 @@ CLIMATE_PID_FILE = DATA / "climate.pid"
 WORKERS_PID_FILE = DATA / "workers.pid"
 #: worker processes that compute chains
 WORKERS = 2
+WEB_MARK = b"gunicorn"
 DEMO_USER, DEMO_PASSWORD = "demo", "sandmartin"
 
 
@@ -58,6 +59,18 @@ def environment() -> dict[str, str]:
     }
 
 
+def serving() -> dict[str, str]:
+    """The environment of what serves: with workers, a log and numbers to watch beside the data."""
+    variables = environment()
+    (DATA / "metrics").mkdir(exist_ok=True)
+    return {
+        "LORICA_LOG": str(DATA / "lorica.log"),
+        **variables,
+        "LORICA_WORKERS": "1",
+        "PROMETHEUS_MULTIPROC_DIR": str(DATA / "metrics"),
+    }
+
+
 def _reach(url: str) -> None:
     program = "import sys, psycopg; psycopg.connect(sys.argv[1], connect_timeout=5).close()"
     done = subprocess.run([str(PYTHON), "-c", program, url], capture_output=True, text=True)
@@ -78,14 +91,18 @@ def _process(file: Path, mark: bytes) -> int | None:
 
 def running() -> int | None:
     """The web server's process id, if it runs."""
-    return _process(PID_FILE, b"gunicorn")
+    return _process(PID_FILE, WEB_MARK)
 
 
 def start(port: int, detach: bool) -> int:
-    """Set up, serve and print the address. Serves until Ctrl-C, or in the background."""
-    if running():
-        say(f"already serving at {ADDRESS_FILE.read_text()} (stop it with ./lorica stop)")
-        return 0
+    """Set up, serve and print the address; what of it is dead is started again. Serves until Ctrl-C, or in the background."""
+    web = running()
+    if web and answers(ADDRESS_FILE.read_text()):
+        return _mend()
+    if web:
+        say("the web server does not answer; it is started again")
+        port = int(ADDRESS_FILE.read_text().rstrip("/").rsplit(":", 1)[1])
+        _stop_process(PID_FILE, WEB_MARK)
     with socket.socket() as probe:
         probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         try:
@@ -95,46 +112,32 @@ def start(port: int, detach: bool) -> int:
     ensure_system(browser=False, database="LORICA_DATABASE_URL" not in os.environ)
     ensure_python(test=False)
     ensure_node()
-    variables = environment()
+    variables = serving()
+    for numbers in (DATA / "metrics").iterdir():
+        # of processes that have ended
+        numbers.unlink()
     ensure_front_end(variables)
-    call([str(PYTHON), "manage.py", "migrate", "-v0"], "Preparing the database", cwd=ROOT, env=variables)
-    call(
-        [str(PYTHON), "manage.py", "load_demo", DEMO_USER, DEMO_PASSWORD],
-        "Loading the demo projects",
-        cwd=ROOT,
-        env=variables,
-    )
+    manage = [str(PYTHON), "manage.py"]
+    call([*manage, "migrate", "-v0"], "Preparing the database", cwd=ROOT, env=variables)
+    call([*manage, "install_build"], "Naming the build", cwd=ROOT, env=variables)
+    demo = "LORICA_DATABASE_URL" not in os.environ
+    if demo:
+        load = [*manage, "load_demo", DEMO_USER, DEMO_PASSWORD]
+        call(load, "Loading the demo projects", cwd=ROOT, env=variables)
     address = f"http://127.0.0.1:{port}/"
     if "LORICA_CLIMATE_URL" not in os.environ:
         variables["LORICA_CLIMATE_URL"] = _start_climate(variables)
-    log = (DATA / "web.log").open("a") if detach else None
-    variables["LORICA_WORKERS"] = "1"
-    _stop_process(WORKERS_PID_FILE, b"manage.py")
-    workers = subprocess.Popen(
-        [str(PYTHON), "manage.py", "work", "--processes", str(WORKERS)],
-        cwd=ROOT,
-        env=variables,
-        start_new_session=True,
-        stdout=log,
-        stderr=subprocess.STDOUT if log else None,
+    _start_workers(variables)
+    server = _begin(
+        [str(PYTHON), "-m", "gunicorn", "--config", "python:server.web", "server.asgi:application"],
+        {**variables, "LORICA_BIND": f"127.0.0.1:{port}"},
+        PID_FILE,
     )
-    WORKERS_PID_FILE.write_text(str(workers.pid))
-    server = subprocess.Popen(
-        [
-            str(PYTHON), "-m", "gunicorn", "server.wsgi", "--bind", f"127.0.0.1:{port}", "--worker-class", "gthread",
-            "--workers", "1", "--threads", "16", "--timeout", "120", "--log-level", "warning",
-        ],
-        cwd=ROOT,
-        env=variables,
-        start_new_session=True,
-        stdout=log,
-        stderr=subprocess.STDOUT if log else None,
-    )  # fmt: skip
-    PID_FILE.write_text(str(server.pid))
     ADDRESS_FILE.write_text(address)
     _wait(server, address)
     say(f"serving at {address}")
-    say(f"demo sign-in: {DEMO_USER} / {DEMO_PASSWORD}")
+    if demo:
+        say(f"demo sign-in: {DEMO_USER} / {DEMO_PASSWORD}")
     if detach:
         say("in the background; stop it with ./lorica stop")
         return 0
@@ -148,37 +151,72 @@ def start(port: int, detach: bool) -> int:
     return 0
 
 
-def _start_climate(variables: dict[str, str]) -> str:
-    """Start the stand-in climate service on a free port of loopback; gives its address."""
+def _mend() -> int:
+    """Start again what of a serving installation is dead: its database, the keeper of its workers, the climate service."""
+    mended = []
+    if "LORICA_DATABASE_URL" not in os.environ and not postgres.running():
+        mended.append("the database")
+    variables = serving()
+    if "LORICA_CLIMATE_URL" not in os.environ and not _process(CLIMATE_PID_FILE, b"climate.service"):
+        # the web server knows the old address
+        _start_climate(variables, int((DATA / "climate.port").read_text()))
+        mended.append("the climate service")
+    if not _process(WORKERS_PID_FILE, b"manage.py"):
+        _start_workers(variables)
+        mended.append("the workers")
+    for what in mended:
+        say(f"{what} had ended and runs again")
+    say(f"already serving at {ADDRESS_FILE.read_text()} (stop it with ./lorica stop)")
+    return 0
+
+
+def _begin(command: list[str], variables: dict[str, str], pid_file: Path) -> subprocess.Popen[bytes]:
+    """A process of its own session; what it writes beside its log goes to web.log."""
+    with (DATA / "web.log").open("a") as log:
+        process = subprocess.Popen(
+            command, cwd=ROOT, env=variables, start_new_session=True, stdout=log, stderr=subprocess.STDOUT
+        )
+    pid_file.write_text(str(process.pid))
+    return process
+
+
+def _start_workers(variables: dict[str, str]) -> None:
+    _stop_process(WORKERS_PID_FILE, b"manage.py")
+    _begin([str(PYTHON), "manage.py", "work", "--processes", str(WORKERS)], variables, WORKERS_PID_FILE)
+
+
+def _start_climate(variables: dict[str, str], port: int = 0) -> str:
+    """Start the stand-in climate service on a free port of loopback, or on that one; gives its address."""
     _stop_process(CLIMATE_PID_FILE, b"climate.service")
-    port = postgres.free_port()
-    service = subprocess.Popen(
-        [str(PYTHON), "-m", "climate.service", "--port", str(port)],
-        cwd=ROOT,
-        env=variables,
-        start_new_session=True,
-        stdout=subprocess.DEVNULL,
-        stderr=subprocess.DEVNULL,
-    )
-    CLIMATE_PID_FILE.write_text(str(service.pid))
+    port = port or postgres.free_port()
+    _begin([str(PYTHON), "-m", "climate.service", "--port", str(port)], variables, CLIMATE_PID_FILE)
+    (DATA / "climate.port").write_text(str(port))
     return f"http://127.0.0.1:{port}"
 
 
+def answers(address: str) -> bool:
+    """Whether a web server is alive at an address."""
+    try:
+        urllib.request.urlopen(address + "healthz", timeout=5).close()
+    except (urllib.error.URLError, OSError):
+        return False
+    return True
+
+
 def _wait(server: subprocess.Popen[bytes], address: str) -> None:
-    for _ in range(300):
+    end = time.monotonic() + 60
+    while time.monotonic() < end:
         if server.poll() is not None:
             raise Stop(f"The web server ended at once; see {DATA / 'web.log'}.")
-        try:
-            urllib.request.urlopen(address + "sign-in/", timeout=2)
+        if answers(address):
             return
-        except (urllib.error.URLError, OSError):
-            time.sleep(0.1)
+        time.sleep(0.1)
     raise Stop("The web server does not answer.")
 
 
 def stop() -> int:
     """Stop the web server and the private database."""
-    pid = _stop_process(PID_FILE, b"gunicorn")
+    pid = _stop_process(PID_FILE, WEB_MARK)
     _stop_process(WORKERS_PID_FILE, b"manage.py")
     _stop_process(CLIMATE_PID_FILE, b"climate.service")
     database = postgres.stop() if "LORICA_DATABASE_URL" not in os.environ else False
@@ -195,6 +233,9 @@ def _stop_process(file: Path, mark: bytes) -> int | None:
             if not Path(f"/proc/{pid}").exists() or _is_zombie(pid):
                 break
             time.sleep(0.1)
+        else:
+            # one that hangs goes with all that it started
+            os.killpg(pid, signal.SIGKILL)
     with contextlib.suppress(OSError):
         file.unlink()
     return pid

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from typing import Any
 
 from django.http import HttpRequest, HttpResponse, JsonResponse
@@ -12,6 +11,7 @@ from ninja.parser import Parser
 from engine.document.base import nul_within
 from engine.document.reading import read_json
 from engine.errors import ModelError
+from server.middleware import middleware, unchanged
 
 NUL = "The text holds a NUL character, which nothing can be named by."
 
@@ -30,14 +30,10 @@ class JsonParser(Parser):
         return found
 
 
-def plain_addresses(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[HttpRequest], HttpResponse]:
-    """Middleware that refuses addresses with NUL characters."""
+def _plain(request: HttpRequest) -> HttpResponse | None:
+    texts = [request.path, *(text for key, values in request.GET.lists() for text in (key, *values))]
+    return JsonResponse({"message": NUL, "place": ""}, status=422) if any("\0" in text for text in texts) else None
 
-    def middleware(request: HttpRequest) -> HttpResponse:
-        if "\0" in request.path or any(
-            "\0" in text for values in request.GET.lists() for text in (values[0], *values[1])
-        ):
-            return JsonResponse({"message": NUL, "place": ""}, status=422)
-        return get_response(request)
 
-    return middleware
+#: refuses addresses with NUL characters
+plain_addresses = middleware(_plain, unchanged)

@@ -1,8 +1,8 @@
 """What every answer says: everything comes from this server, nothing from elsewhere; answers of the API are kept by nobody."""
 
-from collections.abc import Callable
-
 from django.http import HttpRequest, HttpResponse
+
+from server.middleware import middleware, nothing_before
 
 POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self'; font-src 'self'; img-src 'self' data: blob:; "
@@ -10,14 +10,12 @@ POLICY = (
 )
 
 
-def headers(get_response: Callable[[HttpRequest], HttpResponse]) -> Callable[[HttpRequest], HttpResponse]:
-    """Middleware that states the content-security-policy on every answer, and that what the API says is not stored."""
+def _headers(request: HttpRequest, response: HttpResponse) -> HttpResponse:
+    response["Content-Security-Policy"] = POLICY
+    if request.path.startswith("/api/"):
+        response["Cache-Control"] = "no-store"
+    return response
 
-    def middleware(request: HttpRequest) -> HttpResponse:
-        response = get_response(request)
-        response["Content-Security-Policy"] = POLICY
-        if request.path.startswith("/api/"):
-            response["Cache-Control"] = "no-store"
-        return response
 
-    return middleware
+#: states the content-security-policy on every answer, and that what the API says is not stored
+headers = middleware(nothing_before, _headers)

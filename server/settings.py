@@ -1,10 +1,13 @@
 """Django settings. Safe for production by default; LORICA_LOCAL=1 relaxes what HTTP on loopback cannot have.
 
 LORICA_SECRET (needed), LORICA_DATABASE_URL (needed), LORICA_HOSTS (comma-separated), LORICA_LOCAL,
-LORICA_CLIMATE_URL (of a climate service), LORICA_WORKERS (1: worker processes compute), LORICA_RESULTS_MB.
+LORICA_CLIMATE_URL (of a climate service), LORICA_WORKERS (1: worker processes compute), LORICA_RESULTS_MB, LORICA_RUN_SECONDS and
+LORICA_RUN_MB (the most that a run may take), LORICA_LOG (file; else standard error), LORICA_METRICS_TOKEN, LORICA_HSTS (seconds, 0
+by default), LORICA_CONNECTIONS (of a web process to the database). docs/operating.md tells more.
 """
 
 import os
+from datetime import timedelta
 from pathlib import Path
 
 import dj_database_url
@@ -33,24 +36,27 @@ INSTALLED_APPS = [
     "django.contrib.contenttypes",
     "django.contrib.sessions",
     "django.contrib.staticfiles",
+    "axes",
     "ninja",
     "procrastinate.contrib.django",
     "server.projects",
 ]
 MIDDLEWARE = [
+    "server.logs.requests",
     "django.middleware.security.SecurityMiddleware",
     "server.security.headers",
     "server.reading.plain_addresses",
-    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "server.static.static_files",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.middleware.gzip.GZipMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "axes.middleware.AxesMiddleware",
 ]
 ROOT_URLCONF = "server.urls"
-WSGI_APPLICATION = "server.wsgi.application"
+ASGI_APPLICATION = "server.asgi.application"
 TEMPLATES = [
     {
         "BACKEND": "django.template.backends.django.DjangoTemplates",
@@ -63,12 +69,30 @@ TEMPLATES = [
         },
     }
 ]
-DATABASES = {"default": dj_database_url.parse(needed("LORICA_DATABASE_URL"), conn_max_age=60, conn_health_checks=True)}
+CONNECTIONS = int(os.environ.get("LORICA_CONNECTIONS", "0"))
+DATABASES = {"default": dj_database_url.parse(needed("LORICA_DATABASE_URL"), conn_max_age=0 if CONNECTIONS else 60)}
+DATABASES["default"]["CONN_HEALTH_CHECKS"] = True
+if CONNECTIONS:
+    DATABASES["default"]["OPTIONS"] = {"pool": {"min_size": 1, "max_size": CONNECTIONS, "timeout": 10}}
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"},
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
 ]
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+# the cheapest to check of those that are thought safe: a stranger who guesses costs little
+PASSWORD_HASHERS = [
+    "django.contrib.auth.hashers.ScryptPasswordHasher",
+    "django.contrib.auth.hashers.PBKDF2PasswordHasher",
+]
+# by name and address together: a stranger elsewhere cannot lock somebody out
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_FAILURE_LIMIT = 8
+AXES_COOLOFF_TIME = timedelta(minutes=15)
+AXES_RESET_ON_SUCCESS = True
+AXES_LOCKOUT_CALLABLE = "server.sign_in.locked_out"
+AXES_VERBOSE = False
+AXES_DISABLE_ACCESS_LOG = True
 LOGIN_URL = "/sign-in/"
 LOGIN_REDIRECT_URL = "/"
 LOGOUT_REDIRECT_URL = "/sign-in/"
@@ -98,9 +122,56 @@ WORKERS = os.environ.get("LORICA_WORKERS") == "1"
 #: bytes that stored results may take together
 RESULTS_SIZE = int(os.environ.get("LORICA_RESULTS_MB", "2000")) * 1_000_000
 
+#: the most that one run may take, in seconds and in bytes of its worker's memory
+RUN_SECONDS = float(os.environ.get("LORICA_RUN_SECONDS", "900"))
+RUN_MEMORY = int(os.environ.get("LORICA_RUN_MB", "3000")) * 1_000_000
+
+#: lines of JSON, to standard error or to a file that is renamed when it has grown (several processes write it)
+LOG = os.environ.get("LORICA_LOG", "")
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "filters": {"numbered": {"()": "server.logs.Numbered"}},
+    "formatters": {
+        "json": {
+            "()": "pythonjsonlogger.json.JsonFormatter",
+            "fmt": "{asctime}{levelname}{name}{message}{request_id}{pid}",
+            "style": "{",
+            "rename_fields": {"asctime": "time", "levelname": "level", "name": "logger"},
+        }
+    },
+    "handlers": {
+        "lines": {
+            "formatter": "json",
+            "filters": ["numbered"],
+            **(
+                {
+                    "class": "concurrent_log_handler.ConcurrentRotatingFileHandler",
+                    "filename": LOG,
+                    "maxBytes": 10_000_000,
+                    "backupCount": 5,
+                }
+                if LOG
+                else {"class": "logging.StreamHandler"}
+            ),
+        }
+    },
+    "root": {"handlers": ["lines"], "level": "WARNING"},
+    "loggers": {
+        "lorica": {"level": "INFO"},
+        # each request has a line of its own
+        "django.request": {"level": "ERROR"},
+        "django.server": {"handlers": [], "propagate": False},
+    },
+}
+METRICS_TOKEN = os.environ.get("LORICA_METRICS_TOKEN", "")
+
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = SECURE_SSL_REDIRECT = not LOCAL
-SECURE_HSTS_SECONDS = 0 if LOCAL else 31_536_000
-SECURE_HSTS_INCLUDE_SUBDOMAINS = SECURE_HSTS_PRELOAD = not LOCAL
+# asked of the process itself, not through the proxy
+SECURE_REDIRECT_EXEMPT = [r"^healthz$", r"^readyz$", r"^metrics$"]
+# a choice: browsers that were told once refuse plain HTTP for the whole domain until it ends
+SECURE_HSTS_SECONDS = int(os.environ.get("LORICA_HSTS", "0"))
+SECURE_HSTS_INCLUDE_SUBDOMAINS = SECURE_HSTS_PRELOAD = SECURE_HSTS_SECONDS > 0
 SECURE_REFERRER_POLICY = "same-origin"
 X_FRAME_OPTIONS = "DENY"

@@ -1,13 +1,18 @@
 """Addresses: sign-in by Django's views, the API, and the one page that holds the application."""
 
-from django.contrib.auth.views import LoginView, LogoutView
+from django.contrib.auth.views import LogoutView
 from django.urls import path, re_path
 
 from server.api import api
+from server.health import alive, numbers, ready
 from server.pages import application, sign_in_style
+from server.sign_in import SignIn
 
 urlpatterns = [
-    path("sign-in/", LoginView.as_view(template_name="sign_in.html", redirect_authenticated_user=True), name="sign-in"),
+    path("healthz", alive),
+    path("readyz", ready),
+    path("metrics", numbers),
+    path("sign-in/", SignIn.as_view(), name="sign-in"),
     path("sign-in/style.css", sign_in_style),
     path("sign-out/", LogoutView.as_view(), name="sign-out"),
     path("api/", api.urls),

@@ -23,6 +23,7 @@ from engine.chain import Chain, run
 from engine.document import Document
 from engine.errors import ModelError
 from engine.expand import expand
+from engine.progress import Progress, quiet
 from engine.standards.en.steel import steel_arrays
 from engine.verification.outcomes import SERVICE
 from engine.verification.verify import section_values, stability_values
@@ -85,8 +86,9 @@ def deflection_worst(chain: Chain) -> float:
     return max((o.utilisation for o in outcomes), default=0.0)
 
 
-def size(document: Document, progress: Callable[[Round], None] = lambda _: None) -> Sizing:
-    """Find the lightest passing sections. `progress` is told of each round; it may raise to stop the work.
+def size(document: Document, progress: Callable[[Round], None] = lambda _: None, within: Progress = quiet) -> Sizing:
+    """Find the lightest passing sections. `progress` is told of each round, `within` of each stage within them; both may raise to
+    stop the work.
 
     Raises ModelError when the document has no hall, or cannot be computed.
     """
@@ -95,7 +97,7 @@ def size(document: Document, progress: Callable[[Round], None] = lambda _: None)
     rounds: list[Round] = []
 
     def analyse(sections: dict[str, str], step: str, why: str, keep: bool = True) -> Chain:
-        chain = run(with_sections(document, sections))
+        chain = run(with_sections(document, sections), within)
         if keep:
             note(chain, sections, step, why)
         return chain

@@ -11,7 +11,7 @@ from django.utils import timezone
 
 class Project(models.Model):
     """A piece of work of one owner. head: the revision that stands; redo: numbers of revisions that were undone; paused: its
-    numbers are refreshed only when asked for."""
+    numbers are refreshed only when asked for; deleted: since when it waits to be removed for good."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="projects")
@@ -22,6 +22,7 @@ class Project(models.Model):
     head = models.ForeignKey("Revision", null=True, on_delete=models.PROTECT, related_name="+")
     redo = models.JSONField(default=list)
     paused = models.BooleanField(default=False)
+    deleted = models.DateTimeField(null=True)
 
     class Meta:
         ordering = ["-changed"]
@@ -59,24 +60,43 @@ class Revision(models.Model):
 class Result(models.Model):
     """What a chain gave, under the fingerprint of everything that went into it: document and program.
 
-    response: the fingerprint of its stages up to the response. screen: what the workbench shows, as compressed JSON; numbers:
-    the chain itself, compressed and sealed (see `results`), stored a little later. size: bytes of both.
+    response: the fingerprint of its stages up to the response. screen: what the workbench shows, as compressed JSON; parts: the
+    chain itself, compressed and sealed (see `results`), stored a little later; complete: all of them are there. refused: why it
+    could not be stored. size: bytes of all.
     """
 
     key = models.CharField(max_length=64, primary_key=True)
     response = models.CharField(max_length=64, db_index=True, default="")
     screen = models.BinaryField()
-    numbers = models.BinaryField(null=True)
-    size = models.PositiveIntegerField()
+    complete = models.BooleanField(default=False)
+    refused = models.CharField(max_length=300, default="")
+    size = models.PositiveBigIntegerField()
     used = models.DateTimeField(default=timezone.now, db_index=True)
 
 
-class Run(models.Model):
-    """The computation of one revision's chain by a worker.
+class ResultPart(models.Model):
+    """A piece of a stored chain: PostgreSQL takes no value of a gigabyte."""
 
-    key: that of the result it makes. head: it is for the revision that stands, so that a newer edit supersedes it. job: its
-    number in the queue. loaded: sealed, what the edit that asked for it has already set out and loaded. stage, done, of: where it is; seconds: taken by each stage, when done.
+    result = models.ForeignKey(Result, on_delete=models.CASCADE, related_name="parts")
+    number = models.PositiveIntegerField()
+    data = models.BinaryField()
+
+    class Meta:
+        ordering = ["number"]
+        constraints = [models.UniqueConstraint(fields=["result", "number"], name="one_part_a_number")]
+
+
+class Run(models.Model):
+    """Work on one revision by a worker: its chain, or a sizing from it.
+
+    key: of what it makes. head: it is for the revision that stands, so that a newer edit supersedes it. build: of the program that
+    asked. job: its number in the queue. loaded: sealed, what the edit that asked for it has already set out and loaded. stage,
+    done, of: where it is; seconds: taken by each stage, when done. answer: what a sizing has found so far.
     """
+
+    class Kind(models.TextChoices):
+        CHAIN = "chain"
+        SIZING = "sizing"
 
     class State(models.TextChoices):
         WAITING = "waiting"
@@ -90,7 +110,9 @@ class Run(models.Model):
 
     project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="runs")
     revision = models.ForeignKey(Revision, on_delete=models.CASCADE, related_name="runs")
+    kind = models.CharField(max_length=8, choices=Kind, default=Kind.CHAIN)
     key = models.CharField(max_length=64)
+    build = models.CharField(max_length=64, default="")
     head = models.BooleanField(default=True)
     state = models.CharField(max_length=12, choices=State, default=State.WAITING)
     stage = models.CharField(max_length=20, default="")
@@ -99,6 +121,7 @@ class Run(models.Model):
     seconds = models.JSONField(default=dict)
     message = models.CharField(max_length=300, default="")
     loaded = models.BinaryField(null=True)
+    answer = models.JSONField(default=dict)
     attempts = models.PositiveSmallIntegerField(default=1)
     job = models.BigIntegerField(null=True)
     asked = models.DateTimeField(auto_now_add=True)
@@ -114,3 +137,11 @@ class Run(models.Model):
                 name="one_active_run_a_result",
             )
         ]
+
+
+class Installed(models.Model):
+    """The one build of the program that serves this database; others notice and end."""
+
+    id = models.PositiveSmallIntegerField(primary_key=True, default=1)
+    build = models.CharField(max_length=64)
+    since = models.DateTimeField(default=timezone.now)

@@ -12,60 +12,56 @@ import pickle
 import threading
 import zlib
 from collections import OrderedDict
+from collections.abc import Callable
 from datetime import timedelta
-from functools import cache
-from pathlib import Path
 from typing import Any
 
 from django.conf import settings
-from django.db.models import F, Sum
+from django.db import transaction
+from django.db.models import Sum
 from django.utils import timezone
 from django.utils.crypto import constant_time_compare, salted_hmac
 
 from engine.chain import Chain, Forces, fingerprints
 from engine.document import Document
 from engine.errors import ModelError
-from server.projects.models import Result
+from server.projects import builds
+from server.projects.models import Result, ResultPart
 
 #: chains kept in memory, all but the last without what can be recovered; one of an ordinary hall takes 30 to 60 MB
 KEPT = 6
+#: bytes that they may take together as they are stored, some eight times as much in memory; the last is kept all the same
+KEPT_SIZE = 25_000_000
+#: bytes of a piece of a stored chain
+PIECE = 32 << 20
 #: how often a use is written down, which pruning goes by
 NOTED = timedelta(hours=1)
 _SEAL = 32
 
 _kept: OrderedDict[str, Chain | ModelError] = OrderedDict()
+_sizes: dict[str, int] = {}
 _guard = threading.Lock()
-
-
-@cache
-def build() -> str:
-    """Fingerprint of the program that makes results: another build's are not read."""
-    found = hashlib.sha256()
-    for folder in ("engine", "server/projects"):
-        for path in sorted((settings.ROOT / Path(folder)).rglob("*")):
-            if path.suffix in (".py", ".csv") and "migrations" not in path.parts:
-                found.update(path.read_bytes())
-    return found.hexdigest()
 
 
 def key_of(document: Document) -> str:
     """The fingerprint of a document's whole result."""
     text = json.dumps(document.model_dump(mode="json"), sort_keys=True)
-    return hashlib.sha256((build() + text).encode()).hexdigest()
+    return hashlib.sha256((builds.own() + text).encode()).hexdigest()
 
 
 def response_key(document: Document) -> str:
     """The fingerprint of its stages up to the response."""
-    return hashlib.sha256((build() + fingerprints(document)["response"]).encode()).hexdigest()
+    return hashlib.sha256((builds.own() + fingerprints(document)["response"]).encode()).hexdigest()
 
 
-def keep(key: str, found: Chain | ModelError) -> None:
-    """Keep in this process's memory."""
+def keep(key: str, found: Chain | ModelError, size: int = 0) -> None:
+    """Keep in this process's memory. size: bytes as it is stored."""
     with _guard:
         _kept[key] = found
+        _sizes[key] = size
         _kept.move_to_end(key)
-        while len(_kept) > KEPT:
-            _kept.popitem(last=False)
+        while len(_kept) > KEPT or (len(_kept) > 1 and sum(_sizes.values()) > KEPT_SIZE):
+            del _sizes[_kept.popitem(last=False)[0]]
         for other in list(_kept.values())[:-1]:
             if isinstance(other, Chain):
                 other.verification.grounds.forget()
@@ -86,22 +82,43 @@ def show(document: Document, found: Chain | ModelError, screen: bytes) -> None:
     response = response_key(document) if isinstance(found, Chain) else ""
     Result.objects.update_or_create(
         key=key,
-        defaults={"response": response, "screen": small, "numbers": None, "size": len(small), "used": timezone.now()},
+        defaults={
+            "response": response,
+            "screen": small,
+            "complete": False,
+            "refused": "",
+            "size": len(small),
+            "used": timezone.now(),
+        },
     )
 
 
-def store(document: Document, found: Chain | ModelError) -> None:
-    """Store the chain of a result that is shown, and drop the longest unused ones when they are too many."""
+def store(document: Document, found: Chain | ModelError, wanted: Callable[[], None] = lambda: None) -> None:
+    """Store the chain of a result that is shown, in pieces, and drop the longest unused ones when they are too many. One that is
+    larger than all results may be together is refused, once, in words. wanted: called between pieces; may raise to stop."""
     key = key_of(document)
-    keep(key, found)
     numbers = sealed(found)
-    Result.objects.filter(key=key).update(numbers=numbers, size=F("size") + len(numbers))
+    keep(key, found, len(numbers))
+    if len(numbers) > settings.RESULTS_SIZE:
+        size, most = len(numbers) / 1e6, settings.RESULTS_SIZE / 1e6
+        words = f"The numbers of this building take {size:,.0f} MB; no more than {most:,.0f} MB are kept (LORICA_RESULTS_MB)."
+        Result.objects.filter(key=key).update(refused=words)
+        return
+    result = Result.objects.filter(key=key).first()
+    if result is None:
+        return
+    with transaction.atomic():
+        result.parts.all().delete()
+        for number, start in enumerate(range(0, len(numbers), PIECE)):
+            wanted()
+            ResultPart.objects.create(result=result, number=number, data=numbers[start : start + PIECE])
+        Result.objects.filter(key=key).update(complete=True, size=len(result.screen) + len(numbers))
     prune()
 
 
 def drop(key: str) -> None:
     """Forget a stored result whose chain never came."""
-    Result.objects.filter(key=key, numbers=None).delete()
+    Result.objects.filter(key=key, complete=False, refused="").delete()
 
 
 def prune() -> None:
@@ -134,20 +151,28 @@ def is_stored(key: str) -> bool:
 
 
 def chain_by(key: str) -> Chain | ModelError | None:
-    """The chain of a result, from memory or as it is stored; None when neither has it."""
+    """The chain of a result, from memory or as it is stored; None when neither has it. Raises ModelError for one that was too
+    large to be stored."""
     found = _remembered(key)
     if found is None:
-        row = Result.objects.filter(key=key).values_list("numbers", flat=True).first()
-        found = opened(bytes(row)) if row is not None else None
-        if found is not None:
-            keep(key, found)
+        row = Result.objects.filter(key=key).values_list("complete", "refused").first()
+        if row is not None and row[1]:
+            raise ModelError(row[1], "")
+        if row is not None and row[0]:
+            pieces = ResultPart.objects.filter(result=key).order_by("number").values_list("data", flat=True)
+            numbers = b"".join(bytes(piece) for piece in pieces.iterator())
+            found = opened(numbers)
+            if found is not None:
+                keep(key, found, len(numbers))
     return found
 
 
 def forces_like(document: Document) -> Forces | None:
     """The stages up to the response of any result in which they are the same."""
     response = response_key(document)
-    key = Result.objects.filter(response=response).order_by("-used").values_list("key", flat=True).first()
+    key = (
+        Result.objects.filter(response=response, complete=True).order_by("-used").values_list("key", flat=True).first()
+    )
     found = chain_by(key) if key else None
     return found if isinstance(found, Chain) else None
 
@@ -165,4 +190,4 @@ def opened(data: bytes) -> Any:
 
 
 def _seal(body: bytes) -> bytes:
-    return salted_hmac(f"lorica.result {build()}", body, algorithm="sha256").digest()
+    return salted_hmac(f"lorica.result {builds.own()}", body, algorithm="sha256").digest()

@@ -893,9 +893,13 @@ class SizingOut(BaseModel):
     after: float
 
 
-class SizingLine(BaseModel):
-    """A line of the stream that a sizing answers with: one of these is set."""
+class SizingState(BaseModel):
+    """How the last sizing of a project stands: its run's state, or "none". revision: that it sizes."""
 
-    round: RoundOut | None = None
+    state: str
+    revision: int = 0
+    attempts: int = 1
+    message: str = ""
+    rounds: list[RoundOut] = []
     sizing: SizingOut | None = None
     problem: Problem | None = None

@@ -3,12 +3,16 @@
 from __future__ import annotations
 
 import os
+from threading import Event, Thread
 
 from django.contrib.auth.models import User
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
-from django.test import Client
+from django.db import connection, connections
+from django.test import Client, override_settings
 from playwright.sync_api import Page, expect, sync_playwright
 
+from server.projects import tasks
+from server.projects.models import Run
 from tests.quick import quick_passwords
 
 # a busy machine may need a while; what never comes fails all the same
@@ -52,6 +56,29 @@ class BrowserCase(StaticLiveServerTestCase):
         self.page.wait_for_load_state("networkidle")
         self.page.context.close()
         self.assertEqual(self.troubles, [])
+
+    def employ(self) -> None:
+        """Have runs done by a worker, a thread in this process, as they are with worker processes."""
+        done = Event()
+
+        def work() -> None:
+            while not done.wait(0.05):
+                for pk in list(Run.objects.filter(state=Run.State.WAITING).order_by("id").values_list("pk", flat=True)):
+                    tasks.perform(pk)
+            connections.close_all()
+
+        def dismiss() -> None:
+            done.set()
+            worker.join()
+            with connection.cursor() as cursor:
+                cursor.execute("TRUNCATE procrastinate_jobs CASCADE")
+
+        workers = override_settings(WORKERS=True)
+        workers.enable()
+        self.addCleanup(workers.disable)
+        worker = Thread(target=work)
+        worker.start()
+        self.addCleanup(dismiss)
 
     def open_page(self) -> Page:
         """A page in a fresh context of 1280 × 800."""

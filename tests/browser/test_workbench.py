@@ -39,14 +39,19 @@ class NewUser(BrowserCase):
         page.keyboard.press("Control+Shift+z")
         expect(page.locator("header small")).to_have_text("rev 2")
 
-    def test_a_sizing_can_be_stopped(self):
+    def test_a_sizing_outlives_a_reload_and_can_be_stopped(self):
+        self.employ()
         self.start_hall("Long work")
         page = self.page
         page.click("nav button:has-text('Sizing')")
         page.click("text=Size every role")
-        expect(page.locator("button:has-text('Stop')")).to_contain_text(re.compile(r"round [2-9]"))
+        expect(page.locator("button:has-text('Stop · round')")).to_contain_text(re.compile(r"round [2-9]"))
+        page.reload()
+        page.wait_for_selector("tbody tr")
+        page.click("nav button:has-text('Sizing')")
+        expect(page.locator("button:has-text('Stop · round')")).to_contain_text(re.compile(r"round ([3-9]|\d\d)"))
         self.assertEqual(page.locator("text=Every member of the building passes").count(), 0)
-        page.click("button:has-text('Stop')")
+        page.click("button:has-text('Stop · round')")
         expect(page.locator("button:has-text('Size again')")).to_be_visible()
         expect(page.locator("text=Every member of the building passes")).to_have_count(0)
         self.assertEqual(Revision.objects.count(), 1)

@@ -307,13 +307,17 @@ class Workbench(ApiCase):
         self.assertIn("mechanism", chain["problem"]["message"])
         self.assertEqual(chain["broken_stage"], "response")
 
-    def test_sizing_streams_rounds_and_changes_nothing(self):
+    def test_sizing_keeps_its_rounds_and_changes_nothing(self):
+        url = f"/api/projects/{self.project['id']}/sizing"
+        self.assertEqual(self.client.get(url).json()["state"], "none")
         answer = self.post(f"projects/{self.project['id']}/sizing", {"base": 1})
-        lines = [json.loads(line) for line in b"".join(answer.streaming_content).splitlines()]
-        self.assertEqual([line["round"]["number"] for line in lines[:-1]], list(range(1, len(lines))))
-        self.assertTrue(lines[-1]["sizing"]["passes"])
-        self.assertLess(lines[-1]["sizing"]["after"], lines[-1]["sizing"]["before"])
-        self.assertEqual(Revision.objects.count(), 1)
+        self.assertEqual((answer.status_code, answer.json()["state"]), (202, "done"))
+        found = self.client.get(url).json()
+        self.assertEqual(found, answer.json())
+        self.assertEqual([r["number"] for r in found["rounds"]], list(range(1, len(found["rounds"]) + 1)))
+        self.assertTrue(found["sizing"]["passes"])
+        self.assertLess(found["sizing"]["after"], found["sizing"]["before"])
+        self.assertEqual((Revision.objects.count(), found["revision"]), (1, 1))
 
     def test_catalogue(self):
         families = {f["name"]: f for f in self.client.get("/api/catalogue").json()}

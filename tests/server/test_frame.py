@@ -184,9 +184,8 @@ class Office(ApiCase):
 
     def test_nobody_elses(self):
         self.post("office", {"text": self.CSV})
-        User.objects.create_user("bob", password="fish-plate")
         other = Client()
-        other.login(username="bob", password="fish-plate")
+        other.force_login(User.objects.create_user("bob", password="fish-plate"))
         self.assertEqual(other.get("/api/office").json(), [])
         self.assertEqual(Client().get("/api/office").status_code, 401)
 

@@ -1,10 +1,11 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { api, csrfToken, typed, type Schemas } from '../api/client'
+import { api, typed, type Schemas } from '../api/client'
 import type { Change } from '../lib/changes'
 import { follow, isActive, laidUnder, type Running } from '../lib/live'
 import type { Link } from '../lib/stages'
 import { useResponse } from './response'
+import { useSizing } from './sizing'
 
 export type Overlay = 'actions' | 'moment' | 'reactions' | 'sway' | 'names'
 /** Internal forces that can be drawn, as engineers write them, and their units. */
@@ -88,9 +89,7 @@ export const useWorkbench = defineStore('workbench', () => {
   }
   const working = computed(() => !!chain.value && !chain.value.problem)
   const response = useResponse({ project, chain, diagram, stage, plane, selected, message, working })
-  const rounds = shallowRef<Schemas['RoundOut'][]>([])
-  const sizing = shallowRef<Schemas['SizingOut'] | null>(null)
-  const sizingBase = ref(0)
+  const sizing = useSizing({ project, message, refusal })
 
   /** Members by falling utilisation, those of one role if it is named. */
   function worstFirst(role = ''): Schemas['MemberOut'][] {
@@ -100,8 +99,6 @@ export const useWorkbench = defineStore('workbench', () => {
 
   async function open(id: string): Promise<void> {
     project.value = chain.value = diagram.value = running.value = elsewhere.value = null
-    rounds.value = []
-    sizing.value = null
     selected.value = state.value = ''
     chosen.value = new Set()
     hidden.value = new Set()
@@ -122,6 +119,7 @@ export const useWorkbench = defineStore('workbench', () => {
     }
     project.value = typed('ProjectOut', found.data)
     opening = true
+    void sizing.findSizing()
     await refresh()
     void loadCatalogue()
   }
@@ -519,51 +517,6 @@ export const useWorkbench = defineStore('workbench', () => {
     }
   }
 
-  let stopper: AbortController | null = null
-  const sizingRuns = ref(false)
-
-  /** Size every role; rounds arrive while they are found. */
-  async function size(): Promise<void> {
-    const now = project.value
-    if (!now || sizingRuns.value) return
-    rounds.value = []
-    sizing.value = null
-    sizingBase.value = now.revision.number
-    sizingRuns.value = true
-    stopper = new AbortController()
-    try {
-      const response = await fetch(`/api/projects/${now.id}/sizing`, {
-        method: 'POST',
-        headers: { 'Content-Type': 'application/json', 'X-CSRFToken': csrfToken() },
-        body: JSON.stringify({ base: now.revision.number }),
-        signal: stopper.signal,
-      })
-      const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader()
-      let rest = ''
-      for (;;) {
-        const { value, done } = await reader.read()
-        if (done) break
-        const lines = (rest + value).split('\n')
-        rest = lines.pop() ?? ''
-        for (const line of lines.filter(Boolean)) {
-          const found = JSON.parse(line) as Schemas['SizingLine']
-          if (found.round) rounds.value = [...rounds.value, found.round]
-          if (found.sizing) sizing.value = found.sizing
-          if (found.problem) refusal.value = { place: found.problem.place ?? '', message: found.problem.message }
-        }
-      }
-    } catch (error) {
-      if ((error as Error).name !== 'AbortError') message.value = 'The sizing was interrupted; nothing was changed.'
-    } finally {
-      sizingRuns.value = false
-      stopper = null
-    }
-  }
-
-  function stopSizing(): void {
-    stopper?.abort()
-  }
-
   return {
     project,
     chain,
@@ -601,15 +554,12 @@ export const useWorkbench = defineStore('workbench', () => {
     member,
     stale,
     origin,
-    rounds,
-    sizing,
-    sizingBase,
-    sizingRuns,
     panel,
     wind,
     spot,
     arrowSize,
     ...response,
+    ...sizing,
     stepState,
     marks,
     onlyGoverning,
@@ -630,7 +580,5 @@ export const useWorkbench = defineStore('workbench', () => {
     restore,
     step,
     catchUp,
-    size,
-    stopSizing,
   }
 })

@@ -1,5 +1,6 @@
-"""Worker processes: they compute what the queue asks for. One that ends is replaced."""
+"""Worker processes: they do what the queue asks for. One that ends is replaced."""
 
+import gc
 import logging
 import os
 import signal
@@ -9,44 +10,64 @@ import threading
 import time
 from typing import Any
 
+from django.conf import settings
 from django.core.management.base import BaseCommand, CommandParser
-from django.db import connection
+from django.db import DatabaseError, connection
 from procrastinate.contrib.django import app
+from prometheus_client import multiprocess
 
 from engine.memory import settle
+from server import metrics
+from server.projects import builds, queue
+from server.projects.models import Run
 
 #: seconds that a worker may take to finish when it is told to stop
 GRACE = 3.0
+#: bytes of memory above which a worker is renewed once it has nothing to do
+HEAVY = 700_000_000
+#: exit status of a worker whose build no longer serves the database
+REPLACED = 75
+_log = logging.getLogger("lorica.work")
 
 
 class Command(BaseCommand):
     """manage.py work [--processes N]"""
 
-    help = "Compute the chains that projects ask for, until stopped."
+    help = "Do what the queue asks for, until stopped."
 
     def add_arguments(self, parser: CommandParser) -> None:
         parser.add_argument("--processes", type=int, default=2)
-        parser.add_argument("--one", action="store_true", help="be one worker, without a keeper")
+        parser.add_argument("--one", default="", help="be one worker of these queues, without a keeper")
 
-    def handle(self, *args: Any, processes: int, one: bool, **options: Any) -> None:
+    def handle(self, *args: Any, processes: int, one: str, **options: Any) -> None:
         if one:
-            work()
+            work(one.split(","))
         else:
             keep(processes)
 
 
+def queues(number: int, of: int) -> list[str]:
+    """What the worker of this number takes: the first of several leaves the large runs to the others."""
+    return [queue.SMALL_QUEUE] if of > 1 and number == 0 else [queue.SMALL_QUEUE, queue.LARGE_QUEUE]
+
+
 def keep(processes: int) -> None:
-    """Keep a number of workers running until told to stop."""
+    """Keep a number of workers running until told to stop, or until another build serves the database."""
     stopping = threading.Event()
     for number in (signal.SIGTERM, signal.SIGINT):
         signal.signal(number, lambda *_: stopping.set())
-    command = [sys.executable, sys.argv[0], "work", "--one"]
     workers: list[subprocess.Popen[bytes] | None] = [None] * processes
     born = [0.0] * processes
     while not stopping.is_set():
         for i, worker in enumerate(workers):
+            if worker is not None and worker.poll() == REPLACED:
+                _log.warning("another build serves the database; the workers of this one end")
+                stopping.set()
             # one that ends at once (the database is away) is tried again once a second
-            if (worker is None or worker.poll() is not None) and time.monotonic() - born[i] > 1.0:
+            elif (worker is None or worker.poll() is not None) and time.monotonic() - born[i] > 1.0:
+                if worker is not None and "PROMETHEUS_MULTIPROC_DIR" in os.environ:
+                    multiprocess.mark_process_dead(worker.pid)  # type: ignore[no-untyped-call]
+                command = [sys.executable, sys.argv[0], "work", "--one", ",".join(queues(i, processes))]
                 workers[i], born[i] = subprocess.Popen(command), time.monotonic()
         stopping.wait(0.1)
     for worker in workers:
@@ -61,17 +82,11 @@ def keep(processes: int) -> None:
                 worker.kill()
 
 
-def work() -> None:
+def work(of: list[str]) -> None:
     """Be one worker; ends with its keeper."""
-    logging.basicConfig(level=logging.WARNING)
-    keeper = os.getppid()
-
-    def watch() -> None:
-        while os.getppid() == keeper:
-            time.sleep(0.5)
-        os._exit(1)
-
-    threading.Thread(target=watch, daemon=True).start()
+    if builds.replaced():
+        sys.exit(REPLACED)
+    threading.Thread(target=watch, args=[os.getppid()], daemon=True).start()
     with connection.cursor() as cursor:
         # of workers that died; their runs are taken up again by who asks for them
         cursor.execute("DELETE FROM procrastinate_jobs WHERE status = 'doing' AND worker_id IS NULL")
@@ -79,7 +94,7 @@ def work() -> None:
     settle()
     with app.replace_connector(app.connector.get_worker_connector()) as working:  # type: ignore[attr-defined]
         working.run_worker(
-            queues=["chains"],
+            queues=of,
             concurrency=1,
             fetch_job_polling_interval=1.0,
             delete_jobs="always",
@@ -87,3 +102,59 @@ def work() -> None:
             stalled_worker_timeout=20.0,
             shutdown_graceful_timeout=GRACE / 2,
         )
+
+
+def watch(keeper: int) -> None:
+    """End this worker with its keeper, when a run exceeds its limits, when heavy work is done, when its build is replaced."""
+    looked = time.monotonic()
+    while os.getppid() == keeper:
+        time.sleep(0.5)
+        memory, present = metrics.resident(), queue.under_way
+        metrics.MEMORY.labels("worker").set(memory)
+        if present is not None:
+            if words := exceeded(present, memory, time.monotonic() - present.since):
+                _log.error("a run was ended", extra={"run": present.run, "why": words})
+                _give_up(present.run, words)
+                os._exit(1)
+            continue
+        if memory > HEAVY and gc.collect() >= 0 and metrics.resident() > HEAVY:
+            _log.info("renewed after heavy work", extra={"memory": memory})
+            os.kill(os.getpid(), signal.SIGTERM)
+            return
+        if time.monotonic() - looked > builds.LOOK:
+            looked = time.monotonic()
+            if _replaced():
+                os.kill(os.getpid(), signal.SIGTERM)
+                return
+    os._exit(1)
+
+
+def exceeded(present: queue.UnderWay, memory: int, seconds: float) -> str:
+    """What a run takes too much of, in words; "" while it keeps its limits."""
+    where = f" in “{present.stage}”" + (f" ({present.of} combinations)" if present.of else "") if present.stage else ""
+    if memory > settings.RUN_MEMORY:
+        took, most = f"{memory / 1e6:,.0f} MB of memory", f"{settings.RUN_MEMORY / 1e6:,.0f} MB"
+    elif seconds > settings.RUN_SECONDS:
+        took, most = f"{seconds:,.0f} s", f"{settings.RUN_SECONDS:,.0f} s"
+    else:
+        return ""
+    return (
+        f"This needed {took}{where}; a run may take {most}. Fewer combinations or members need less; who runs the server can"
+        " raise the limit."
+    )
+
+
+def _give_up(run: int, words: str) -> None:
+    try:
+        queue.end(run, Run.State.FAILED, message=words)
+    except DatabaseError:
+        _log.exception("the end of a run could not be written down")
+
+
+def _replaced() -> bool:
+    try:
+        return builds.replaced()
+    except DatabaseError:
+        return False
+    finally:
+        connection.close()

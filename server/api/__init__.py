@@ -1,0 +1,83 @@
+"""The API. Every route needs a signed-in user; every project route asks whose the project is."""
+
+from __future__ import annotations
+
+import logging
+from typing import Any
+
+from django.db import InterfaceError, InternalError, OperationalError
+from django.http import Http404, HttpRequest, HttpResponse
+from ninja import NinjaAPI
+from ninja.errors import HttpError
+from ninja.security import django_auth
+
+from engine.errors import ModelError
+from server.api import chains, library, projects
+from server.api.access import user_of
+from server.projects import revisions, schemas
+from server.reading import JsonParser
+
+_log = logging.getLogger(__name__)
+
+api = NinjaAPI(title="Lorica", version="1", auth=django_auth, docs_url=None, openapi_url=None, parser=JsonParser())
+api.add_router("", library.router)
+api.add_router("", projects.router)
+api.add_router("", chains.router)
+
+
+def _problem(request: HttpRequest, status: int, message: str, place: str = "") -> HttpResponse:
+    return api.create_response(request, {"message": message, "place": place}, status=status)
+
+
+@api.exception_handler(ModelError)
+def _model_error(request: HttpRequest, error: ModelError) -> HttpResponse:
+    return _problem(request, 422, error.message, error.place)
+
+
+@api.exception_handler(HttpError)
+def _refused(request: HttpRequest, error: HttpError) -> HttpResponse:
+    return _problem(request, error.status_code, error.message)
+
+
+@api.exception_handler(Http404)
+def _nothing(request: HttpRequest, error: Http404) -> HttpResponse:
+    return _problem(request, 404, "There is nothing of this kind among what is yours.")
+
+
+@api.exception_handler(OperationalError)
+@api.exception_handler(InterfaceError)
+@api.exception_handler(InternalError)
+def _no_database(request: HttpRequest, error: Exception) -> HttpResponse:
+    """The database is away, or could not write; its transaction is undone."""
+    _log.error("the database failed", exc_info=error)
+    reason = str(error).strip().split("\n")[0]
+    full = any(words in reason for words in ("No space left", "could not extend", "could not write", "File too large"))
+    return _problem(
+        request, 503, "The database cannot write (is its disk full?)." if full else "The database does not answer."
+    )
+
+
+@api.exception_handler(revisions.Conflict)
+def _conflict(request: HttpRequest, conflict: revisions.Conflict) -> HttpResponse:
+    author = conflict.head.author.get_username() if conflict.head.author else "somebody"
+    answer = schemas.ConflictOut(
+        message=f"{author} made revision {conflict.head.number} meanwhile (“{conflict.head.label}”). Nothing was changed.",
+        number=conflict.head.number,
+        author=author,
+        differences=[schemas.DifferenceOut(**vars(d)) for d in conflict.differences],
+    )
+    return api.create_response(request, answer.model_dump(), status=409)
+
+
+@api.exception_handler(Exception)
+def _broken(request: HttpRequest, error: Exception) -> HttpResponse:
+    """A fault of ours: told in the log with its traceback, and here without."""
+    number = getattr(request, "number", "")
+    _log.error("request %s broke down", number, exc_info=error)
+    return _problem(request, 500, f"This broke down in the server; its log tells more of request {number}.")
+
+
+@api.get("/me", response=schemas.Me)
+def me(request: HttpRequest) -> Any:
+    """Who is signed in."""
+    return schemas.Me(name=user_of(request).get_username())

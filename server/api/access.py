@@ -1,0 +1,65 @@
+"""Who asks, and what of theirs they ask for; and how a view waits without holding a thread or a connection."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any, TypeVar
+from uuid import UUID
+
+from asgiref.sync import sync_to_async
+from django.db import connection
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+
+from engine.document import Document, read_stored
+from server.projects import revisions, schemas
+from server.projects.models import Project, Revision
+
+T = TypeVar("T")
+
+
+def user_of(request: HttpRequest) -> Any:
+    """The signed-in user."""
+    return request.auth  # type: ignore[attr-defined]
+
+
+def revision_of(request: HttpRequest, project_id: UUID, revision: int | None) -> tuple[Project, Revision]:
+    """A project of the user and one of its revisions, without a number the one that stands. Raises Http404."""
+    project = revisions.own_project(user_of(request), project_id)
+    if revision is None:
+        assert project.head is not None
+        return project, project.head
+    return project, get_object_or_404(Revision, project=project, number=revision)
+
+
+def document_of(request: HttpRequest, project_id: UUID, revision: int | None) -> tuple[Document, int]:
+    """The document of a revision, and its number."""
+    found = revision_of(request, project_id, revision)[1]
+    return read_stored(found.document), found.number
+
+
+def revision_out(revision: Revision) -> schemas.RevisionOut:
+    """A revision without its document."""
+    author = revision.author.get_username() if revision.author else ""
+    return schemas.RevisionOut(number=revision.number, label=revision.label, author=author, created=revision.created)
+
+
+def download(text: str, name: str, suffix: str) -> HttpResponse:
+    """An answer that browsers save as a JSON file."""
+    safe = "".join(c if c.isascii() and c.isalnum() else "-" for c in name).strip("-").lower()
+    response = HttpResponse(text, content_type="application/json")
+    response["Content-Disposition"] = f'attachment; filename="{safe}-{suffix}.json"'
+    return response
+
+
+async def in_thread(work: Callable[..., T], *arguments: Any) -> T:
+    """What asks the database, from an asynchronous view; its connection goes back when it is done."""
+
+    def done() -> T:
+        try:
+            return work(*arguments)
+        finally:
+            if not connection.in_atomic_block:
+                connection.close()
+
+    return await sync_to_async(done)()

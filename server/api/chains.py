@@ -1,0 +1,298 @@
+"""What is computed of a revision, and what is asked of it. Whoever waits holds no thread."""
+
+from __future__ import annotations
+
+import asyncio
+import json
+import time
+from collections.abc import Callable
+from typing import TypeVar
+from uuid import UUID
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+from ninja.responses import Response
+
+from engine.chain import Chain
+from engine.document import read_stored
+from engine.errors import ModelError
+from engine.result import result
+from engine.verification.proof import prove
+from server.api.access import document_of, download, in_thread, revision_of
+from server.projects import (
+    envelopes,
+    news,
+    queue,
+    response,
+    results,
+    runs,
+    schemas,
+    screen,
+    sizings,
+    surfaces,
+    workbench,
+)
+from server.projects.models import Revision, Run
+
+#: seconds that an answer may wait for a run whose progress is shown
+LONGEST_WAIT = 2.0
+#: seconds that what looks at a chain waits for it
+PATIENCE = 20.0
+
+router = Router()
+T = TypeVar("T")
+
+
+async def _ended(run: Run, seconds: float) -> Run:
+    """The run once it has ended, or after some time."""
+    end = time.monotonic() + seconds
+    if run.state not in Run.ACTIVE or seconds <= 0:
+        return run
+    with news.listening(run.pk) as event:
+        while run.state in Run.ACTIVE and (left := end - time.monotonic()) > 0:
+            event.clear()
+            await in_thread(lambda: run.refresh_from_db(fields=queue.SHOWN))
+            if run.state in Run.ACTIVE:
+                await news.heard(event, left)
+    return run
+
+
+async def _seen(
+    request: HttpRequest,
+    project_id: UUID,
+    revision: int | None,
+    look: Callable[[Chain, Revision], T],
+    patience: float = PATIENCE,
+) -> T:
+    """What `look` finds in the chain of a revision, once it is there. Raises ModelError when it cannot be computed, or is not yet."""
+
+    def now() -> T:
+        found, own = revision_of(request, project_id, revision)
+        return look(runs.chain_now(found, own), own)
+
+    end = time.monotonic() + patience
+    while True:
+        try:
+            return await in_thread(now)
+        except runs.Pending as pending:
+            run = pending.run
+        left = end - time.monotonic()
+        own = (await in_thread(revision_of, request, project_id, revision))[1]
+        if left <= 0:
+            raise runs.too_long(own)
+        if run is None or run.state not in Run.ACTIVE:
+            # it stores what it has shown
+            await asyncio.sleep(0.05)
+            continue
+        run = await _ended(run, left)
+        if run.state == Run.State.CANCELLED:
+            raise runs.stopped(own)
+
+
+def _member(index: dict[str, int], name: str) -> int:
+    if name not in index:
+        raise ModelError(f"There is no member “{name}”.", "member")
+    return index[name]
+
+
+def _of_state(chain: Chain, state: str, look: Callable[[], T]) -> T:
+    try:
+        return look()
+    except KeyError:
+        raise ModelError(f"There is no case or combination “{state}”.", "state") from None
+
+
+@router.get(
+    "/projects/{project_id}/chain", response={200: schemas.ChainOut, 202: schemas.RunningOut, 422: schemas.Problem}
+)
+async def chain(request: HttpRequest, project_id: UUID, revision: int | None = None, wait: float = 0.0) -> HttpResponse:
+    """The computed chain of a revision; when it cannot be computed, the reason and what is known without it. While it is not
+    there yet (waiting up to `wait` seconds for it), how its run stands."""
+
+    def asked() -> tuple[Run | None, str, int]:
+        found, own = revision_of(request, project_id, revision)
+        document = read_stored(own.document)
+        return runs.ask(found, own, document), results.key_of(document), own.number
+
+    state, key, number = await in_thread(asked)
+    if state is not None:
+        state = await _ended(state, min(max(wait, 0.0), LONGEST_WAIT))
+    text = await in_thread(results.screen_of, key)
+    if text is None:
+        return Response(screen.running_out(state, number), status=202)
+    # validated as it was made; a second time would take longer than the analysis
+    return HttpResponse(b'{"revision":%d,' % number + text[1:], content_type="application/json")
+
+
+@router.post("/projects/{project_id}/runs", response={202: schemas.RunningOut})
+def start_run(request: HttpRequest, project_id: UUID) -> tuple[int, schemas.RunningOut]:
+    """Compute the head's chain now, also when the project is paused or the last run was stopped."""
+    found, own = revision_of(request, project_id, None)
+    state = runs.ask(found, own, read_stored(own.document), force=True)
+    return 202, screen.running_out(state, own.number)
+
+
+@router.delete("/projects/{project_id}/runs", response={202: schemas.RunningOut})
+def stop_run(request: HttpRequest, project_id: UUID) -> tuple[int, schemas.RunningOut]:
+    """Stop what is being computed for the project."""
+    found, own = revision_of(request, project_id, None)
+    runs.cancel(found)
+    return 202, screen.running_out(found.runs.filter(kind=Run.Kind.CHAIN).first(), own.number)
+
+
+@router.get("/projects/{project_id}/structure", response={200: schemas.ChainOut, 422: schemas.Problem})
+def structure(request: HttpRequest, project_id: UUID, revision: int | None = None) -> schemas.ChainOut:
+    """What stands in a revision, before anything is computed of it."""
+    _, own = revision_of(request, project_id, revision)
+    return screen.bare_out(read_stored(own.document), own.number)
+
+
+@router.get("/projects/{project_id}/result", response={422: schemas.Problem})
+async def download_result(request: HttpRequest, project_id: UUID) -> HttpResponse:
+    """The result file of what stands."""
+
+    def text(found: Chain, own: Revision) -> HttpResponse:
+        return download(
+            json.dumps(result(found) | {"revision": own.number}, indent=1), found.document.name, f"result-{own.number}"
+        )
+
+    return await _seen(request, project_id, None, text)
+
+
+@router.get("/projects/{project_id}/marks", response={200: list[schemas.MarkOut], 422: schemas.Problem})
+async def combination_marks(
+    request: HttpRequest, project_id: UUID, revision: int | None = None
+) -> list[schemas.MarkOut]:
+    return await _seen(request, project_id, revision, lambda c, _: workbench.marks_out(c))
+
+
+@router.get("/projects/{project_id}/diagrams", response={200: schemas.DiagramOut, 422: schemas.Problem})
+async def frame_diagrams(
+    request: HttpRequest,
+    project_id: UUID,
+    plane: str = "whole",
+    state: str = "envelope",
+    revision: int | None = None,
+    alone: bool = False,
+) -> schemas.DiagramOut:
+    def look(c: Chain, own: Revision) -> schemas.DiagramOut:
+        return _of_state(c, state, lambda: response.diagram_out(c, own.number, plane, state, alone))
+
+    return await _seen(request, project_id, revision, look)
+
+
+@router.get("/projects/{project_id}/mechanism", response={200: schemas.DiagramOut, 422: schemas.Problem})
+def free_movement(
+    request: HttpRequest, project_id: UUID, plane: str = "whole", revision: int | None = None
+) -> schemas.DiagramOut:
+    """How a structure that does not stand moves."""
+    document, number = document_of(request, project_id, revision)
+    return response.mechanism_out(document, number, plane)
+
+
+@router.get("/projects/{project_id}/modes", response={200: list[schemas.ModeOut], 422: schemas.Problem})
+async def shapes(
+    request: HttpRequest, project_id: UUID, combination: str = "", revision: int | None = None
+) -> list[schemas.ModeOut]:
+    """Buckling modes of a combination; without one, natural modes."""
+
+    def look(c: Chain, _: Revision) -> list[schemas.ModeOut]:
+        try:
+            return response.modes_out(c, combination)
+        except KeyError:
+            raise ModelError(f"There is no combination “{combination}”.", "combination") from None
+
+    return await _seen(request, project_id, revision, look)
+
+
+@router.get("/projects/{project_id}/states", response={200: list[schemas.StateOut], 422: schemas.Problem})
+async def states(request: HttpRequest, project_id: UUID, revision: int | None = None) -> list[schemas.StateOut]:
+    return await _seen(request, project_id, revision, lambda c, _: response.states_out(c))
+
+
+@router.get("/projects/{project_id}/extremes", response={200: list[schemas.ExtremesOut], 422: schemas.Problem})
+async def extremes(request: HttpRequest, project_id: UUID, revision: int | None = None) -> list[schemas.ExtremesOut]:
+    return await _seen(request, project_id, revision, lambda c, _: envelopes.extremes_out(c))
+
+
+@router.get("/projects/{project_id}/sways", response={200: list[schemas.SwayOut], 422: schemas.Problem})
+async def sways(request: HttpRequest, project_id: UUID, revision: int | None = None) -> list[schemas.SwayOut]:
+    return await _seen(request, project_id, revision, lambda c, _: envelopes.sways_out(c))
+
+
+@router.get("/projects/{project_id}/decks", response={200: list[schemas.DeckForcesOut], 422: schemas.Problem})
+async def decks(request: HttpRequest, project_id: UUID, revision: int | None = None) -> list[schemas.DeckForcesOut]:
+    return await _seen(request, project_id, revision, lambda c, _: envelopes.decks_out(c))
+
+
+@router.get("/projects/{project_id}/lateral", response={200: schemas.LateralOut, 422: schemas.Problem})
+async def lateral(
+    request: HttpRequest, project_id: UUID, member: str, state: str, revision: int | None = None
+) -> schemas.LateralOut:
+    """The factor at which a member buckles sideways under a case or combination."""
+
+    def look(c: Chain, _: Revision) -> schemas.LateralOut:
+        return _of_state(c, state, lambda: response.lateral_out(c, state, _member(c.structure.index, member)))
+
+    return await _seen(request, project_id, revision, look)
+
+
+@router.get("/projects/{project_id}/ribbon", response={200: schemas.RibbonOut, 422: schemas.Problem})
+async def ribbon(request: HttpRequest, project_id: UUID, member: str, revision: int | None = None) -> schemas.RibbonOut:
+    return await _seen(
+        request, project_id, revision, lambda c, _: workbench.ribbon_out(c, _member(c.structure.index, member))
+    )
+
+
+@router.get("/projects/{project_id}/panel", response={200: schemas.PanelOut, 422: schemas.Problem})
+async def panel(request: HttpRequest, project_id: UUID, name: str, revision: int | None = None) -> schemas.PanelOut:
+    """A panel laid flat, with its wind zones and the pressures of every case."""
+    return await _seen(request, project_id, revision, lambda c, _: surfaces.panel_out(c, name))
+
+
+@router.get("/projects/{project_id}/loads", response={200: schemas.TracedOut, 422: schemas.Problem})
+async def member_loads(
+    request: HttpRequest, project_id: UUID, member: str, case: str, revision: int | None = None
+) -> schemas.TracedOut:
+    """The line loads on a member in a case, traced back to their panels."""
+    return await _seen(request, project_id, revision, lambda c, _: surfaces.traced(c, member, case))
+
+
+@router.get("/projects/{project_id}/proof", response={200: schemas.ProofOut, 422: schemas.Problem})
+async def proof(
+    request: HttpRequest, project_id: UUID, member: str, criterion: str, revision: int | None = None
+) -> schemas.ProofOut:
+    def look(c: Chain, own: Revision) -> schemas.ProofOut:
+        index = _member(c.structure.index, member)
+        for outcome in c.verification.verdicts[index].outcomes:
+            if outcome.criterion == criterion:
+                found = prove(c.document, c.combined, c.verification, c.combinations, index, outcome)
+                return workbench.proof_out(found, own.number, member)
+        raise ModelError(f"Member “{member}” has no check “{criterion}”.", "criterion")
+
+    return await _seen(request, project_id, revision, look)
+
+
+@router.post("/projects/{project_id}/sizing", response={202: schemas.SizingState, 422: schemas.Problem})
+def start_sizing(request: HttpRequest, project_id: UUID, body: schemas.Base) -> tuple[int, schemas.SizingState]:
+    """Have every role sized by a worker. Nothing is changed: the designer accepts the sections by an edit."""
+    return 202, sizings.out(sizings.ask(*revision_of(request, project_id, body.base)))
+
+
+@router.get("/projects/{project_id}/sizing", response=schemas.SizingState)
+async def sizing(request: HttpRequest, project_id: UUID, rounds: int = 0, wait: float = 0.0) -> schemas.SizingState:
+    """How the project's last sizing stands; waits up to `wait` seconds for more than the rounds that are known."""
+    end = time.monotonic() + min(max(wait, 0.0), LONGEST_WAIT)
+    while True:
+        state = await in_thread(lambda: sizings.out(sizings.last(revision_of(request, project_id, None)[0])))
+        if state.state not in Run.ACTIVE or len(state.rounds) != rounds or time.monotonic() > end:
+            return state
+        await asyncio.sleep(0.2)
+
+
+@router.delete("/projects/{project_id}/sizing", response=schemas.SizingState)
+def stop_sizing(request: HttpRequest, project_id: UUID) -> schemas.SizingState:
+    """Stop the sizing that is under way."""
+    found = revision_of(request, project_id, None)[0]
+    queue.cancel(found, Run.Kind.SIZING)
+    return sizings.out(sizings.last(found))

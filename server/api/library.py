@@ -1,0 +1,66 @@
+"""What is the same for every project: catalogue, materials, national values, the climate of places; and the office's own sections."""
+
+from __future__ import annotations
+
+from django.http import HttpRequest
+from ninja import Router
+
+from engine.catalogue.sections import section as catalogue_section
+from engine.document.byhand import BuiltSection
+from engine.standards.en.national import NationalValue, national_values
+from server.api.access import user_of
+from server.projects import climate, office, schemas, workbench
+
+router = Router()
+
+
+@router.get("/catalogue", response=list[schemas.FamilyOut])
+def catalogue(request: HttpRequest) -> list[schemas.FamilyOut]:
+    return workbench.catalogue_out()
+
+
+@router.get("/catalogue/outline", response={200: schemas.OutlineOut, 422: schemas.Problem})
+def outline(request: HttpRequest, name: str) -> schemas.OutlineOut:
+    """A section to scale, with its properties and its neighbours in mass."""
+    return workbench.outline_out(catalogue_section(name, "name"))
+
+
+@router.get("/office", response=list[BuiltSection])
+def office_catalogue(request: HttpRequest) -> list[BuiltSection]:
+    """The office's own sections."""
+    return office.catalogue_of(user_of(request))
+
+
+@router.post("/office", response={200: list[BuiltSection], 422: schemas.Problem})
+def take_into_office(request: HttpRequest, body: schemas.CsvFile) -> list[BuiltSection]:
+    """Take in sections from a CSV file; all of them or none."""
+    office.take_in(user_of(request), office.read_csv(body.text))
+    return office.catalogue_of(user_of(request))
+
+
+@router.delete("/office", response=list[BuiltSection])
+def drop_from_office(request: HttpRequest, name: str) -> list[BuiltSection]:
+    office.drop(user_of(request), name)
+    return office.catalogue_of(user_of(request))
+
+
+@router.get("/materials", response=list[schemas.MaterialOut])
+def materials(request: HttpRequest) -> list[schemas.MaterialOut]:
+    return workbench.materials_out()
+
+
+@router.get("/national", response=list[NationalValue])
+def national(request: HttpRequest) -> list[NationalValue]:
+    return national_values()
+
+
+@router.get("/climate", response={200: schemas.ClimateOut, 422: schemas.Problem})
+def site_climate(request: HttpRequest, place: str, altitude: float | None = None) -> schemas.ClimateOut:
+    """Site values of a place, asked of the climate service."""
+    return climate.site_values(place, altitude)
+
+
+@router.get("/climate/places", response=list[str])
+def climate_places(request: HttpRequest, name: str = "") -> list[str]:
+    """Places that the climate service knows by these letters."""
+    return climate.place_names(name)

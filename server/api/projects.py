@@ -1,0 +1,205 @@
+"""Projects: listed, made, changed, and their revisions."""
+
+from __future__ import annotations
+
+import json
+from uuid import UUID
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+
+from engine.chain import fingerprints, prepare
+from engine.document import Document, read_document, read_stored
+from engine.document.jigs import HallJig
+from engine.document.reading import read_json
+from engine.document.units import in_kilonewtons
+from engine.errors import ModelError
+from server.api.access import document_of, download, revision_of, revision_out, user_of
+from server.projects import revisions, schemas
+from server.projects.changes import Change
+from server.projects.comparison import compare_documents
+from server.projects.models import Project
+
+router = Router()
+
+
+def project_out(project: Project) -> schemas.ProjectOut:
+    """A project with its head."""
+    head = project.head
+    assert head is not None
+    document = read_stored(head.document)
+    return schemas.ProjectOut(
+        id=project.id,
+        name=project.name,
+        archived=project.archived,
+        revision=revision_out(head),
+        can_undo=head.parent_id is not None,
+        can_redo=bool(project.redo),
+        paused=project.paused,
+        fingerprints=fingerprints(document),
+        document=document,
+    )
+
+
+@router.get("/projects", response=list[schemas.ProjectSummary])
+def projects(request: HttpRequest) -> list[schemas.ProjectSummary]:
+    found = Project.objects.filter(owner=user_of(request)).select_related("head")
+    return [_summary(project) for project in found]
+
+
+def _summary(project: Project) -> schemas.ProjectSummary:
+    assert project.head is not None
+    try:
+        words, readable = _in_words(read_stored(project.head.document)), True
+    except ModelError as error:
+        # one that cannot be opened does not hide the others
+        words, readable = error.message, False
+    return schemas.ProjectSummary(
+        id=project.id,
+        name=project.name,
+        archived=project.archived,
+        changed=project.changed,
+        revision=project.head.number,
+        summary=words,
+        readable=readable,
+    )
+
+
+def _in_words(document: Document) -> str:
+    hall = document.hall
+    words = f"{len(document.members)} members by hand"
+    if hall:
+        spans = " + ".join(f"{bay.span:g}" for bay in hall.bays)
+        words = f"{spans} m hall, {hall.frames} frames over {hall.length:g} m, eaves {hall.eaves_height:g} m"
+    if document.jigs:
+        words += ", " + ", ".join(f"{jig.kind} “{jig.name}”" for jig in document.jigs)
+    return words
+
+
+@router.post("/projects", response={201: schemas.ProjectOut})
+def create_project(request: HttpRequest, body: schemas.NewProject) -> tuple[int, schemas.ProjectOut]:
+    document = Document(name=body.name, hall=HallJig() if body.hall else None)
+    return 201, project_out(revisions.create(user_of(request), document, "New project"))
+
+
+@router.post("/projects/import", response={201: schemas.ProjectOut, 422: schemas.Problem})
+def import_project(request: HttpRequest) -> tuple[int, schemas.ProjectOut]:
+    """A new project from a document in the file format."""
+    document = in_kilonewtons(read_document(read_json(request.body)))
+    prepare(document)
+    return 201, project_out(revisions.create(user_of(request), document, "Taken in from a file"))
+
+
+@router.get("/projects/{project_id}", response={200: schemas.ProjectOut, 422: schemas.Problem})
+def project(request: HttpRequest, project_id: UUID) -> schemas.ProjectOut:
+    return project_out(revisions.own_project(user_of(request), project_id))
+
+
+@router.get("/projects/{project_id}/head", response=schemas.RevisionOut)
+def head(request: HttpRequest, project_id: UUID) -> schemas.RevisionOut:
+    """Which revision stands."""
+    return revision_out(revision_of(request, project_id, None)[1])
+
+
+@router.patch("/projects/{project_id}", response=schemas.ProjectOut)
+def change_project(request: HttpRequest, project_id: UUID, body: schemas.ProjectChange) -> schemas.ProjectOut:
+    """Rename, archive or pause. A new name is a revision like any edit."""
+    found = revisions.own_project(user_of(request), project_id)
+    if body.name is not None and found.head is not None:
+        changes = [Change("name", body.name)]
+        found = revisions.edit(user_of(request), project_id, found.head.number, f"Renamed to {body.name}", changes)
+    if body.archived is not None:
+        found.archived = body.archived
+        found.save()
+    if body.paused is not None:
+        found.paused = body.paused
+        found.save(update_fields=["paused"])
+    return project_out(found)
+
+
+@router.post("/projects/{project_id}/duplicate", response={201: schemas.ProjectOut})
+def duplicate_project(request: HttpRequest, project_id: UUID) -> tuple[int, schemas.ProjectOut]:
+    document, _ = document_of(request, project_id, None)
+    copy = document.model_copy(update={"name": f"{document.name[:73]} (copy)"})
+    return 201, project_out(revisions.create(user_of(request), copy, f"Copy of {document.name}"))
+
+
+@router.post(
+    "/projects/{project_id}/edits", response={200: schemas.ProjectOut, 409: schemas.ConflictOut, 422: schemas.Problem}
+)
+def edit(request: HttpRequest, project_id: UUID, body: schemas.Edit) -> schemas.ProjectOut:
+    changes = [Change(c.path, c.value, c.do, c.was) for c in body.changes]
+    return project_out(revisions.edit(user_of(request), project_id, body.base, body.label[:200], changes))
+
+
+@router.post(
+    "/projects/{project_id}/operate",
+    response={200: schemas.ProjectOut, 409: schemas.ConflictOut, 422: schemas.Problem},
+)
+def operate(request: HttpRequest, project_id: UUID, body: schemas.Operate) -> schemas.ProjectOut:
+    """Operations by hand, as one revision."""
+    found = revisions.operate(user_of(request), project_id, body.base, body.label[:200], body.operations)
+    return project_out(found)
+
+
+@router.get("/projects/{project_id}/versions", response=list[schemas.Version])
+def versions(request: HttpRequest, project_id: UUID) -> list[schemas.Version]:
+    """Revisions that bear a name, newest first, and the last twenty without."""
+    return [
+        schemas.Version(
+            number=r.number,
+            name=r.name,
+            label=r.label,
+            author=r.author.get_username() if r.author else "",
+            created=r.created,
+        )
+        for r in revisions.versions(revisions.own_project(user_of(request), project_id))
+    ]
+
+
+@router.post("/projects/{project_id}/versions", response={200: schemas.Version, 422: schemas.Problem})
+def name_version(request: HttpRequest, project_id: UUID, body: schemas.NameVersion) -> schemas.Version:
+    """Give a revision a name, or take it away with an empty one."""
+    r = revisions.name_version(revisions.own_project(user_of(request), project_id), body.number, body.name)
+    author = r.author.get_username() if r.author else ""
+    return schemas.Version(number=r.number, name=r.name, label=r.label, author=author, created=r.created)
+
+
+@router.post(
+    "/projects/{project_id}/restore", response={200: schemas.ProjectOut, 409: schemas.ConflictOut, 422: schemas.Problem}
+)
+def restore(request: HttpRequest, project_id: UUID, body: schemas.Restore) -> schemas.ProjectOut:
+    """Make an older revision the head again, as a new revision: nothing in between is lost."""
+    return project_out(revisions.restore(user_of(request), project_id, body.base, body.number))
+
+
+@router.get("/projects/{project_id}/compare", response={200: schemas.Comparison, 422: schemas.Problem})
+def compare(request: HttpRequest, project_id: UUID, before: int, after: int) -> schemas.Comparison:
+    one, _ = document_of(request, project_id, before)
+    other, _ = document_of(request, project_id, after)
+    return schemas.Comparison(before=before, after=after, **vars(compare_documents(one, other)))
+
+
+@router.post(
+    "/projects/{project_id}/undo", response={200: schemas.ProjectOut, 409: schemas.ConflictOut, 422: schemas.Problem}
+)
+def undo(request: HttpRequest, project_id: UUID, body: schemas.Base) -> schemas.ProjectOut:
+    return project_out(revisions.undo(user_of(request), project_id, body.base))
+
+
+@router.post(
+    "/projects/{project_id}/redo", response={200: schemas.ProjectOut, 409: schemas.ConflictOut, 422: schemas.Problem}
+)
+def redo(request: HttpRequest, project_id: UUID, body: schemas.Base) -> schemas.ProjectOut:
+    return project_out(revisions.redo(user_of(request), project_id, body.base))
+
+
+@router.get("/projects/{project_id}/document")
+def download_document(request: HttpRequest, project_id: UUID) -> HttpResponse:
+    """The document of the head; as it is stored where this build does not take it."""
+    project, own = revision_of(request, project_id, None)
+    try:
+        data = read_stored(own.document).model_dump(mode="json")
+    except ModelError:
+        data = own.document
+    return download(json.dumps(data, indent=1), project.name, f"revision-{own.number}")
