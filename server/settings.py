@@ -2,7 +2,8 @@
 
 LORICA_SECRET (needed), LORICA_DATABASE_URL (needed), LORICA_HOSTS (comma-separated), LORICA_LOCAL,
 LORICA_CLIMATE_URL (of a climate service), LORICA_WORKERS (1: worker processes compute), LORICA_RESULTS_MB, LORICA_RUN_SECONDS and
-LORICA_RUN_MB (the most that a run may take), LORICA_LOG (file; else standard error), LORICA_METRICS_TOKEN, LORICA_HSTS (seconds, 0
+LORICA_RUN_MB (the most that a run may take), LORICA_LOG (file; else standard error), LORICA_METRICS_TOKEN, LORICA_PROJECTS and LORICA_STORAGE_MB (of one
+person), LORICA_DELETED_DAYS, LORICA_HSTS (seconds, 0
 by default), LORICA_CONNECTIONS (of a web process to the database). docs/operating.md tells more.
 """
 
@@ -125,6 +126,12 @@ RESULTS_SIZE = int(os.environ.get("LORICA_RESULTS_MB", "2000")) * 1_000_000
 #: the most that one run may take, in seconds and in bytes of its worker's memory
 RUN_SECONDS = float(os.environ.get("LORICA_RUN_SECONDS", "900"))
 RUN_MEMORY = int(os.environ.get("LORICA_RUN_MB", "3000")) * 1_000_000
+
+#: the most that one person may have: projects, and bytes of their revisions
+MOST_PROJECTS = int(os.environ.get("LORICA_PROJECTS", "1000"))
+MOST_STORAGE = int(os.environ.get("LORICA_STORAGE_MB", "1000")) * 1_000_000
+#: days that a deleted project waits to be removed
+DELETED_DAYS = int(os.environ.get("LORICA_DELETED_DAYS", "30"))
 
 #: lines of JSON, to standard error or to a file that is renamed when it has grown (several processes write it)
 LOG = os.environ.get("LORICA_LOG", "")

@@ -9,7 +9,7 @@ from asgiref.sync import iscoroutinefunction, sync_to_async
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from django.utils.decorators import sync_and_async_middleware
-from whitenoise.middleware import WhiteNoiseMiddleware  # type: ignore[import-untyped]
+from whitenoise.middleware import WhiteNoiseMiddleware
 
 
 @sync_and_async_middleware

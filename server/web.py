@@ -13,7 +13,7 @@ from typing import Any
 
 from prometheus_client import multiprocess
 from uvicorn.protocols.http.httptools_impl import HttpToolsProtocol
-from uvicorn_worker import UvicornWorker  # type: ignore[import-untyped]
+from uvicorn_worker import UvicornWorker
 
 #: seconds that a request may take to arrive, head and body
 SLOWEST = 20.0

@@ -35,7 +35,7 @@ def revision_of(request: HttpRequest, project_id: UUID, revision: int | None) ->
 def document_of(request: HttpRequest, project_id: UUID, revision: int | None) -> tuple[Document, int]:
     """The document of a revision, and its number."""
     found = revision_of(request, project_id, revision)[1]
-    return read_stored(found.document), found.number
+    return read_stored(found.content), found.number
 
 
 def revision_out(revision: Revision) -> schemas.RevisionOut:

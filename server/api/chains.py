@@ -111,7 +111,7 @@ async def chain(request: HttpRequest, project_id: UUID, revision: int | None = N
 
     def asked() -> tuple[Run | None, str, int]:
         found, own = revision_of(request, project_id, revision)
-        document = read_stored(own.document)
+        document = read_stored(own.content)
         return runs.ask(found, own, document), results.key_of(document), own.number
 
     state, key, number = await in_thread(asked)
@@ -128,7 +128,7 @@ async def chain(request: HttpRequest, project_id: UUID, revision: int | None = N
 def start_run(request: HttpRequest, project_id: UUID) -> tuple[int, schemas.RunningOut]:
     """Compute the head's chain now, also when the project is paused or the last run was stopped."""
     found, own = revision_of(request, project_id, None)
-    state = runs.ask(found, own, read_stored(own.document), force=True)
+    state = runs.ask(found, own, read_stored(own.content), force=True)
     return 202, screen.running_out(state, own.number)
 
 
@@ -144,7 +144,7 @@ def stop_run(request: HttpRequest, project_id: UUID) -> tuple[int, schemas.Runni
 def structure(request: HttpRequest, project_id: UUID, revision: int | None = None) -> schemas.ChainOut:
     """What stands in a revision, before anything is computed of it."""
     _, own = revision_of(request, project_id, revision)
-    return screen.bare_out(read_stored(own.document), own.number)
+    return screen.bare_out(read_stored(own.content), own.number)
 
 
 @router.get("/projects/{project_id}/result", response={422: schemas.Problem})

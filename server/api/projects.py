@@ -3,9 +3,13 @@
 from __future__ import annotations
 
 import json
+from datetime import timedelta
 from uuid import UUID
 
+from django.conf import settings
 from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from django.utils import timezone
 from ninja import Router
 
 from engine.chain import fingerprints, prepare
@@ -15,10 +19,11 @@ from engine.document.reading import read_json
 from engine.document.units import in_kilonewtons
 from engine.errors import ModelError
 from server.api.access import document_of, download, revision_of, revision_out, user_of
-from server.projects import revisions, schemas
+from server.projects import queue, quotas, revisions, runs, schemas
 from server.projects.changes import Change
+from server.projects.cleaning import remove
 from server.projects.comparison import compare_documents
-from server.projects.models import Project
+from server.projects.models import Project, Run
 
 router = Router()
 
@@ -27,7 +32,7 @@ def project_out(project: Project) -> schemas.ProjectOut:
     """A project with its head."""
     head = project.head
     assert head is not None
-    document = read_stored(head.document)
+    document = read_stored(head.content)
     return schemas.ProjectOut(
         id=project.id,
         name=project.name,
@@ -41,16 +46,23 @@ def project_out(project: Project) -> schemas.ProjectOut:
     )
 
 
-@router.get("/projects", response=list[schemas.ProjectSummary])
-def projects(request: HttpRequest) -> list[schemas.ProjectSummary]:
-    found = Project.objects.filter(owner=user_of(request)).select_related("head")
-    return [_summary(project) for project in found]
+@router.get("/projects", response=schemas.ProjectList)
+def projects(request: HttpRequest) -> schemas.ProjectList:
+    """The user's projects, those that wait to be removed with them."""
+    found = Project.objects.filter(owner=user_of(request)).select_related("head", "head__checkpoint")
+    now = quotas.used(user_of(request))
+    return schemas.ProjectList(
+        projects=[_summary(project) for project in found],
+        most_projects=now.most_projects,
+        size=now.size / 1e6,
+        most_size=now.most_size / 1e6,
+    )
 
 
 def _summary(project: Project) -> schemas.ProjectSummary:
     assert project.head is not None
     try:
-        words, readable = _in_words(read_stored(project.head.document)), True
+        words, readable = _in_words(read_stored(project.head.content)), True
     except ModelError as error:
         # one that cannot be opened does not hide the others
         words, readable = error.message, False
@@ -62,6 +74,8 @@ def _summary(project: Project) -> schemas.ProjectSummary:
         revision=project.head.number,
         summary=words,
         readable=readable,
+        deleted=project.deleted,
+        removed=project.deleted + timedelta(days=settings.DELETED_DAYS) if project.deleted else None,
     )
 
 
@@ -115,6 +129,32 @@ def change_project(request: HttpRequest, project_id: UUID, body: schemas.Project
         found.paused = body.paused
         found.save(update_fields=["paused"])
     return project_out(found)
+
+
+@router.delete("/projects/{project_id}", response={204: None, 422: schemas.Problem})
+def delete_project(request: HttpRequest, project_id: UUID, body: schemas.Deletion) -> tuple[int, None]:
+    """Delete a project: it waits some days to be removed; with its name typed again, it is removed at once."""
+    found = get_object_or_404(Project, id=project_id, owner=user_of(request))
+    if body.name and body.name != found.name:
+        raise ModelError(f"The project is named “{found.name}”. Nothing was removed.", "name")
+    if body.name:
+        remove(found)
+        return 204, None
+    if found.deleted is None:
+        found.deleted = timezone.now()
+        found.save(update_fields=["deleted"])
+        runs.cancel(found)
+        queue.cancel(found, Run.Kind.SIZING)
+    return 204, None
+
+
+@router.post("/projects/{project_id}/recover", response=schemas.ProjectSummary)
+def recover_project(request: HttpRequest, project_id: UUID) -> schemas.ProjectSummary:
+    """Bring back a project that waits to be removed."""
+    found = get_object_or_404(Project.objects.select_related("head"), id=project_id, owner=user_of(request))
+    found.deleted = None
+    found.save(update_fields=["deleted"])
+    return _summary(found)
 
 
 @router.post("/projects/{project_id}/duplicate", response={201: schemas.ProjectOut})
@@ -199,7 +239,7 @@ def download_document(request: HttpRequest, project_id: UUID) -> HttpResponse:
     """The document of the head; as it is stored where this build does not take it."""
     project, own = revision_of(request, project_id, None)
     try:
-        data = read_stored(own.document).model_dump(mode="json")
+        data = read_stored(own.content).model_dump(mode="json")
     except ModelError:
-        data = own.document
+        data = own.content
     return download(json.dumps(data, indent=1), project.name, f"revision-{own.number}")

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import uuid
+from typing import Any
 
 from django.conf import settings
 from django.db import models
 from django.utils import timezone
+from jsonpatch import apply_patch
 
 
 class Project(models.Model):
@@ -41,12 +43,15 @@ class OfficeSection(models.Model):
 
 
 class Revision(models.Model):
-    """An immutable state of a project's document."""
+    """An immutable state of a project's document: the document itself, or how it differs from that of another revision, its
+    checkpoint (RFC 6902). `content` is the document in both cases."""
 
     project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="revisions")
     number = models.PositiveIntegerField()
     parent = models.ForeignKey("self", null=True, on_delete=models.PROTECT, related_name="children")
-    document = models.JSONField()
+    document = models.JSONField(null=True)
+    checkpoint = models.ForeignKey("self", null=True, on_delete=models.PROTECT, related_name="+")
+    patch = models.JSONField(null=True)
     label = models.CharField(max_length=200)
     name = models.CharField(max_length=80, default="", blank=True)
     author = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL)
@@ -55,6 +60,14 @@ class Revision(models.Model):
     class Meta:
         ordering = ["number"]
         constraints = [models.UniqueConstraint(fields=["project", "number"], name="one_revision_a_number")]
+
+    @property
+    def content(self) -> dict[str, Any]:
+        """The document. A copy of its own where it is put together."""
+        if self.checkpoint is None:
+            return dict(self.document or {})
+        found: dict[str, Any] = apply_patch(self.checkpoint.document, self.patch or [])
+        return found
 
 
 class Result(models.Model):

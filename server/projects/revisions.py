@@ -17,8 +17,9 @@ from engine.document.units import in_kilonewtons
 from engine.editing.apply import operate as apply_operation
 from engine.editing.operations import Operation
 from engine.errors import ModelError
-from server.projects import runs
+from server.projects import quotas, runs
 from server.projects.changes import Change, Difference, changed, differences, meet, same_places, set_outright, touched
+from server.projects.history import record
 from server.projects.models import Project, Revision
 
 
@@ -33,16 +34,16 @@ class Conflict(Exception):
 
 def own_project(user: User, project_id: UUID) -> Project:
     """The user's project; the same 404 for one that is somebody else's and one that does not exist."""
-    return get_object_or_404(Project.objects.select_related("head", "head__author"), id=project_id, owner=user)
+    found = Project.objects.select_related("head", "head__author", "head__checkpoint")
+    return get_object_or_404(found, id=project_id, owner=user, deleted=None)
 
 
 @transaction.atomic
 def create(user: User, document: Document, label: str) -> Project:
-    """A new project with its first revision."""
+    """A new project with its first revision. Raises ModelError when the user has as much as one may."""
+    quotas.check(user, another=True)
     project = Project.objects.create(owner=user, name=document.name)
-    project.head = Revision.objects.create(
-        project=project, number=1, document=document.model_dump(mode="json"), label=label, author=user
-    )
+    project.head = record(project, document.model_dump(mode="json"), label=label, author=user)
     project.save()
     _refresh(project)
     return project
@@ -50,7 +51,9 @@ def create(user: User, document: Document, label: str) -> Project:
 
 def _locked(user: User, project_id: UUID, base: int | None = None) -> Project:
     """The project, no longer moved on by others meanwhile; with `base` only if its head still is that revision."""
-    project = get_object_or_404(Project.objects.select_for_update(of=("self",)), id=project_id, owner=user)
+    project = get_object_or_404(
+        Project.objects.select_for_update(of=("self",)), id=project_id, owner=user, deleted=None
+    )
     assert project.head is not None
     if base is not None and project.head.number != base:
         raise _conflict(project, base)
@@ -60,7 +63,7 @@ def _locked(user: User, project_id: UUID, base: int | None = None) -> Project:
 def _conflict(project: Project, base: int) -> Conflict:
     assert project.head is not None
     old = get_object_or_404(Revision, project=project, number=base)
-    return Conflict(project.head, list(differences(old.document, project.head.document)))
+    return Conflict(project.head, list(differences(old.content, project.head.content)))
 
 
 def edit(user: User, project_id: UUID, base: int, label: str, changes: list[Change]) -> Project:
@@ -86,7 +89,7 @@ def restore(user: User, project_id: UUID, base: int, number: int) -> Project:
     """Make an older revision's document the next revision. Raises Conflict or ModelError."""
     old = get_object_or_404(Revision, project_id=project_id, project__owner=user, number=number)
     words = f"“{old.name}”" if old.name else f"revision {number}"
-    return _next(user, project_id, base, f"Back to {words}", lambda _: old.document, None)
+    return _next(user, project_id, base, f"Back to {words}", lambda _: old.content, None)
 
 
 def versions(project: Project) -> list[Revision]:
@@ -119,22 +122,20 @@ def _next(
     """changes: None where the change is of the whole and merges with nothing."""
     project = _locked(user, project_id, base if changes is None else None)
     assert project.head is not None
-    present = read_stored(project.head.document).model_dump(mode="json")
+    present = read_stored(project.head.content).model_dump(mode="json")
     if changes is not None and project.head.number != base:
         old = get_object_or_404(Revision, project=project, number=base)
-        before = read_stored(old.document).model_dump(mode="json")
+        before = read_stored(old.content).model_dump(mode="json")
         mine = touched(before, change(before)) | set_outright(changes, before)
         if not same_places(changes, before, present) or meet(mine, touched(before, present)):
             raise _conflict(project, base)
+    quotas.check(user)
     document = in_kilonewtons(read_document(change(present)))
     loaded = prepare(document)
     dump = document.model_dump(mode="json")
     if dump == present:
         return project
-    last = project.revisions.order_by("-number").values_list("number", flat=True)[0]
-    project.head = Revision.objects.create(
-        project=project, number=last + 1, parent=project.head, document=dump, label=label, author=user
-    )
+    project.head = record(project, dump, parent=project.head, label=label, author=user)
     project.name = document.name
     project.redo = []
     project.save()
@@ -147,7 +148,7 @@ def _refresh(project: Project, loaded: Loaded | None = None) -> None:
     runs.supersede(project)
     if settings.WORKERS:
         assert project.head is not None
-        runs.ask(project, project.head, read_stored(project.head.document), loaded=loaded)
+        runs.ask(project, project.head, read_stored(project.head.content), loaded=loaded)
 
 
 @transaction.atomic
@@ -159,7 +160,7 @@ def undo(user: User, project_id: UUID, base: int) -> Project:
         raise ModelError("There is nothing to undo: this is the first revision.")
     project.redo = [*project.redo, project.head.number]
     project.head = project.head.parent
-    project.name = project.head.document["name"]
+    project.name = project.head.content["name"]
     project.save()
     _refresh(project)
     return project
@@ -173,7 +174,7 @@ def redo(user: User, project_id: UUID, base: int) -> Project:
         raise ModelError("There is nothing to redo.")
     project.head = project.revisions.get(number=project.redo[-1])
     project.redo = project.redo[:-1]
-    project.name = project.head.document["name"]
+    project.name = project.head.content["name"]
     project.save()
     _refresh(project)
     return project

@@ -82,7 +82,7 @@ def cancel(project: Project) -> None:
 def chain_now(project: Project, revision: Revision) -> Chain:
     """The chain of a revision that is there. Raises Pending when it is not there yet, having seen to it that it comes; ModelError for
     one that cannot be computed."""
-    document = read_stored(revision.document)
+    document = read_stored(revision.content)
     key = results.key_of(document)
     found = results.chain_by(key)
     if isinstance(found, ModelError):
@@ -137,7 +137,7 @@ def chain_of(project: Project, revision: Revision, patience: float = 60.0) -> Ch
 
 def compute(found: Run) -> None:
     """Compute the chain of a run and store what it gives."""
-    document = read_stored(found.revision.document)
+    document = read_stored(found.revision.content)
     tell = queue.teller(found.pk)
     loaded = results.opened(bytes(found.loaded)) if found.loaded else None
     chain = _computed(document, tell, loaded)

@@ -53,6 +53,12 @@ class ProjectChange(BaseModel):
     paused: bool | None = None
 
 
+class Deletion(BaseModel):
+    """name: that of the project, typed again, to remove it at once; empty: it waits, and can be brought back."""
+
+    name: str = ""
+
+
 class RevisionOut(BaseModel):
     number: int
     label: str
@@ -61,7 +67,8 @@ class RevisionOut(BaseModel):
 
 
 class ProjectSummary(BaseModel):
-    """A project in the list. readable: whether this build takes its document; else the summary says why not."""
+    """A project in the list. readable: whether this build takes its document; else the summary says why not. deleted: since when it
+    waits to be removed, and when it will be."""
 
     id: UUID
     name: str
@@ -70,6 +77,17 @@ class ProjectSummary(BaseModel):
     revision: int
     summary: str
     readable: bool
+    deleted: datetime | None = None
+    removed: datetime | None = None
+
+
+class ProjectList(BaseModel):
+    """A person's projects, and how much of what one may have they take. Sizes in MB."""
+
+    projects: list[ProjectSummary]
+    most_projects: int
+    size: float
+    most_size: float
 
 
 class ProjectOut(BaseModel):

@@ -16,7 +16,7 @@ from server.projects.models import Project, Revision, Run
 
 def ask(project: Project, revision: Revision) -> Run:
     """Have a revision sized: the run that does, one that is under way if there is one."""
-    document = read_stored(revision.document)
+    document = read_stored(revision.content)
     if document.hall is None:
         raise ModelError("Sizing works on the roles of a hall, and there is no hall.", "hall")
     key = hashlib.sha256(f"sizing {results.key_of(document)}".encode()).hexdigest()
@@ -55,7 +55,7 @@ def out(run: Run | None) -> schemas.SizingState:
 
 def compute(found: Run) -> None:
     """Size the revision of a run, noting each round."""
-    document = read_stored(found.revision.document)
+    document = read_stored(found.revision.content)
     rounds: list[dict[str, object]] = []
     tell = queue.teller(found.pk)
 

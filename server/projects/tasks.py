@@ -1,8 +1,13 @@
 """What worker processes do; the queue is in PostgreSQL."""
 
+import logging
+
 from procrastinate.contrib.django import app
 
 from server.projects.models import Run
+from server.projects.queue import LARGE_QUEUE
+
+_log = logging.getLogger("lorica.work")
 
 
 @app.task
@@ -17,3 +22,12 @@ def perform(pk: int) -> None:
 
     kind = Run.objects.filter(pk=pk).values_list("kind", flat=True).first()
     queue.perform(pk, {Run.Kind.CHAIN: runs.compute, Run.Kind.SIZING: sizings.compute}[Run.Kind(kind or "chain")])
+
+
+@app.periodic(cron="17 3 * * *")
+@app.task(queue=LARGE_QUEUE)
+def tidy(timestamp: int) -> None:
+    """Every night: what has had its time goes."""
+    from server.projects.cleaning import clean
+
+    _log.info("cleaned", extra=clean())

@@ -45,7 +45,7 @@ class Actions(BrowserCase):
 
     def head(self):
         self.project.refresh_from_db()
-        return self.project.head.document
+        return self.project.head.content
 
     def test_from_a_place_to_the_zones_on_its_left_slope(self):
         page = self.page

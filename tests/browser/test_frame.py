@@ -17,7 +17,7 @@ class FrameCase(BrowserCase):
         self.page.wait_for_selector("header small")
         # nothing here looks at snow or wind: without them there are few combinations
         head = Project.objects.get().head
-        head.document["site"] |= {"ground_snow": 0.0, "wind_speed": 0.0}
+        head.content["site"] |= {"ground_snow": 0.0, "wind_speed": 0.0}
         head.save()
         self.page.reload()
         self.page.wait_for_selector("header small")
@@ -39,7 +39,7 @@ class FrameCase(BrowserCase):
         field.press("Enter")
 
     def document(self):
-        return read_document(Project.objects.get().head.document)
+        return read_document(Project.objects.get().head.content)
 
     def structure(self):
         return expand(self.document())

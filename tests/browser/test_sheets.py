@@ -17,7 +17,7 @@ class Sheets(BrowserCase):
 
     def head(self):
         self.project.refresh_from_db()
-        return self.project.head.document
+        return self.project.head.content
 
     def set(self, label, value, revision):
         field = self.field(label)

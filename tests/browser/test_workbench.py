@@ -33,7 +33,7 @@ class NewUser(BrowserCase):
         self.assertLess(time.monotonic() - start, 120)
         head = Project.objects.get(name="Kiln house").head
         self.assertEqual(head.number, 2)
-        self.assertLessEqual(run(Document.model_validate(head.document)).verification.worst, 1.0)
+        self.assertLessEqual(run(Document.model_validate(head.content)).verification.worst, 1.0)
         page.keyboard.press("Control+z")
         expect(page.locator("header small")).to_have_text("rev 1")
         page.keyboard.press("Control+Shift+z")
@@ -106,7 +106,7 @@ class Editing(BrowserCase):
         span.press("Enter")
         expect(page.locator("label.field:has-text('Span') [role=alert]")).to_contain_text("at most 80")
         expect(span).to_have_value("900")
-        self.assertEqual(Project.objects.get().head.document["hall"]["bays"][0]["span"], 21.6)
+        self.assertEqual(Project.objects.get().head.content["hall"]["bays"][0]["span"], 21.6)
         self.assertEqual(Revision.objects.count(), 2)
 
     def test_the_verdict_follows_an_edit(self):

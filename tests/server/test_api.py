@@ -120,7 +120,7 @@ class Access(ApiCase):
                 nothing = self.call(other, method, f"/api/projects/{uuid.uuid4()}{route}")
                 self.assertEqual(theirs.status_code, 404)
                 self.assertEqual(theirs.content, nothing.content)
-        self.assertEqual(other.get("/api/projects").json(), [])
+        self.assertEqual(other.get("/api/projects").json()["projects"], [])
         self.assertEqual(list(Revision.objects.values()), before)
 
     def test_nothing_without_sign_in(self):
@@ -162,7 +162,7 @@ class Projects(ApiCase):
         self.assertEqual(copy["document"]["hall"], project["document"]["hall"])
         answer = self.client.patch(path, json.dumps({"archived": True}), content_type="application/json").json()
         self.assertTrue(answer["archived"])
-        listed = {p["name"]: p["archived"] for p in self.client.get("/api/projects").json()}
+        listed = {p["name"]: p["archived"] for p in self.client.get("/api/projects").json()["projects"]}
         self.assertEqual(listed, {"Log barn": True, "Log barn (copy)": False})
         self.assertEqual(self.client.get(path).json()["revision"]["number"], 2)
 

@@ -98,7 +98,7 @@ class Stored(ApiCase):
         revision = Revision.objects.get(project_id=broken["id"])
         revision.document["hall"]["bays"][0]["ridge_height"] = 7500
         revision.save()
-        found = {p["name"]: p for p in self.client.get("/api/projects").json()}
+        found = {p["name"]: p for p in self.client.get("/api/projects").json()["projects"]}
         self.assertEqual((found["Kept"]["readable"], found["Broken"]["readable"]), (True, False))
         self.assertIn("hall.bays.0.ridge_height: must be at most 100, not 7500", found["Broken"]["summary"])
         for path in ("", "/chain", "/panel?name=x", "/marks", "/result"):

@@ -149,7 +149,7 @@ class TwoBrowsers(TransactionTestCase):
             thread.join()
         self.assertEqual(lost, [])
         self.assertEqual(len(told), 100)
-        stand = {c["name"] for c in Project.objects.get().head.document["sets"]}
+        stand = {c["name"] for c in Project.objects.get().head.content["sets"]}
         self.assertEqual(stand, {name for name, status, _ in told if status == 200})
         # nothing here touches what the other touches
         self.assertEqual({status for _, status, _ in told}, {200})

@@ -75,7 +75,7 @@ class Changes(TestCase):
         self.assertEqual(project.head.number, 1)
         for _ in range(30):
             project = revisions.redo(user, project.id, project.head.number)
-        self.assertEqual(project.head.document["hall"]["bays"][0]["span"], 49.0)
+        self.assertEqual(project.head.content["hall"]["bays"][0]["span"], 49.0)
         with self.assertRaisesRegex(ModelError, "nothing to redo"):
             revisions.redo(user, project.id, 31)
 

@@ -169,7 +169,7 @@ class Queue(TransactionTestCase):
         )
 
     def ask(self, **more):
-        return runs.ask(self.project, self.project.head, Document.model_validate(self.project.head.document), **more)
+        return runs.ask(self.project, self.project.head, Document.model_validate(self.project.head.content), **more)
 
     def test_an_edit_queues_its_run_and_supersedes_the_one_before(self):
         self.edit(150.0)
@@ -243,7 +243,7 @@ class Queue(TransactionTestCase):
 
     def test_progress_names_the_stages_in_order(self):
         run, seen = Run.objects.get(), []
-        document = Document.model_validate(run.revision.document)
+        document = Document.model_validate(run.revision.content)
         document.analysis.order = "second"
         runs.run(document, lambda *told: seen.append(told))
         stages = list(dict.fromkeys(stage for stage, *_ in seen))

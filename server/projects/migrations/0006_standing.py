@@ -16,6 +16,15 @@ class Migration(migrations.Migration):
     operations = [
         migrations.RunPython(forget, migrations.RunPython.noop),
         migrations.AddField("project", "deleted", models.DateTimeField(null=True)),
+        migrations.AlterField("revision", "document", models.JSONField(null=True)),
+        migrations.AddField(
+            "revision",
+            "checkpoint",
+            models.ForeignKey(
+                null=True, on_delete=django.db.models.deletion.PROTECT, related_name="+", to="projects.revision"
+            ),
+        ),
+        migrations.AddField("revision", "patch", models.JSONField(null=True)),
         migrations.RemoveField("result", "numbers"),
         migrations.AddField("result", "complete", models.BooleanField(default=False)),
         migrations.AddField("result", "refused", models.CharField(default="", max_length=300)),

@@ -1,4 +1,5 @@
 import createClient from 'openapi-fetch'
+import { fetchPatiently } from '../lib/away'
 import type { components, paths } from './schema'
 
 export type Schemas = components['schemas']
@@ -8,7 +9,10 @@ export function csrfToken(): string {
   return document.cookie.match(/(?:^|; )csrftoken=([^;]*)/)?.[1] ?? ''
 }
 
-export const api = createClient<paths>({ baseUrl: globalThis.location?.origin ?? 'http://localhost' })
+export const api = createClient<paths>({
+  baseUrl: globalThis.location?.origin ?? 'http://localhost',
+  fetch: (request: Request) => fetchPatiently(request),
+})
 
 api.use({
   onRequest({ request }) {

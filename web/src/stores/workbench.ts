@@ -98,6 +98,7 @@ export const useWorkbench = defineStore('workbench', () => {
   }
 
   async function open(id: string): Promise<void> {
+    if (project.value && queued.value) heads.set(project.value.id, project.value)
     project.value = chain.value = diagram.value = running.value = elsewhere.value = null
     selected.value = state.value = ''
     chosen.value = new Set()
@@ -346,8 +347,15 @@ export const useWorkbench = defineStore('workbench', () => {
 
   type Answer = { data?: unknown; error?: unknown; response: Response }
 
-  /** Take the answer to a post: the new head, a conflict, or a refusal that changed nothing. */
-  function take(answer: Answer, place: string): boolean {
+  /** Take the answer to a post: the new head, a conflict, or a refusal that changed nothing. What comes when another project is
+   * open is told with its project's name. */
+  function take(answer: Answer, place: string, of: Schemas['ProjectOut']): boolean {
+    if (project.value?.id !== of.id) {
+      if (answer.data) heads.set(of.id, typed('ProjectOut', answer.data))
+      else
+        message.value = `“${of.name}”: the last change was refused. ${(answer.error as Partial<Schemas['Problem']>)?.message ?? ''}`
+      return false
+    }
     refusal.value = null
     if (answer.data) {
       project.value = typed('ProjectOut', answer.data)
@@ -432,19 +440,27 @@ export const useWorkbench = defineStore('workbench', () => {
 
   /** Changes that wait for the server to take them. */
   const queued = ref(0)
+  /** What stands in projects that were left while changes of theirs still waited. */
+  const heads = new Map<string, Schemas['ProjectOut']>()
   let turn: Promise<unknown> = Promise.resolve()
   /** Post against the head. Posts wait for one another, so that quick work never stands in its own way as a conflict. */
   async function post(place: string, send: (now: Schemas['ProjectOut']) => Promise<Answer> | null): Promise<boolean> {
+    const id = project.value?.id
+    if (!id) return false
     queued.value++
     const mine = turn.then(async () => {
+      const now = project.value?.id === id ? project.value : heads.get(id)
       try {
-        const answer = project.value ? await send(project.value) : null
-        return !!answer && take(answer, place)
+        const answer = now ? await send(now) : null
+        return !!now && !!answer && take(answer, place, now)
       } catch {
-        void reach()
+        if (project.value?.id === id) void reach()
+        else
+          message.value = `“${now?.name}”: the server cannot be reached; whether the last change was stored is not known.`
         return false
       } finally {
         queued.value--
+        if (!queued.value) heads.clear()
       }
     })
     turn = mine

@@ -1,23 +1,44 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
+import { ElMessageBox } from 'element-plus'
 import { api, csrfToken, type Schemas } from '../api/client'
 
 const router = useRouter()
 const projects = ref<Schemas['ProjectSummary'][]>([])
 const loaded = ref(false)
-const showArchived = ref(false)
+/** Which of the projects are listed. */
+const shelf = ref<'open' | 'archived' | 'deleted'>('open')
+const room = ref<Omit<Schemas['ProjectList'], 'projects'> | null>(null)
 const naming = ref('')
 const name = ref('')
 const problem = ref('')
 const me = ref('')
 const picker = ref<HTMLInputElement>()
-const shown = computed(() => projects.value.filter((p) => p.archived === showArchived.value))
-const archivedCount = computed(() => projects.value.filter((p) => p.archived).length)
+const shelfOf = (p: Schemas['ProjectSummary']) => (p.deleted ? 'deleted' : p.archived ? 'archived' : 'open')
+const shown = computed(() => projects.value.filter((p) => shelfOf(p) === shelf.value))
+const shelves = computed(() =>
+  (
+    [
+      ['open', 'Projects'],
+      ['archived', 'Archived'],
+      ['deleted', 'Deleted'],
+    ] as const
+  )
+    .map(([key, label]) => ({ key, label, count: projects.value.filter((p) => shelfOf(p) === key).length }))
+    .filter((s) => s.count || s.key === 'open' || s.key === shelf.value),
+)
+const TITLES = { open: 'Projects', archived: 'Archived projects', deleted: 'Deleted projects' }
+const day = (when: string) => new Date(when).toLocaleDateString('en-GB', { dateStyle: 'medium' })
 
 async function load() {
   const { data } = await api.GET('/api/projects')
-  projects.value = data ?? []
+  if (data) {
+    const { projects: found, ...rest } = data
+    projects.value = found
+    room.value = rest
+  }
+  if (!shown.value.length) shelf.value = 'open'
   loaded.value = true
 }
 
@@ -46,7 +67,32 @@ async function archive(project: Schemas['ProjectSummary']) {
     params: { path: { project_id: project.id } },
     body: { archived: !project.archived },
   })
-  if (projects.value.filter((p) => p.archived).length <= 1) showArchived.value = false
+  await load()
+}
+
+const at = (project: Schemas['ProjectSummary']) => ({ params: { path: { project_id: project.id } } })
+
+async function remove(project: Schemas['ProjectSummary']) {
+  await api.DELETE('/api/projects/{project_id}', { ...at(project), body: { name: '' } })
+  await load()
+}
+
+async function recover(project: Schemas['ProjectSummary']) {
+  await api.POST('/api/projects/{project_id}/recover', at(project))
+  await load()
+}
+
+async function removeNow(project: Schemas['ProjectSummary']) {
+  const words = `All ${project.revision} revisions of it go, and cannot be brought back. Type its name to remove it: ${project.name}`
+  try {
+    await ElMessageBox.prompt(words, 'Remove for good', {
+      confirmButtonText: 'Remove',
+      inputValidator: (typed: string) => typed === project.name || `The name is “${project.name}”.`,
+    })
+  } catch {
+    return
+  }
+  await api.DELETE('/api/projects/{project_id}', { ...at(project), body: { name: project.name } })
   await load()
 }
 
@@ -95,10 +141,23 @@ onMounted(async () => {
     </header>
     <main>
       <div class="head">
-        <h1>{{ showArchived ? 'Archived projects' : 'Projects' }}</h1>
-        <button v-if="archivedCount || showArchived" class="quiet" @click="showArchived = !showArchived">
-          {{ showArchived ? 'Back to projects' : `Archived (${archivedCount})` }}
-        </button>
+        <h1>{{ TITLES[shelf] }}</h1>
+        <template v-if="shelves.length > 1">
+          <button
+            v-for="s in shelves"
+            :key="s.key"
+            class="quiet"
+            :aria-pressed="shelf === s.key"
+            :disabled="shelf === s.key"
+            @click="shelf = s.key"
+          >
+            {{ s.label }} ({{ s.count }})
+          </button>
+        </template>
+        <span v-if="room" class="room">
+          {{ projects.length }} of {{ room.most_projects }} projects · {{ room.size.toFixed(1) }} of
+          {{ room.most_size.toLocaleString('en-GB') }} MB
+        </span>
       </div>
       <form class="new" @submit.prevent="create(true)">
         <input v-model="name" aria-label="Name of the new project" placeholder="Name of a new project" maxlength="80" />
@@ -128,7 +187,11 @@ onMounted(async () => {
               @keyup.esc="naming = ''"
               @blur="rename(project, $event)"
             />
+            <b v-else-if="project.deleted">{{ project.name }}</b>
             <router-link v-else :to="`/projects/${project.id}`">{{ project.name }}</router-link>
+            <span v-if="project.deleted" class="fails"
+              >Deleted on {{ day(project.deleted) }}, removed for good on {{ day(project.removed!) }}</span
+            >
             <span :class="{ fails: !project.readable }">{{ project.summary }}</span>
             <a v-if="!project.readable" :href="`/api/projects/${project.id}/document`"
               >Export its document as it is stored</a
@@ -138,10 +201,15 @@ onMounted(async () => {
           <span class="when">{{
             new Date(project.changed).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
           }}</span>
-          <span class="acts">
+          <span v-if="project.deleted" class="acts">
+            <button class="quiet" @click="recover(project)">Recover</button>
+            <button class="quiet" @click="removeNow(project)">Remove now…</button>
+          </span>
+          <span v-else class="acts">
             <button class="quiet" @click="naming = project.id">Rename</button>
             <button class="quiet" @click="duplicate(project)">Duplicate</button>
             <button class="quiet" @click="archive(project)">{{ project.archived ? 'Bring back' : 'Archive' }}</button>
+            <button class="quiet" :title="`Can be recovered for some days`" @click="remove(project)">Delete</button>
           </span>
         </li>
       </ul>
@@ -180,6 +248,11 @@ main {
 h1 {
   font: 600 22px var(--condensed);
   margin: 0 0 14px;
+}
+.room {
+  margin-left: auto;
+  color: var(--ink-2);
+  font-size: 12px;
 }
 .new {
   display: flex;

@@ -9,6 +9,7 @@ import PanelView from '../components/PanelView.vue'
 import ProofSheet from '../components/ProofSheet.vue'
 import RoleList from '../components/RoleList.vue'
 import ViewTools from '../components/ViewTools.vue'
+import { isAway } from '../lib/away'
 import { progress } from '../lib/live'
 import { LINKS } from '../lib/stages'
 import StageSheet from '../sheets/StageSheet.vue'
@@ -118,12 +119,15 @@ function text(value: unknown) {
     </aside>
     <LedgerPanel class="bottom" :folded="folded.bottom" @fold="folded.bottom = !folded.bottom" />
     <ProofSheet v-if="proof && bench.member" :criterion="proof" @close="proof = ''" @criterion="proof = $event" />
-    <div v-if="bench.elsewhere && !bench.conflict && !bench.message" class="message" role="status">
+    <div v-if="bench.elsewhere && !bench.conflict && !bench.message && !isAway()" class="message" role="status">
       {{ bench.elsewhere.author || 'Somebody' }} made revision {{ bench.elsewhere.number }} elsewhere: “{{
         bench.elsewhere.label
       }}”. <button class="quiet" @click="bench.catchUp()">Show it</button>
     </div>
-    <div v-if="bench.message && bench.chain" class="message" role="alert">
+    <div v-if="isAway()" class="message" role="alert">
+      The server has not answered for 10 seconds. What you entered is kept here and goes on waiting.
+    </div>
+    <div v-else-if="bench.message && bench.chain" class="message" role="alert">
       {{ bench.message }} <button class="quiet" @click="bench.message = ''">Close</button>
     </div>
     <ElDialog :model-value="!!bench.conflict" title="Somebody else was faster" width="560" @close="bench.catchUp()">
