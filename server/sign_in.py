@@ -12,7 +12,7 @@ from django.shortcuts import render
 #: passwords that one process checks at once: hashing is heavy on purpose
 _gate = BoundedSemaphore(1)
 #: seconds that a sign-in waits for its turn
-TURN = 5.0
+TURN = 20.0
 
 
 class SignIn(LoginView):

@@ -116,12 +116,12 @@ def until(met, what: str, seconds: float = QUIET):
 class Visitor:
     """Somebody signed in who speaks HTTP."""
 
-    def __init__(self, installation: Installation) -> None:
+    def __init__(self, installation: Installation, name: str = "demo", password: str = "sandmartin") -> None:
         self.address = installation.address
         self.cookies = CookieJar()
         self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(self.cookies))
         self.opener.open(f"{self.address}/sign-in/").read()
-        form = {"username": "demo", "password": "sandmartin", "csrfmiddlewaretoken": self.token()}
+        form = {"username": name, "password": password, "csrfmiddlewaretoken": self.token()}
         self.opener.open(f"{self.address}/sign-in/", urllib.parse.urlencode(form).encode()).read()
 
     def token(self) -> str:

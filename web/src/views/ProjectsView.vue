@@ -83,7 +83,7 @@ async function recover(project: Schemas['ProjectSummary']) {
 }
 
 async function removeNow(project: Schemas['ProjectSummary']) {
-  const words = `All ${project.revision} revisions of it go, and cannot be brought back. Type its name to remove it: ${project.name}`
+  const words = `It goes with all its revisions and cannot be brought back. Type its name to remove it: ${project.name}`
   try {
     await ElMessageBox.prompt(words, 'Remove for good', {
       confirmButtonText: 'Remove',
@@ -155,7 +155,7 @@ onMounted(async () => {
           </button>
         </template>
         <span v-if="room" class="room">
-          {{ projects.length }} of {{ room.most_projects }} projects · {{ room.size.toFixed(1) }} of
+          {{ projects.length }} of {{ room.most_projects.toLocaleString("en-GB") }} projects · {{ room.size.toFixed(1) }} of
           {{ room.most_size.toLocaleString('en-GB') }} MB
         </span>
       </div>

@@ -1,0 +1,178 @@
+"""How an installation bears an office: designers who edit halls of their own, each once in a while, on this machine alone.
+
+    python -m tests.load [--designers 50] [--seconds 120] [--every 30]
+
+Says how long edits and fresh verdicts took, how many answers were errors, and how much memory the processes hold at rest.
+"""
+
+from __future__ import annotations
+
+import argparse
+import os
+import random
+import statistics
+import time
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from pathlib import Path
+from threading import Thread
+
+from engine.document import Document
+from engine.document.jigs import HallJig
+from tests.faults.installation import Installation, Visitor, children
+
+PASSWORD = "gusset-plate-7"
+
+
+@dataclass
+class Measured:
+    """Seconds that edits and fresh verdicts took; answers that were neither; verdicts that did not come."""
+
+    edits: list[float] = field(default_factory=list)
+    verdicts: list[float] = field(default_factory=list)
+    errors: list[str] = field(default_factory=list)
+    memory: dict[str, float] = field(default_factory=dict)
+
+    def late(self, values: list[float]) -> float:
+        """The 95th percentile."""
+        return statistics.quantiles(values, n=20)[-1] if len(values) > 1 else max(values, default=float("nan"))
+
+    def words(self) -> str:
+        lines = [
+            f"{name}: {len(values)}, median {statistics.median(values):.2f} s, 95 % below {self.late(values):.2f} s,"
+            f" slowest {max(values):.2f} s"
+            for name, values in (("edits", self.edits), ("fresh verdicts", self.verdicts))
+            if values
+        ]
+        lines.append(f"errors: {len(self.errors)}" + (f", first: {self.errors[0]}" if self.errors else ""))
+        lines += [f"{name} at rest: {megabytes:.0f} MB" for name, megabytes in self.memory.items()]
+        return "\n".join(lines)
+
+
+def changes(rng: random.Random) -> Iterator[tuple[str, object]]:
+    """What a designer changes from edit to edit: geometry, sections, site, rules."""
+    choices: list[tuple[str, list[object]]] = [
+        ("hall.sections.columns", ["HEA 400", "HEA 450", "HEA 500", "HEB 400"]),
+        ("hall.sections.rafters", ["IPE 500", "IPE 550", "IPE 600"]),
+        ("hall.eaves_height", [5.5, 6.0, 6.25, 6.5, 7.0]),
+        ("hall.bays.0.pitch", [6.0, 8.0, 10.0, 12.0]),
+        ("hall.purlins.spacing", [1.5, 1.8, 2.0]),
+        ("site.ground_snow", [0.7, 0.9, 1.1]),
+        ("site.wind_speed", [24.0, 25.0, 26.0]),
+        ("rules.rafter_deflection_ratio", [180.0, 200.0, 220.0, 250.0]),
+        ("rules.eaves_sway_ratio", [120.0, 150.0, 180.0]),
+    ]
+    while True:
+        path, values = rng.choice(choices)
+        yield path, rng.choice(values)
+
+
+def people(place: Installation, number: int) -> None:
+    """Make accounts designer-0, designer-1, …"""
+    program = (
+        "from django.contrib.auth.models import User\n"
+        f"for i in range({number}):\n"
+        f"    User.objects.create_user(f'designer-{{i}}', password={PASSWORD!r})\n"
+    )
+    place.command("manage", "shell", "-v0", "-c", program)
+
+
+@dataclass
+class Designer:
+    """Somebody signed in with a hall of one's own, and the revision that stands."""
+
+    visitor: Visitor
+    project: str
+    base: int
+    rng: random.Random
+
+
+def arrived(place: Installation, number: int) -> Designer:
+    """A designer whose hall is there and computed."""
+    visitor = Visitor(place, f"designer-{number}", PASSWORD)
+    document = Document(name=f"Hall {number}", hall=HallJig())
+    document.site.altitude = 300.0 + number
+    status, project = visitor.ask("projects/import", "POST", document.model_dump(mode="json"))
+    if status != 201:
+        raise RuntimeError(f"import: {status} {project}")
+    own = Designer(visitor, project["id"], project["revision"]["number"], random.Random(number))
+    _verdicts(own, time.monotonic(), Measured())
+    return own
+
+
+def work(own: Designer, end: float, every: float, found: Measured) -> None:
+    """Edit until the end, and wait for each edit's verdicts as the page does."""
+    time.sleep(own.rng.uniform(0, every))
+    for path, value in changes(own.rng):
+        if time.monotonic() > end:
+            return
+        began = time.monotonic()
+        status, answer = own.visitor.edit(own.project, own.base, path, value)
+        found.edits.append(time.monotonic() - began)
+        if status != 200:
+            found.errors.append(f"edit: {status} {answer}")
+        else:
+            new, own.base = answer["revision"]["number"] != own.base, answer["revision"]["number"]
+            if new:
+                _verdicts(own, began, found)
+        time.sleep(max(began + every * own.rng.uniform(0.7, 1.3) - time.monotonic(), 0.0))
+
+
+def _verdicts(own: Designer, began: float, found: Measured) -> None:
+    at = f"projects/{own.project}"
+    while time.monotonic() - began < 120:
+        status, answer = own.visitor.ask(f"{at}/chain?revision={own.base}&wait=1")
+        if status == 200:
+            found.verdicts.append(time.monotonic() - began)
+            status, answer = own.visitor.ask(f"{at}/diagrams?plane=frame-2&revision={own.base}")
+            if status != 200:
+                found.errors.append(f"diagrams: {status} {answer}")
+            return
+        if status != 202:
+            found.errors.append(f"chain: {status} {answer}")
+            return
+    found.errors.append("verdicts did not come within 120 s")
+
+
+def memory(place: Installation) -> dict[str, float]:
+    """MB that each web process and each worker holds."""
+    named = {"web process": children(place.pid("web")), "worker": children(place.pid("workers"))}
+    return {f"{name} {i + 1}": _resident(pid) for name, pids in named.items() for i, pid in enumerate(pids)}
+
+
+def _resident(pid: int) -> float:
+    return int(Path(f"/proc/{pid}/statm").read_text().split()[1]) * os.sysconf("SC_PAGE_SIZE") / 1e6
+
+
+def measure(place: Installation, designers: int, seconds: float, every: float) -> Measured:
+    """Let designers work for some time."""
+    people(place, designers)
+    found = Measured()
+    office = [arrived(place, i) for i in range(designers)]
+    end = time.monotonic() + seconds
+    threads = [Thread(target=work, args=(own, end, every, found)) for own in office]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    time.sleep(3)
+    found.memory = memory(place)
+    return found
+
+
+def main() -> None:
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("--designers", type=int, default=50)
+    parser.add_argument("--seconds", type=float, default=120)
+    parser.add_argument("--every", type=float, default=30)
+    given = parser.parse_args()
+    place = Installation()
+    try:
+        place.start()
+        print(measure(place, given.designers, given.seconds, given.every).words())
+    finally:
+        place.remove()
+
+
+if __name__ == "__main__":
+    main()
