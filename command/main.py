@@ -1,4 +1,4 @@
-"""./lorica: start, stop, status, test, solve, schema, bench, manage."""
+"""./lorica: start, prepare, stop, status, backup, restore, test, solve, schema, bench, manage."""
 
 from __future__ import annotations
 
@@ -6,8 +6,9 @@ import argparse
 import os
 import subprocess
 import sys
+from pathlib import Path
 
-from command import check, serve
+from command import backup, check, serve
 from command.environment import COMPUTING, PYTHON, ROOT, Stop, ensure_python, say
 
 HEADLESS = ("solve", "schema", "bench")
@@ -28,8 +29,14 @@ def main() -> int:
     start = commands.add_parser("start", help="set up, load the demo and serve")
     start.add_argument("--port", type=int, default=8000)
     start.add_argument("--detach", action="store_true", help="serve in the background")
+    commands.add_parser("prepare", help="install and build what serving needs, without starting anything")
     commands.add_parser("stop", help="stop the web server and its database")
     commands.add_parser("status", help="say what runs")
+    saving = commands.add_parser("backup", help="write all projects and accounts into a file")
+    saving.add_argument("file", type=Path)
+    restoring = commands.add_parser("restore", help="bring a backup back into an installation without projects")
+    restoring.add_argument("file", type=Path)
+    restoring.add_argument("--replace", action="store_true", help="drop what this installation holds")
     test = commands.add_parser("test", help="all checks and tests, or some parts of them")
     test.add_argument("parts", nargs="*", help=f"any of {', '.join(check.PARTS)}")
     for name, text in (
@@ -42,6 +49,12 @@ def main() -> int:
     chosen = parser.parse_args(arguments)
     if chosen.command == "start":
         return serve.start(chosen.port, chosen.detach)
+    if chosen.command == "prepare":
+        return serve.prepare()
+    if chosen.command == "backup":
+        return backup.backup(chosen.file)
+    if chosen.command == "restore":
+        return backup.restore(chosen.file, chosen.replace)
     if chosen.command == "stop":
         return serve.stop()
     if chosen.command == "status":

@@ -94,6 +94,18 @@ def running() -> int | None:
     return _process(PID_FILE, WEB_MARK)
 
 
+def prepare() -> int:
+    """Install and build what serving needs; nothing is started, no database is asked."""
+    ensure_system(browser=False, database=False)
+    ensure_python(test=False)
+    ensure_node()
+    # for describing the API alone
+    nothing = {"LORICA_SECRET": "none", "LORICA_DATABASE_URL": "postgres://nobody@127.0.0.1/none"}
+    ensure_front_end({**os.environ, **nothing, "LORICA_LOCAL": "1", "PYTHONPATH": str(ROOT)})
+    say("ready to serve")
+    return 0
+
+
 def start(port: int, detach: bool) -> int:
     """Set up, serve and print the address; what of it is dead is started again. Serves until Ctrl-C, or in the background."""
     web = running()
@@ -120,7 +132,7 @@ def start(port: int, detach: bool) -> int:
     manage = [str(PYTHON), "manage.py"]
     call([*manage, "migrate", "-v0"], "Preparing the database", cwd=ROOT, env=variables)
     call([*manage, "install_build"], "Naming the build", cwd=ROOT, env=variables)
-    demo = "LORICA_DATABASE_URL" not in os.environ
+    demo = "LORICA_DATABASE_URL" not in os.environ or os.environ.get("LORICA_DEMO") == "1"
     if demo:
         load = [*manage, "load_demo", DEMO_USER, DEMO_PASSWORD]
         call(load, "Loading the demo projects", cwd=ROOT, env=variables)

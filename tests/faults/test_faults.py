@@ -1,7 +1,10 @@
 """Processes killed, a database crashed, a disk that refuses: nothing acknowledged is lost, and all of it recovers."""
 
+import os
 import signal
 import time
+from concurrent.futures import ThreadPoolExecutor
+from threading import Event
 
 import psycopg
 from django.test import SimpleTestCase
@@ -81,6 +84,50 @@ class Faults(SimpleTestCase):
         self.place.start()
         self.assertEqual(self.stands(project), 2)
         self.assertEqual(self.chain(project)["revision"], 2)
+
+    def test_a_backup_taken_while_edits_go_on_comes_back_in_an_empty_installation(self):
+        project = self.bring(Document(name="Backed up"))
+        answered, stop = [], Event()
+
+        def edits():
+            while not stop.is_set():
+                status, answer = self.visitor.edit(project, len(answered) + 1, "site.altitude", 10.0 + len(answered))
+                self.assertEqual(status, 200, answer)
+                answered.append(answer["document"]["site"]["altitude"])
+
+        with ThreadPoolExecutor() as pool:
+            working = pool.submit(edits)
+            until(lambda: len(answered) > 5, "edits were answered")
+            before = len(answered)
+            file = self.place.folder / "all.backup"
+            self.place.command("backup", str(file))
+            stop.set()
+            working.result()
+        self.assertEqual(file.stat().st_mode & 0o077, 0)
+        other = Installation()
+        self.addCleanup(other.remove)
+        other.command("restore", str(file))
+        with self.assertRaisesRegex(AssertionError, "holds .* projects"):
+            other.command("restore", str(file))
+        other.start()
+        visitor = Visitor(other)
+        status, found = visitor.ask(f"projects/{project}")
+        number = found["revision"]["number"]
+        self.assertGreaterEqual(number, before + 1)
+        self.assertEqual(found["document"]["site"]["altitude"], answered[number - 2])
+        # its history is there, and it goes on
+        self.assertEqual(visitor.ask(f"projects/{project}/undo", "POST", {"base": number})[0], 200)
+        self.assertEqual(visitor.ask(f"projects/{project}")[1]["document"]["site"]["altitude"], answered[number - 3])
+
+    def test_start_mends_what_has_died(self):
+        os.kill(self.place.pid("workers"), signal.SIGKILL)
+        self.place.restart_database(signal.SIGINT)
+        os.kill(self.place.pid("climate"), signal.SIGKILL)
+        told = self.place.command("start", "--detach", "--port", str(self.place.port))
+        self.assertIn("the workers had ended", told)
+        self.assertIn("the climate service had ended", told)
+        self.assertIn("already serving", told)
+        self.chain(self.bring(heavy("Mended", 6.19)))
 
     def test_a_run_cancelled(self):
         project = self.bring(heavy("Cancelled", 6.14))

@@ -155,8 +155,8 @@ onMounted(async () => {
           </button>
         </template>
         <span v-if="room" class="room">
-          {{ projects.length }} of {{ room.most_projects.toLocaleString("en-GB") }} projects · {{ room.size.toFixed(1) }} of
-          {{ room.most_size.toLocaleString('en-GB') }} MB
+          {{ projects.length }} of {{ room.most_projects.toLocaleString('en-GB') }} projects ·
+          {{ room.size.toFixed(1) }} of {{ room.most_size.toLocaleString('en-GB') }} MB
         </span>
       </div>
       <form class="new" @submit.prevent="create(true)">
