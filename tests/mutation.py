@@ -26,10 +26,13 @@ ROOT = Path(__file__).parents[1]
 FIRST = {
     "steel": ("test_worked", "test_steel"),
     "interaction": ("test_worked",),
-    "moments": ("test_moments", "test_members", "test_worked"),
-    "wind": ("test_wind", "test_worked_buildings", "test_more_actions"),
+    "moments": ("test_moments", "test_parts", "test_members", "test_worked"),
+    "wind": ("test_wind", "test_wind_details", "test_worked_buildings", "test_more_actions"),
+    "roofs": ("test_wind_details", "test_wind", "test_snow"),
+    "service": ("test_parts", "test_members"),
+    "verify": ("test_parts", "test_members"),
     "snow": ("test_snow", "test_worked_buildings"),
-    "combinations": ("test_combinations", "test_national"),
+    "combinations": ("test_combinations", "test_parts", "test_national"),
     "equilibrium": ("test_equilibrium",),
     "marks": ("test_equilibrium",),
     "proof": ("test_proof_text",),
@@ -39,7 +42,9 @@ FIRST = {
 #: what else meets these rules; tests of the analysis alone do not
 OTHERS = (
     "test_found",
+    "test_parts",
     "test_wind",
+    "test_wind_details",
     "test_snow",
     "test_combinations",
     "test_national",

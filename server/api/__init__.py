@@ -8,7 +8,8 @@ from typing import Any
 from django.db import InterfaceError, InternalError, OperationalError
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
-from ninja.errors import HttpError
+from ninja.errors import AuthenticationError, HttpError, ValidationError
+from ninja.openapi.schema import OpenAPISchema
 from ninja.security import django_auth
 
 from engine.errors import ModelError
@@ -19,7 +20,32 @@ from server.reading import JsonParser
 
 _log = logging.getLogger(__name__)
 
-api = NinjaAPI(title="Lorica", version="1", auth=django_auth, docs_url=None, openapi_url=None, parser=JsonParser())
+#: what any route may answer in place of what was asked for
+REFUSALS = {
+    401: "Nobody is signed in",
+    403: "The CSRF token is missing",
+    404: "There is nothing of this kind among what is the user's",
+    422: "Refused, with the reason and the place",
+    500: "A fault of the server",
+    503: "The database does not answer",
+}
+
+
+class Described(NinjaAPI):
+    """The API, with its refusals in its description."""
+
+    def get_openapi_schema(self, **given: Any) -> OpenAPISchema:
+        """The description; every operation may refuse."""
+        schema = super().get_openapi_schema(**given)
+        problem = {"application/json": {"schema": {"$ref": "#/components/schemas/Problem"}}}
+        for methods in schema["paths"].values():
+            for operation in methods.values():
+                for status, words in REFUSALS.items():
+                    operation["responses"].setdefault(status, {"description": words, "content": problem})
+        return schema
+
+
+api = Described(title="Lorica", version="1", auth=django_auth, docs_url=None, openapi_url=None, parser=JsonParser())
 api.add_router("", library.router)
 api.add_router("", projects.router)
 api.add_router("", chains.router)
@@ -36,7 +62,23 @@ def _model_error(request: HttpRequest, error: ModelError) -> HttpResponse:
 
 @api.exception_handler(HttpError)
 def _refused(request: HttpRequest, error: HttpError) -> HttpResponse:
-    return _problem(request, error.status_code, error.message)
+    # what the parser of bodies says is raised anew, without its words
+    told = error.__cause__ if isinstance(error.__cause__, HttpError) else error
+    return _problem(request, told.status_code, told.message)
+
+
+@api.exception_handler(AuthenticationError)
+def _unknown(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
+    return _problem(request, 401, "Nobody is signed in.")
+
+
+@api.exception_handler(ValidationError)
+def _unread(request: HttpRequest, error: ValidationError) -> HttpResponse:
+    first = error.errors[0]
+    # the first two parts say where the request was read, not what is wrong with it
+    place = ".".join(str(part) for part in first["loc"][2 if first["loc"][:1] == ("body",) else 1 :])
+    words = f"{place}: {str(first['msg']).removeprefix('Value error, ')[:1].lower()}{str(first['msg']).removeprefix('Value error, ')[1:]}."
+    return _problem(request, 422, words, place)
 
 
 @api.exception_handler(Http404)

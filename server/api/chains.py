@@ -37,7 +37,7 @@ from server.projects.models import Revision, Run
 #: seconds that an answer may wait for a run whose progress is shown
 LONGEST_WAIT = 2.0
 #: seconds that what looks at a chain waits for it
-PATIENCE = 20.0
+PATIENCE = 8.0
 
 router = Router()
 T = TypeVar("T")
@@ -58,11 +58,7 @@ async def _ended(run: Run, seconds: float) -> Run:
 
 
 async def _seen(
-    request: HttpRequest,
-    project_id: UUID,
-    revision: int | None,
-    look: Callable[[Chain, Revision], T],
-    patience: float = PATIENCE,
+    request: HttpRequest, project_id: UUID, revision: int | None, look: Callable[[Chain, Revision], T]
 ) -> T:
     """What `look` finds in the chain of a revision, once it is there. Raises ModelError when it cannot be computed, or is not yet."""
 
@@ -70,7 +66,7 @@ async def _seen(
         found, own = revision_of(request, project_id, revision)
         return look(runs.chain_now(found, own), own)
 
-    end = time.monotonic() + patience
+    end = time.monotonic() + PATIENCE
     while True:
         try:
             return await in_thread(now)

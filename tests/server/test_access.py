@@ -1,0 +1,140 @@
+"""Every route of the OpenAPI description × nobody, somebody else, the owner. A route that is missing in the table fails the test."""
+
+import json
+import uuid
+
+from django.contrib.auth.models import User
+from django.test import Client
+
+from server.api import api
+from server.projects.models import OfficeSection, Project, Revision
+from tests.server.test_api import ApiCase
+
+EDIT = {"base": 1, "label": "x", "changes": [{"path": "site.altitude", "value": 20}]}
+DRAW = {"base": 1, "label": "x", "operations": [{"do": "remove", "members": ["frame-1/column-A"]}]}
+CSV = {"text": "name,shape,h,b,tw,tf\nPG 1,welded I,800,300,12,25\n"}
+MEMBER = "member=frame-1/column-A"
+#: route → query, body, and the answer to its owner. Routes under a project belong to whoever owns it, the others to whoever is signed in.
+ROUTES = {
+    ("get", "/api/me"): ("", None, 200),
+    ("get", "/api/catalogue"): ("", None, 200),
+    ("get", "/api/catalogue/outline"): ("name=IPE 300", None, 200),
+    ("get", "/api/office"): ("", None, 200),
+    ("post", "/api/office"): ("", CSV, 200),
+    ("delete", "/api/office"): ("name=PG 9", None, 200),
+    ("get", "/api/materials"): ("", None, 200),
+    ("get", "/api/national"): ("", None, 200),
+    ("get", "/api/climate"): ("place=Ossel", None, 422),
+    ("get", "/api/climate/places"): ("name=Os", None, 200),
+    ("get", "/api/projects"): ("", None, 200),
+    ("post", "/api/projects"): ("", {"name": "another"}, 201),
+    ("post", "/api/projects/import"): ("", {"name": "from a file"}, 201),
+    ("get", "/api/projects/{project_id}"): ("", None, 200),
+    ("patch", "/api/projects/{project_id}"): ("", {"paused": False}, 200),
+    ("delete", "/api/projects/{project_id}"): ("", {"name": ""}, 204),
+    ("post", "/api/projects/{project_id}/recover"): ("", {}, 200),
+    ("get", "/api/projects/{project_id}/head"): ("", None, 200),
+    ("post", "/api/projects/{project_id}/duplicate"): ("", {}, 201),
+    ("post", "/api/projects/{project_id}/edits"): ("", EDIT, 200),
+    ("post", "/api/projects/{project_id}/operate"): ("", DRAW, 200),
+    ("get", "/api/projects/{project_id}/versions"): ("", None, 200),
+    ("post", "/api/projects/{project_id}/versions"): ("", {"number": 1, "name": "mine"}, 200),
+    ("post", "/api/projects/{project_id}/restore"): ("", {"base": 1, "number": 1}, 200),
+    ("get", "/api/projects/{project_id}/compare"): ("before=1&after=1", None, 200),
+    ("post", "/api/projects/{project_id}/undo"): ("", {"base": 1}, 422),
+    ("post", "/api/projects/{project_id}/redo"): ("", {"base": 1}, 422),
+    ("get", "/api/projects/{project_id}/document"): ("", None, 200),
+    ("get", "/api/projects/{project_id}/chain"): ("", None, 200),
+    ("post", "/api/projects/{project_id}/runs"): ("", {}, 202),
+    ("delete", "/api/projects/{project_id}/runs"): ("", None, 202),
+    ("get", "/api/projects/{project_id}/structure"): ("", None, 200),
+    ("get", "/api/projects/{project_id}/result"): ("", None, 200),
+    ("get", "/api/projects/{project_id}/marks"): ("", None, 200),
+    ("get", "/api/projects/{project_id}/diagrams"): ("", None, 200),
+    ("get", "/api/projects/{project_id}/mechanism"): ("", None, 200),
+    ("get", "/api/projects/{project_id}/modes"): ("combination=C1", None, 200),
+    ("get", "/api/projects/{project_id}/states"): ("", None, 200),
+    ("get", "/api/projects/{project_id}/extremes"): ("", None, 200),
+    ("get", "/api/projects/{project_id}/sways"): ("", None, 200),
+    ("get", "/api/projects/{project_id}/decks"): ("", None, 200),
+    ("get", "/api/projects/{project_id}/lateral"): (f"{MEMBER}&state=C1", None, 200),
+    ("get", "/api/projects/{project_id}/ribbon"): (MEMBER, None, 200),
+    ("get", "/api/projects/{project_id}/panel"): ("name=roof-AB-left", None, 200),
+    ("get", "/api/projects/{project_id}/loads"): (f"{MEMBER}&case=G1", None, 200),
+    ("get", "/api/projects/{project_id}/proof"): (f"{MEMBER}&criterion=section", None, 200),
+    ("get", "/api/projects/{project_id}/sizing"): ("", None, 200),
+    ("post", "/api/projects/{project_id}/sizing"): ("", {"base": 1}, 202),
+    ("delete", "/api/projects/{project_id}/sizing"): ("", None, 200),
+}
+
+
+class Matrix(ApiCase):
+    def setUp(self):
+        super().setUp()
+        self.project = self.new()
+        # a short hall, for the routes that compute
+        Revision.objects.filter(project=self.project["id"]).update(document=self.short())
+        self.other = Client()
+        self.other.force_login(User.objects.create_user("ben", password="gusset-plate"))
+
+    def short(self):
+        document = Revision.objects.get(project=self.project["id"]).content
+        document["hall"]["spacings"] = [6.0]
+        document["wind"]["inside"] = {"kind": "own", "values": [0.2]}
+        return document
+
+    def ask(self, client, route, project):
+        method, path = route
+        query, body, _ = ROUTES[route]
+        address = path.replace("{project_id}", str(project)) + (f"?{query}" if query else "")
+        if method == "get":
+            return client.get(address)
+        return getattr(client, method)(address, json.dumps(body or {}), content_type="application/json")
+
+    def test_every_route_is_in_the_table(self):
+        described = {
+            (method, path) for path, methods in api.get_openapi_schema()["paths"].items() for method in methods
+        }
+        self.assertEqual(described, set(ROUTES))
+
+    def test_nobody(self):
+        for route in ROUTES:
+            with self.subTest(route):
+                answer = self.ask(Client(), route, self.project["id"])
+                self.assertEqual(
+                    (answer.status_code, answer.json()), (401, {"message": "Nobody is signed in.", "place": ""})
+                )
+
+    def test_somebody_else(self):
+        before = list(Revision.objects.values()), list(Project.objects.values())
+        nothing = uuid.uuid4()
+        for route in ROUTES:
+            if "{project_id}" not in route[1]:
+                continue
+            with self.subTest(route):
+                theirs, none = (self.ask(self.other, route, project) for project in (self.project["id"], nothing))
+                self.assertEqual(theirs.status_code, 404)
+                self.assertEqual(theirs.content, none.content)
+        self.assertEqual((list(Revision.objects.values()), list(Project.objects.values())), before)
+
+    def test_what_somebody_else_is_told_without_a_project(self):
+        OfficeSection.objects.create(owner=self.user, name="PG secret", definition={"name": "PG secret"})
+        for route in ROUTES:
+            if "{project_id}" in route[1]:
+                continue
+            with self.subTest(route):
+                answer = self.ask(self.other, route, "")
+                self.assertIn(answer.status_code, (200, 201, 422))
+                for word in (self.project["id"], self.project["name"], "PG secret"):
+                    self.assertNotIn(word, answer.content.decode())
+        self.assertTrue(OfficeSection.objects.filter(owner=self.user, name="PG secret").exists())
+
+    def test_the_owner(self):
+        for route, (*_, status) in ROUTES.items():
+            with self.subTest(route):
+                first = Revision.objects.filter(project=self.project["id"], number=1)
+                Revision.objects.filter(project=self.project["id"], number__gt=1).update(parent=None)
+                Project.objects.filter(id=self.project["id"]).update(head=first.get(), deleted=None, redo=[])
+                Revision.objects.filter(project=self.project["id"], number__gt=1).delete()
+                answer = self.ask(self.client, route, self.project["id"])
+                self.assertEqual(answer.status_code, status, answer.content[:300])
