@@ -27,6 +27,8 @@ from command.environment import (
 from command.serve import environment
 
 PARTS = ("lint", "web", "engine", "server", "browser", "faults")
+#: hours of requests at random, kills and load, in place of the minutes that the parts take of them
+LONG = "long"
 
 
 class Tally:
@@ -35,8 +37,15 @@ class Tally:
     def __init__(self) -> None:
         self.passed = self.failed = self.skipped = 0
 
-    def check(self, title: str, arguments: list[str], folder: Path = ROOT, env: dict[str, str] | None = None) -> None:
-        """A check that passes or fails as a whole."""
+    def check(
+        self,
+        title: str,
+        arguments: list[str],
+        folder: Path = ROOT,
+        env: dict[str, str] | None = None,
+        shown: bool = False,
+    ) -> None:
+        """A check that passes or fails as a whole. shown: what it says is, also when it passes."""
         start = time.monotonic()
         done = subprocess.run(arguments, cwd=folder, env=env, capture_output=True, text=True)
         seconds = time.monotonic() - start
@@ -44,7 +53,7 @@ class Tally:
         self.passed += good
         self.failed += not good
         say(f"{'ok  ' if good else 'FAIL'} {title} ({seconds:.1f} s)")
-        if not good:
+        if shown or not good:
             print(done.stdout[-8000:] + done.stderr[-4000:], flush=True)
 
     def django(self, label: str, env: dict[str, str]) -> None:
@@ -53,7 +62,7 @@ class Tally:
         process = subprocess.Popen(
             [
                 *(str(PYTHON), "-W", "error::RuntimeWarning", "manage.py", "test", f"tests.{label}", "--noinput"),
-                *(() if label == "faults" else ("--parallel", "2")),
+                *(() if label in ("faults", "server.test_fuzz") else ("--parallel", "2")),
             ],
             cwd=ROOT,
             env=env,
@@ -103,12 +112,14 @@ class Tally:
 
 def test(parts: list[str]) -> int:
     """Run the parts (all when none is named); 0 when nothing failed."""
-    unknown = [part for part in parts if part not in PARTS]
+    unknown = [part for part in parts if part not in (*PARTS, LONG)]
     if unknown:
-        raise Stop(f"There is no part “{unknown[0]}”; there are {', '.join(PARTS)}.")
+        raise Stop(f"There is no part “{unknown[0]}”; there are {', '.join(PARTS)} and {LONG}.")
     chosen = parts or list(PARTS)
     began = time.monotonic()
-    ensure_system(browser=bool({"browser", "faults"} & set(chosen)), database="LORICA_DATABASE_URL" not in os.environ)
+    ensure_system(
+        browser=bool({"browser", "faults", LONG} & set(chosen)), database="LORICA_DATABASE_URL" not in os.environ
+    )
     ensure_python(test=True)
     own_database = "LORICA_DATABASE_URL" not in os.environ and not postgres.running()
     variables = {**environment(), "LORICA_LOG": str(LOCAL / "tests.log")}
@@ -132,7 +143,7 @@ def test(parts: list[str]) -> int:
             [str(PYTHON), "manage.py", "makemigrations", "--check", "--dry-run"],
             env=variables,
         )
-    if {"web", "browser", "server", "faults"} & set(chosen):
+    if {"web", "browser", "server", "faults", LONG} & set(chosen):
         ensure_node()
         ensure_front_end(variables)
     if "web" in chosen:
@@ -143,6 +154,10 @@ def test(parts: list[str]) -> int:
     for label in ("engine", "server", "browser", "faults"):
         if label in chosen:
             tally.django(label, variables)
+    if LONG in chosen:
+        for label in ("server.test_fuzz", "faults"):
+            tally.django(label, {**variables, "LORICA_LONG": "1"})
+        tally.check("load of an office", [str(PYTHON), "-m", "tests.load", "--check"], env=variables, shown=True)
     if own_database:
         postgres.stop()
     say(f"took {time.monotonic() - began:.0f} s")

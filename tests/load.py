@@ -37,6 +37,17 @@ class Measured:
         """The 95th percentile."""
         return statistics.quantiles(values, n=20)[-1] if len(values) > 1 else max(values, default=float("nan"))
 
+    def missed(self) -> list[str]:
+        """Which of the aims are missed, in words."""
+        aims = [
+            ("95 % of the edits below 0.6 s", self.late(self.edits) < 0.6),
+            ("95 % of the verdicts below 3 s", self.late(self.verdicts) < 3.0),
+            ("no errors", not self.errors),
+            ("web processes below 500 MB", all(v < 500 for k, v in self.memory.items() if k.startswith("web"))),
+            ("workers below 1000 MB", all(v < 1000 for k, v in self.memory.items() if k.startswith("worker"))),
+        ]
+        return [words for words, met in aims if not met]
+
     def words(self) -> str:
         lines = [
             f"{name}: {len(values)}, median {statistics.median(values):.2f} s, 95 % below {self.late(values):.2f} s,"
@@ -165,11 +176,15 @@ def main() -> None:
     parser.add_argument("--designers", type=int, default=50)
     parser.add_argument("--seconds", type=float, default=120)
     parser.add_argument("--every", type=float, default=30)
+    parser.add_argument("--check", action="store_true", help="fail beyond the limits of docs/reliability.md")
     given = parser.parse_args()
     place = Installation()
     try:
         place.start()
-        print(measure(place, given.designers, given.seconds, given.every).words())
+        found = measure(place, given.designers, given.seconds, given.every)
+        print(found.words())
+        if given.check and (missed := found.missed()):
+            raise SystemExit("beyond the limits: " + ", ".join(missed))
     finally:
         place.remove()
 

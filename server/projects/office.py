@@ -24,11 +24,21 @@ def read_csv(text: str) -> list[BuiltSection]:
 
     Raises ModelError naming the row and the reason; then nothing is taken in.
     """
-    first = text.lstrip("\ufeff").splitlines()[:1]
-    if not first:
+    text = text.lstrip("\ufeff").replace("\r\n", "\n").replace("\r", "\n")
+    first = text.split("\n", 1)[0]
+    if not text.strip():
         raise ModelError("The file is empty.", "file")
-    delimiter = ";" if first[0].count(";") > first[0].count(",") else ","
-    reader = csv.DictReader(io.StringIO(text.lstrip("\ufeff")), delimiter=delimiter)
+    delimiter = ";" if first.count(";") > first.count(",") else ","
+    reader = csv.DictReader(io.StringIO(text), delimiter=delimiter)
+    try:
+        return _sections(reader)
+    except csv.Error as error:
+        raise ModelError(
+            f"The file is no table of comma-separated values: {error}, in line {reader.line_num + 1}.", "file"
+        ) from None
+
+
+def _sections(reader: csv.DictReader[str]) -> list[BuiltSection]:
     heading = [name.strip().lower() for name in reader.fieldnames or []]
     if missing := [name for name in ("name", "shape") if name not in heading]:
         raise ModelError(f"The heading row lacks “{missing[0]}”; the columns are {', '.join(COLUMNS)}.", "file")

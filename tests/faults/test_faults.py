@@ -1,6 +1,7 @@
 """Processes killed, a database crashed, a disk that refuses: nothing acknowledged is lost, and all of it recovers."""
 
 import os
+import random
 import signal
 import time
 from concurrent.futures import ThreadPoolExecutor
@@ -13,8 +14,11 @@ from playwright.sync_api import expect, sync_playwright
 from engine.bench import portal_hall
 from engine.chain import run
 from engine.document import Document
+from tests import load
 from tests.browser.case import ARGUMENTS
 from tests.faults.installation import Installation, Visitor, children, until
+
+LONG = os.environ.get("LORICA_LONG") == "1"
 
 
 def heavy(name: str, eaves: float) -> Document:
@@ -41,7 +45,7 @@ class Faults(SimpleTestCase):
         return project["id"]
 
     def stands(self, project):
-        return self.visitor.ask(f"projects/{project}")[1]["revision"]["number"]
+        return self.visitor.ask(f"projects/{project}")[1].get("revision", {}).get("number")
 
     def asked(self, project):
         return self.visitor.ask(f"projects/{project}/chain?wait=0.2")
@@ -149,6 +153,61 @@ class Faults(SimpleTestCase):
                 "SELECT state FROM projects_run WHERE project_id = %s ORDER BY id", [project]
             ).fetchall()
         self.assertEqual(states, [("superseded",), ("done",)])
+
+    def test_an_office_at_work(self):
+        found = load.measure(self.place, 3, 8.0, 4.0)
+        self.assertEqual(found.errors, [])
+        self.assertGreater(len(found.verdicts), 2)
+        self.assertEqual([name for name in found.missed() if "MB" in name], [])
+
+    def test_kills_at_random(self):
+        """Workers, web processes, the whole server and the database are killed while edits go on (a hundred times with LORICA_LONG=1)."""
+        rng = random.Random(15)
+        project = self.bring(heavy("Killed at random", 6.21))
+        answered = {}
+        base, slowest = 1, 0.0
+        for _ in range(100 if LONG else 8):
+            for _edit in range(rng.randint(1, 4)):
+                value = round(rng.uniform(120.0, 300.0), 3)
+                status, answer = self.visitor.edit(project, base, "rules.rafter_deflection_ratio", value)
+                if status == 200:
+                    base = answer["revision"]["number"]
+                    answered[base] = value
+                else:
+                    # not answered: whether it was stored is seen by looking, as the page does
+                    base = until(lambda: self.stands(project), "the project answers again")
+            time.sleep(rng.uniform(0.0, 0.6))
+            what = rng.choice(("workers", "workers", "web process", "server", "database"))
+            began = time.monotonic()
+            if what == "workers":
+                self.place.kill_workers()
+            elif what == "web process":
+                os.kill(rng.choice(children(self.place.pid("web"))), signal.SIGKILL)
+            elif what == "server":
+                self.place.kill_server()
+                self.place.start()
+            else:
+                self.place.restart_database()
+            base = until(
+                lambda: self.visitor.ask(f"projects/{project}")[1].get("revision", {}).get("number"), "it answers"
+            )
+            slowest = max(slowest, time.monotonic() - began)
+        chain = self.chain(project)
+        self.assertEqual(chain["revision"], base)
+        with psycopg.connect(self.place.database_url()) as connection:
+            kept = dict(
+                connection.execute(
+                    "SELECT number, label FROM projects_revision WHERE project_id = %s", [project]
+                ).fetchall()
+            )
+            stuck = connection.execute(
+                "SELECT count(*) FROM projects_run WHERE project_id = %s AND state IN ('waiting', 'running')", [project]
+            ).fetchone()
+        lost = [number for number, value in answered.items() if str(value) not in kept.get(number, "")]
+        self.assertEqual((lost, stuck), ([], (0,)))
+        self.assertGreater(len(answered), 5)
+        self.assertLess(slowest, 30.0)
+        print(f"{len(answered)} edits answered, none lost; slowest to answer again {slowest:.1f} s")
 
     def test_a_disk_that_refuses_a_write(self):
         project = self.bring(heavy("Full", 6.17))

@@ -192,6 +192,8 @@ class Office(ApiCase):
     def test_a_wrong_row_is_named_and_nothing_is_taken(self):
         for text, words in (
             ("", "empty"),
+            ("name,shape\n" + "x" * 200_000, "field larger than field limit"),
+            ('name,shape\n"a\nb', "shape"),
             ("name,h\nA,100\n", "lacks “shape”"),
             ("name,shape,depth\nA,box,3\n", "“depth” is not known"),
             (
