@@ -129,13 +129,9 @@ def start(port: int, detach: bool) -> int:
         # of processes that have ended
         numbers.unlink()
     ensure_front_end(variables)
-    manage = [str(PYTHON), "manage.py"]
-    call([*manage, "migrate", "-v0"], "Preparing the database", cwd=ROOT, env=variables)
-    call([*manage, "install_build"], "Naming the build", cwd=ROOT, env=variables)
     demo = "LORICA_DATABASE_URL" not in os.environ or os.environ.get("LORICA_DEMO") == "1"
-    if demo:
-        load = [*manage, "load_demo", DEMO_USER, DEMO_PASSWORD]
-        call(load, "Loading the demo projects", cwd=ROOT, env=variables)
+    account = ["--demo", DEMO_USER, DEMO_PASSWORD] if demo else []
+    call([str(PYTHON), "manage.py", "set_up", *account], "Preparing the database", cwd=ROOT, env=variables)
     address = f"http://127.0.0.1:{port}/"
     if "LORICA_CLIMATE_URL" not in os.environ:
         variables["LORICA_CLIMATE_URL"] = _start_climate(variables)

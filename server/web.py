@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import asyncio
 import os
+import signal
 from typing import Any
 
 from prometheus_client import multiprocess
@@ -71,10 +72,14 @@ class Worker(UvicornWorker):  # type: ignore[misc]
     }
 
     async def callback_notify(self) -> None:
-        """Say that this process lives; it goes when the one that keeps it has gone."""
+        """Say that this process lives; it goes when the one that keeps it has gone, and all go when another build serves."""
         await super().callback_notify()
         if os.getppid() != self.ppid:
             os._exit(1)
+        from server.projects import builds
+
+        if builds.noticed():
+            os.kill(self.ppid, signal.SIGTERM)
 
 
 def child_exit(server: Any, worker: Any) -> None:

@@ -10,12 +10,12 @@ from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.openapi.schema import OpenAPISchema
-from ninja.security import django_auth
+from ninja.security import SessionAuth
 
 from engine.errors import ModelError
 from server.api import chains, library, projects
 from server.api.access import user_of
-from server.projects import revisions, schemas
+from server.projects import builds, revisions, schemas
 from server.reading import JsonParser
 
 _log = logging.getLogger(__name__)
@@ -45,7 +45,17 @@ class Described(NinjaAPI):
         return schema
 
 
-api = Described(title="Lorica", version="1", auth=django_auth, docs_url=None, openapi_url=None, parser=JsonParser())
+class SignedIn(SessionAuth):
+    """Whoever is signed in, while this build serves the database."""
+
+    def authenticate(self, request: HttpRequest, key: str | None) -> Any:
+        """The user. Raises Replaced."""
+        if builds.replaced():
+            raise builds.Replaced
+        return super().authenticate(request, key)
+
+
+api = Described(title="Lorica", version="1", auth=SignedIn(), docs_url=None, openapi_url=None, parser=JsonParser())
 api.add_router("", library.router)
 api.add_router("", projects.router)
 api.add_router("", chains.router)
@@ -97,6 +107,11 @@ def _no_database(request: HttpRequest, error: Exception) -> HttpResponse:
     return _problem(
         request, 503, "The database cannot write (is its disk full?)." if full else "The database does not answer."
     )
+
+
+@api.exception_handler(builds.Replaced)
+def _replaced(request: HttpRequest, error: builds.Replaced) -> HttpResponse:
+    return _problem(request, 503, builds.OTHER)
 
 
 @api.exception_handler(revisions.Conflict)

@@ -34,9 +34,18 @@ def install() -> None:
     Installed.objects.update_or_create(id=1, defaults={"build": own(), "since": timezone.now()})
 
 
-def replaced() -> bool:
-    """Whether another build serves the database; looked up every two seconds at most."""
+def replaced(now: bool = False) -> bool:
+    """Whether another build serves the database; looked up every two seconds at most, or now."""
     global _seen
-    if time.monotonic() - _seen[0] > LOOK:
+    if now or time.monotonic() - _seen[0] > LOOK:
         _seen = (time.monotonic(), Installed.objects.values_list("build", flat=True).first() or "")
+    return noticed()
+
+
+def noticed() -> bool:
+    """Whether that was so when it was looked up last."""
     return _seen[1] not in ("", own())
+
+
+class Replaced(Exception):
+    """This build no longer serves the database."""

@@ -138,7 +138,7 @@ def perform(pk: int, work: Callable[[Run], None]) -> None:
         if found is None:
             return
         if found.build != builds.own():
-            if builds.replaced():
+            if builds.replaced(now=True):
                 send(found)
             else:
                 end(pk, Run.State.FAILED, message=builds.OTHER)
