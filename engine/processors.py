@@ -5,6 +5,7 @@ from __future__ import annotations
 import os
 from collections.abc import Callable, Iterable, Iterator
 from concurrent.futures import ThreadPoolExecutor
+from contextlib import contextmanager
 from functools import cache
 from threading import local
 from typing import TypeVar
@@ -23,6 +24,16 @@ def _enter() -> None:
 def _pool() -> ThreadPoolExecutor:
     """Made when it is first needed: threads do not outlive a fork."""
     return ThreadPoolExecutor(os.cpu_count() or 1, "computing", initializer=_enter)
+
+
+@contextmanager
+def alone() -> Iterator[None]:
+    """What is done within is not shared out: on processors that are busy with other work, sharing costs a tenth more."""
+    before, _own.works = getattr(_own, "works", False), True
+    try:
+        yield
+    finally:
+        _own.works = before
 
 
 def shared_out(work: Callable[[T], R], items: Iterable[T]) -> Iterator[R]:

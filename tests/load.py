@@ -32,6 +32,7 @@ class Measured:
     verdicts: list[float] = field(default_factory=list)
     errors: list[str] = field(default_factory=list)
     memory: dict[str, float] = field(default_factory=dict)
+    processor: dict[str, float] = field(default_factory=dict)
 
     def late(self, values: list[float]) -> float:
         """The 95th percentile."""
@@ -56,6 +57,9 @@ class Measured:
             if values
         ]
         lines.append(f"errors: {len(self.errors)}" + (f", first: {self.errors[0]}" if self.errors else ""))
+        lines += [
+            f"{name}: {s / len(self.edits):.2f} s of processor for each edit" for name, s in self.processor.items()
+        ]
         lines += [f"{name} at rest: {megabytes:.0f} MB" for name, megabytes in self.memory.items()]
         return "\n".join(lines)
 
@@ -145,6 +149,18 @@ def _verdicts(own: Designer, began: float, found: Measured) -> None:
     found.errors.append("verdicts did not come within 120 s")
 
 
+def processor(place: Installation) -> dict[str, float]:
+    """Seconds of processor that web, workers and database have taken so far."""
+    roots = {"web": place.pid("web"), "workers": place.pid("workers"), "database": place.postmaster()}
+    return {name: sum(_seconds(pid) for pid in (root, *children(root))) for name, root in roots.items()}
+
+
+def _seconds(pid: int) -> float:
+    fields = Path(f"/proc/{pid}/stat").read_text().rsplit(")", 1)[1].split()
+    # user, system, and those of children that have ended
+    return sum(map(int, fields[11:15])) / os.sysconf("SC_CLK_TCK")
+
+
 def memory(place: Installation) -> dict[str, float]:
     """MB that each web process and each worker holds."""
     named = {"web process": children(place.pid("web")), "worker": children(place.pid("workers"))}
@@ -160,12 +176,14 @@ def measure(place: Installation, designers: int, seconds: float, every: float) -
     people(place, designers)
     found = Measured()
     office = [arrived(place, i) for i in range(designers)]
+    before = processor(place)
     end = time.monotonic() + seconds
     threads = [Thread(target=work, args=(own, end, every, found)) for own in office]
     for thread in threads:
         thread.start()
     for thread in threads:
         thread.join()
+    found.processor = {name: now - before[name] for name, now in processor(place).items()}
     time.sleep(3)
     found.memory = memory(place)
     return found

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import time
 from collections.abc import Callable, Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, nullcontext
 from dataclasses import dataclass
 from datetime import timedelta
 from typing import TypeVar
@@ -18,6 +18,7 @@ from django.db import InterfaceError, OperationalError, connection, transaction
 from django.utils import timezone
 from procrastinate.contrib.django.models import ProcrastinateJob
 
+from engine import processors
 from server.projects import builds, news
 from server.projects.models import Project, Run
 
@@ -150,8 +151,10 @@ def perform(pk: int, work: Callable[[Run], None]) -> None:
             return
         news.tell(pk)
         under_way = UnderWay(pk, time.monotonic())
+        busy = Run.objects.filter(state=Run.State.RUNNING).exclude(pk=pk).exists()
         try:
-            work(found)
+            with processors.alone() if busy else nullcontext():
+                work(found)
             _forget_old()
         except Stopped:
             pass

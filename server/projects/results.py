@@ -10,12 +10,12 @@ import hashlib
 import json
 import pickle
 import threading
-import zlib
 from collections import OrderedDict
 from collections.abc import Callable
 from datetime import timedelta
 from typing import Any
 
+import zstandard
 from django.conf import settings
 from django.db import transaction
 from django.db.models import Sum
@@ -78,7 +78,7 @@ def _remembered(key: str) -> Chain | ModelError | None:
 def show(document: Document, found: Chain | ModelError, screen: bytes) -> None:
     """Store what the workbench shows of a result; `store` follows."""
     key = key_of(document)
-    small = zlib.compress(screen, 1)
+    small = _pressed(screen)
     response = response_key(document) if isinstance(found, Chain) else ""
     Result.objects.update_or_create(
         key=key,
@@ -142,7 +142,7 @@ def screen_of(key: str) -> bytes | None:
         return None
     if timezone.now() - row[1] > NOTED:
         Result.objects.filter(key=key).update(used=timezone.now())
-    return zlib.decompress(row[0])
+    return zstandard.decompress(row[0])
 
 
 def is_stored(key: str) -> bool:
@@ -179,14 +179,19 @@ def forces_like(document: Document) -> Forces | None:
 
 def sealed(value: object) -> bytes:
     """A compressed pickle that bears the seal of this installation and of this build."""
-    body = zlib.compress(pickle.dumps(value, protocol=5), 1)
+    body = _pressed(pickle.dumps(value, protocol=5))
     return _seal(body) + body
 
 
 def opened(data: bytes) -> Any:
     """What was sealed; None for what does not bear the seal."""
     seal, body = data[:_SEAL], data[_SEAL:]
-    return pickle.loads(zlib.decompress(body)) if constant_time_compare(seal, _seal(body)) else None
+    return pickle.loads(zstandard.decompress(body)) if constant_time_compare(seal, _seal(body)) else None
+
+
+def _pressed(data: bytes) -> bytes:
+    # seven times as quick as zlib, and as small
+    return zstandard.compress(data, 1)
 
 
 def _seal(body: bytes) -> bytes:

@@ -3,6 +3,7 @@
 import os
 import random
 import signal
+import socket
 import time
 from concurrent.futures import ThreadPoolExecutor
 from threading import Event
@@ -28,6 +29,27 @@ def heavy(name: str, eaves: float) -> Document:
     document.hall.eaves_height = eaves
     document.analysis.order = "second"
     return document
+
+
+def half_sent(port, head_is_whole):
+    """A connection on which a part of a request was sent: of its head, or of its body."""
+    made = socket.create_connection(("127.0.0.1", port))
+    head = b"POST /api/projects HTTP/1.1\r\nHost: localhost\r\nContent-Length: 100\r\n"
+    made.sendall(head + (b"\r\n{" if head_is_whole else b""))
+    made.setblocking(False)
+    return made
+
+
+def closed(made):
+    """Whether the other side has ended a connection."""
+    try:
+        while made.recv(1000):
+            pass
+    except BlockingIOError:
+        return False
+    except OSError:
+        pass
+    return True
 
 
 class Faults(SimpleTestCase):
@@ -155,8 +177,23 @@ class Faults(SimpleTestCase):
         self.assertEqual(states, [("superseded",), ("done",)])
 
     def test_an_office_at_work(self):
-        found = load.measure(self.place, 3, 8.0, 4.0)
+        """Designers edit while forty requests never arrive whole and sixty pages wait for a run that nobody takes."""
+        waited = self.bring(Document(name="Waited for"))
+        with psycopg.connect(self.place.database_url(), autocommit=True) as connection:
+            connection.execute(
+                "INSERT INTO projects_run (project_id, revision_id, kind, key, build, head, state, stage, done, of, seconds, message,"
+                " answer, attempts, asked) SELECT project_id, id, 'sizing', 'nobody', '', false, 'waiting', '', 0, 0, '{}', '',"
+                " '{}', 1, now() + interval '1 hour' FROM projects_revision WHERE project_id = %s",
+                [waited],
+            )
+        cut = [half_sent(self.place.port, whole) for whole in (False, True) for _ in range(20)]
+        with ThreadPoolExecutor(60) as pool:
+            pages = [pool.submit(self.visitor.ask, f"projects/{waited}/sizing?wait=2") for _ in range(60 * 4)]
+            found = load.measure(self.place, 3, 8.0, 4.0)
+            self.assertEqual({page.result()[0] for page in pages}, {200})
         self.assertEqual(found.errors, [])
+        self.assertLess(max(found.edits), 5.0)
+        until(lambda: all(closed(one) for one in cut), "requests that do not arrive are cut off", 30)
         self.assertGreater(len(found.verdicts), 2)
         self.assertEqual([name for name in found.missed() if "MB" in name], [])
 
@@ -166,7 +203,7 @@ class Faults(SimpleTestCase):
         project = self.bring(heavy("Killed at random", 6.21))
         answered = {}
         base, slowest = 1, 0.0
-        for _ in range(100 if LONG else 8):
+        for _ in range(100 if LONG else 6):
             for _edit in range(rng.randint(1, 4)):
                 value = round(rng.uniform(120.0, 300.0), 3)
                 status, answer = self.visitor.edit(project, base, "rules.rafter_deflection_ratio", value)
@@ -177,7 +214,7 @@ class Faults(SimpleTestCase):
                     # not answered: whether it was stored is seen by looking, as the page does
                     base = until(lambda: self.stands(project), "the project answers again")
             time.sleep(rng.uniform(0.0, 0.6))
-            what = rng.choice(("workers", "workers", "web process", "server", "database"))
+            what = rng.choice(("workers", "workers", "web process", "web process", "server", "database"))
             began = time.monotonic()
             if what == "workers":
                 self.place.kill_workers()
@@ -269,6 +306,16 @@ class Faults(SimpleTestCase):
             expect(first.locator("header")).to_contain_text("rev 3")
             self.place.kill_workers()
             expect(first.locator("nav .link.current")).to_have_count(7, timeout=60_000)
+            # the server hangs: said after ten seconds, and what was typed is stored when it stirs again
+            hung = children(self.place.pid("web"))
+            for pid in hung:
+                os.kill(pid, signal.SIGSTOP)
+            limit(first, 165)
+            expect(first.locator(".message")).to_contain_text("not answered for 10 seconds", timeout=20_000)
+            for pid in hung:
+                os.kill(pid, signal.SIGCONT)
+            expect(first.locator("header")).to_contain_text("rev 4", timeout=20_000)
+            expect(first.locator(".message")).to_have_count(0)
             # the server dies: what was asked then is told to be undone
             self.place.kill_server()
             limit(first, 170)
@@ -277,6 +324,6 @@ class Faults(SimpleTestCase):
             expect(first.locator(".message")).to_contain_text("The server is back", timeout=30_000)
             expect(first.locator(".message")).to_contain_text("was not stored")
             limit(first, 170)
-            expect(first.locator("header")).to_contain_text("rev 4", timeout=20_000)
+            expect(first.locator("header")).to_contain_text("rev 5", timeout=20_000)
             expect(first.locator("nav .link.current")).to_have_count(7, timeout=60_000)
             browser.close()

@@ -21,7 +21,7 @@ from tests.server.test_api import ApiCase
 
 LONG = os.environ.get("LORICA_LONG") == "1"
 #: examples of each route, of documents, of changes
-ROUTE, DOCUMENT, CHANGE = (150, 1500, 1500) if LONG else (3, 25, 40)
+ROUTE, DOCUMENT, CHANGE = (150, 1500, 1500) if LONG else (2, 20, 30)
 #: seconds that no answer may take
 MOST = 10.0
 DOCUMENTS = [make().model_dump(mode="json") for make in DEMOS.values()]

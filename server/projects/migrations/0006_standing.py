@@ -62,4 +62,11 @@ class Migration(migrations.Migration):
                 ("since", models.DateTimeField(default=django.utils.timezone.now)),
             ],
         ),
+        # they are compressed already, which PostgreSQL would try once more
+        migrations.RunSQL(
+            "ALTER TABLE projects_resultpart ALTER COLUMN data SET STORAGE EXTERNAL;"
+            "ALTER TABLE projects_result ALTER COLUMN screen SET STORAGE EXTERNAL;"
+            "ALTER TABLE projects_run ALTER COLUMN loaded SET STORAGE EXTERNAL;",
+            migrations.RunSQL.noop,
+        ),
     ]
