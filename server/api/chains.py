@@ -5,34 +5,17 @@ from __future__ import annotations
 import asyncio
 import json
 import time
-from collections.abc import Callable
-from typing import TypeVar
+from typing import Any
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from ninja.responses import Response
 
-from engine.chain import Chain
 from engine.document import read_stored
-from engine.errors import ModelError
-from engine.result import result
-from engine.verification.proof import prove
 from server.api.access import document_of, download, in_thread, revision_of
-from server.projects import (
-    envelopes,
-    news,
-    queue,
-    response,
-    results,
-    runs,
-    schemas,
-    screen,
-    sizings,
-    surfaces,
-    workbench,
-)
-from server.projects.models import Revision, Run
+from server.projects import looks, news, queue, response, results, runs, schemas, screen, sizings
+from server.projects.models import Run
 
 #: seconds that an answer may wait for a run whose progress is shown
 LONGEST_WAIT = 2.0
@@ -40,7 +23,6 @@ LONGEST_WAIT = 2.0
 PATIENCE = 8.0
 
 router = Router()
-T = TypeVar("T")
 
 
 async def _ended(run: Run, seconds: float) -> Run:
@@ -57,14 +39,18 @@ async def _ended(run: Run, seconds: float) -> Run:
     return run
 
 
-async def _seen(
-    request: HttpRequest, project_id: UUID, revision: int | None, look: Callable[[Chain, Revision], T]
-) -> T:
-    """What `look` finds in the chain of a revision, once it is there. Raises ModelError when it cannot be computed, or is not yet."""
+async def _seen(request: HttpRequest, project_id: UUID, revision: int | None, look: str, /, **arguments: Any) -> Any:
+    """What is asked of the chain of a revision, by the name of the look, once it is there. Raises ModelError when it cannot be
+    computed, or is not yet."""
 
-    def now() -> T:
+    def now() -> Any:
         found, own = revision_of(request, project_id, revision)
-        return look(runs.chain_now(found, own), own)
+        if looks.by_worker(look, results.key_of(read_stored(own.content))):
+            run = looks.ask(found, own, look, arguments)
+            if run.state in Run.ACTIVE:
+                raise runs.Pending(run)
+            return looks.outcome(run)
+        return looks.LOOKS[look](runs.chain_now(found, own), own.number, **arguments)
 
     end = time.monotonic() + PATIENCE
     while True:
@@ -83,19 +69,6 @@ async def _seen(
         run = await _ended(run, left)
         if run.state == Run.State.CANCELLED:
             raise runs.stopped(own)
-
-
-def _member(index: dict[str, int], name: str) -> int:
-    if name not in index:
-        raise ModelError(f"There is no member “{name}”.", "member")
-    return index[name]
-
-
-def _of_state(chain: Chain, state: str, look: Callable[[], T]) -> T:
-    try:
-        return look()
-    except KeyError:
-        raise ModelError(f"There is no case or combination “{state}”.", "state") from None
 
 
 @router.get(
@@ -143,23 +116,18 @@ def structure(request: HttpRequest, project_id: UUID, revision: int | None = Non
     return screen.bare_out(read_stored(own.content), own.number)
 
 
-@router.get("/projects/{project_id}/result", response={422: schemas.Problem})
+@router.get("/projects/{project_id}/result", response={200: dict[str, Any], 422: schemas.Problem})
 async def download_result(request: HttpRequest, project_id: UUID) -> HttpResponse:
     """The result file of what stands."""
-
-    def text(found: Chain, own: Revision) -> HttpResponse:
-        return download(
-            json.dumps(result(found) | {"revision": own.number}, indent=1), found.document.name, f"result-{own.number}"
-        )
-
-    return await _seen(request, project_id, None, text)
+    found, own = await in_thread(revision_of, request, project_id, None)
+    data = await _seen(request, project_id, own.number, "result")
+    return download(json.dumps(data, indent=1), found.name, f"result-{own.number}")
 
 
 @router.get("/projects/{project_id}/marks", response={200: list[schemas.MarkOut], 422: schemas.Problem})
-async def combination_marks(
-    request: HttpRequest, project_id: UUID, revision: int | None = None
-) -> list[schemas.MarkOut]:
-    return await _seen(request, project_id, revision, lambda c, _: workbench.marks_out(c))
+async def combination_marks(request: HttpRequest, project_id: UUID, revision: int | None = None) -> Any:
+    """How near each combination comes to what governs."""
+    return await _seen(request, project_id, revision, "marks")
 
 
 @router.get("/projects/{project_id}/diagrams", response={200: schemas.DiagramOut, 422: schemas.Problem})
@@ -170,11 +138,9 @@ async def frame_diagrams(
     state: str = "envelope",
     revision: int | None = None,
     alone: bool = False,
-) -> schemas.DiagramOut:
-    def look(c: Chain, own: Revision) -> schemas.DiagramOut:
-        return _of_state(c, state, lambda: response.diagram_out(c, own.number, plane, state, alone))
-
-    return await _seen(request, project_id, revision, look)
+) -> Any:
+    """Forces and movements of what lies in a plane, in a case, a combination or their envelope."""
+    return await _seen(request, project_id, revision, "diagrams", plane=plane, state=state, alone=alone)
 
 
 @router.get("/projects/{project_id}/mechanism", response={200: schemas.DiagramOut, 422: schemas.Problem})
@@ -187,86 +153,67 @@ def free_movement(
 
 
 @router.get("/projects/{project_id}/modes", response={200: list[schemas.ModeOut], 422: schemas.Problem})
-async def shapes(
-    request: HttpRequest, project_id: UUID, combination: str = "", revision: int | None = None
-) -> list[schemas.ModeOut]:
+async def shapes(request: HttpRequest, project_id: UUID, combination: str = "", revision: int | None = None) -> Any:
     """Buckling modes of a combination; without one, natural modes."""
-
-    def look(c: Chain, _: Revision) -> list[schemas.ModeOut]:
-        try:
-            return response.modes_out(c, combination)
-        except KeyError:
-            raise ModelError(f"There is no combination “{combination}”.", "combination") from None
-
-    return await _seen(request, project_id, revision, look)
+    return await _seen(request, project_id, revision, "modes", combination=combination)
 
 
 @router.get("/projects/{project_id}/states", response={200: list[schemas.StateOut], 422: schemas.Problem})
-async def states(request: HttpRequest, project_id: UUID, revision: int | None = None) -> list[schemas.StateOut]:
-    return await _seen(request, project_id, revision, lambda c, _: response.states_out(c))
+async def states(request: HttpRequest, project_id: UUID, revision: int | None = None) -> Any:
+    """What stands and what buckles in each combination."""
+    return await _seen(request, project_id, revision, "states")
 
 
 @router.get("/projects/{project_id}/extremes", response={200: list[schemas.ExtremesOut], 422: schemas.Problem})
-async def extremes(request: HttpRequest, project_id: UUID, revision: int | None = None) -> list[schemas.ExtremesOut]:
-    return await _seen(request, project_id, revision, lambda c, _: envelopes.extremes_out(c))
+async def extremes(request: HttpRequest, project_id: UUID, revision: int | None = None) -> Any:
+    """Extremes of every member, with their combinations."""
+    return await _seen(request, project_id, revision, "extremes")
 
 
 @router.get("/projects/{project_id}/sways", response={200: list[schemas.SwayOut], 422: schemas.Problem})
-async def sways(request: HttpRequest, project_id: UUID, revision: int | None = None) -> list[schemas.SwayOut]:
-    return await _seen(request, project_id, revision, lambda c, _: envelopes.sways_out(c))
+async def sways(request: HttpRequest, project_id: UUID, revision: int | None = None) -> Any:
+    """Sway of storeys."""
+    return await _seen(request, project_id, revision, "sways")
 
 
 @router.get("/projects/{project_id}/decks", response={200: list[schemas.DeckForcesOut], 422: schemas.Problem})
-async def decks(request: HttpRequest, project_id: UUID, revision: int | None = None) -> list[schemas.DeckForcesOut]:
-    return await _seen(request, project_id, revision, lambda c, _: envelopes.decks_out(c))
+async def decks(request: HttpRequest, project_id: UUID, revision: int | None = None) -> Any:
+    """Forces of decks that act as membranes."""
+    return await _seen(request, project_id, revision, "decks")
 
 
 @router.get("/projects/{project_id}/lateral", response={200: schemas.LateralOut, 422: schemas.Problem})
-async def lateral(
-    request: HttpRequest, project_id: UUID, member: str, state: str, revision: int | None = None
-) -> schemas.LateralOut:
+async def lateral(request: HttpRequest, project_id: UUID, member: str, state: str, revision: int | None = None) -> Any:
     """The factor at which a member buckles sideways under a case or combination."""
-
-    def look(c: Chain, _: Revision) -> schemas.LateralOut:
-        return _of_state(c, state, lambda: response.lateral_out(c, state, _member(c.structure.index, member)))
-
-    return await _seen(request, project_id, revision, look)
+    return await _seen(request, project_id, revision, "lateral", member=member, state=state)
 
 
 @router.get("/projects/{project_id}/ribbon", response={200: schemas.RibbonOut, 422: schemas.Problem})
-async def ribbon(request: HttpRequest, project_id: UUID, member: str, revision: int | None = None) -> schemas.RibbonOut:
-    return await _seen(
-        request, project_id, revision, lambda c, _: workbench.ribbon_out(c, _member(c.structure.index, member))
-    )
+async def ribbon(request: HttpRequest, project_id: UUID, member: str, revision: int | None = None) -> Any:
+    """The restraints of a member and what they do."""
+    return await _seen(request, project_id, revision, "ribbon", member=member)
 
 
 @router.get("/projects/{project_id}/panel", response={200: schemas.PanelOut, 422: schemas.Problem})
-async def panel(request: HttpRequest, project_id: UUID, name: str, revision: int | None = None) -> schemas.PanelOut:
+async def panel(request: HttpRequest, project_id: UUID, name: str, revision: int | None = None) -> Any:
     """A panel laid flat, with its wind zones and the pressures of every case."""
-    return await _seen(request, project_id, revision, lambda c, _: surfaces.panel_out(c, name))
+    return await _seen(request, project_id, revision, "panel", name=name)
 
 
 @router.get("/projects/{project_id}/loads", response={200: schemas.TracedOut, 422: schemas.Problem})
 async def member_loads(
     request: HttpRequest, project_id: UUID, member: str, case: str, revision: int | None = None
-) -> schemas.TracedOut:
+) -> Any:
     """The line loads on a member in a case, traced back to their panels."""
-    return await _seen(request, project_id, revision, lambda c, _: surfaces.traced(c, member, case))
+    return await _seen(request, project_id, revision, "loads", member=member, case=case)
 
 
 @router.get("/projects/{project_id}/proof", response={200: schemas.ProofOut, 422: schemas.Problem})
 async def proof(
     request: HttpRequest, project_id: UUID, member: str, criterion: str, revision: int | None = None
-) -> schemas.ProofOut:
-    def look(c: Chain, own: Revision) -> schemas.ProofOut:
-        index = _member(c.structure.index, member)
-        for outcome in c.verification.verdicts[index].outcomes:
-            if outcome.criterion == criterion:
-                found = prove(c.document, c.combined, c.verification, c.combinations, index, outcome)
-                return workbench.proof_out(found, own.number, member)
-        raise ModelError(f"Member “{member}” has no check “{criterion}”.", "criterion")
-
-    return await _seen(request, project_id, revision, look)
+) -> Any:
+    """The proof of a check."""
+    return await _seen(request, project_id, revision, "proof", member=member, criterion=criterion)
 
 
 @router.post("/projects/{project_id}/sizing", response={202: schemas.SizingState, 422: schemas.Problem})

@@ -100,16 +100,18 @@ class ResultPart(models.Model):
 
 
 class Run(models.Model):
-    """Work on one revision by a worker: its chain, or a sizing from it.
+    """Work on one revision by a worker: its chain, a sizing from it, or a look at its chain.
 
     key: of what it makes. head: it is for the revision that stands, so that a newer edit supersedes it. build: of the program that
     asked. job: its number in the queue. loaded: sealed, what the edit that asked for it has already set out and loaded. stage,
-    done, of: where it is; seconds: taken by each stage, when done. answer: what a sizing has found so far.
+    done, of: where it is; seconds: taken by each stage, when done. answer: what a sizing has found so
+    far, or what a look is for and found.
     """
 
     class Kind(models.TextChoices):
         CHAIN = "chain"
         SIZING = "sizing"
+        LOOK = "look"
 
     class State(models.TextChoices):
         WAITING = "waiting"

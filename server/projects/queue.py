@@ -30,8 +30,8 @@ MOST_ATTEMPTS = 3
 NOTE = 0.1
 #: seconds that a worker goes on trying to reach a database that is away
 PATIENCE = 60.0
-#: days that a run which has ended is remembered; a sizing is looked at later
-REMEMBERED = {Run.Kind.CHAIN: 1, Run.Kind.SIZING: 30}
+#: days that a run which has ended is remembered; a sizing is looked at later, a look at once
+REMEMBERED = {Run.Kind.CHAIN: 1.0, Run.Kind.SIZING: 30.0, Run.Kind.LOOK: 0.02}
 #: what the page is told of a run
 SHOWN = ("state", "stage", "done", "of", "attempts", "message", "answer")
 #: members × combinations above which a run waits in the queue of the large ones: some four seconds of work

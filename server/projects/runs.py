@@ -85,11 +85,14 @@ def chain_now(project: Project, revision: Revision) -> Chain:
     document = read_stored(revision.content)
     key = results.key_of(document)
     found = results.chain_by(key)
+    if found is None:
+        state = ask(project, revision, document, force=_may_ask(project, key))
+        # it may have been computed here, or stored meanwhile
+        found = results.chain_by(key)
     if isinstance(found, ModelError):
         raise found
     if found is not None:
         return found
-    state = ask(project, revision, document, force=_quiet(project, key))
     if state is None and results.is_stored(key):
         last = Run.objects.filter(key=key, state=Run.State.DONE).defer("loaded").first()
         if last is None or not queue.held(last.pk):
@@ -101,7 +104,7 @@ def chain_now(project: Project, revision: Revision) -> Chain:
     raise Pending(state)
 
 
-def _quiet(project: Project, key: str) -> bool:
+def _may_ask(project: Project, key: str) -> bool:
     """Whether it takes a request to have it computed; what failed is not tried again by looking."""
     last = project.runs.filter(key=key).values_list("state", flat=True).first()
     return last != Run.State.FAILED
@@ -129,10 +132,11 @@ def chain_of(project: Project, revision: Revision, patience: float = 60.0) -> Ch
         if time.monotonic() > end:
             raise too_long(revision)
         time.sleep(LOOK)
-        if state is not None:
+        while state is not None and state.state in Run.ACTIVE and time.monotonic() < end:
+            time.sleep(LOOK)
             state.refresh_from_db(fields=["state"])
-            if state.state == Run.State.CANCELLED:
-                raise stopped(revision)
+        if state is not None and state.state == Run.State.CANCELLED:
+            raise stopped(revision)
 
 
 def compute(found: Run) -> None:

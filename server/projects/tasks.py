@@ -18,10 +18,11 @@ def compute(run: int) -> None:
 
 def perform(pk: int) -> None:
     """Do a run of whatever kind, here and now."""
-    from server.projects import queue, runs, sizings
+    from server.projects import looks, queue, runs, sizings
 
     kind = Run.objects.filter(pk=pk).values_list("kind", flat=True).first()
-    queue.perform(pk, {Run.Kind.CHAIN: runs.compute, Run.Kind.SIZING: sizings.compute}[Run.Kind(kind or "chain")])
+    work = {Run.Kind.CHAIN: runs.compute, Run.Kind.SIZING: sizings.compute, Run.Kind.LOOK: looks.compute}
+    queue.perform(pk, work[Run.Kind(kind or "chain")])
 
 
 @app.periodic(cron="17 3 * * *")

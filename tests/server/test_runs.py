@@ -2,6 +2,7 @@
 
 import threading
 from datetime import timedelta
+from unittest import mock
 
 import numpy as np
 from django.contrib.auth.models import User
@@ -12,7 +13,8 @@ from django.utils import timezone
 from engine.document import Document
 from engine.document.jigs import HallJig
 from engine.document.rules import Inside
-from server.projects import queue, results, revisions, runs, tasks
+from server.api import chains
+from server.projects import looks, queue, results, revisions, runs, tasks
 from server.projects.changes import Change
 from server.projects.models import Result, ResultPart, Run
 from tests.quick import quick_passwords
@@ -250,3 +252,34 @@ class Queue(TransactionTestCase):
         self.assertEqual(stages, ["structure", "loading", "combinations", "response", "verification"])
         done = [(d, of) for stage, d, of in seen if stage == "response" and of]
         self.assertEqual(done[-1][0], done[-1][1])
+
+
+@override_settings(WORKERS=True)
+class Looking(ApiCase):
+    """What takes long is looked at by a worker; here this process takes its place."""
+
+    def test_modes_and_large_results_are_looked_at_by_a_worker_and_come_out_the_same(self):
+        project = revisions.create(self.user, small("Looked at"), "new")
+        tasks.perform(Run.objects.get(project=project).pk)
+        url = f"/api/projects/{project.id}"
+        asked = ("modes", "marks", "diagrams?plane=whole", "proof?member=frame-1/column-A&criterion=section")
+        with override_settings(WORKERS=False):
+            wanted = [self.client.get(f"{url}/{path}").json() for path in asked]
+        with mock.patch.object(looks, "LARGE", 1000), mock.patch.object(chains, "PATIENCE", 0.0):
+            for path, found in zip(asked, wanted, strict=True):
+                with self.subTest(path):
+                    answer = self.client.get(f"{url}/{path}")
+                    self.assertEqual((answer.status_code, "still being" in answer.json()["message"]), (422, True))
+                    run = Run.objects.filter(project=project, kind="look").first()
+                    self.assertEqual(run.state, "waiting")
+                    tasks.perform(run.pk)
+                    self.assertEqual(self.client.get(f"{url}/{path}").json(), found)
+            # a refusal is one there too, and what is remembered is not looked at again
+            self.client.get(f"{url}/modes?combination=nothing")
+            tasks.perform(Run.objects.filter(project=project, kind="look").first().pk)
+            answer = self.client.get(f"{url}/modes?combination=nothing")
+            self.assertEqual((answer.status_code, answer.json()["place"]), (422, "combination"))
+        self.assertEqual(Run.objects.filter(project=project, kind="look").count(), 5)
+        # a small result is looked at here, but for its modes
+        self.assertFalse(looks.by_worker("marks", results.key_of(small("Looked at"))))
+        self.assertTrue(looks.by_worker("modes", results.key_of(small("Looked at"))))

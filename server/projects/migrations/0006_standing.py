@@ -50,7 +50,7 @@ class Migration(migrations.Migration):
         migrations.AddField(
             "run",
             "kind",
-            models.CharField(choices=[("chain", "Chain"), ("sizing", "Sizing")], default="chain", max_length=8),
+            models.CharField(choices=[("chain", "Chain"), ("sizing", "Sizing"), ("look", "Look")], default="chain", max_length=8),
         ),
         migrations.AddField("run", "build", models.CharField(default="", max_length=64)),
         migrations.AddField("run", "answer", models.JSONField(default=dict)),

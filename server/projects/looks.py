@@ -1,0 +1,128 @@
+"""What is asked of a computed chain, by name: found in the web process where that is quick, by a worker where it is not."""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from collections.abc import Callable
+from typing import Any
+
+from django.conf import settings
+from django.db import transaction
+from pydantic import TypeAdapter
+
+from engine.chain import Chain
+from engine.document import read_stored
+from engine.errors import ModelError
+from engine.result import result
+from engine.verification.proof import prove
+from server.projects import builds, envelopes, queue, response, results, runs, schemas, surfaces, workbench
+from server.projects.models import Project, Result, Revision, Run
+
+#: bytes of a stored chain above which a worker looks at it: some 200 MB in memory
+LARGE = 25_000_000
+Look = Callable[..., Any]
+
+
+def _member(chain: Chain, name: str) -> int:
+    if name not in chain.structure.index:
+        raise ModelError(f"There is no member “{name}”.", "member")
+    return chain.structure.index[name]
+
+
+def _known(
+    chain: Chain, state: str, look: Callable[[], Any], what: str = "case or combination", place: str = "state"
+) -> Any:
+    try:
+        return look()
+    except KeyError:
+        raise ModelError(f"There is no {what} “{state}”.", place) from None
+
+
+def _proof(chain: Chain, number: int, member: str, criterion: str) -> schemas.ProofOut:
+    index = _member(chain, member)
+    for outcome in chain.verification.verdicts[index].outcomes:
+        if outcome.criterion == criterion:
+            found = prove(chain.document, chain.combined, chain.verification, chain.combinations, index, outcome)
+            return workbench.proof_out(found, number, member)
+    raise ModelError(f"Member “{member}” has no check “{criterion}”.", "criterion")
+
+
+#: name → what it finds in a chain and the number of its revision, with arguments of its own
+LOOKS: dict[str, Look] = {
+    "result": lambda c, n: result(c) | {"revision": n},
+    "marks": lambda c, n: workbench.marks_out(c),
+    "diagrams": lambda c, n, plane, state, alone: _known(
+        c, state, lambda: response.diagram_out(c, n, plane, state, alone)
+    ),
+    "modes": lambda c, n, combination: _known(
+        c, combination, lambda: response.modes_out(c, combination), "combination", "combination"
+    ),
+    "states": lambda c, n: response.states_out(c),
+    "extremes": lambda c, n: envelopes.extremes_out(c),
+    "sways": lambda c, n: envelopes.sways_out(c),
+    "decks": lambda c, n: envelopes.decks_out(c),
+    "lateral": lambda c, n, member, state: _known(c, state, lambda: response.lateral_out(c, state, _member(c, member))),
+    "ribbon": lambda c, n, member: workbench.ribbon_out(c, _member(c, member)),
+    "panel": lambda c, n, name: surfaces.panel_out(c, name),
+    "loads": lambda c, n, member, case: surfaces.traced(c, member, case),
+    "proof": _proof,
+}
+#: those that solve eigenproblems
+LONG = ("modes",)
+
+
+def by_worker(name: str, document_key: str) -> bool:
+    """Whether a worker looks, not the web process."""
+    if not settings.WORKERS:
+        return False
+    size = Result.objects.filter(key=document_key).values_list("size", flat=True).first() or 0
+    return name in LONG or size > LARGE
+
+
+def ask(project: Project, revision: Revision, name: str, arguments: dict[str, Any]) -> Run:
+    """Have a worker look; what it found before is found again while it is remembered."""
+    document_key = results.key_of(read_stored(revision.content))
+    text = json.dumps([document_key, name, arguments], sort_keys=True)
+    key = hashlib.sha256(text.encode()).hexdigest()
+    found = project.runs.filter(key=key, state__in=(*Run.ACTIVE, Run.State.DONE)).first()
+    if found is not None:
+        return queue.revived(found)
+    with transaction.atomic():
+        made, new = Run.objects.get_or_create(
+            project=project,
+            key=key,
+            state__in=Run.ACTIVE,
+            defaults={
+                "revision": revision,
+                "kind": Run.Kind.LOOK,
+                "head": False,
+                "build": builds.own(),
+                "answer": {"name": name, "arguments": arguments},
+            },
+        )
+        if new:
+            queue.send(made)
+    return made
+
+
+def compute(found: Run) -> None:
+    """Look, and note what was found."""
+    name, arguments = found.answer["name"], found.answer["arguments"]
+    try:
+        chain = runs.chain_of(found.project, found.revision, patience=5.0)
+        seen = LOOKS[name](chain, found.revision.number, **arguments)
+        answer: dict[str, Any] = {"found": TypeAdapter(Any).dump_python(seen, mode="json")}
+    except ModelError as error:
+        answer = {"problem": {"message": error.message, "place": error.place}}
+    queue.persistently(lambda: queue.end(found.pk, Run.State.DONE, answer=answer))
+
+
+def outcome(run: Run) -> Any:
+    """What a worker found. Raises ModelError for what it could not."""
+    if run.state == Run.State.FAILED:
+        raise ModelError(run.message, "")
+    problem = run.answer.get("problem")
+    if problem:
+        raise ModelError(problem["message"], problem["place"])
+    return run.answer["found"]
