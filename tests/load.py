@@ -136,7 +136,7 @@ def work(own: Designer, end: float, every: float, found: Measured) -> None:
 def _verdicts(own: Designer, began: float, found: Measured) -> None:
     at = f"projects/{own.project}"
     while time.monotonic() - began < 120:
-        status, answer = own.visitor.ask(f"{at}/chain?revision={own.base}&wait=1")
+        status, answer = own.visitor.ask(f"{at}/chain?revision={own.base}&wait=2")
         if status == 200:
             found.verdicts.append(time.monotonic() - began)
             status, answer = own.visitor.ask(f"{at}/diagrams?plane=frame-2&revision={own.base}")

@@ -13,7 +13,7 @@ from django.db import connection
 
 CHANNEL = "lorica_runs"
 #: seconds after which a waiting request looks for itself, also when nothing was told
-LOOK = 1.0
+LOOK = 5.0
 _log = logging.getLogger(__name__)
 _waiting: dict[int, set[asyncio.Event]] = defaultdict(set)
 _listener: asyncio.Task[None] | None = None

@@ -170,7 +170,7 @@ export const useWorkbench = defineStore('workbench', () => {
       number,
       async () => {
         const answer = await api.GET('/api/projects/{project_id}/chain', {
-          params: { path, query: { revision: number, wait: slow ? 1 : 0.8 } },
+          params: { path, query: { revision: number, wait: !slow ? 0.8 : running.value?.state === 'waiting' ? 2 : 1 } },
         })
         const status = answer.response.status
         if (status === 200) return { status, chain: typed('ChainOut', answer.data) }
