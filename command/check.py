@@ -134,6 +134,7 @@ def test(parts: list[str]) -> int:
             **variables,
             "LORICA_LOCAL": "0",
             "LORICA_HOSTS": "lorica.example",
+            "LORICA_HSTS": "31536000",
         }
         tally.check(
             "fit to deploy", [str(PYTHON), "manage.py", "check", "--deploy", "--fail-level", "WARNING"], env=deploy
