@@ -85,7 +85,8 @@ def ask(project: Project, revision: Revision, name: str, arguments: dict[str, An
     document_key = results.key_of(read_stored(revision.content))
     text = json.dumps([document_key, name, arguments], sort_keys=True)
     key = hashlib.sha256(text.encode()).hexdigest()
-    found = project.runs.filter(key=key, state__in=(*Run.ACTIVE, Run.State.DONE)).first()
+    # what failed is remembered too: looking again does not try it again
+    found = project.runs.filter(key=key).exclude(state__in=(Run.State.CANCELLED, Run.State.SUPERSEDED)).first()
     if found is not None:
         return queue.revived(found)
     with transaction.atomic():

@@ -11,7 +11,6 @@ import json
 import pickle
 import threading
 from collections import OrderedDict
-from collections.abc import Callable
 from datetime import timedelta
 from typing import Any
 
@@ -93,9 +92,9 @@ def show(document: Document, found: Chain | ModelError, screen: bytes) -> None:
     )
 
 
-def store(document: Document, found: Chain | ModelError, wanted: Callable[[], None] = lambda: None) -> None:
+def store(document: Document, found: Chain | ModelError) -> None:
     """Store the chain of a result that is shown, in pieces, and drop the longest unused ones when they are too many. One that is
-    larger than all results may be together is refused, once, in words. wanted: called between pieces; may raise to stop."""
+    larger than all results may be together is refused, once, in words."""
     key = key_of(document)
     numbers = sealed(found)
     keep(key, found, len(numbers))
@@ -110,7 +109,6 @@ def store(document: Document, found: Chain | ModelError, wanted: Callable[[], No
     with transaction.atomic():
         result.parts.all().delete()
         for number, start in enumerate(range(0, len(numbers), PIECE)):
-            wanted()
             ResultPart.objects.create(result=result, number=number, data=numbers[start : start + PIECE])
         Result.objects.filter(key=key).update(complete=True, size=len(result.screen) + len(numbers))
     prune()

@@ -283,3 +283,18 @@ class Looking(ApiCase):
         # a small result is looked at here, but for its modes
         self.assertFalse(looks.by_worker("marks", results.key_of(small("Looked at"))))
         self.assertTrue(looks.by_worker("modes", results.key_of(small("Looked at"))))
+
+    def test_a_look_that_failed_is_not_tried_again_by_looking(self):
+        project = revisions.create(self.user, small("Looked at in vain"), "new")
+        tasks.perform(Run.objects.get(project=project).pk)
+        url = f"/api/projects/{project.id}/modes"
+        with mock.patch.object(chains, "PATIENCE", 0.0):
+            self.client.get(url)
+            run = Run.objects.get(project=project, kind="look")
+            queue.end(run.pk, Run.State.FAILED, message="This needed 4,000 MB of memory.")
+            for _ in range(2):
+                answer = self.client.get(url)
+                self.assertEqual(
+                    (answer.status_code, answer.json()["message"]), (422, "This needed 4,000 MB of memory.")
+                )
+        self.assertEqual(Run.objects.filter(project=project, kind="look").count(), 1)
