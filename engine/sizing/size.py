@@ -26,7 +26,9 @@ from engine.expand import expand
 from engine.progress import Progress, quiet
 from engine.standards.en.steel import steel_arrays
 from engine.verification.outcomes import SERVICE
-from engine.verification.verify import section_values, stability_values
+from engine.verification.sections import section_values
+from engine.verification.segments import Segments
+from engine.verification.stability import stability_values
 
 MOST_ROUNDS = 40
 
@@ -169,27 +171,27 @@ def lightest_passing(chain: Chain, role: str, family: list[Section], floor: int)
     strong = {"section", "shear", "flexural", "lateral", "interaction"}
     few = sorted({o.combination for i in members for o in verification.verdicts[i].outcomes if o.criterion in strong})
     everything = list(range(len(verification.strength)))
+    segments = verification.grounds.segments(members)
     for index in range(floor, len(family)):
-        if all(_passes(chain, members, family[index], columns) for columns in (few, everything)):
+        if all(_passes(chain, members, segments, family[index], columns) for columns in (few, everything)):
             return index
     return len(family)
 
 
-def _passes(chain: Chain, members: list[int], candidate: Section, columns: list[int]) -> bool:
+def _passes(chain: Chain, members: list[int], segments: Segments, candidate: Section, columns: list[int]) -> bool:
+    """Whether the members, cut into those segments, would pass with another section in those combinations."""
     structure, verification = chain.structure, chain.verification
     chosen = set(members)
     steel = steel_arrays(
         [(candidate if i in chosen else m.section, m.material, m.bar) for i, m in enumerate(structure.members)]
     )
-    segments = verification.segments
-    segments = replace(segments, a_T=np.where(segments.a_T > 0, candidate.h / 2, 0.0))
-    rows = [int(r) for r in np.flatnonzero(np.isin(segments.member, members))]
-    v = stability_values(chain.document, segments, steel, verification.grounds.limits, rows, columns)
+    own = replace(segments, a_T=np.where(segments.a_T > 0, candidate.h / 2, 0.0)).of(slice(None), columns)
+    v = stability_values(chain.document, own, steel, verification.grounds.limits[..., columns])
     usable = (v["cls"] < 4).all() and not np.isnan(v["u_661"]).any()
     if not usable or max(v[key].max() for key in ("u_Ny", "u_Nz", "u_LT", "u_661", "u_662")) > 1.0:
         return False
     e = [int(j) for j in np.flatnonzero(np.isin(chain.response.elements.member, members))]
-    v = section_values(chain.document, chain.response, verification.peaks, steel, e, slice(None), columns)
+    v = section_values(chain.document, chain.response.elements, verification.peaks, steel, e, slice(None), columns)
     return bool((v["cls"] < 4).all() and max(v[key].max() for key in ("u_NM", "u_V")) <= 1.0)
 
 

@@ -13,8 +13,10 @@ from engine.document import Document
 from engine.processors import shared_out
 from engine.structure.model import Floats
 from engine.verification.equilibrium import resistances
+from engine.verification.sections import blocks_of, section_values, within_pieces
 from engine.verification.service import measure
-from engine.verification.verify import Verification, blocks_of, section_values, stability_values, within_pieces
+from engine.verification.stability import stability_values
+from engine.verification.verify import Verification
 
 #: shares nearer to 1 than this are equal to what governs
 EQUAL = 1e-6
@@ -76,21 +78,23 @@ def _utilisations(document: Document, response: Response, verification: Verifica
     numbers = np.arange(len(response.structure.members) + 1)
     found = np.zeros((len(numbers) - 1, len(verification.strength)))
     everything = slice(None)
-    segments, within = verification.segments, within_pieces(response.structure, response.elements)
+    segments, within = verification.grounds.segments(), within_pieces(response.structure, response.elements)
 
     def sections(rows: slice) -> Floats:
-        v = section_values(document, response, verification.peaks, verification.steel, rows, everything, everything)
+        v = section_values(
+            document, response.elements, verification.peaks, verification.steel, rows, everything, everything
+        )
         most = np.maximum(np.maximum(v["u_NM"], v["n"]), v["u_V"]).max(axis=1)
         return np.where(within[rows, None], 0.0, np.nan_to_num(most))
 
     def stability(rows: slice) -> Floats:
-        v = stability_values(document, segments, verification.steel, verification.grounds.limits, rows, everything)
+        v = stability_values(document, segments.of(rows, everything), verification.steel, verification.grounds.limits)
         parts = (v["u_Ny"], v["u_Nz"], v["u_LT"], v["u_661"], v["u_662"])
         return np.where(segments.inside[rows, None], 0.0, np.nan_to_num(np.max(np.broadcast_arrays(*parts), axis=0)))
 
     for owner, of, each in (
         (response.elements.member, sections, verification.peaks.N[0].size),
-        (verification.segments.member, stability, len(verification.strength)),
+        (segments.member, stability, len(verification.strength)),
     ):
         first = np.searchsorted(owner, numbers)
         rows = [slice(first[start], first[end]) for start, end in blocks_of(first, each)]
@@ -106,6 +110,6 @@ def _movements(combined: Combined, verification: Verification, which: list[int])
         moved = np.linalg.norm(np.moveaxis(combined.displacement(which)[:, :3], 1, 2), axis=2)
         far = moved.max(axis=1) > STILL * moved.max(initial=0.0)
         return [name for name, keep in zip(structure.nodes, far, strict=True) if keep], moved[far]
-    along = combined.deflections(which)
-    rows = [measure(combined, which, along, stretch).max(axis=(0, 1)) for stretch in verification.stretches]
+    moved, along = combined.displacement(which), combined.deflections(which)
+    rows = [measure(combined, moved, along, stretch).max(axis=(0, 1)) for stretch in verification.stretches]
     return [structure.members[stretch.members[0]].name for stretch in verification.stretches], np.array(rows)

@@ -14,9 +14,11 @@ from engine.document import Document
 from engine.standards.en.proof_symbols import SYMBOLS
 from engine.standards.en.proof_text import LINES, Line
 from engine.verification.outcomes import CRITERIA, SERVICE, Outcome
+from engine.verification.sections import section_values
 from engine.verification.service import measure
+from engine.verification.stability import stability_values
 from engine.verification.standing import in_words
-from engine.verification.verify import Verification, section_values, stability_values
+from engine.verification.verify import Verification
 
 
 @dataclass(frozen=True)
@@ -95,10 +97,10 @@ def _values(
         f = verification.peaks
         for name in ("N", "Vy", "Vz", "T", "My", "Mz"):
             values[name] = float(getattr(f, name)[outcome.row, outcome.station, c])
-        v = section_values(document, response, f, verification.steel, [outcome.row], [outcome.station], [c])
+        v = section_values(document, response.elements, f, verification.steel, [outcome.row], [outcome.station], [c])
         values |= _scalars(v)
         if outcome.criterion == "section":
-            values["u"] = max(values["u_NM"], values["n"]) if values["n"] > 1 else values["u_NM"]
+            values["u"] = values["u_NM"]
         else:
             values["u"] = values["u_V"]
         return values, ["No deduction of bolt holes; connections are not covered."]
@@ -112,9 +114,9 @@ def _values(
         return _service_values(combined, verification, values, outcome), [
             f"First-order displacement {words}; no pre-camber."
         ]
-    g = verification.segments
-    limits = verification.grounds.limits
-    values |= _scalars(stability_values(document, g, verification.steel, limits, [outcome.row], [c]))
+    grounds = verification.grounds
+    g = grounds.segments([member], [c]).of([outcome.row], [0])
+    values |= _scalars(stability_values(document, g, verification.steel, grounds.limits[..., [c]]))
     values["alpha_cr"] = float(combined.alpha[verification.strength[c]])
     for name in (
         "N",
@@ -126,25 +128,25 @@ def _values(
         "M_middle",
         "M_end",
     ):
-        values[name] = float(getattr(g, name)[outcome.row, c])
+        values[name] = float(getattr(g, name)[0, 0])
     for name in ("Lcr_y", "Lcr_z", "L_T", "a_T"):
-        values[name] = float(getattr(g, name)[outcome.row])
-    values["L_LT"] = float(g.L_LT[outcome.row])
-    values["free"] = float(g.free[outcome.row])
+        values[name] = float(getattr(g, name)[0])
+    values["L_LT"] = float(g.L_LT[0])
+    values["free"] = float(g.free[0])
     values["N_Ed"] = max(-values["N"], 0.0)
     values["u"] = {
         "flexural": max(values["u_Ny"], values["u_Nz"]),
         "lateral": values["u_LT"],
         "interaction": max(values["u_661"], values["u_662"]),
     }[outcome.criterion]
-    lengths = g.lengths[member]
-    flange = "outer" if g.flange[outcome.row] > 0 else "inner"
+    lengths = grounds.lengths[member]
+    flange = "outer" if g.flange[0] > 0 else "inner"
     notes = [
         f"L_cr,y: {lengths.why_y}; L_cr,z: {lengths.why_z}.",
-        f"Segment from {g.start[outcome.row]:.2f} m to {g.end[outcome.row]:.2f} m, {flange} flange in compression.",
+        f"Segment from {g.start[0]:.2f} m to {g.end[0]:.2f} m, {flange} flange in compression.",
     ]
     if s.shape == "I":
-        if g.free[outcome.row]:
+        if g.free[0]:
             notes.append(
                 "A cantilever: twice its length under a uniform moment, which covers loads at its upper flange."
             )
@@ -168,7 +170,7 @@ def _service_values(
 ) -> dict[str, float]:
     which = [verification.deflection[outcome.combination]]
     stretch = verification.stretches[outcome.row]
-    found = measure(combined, which, combined.deflections(which), stretch)
+    found = measure(combined, combined.displacement(which), combined.deflections(which), stretch)
     k, s = divmod(outcome.station, found.shape[1])
     values["w"] = float(found[k, s, 0])
     values["span"], values["ratio"] = stretch.length, stretch.ratio

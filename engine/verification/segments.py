@@ -3,20 +3,25 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, fields, replace
+from typing import Any
 
 import numpy as np
 
 from engine.analysis.diagrams import Diagrams
 from engine.analysis.elements import Elements
 from engine.document import Document
+from engine.lazy import lazily
 from engine.processors import shared_out
-from engine.standards.en.moments import amplification, counting, moment_factor, shape_of_moments
+from engine.standards.en.moments import amplification, counting, lift_of, moment_factor, most_counting, shape_of_moments
 from engine.structure.model import Bools, Floats, Ints, Member, Structure
 from engine.verification.effective_lengths import default_factors, stands_alone
 
 #: samples along a segment, and along a whole member
 SAMPLES, ALONG = 25, 49
+#: how far beside a place, in m, it is decided what acts there: more than members alike differ by
+BESIDE = 1e-5
 #: values that are sampled together: fewer cost more in small operations than the processor's cache saves
 BLOCK = 1_000_000
 
@@ -90,19 +95,43 @@ class Segments:
     L_LT: Floats
     free: Bools
     inside: Bools
-    lengths: tuple[Lengths, ...]
     Cmy_0: Floats | None = None
 
+    def of(self, rows: slice | list[int], columns: slice | list[int]) -> Segments:
+        """Some rows and combinations."""
+        values: dict[str, Any] = {}
+        for field in fields(self):
+            own = getattr(self, field.name)
+            if own is not None:
+                own = own[..., rows, :][..., columns] if own.ndim > 1 else own[rows]
+            values[field.name] = own
+        return Segments(**values)
 
-def _interpolation(places: Floats, at: Floats) -> tuple[Floats, Floats, Floats]:
-    """Matrices (samples, stations of the member) that give values from values and slopes (cubic Hermite), and linearly.
+    def pairs(self, rows: Ints, columns: Ints, factors: dict[str, Any]) -> Segments:
+        """Pairs of rows and combinations, each as a row of one column, with the factors (pairs,) that belong to them."""
+        values: dict[str, Any] = {}
+        for field in fields(self):
+            own = getattr(self, field.name)
+            if field.name in factors:
+                own = factors[field.name][..., None]
+            elif own is not None:
+                own = own[rows, columns][:, None] if own.ndim == 2 else own[rows]
+            values[field.name] = own
+        return Segments(**values)
+
+
+def _interpolation(places: Floats, spans: list[tuple[float, float]], samples: int) -> tuple[Floats, Floats, Floats]:
+    """Matrices (spans × samples, stations of the member) that give values from values and slopes (cubic Hermite), and linearly, at
+    equally spaced places of each span: where forces jump, those beyond the jump, at the end of the span those before it.
 
     places: (elements, stations) m along the member. Exact between stations for a uniform or linearly varying load.
     """
+    at = np.concatenate([np.linspace(a, b, samples) for a, b in spans])
+    within = np.concatenate([np.clip(np.linspace(a, b, samples) + BESIDE, a, b - BESIDE) for a, b in spans])
     elements, stations = places.shape
     value, slope, linear = (np.zeros((len(at), elements * stations)) for _ in range(3))
-    element = np.clip(np.searchsorted(places[:, 0], at, side="right") - 1, 0, elements - 1)
-    k = np.clip((places[element] <= at[:, None]).sum(axis=1) - 1, 0, stations - 2)
+    element = np.clip(np.searchsorted(places[:, 0], within, side="right") - 1, 0, elements - 1)
+    k = np.clip((places[element] <= within[:, None]).sum(axis=1) - 1, 0, stations - 2)
     step = places[element, k + 1] - places[element, k]
     t = np.clip((at - places[element, k]) / step, 0.0, 1.0)
     rows, left = np.arange(len(at)), element * stations + k
@@ -114,79 +143,144 @@ def _interpolation(places: Floats, at: Floats) -> tuple[Floats, Floats, Floats]:
     return value, slope, linear
 
 
-def cut_segments(document: Document, structure: Structure, elements: Elements, forces: Diagrams) -> Segments:
-    """The segments of all members under every combination of `forces`.
+@dataclass(frozen=True)
+class Alike:
+    """Members alike in geometry, which are cut at the same places. members: (m,) indices; elements: (m, n) theirs; places: (n,
+    stations) m along each; spans: flange, start and end of their segments; total: their length; plain: from where to where they have
+    their own section; sway: (m, 1) whether their buckling about y is a sway mode; free: (spans,) whether an end of the segment is
+    free; warping: (m, spans) of `shape_of_moments`, None where nothing buckles sideways; from_above: whether loads act at the outer
+    flange; lengths: of each member."""
+
+    members: Ints
+    elements: Ints
+    places: Floats
+    spans: list[tuple[int, float, float]]
+    total: float
+    plain: tuple[float, float]
+    sway: Bools
+    free: Bools
+    warping: Floats | None
+    from_above: bool
+    lengths: list[Lengths]
+
+    @lazily
+    def flange(self) -> Ints:
+        """(spans,) 1 outer, −1 inner."""
+        return np.array([side for side, _, _ in self.spans])
+
+    @lazily
+    def other_held(self) -> Bools:
+        """(spans,) whether the other flange is held within the segment."""
+        return np.array([any(a < p < b for side, p, _ in self.spans if side != f) for f, a, b in self.spans])
+
+    @lazily
+    def clear(self) -> Bools:
+        """(spans, SAMPLES) whether the member has its own section there."""
+        at = np.array([np.linspace(a, b, SAMPLES) for _, a, b in self.spans])
+        return np.asarray((at >= self.plain[0] - 1e-6) & (at <= self.plain[1] + 1e-6))
+
+    @lazily
+    def uniform(self) -> Bools:
+        """(spans,) segments that count as if under a uniform moment: cantilevers, and those partly within a haunch."""
+        return np.asarray(self.free | ~self.clear.all(axis=1))
+
+    def run(self, values: Floats, columns: slice | list[int]) -> Floats:
+        """(m, stations of the member, combinations) of values (elements, stations, combinations)."""
+        return np.asarray(values[self.elements][..., columns].reshape(len(self.members), self.places.size, -1))
+
+
+def alike(
+    document: Document,
+    structure: Structure,
+    elements: Elements,
+    stations: Floats,
+    lengths: tuple[Lengths, ...],
+    combinations: int,
+    members: Sequence[int] | None = None,
+) -> list[Alike]:
+    """The members (all by default) in groups that are alike in geometry, small enough to be looked at together under so many
+    combinations. stations: (elements, stations); lengths: of all members."""
+    first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
+    loose = free_ends(structure)
+    everywhere = elements.positions(stations)
+    found: dict[tuple[object, ...], list[int]] = defaultdict(list)
+    for i in range(len(structure.members)) if members is None else members:
+        m = structure.members[i]
+        own = slice(first[i], first[i + 1])
+        ends, plain = tuple(loose[i].tolist()), _plain(structure, m)
+        key = (np.round(everywhere[own], 6).tobytes(), m.outer, m.inner, m.section.shape == "I", ends, plain)
+        found[key].append(i)
+    each = stations.shape[1] * combinations
+    chunks = []
+    for same in found.values():
+        sample = structure.members[same[0]]
+        count = int(first[same[0] + 1] - first[same[0]])
+        total = float(everywhere[first[same[0] + 1] - 1, -1])
+        spans = [(1, a, b) for a, b in _pairs(sample.outer, total)]
+        spans += [(-1, a, b) for a, b in _pairs(sample.inner, total)]
+        free = np.array(
+            [bool((loose[same[0], 0] and a < 1e-6) or (loose[same[0], 1] and b > total - 1e-6)) for _, a, b in spans]
+        )
+        prone = sample.section.shape == "I"
+        most = max(1, BLOCK // max(count * each, len(spans) * SAMPLES * combinations, 1))
+        for start in range(0, len(same), most):
+            own_ = same[start : start + most]
+            chunks.append(
+                Alike(
+                    np.array(own_),
+                    np.array([np.arange(first[i], first[i] + count) for i in own_]),
+                    everywhere[first[same[0]] : first[same[0] + 1]],
+                    spans,
+                    total,
+                    _plain(structure, sample),
+                    np.array([lengths[i].sway for i in own_])[:, None],
+                    free,
+                    _warping(structure, own_, spans) if prone else None,
+                    # loads from above push on the outer flange; at the shear centre they do nothing
+                    prone and document.rules.loads_at == "upper flange",
+                    [lengths[i] for i in own_],
+                )
+            )
+    return chunks
+
+
+def cut_segments(
+    document: Document,
+    structure: Structure,
+    elements: Elements,
+    forces: Diagrams,
+    lengths: tuple[Lengths, ...],
+    members: Sequence[int] | None = None,
+    columns: Sequence[int] | None = None,
+) -> Segments:
+    """The segments of members (all by default) under combinations (all by default) of `forces`, in the order of the members.
 
     A flange's segments run between its own restraints. A segment that ends at a free end is a cantilever: it counts with twice
     its length and a uniform moment, which covers loads at its upper flange too. Members alike in geometry are treated together.
     """
-    first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
-    lengths = tuple(effective_lengths(document, structure, m) for m in structure.members)
-    loose = free_ends(structure)
-    plain = [_plain(structure, m) for m in structure.members]
-    alike: dict[tuple[object, ...], list[int]] = defaultdict(list)
-    everywhere = elements.positions(forces.x)
-    for i, m in enumerate(structure.members):
-        own = slice(first[i], first[i + 1])
-        ends = tuple(loose[i].tolist())
-        key = (np.round(everywhere[own], 6).tobytes(), m.outer, m.inner, m.section.shape == "I", ends, plain[i])
-        alike[key].append(i)
+    pick = slice(None) if columns is None else list(columns)
+    count = forces.N.shape[2] if columns is None else len(columns)
     annex_a = document.national.steel.interaction == "annex A"
-    each = forces.x.shape[1] * forces.N.shape[2]
-    chunks = []
-    for members in alike.values():
-        count = int(first[members[0] + 1] - first[members[0]])
-        sample = structure.members[members[0]]
-        total = float(everywhere[first[members[0] + 1] - 1, -1])
-        spans = [(1, a, b) for a, b in _pairs(sample.outer, total)]
-        spans += [(-1, a, b) for a, b in _pairs(sample.inner, total)]
-        most = max(1, BLOCK // max(count * each, len(spans) * SAMPLES * forces.N.shape[2], 1))
-        for start in range(0, len(members), most):
-            chunks.append((members[start : start + most], spans, total))
 
-    def cut(chunk: tuple[list[int], list[tuple[int, float, float]], float]) -> dict[str, Floats]:
-        members, spans, total = chunk
-        count = first[members[0] + 1] - first[members[0]]
-        e = np.array([np.arange(first[i], first[i] + count) for i in members])
-        sway = np.array([lengths[i].sway for i in members])[:, None]
-        prone = structure.members[members[0]].section.shape == "I"
-        warping = _warping(structure, members, spans) if prone else None
-        # loads from above push on the outer flange; at the shear centre they do nothing
-        from_above = prone and document.rules.loads_at == "upper flange"
-        at = everywhere[e[0]]
-        own = np.array(members)
-        return _cut(own, e, at, spans, total, sway, forces, warping, from_above, plain[members[0]], annex_a)
+    def cut(own: Alike) -> Segments:
+        along = Along(own, forces, pick)
+        return replace(along.segments(), **along.factors(annex_a))
 
-    counts = np.zeros(len(structure.members), dtype=np.int64)
-    for members, spans, _ in chunks:
-        counts[members] = len(spans)
-    row = np.cumsum(counts) - counts
-    joined: dict[str, Floats] = {}
-    for (members, spans, _), found in zip(chunks, shared_out(cut, chunks), strict=True):
-        places = (row[members][:, None] + np.arange(len(spans))).ravel()
-        for name, values in found.items():
-            if name not in joined:
-                joined[name] = np.zeros((int(counts.sum()), *values.shape[1:]), dtype=values.dtype)
-            joined[name][places] = values
-    if annex_a:
-        joined["Cmy_0"] = np.stack([joined.pop("Cmy_0a"), joined.pop("Cmy_0b")])
-    per_row = [lengths[i] for i in joined["member"]]
-    free = _cantilevers(joined, loose, everywhere, first)
-    clear = np.array(plain)[joined["member"].astype(np.int64)]
-    inside = (joined["end"] < clear[:, 0] + 1e-6) | (joined["start"] > clear[:, 1] - 1e-6)
-    joined["C1"] = np.where(free[:, None], 1.0, joined["C1"])
-    joined["lift"] = np.where(free[:, None], 0.0, joined["lift"])
-    return Segments(
-        **joined,  # type: ignore[arg-type]
-        L_LT=np.where(free, 2.0, 1.0) * (joined["end"] - joined["start"]),
-        free=free,
-        inside=inside,
-        Lcr_y=np.array([r.y for r in per_row]),
-        Lcr_z=np.array([r.z for r in per_row]),
-        L_T=np.array([r.torsion for r in per_row]),
-        a_T=np.array([r.held for r in per_row]),
-        lengths=lengths,
-    )
+    chunks = alike(document, structure, elements, forces.x, lengths, count, members)
+    return joined(list(shared_out(cut, chunks)))
+
+
+def joined(parts: list[Segments]) -> Segments:
+    """The rows of all parts, member by member."""
+    order = np.argsort(np.concatenate([part.member for part in parts]), kind="stable")
+    values: dict[str, Any] = {}
+    for field in fields(Segments):
+        columns = [getattr(part, field.name) for part in parts]
+        rows = 1 if field.name == "Cmy_0" else 0
+        values[field.name] = (
+            None if columns[0] is None else np.take(np.concatenate(columns, axis=rows), order, axis=rows)
+        )
+    return Segments(**values)
 
 
 def free_ends(structure: Structure) -> Bools:
@@ -210,14 +304,6 @@ def _plain(structure: Structure, member: Member) -> tuple[float, float]:
     return low, high
 
 
-def _cantilevers(rows: dict[str, Floats], loose: Bools, places: Floats, first: Ints) -> Bools:
-    """(r,) segments that reach to a free end of their member."""
-    member = rows["member"].astype(np.int64)
-    total = places[first[1:] - 1, -1][member]
-    at_start, at_end = rows["start"] < 1e-6, rows["end"] > total - 1e-6
-    return np.asarray((loose[member, 0] & at_start) | (loose[member, 1] & at_end))
-
-
 def _warping(structure: Structure, members: list[int], spans: list[tuple[int, float, float]]) -> Floats:
     """(members, spans) π² E I_w/(G I_t L²)."""
     own = [structure.members[i] for i in members]
@@ -225,93 +311,127 @@ def _warping(structure: Structure, members: list[int], spans: list[tuple[int, fl
     return np.asarray(np.pi**2 * ratio[:, None] / np.array([b - a for _, a, b in spans]) ** 2)
 
 
-def _cut(
-    members: Ints,
-    e: Ints,
-    places: Floats,
-    spans: list[tuple[int, float, float]],
-    total: float,
-    sway: Bools,
-    forces: Diagrams,
-    warping: Floats | None,
-    from_above: bool,
-    plain: tuple[float, float],
-    annex_a: bool,
-) -> dict[str, Floats]:
-    """Columns of Segments for members alike in geometry: e: (members, n) their elements, places: (n, stations) along each;
-    spans: flange, start and end of their segments; total: their length; sway: (members, 1); warping: (members, spans), None where
-    nothing buckles sideways; from_above: whether loads act at the outer flange; plain: from where to where the member has its
-    own section; annex_a: whether C_my,0 is wanted."""
-    at = np.concatenate([np.linspace(a, b, SAMPLES) for _, a, b in spans])
-    value, slope, linear = _interpolation(places, at)
+class Along:
+    """What runs along the segments of members alike, sampled: moments (m, spans, SAMPLES, combinations), and what of them counts."""
 
-    def run(array: Floats) -> Floats:
-        return np.asarray(array[e].reshape(len(members), places.size, -1))
+    def __init__(self, own: Alike, forces: Diagrams, columns: slice | list[int] = slice(None)) -> None:
+        self.own, self.forces, self.columns = own, forces, columns
+        value, slope, self._linear = _interpolation(own.places, [span[1:] for span in own.spans], SAMPLES)
+        self._My, self._Vz, self._Mz = (own.run(values, columns) for values in (forces.My, forces.Vz, forces.Mz))
+        shape = (len(own.members), len(own.spans), SAMPLES, -1)
+        self.My = (np.matmul(value, self._My) + np.matmul(slope, self._Vz)).reshape(shape)
+        self.Mz = (np.matmul(value, self._Mz) + np.matmul(slope, own.run(forces.Vy, columns))).reshape(shape)
 
-    def sampled(V: Floats, M: Floats) -> Floats:
-        found = np.matmul(value, M) + np.matmul(slope, V)
-        return np.asarray(found.reshape(len(members), len(spans), SAMPLES, -1))
+    def segments(self) -> Segments:
+        """The segments with what bounds their factors from the unfavourable side: a uniform moment, and C_m of 1."""
+        own, count = self.own, len(self.own.spans)
+        most_N, largest, largest_Mz = self._extremes()
+        signed = [self.My[:, :, i] for i in (0, (SAMPLES - 1) // 2, SAMPLES - 1)]
+        least_C1 = np.ones((len(own.members), count))
+        lift = np.zeros(largest.shape)
+        if own.warping is not None:
+            even = np.ones((*own.warping.shape, SAMPLES, 1))
+            least_C1 = np.where(own.uniform, 1.0, shape_of_moments(even, even, own.warping[..., None])[0][..., 0])
+            if own.from_above:
+                most = most_counting(self.My, own.flange[None], own.other_held[None], own.clear[None])
+                held_back = (own.other_held | own.free)[:, None]
+                lift = np.where(held_back, 0.0, lift_of(most, self.My))
+        start, end = (np.array([span[i] for span in own.spans]) for i in (1, 2))
 
-    own_N, own_My, own_Mz = run(forces.N), run(forces.My), run(forces.Mz)
-    own_Vz = run(forces.Vz)
-    My, Mz = sampled(own_Vz, own_My), sampled(run(forces.Vy), own_Mz)
-    N = np.matmul(linear, own_N).reshape(len(members), len(spans), SAMPLES, -1)
-    flange = np.array([s[0] for s in spans])
-    # a sagging moment (+) compresses the outer flange (+z)
-    other_held = np.array([any(a < p < b for side, p, _ in spans if side != f) for f, a, b in spans])
-    pressing = counting(My, flange[None], other_held[None])
-    clear = ((at >= plain[0] - 1e-6) & (at <= plain[1] + 1e-6)).reshape(len(spans), SAMPLES)
-    in_part: Bools = np.asarray(~clear.all(axis=1))
-    if in_part.any():
-        pressing, N, Mz = (np.where(clear[None, :, :, None], values, 0.0) for values in (pressing, N, Mz))
-    largest, least_N, largest_Mz = pressing.max(axis=2), N.min(axis=2), np.abs(Mz).max(axis=2)
-    gaps = np.diff(places, axis=1)
-    if not np.allclose(gaps, gaps[:, :1]):
-        # concentrated loads make kinks between the samples: the stations stand at them
-        flat = places.ravel()
-        for k, (side, a, b) in enumerate(spans):
-            inside = (flat >= max(a, plain[0] - 1e-6)) & (flat <= min(b, plain[1] + 1e-6))
-            if not inside.any():
-                continue
-            kinks = counting(own_My[:, None, inside], np.array([[side]]), other_held[k : k + 1][None])[:, 0]
-            largest[:, k] = np.maximum(largest[:, k], kinks.max(axis=1, initial=0.0))
-            largest_Mz[:, k] = np.maximum(largest_Mz[:, k], np.abs(own_Mz[:, inside]).max(axis=1, initial=0.0))
-            least_N[:, k] = np.minimum(least_N[:, k], own_N[:, inside].min(axis=1, initial=np.inf))
-    signed = [My[:, :, i] for i in (0, (SAMPLES - 1) // 2, SAMPLES - 1)]
-    along, V_along, _ = _interpolation(places, np.linspace(0.0, total, ALONG))
-    whole = np.matmul(along, own_My) + np.matmul(V_along, own_Vz)
-    Cmy = moment_factor(whole)
-    Cmy = np.where(sway, np.maximum(Cmy, 0.9), Cmy)
-    C1, lift = np.ones_like(largest), np.zeros_like(largest)
-    if warping is not None:
-        C1, lift = shape_of_moments(pressing, My, warping)
-        lift = np.where(other_held[None, :, None] | (not from_above), 0.0, lift)
-        C1 = np.where(in_part[None, :, None], 1.0, C1)
-    found = {
-        "member": np.repeat(members, len(spans)),
-        "flange": np.tile(flange, len(members)),
-        "start": np.tile([s[1] for s in spans], len(members)),
-        "end": np.tile([s[2] for s in spans], len(members)),
-    }
-    over_combinations = {
-        "N": least_N,
-        "My": largest,
-        "Mz": largest_Mz,
-        "C1": C1,
-        "lift": lift,
-        "Cmy": np.repeat(Cmy[:, None], len(spans), axis=1),
-        "CmLT": moment_factor(My),
-        "My_most": np.repeat(np.abs(own_My).max(axis=1)[:, None], len(spans), axis=1),
-        "Mz_most": np.repeat(np.abs(run(forces.Mz)).max(axis=1)[:, None], len(spans), axis=1),
-    }
-    over_combinations |= dict(zip(("M_start", "M_middle", "M_end"), signed, strict=True))
-    if annex_a:
-        base, slope_n = amplification(whole)
-        over_combinations["Cmy_0a"] = np.repeat(np.where(sway, 1.0, base)[:, None], len(spans), axis=1)
-        slope_n = np.where(sway, np.maximum(slope_n, 0.0), slope_n)
-        over_combinations["Cmy_0b"] = np.repeat(slope_n[:, None], len(spans), axis=1)
-    shape = (len(members) * len(spans), -1)
-    return found | {name: np.ascontiguousarray(values.reshape(shape)) for name, values in over_combinations.items()}
+        def rows(values: Floats) -> Floats:
+            return np.ascontiguousarray(values.reshape(len(own.members) * count, -1))
+
+        def spread(values: Floats) -> Floats:
+            return rows(np.repeat(values[:, None], count, axis=1))
+
+        def each(values: Sequence[float]) -> Floats:
+            return np.repeat(np.array(values), count)
+
+        ones = np.ones(rows(largest).shape)
+        lengths = own.lengths
+        return Segments(
+            member=np.repeat(own.members, count),
+            flange=np.tile(own.flange, len(own.members)),
+            start=np.tile(start, len(own.members)),
+            end=np.tile(end, len(own.members)),
+            N=rows(most_N),
+            My=rows(largest),
+            Mz=rows(largest_Mz),
+            C1=np.broadcast_to(rows(least_C1), ones.shape),
+            lift=rows(lift),
+            Cmy=ones,
+            CmLT=ones,
+            My_most=spread(np.abs(self._My).max(axis=1)),
+            Mz_most=spread(np.abs(self._Mz).max(axis=1)),
+            M_start=rows(signed[0]),
+            M_middle=rows(signed[1]),
+            M_end=rows(signed[2]),
+            Lcr_y=each([r.y for r in lengths]),
+            Lcr_z=each([r.z for r in lengths]),
+            L_T=each([r.torsion for r in lengths]),
+            a_T=each([r.held for r in lengths]),
+            L_LT=np.tile(np.where(own.free, 2.0, 1.0) * (end - start), len(own.members)),
+            free=np.tile(own.free, len(own.members)),
+            inside=np.tile((end < own.plain[0] + 1e-6) | (start > own.plain[1] - 1e-6), len(own.members)),
+        )
+
+    def factors(self, annex_a: bool) -> dict[str, Any]:
+        """C1, lift, Cmy, CmLT (rows, combinations), and with annex A Cmy_0."""
+        own, count, combinations = self.own, len(self.own.spans), self.My.shape[-1]
+        rows, columns = np.divmod(np.arange(len(own.members) * count * combinations), combinations)
+        found = self.factors_of(rows, columns, annex_a)
+        return {name: values.reshape(*values.shape[:-1], -1, combinations) for name, values in found.items()}
+
+    def factors_of(self, rows: Ints, columns: Ints, annex_a: bool) -> dict[str, Any]:
+        """The same of some pairs of rows and combinations, (pairs,)."""
+        own = self.own
+        m, k = np.divmod(rows, len(own.spans))
+        My = self.My[m, k, :, columns]
+        pressing = counting(My[..., None], own.flange[k], own.other_held[k])[..., 0]
+        My, pressing = My.T, np.where(own.clear[k], pressing, 0.0).T
+        sway = own.sway[m, 0]
+        C1, lift = np.ones(len(rows)), np.zeros(len(rows))
+        if own.warping is not None:
+            C1, lift = shape_of_moments(pressing, My, own.warping[m, k])
+            C1 = np.where(own.uniform[k], 1.0, C1)
+            lift = np.where((own.other_held | own.free)[k] | (not own.from_above), 0.0, lift)
+        ofs, back = np.unique(m * self.My.shape[-1] + columns, return_inverse=True)
+        of, under = np.divmod(ofs, self.My.shape[-1])
+        along, V_along, _ = _interpolation(own.places, [(0.0, own.total)], ALONG)
+        whole = self._My[of, :, under] @ along.T + self._Vz[of, :, under] @ V_along.T
+        Cmy = moment_factor(whole.T)[back]
+        found: dict[str, Any] = {"C1": C1, "lift": lift, "Cmy": np.where(sway, np.maximum(Cmy, 0.9), Cmy)}
+        found["CmLT"] = moment_factor(My)
+        if annex_a:
+            base, slope = (values[back] for values in amplification(whole.T))
+            found["Cmy_0"] = np.stack([np.where(sway, 1.0, base), np.where(sway, np.maximum(slope, 0.0), slope)])
+        return found
+
+    def _extremes(self) -> tuple[Floats, Floats, Floats]:
+        """(m, spans, combinations) least N, largest My that counts, largest Mz as magnitude, where the members have their own
+        section."""
+        own = self.own
+        shape = (len(own.members), len(own.spans), SAMPLES, -1)
+        own_N = own.run(self.forces.N, self.columns)
+        N, Mz = np.matmul(self._linear, own_N).reshape(shape), self.Mz
+        if not own.clear.all():
+            N, Mz = (np.where(own.clear[None, :, :, None], values, 0.0) for values in (N, Mz))
+        # a sagging moment (+) compresses the outer flange (+z)
+        largest = most_counting(self.My, own.flange[None], own.other_held[None], own.clear[None])
+        least_N, largest_Mz = N.min(axis=2), np.maximum(Mz.max(axis=2), -Mz.min(axis=2))
+        gaps = np.diff(own.places, axis=1)
+        if not np.allclose(gaps, gaps[:, :1]):
+            # concentrated loads make kinks between the samples: the stations stand at them
+            flat, held = own.places.ravel(), own.other_held
+            for k, (side, a, b) in enumerate(own.spans):
+                inside = (flat >= max(a, own.plain[0] - 1e-6)) & (flat <= min(b, own.plain[1] + 1e-6))
+                if not inside.any():
+                    continue
+                kinks = counting(self._My[:, None, inside], np.array([[side]]), held[k : k + 1][None])[:, 0]
+                largest[:, k] = np.maximum(largest[:, k], kinks.max(axis=1, initial=0.0))
+                largest_Mz[:, k] = np.maximum(largest_Mz[:, k], np.abs(self._Mz[:, inside]).max(axis=1, initial=0.0))
+                least_N[:, k] = np.minimum(least_N[:, k], own_N[:, inside].min(axis=1, initial=np.inf))
+        return least_N, largest, largest_Mz
 
 
 def _pairs(positions: tuple[float, ...], total: float) -> list[tuple[float, float]]:

@@ -133,35 +133,34 @@ def unlimited(document: Document, structure: Structure, found: list[Stretch]) ->
     ]
 
 
-def measure(combined: Combined, which: list[int] | tuple[int, ...], along: Floats, stretch: Stretch) -> Floats:
+def measure(combined: Combined, moved: Floats, along: Floats, stretch: Stretch) -> Floats:
     """(k, s, c) m: how far a stretch has moved off the line it is measured from, at each station or as near it as it is greatest;
-    along: (e, s, 3, c) displacements along all elements."""
+    moved: (nodes, 6, c) displacements of the nodes, along: (e, s, 3, c) along all elements."""
     structure, elements = combined.structure, combined.elements
-    u = combined.displacement(which)
     if stretch.way == "drift":
-        off = np.abs(u[stretch.end, :2] - u[stretch.start, :2]).max(axis=0)
+        off = np.abs(moved[stretch.end, :2] - moved[stretch.start, :2]).max(axis=0)
         out = np.zeros((1, along.shape[1], along.shape[3]))
         last = 0 if elements.ends[stretch.rows[0], 0] == stretch.end else -1
         out[0, last] = off
         return out
-    a, b = structure.xyz[stretch.start], structure.xyz[stretch.end]
     rows = stretch.rows
-    if stretch.start == stretch.end:
-        chord = np.broadcast_to(u[stretch.start, :3], along[rows].shape)
+    if stretch.way == "down":
+        from_start, from_end, there = moved[stretch.start, 2], moved[stretch.end, 2], along[rows, :, 2]
     else:
+        member = structure.members[stretch.members[0]]
+        ends = structure.xyz[[member.nodes[0], member.nodes[-1]]]
+        across = local_axes(ends[:1], ends[1:], np.array([member.roll]))[0, 2]
+        from_start, from_end = across @ moved[stretch.start, :3], across @ moved[stretch.end, :3]
+        there = across @ along[rows]
+    share: Floats = np.zeros((1, 1, 1))
+    if stretch.start != stretch.end:
+        a, b = structure.xyz[stretch.start], structure.xyz[stretch.end]
         at = structure.xyz[elements.ends[rows, 0], None] + (
             (combined.stations[rows] / elements.length[rows, None])[:, :, None]
             * (structure.xyz[elements.ends[rows, 1]] - structure.xyz[elements.ends[rows, 0]])[:, None]
         )
-        share = ((at - a) @ (b - a) / ((b - a) @ (b - a)))[:, :, None, None]
-        chord = (1 - share) * u[stretch.start, :3] + share * u[stretch.end, :3]
-    off = chord - along[rows]
-    if stretch.way == "down":
-        return _peaked(off[:, :, 2], combined.stations[rows])
-    member = structure.members[stretch.members[0]]
-    ends = structure.xyz[[member.nodes[0], member.nodes[-1]]]
-    across = local_axes(ends[:1], ends[1:], np.array([member.roll]))[0, 2]
-    return _peaked(np.einsum("ksjc,j->ksc", off, across), combined.stations[rows])
+        share = ((at - a) @ (b - a) / ((b - a) @ (b - a)))[:, :, None]
+    return _peaked((1 - share) * from_start + share * from_end - there, combined.stations[rows])
 
 
 def _peaked(off: Floats, x: Floats) -> Floats:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -11,30 +11,24 @@ import numpy as np
 from engine.actions.combinations import Combination
 from engine.analysis.combined import Combined
 from engine.analysis.diagrams import Diagrams, peaked
-from engine.analysis.elements import Elements
-from engine.analysis.solve import Response
-from engine.catalogue.steels import E
 from engine.document import Document
 from engine.lazy import lazily
 from engine.memory import stored
-from engine.processors import shared_out
 from engine.progress import Step, quiet
-from engine.standards.en.steel import SteelArrays, Values, section_check, stability_check, steel_arrays
-from engine.structure.model import Bools, Floats, Ints, Structure
+from engine.standards.en.steel import SteelArrays, steel_arrays
+from engine.structure.model import Floats
 from engine.verification.equilibrium import Lifted, Tilt, equilibrium, unbalanced
 from engine.verification.outcomes import Outcome, Verdict, Whole, whole
-from engine.verification.segments import Segments, cut_segments
+from engine.verification.sections import section_values, sections, within_pieces
+from engine.verification.segments import Lengths, Segments, cut_segments, effective_lengths
 from engine.verification.service import Stretch, measure, stretches, unlimited
+from engine.verification.stability import Held, stability, stability_values
 from engine.verification.standing import free_to_move, judge
 
 #: shapes with checks
 COVERED = ("I", "square", "rectangular", "circular")
-#: values that are checked together
-BLOCK = 80_000
 #: criteria of which at least one must be found
 STRENGTH = ("section", "shear", "flexural", "lateral", "interaction")
-#: torsion is covered only as negligible: share of the shear yield stress up to which it is left out
-TORSION_LIMIT = 0.05
 
 
 @dataclass(frozen=True)
@@ -57,8 +51,14 @@ class Grounds:
         return peaked(self.forces, self.combined.response.loads, self.combined.pulled(self.strength))
 
     @lazily
-    def segments(self) -> Segments:
-        return cut_segments(self.document, self.combined.structure, self.combined.elements, self.forces)
+    def lengths(self) -> tuple[Lengths, ...]:
+        structure = self.combined.structure
+        return tuple(effective_lengths(self.document, structure, m) for m in structure.members)
+
+    def segments(self, members: Sequence[int] | None = None, columns: Sequence[int] | None = None) -> Segments:
+        """Members (all by default) cut at the restraints of their flanges, under combinations for strength (all by default)."""
+        c = self.combined
+        return cut_segments(self.document, c.structure, c.elements, self.forces, self.lengths, members, columns)
 
     @lazily
     def limits(self) -> Floats:
@@ -103,11 +103,6 @@ class Verification:
     def strength(self) -> tuple[int, ...]:
         """Indices of the combinations for strength."""
         return self.grounds.strength
-
-    @property
-    def segments(self) -> Segments:
-        """All members cut at the restraints of their flanges."""
-        return self.grounds.segments
 
     @property
     def steel(self) -> SteelArrays:
@@ -164,9 +159,8 @@ def verify(
     stretches_: tuple[Stretch, ...] = ()
     left_out: list[list[str]] = [[] for _ in structure.members]
     if strength:
-        along = _sections(document, response, grounds, outcomes, reasons, progress)
-        held = _stability(document, grounds, outcomes, reasons)
-        _spread(combined, grounds.segments, held, along)
+        along = sections(document, grounds, outcomes, reasons, progress)
+        _spread(combined, stability(document, grounds, outcomes, reasons), along)
         judge(document, combined, combinations, strength, outcomes, reasons)
     if service:
         stretches_ = tuple(stretches(document, structure, combined.elements))
@@ -181,7 +175,7 @@ def verify(
     verdicts = []
     for i, found in enumerate(outcomes):
         usable = tuple(o for o in found if np.isfinite(o.utilisation))
-        if len(usable) < len(found) and not reasons[i]:
+        if len(usable) < len(found):
             reasons[i].append("a resistance could not be computed")
         if not strength and not reasons[i]:
             reasons[i].append("no combination for strength")
@@ -216,19 +210,20 @@ def of_one(document: Document, combined: Combined, verification: Verification, n
     if number in verification.strength:
         c = [verification.strength.index(number)]
         every = slice(None)
-        v = section_values(document, combined.response, verification.peaks, verification.steel, every, every, c)
+        v = section_values(document, combined.elements, verification.peaks, verification.steel, every, every, c)
         along = np.maximum(np.maximum(v["u_NM"], v["n"]), v["u_V"])[..., 0]
         grounds = verification.grounds
-        s = stability_values(document, grounds.segments, grounds.steel, grounds.limits, every, c)
-        held = np.where(grounds.segments.inside, 0.0, np.maximum(s["u_661"], s["u_662"])[:, 0])
-        _spread(combined, grounds.segments, np.nan_to_num(held), along)
+        segments = grounds.segments(columns=c)
+        s = stability_values(document, segments, grounds.steel, grounds.limits[..., c])
+        most = np.where(segments.inside, 0.0, np.maximum(s["u_661"], s["u_662"])[:, 0])
+        _spread(combined, [Held(segments.member, segments.start, segments.end, np.nan_to_num(most))], along)
         along[within_pieces(combined.structure, combined.elements)] = np.nan
         if not combined.stable(number):
             along[:] = np.fmax(along, 1 / max(float(combined.alpha[number]), 0.1))
     elif number in verification.deflection:
-        moved = combined.deflections([number])
+        moved, bent = combined.displacement([number]), combined.deflections([number])
         for stretch in verification.stretches:
-            found = measure(combined, [number], moved, stretch).max() * stretch.ratio / stretch.length
+            found = measure(combined, moved, bent, stretch).max() * stretch.ratio / stretch.length
             own = np.isin(combined.elements.member, stretch.members)
             along[own] = np.fmax(along[own], found)
     uncovered = [v.member for v in verification.verdicts if v.status == "not covered"]
@@ -251,220 +246,26 @@ def _idle(combined: Combined, combinations: list[Combination]) -> tuple[str, ...
     return tuple(found)
 
 
-def stability_values(
-    document: Document,
-    segments: Segments,
-    steel: SteelArrays,
-    limits: Floats,
-    rows: slice | list[int],
-    columns: slice | list[int],
-) -> Values:
-    """stability_check on some segment rows and combinations: the whole for the verdict, a single one for a proof. limits: (2,
-    members, combinations) as in `Grounds`."""
-    s = segments
-    pick = np.arange(len(s.member))[rows]
-
-    def lengths(values: Floats) -> Floats:
-        return values[pick][:, None]
-
-    def at(values: Floats) -> Floats:
-        return values[pick][:, columns]
-
-    return stability_check(
-        steel.take(s.member[pick], 1),
-        at(s.N),
-        at(s.My),
-        at(s.Mz),
-        at(s.Cmy),
-        at(s.CmLT),
-        at(s.C1),
-        lengths(s.Lcr_y),
-        lengths(s.Lcr_z),
-        lengths(s.L_T),
-        lengths(s.a_T),
-        lengths(s.L_LT),
-        document.rules.gamma_M1,
-        at(s.lift),
-        at(s.My_most),
-        at(s.Mz_most),
-        limits[0, s.member[pick]][:, columns],
-        limits[1, s.member[pick]][:, columns],
-        document.national.steel.lambda_LT0,
-        document.national.steel.beta,
-        document.national.steel.modification == "(6.58)",
-        None if s.Cmy_0 is None else (at(s.Cmy_0[0]), at(s.Cmy_0[1])),
-    )
-
-
-def section_values(
-    document: Document,
-    response: Response,
-    forces: Diagrams,
-    steel: SteelArrays,
-    e: slice | list[int],
-    s: slice | list[int],
-    c: slice | list[int],
-) -> Values:
-    """section_check on some elements, stations and combinations."""
-    pick = np.arange(len(response.elements))[e]
-
-    def at(values: Floats) -> Floats:
-        return values[pick][:, s][:, :, c]
-
-    return section_check(
-        steel.take(response.elements.member[pick], 2),
-        at(forces.N),
-        at(forces.Vy),
-        at(forces.Vz),
-        at(forces.T),
-        at(forces.My),
-        at(forces.Mz),
-        document.rules.gamma_M0,
-        document.national.steel.eta,
-    )
-
-
-def _sections(
-    document: Document,
-    response: Response,
-    grounds: Grounds,
-    outcomes: list[list[Outcome]],
-    reasons: list[list[str]],
-    progress: Step,
-) -> Floats:
-    """Also gives the largest utilisation of the sections at each station, (e, s), NaN within haunches, of which nothing is
-    checked."""
-    elements, forces, steel = response.elements, grounds.peaks, grounds.steel
-    along = np.zeros(forces.x.shape)
-    within = within_pieces(response.structure, elements)
-    first = np.searchsorted(elements.member, np.arange(len(outcomes) + 1))
-    slender_web = (steel.kind == 0) & (steel.h - 2 * steel.tf > 72 * np.sqrt(235e6 / steel.fy * steel.E / E) * steel.tw)
-    blocks = list(blocks_of(first, forces.N[0].size))
-
-    def checked(block: tuple[int, int]) -> tuple[dict[str, Floats], Bools, Bools]:
-        rows = slice(first[block[0]], first[block[1]])
-        v = section_values(document, response, forces, steel, rows, slice(None), slice(None))
-        along[rows] = np.maximum(v["u_NM"], v["u_V"]).max(axis=2)
-        hidden = within[rows]
-        along[rows][hidden] = np.nan
-        largest = {
-            "section": np.where(v["n"] > 1.0, np.maximum(v["n"], v["u_NM"]), v["u_NM"]),
-            "shear": v["u_V"],
-        }
-        for u in largest.values():
-            u[hidden] = np.nan
-        return (
-            largest,
-            (v["cls"] == 4).any(axis=(1, 2)) & ~hidden,
-            (v["u_T"] > TORSION_LIMIT).any(axis=(1, 2)) & ~hidden,
-        )
-
-    for (start, end), (largest, class_4, torsion) in zip(blocks, shared_out(checked, blocks), strict=True):
-        progress(start, len(outcomes))
-        for m in range(start, end):
-            e = slice(first[m] - first[start], first[m + 1] - first[start])
-            for criterion, u in largest.items():
-                block = u[e]
-                if np.isnan(block).all():
-                    continue
-                flat = int(np.argmax(np.where(np.isnan(block), -1.0, block)))
-                j, s, c = np.unravel_index(flat, block.shape)
-                row = int(first[m] + j)
-                position = float(elements.positions(forces.x)[row, s])
-                outcomes[m].append(Outcome(criterion, float(block[j, s, c]), int(c), position, row, int(s)))
-            if class_4[e].any():
-                reasons[m].append("class 4 cross-section (EN 1993-1-5) is not covered yet")
-            if torsion[e].any():
-                reasons[m].append("torsion above 5 % of its resistance (6.2.7) is not covered yet")
-            if slender_web[m]:
-                reasons[m].append("shear buckling of the web (6.2.6(6)) is not covered yet")
-    return along
-
-
-def within_pieces(structure: Structure, elements: Elements) -> Bools:
-    """(e,) elements with a section of their own: pieces of haunches and tapers."""
-    found = np.zeros(len(elements), dtype=bool)
-    middle = elements.offset + elements.reach / 2
-    for i, m in enumerate(structure.members):
-        for piece in m.pieces:
-            found |= (elements.member == i) & (middle > piece.start) & (middle < piece.end)
-    return found
-
-
-def blocks_of(first: Ints, each: int) -> Iterator[tuple[int, int]]:
-    """Runs of members whose elements (or segments) make some BLOCK values; first: (members + 1,) the first of each; each: values of
-    one. What is computed on them stays in
-    the processor's cache: half the time."""
-    start = 0
-    for m in range(1, len(first)):
-        if m == len(first) - 1 or (first[m + 1] - first[start]) * each > BLOCK:
-            yield start, m
-            start = m
-
-
-def _stability(
-    document: Document,
-    grounds: Grounds,
-    outcomes: list[list[Outcome]],
-    reasons: list[list[str]],
-) -> Floats:
-    """Also gives the largest utilisation of each segment in stability, (segments,)."""
-    segments, steel, limits = grounds.segments, grounds.steel, grounds.limits
-    first = np.searchsorted(segments.member, np.arange(len(outcomes) + 1))
-    middle = (segments.start + segments.end) / 2
-    held = np.zeros(len(middle))
-    blocks = list(blocks_of(first, segments.N.shape[1]))
-
-    def checked(block: tuple[int, int]) -> tuple[dict[str, Floats], Bools]:
-        rows = slice(first[block[0]], first[block[1]])
-        v = stability_values(document, segments, steel, limits, rows, slice(None))
-        interaction = np.maximum(v["u_661"], v["u_662"])
-        held[rows] = np.nan_to_num(interaction.max(axis=1))
-        largest = {
-            "flexural": np.maximum(v["u_Ny"], v["u_Nz"]),
-            "lateral": np.where(steel.kind[segments.member[rows]][:, None] == 0, v["u_LT"], -1.0),
-            "interaction": interaction,
-        }
-        hidden = segments.inside[rows]
-        held[rows] = np.where(hidden, 0.0, held[rows])
-        for u in largest.values():
-            u[hidden] = np.nan
-        return largest, (v["cls"] == 4).any(axis=1) & ~hidden
-
-    for (start, end), (largest, class_4) in zip(blocks, shared_out(checked, blocks), strict=True):
-        for m in range(start, end):
-            own = slice(first[m] - first[start], first[m + 1] - first[start])
-            for criterion, u in largest.items():
-                block = u[own]
-                if not block.size or np.isnan(block).all() or np.nanmax(block) < 0:
-                    continue
-                j, c = np.unravel_index(int(np.argmax(np.where(np.isnan(block), -1.0, block))), block.shape)
-                row = int(first[m] + j)
-                outcomes[m].append(Outcome(criterion, float(block[j, c]), int(c), float(middle[row]), row))
-            if class_4[own].any():
-                reasons[m].append("class 4 cross-section (EN 1993-1-5) is not covered yet")
-    return held
-
-
-def _spread(combined: Combined, segments: Segments, held: Floats, along: Floats) -> None:
-    """Raise utilisations along the elements, (e, s), to those of the segments (segments,) that the stations lie in."""
+def _spread(combined: Combined, held: list[Held], along: Floats) -> None:
+    """Raise utilisations along the elements, (e, s), to those of the segments that the stations lie in."""
     x = combined.elements.positions(combined.stations)
     first = np.searchsorted(combined.elements.member, np.arange(len(combined.structure.members) + 1))
-    for m, start, end, value in zip(segments.member, segments.start, segments.end, held, strict=True):
-        own = slice(first[m], first[m + 1])
-        inside = (x[own] >= start - 1e-6) & (x[own] <= end + 1e-6)
-        np.maximum(along[own], value, out=along[own], where=inside)
+    for part in held:
+        for m, start, end, value in zip(part.member, part.start, part.end, part.utilisation, strict=True):
+            own = slice(first[m], first[m + 1])
+            inside = (x[own] >= start - 1e-6) & (x[own] <= end + 1e-6)
+            np.maximum(along[own], value, out=along[own], where=inside)
 
 
 def _deflection(
     combined: Combined, which: tuple[int, ...], found: list[Stretch], outcomes: list[list[Outcome]]
 ) -> None:
     """The worst stretch of each member against its limit."""
-    along = combined.deflections(which)
+    moved, along = combined.displacement(which), combined.deflections(which)
     places = combined.elements.positions(combined.stations)
     worst: dict[tuple[int, str], Outcome] = {}
     for number, stretch in enumerate(found):
-        block = measure(combined, which, along, stretch) * (stretch.ratio / stretch.length)
+        block = measure(combined, moved, along, stretch) * (stretch.ratio / stretch.length)
         owners = combined.elements.member[stretch.rows]
         for member in stretch.members:
             own = np.flatnonzero(owners == member)

@@ -30,7 +30,7 @@ from engine.verification.equilibrium import tilt_words
 from engine.verification.marks import marks
 from engine.verification.outcomes import CRITERIA, Verdict
 from engine.verification.proof import Proof
-from engine.verification.verify import stability_values
+from engine.verification.stability import stability_values
 from server.projects import schemas
 from server.projects.surfaces import brief, local_out, wind_out
 
@@ -233,7 +233,7 @@ def _reactions(chain: Chain) -> Iterator[schemas.ReactionOut]:
 
 def _lengths(chain: Chain) -> Iterator[schemas.LengthsOut]:
     seen = set()
-    for m, lengths in zip(chain.structure.members, chain.verification.segments.lengths, strict=True):
+    for m, lengths in zip(chain.structure.members, chain.verification.grounds.lengths, strict=True):
         if m.role in seen:
             continue
         seen.add(m.role)
@@ -437,15 +437,15 @@ def ribbon_out(chain: Chain, member: int) -> schemas.RibbonOut:
     c = worst.combination if worst else 0
     first = np.searchsorted(chain.response.elements.member, np.arange(len(structure.members) + 1))
     e = slice(first[member], first[member + 1])
-    s = verification.segments
-    rows = [int(r) for r in np.flatnonzero(s.member == member)]
+    grounds = verification.grounds
+    s = grounds.segments([member])
     spans: dict[int, list[schemas.SpanOut]] = {1: [], -1: []}
     if verification.strength:
-        v = stability_values(chain.document, s, verification.steel, verification.grounds.limits, rows, slice(None))
-        for k, r in enumerate(rows):
-            u = float(np.nan_to_num(v["u_LT"][k]).max()) if m.section.shape == "I" else 0.0
+        v = stability_values(chain.document, s, verification.steel, grounds.limits)
+        for r in range(len(s.member)):
+            u = float(np.nan_to_num(v["u_LT"][r]).max()) if m.section.shape == "I" else 0.0
             spans[int(s.flange[r])].append(schemas.SpanOut(start=float(s.start[r]), end=float(s.end[r]), utilisation=u))
-    lengths = s.lengths[member]
+    lengths = grounds.lengths[member]
     values = [
         (
             "L_{cr,y}",
@@ -461,9 +461,8 @@ def ribbon_out(chain: Chain, member: int) -> schemas.RibbonOut:
     if m.section.shape == "I":
         lateral = next((o for o in strong if o.criterion == "lateral"), None)
         if lateral:
-            v = stability_values(
-                chain.document, s, verification.steel, verification.grounds.limits, [lateral.row], [lateral.combination]
-            )
+            row, column = [lateral.row], [lateral.combination]
+            v = stability_values(chain.document, s.of(row, column), verification.steel, grounds.limits[..., column])
             values.append(
                 (
                     "L_{LT}",

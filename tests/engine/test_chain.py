@@ -117,7 +117,7 @@ class Verdicts(unittest.TestCase):
         rules = {"effective_lengths": {"column": {"y": 4.0, "z": 0.5}}}
         changed = read_document({**document.model_dump(mode="json"), "rules": rules})
         chain = run(changed)
-        lengths = chain.verification.segments.lengths[chain.structure.index["frame-2/column-A"]]
+        lengths = chain.verification.grounds.lengths[chain.structure.index["frame-2/column-A"]]
         self.assertAlmostEqual(lengths.y, 24.0)
         self.assertAlmostEqual(lengths.z, 3.0)
 

@@ -137,7 +137,7 @@ class Proofs(unittest.TestCase):
     def test_moments_of_a_segment_are_those_of_its_diagram(self):
         for chain in self.chains:
             elements, forces = chain.combined.elements, chain.verification.forces
-            segments, places = chain.verification.segments, elements.positions(forces.x)
+            segments, places = chain.verification.grounds.segments(), elements.positions(forces.x)
             for row in range(0, len(segments.member), 7):
                 own = elements.member == segments.member[row]
                 x, M = places[own].ravel(), forces.My[own].reshape(-1, forces.My.shape[2])

@@ -44,7 +44,7 @@ class Together(unittest.TestCase):
             assert chain.verification.peaks.My.size
 
         def segments(chain):
-            assert len(chain.verification.segments.N)
+            assert len(chain.verification.grounds.segments().N)
 
         def let_go(chain):
             chain.verification.grounds.forget()

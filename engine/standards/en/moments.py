@@ -40,25 +40,30 @@ def _weights(samples: int) -> tuple[Floats, Floats]:
 
 def shape_of_moments(moments: Floats, signed: Floats, warping: Floats) -> tuple[Floats, Floats]:
     """(C1, c) of segments: moments (…, s, c) that count, as magnitudes at s equally spaced places; signed: the same with the sign
-    positive where a load from above belongs to them; warping: (…,) π² E I_w/(G I_t L²). C1: (…, c), on the safe side by the
-    bound λ_max ≤ (Σ λ⁴)^¼; c: of a load at the flange, 0 where it holds the beam back."""
+    positive where a load from above belongs to them; warping: π² E I_w/(G I_t L²), broadcast against (…, c). C1: (…, c), on the
+    safe side by the bound λ_max ≤ (Σ λ⁴)^¼, nowhere below that of a uniform moment; c: of a load at the flange, 0 where it holds the
+    beam back."""
     largest = moments.max(axis=-2)
-    unit = np.where(largest > 0, largest, 1.0)[..., None, :]
-    weights, bend = _weights(moments.shape[-2])
-    m = np.swapaxes(moments / unit, -1, -2)
-    entries = (m**2) @ weights
+    m = np.swapaxes(moments / np.where(largest > 0, largest, 1.0)[..., None, :], -1, -2)
+    entries = (m**2) @ _weights(moments.shape[-2])[0]
     k2 = np.arange(1, WAVES + 1) ** 2
     # stiffness of each wave beside that of the first
     w = np.asarray(warping)[..., None]
-    soft = 1 / np.sqrt(k2 * (1 + k2 * w) / (1 + w))[..., None, :]
+    soft = 1 / np.sqrt(k2 * (1 + k2 * w) / (1 + w))
     first, second = np.triu_indices(WAVES)
     A = np.empty((*entries.shape[:-1], WAVES, WAVES))
     A[..., first, second] = entries * soft[..., first] * soft[..., second]
     A[..., second, first] = A[..., first, second]
     bound = np.sqrt(np.sqrt(np.square(A @ A).sum(axis=(-1, -2))))
     C1 = np.where(largest > 0, np.minimum(1 / np.sqrt(np.maximum(bound, 1e-9)), MOST_C1), 1.0)
-    lift = np.maximum(np.swapaxes(signed / unit, -1, -2) @ bend, 0.0)
-    return C1, np.where(largest > 0, lift, 0.0)
+    return C1, lift_of(largest, signed)
+
+
+def lift_of(largest: Floats, signed: Floats) -> Floats:
+    """c of `shape_of_moments` alone, from the largest moments that count, (…, c)."""
+    unit = np.where(largest > 0, largest, 1.0)
+    lift = np.swapaxes(signed, -1, -2) @ _weights(signed.shape[-2])[1] / unit
+    return np.where(largest > 0, np.maximum(lift, 0.0), 0.0)
 
 
 def moment_factor(moments: Floats) -> Floats:
@@ -144,7 +149,7 @@ def amplification(moments: Floats) -> tuple[Floats, Floats]:
     return a, np.where(straight, 0.36 * (psi - 0.33), np.pi**2 * sag / safe - 1)
 
 
-def counting(My: Floats, flange: Floats, other_held: Bools) -> Floats:
+def counting(My: Floats, flange: Ints, other_held: Bools) -> Floats:
     """Moments (…, s, c) that count in a flange's segments: where the other flange is held within the segment only those that
     compress this one, else all as soon as any of them compresses it, for then nothing holds the flange that the others compress.
 
@@ -154,3 +159,16 @@ def counting(My: Floats, flange: Floats, other_held: Bools) -> Floats:
     # what rounding leaves of a moment presses nothing
     any_ = pressing.max(axis=-2, keepdims=True) > STRAIGHT * np.abs(My).max(axis=-2, keepdims=True)
     return np.where(other_held[..., None, None], pressing, np.where(any_, np.abs(My), 0.0))
+
+
+def most_counting(My: Floats, flange: Ints, other_held: Bools, clear: Bools) -> Floats:
+    """The largest of `counting` over the places (…, s) that are clear, (…, c)."""
+    high, low = My.max(axis=-2), My.min(axis=-2)
+    pressing = np.where(flange[..., None] > 0, high, -low)
+    size = np.maximum(high, -low)
+    any_ = pressing > STRAIGHT * size
+    if not clear.all():
+        held = np.where(clear[..., None], My, 0.0)
+        high, low = held.max(axis=-2), held.min(axis=-2)
+        pressing, size = np.where(flange[..., None] > 0, high, -low), np.maximum(high, -low)
+    return np.where(other_held[..., None], np.maximum(pressing, 0.0), np.where(any_, size, 0.0))

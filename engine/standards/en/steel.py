@@ -182,17 +182,11 @@ def section_check(
         plastic = v["cls"] <= 2
         v["N_Rd"] = p.A * fyd + 0 * N
         v["n"] = np.abs(N) / v["N_Rd"]
-        v["Av_z"] = np.where(p.kind == 0, np.maximum(p.Av_z, eta * (p.h - 2 * p.tf) * p.tw), p.Av_z) + 0 * N
-        v["Vz_Rd"] = v["Av_z"] * fyd / np.sqrt(3)
-        v["Vy_Rd"] = p.Av_y * fyd / np.sqrt(3) + 0 * N
-        v["u_Vz"] = np.abs(Vz) / v["Vz_Rd"]
-        v["u_Vy"] = np.abs(Vy) / v["Vy_Rd"]
+        v |= shear_check(p, Vy, Vz, gamma_M0, eta)
         v["tau_T"] = np.abs(T) / p.Wt
-        v["u_T"] = v["tau_T"] / (fyd / np.sqrt(3))
-        # a circular section has one shear, whichever way it goes
+        v["u_T"] = torsion_use(p, T, gamma_M0)
         round_: Bools = np.asarray(p.kind == 2)
-        both: Floats = np.hypot(v["u_Vz"], v["u_Vy"])
-        v["u_V"] = np.where(round_, both, np.maximum(v["u_Vz"], v["u_Vy"]))
+        both: Floats = v["u_V"]
         # 6.2.8: shear above half its resistance reduces the moment resistance
         sheared_z: Floats = np.where(round_, both, v["u_Vz"])
         sheared_y: Floats = np.where(round_, both, v["u_Vy"])
@@ -240,15 +234,70 @@ def section_check(
         v["biaxial"] = (np.minimum(v["ry"], v["rz"]) > UNIAXIAL * np.maximum(v["ry"], v["rz"])) + 0.0
         biaxial = np.where(v["biaxial"] > 0, biaxial, 0.0)
         v["u_plastic"] = np.maximum(np.maximum(v["ry"], v["rz"]), np.maximum(biaxial, v["n"]))
-        # 6.2.9.2: class 3, longitudinal stress
-        v["u_elastic"] = v["n"] + _ratio(np.abs(My), v["My_V"]) + _ratio(np.abs(Mz), v["Mz_V"])
-        v["u_NM"] = np.where(plastic, v["u_plastic"], v["u_elastic"])
+        # 6.2.9.2: class 3, longitudinal stress; beyond the axial resistance, which leaves no moment, the sum of (6.2)
+        v["u_linear"] = v["n"] + _ratio(np.abs(My), v["My_V"]) + _ratio(np.abs(Mz), v["Mz_V"])
+        v["linear"] = ~plastic | (v["n"] >= 1)
+        v["u_NM"] = np.where(v["linear"], v["u_linear"], v["u_plastic"])
     return v
 
 
+def shear_check(p: SteelArrays, Vy: Floats, Vz: Floats, gamma_M0: float, eta: float) -> Values:
+    """Plastic resistance to shear, 6.2.6, without torsion."""
+    tau = p.fy / gamma_M0 / np.sqrt(3)
+    v: Values = {"Av_z": np.where(p.kind == 0, np.maximum(p.Av_z, eta * (p.h - 2 * p.tf) * p.tw), p.Av_z)}
+    v["Vz_Rd"], v["Vy_Rd"] = v["Av_z"] * tau, p.Av_y * tau
+    with np.errstate(divide="ignore", invalid="ignore"):
+        v["u_Vz"] = np.abs(Vz) / v["Vz_Rd"]
+        v["u_Vy"] = np.abs(Vy) / v["Vy_Rd"]
+    v["u_V"] = np.maximum(v["u_Vz"], v["u_Vy"])
+    if (p.kind == 2).any():
+        # a circular section has one shear, whichever way it goes
+        v["u_V"] = np.where(p.kind == 2, np.hypot(v["u_Vz"], v["u_Vy"]), v["u_V"])
+    return v
+
+
+def torsion_use(p: SteelArrays, T: Floats, gamma_M0: float) -> Floats:
+    """Shear stress of St Venant torsion as a share of the yield stress in shear, 6.2.7."""
+    with np.errstate(divide="ignore", invalid="ignore"):
+        return np.asarray(np.abs(T) / p.Wt / (p.fy / gamma_M0 / np.sqrt(3)))
+
+
+def section_bound(
+    p: SteelArrays,
+    N: Floats,
+    Vy: Floats,
+    Vz: Floats,
+    My: Floats,
+    Mz: Floats,
+    gamma_M0: float,
+    eta: float = 1.0,
+) -> tuple[Floats, Floats]:
+    """(what `section_check` finds for N + M at most, inf where that is not known so simply; u_V). Forces: (e, s, c), p: (e, 1, 1).
+
+    With shear up to half its resistance M_N,Rd ≥ (1 − n) M_Rd in (6.36) to (6.40), for I sections ≥ (1 − n) / (1 − 0.5 a) M_Rd, and the
+    exponents of (6.41) are not below 1: up to 1, neither ratios nor their powers exceed the sum of the ratios. Where the class under
+    the most compression is 3, that of 6.2.9.2, n + Σ M/M_el, is not below either.
+    """
+    u_V = shear_check(p, Vy, Vz, gamma_M0, eta)["u_V"]
+    most = classify(p, N.min(axis=(1, 2), keepdims=True, initial=0.0))
+    with np.errstate(divide="ignore", invalid="ignore"):
+        fyd = p.fy / gamma_M0
+        plastic = most["cls"] <= 2
+        n = np.abs(N) / (p.A * fyd)
+        bound = np.abs(My) / (np.where(plastic, p.Wpl_y, p.Wel_y) * fyd)
+        bound += np.abs(Mz) / (np.where(plastic, p.Wpl_z, p.Wel_z) * fyd)
+        a = np.where(p.kind == 0, np.minimum((p.A - 2 * p.b * p.tf) / p.A, 0.5), 0.0)
+        reduced = bound * np.maximum((1 - 0.5 * a) / (1 - n), 1.0)
+        bound = np.where(plastic, np.maximum(reduced, n), bound + n)
+        known = (most["cls"] <= 3) & (most["slender_N"] <= 1)
+        unknown = ~known | (n >= 1) | (u_V > 0.5) | (bound > 1)
+    return np.where(unknown & ~np.isnan(bound), np.inf, bound), u_V
+
+
 def _ratio(load: Floats, resistance: Floats) -> Floats:
-    """load / resistance; 0 where there is no load."""
-    return np.where(load == 0, 0.0, load / np.where(resistance == 0, np.nan, resistance))
+    """load / resistance; 0 where there is no load, whatever resists it."""
+    with np.errstate(divide="ignore", invalid="ignore"):
+        return np.where(load == 0, 0.0, load / resistance)
 
 
 def _power(base: Floats, exponent: Floats | float, needed: Any) -> Floats:

@@ -1,0 +1,164 @@
+"""Stability of all members under all combinations: bounds tell which combinations can govern, and those are checked in full."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING
+
+import numpy as np
+
+from engine.document import Document
+from engine.processors import shared_out
+from engine.standards.en.steel import SteelArrays, Values, stability_check
+from engine.structure.model import Bools, Floats, Ints
+from engine.verification.outcomes import Outcome
+from engine.verification.segments import Alike, Along, Segments, alike
+
+if TYPE_CHECKING:
+    from engine.verification.verify import Grounds
+
+#: bounds this near below what was found may be equal to it but for rounding
+NEAR = 1e-9
+
+
+@dataclass(frozen=True)
+class Held:
+    """Segments, (rows,): member, start and end in m along it, and the largest utilisation of their interaction, 0 within haunches."""
+
+    member: Ints
+    start: Floats
+    end: Floats
+    utilisation: Floats
+
+
+def stability_values(document: Document, segments: Segments, steel: SteelArrays, limits: Floats) -> Values:
+    """`stability_check` on segments. steel: of every member; limits: (2, members, combinations) as in `Grounds`, of the combinations
+    that the segments have."""
+    return checked(document, segments, steel.take(segments.member, 1), limits[:, segments.member])
+
+
+def checked(document: Document, s: Segments, p: SteelArrays, most: Floats) -> Values:
+    """`stability_check` on segments; p: their steel; most: (2, rows, combinations) critical forces about y and z that the buckling of
+    the whole leaves them."""
+
+    def lengths(values: Floats) -> Floats:
+        return values[:, None]
+
+    return stability_check(
+        p,
+        s.N,
+        s.My,
+        s.Mz,
+        s.Cmy,
+        s.CmLT,
+        s.C1,
+        lengths(s.Lcr_y),
+        lengths(s.Lcr_z),
+        lengths(s.L_T),
+        lengths(s.a_T),
+        lengths(s.L_LT),
+        document.rules.gamma_M1,
+        s.lift,
+        s.My_most,
+        s.Mz_most,
+        most[0],
+        most[1],
+        document.national.steel.lambda_LT0,
+        document.national.steel.beta,
+        document.national.steel.modification == "(6.58)",
+        None if s.Cmy_0 is None else (s.Cmy_0[0], s.Cmy_0[1]),
+    )
+
+
+def stability(
+    document: Document, grounds: Grounds, outcomes: list[list[Outcome]], reasons: list[list[str]]
+) -> list[Held]:
+    """Add to the outcomes and reasons of each member; gives what the segments reach."""
+    combined = grounds.combined
+    chunks = alike(
+        document, combined.structure, combined.elements, grounds.forces.x, grounds.lengths, len(grounds.strength)
+    )
+    steel, limits = grounds.steel, grounds.limits
+
+    def of(own: Alike) -> tuple[Segments, dict[str, Floats], Bools]:
+        along = Along(own, grounds.forces)
+        segments = along.segments()
+        p, most = steel.take(segments.member, 1), limits[:, segments.member]
+        if document.national.steel.interaction == "annex A":
+            # nothing is known to bound its factors
+            v = checked(document, replace(segments, **along.factors(annex_a=True)), p, most)
+            largest = _criteria(v, p)
+        else:
+            v = checked(document, segments, p, most)
+            largest = _criteria(v, p)
+            _exact(document, along, segments, steel, most, largest)
+        for u in largest.values():
+            u[segments.inside] = np.nan
+        return segments, largest, (v["cls"] == 4).any(axis=1) & ~segments.inside
+
+    held = []
+    for own, (segments, largest, class_4) in zip(chunks, shared_out(of, chunks), strict=True):
+        most = np.nan_to_num(largest["interaction"]).max(axis=1, initial=0.0)
+        held.append(Held(segments.member, segments.start, segments.end, most))
+        count = len(own.spans)
+        for i, m in enumerate(own.members.tolist()):
+            rows = slice(i * count, (i + 1) * count)
+            outcomes[m] += _governing(
+                {name: u[rows] for name, u in largest.items()}, segments.start[rows], segments.end[rows]
+            )
+            unknown = np.isnan(np.stack([u[rows] for u in largest.values()])).any(axis=(0, 2)) & ~segments.inside[rows]
+            if unknown.any() and np.isfinite(steel.fy[m]):
+                reasons[m].append("a resistance could not be computed")
+            if class_4[rows].any():
+                reasons[m].append("class 4 cross-section (EN 1993-1-5) is not covered yet")
+    return held
+
+
+def _criteria(v: Values, p: SteelArrays) -> dict[str, Floats]:
+    """(rows, combinations) utilisation by criterion; below 0 where the criterion asks nothing."""
+    return {
+        "flexural": np.maximum(v["u_Ny"], v["u_Nz"]),
+        "lateral": np.where(p.kind == 0, v["u_LT"], -1.0),
+        "interaction": np.maximum(v["u_661"], v["u_662"]),
+    }
+
+
+def _exact(
+    document: Document, along: Along, segments: Segments, steel: SteelArrays, most: Floats, largest: dict[str, Floats]
+) -> None:
+    """Put exact utilisations in place of the bounds in `largest` wherever they can be the largest of their segment, and −1 where they
+    cannot.
+
+    With annex B utilisations fall with C1 and rise with C_my and C_mLT, so a uniform moment and C_m = 1 bound them from above; those
+    of flexural buckling do not depend on the factors.
+    """
+    bounds = {name: largest[name] for name in ("lateral", "interaction")}
+
+    def found(rows: Ints, columns: Ints) -> dict[str, Floats]:
+        own = segments.pairs(rows, columns, along.factors_of(rows, columns, annex_a=False))
+        p = steel.take(own.member, 1)
+        exact = _criteria(checked(document, own, p, most[:, rows, columns][..., None]), p)
+        return {name: exact[name][:, 0] for name in bounds}
+
+    every = np.arange(len(segments.member))
+    first = [np.nan_to_num(bound, nan=-1.0).argmax(axis=1) for bound in bounds.values()]
+    likely = found(np.tile(every, 2), np.concatenate(first))
+    can = np.zeros(most.shape[1:], dtype=bool)
+    for name, bound in bounds.items():
+        least = likely[name].reshape(2, -1).max(axis=0)[:, None]
+        can |= (bound >= least * (1 - NEAR)) & (bound > 0)
+    rows, columns = np.nonzero(can & ~segments.inside[:, None])
+    for name, values in found(rows, columns).items():
+        largest[name] = np.where(bounds[name] > 0, -1.0, bounds[name])
+        largest[name][rows, columns] = values
+
+
+def _governing(largest: dict[str, Floats], start: Floats, end: Floats) -> list[Outcome]:
+    """The largest utilisation of each criterion over the segments of one member, (rows, combinations)."""
+    found = []
+    for criterion, u in largest.items():
+        if not u.size or np.isnan(u).all() or np.nanmax(u) < 0:
+            continue
+        row, c = (int(i) for i in np.unravel_index(int(np.argmax(np.where(np.isnan(u), -1.0, u))), u.shape))
+        found.append(Outcome(criterion, float(u[row, c]), c, float(start[row] + end[row]) / 2, row))
+    return found

@@ -1,0 +1,164 @@
+"""What the verdicts are found from, a few combinations of each place, says the same as all of them would."""
+
+import unittest
+
+import numpy as np
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from hypothesis.extra.numpy import arrays
+
+from engine.catalogue.sections import section
+from engine.catalogue.steels import material
+from engine.chain import run
+from engine.demo import DEMOS
+from engine.document import Document, read_document
+from engine.standards.en.moments import counting, moment_factor, most_counting, shape_of_moments
+from engine.standards.en.steel import section_bound, section_check, steel_arrays
+from engine.verification.proof import prove
+from engine.verification.sections import section_values, within_pieces
+from engine.verification.stability import stability_values
+from tests.engine.helpers import FIXED, failing_hall, textbook
+
+EVERY = slice(None)
+
+
+def complete(chain):
+    """{(member, criterion): largest utilisation} of every combination at every place."""
+    document, v, elements = chain.document, chain.verification, chain.response.elements
+    found = {}
+
+    def note(owner, values, criterion, hidden):
+        for row, u in enumerate(values):
+            if not hidden[row]:
+                key = int(owner[row]), criterion
+                found[key] = max(found.get(key, -1.0), float(np.max(u)))
+
+    s = section_values(document, elements, v.peaks, v.steel, EVERY, EVERY, EVERY)
+    within = within_pieces(chain.structure, elements)
+    note(elements.member, s["u_NM"], "section", within)
+    note(elements.member, s["u_V"], "shear", within)
+    segments = v.grounds.segments()
+    s = stability_values(document, segments, v.steel, v.grounds.limits)
+    prone = v.steel.kind[segments.member] == 0
+    for criterion, u, hidden in (
+        ("flexural", np.maximum(s["u_Ny"], s["u_Nz"]), segments.inside),
+        ("lateral", s["u_LT"], segments.inside | ~prone),
+        ("interaction", np.maximum(s["u_661"], s["u_662"]), segments.inside),
+    ):
+        note(segments.member, u, criterion, hidden)
+    return {key: u for key, u in found.items() if np.isfinite(u)}
+
+
+class SameAsEverything(unittest.TestCase):
+    def same(self, document):
+        chain = run(document)
+        strength = ("section", "shear", "flexural", "lateral", "interaction")
+        found = {
+            (verdict.member, o.criterion): o.utilisation
+            for verdict in chain.verification.verdicts
+            for o in verdict.outcomes
+            if o.criterion in strength
+        }
+        wanted = complete(chain)
+        self.assertEqual(found.keys(), wanted.keys())
+        for key, u in wanted.items():
+            self.assertAlmostEqual(found[key], u, delta=1e-9 * max(u, 1.0), msg=str(key))
+        return found
+
+    def test_in_every_demo_building(self):
+        for make in DEMOS.values():
+            with self.subTest(make.__name__):
+                self.same(make())
+
+    def test_where_things_fail(self):
+        self.assertGreater(max(self.same(failing_hall()).values()), 1.0)
+
+    def test_with_other_methods_and_loads_at_the_flange(self):
+        for interaction, modification, at in (
+            ("annex A", "1", "upper flange"),
+            ("annex B", "1", "upper flange"),
+            ("annex B", "(6.58)", "shear centre"),
+        ):
+            with self.subTest(interaction=interaction, modification=modification, at=at):
+                data = DEMOS["drying-hall"]().model_dump()
+                data["national"]["steel"] |= {"interaction": interaction, "modification": modification}
+                data["rules"]["loads_at"] = at
+                self.same(Document.model_validate(data))
+
+
+class Bounds(unittest.TestCase):
+    rows = steel_arrays(
+        [
+            (section(name), material(grade), False)
+            for name in ("IPE 300", "IPE 600", "HEA 300", "HEM 200", "SHS 100x5", "RHS 200x100x6", "CHS 139.7x5")
+            for grade in ("S235", "S355")
+        ]
+    )
+
+    @settings(max_examples=300, deadline=None)
+    @given(st.tuples(*[st.floats(-1.1, 1.1)] * 5))
+    def test_no_section_is_used_more_than_its_bound(self, ratios):
+        """N, V_y, V_z, M_y, M_z as shares of the plastic resistances."""
+        p = self.rows.take(EVERY, 2)
+        n, vy, vz, my, mz = ratios
+        tau = p.fy / np.sqrt(3)
+        forces = (n * p.A * p.fy, vy * p.Av_y * tau, vz * p.Av_z * tau, my * p.Wpl_y * p.fy, mz * p.Wpl_z * p.fy)
+        N, Vy, Vz, My, Mz = forces
+        v = section_check(p, N, Vy, Vz, 0 * N, My, Mz, 1.0)
+        bound, shear = section_bound(p, N, Vy, Vz, My, Mz, 1.0)
+        self.assertTrue((bound >= v["u_NM"] * (1 - 1e-12)).all())
+        np.testing.assert_array_equal(shear, v["u_V"])
+        self.assertFalse(((v["cls"] == 4) & np.isfinite(bound)).any())
+
+    moments = arrays(float, (25, 6), elements=st.floats(-1.0, 1.0, width=32))
+
+    @settings(max_examples=200, deadline=None)
+    @given(moments, st.floats(0.0, 100.0))
+    def test_no_diagram_is_worse_than_a_uniform_one(self, moments, warping):
+        even = np.ones((25, 1))
+        least = shape_of_moments(even, even, np.array(warping))[0]
+        self.assertTrue((shape_of_moments(np.abs(moments), moments, np.array(warping))[0] >= least - 1e-12).all())
+        self.assertLessEqual(moment_factor(moments).max(), 1.0)
+
+    @settings(max_examples=200, deadline=None)
+    @given(moments, arrays(bool, 25), st.sampled_from([1, -1]), st.booleans())
+    def test_the_largest_of_what_counts(self, moments, clear, flange, held):
+        flange, held, clear = np.array([flange]), np.array([held]), clear[None]
+        each = np.where(clear[..., None], counting(moments[None], flange, held), 0.0)
+        np.testing.assert_array_equal(most_counting(moments[None], flange, held, clear), each.max(axis=-2))
+
+
+class PulledApart(unittest.TestCase):
+    def verdict(self, name, share):
+        """Of a tie clamped at both ends, pulled with a share of its resistance, with a little load along it."""
+        section_ = section(name)
+        data = {
+            "units": "N, m",
+            "nodes": [{"name": "a", "at": [0, 0, 0]}, {"name": "b", "at": [4, 0, 0]}],
+            "members": [{"name": "t", "start": "a", "end": "b", "section": name, "material": "S235"}],
+            "supports": [{"node": "a", "fixed": FIXED}, {"node": "b", "fixed": FIXED[1:]}],
+            "cases": [{"name": "P"}],
+            "node_loads": [{"case": "P", "node": "b", "force": [share * section_.A * 235e6, 0, 0]}],
+            "member_loads": [{"case": "P", "member": "t", "value": [0, 0, -1000.0]}],
+        }
+        chain = run(read_document(textbook(data)))
+        verdict = chain.verification.verdicts[0]
+        proof = prove(chain.document, chain.combined, chain.verification, chain.combinations, 0, verdict.governing)
+        self.assertEqual(proof.utilisation, verdict.governing.utilisation)
+        return verdict, proof.steps[-1].clause
+
+    def test_a_tie_beyond_its_resistance_fails_also_where_it_is_bent(self):
+        for name in ("IPE 200", "SHS 100x5", "RHS 200x100x6", "CHS 139.7x5"):
+            for share in (1.0 + 1e-9, 1.3):
+                with self.subTest(name, share=share):
+                    found, clause = self.verdict(name, share)
+                    self.assertEqual(clause, "(6.2)")
+                    self.assertEqual(found.status, "fails")
+                    self.assertGreater(found.governing.utilisation, share)
+            found, clause = self.verdict(name, 0.8)
+            self.assertEqual(found.status, "passes")
+            self.assertIn("6.31", clause)
+
+
+if __name__ == "__main__":
+    unittest.main()
