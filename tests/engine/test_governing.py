@@ -1,6 +1,7 @@
 """What the verdicts are found from, a few combinations of each place, says the same as all of them would."""
 
 import unittest
+from itertools import combinations
 
 import numpy as np
 from hypothesis import given, settings
@@ -158,6 +159,29 @@ class PulledApart(unittest.TestCase):
             found, clause = self.verdict(name, 0.8)
             self.assertEqual(found.status, "passes")
             self.assertIn("6.31", clause)
+
+
+class NothingCarriesMoreThanItsSection(unittest.TestCase):
+    def test_no_end_force_beyond_a_resistance_passes_alone_or_with_another(self):
+        for name in ("IPE 300", "RHS 200x100x6", "CHS 139.7x5"):
+            s = section(name)
+            tau = 235e6 / np.sqrt(3)
+            plastic = (s.A * 235e6, s.Av_y * tau, s.Av_z * tau, s.Wt * tau, s.Wpl_y * 235e6, s.Wpl_z * 235e6)
+            for picked in (*combinations(range(6), 1), *combinations(range(6), 2)):
+                for sense in (1, -1):
+                    load = [1.2 * plastic[i] * (sense if i == picked[0] else 1) * (i in picked) for i in range(6)]
+                    data = {
+                        "units": "N, m",
+                        "analysis": {"order": "first"},
+                        "nodes": [{"name": "a", "at": [0, 0, 0]}, {"name": "b", "at": [2, 0, 0]}],
+                        "members": [{"name": "t", "start": "a", "end": "b", "section": name, "material": "S235"}],
+                        "supports": [{"node": "a", "fixed": FIXED}],
+                        "cases": [{"name": "P"}],
+                        "node_loads": [{"case": "P", "node": "b", "force": load[:3], "moment": load[3:]}],
+                    }
+                    with self.subTest(name, picked=picked, sense=sense):
+                        found = run(read_document(textbook(data))).verification.verdicts[0]
+                        self.assertNotEqual(found.status, "passes")
 
 
 if __name__ == "__main__":
