@@ -1,18 +1,26 @@
-"""Signing in, behind limits on wrong passwords (django-axes) and on how many are checked at once."""
+"""Signing in and accepting an invitation, behind limits on wrong passwords (django-axes) and on how many are checked at once."""
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+from contextlib import contextmanager
 from threading import BoundedSemaphore
 from typing import Any
 
+from django.contrib.auth import login
 from django.contrib.auth.views import LoginView
 from django.http import HttpRequest, HttpResponse
-from django.shortcuts import render
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_http_methods
+
+from engine.errors import ModelError
+from server.people import accounts
 
 #: passwords that one process checks at once: hashing is heavy on purpose
 _gate = BoundedSemaphore(1)
 #: seconds that a sign-in waits for its turn
 TURN = 20.0
+BUSY = "Many people sign in at this moment. Try again in a few seconds."
 
 
 class SignIn(LoginView):
@@ -23,15 +31,45 @@ class SignIn(LoginView):
 
     def post(self, request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
         """Sign in, one at a time."""
-        if not _gate.acquire(timeout=TURN):
-            busy = {"refusal": "Many people sign in at this moment. Try again in a few seconds."}
-            return render(
-                request, self.template_name, self.get_context_data(form=self.get_form_class()(), **busy), status=503
-            )
-        try:
+        with _turn() as mine:
+            if not mine:
+                context = self.get_context_data(form=self.get_form_class()(), refusal=BUSY)
+                return render(request, self.template_name, context, status=503)
             return super().post(request, *args, **kwargs)
-        finally:
+
+
+@contextmanager
+def _turn() -> Iterator[bool]:
+    """Whether one's turn to have a password checked or made has come."""
+    mine = _gate.acquire(timeout=TURN)
+    try:
+        yield mine
+    finally:
+        if mine:
             _gate.release()
+
+
+@require_http_methods(["GET", "POST"])
+def invited(request: HttpRequest, secret: str) -> HttpResponse:
+    """The page behind a link of invitation: a name and a password, or a new password alone."""
+    found = accounts.invitation_of(secret)
+    context: dict[str, Any] = {"invitation": found, "name": request.POST.get("name", "")}
+    if found is None:
+        return render(request, "invited.html", context, status=404)
+    if request.method == "GET":
+        return render(request, "invited.html", context)
+    password = request.POST.get("password", "")
+    if password != request.POST.get("again", ""):
+        return render(request, "invited.html", context | {"refusal": "The two passwords differ."}, status=422)
+    with _turn() as mine:
+        if not mine:
+            return render(request, "invited.html", context | {"refusal": BUSY}, status=503)
+        try:
+            user = accounts.accept(secret, context["name"], password)
+        except ModelError as error:
+            return render(request, "invited.html", context | {"refusal": error.message}, status=422)
+    login(request, user, backend="django.contrib.auth.backends.ModelBackend")
+    return redirect("/")
 
 
 def locked_out(request: HttpRequest, credentials: dict[str, Any] | None = None, *_: Any, **__: Any) -> HttpResponse:

@@ -1,12 +1,13 @@
-"""Addresses: sign-in by Django's views, the API, and the one page that holds the application."""
+"""Addresses: sign-in and administration by Django's views, the API, and the one page that holds the application."""
 
+from django.contrib import admin
 from django.contrib.auth.views import LogoutView
 from django.urls import path, re_path
 
 from server.api import api
 from server.health import alive, numbers, ready
 from server.pages import application, sign_in_style
-from server.sign_in import SignIn
+from server.sign_in import SignIn, invited
 
 urlpatterns = [
     path("healthz", alive),
@@ -15,6 +16,8 @@ urlpatterns = [
     path("sign-in/", SignIn.as_view(), name="sign-in"),
     path("sign-in/style.css", sign_in_style),
     path("sign-out/", LogoutView.as_view(), name="sign-out"),
+    path("invited/<str:secret>", invited, name="invited"),
+    path("administration/", admin.site.urls),
     path("api/", api.urls),
-    re_path(r"^(?:projects/.*)?$", application),
+    re_path(r"^(?:projects/.*|office|account)?$", application),
 ]

@@ -13,8 +13,9 @@ from ninja.openapi.schema import OpenAPISchema
 from ninja.security import SessionAuth
 
 from engine.errors import ModelError
-from server.api import chains, library, projects
+from server.api import chains, library, people, projects, sharing
 from server.api.access import user_of
+from server.people.roles import Forbidden, title_of
 from server.projects import builds, revisions, schemas
 from server.reading import JsonParser
 
@@ -23,7 +24,7 @@ _log = logging.getLogger(__name__)
 #: what any route may answer in place of what was asked for
 REFUSALS = {
     401: "Nobody is signed in",
-    403: "The CSRF token is missing",
+    403: "The user may not do that, or the CSRF token is missing",
     404: "There is nothing of this kind among what is the user's",
     422: "Refused, with the reason and the place",
     500: "A fault of the server",
@@ -59,6 +60,8 @@ api = Described(title="Lorica", version="1", auth=SignedIn(), docs_url=None, ope
 api.add_router("", library.router)
 api.add_router("", projects.router)
 api.add_router("", chains.router)
+api.add_router("", people.router)
+api.add_router("", sharing.router)
 
 
 def _problem(request: HttpRequest, status: int, message: str, place: str = "") -> HttpResponse:
@@ -68,6 +71,11 @@ def _problem(request: HttpRequest, status: int, message: str, place: str = "") -
 @api.exception_handler(ModelError)
 def _model_error(request: HttpRequest, error: ModelError) -> HttpResponse:
     return _problem(request, 422, error.message, error.place)
+
+
+@api.exception_handler(Forbidden)
+def _forbidden(request: HttpRequest, error: Forbidden) -> HttpResponse:
+    return _problem(request, 403, error.message)
 
 
 @api.exception_handler(HttpError)
@@ -137,4 +145,4 @@ def _broken(request: HttpRequest, error: Exception) -> HttpResponse:
 @api.get("/me", response=schemas.Me)
 def me(request: HttpRequest) -> Any:
     """Who is signed in."""
-    return schemas.Me(name=user_of(request).get_username())
+    return schemas.Me(name=user_of(request).get_username(), role=title_of(user_of(request)))

@@ -12,6 +12,7 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 
 from engine.document import Document, read_stored
+from server.people.roles import May
 from server.projects import revisions, schemas
 from server.projects.models import Project, Revision
 
@@ -23,9 +24,12 @@ def user_of(request: HttpRequest) -> Any:
     return request.auth  # type: ignore[attr-defined]
 
 
-def revision_of(request: HttpRequest, project_id: UUID, revision: int | None) -> tuple[Project, Revision]:
-    """A project of the user and one of its revisions, without a number the one that stands. Raises Http404."""
-    project = revisions.own_project(user_of(request), project_id)
+def revision_of(
+    request: HttpRequest, project_id: UUID, revision: int | None, least: May = May.LOOK
+) -> tuple[Project, Revision]:
+    """A project that the user may do that much in, and one of its revisions, without a number the one that stands. Raises Http404 and
+    Forbidden."""
+    project = revisions.project_of(user_of(request), project_id, least)
     if revision is None:
         assert project.head is not None
         return project, project.head

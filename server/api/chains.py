@@ -14,6 +14,7 @@ from ninja.responses import Response
 
 from engine.document import read_stored
 from server.api.access import document_of, download, in_thread, revision_of
+from server.people.roles import May
 from server.projects import looks, news, queue, response, results, runs, schemas, screen, sizings
 from server.projects.models import Run
 
@@ -96,7 +97,7 @@ async def chain(request: HttpRequest, project_id: UUID, revision: int | None = N
 @router.post("/projects/{project_id}/runs", response={202: schemas.RunningOut})
 def start_run(request: HttpRequest, project_id: UUID) -> tuple[int, schemas.RunningOut]:
     """Compute the head's chain now, also when the project is paused or the last run was stopped."""
-    found, own = revision_of(request, project_id, None)
+    found, own = revision_of(request, project_id, None, May.CHANGE)
     state = runs.ask(found, own, read_stored(own.content), force=True)
     return 202, screen.running_out(state, own.number)
 
@@ -104,7 +105,7 @@ def start_run(request: HttpRequest, project_id: UUID) -> tuple[int, schemas.Runn
 @router.delete("/projects/{project_id}/runs", response={202: schemas.RunningOut})
 def stop_run(request: HttpRequest, project_id: UUID) -> tuple[int, schemas.RunningOut]:
     """Stop what is being computed for the project."""
-    found, own = revision_of(request, project_id, None)
+    found, own = revision_of(request, project_id, None, May.CHANGE)
     runs.cancel(found)
     return 202, screen.running_out(found.runs.filter(kind=Run.Kind.CHAIN).first(), own.number)
 
@@ -219,7 +220,7 @@ async def proof(
 @router.post("/projects/{project_id}/sizing", response={202: schemas.SizingState, 422: schemas.Problem})
 def start_sizing(request: HttpRequest, project_id: UUID, body: schemas.Base) -> tuple[int, schemas.SizingState]:
     """Have every role sized by a worker. Nothing is changed: the designer accepts the sections by an edit."""
-    return 202, sizings.out(sizings.ask(*revision_of(request, project_id, body.base)))
+    return 202, sizings.out(sizings.ask(*revision_of(request, project_id, body.base, May.CHANGE)))
 
 
 @router.get("/projects/{project_id}/sizing", response=schemas.SizingState)
@@ -236,6 +237,6 @@ async def sizing(request: HttpRequest, project_id: UUID, rounds: int = 0, wait: 
 @router.delete("/projects/{project_id}/sizing", response=schemas.SizingState)
 def stop_sizing(request: HttpRequest, project_id: UUID) -> schemas.SizingState:
     """Stop the sizing that is under way."""
-    found = revision_of(request, project_id, None)[0]
+    found = revision_of(request, project_id, None, May.CHANGE)[0]
     queue.cancel(found, Run.Kind.SIZING)
     return sizings.out(sizings.last(found))

@@ -7,6 +7,8 @@ from datetime import timedelta
 from uuid import UUID
 
 from django.conf import settings
+from django.contrib.auth.models import User
+from django.db.models import Q
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
@@ -19,6 +21,7 @@ from engine.document.reading import read_json
 from engine.document.units import in_kilonewtons
 from engine.errors import ModelError
 from server.api.access import document_of, download, revision_of, revision_out, user_of
+from server.people.roles import May, may, need, shared_with, word_for
 from server.projects import queue, quotas, revisions, runs, schemas
 from server.projects.changes import Change
 from server.projects.cleaning import remove
@@ -28,8 +31,8 @@ from server.projects.models import Project, Run
 router = Router()
 
 
-def project_out(project: Project) -> schemas.ProjectOut:
-    """A project with its head."""
+def project_out(user: User, project: Project) -> schemas.ProjectOut:
+    """A project with its head, as a person may see it."""
     head = project.head
     assert head is not None
     document = read_stored(head.content)
@@ -41,6 +44,8 @@ def project_out(project: Project) -> schemas.ProjectOut:
         can_undo=head.parent_id is not None,
         can_redo=bool(project.redo),
         paused=project.paused,
+        owner=project.owner.get_username(),
+        role=word_for(may(user, project) or May.LOOK),
         fingerprints=fingerprints(document),
         document=document,
     )
@@ -48,18 +53,19 @@ def project_out(project: Project) -> schemas.ProjectOut:
 
 @router.get("/projects", response=schemas.ProjectList)
 def projects(request: HttpRequest) -> schemas.ProjectList:
-    """The user's projects, those that wait to be removed with them."""
-    found = Project.objects.filter(owner=user_of(request)).select_related("head", "head__checkpoint")
-    now = quotas.used(user_of(request))
+    """The projects that the user may see; their own that wait to be removed with them."""
+    user = user_of(request)
+    found = Project.objects.filter(shared_with(user)).filter(Q(deleted=None) | Q(owner=user))
+    now = quotas.used(user)
     return schemas.ProjectList(
-        projects=[_summary(project) for project in found],
+        projects=[_summary(user, project) for project in found.select_related("head", "head__checkpoint", "owner")],
         most_projects=now.most_projects,
         size=now.size / 1e6,
         most_size=now.most_size / 1e6,
     )
 
 
-def _summary(project: Project) -> schemas.ProjectSummary:
+def _summary(user: User, project: Project) -> schemas.ProjectSummary:
     assert project.head is not None
     try:
         words, readable = _in_words(read_stored(project.head.content)), True
@@ -71,6 +77,9 @@ def _summary(project: Project) -> schemas.ProjectSummary:
         name=project.name,
         archived=project.archived,
         changed=project.changed,
+        owner=project.owner.get_username(),
+        role=word_for(may(user, project) or May.LOOK),
+        shared=bool(project.office_role) or project.shares.exists(),
         revision=project.head.number,
         summary=words,
         readable=readable,
@@ -93,7 +102,7 @@ def _in_words(document: Document) -> str:
 @router.post("/projects", response={201: schemas.ProjectOut})
 def create_project(request: HttpRequest, body: schemas.NewProject) -> tuple[int, schemas.ProjectOut]:
     document = Document(name=body.name, hall=HallJig() if body.hall else None)
-    return 201, project_out(revisions.create(user_of(request), document, "New project"))
+    return 201, project_out(user_of(request), revisions.create(user_of(request), document, "New project"))
 
 
 @router.post("/projects/import", response={201: schemas.ProjectOut, 422: schemas.Problem})
@@ -101,12 +110,12 @@ def import_project(request: HttpRequest) -> tuple[int, schemas.ProjectOut]:
     """A new project from a document in the file format."""
     document = in_kilonewtons(read_document(read_json(request.body)))
     prepare(document)
-    return 201, project_out(revisions.create(user_of(request), document, "Taken in from a file"))
+    return 201, project_out(user_of(request), revisions.create(user_of(request), document, "Taken in from a file"))
 
 
 @router.get("/projects/{project_id}", response={200: schemas.ProjectOut, 422: schemas.Problem})
 def project(request: HttpRequest, project_id: UUID) -> schemas.ProjectOut:
-    return project_out(revisions.own_project(user_of(request), project_id))
+    return project_out(user_of(request), revisions.project_of(user_of(request), project_id))
 
 
 @router.get("/projects/{project_id}/head", response=schemas.RevisionOut)
@@ -118,7 +127,7 @@ def head(request: HttpRequest, project_id: UUID) -> schemas.RevisionOut:
 @router.patch("/projects/{project_id}", response=schemas.ProjectOut)
 def change_project(request: HttpRequest, project_id: UUID, body: schemas.ProjectChange) -> schemas.ProjectOut:
     """Rename, archive or pause. A new name is a revision like any edit."""
-    found = revisions.own_project(user_of(request), project_id)
+    found = revisions.project_of(user_of(request), project_id, May.CHANGE)
     if body.name is not None and found.head is not None:
         changes = [Change("name", body.name)]
         found = revisions.edit(user_of(request), project_id, found.head.number, f"Renamed to {body.name}", changes)
@@ -128,13 +137,13 @@ def change_project(request: HttpRequest, project_id: UUID, body: schemas.Project
     if body.paused is not None:
         found.paused = body.paused
         found.save(update_fields=["paused"])
-    return project_out(found)
+    return project_out(user_of(request), found)
 
 
 @router.delete("/projects/{project_id}", response={204: None, 422: schemas.Problem})
 def delete_project(request: HttpRequest, project_id: UUID, body: schemas.Deletion) -> tuple[int, None]:
     """Delete a project: it waits some days to be removed; with its name typed again, it is removed at once."""
-    found = get_object_or_404(Project, id=project_id, owner=user_of(request))
+    found = _owned(user_of(request), project_id)
     if body.name and body.name != found.name:
         raise ModelError(f"The project is named “{found.name}”. Nothing was removed.", "name")
     if body.name:
@@ -151,17 +160,25 @@ def delete_project(request: HttpRequest, project_id: UUID, body: schemas.Deletio
 @router.post("/projects/{project_id}/recover", response=schemas.ProjectSummary)
 def recover_project(request: HttpRequest, project_id: UUID) -> schemas.ProjectSummary:
     """Bring back a project that waits to be removed."""
-    found = get_object_or_404(Project.objects.select_related("head"), id=project_id, owner=user_of(request))
+    found = _owned(user_of(request), project_id)
     found.deleted = None
     found.save(update_fields=["deleted"])
-    return _summary(found)
+    return _summary(user_of(request), found)
+
+
+def _owned(user: User, project_id: UUID) -> Project:
+    """A project that a person may do all in, also one that waits to be removed. Raises Http404 and Forbidden."""
+    seen = Project.objects.filter(Q(deleted=None) | Q(owner=user)).select_related("head", "owner")
+    found = get_object_or_404(seen, id=project_id)
+    need(user, found, May.OWN)
+    return found
 
 
 @router.post("/projects/{project_id}/duplicate", response={201: schemas.ProjectOut})
 def duplicate_project(request: HttpRequest, project_id: UUID) -> tuple[int, schemas.ProjectOut]:
     document, _ = document_of(request, project_id, None)
     copy = document.model_copy(update={"name": f"{document.name[:73]} (copy)"})
-    return 201, project_out(revisions.create(user_of(request), copy, f"Copy of {document.name}"))
+    return 201, project_out(user_of(request), revisions.create(user_of(request), copy, f"Copy of {document.name}"))
 
 
 @router.post(
@@ -169,7 +186,9 @@ def duplicate_project(request: HttpRequest, project_id: UUID) -> tuple[int, sche
 )
 def edit(request: HttpRequest, project_id: UUID, body: schemas.Edit) -> schemas.ProjectOut:
     changes = [Change(c.path, c.value, c.do, c.was) for c in body.changes]
-    return project_out(revisions.edit(user_of(request), project_id, body.base, body.label[:200], changes))
+    return project_out(
+        user_of(request), revisions.edit(user_of(request), project_id, body.base, body.label[:200], changes)
+    )
 
 
 @router.post(
@@ -179,7 +198,7 @@ def edit(request: HttpRequest, project_id: UUID, body: schemas.Edit) -> schemas.
 def operate(request: HttpRequest, project_id: UUID, body: schemas.Operate) -> schemas.ProjectOut:
     """Operations by hand, as one revision."""
     found = revisions.operate(user_of(request), project_id, body.base, body.label[:200], body.operations)
-    return project_out(found)
+    return project_out(user_of(request), found)
 
 
 @router.get("/projects/{project_id}/versions", response=list[schemas.Version])
@@ -193,14 +212,14 @@ def versions(request: HttpRequest, project_id: UUID) -> list[schemas.Version]:
             author=r.author.get_username() if r.author else "",
             created=r.created,
         )
-        for r in revisions.versions(revisions.own_project(user_of(request), project_id))
+        for r in revisions.versions(revisions.project_of(user_of(request), project_id))
     ]
 
 
 @router.post("/projects/{project_id}/versions", response={200: schemas.Version, 422: schemas.Problem})
 def name_version(request: HttpRequest, project_id: UUID, body: schemas.NameVersion) -> schemas.Version:
     """Give a revision a name, or take it away with an empty one."""
-    r = revisions.name_version(revisions.own_project(user_of(request), project_id), body.number, body.name)
+    r = revisions.name_version(revisions.project_of(user_of(request), project_id, May.CHANGE), body.number, body.name)
     author = r.author.get_username() if r.author else ""
     return schemas.Version(number=r.number, name=r.name, label=r.label, author=author, created=r.created)
 
@@ -210,7 +229,7 @@ def name_version(request: HttpRequest, project_id: UUID, body: schemas.NameVersi
 )
 def restore(request: HttpRequest, project_id: UUID, body: schemas.Restore) -> schemas.ProjectOut:
     """Make an older revision the head again, as a new revision: nothing in between is lost."""
-    return project_out(revisions.restore(user_of(request), project_id, body.base, body.number))
+    return project_out(user_of(request), revisions.restore(user_of(request), project_id, body.base, body.number))
 
 
 @router.get("/projects/{project_id}/compare", response={200: schemas.Comparison, 422: schemas.Problem})
@@ -224,14 +243,14 @@ def compare(request: HttpRequest, project_id: UUID, before: int, after: int) -> 
     "/projects/{project_id}/undo", response={200: schemas.ProjectOut, 409: schemas.ConflictOut, 422: schemas.Problem}
 )
 def undo(request: HttpRequest, project_id: UUID, body: schemas.Base) -> schemas.ProjectOut:
-    return project_out(revisions.undo(user_of(request), project_id, body.base))
+    return project_out(user_of(request), revisions.undo(user_of(request), project_id, body.base))
 
 
 @router.post(
     "/projects/{project_id}/redo", response={200: schemas.ProjectOut, 409: schemas.ConflictOut, 422: schemas.Problem}
 )
 def redo(request: HttpRequest, project_id: UUID, body: schemas.Base) -> schemas.ProjectOut:
-    return project_out(revisions.redo(user_of(request), project_id, body.base))
+    return project_out(user_of(request), revisions.redo(user_of(request), project_id, body.base))
 
 
 @router.get("/projects/{project_id}/document")

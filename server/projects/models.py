@@ -11,9 +11,18 @@ from django.utils import timezone
 from jsonpatch import apply_patch
 
 
+class Sharing(models.TextChoices):
+    """As what somebody may see a project."""
+
+    EDITOR = "editor"
+    CHECKER = "checker"
+    VIEWER = "viewer"
+
+
 class Project(models.Model):
     """A piece of work of one owner. head: the revision that stands; redo: numbers of revisions that were undone; paused: its
-    numbers are refreshed only when asked for; deleted: since when it waits to be removed for good."""
+    numbers are refreshed only when asked for; deleted: since when it waits to be removed for good; office_role: as what all of the
+    office may see it, "" for not at all."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="projects")
@@ -25,21 +34,32 @@ class Project(models.Model):
     redo = models.JSONField(default=list)
     paused = models.BooleanField(default=False)
     deleted = models.DateTimeField(null=True)
+    office_role = models.CharField(max_length=8, choices=Sharing, default="", blank=True)
 
     class Meta:
         ordering = ["-changed"]
 
 
-class OfficeSection(models.Model):
-    """A section of an office's own catalogue, ready to be taken into a project."""
+class Share(models.Model):
+    """A project shared with a person."""
 
-    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="office_sections")
-    name = models.CharField(max_length=80)
+    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="shares")
+    person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="shares")
+    role = models.CharField(max_length=8, choices=Sharing)
+
+    class Meta:
+        ordering = ["person__username"]
+        constraints = [models.UniqueConstraint(fields=["project", "person"], name="one_share_a_person")]
+
+
+class OfficeSection(models.Model):
+    """A section of the office's own catalogue, ready to be taken into a project."""
+
+    name = models.CharField(max_length=80, unique=True)
     definition = models.JSONField()
 
     class Meta:
         ordering = ["name"]
-        constraints = [models.UniqueConstraint(fields=["owner", "name"], name="one_office_section_a_name")]
 
 
 class Revision(models.Model):

@@ -1,11 +1,10 @@
-"""The office's own catalogue of sections: read from CSV, kept per user."""
+"""The office's own catalogue of sections: read from CSV, kept for everybody in it."""
 
 from __future__ import annotations
 
 import csv
 import io
 
-from django.contrib.auth.models import User
 from django.db import transaction
 from pydantic import ValidationError
 
@@ -79,20 +78,19 @@ def _sections(reader: csv.DictReader[str]) -> list[BuiltSection]:
 
 
 @transaction.atomic
-def take_in(user: User, sections: list[BuiltSection]) -> None:
-    """Keep sections in the user's catalogue; those of the same name are replaced."""
+def take_in(sections: list[BuiltSection]) -> None:
+    """Keep sections in the office's catalogue; those of the same name are replaced."""
     for section in sections:
         OfficeSection.objects.update_or_create(
-            owner=user, name=section.name, defaults={"definition": section.model_dump(mode="json")}
+            name=section.name, defaults={"definition": section.model_dump(mode="json")}
         )
 
 
-def catalogue_of(user: User) -> list[BuiltSection]:
-    """The sections of the user's own catalogue."""
-    found = OfficeSection.objects.filter(owner=user)
-    return [BuiltSection.model_validate(row.definition) for row in found]
+def catalogue() -> list[BuiltSection]:
+    """The sections of the office's own catalogue."""
+    return [BuiltSection.model_validate(row.definition) for row in OfficeSection.objects.all()]
 
 
-def drop(user: User, name: str) -> None:
-    """Take a section out of the user's catalogue; projects that use it keep their copy."""
-    OfficeSection.objects.filter(owner=user, name=name).delete()
+def drop(name: str) -> None:
+    """Take a section out of the office's catalogue; projects that use it keep their copy."""
+    OfficeSection.objects.filter(name=name).delete()

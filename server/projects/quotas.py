@@ -42,5 +42,5 @@ def check(user: User, another: bool = False) -> None:
     if another and now.projects >= now.most_projects:
         raise ModelError(f"You have {now.projects} projects, which is the most one may have. {advice}", "")
     if now.size >= now.most_size:
-        words = f"Your projects take {now.size / 1e6:,.0f} MB, which is the most they may take."
+        words = f"The projects of {user.get_username()} take {now.size / 1e6:,.0f} MB, which is the most they may take."
         raise ModelError(f"{words} {advice}", "")

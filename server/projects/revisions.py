@@ -17,6 +17,8 @@ from engine.document.units import in_kilonewtons
 from engine.editing.apply import operate as apply_operation
 from engine.editing.operations import Operation
 from engine.errors import ModelError
+from server.people.models import Role
+from server.people.roles import May, need, need_role
 from server.projects import quotas, runs
 from server.projects.changes import Change, Difference, changed, differences, meet, same_places, set_outright, touched
 from server.projects.history import record
@@ -32,15 +34,19 @@ class Conflict(Exception):
         self.differences = differences
 
 
-def own_project(user: User, project_id: UUID) -> Project:
-    """The user's project; the same 404 for one that is somebody else's and one that does not exist."""
-    found = Project.objects.select_related("head", "head__author", "head__checkpoint")
-    return get_object_or_404(found, id=project_id, owner=user, deleted=None)
+def project_of(user: User, project_id: UUID, least: May = May.LOOK) -> Project:
+    """A project that a person may do that much in. Raises Forbidden, and the same Http404 for one that is none of theirs and one
+    that does not exist."""
+    found = Project.objects.select_related("head", "head__author", "head__checkpoint", "owner")
+    project = get_object_or_404(found, id=project_id, deleted=None)
+    need(user, project, least)
+    return project
 
 
 @transaction.atomic
 def create(user: User, document: Document, label: str) -> Project:
-    """A new project with its first revision. Raises ModelError when the user has as much as one may."""
+    """A new project with its first revision. Raises ModelError when the user has as much as one may, and Forbidden."""
+    need_role(user, Role.DESIGNER, Role.ADMINISTRATOR)
     quotas.check(user, another=True)
     project = Project.objects.create(owner=user, name=document.name)
     project.head = record(project, document.model_dump(mode="json"), label=label, author=user)
@@ -51,9 +57,8 @@ def create(user: User, document: Document, label: str) -> Project:
 
 def _locked(user: User, project_id: UUID, base: int | None = None) -> Project:
     """The project, no longer moved on by others meanwhile; with `base` only if its head still is that revision."""
-    project = get_object_or_404(
-        Project.objects.select_for_update(of=("self",)), id=project_id, owner=user, deleted=None
-    )
+    project = get_object_or_404(Project.objects.select_for_update(of=("self",)), id=project_id, deleted=None)
+    need(user, project, May.CHANGE)
     assert project.head is not None
     if base is not None and project.head.number != base:
         raise _conflict(project, base)
@@ -87,7 +92,8 @@ def operate(user: User, project_id: UUID, base: int, label: str, operations: lis
 
 def restore(user: User, project_id: UUID, base: int, number: int) -> Project:
     """Make an older revision's document the next revision. Raises Conflict or ModelError."""
-    old = get_object_or_404(Revision, project_id=project_id, project__owner=user, number=number)
+    project_of(user, project_id, May.CHANGE)
+    old = get_object_or_404(Revision, project_id=project_id, number=number)
     words = f"“{old.name}”" if old.name else f"revision {number}"
     return _next(user, project_id, base, f"Back to {words}", lambda _: old.content, None)
 
@@ -129,7 +135,7 @@ def _next(
         mine = touched(before, change(before)) | set_outright(changes, before)
         if not same_places(changes, before, present) or meet(mine, touched(before, present)):
             raise _conflict(project, base)
-    quotas.check(user)
+    quotas.check(project.owner)
     document = in_kilonewtons(read_document(change(present)))
     loaded = prepare(document)
     dump = document.model_dump(mode="json")

@@ -13,11 +13,17 @@ from engine.document.base import Name
 from engine.editing.operations import Operation
 
 Triple = tuple[float, float, float]
+OfficeRole = Literal["administrator", "designer", "checker", "viewer"]
+ProjectRole = Literal["owner", "editor", "checker", "viewer"]
+SharedRole = Literal["editor", "checker", "viewer"]
 Stage = Literal["structure", "loading", "combinations", "response", "verification"]
 
 
 class Me(BaseModel):
+    """Who is signed in, and their role in the office."""
+
     name: str
+    role: OfficeRole
 
 
 class Problem(BaseModel):
@@ -40,6 +46,92 @@ class ConflictOut(BaseModel):
     number: int
     author: str
     differences: list[DifferenceOut]
+
+
+class SharingOut(BaseModel):
+    """Whose a project is and who may see it. office_role: as what all of the office may, None for not at all."""
+
+    owner: str
+    office_role: SharedRole | None
+    shares: list[ShareOut]
+
+
+class ShareOut(BaseModel):
+    name: str
+    role: SharedRole
+
+
+class Sharing(BaseModel):
+    """name: of a person, empty for all of the office; role: None to share no longer."""
+
+    name: str = ""
+    role: SharedRole | None = None
+
+
+class Transfer(BaseModel):
+    name: str
+
+
+class HappenedOut(BaseModel):
+    """Something that was done. revision: the one that it made, if it made one."""
+
+    at: datetime
+    person: str
+    words: str
+    revision: int | None = None
+
+
+class PersonOut(BaseModel):
+    """A person of the office. last: when they signed in last, told to administrators alone."""
+
+    name: str
+    role: OfficeRole
+    active: bool
+    last: datetime | None
+
+
+class PersonChange(BaseModel):
+    name: str
+    role: OfficeRole | None = None
+    active: bool | None = None
+
+
+class Invite(BaseModel):
+    """note: whom the link is for; person: who has an account and takes a new password."""
+
+    role: OfficeRole = "designer"
+    note: str = ""
+    person: str = ""
+
+
+class LinkOut(BaseModel):
+    link: str
+    expires: datetime
+
+
+class InvitationOut(BaseModel):
+    """An open link, without its secret. password: it gives the person in the note a new password."""
+
+    id: int
+    role: OfficeRole
+    note: str
+    password: bool
+    expires: datetime
+
+
+class PasswordChange(BaseModel):
+    old: str
+    new: str
+
+
+class SessionOut(BaseModel):
+    """A browser in which one is signed in. present: the one that asks."""
+
+    id: int
+    address: str
+    browser: str
+    began: datetime
+    present: bool
 
 
 class NewProject(BaseModel):
@@ -67,13 +159,16 @@ class RevisionOut(BaseModel):
 
 
 class ProjectSummary(BaseModel):
-    """A project in the list. readable: whether this build takes its document; else the summary says why not. deleted: since when it
+    """A project in the list. role: what the user may do in it; shared: with anybody. readable: whether this build takes its document; else the summary says why not. deleted: since when it
     waits to be removed, and when it will be."""
 
     id: UUID
     name: str
     archived: bool
     changed: datetime
+    owner: str
+    role: ProjectRole
+    shared: bool
     revision: int
     summary: str
     readable: bool
@@ -98,6 +193,8 @@ class ProjectOut(BaseModel):
     can_undo: bool
     can_redo: bool
     paused: bool
+    owner: str
+    role: ProjectRole
     fingerprints: dict[str, str]
     document: Document
 

@@ -1,13 +1,15 @@
-"""Every route of the OpenAPI description × nobody, somebody else, the owner. A route that is missing in the table fails the test."""
+"""Every route of the OpenAPI description × nobody, somebody else, each role, the owner. A route that is missing in the table fails the test."""
 
 import json
 import uuid
+from itertools import product
 
 from django.contrib.auth.models import User
 from django.test import Client
 
 from server.api import api
-from server.projects.models import OfficeSection, Project, Revision
+from server.people.models import Event, Member
+from server.projects.models import OfficeSection, Project, Revision, Run, Share
 from tests.server.test_api import ApiCase
 
 EDIT = {"base": 1, "label": "x", "changes": [{"path": "site.altitude", "value": 20}]}
@@ -26,6 +28,15 @@ ROUTES = {
     ("get", "/api/national"): ("", None, 200),
     ("get", "/api/climate"): ("place=Ossel", None, 422),
     ("get", "/api/climate/places"): ("name=Os", None, 200),
+    ("get", "/api/people"): ("", None, 200),
+    ("patch", "/api/people"): ("", {"name": "ben", "role": "viewer"}, 403),
+    ("get", "/api/people/invitations"): ("", None, 403),
+    ("post", "/api/people/invitations"): ("", {"role": "administrator"}, 403),
+    ("delete", "/api/people/invitations/{invitation_id}"): ("", None, 403),
+    ("get", "/api/people/events"): ("", None, 403),
+    ("post", "/api/me/password"): ("", {"old": "wrong", "new": "another-plate"}, 422),
+    ("get", "/api/me/sessions"): ("", None, 200),
+    ("delete", "/api/me/sessions/{session_id}"): ("", None, 200),
     ("get", "/api/projects"): ("", None, 200),
     ("post", "/api/projects"): ("", {"name": "another"}, 201),
     ("post", "/api/projects/import"): ("", {"name": "from a file"}, 201),
@@ -41,6 +52,10 @@ ROUTES = {
     ("post", "/api/projects/{project_id}/versions"): ("", {"number": 1, "name": "mine"}, 200),
     ("post", "/api/projects/{project_id}/restore"): ("", {"base": 1, "number": 1}, 200),
     ("get", "/api/projects/{project_id}/compare"): ("before=1&after=1", None, 200),
+    ("get", "/api/projects/{project_id}/sharing"): ("", None, 200),
+    ("put", "/api/projects/{project_id}/sharing"): ("", {"name": "ben", "role": None}, 200),
+    ("post", "/api/projects/{project_id}/transfer"): ("", {"name": "ada"}, 200),
+    ("get", "/api/projects/{project_id}/history"): ("", None, 200),
     ("post", "/api/projects/{project_id}/undo"): ("", {"base": 1}, 422),
     ("post", "/api/projects/{project_id}/redo"): ("", {"base": 1}, 422),
     ("get", "/api/projects/{project_id}/document"): ("", None, 200),
@@ -67,6 +82,18 @@ ROUTES = {
     ("delete", "/api/projects/{project_id}/sizing"): ("", None, 200),
 }
 
+#: what only the owner of a project may do, of what changes something
+OWNERS = {
+    ("delete", "/api/projects/{project_id}"),
+    ("post", "/api/projects/{project_id}/recover"),
+    ("put", "/api/projects/{project_id}/sharing"),
+    ("post", "/api/projects/{project_id}/transfer"),
+}
+#: what changes nothing of the project, though it is no GET
+HARMLESS = {("post", "/api/projects/{project_id}/duplicate")}
+#: what somebody does to their own account, whatever they may do in the office
+PERSONAL = {("post", "/api/me/password"), ("delete", "/api/me/sessions/{session_id}")}
+
 
 class Matrix(ApiCase):
     def setUp(self):
@@ -86,7 +113,10 @@ class Matrix(ApiCase):
     def ask(self, client, route, project):
         method, path = route
         query, body, _ = ROUTES[route]
-        address = path.replace("{project_id}", str(project)) + (f"?{query}" if query else "")
+        address = (
+            path.replace("{project_id}", str(project)).replace("{invitation_id}", "0").replace("{session_id}", "0")
+        )
+        address += f"?{query}" if query else ""
         if method == "get":
             return client.get(address)
         return getattr(client, method)(address, json.dumps(body or {}), content_type="application/json")
@@ -118,23 +148,77 @@ class Matrix(ApiCase):
         self.assertEqual((list(Revision.objects.values()), list(Project.objects.values())), before)
 
     def test_what_somebody_else_is_told_without_a_project(self):
-        OfficeSection.objects.create(owner=self.user, name="PG secret", definition={"name": "PG secret"})
         for route in ROUTES:
             if "{project_id}" in route[1]:
                 continue
             with self.subTest(route):
                 answer = self.ask(self.other, route, "")
-                self.assertIn(answer.status_code, (200, 201, 422))
-                for word in (self.project["id"], self.project["name"], "PG secret"):
+                self.assertIn(answer.status_code, (200, 201, 403, 422))
+                for word in (self.project["id"], self.project["name"]):
                     self.assertNotIn(word, answer.content.decode())
-        self.assertTrue(OfficeSection.objects.filter(owner=self.user, name="PG secret").exists())
+
+    def rows(self):
+        """All of the projects that could be changed, but for when they were."""
+        return [
+            list(model.objects.order_by("pk").values())
+            for model in (Project, Revision, Run, Share, Event, OfficeSection)
+        ]
+
+    def test_who_may_only_look_changes_nothing_by_any_route(self):
+        shared = (("viewer", "designer"), ("checker", "designer"), ("editor", "viewer"), ("editor", "checker"))
+        for (share, office), route in product(shared, ROUTES):
+            if route[0] == "get" or "{project_id}" not in route[1] or route in HARMLESS:
+                continue
+            self.share(share, office)
+            before = self.rows()
+            with self.subTest(route, share=share, office=office):
+                answer = self.ask(self.other, route, self.project["id"])
+                self.assertEqual(answer.status_code, 403, answer.content[:200])
+                self.assertEqual(self.rows(), before)
+
+    def test_who_may_only_look_in_the_office_changes_nothing_of_it(self):
+        for office, route in product(("viewer", "checker"), ROUTES):
+            if route[0] == "get" or "{project_id}" in route[1] or route in PERSONAL:
+                continue
+            self.share("viewer", office)
+            before = self.rows()
+            with self.subTest(route, office=office):
+                self.assertEqual(self.ask(self.other, route, "").status_code, 403)
+                self.assertEqual(self.rows(), before)
+        self.assertEqual(self.ask(self.other, next(iter(HARMLESS)), self.project["id"]).status_code, 403)
+
+    def test_who_may_look_sees_everything(self):
+        self.share("viewer", "viewer")
+        for route, (*_, status) in ROUTES.items():
+            if route[0] == "get" and "{project_id}" in route[1]:
+                with self.subTest(route):
+                    self.assertEqual(self.ask(self.other, route, self.project["id"]).status_code, status)
+
+    def test_an_editor_does_all_but_what_is_the_owners(self):
+        for route, (*_, status) in ROUTES.items():
+            if "{project_id}" not in route[1]:
+                continue
+            self.back_to_the_first()
+            self.share("editor", "designer")
+            with self.subTest(route):
+                answer = self.ask(self.other, route, self.project["id"])
+                self.assertEqual(answer.status_code, 403 if route in OWNERS else status, answer.content[:200])
+
+    def share(self, share, office):
+        """Ben sees the project by a share, with a role in the office."""
+        ben = User.objects.get(username="ben")
+        Member.objects.update_or_create(person=ben, defaults={"role": office})
+        Share.objects.update_or_create(project_id=self.project["id"], person=ben, defaults={"role": share})
+
+    def back_to_the_first(self):
+        own = Revision.objects.filter(project=self.project["id"])
+        own.filter(number__gt=1).update(parent=None)
+        Project.objects.filter(id=self.project["id"]).update(head=own.get(number=1), deleted=None, redo=[])
+        own.filter(number__gt=1).delete()
 
     def test_the_owner(self):
         for route, (*_, status) in ROUTES.items():
             with self.subTest(route):
-                first = Revision.objects.filter(project=self.project["id"], number=1)
-                Revision.objects.filter(project=self.project["id"], number__gt=1).update(parent=None)
-                Project.objects.filter(id=self.project["id"]).update(head=first.get(), deleted=None, redo=[])
-                Revision.objects.filter(project=self.project["id"], number__gt=1).delete()
+                self.back_to_the_first()
                 answer = self.ask(self.client, route, self.project["id"])
                 self.assertEqual(answer.status_code, status, answer.content[:300])

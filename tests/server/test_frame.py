@@ -182,11 +182,11 @@ class Office(ApiCase):
         left = self.client.delete("/api/office?name=PG 800").json()
         self.assertEqual([s["name"] for s in left], ["PG 800 U"])
 
-    def test_nobody_elses(self):
+    def test_everybodys_in_the_office_and_nobodys_outside(self):
         self.post("office", {"text": self.CSV})
         other = Client()
         other.force_login(User.objects.create_user("bob", password="fish-plate"))
-        self.assertEqual(other.get("/api/office").json(), [])
+        self.assertEqual(other.get("/api/office").json(), self.client.get("/api/office").json())
         self.assertEqual(Client().get("/api/office").status_code, 401)
 
     def test_a_wrong_row_is_named_and_nothing_is_taken(self):

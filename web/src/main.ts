@@ -17,6 +17,9 @@ const router = createRouter({
   history: createWebHistory('/'),
   routes: [
     { path: '/', component: () => import('./views/ProjectsView.vue') },
+    { path: '/office', component: () => import('./views/OfficeView.vue') },
+    { path: '/account', component: () => import('./views/AccountView.vue') },
+    { path: '/projects/:id/history', component: () => import('./views/HistoryView.vue'), props: true },
     { path: '/projects/:id', component: () => import('./views/WorkbenchView.vue'), props: true },
   ],
 })

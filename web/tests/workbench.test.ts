@@ -24,6 +24,8 @@ const project = (number: number) => ({
   id: 'p1',
   name: 'Shed',
   archived: false,
+  owner: 'ada',
+  role: 'owner',
   revision: { number, label: '', author: 'ada', created: '' },
   can_undo: number > 1,
   can_redo: false,
@@ -118,6 +120,16 @@ describe('editing', () => {
     await bench.catchUp()
     expect(bench.conflict).toBeNull()
     expect(bench.project?.revision.number).toBe(2)
+  })
+  it('sends nothing for who may only look, and says whose the project is', async () => {
+    answers['GET '] = () => ({ status: 200, body: { ...project(1), role: 'checker' } })
+    const bench = useWorkbench()
+    await bench.open('p1')
+    const words = 'ada’s project: you are checker, and may not change it.'
+    expect(bench.readOnly).toBe(words)
+    expect(await bench.edit('Span', [{ path: 'hall.span', value: 30 }])).toBe(false)
+    expect(bench.refusal).toEqual({ place: 'hall.span', message: words })
+    expect(asked.some((a) => a.startsWith('POST'))).toBe(false)
   })
   it('loses nothing when the server cannot be reached', async () => {
     const bench = useWorkbench()

@@ -34,13 +34,19 @@ const share = computed(() => (bench.running?.of ? (bench.running.done ?? 0) / be
     <router-link to="/" class="mark" title="All projects">LORICA</router-link>
     <span v-if="bench.project" class="project">
       <b :title="bench.project.name">{{ bench.project.name }}</b>
-      <small class="mono" :title="bench.project.revision.label">rev {{ bench.project.revision.number }}</small>
+      <router-link
+        class="mono rev"
+        :to="`/projects/${bench.project.id}/history`"
+        :title="`${bench.project.revision.label} – history of the project`"
+        >rev {{ bench.project.revision.number }}</router-link
+      >
+      <span v-if="bench.readOnly" class="read" :title="bench.readOnly">Read only</span>
     </span>
     <span v-if="bench.queued > 1" class="mono waits" role="status">{{ bench.queued }} changes are being stored</span>
     <span class="steps">
       <button
         class="quiet"
-        :disabled="!bench.project?.can_undo"
+        :disabled="!bench.project?.can_undo || !bench.mayChange"
         title="Undo (Ctrl+Z)"
         aria-label="Undo"
         @click="bench.step('undo')"
@@ -49,7 +55,7 @@ const share = computed(() => (bench.running?.of ? (bench.running.done ?? 0) / be
       </button>
       <button
         class="quiet"
-        :disabled="!bench.project?.can_redo"
+        :disabled="!bench.project?.can_redo || !bench.mayChange"
         title="Redo (Ctrl+Shift+Z)"
         aria-label="Redo"
         @click="bench.step('redo')"
@@ -64,7 +70,7 @@ const share = computed(() => (bench.running?.of ? (bench.running.done ?? 0) / be
           <span class="told" :title="progress(bench.running)">{{ progress(bench.running) }}</span>
           <span class="mono">{{ elapsed.toFixed(1) }} s</span>
           <button
-            v-if="bench.running.state !== 'unreachable'"
+            v-if="bench.running.state !== 'unreachable' && bench.mayChange"
             class="quiet"
             title="Stop computing"
             @click="bench.stop()"
@@ -81,13 +87,20 @@ const share = computed(() => (bench.running?.of ? (bench.running.done ?? 0) / be
               ? 'Stopped'
               : bench.running.message
         }}</span>
-        <button class="quiet" title="Compute the numbers of this revision" @click="bench.start()">Refresh now</button>
+        <button
+          v-if="bench.mayChange"
+          class="quiet"
+          title="Compute the numbers of this revision"
+          @click="bench.start()"
+        >
+          Refresh now
+        </button>
       </template>
       <span v-else-if="taken" class="mono took" :title="`The chain took ${taken.toFixed(2)} s to compute`"
         >{{ taken.toFixed(2) }} s</span
       >
       <button
-        v-if="bench.project"
+        v-if="bench.project && bench.mayChange"
         class="quiet"
         :aria-pressed="bench.project.paused"
         :title="
@@ -141,6 +154,22 @@ header {
   min-width: 0;
   padding-left: 12px;
   border-left: 1px solid var(--line);
+}
+.rev {
+  color: var(--ink-2);
+  font-size: 11px;
+  text-decoration: none;
+  white-space: nowrap;
+}
+.rev:hover {
+  color: var(--chalk);
+}
+.read {
+  font: 500 11.5px var(--condensed);
+  padding: 1px 7px;
+  border: 1px solid var(--behind);
+  border-radius: 3px;
+  white-space: nowrap;
 }
 .project b {
   font-weight: 600;

@@ -25,7 +25,7 @@ async function commit(event: Event) {
 <template>
   <label class="field" :title="hint">
     <span>{{ label }}</span>
-    <select :value="value" @change="commit">
+    <select :value="value" :disabled="!bench.mayChange" @change="commit">
       <template v-for="g in groups" :key="g">
         <optgroup v-if="g" :label="g">
           <option v-for="o in options.filter((x) => x.group === g)" :key="o.value" :value="o.value">

@@ -44,6 +44,7 @@ async function post(text: string): Promise<string> {
         v-model="typed"
         :placeholder="optional"
         :aria-invalid="!!wrong"
+        :readonly="!bench.mayChange"
         autocomplete="off"
         @keydown.enter="commit"
         @blur="commit"

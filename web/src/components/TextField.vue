@@ -34,6 +34,7 @@ async function post(text: string): Promise<string> {
       :aria-invalid="!!wrong"
       autocomplete="off"
       spellcheck="false"
+      :readonly="!bench.mayChange"
       @change="list ? commit() : undefined"
       @keydown.enter="commit"
       @blur="commit"

@@ -17,7 +17,7 @@ function change(event: Event) {
 
 <template>
   <label class="toggle" :title="hint">
-    <input type="checkbox" :checked="!!value" @change="change" />
+    <input type="checkbox" :checked="!!value" :disabled="!bench.mayChange" @change="change" />
     <span>{{ label }}</span>
   </label>
 </template>

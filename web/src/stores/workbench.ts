@@ -82,6 +82,13 @@ export const useWorkbench = defineStore('workbench', () => {
   const picked = computed(() => (chain.value?.members ?? []).filter((m) => chosen.value.has(m.name)))
   const shows = (m: Member) => !hidden.value.has(m.role) && !gone.value.has(m.name)
   const stale = computed(() => !!chain.value && chain.value.revision !== project.value?.revision.number)
+  /** Whether the user may change the project, or in words why not. */
+  const mayChange = computed(() => project.value?.role === 'owner' || project.value?.role === 'editor')
+  const readOnly = computed(() =>
+    project.value && !mayChange.value
+      ? `${project.value.owner}’s project: you are ${project.value.role}, and may not change it.`
+      : '',
+  )
   /** Which revision numbers are of, as it is said in files and pictures. */
   const origin = (revision: number | undefined) => {
     const head = project.value?.revision.number
@@ -447,6 +454,11 @@ export const useWorkbench = defineStore('workbench', () => {
   async function post(place: string, send: (now: Schemas['ProjectOut']) => Promise<Answer> | null): Promise<boolean> {
     const id = project.value?.id
     if (!id) return false
+    if (readOnly.value) {
+      refusal.value = { place, message: readOnly.value }
+      message.value = readOnly.value
+      return false
+    }
     queued.value++
     const mine = turn.then(async () => {
       const now = project.value?.id === id ? project.value : heads.get(id)
@@ -592,6 +604,8 @@ export const useWorkbench = defineStore('workbench', () => {
     show,
     edit,
     operate,
+    mayChange,
+    readOnly,
     drawn,
     restore,
     step,

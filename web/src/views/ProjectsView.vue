@@ -3,6 +3,9 @@ import { computed, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { ElMessageBox } from 'element-plus'
 import { api, csrfToken, type Schemas } from '../api/client'
+import PageHeader from '../people/PageHeader.vue'
+import SharingDialog from '../people/SharingDialog.vue'
+import { usePeople } from '../stores/people'
 
 const router = useRouter()
 const projects = ref<Schemas['ProjectSummary'][]>([])
@@ -13,8 +16,11 @@ const room = ref<Omit<Schemas['ProjectList'], 'projects'> | null>(null)
 const naming = ref('')
 const name = ref('')
 const problem = ref('')
-const me = ref('')
+const people = usePeople()
+/** The project that is being shared. */
+const sharing = ref<Schemas['ProjectSummary'] | null>(null)
 const picker = ref<HTMLInputElement>()
+const owned = computed(() => projects.value.filter((p) => p.owner === people.me?.name).length)
 const shelfOf = (p: Schemas['ProjectSummary']) => (p.deleted ? 'deleted' : p.archived ? 'archived' : 'open')
 const shown = computed(() => projects.value.filter((p) => shelfOf(p) === shelf.value))
 const shelves = computed(() =>
@@ -70,6 +76,8 @@ async function archive(project: Schemas['ProjectSummary']) {
   await load()
 }
 
+/** Whether one may change a project. */
+const changes = (p: Schemas['ProjectSummary']) => p.role === 'owner' || p.role === 'editor'
 const at = (project: Schemas['ProjectSummary']) => ({ params: { path: { project_id: project.id } } })
 
 async function remove(project: Schemas['ProjectSummary']) {
@@ -121,24 +129,15 @@ async function takeIn(event: Event) {
   else problem.value = `${file.name} was not taken in. ${answer.message ?? ''}`
 }
 
-const token = csrfToken()
 onMounted(async () => {
   document.title = 'Projects · Lorica'
   await load()
-  me.value = (await api.GET('/api/me')).data?.name ?? ''
 })
 </script>
 
 <template>
   <div class="page">
-    <header>
-      <span class="mark">LORICA</span>
-      <span class="who">{{ me }}</span>
-      <form method="post" action="/sign-out/">
-        <input type="hidden" name="csrfmiddlewaretoken" :value="token" />
-        <button class="quiet">Sign out</button>
-      </form>
-    </header>
+    <PageHeader />
     <main>
       <div class="head">
         <h1>{{ TITLES[shelf] }}</h1>
@@ -155,11 +154,11 @@ onMounted(async () => {
           </button>
         </template>
         <span v-if="room" class="room">
-          {{ projects.length }} of {{ room.most_projects.toLocaleString('en-GB') }} projects ·
-          {{ room.size.toFixed(1) }} of {{ room.most_size.toLocaleString('en-GB') }} MB
+          {{ owned }} of {{ room.most_projects.toLocaleString('en-GB') }} projects · {{ room.size.toFixed(1) }} of
+          {{ room.most_size.toLocaleString('en-GB') }} MB
         </span>
       </div>
-      <form class="new" @submit.prevent="create(true)">
+      <form v-if="people.designs" class="new" @submit.prevent="create(true)">
         <input v-model="name" aria-label="Name of the new project" placeholder="Name of a new project" maxlength="80" />
         <button class="plate solid">Start a hall</button>
         <button type="button" class="plate" title="No hall: other jigs, or drawing by hand" @click="create(false)">
@@ -170,8 +169,13 @@ onMounted(async () => {
       </form>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <p v-if="loaded && !shown.length" class="empty">
-        No projects yet. Give the building a name above and start a hall: it opens with a 24 m portal frame that you
-        change to yours.
+        <template v-if="people.designs">
+          No projects yet. Give the building a name above and start a hall: it opens with a 24 m portal frame that you
+          change to yours.
+        </template>
+        <template v-else
+          >No projects yet. What others share with you, or with all of the office, is listed here.</template
+        >
       </p>
       <ul>
         <li v-for="project in shown" :key="project.id">
@@ -193,6 +197,10 @@ onMounted(async () => {
               >Deleted on {{ day(project.deleted) }}, removed for good on {{ day(project.removed!) }}</span
             >
             <span :class="{ fails: !project.readable }">{{ project.summary }}</span>
+            <span v-if="people.me && project.owner !== people.me.name" class="of"
+              >{{ project.owner }}’s · you are {{ project.role }}</span
+            >
+            <span v-else-if="project.shared" class="of">Shared</span>
             <a v-if="!project.readable" :href="`/api/projects/${project.id}/document`"
               >Export its document as it is stored</a
             >
@@ -206,35 +214,30 @@ onMounted(async () => {
             <button class="quiet" @click="removeNow(project)">Remove now…</button>
           </span>
           <span v-else class="acts">
-            <button class="quiet" @click="naming = project.id">Rename</button>
-            <button class="quiet" @click="duplicate(project)">Duplicate</button>
-            <button class="quiet" @click="archive(project)">{{ project.archived ? 'Bring back' : 'Archive' }}</button>
-            <button class="quiet" :title="`Can be recovered for some days`" @click="remove(project)">Delete</button>
+            <button class="quiet" @click="sharing = project">Share…</button>
+            <router-link class="quiet" :to="`/projects/${project.id}/history`">History</router-link>
+            <button v-if="changes(project)" class="quiet" @click="naming = project.id">Rename</button>
+            <button v-if="people.designs" class="quiet" @click="duplicate(project)">Duplicate</button>
+            <button v-if="changes(project)" class="quiet" @click="archive(project)">
+              {{ project.archived ? 'Bring back' : 'Archive' }}
+            </button>
+            <button
+              v-if="project.role === 'owner'"
+              class="quiet"
+              title="Can be recovered for some days"
+              @click="remove(project)"
+            >
+              Delete
+            </button>
           </span>
         </li>
       </ul>
     </main>
+    <SharingDialog :project="sharing" @close="sharing = null" @changed="load" />
   </div>
 </template>
 
 <style scoped>
-header {
-  height: 44px;
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  padding: 0 14px;
-  background: var(--sheet);
-  border-bottom: 1px solid var(--line);
-}
-.mark {
-  font: 600 15px var(--condensed);
-  letter-spacing: 0.14em;
-  margin-right: auto;
-}
-.who {
-  color: var(--ink-2);
-}
 main {
   max-width: 980px;
   margin: 36px auto;
@@ -307,6 +310,15 @@ li path {
   display: flex;
   flex-direction: column;
   gap: 2px;
+}
+.of {
+  font-style: italic;
+}
+.acts {
+  white-space: nowrap;
+}
+.acts a {
+  text-decoration: none;
 }
 .words a {
   color: var(--ink);

@@ -22,6 +22,10 @@ class Command(BaseCommand):
         user, made = User.objects.get_or_create(username=name)
         if made:
             user.set_password(password)
-            user.save()
+        if not User.objects.filter(is_superuser=True).exists():
+            # whoever tries Lorica out may invite others
+            user.is_staff = user.is_superuser = True
+        user.save()
+        if made:
             for demo in reversed(DEMOS.values()):
                 revisions.create(user, demo(), "Demo data")
