@@ -16,6 +16,27 @@ export const SHARED_ROLES: readonly { value: Schemas['ShareOut']['role']; label:
 /** A moment as it is written in lists. */
 export const moment = (when: string): string =>
   new Date(when).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
+/** A browser by what it says of itself. */
+export function browser(said: string): string {
+  const name = (
+    [
+      ['Edg/', 'Edge'],
+      ['Firefox/', 'Firefox'],
+      ['Chrome/', 'Chrome'],
+      ['Safari/', 'Safari'],
+    ] as const
+  ).find(([mark]) => said.includes(mark))?.[1]
+  const system = (
+    [
+      ['Android', 'Android'],
+      ['iPhone', 'iPhone'],
+      ['Windows', 'Windows'],
+      ['Mac OS', 'macOS'],
+      ['Linux', 'Linux'],
+    ] as const
+  ).find(([mark]) => said.includes(mark))?.[1]
+  return name ? `${name}${system ? ` on ${system}` : ''}` : said.slice(0, 60) || 'unknown'
+}
 /** What the server said against something. */
 export const told = (error: unknown): string =>
   (error as Partial<Schemas['Problem']> | undefined)?.message ?? 'The server did not answer.'

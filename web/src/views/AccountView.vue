@@ -3,7 +3,7 @@ import { ElButton, ElInput, ElMessage, ElTable, ElTableColumn } from 'element-pl
 import { onMounted, reactive, ref } from 'vue'
 import { api, type Schemas } from '../api/client'
 import PageHeader from '../people/PageHeader.vue'
-import { moment, told } from '../people/roles'
+import { browser, moment, told } from '../people/roles'
 
 const sessions = ref<Schemas['SessionOut'][]>([])
 const form = reactive({ old: '', new: '', again: '' })
@@ -68,7 +68,11 @@ onMounted(() => {
             <template #default="{ row }">{{ moment(row.began) }}</template>
           </ElTableColumn>
           <ElTableColumn label="Address" prop="address" width="140" />
-          <ElTableColumn label="Browser" prop="browser" show-overflow-tooltip />
+          <ElTableColumn label="Browser">
+            <template #default="{ row }"
+              ><span :title="row.browser">{{ browser(row.browser) }}</span></template
+            >
+          </ElTableColumn>
           <ElTableColumn width="120" align="right">
             <template #default="{ row }">
               <span v-if="row.present" class="here">this one</span>
