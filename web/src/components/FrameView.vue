@@ -55,7 +55,7 @@ const { pen, trail, put, window_, press, drag, letGo } = usePen(bench, plane, ho
     @mouseleave="window_ = null"
     @click="put"
   >
-    <svg ref="drawing" :width="size.width" :height="size.height" role="img" :aria-label="basis.label">
+    <svg ref="drawing" :width="size.width" :height="size.height" role="group" :aria-label="basis.label">
       <defs>
         <pattern id="hatch" width="6" height="6" patternTransform="rotate(45)" patternUnits="userSpaceOnUse">
           <rect width="6" height="6" fill="#a8402a" />

@@ -213,17 +213,19 @@ async function downloadSheet() {
 
 <template>
   <section aria-label="Ledger">
-    <div class="tabs" role="tablist">
-      <button
-        v-for="t in tabs"
-        :key="t"
-        role="tab"
-        :aria-selected="t === tab"
-        :class="{ on: t === tab }"
-        @click="tab = t"
-      >
-        {{ t }}
-      </button>
+    <div class="tabs">
+      <div class="names" role="tablist" aria-label="Tables">
+        <button
+          v-for="t in tabs"
+          :key="t"
+          role="tab"
+          :aria-selected="t === tab"
+          :class="{ on: t === tab }"
+          @click="tab = t"
+        >
+          {{ t }}
+        </button>
+      </div>
       <span v-if="wrong" class="refused" role="alert"
         >{{ wrong }} <button class="quiet" @click="wrong = ''">×</button></span
       >
@@ -325,7 +327,10 @@ section {
   border-bottom: 1px solid var(--line);
   flex: none;
 }
-.tabs > button[role='tab'] {
+.names {
+  display: contents;
+}
+.names > button {
   font: 500 12.5px var(--condensed);
   padding: 4px 12px;
   border: 1px solid transparent;
@@ -334,7 +339,7 @@ section {
   color: var(--ink-2);
   cursor: pointer;
 }
-.tabs > button.on {
+.names > button.on {
   background: #fff;
   border-color: var(--line);
   border-radius: 4px 4px 0 0;

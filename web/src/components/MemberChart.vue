@@ -230,7 +230,7 @@ function savePicture() {
     <svg
       ref="picture"
       :viewBox="`0 0 ${WIDTH} ${foot + 26}`"
-      role="img"
+      role="group"
       :aria-label="`Diagrams of ${bench.member?.label}`"
       tabindex="0"
       @pointermove="point"

@@ -147,7 +147,7 @@ const blows = computed(() => {
       <em v-if="blows">the wind blows {{ blows }}</em>
     </header>
     <button class="plate close" @click="bench.closePanel()">Back to the building</button>
-    <svg v-if="panel && width" :width="width" :height="height" role="img" :aria-label="`${panel.name}: ${title}`">
+    <svg v-if="panel && width" :width="width" :height="height" role="group" :aria-label="`${panel.name}: ${title}`">
       <defs>
         <pattern id="push" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <line x1="0" y1="0" x2="0" y2="7" class="hatch" />

@@ -154,8 +154,8 @@ onMounted(async () => {
           </button>
         </template>
         <span v-if="room" class="room">
-          {{ owned }} of {{ room.most_projects.toLocaleString('en-GB') }} projects · {{ room.size.toFixed(1) }} of
-          {{ room.most_size.toLocaleString('en-GB') }} MB
+          {{ owned }} of {{ room.most_projects.toLocaleString('en-GB') }} projects ·
+          {{ room.size < 0.1 ? 'below 0.1' : room.size.toFixed(1) }} of {{ room.most_size.toLocaleString('en-GB') }} MB
         </span>
       </div>
       <form v-if="people.designs" class="new" @submit.prevent="create(true)">
