@@ -29,6 +29,8 @@ from server.projects.comparison import compare_documents
 from server.projects.models import Project, Run
 
 router = Router()
+#: projects of which nothing is known that one look at the list has computed
+AT_ONCE = 4
 
 
 def project_out(user: User, project: Project) -> schemas.ProjectOut:
@@ -56,13 +58,28 @@ def projects(request: HttpRequest) -> schemas.ProjectList:
     """The projects that the user may see; their own that wait to be removed with them."""
     user = user_of(request)
     found = Project.objects.filter(shared_with(user)).filter(Q(deleted=None) | Q(owner=user))
+    listed = list(found.select_related("head", "head__author", "head__checkpoint", "owner"))
+    _have_computed([project for project in listed if not project.card and not project.deleted])
     now = quotas.used(user)
     return schemas.ProjectList(
-        projects=[_summary(user, project) for project in found.select_related("head", "head__checkpoint", "owner")],
+        projects=[_summary(user, project) for project in listed],
         most_projects=now.most_projects,
         size=now.size / 1e6,
         most_size=now.most_size / 1e6,
     )
+
+
+def _have_computed(unknown: list[Project]) -> None:
+    """Have workers compute some of the projects of which nothing is known yet."""
+    if not settings.WORKERS:
+        return
+    for project in unknown[:AT_ONCE]:
+        assert project.head is not None
+        try:
+            runs.ask(project, project.head, read_stored(project.head.content))
+        except ModelError:
+            # the list says so
+            continue
 
 
 def _summary(user: User, project: Project) -> schemas.ProjectSummary:
@@ -79,6 +96,8 @@ def _summary(user: User, project: Project) -> schemas.ProjectSummary:
         changed=project.changed,
         owner=project.owner.get_username(),
         role=word_for(may(user, project) or May.LOOK),
+        by=project.head.author.get_username() if project.head.author else "",
+        card=schemas.CardOut(**project.card) if "revision" in project.card else None,
         shared=bool(project.office_role) or project.shares.exists(),
         revision=project.head.number,
         summary=words,
@@ -133,7 +152,7 @@ def change_project(request: HttpRequest, project_id: UUID, body: schemas.Project
         found = revisions.edit(user_of(request), project_id, found.head.number, f"Renamed to {body.name}", changes)
     if body.archived is not None:
         found.archived = body.archived
-        found.save()
+        found.save(update_fields=["archived"])
     if body.paused is not None:
         found.paused = body.paused
         found.save(update_fields=["paused"])

@@ -22,7 +22,7 @@ class Sharing(models.TextChoices):
 class Project(models.Model):
     """A piece of work of one owner. head: the revision that stands; redo: numbers of revisions that were undone; paused: its
     numbers are refreshed only when asked for; deleted: since when it waits to be removed for good; office_role: as what all of the
-    office may see it, "" for not at all."""
+    office may see it, "" for not at all; card: what the list tells of the building, and of which revision (`cards`)."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="projects")
@@ -35,6 +35,7 @@ class Project(models.Model):
     paused = models.BooleanField(default=False)
     deleted = models.DateTimeField(null=True)
     office_role = models.CharField(max_length=8, choices=Sharing, default="", blank=True)
+    card = models.JSONField(default=dict)
 
     class Meta:
         ordering = ["-changed"]
@@ -93,7 +94,7 @@ class Revision(models.Model):
 class Result(models.Model):
     """What a chain gave, under the fingerprint of everything that went into it: document and program.
 
-    response: the fingerprint of its stages up to the response. screen: what the workbench shows, as compressed JSON; parts: the
+    response: the fingerprint of its stages up to the response. screen: what the workbench shows, as compressed JSON; card: what the list of projects tells; parts: the
     chain itself, compressed and sealed (see `results`), stored a little later; complete: all of them are there. refused: why it
     could not be stored. size: bytes of all.
     """
@@ -101,6 +102,7 @@ class Result(models.Model):
     key = models.CharField(max_length=64, primary_key=True)
     response = models.CharField(max_length=64, db_index=True, default="")
     screen = models.BinaryField()
+    card = models.JSONField(default=dict)
     complete = models.BooleanField(default=False)
     refused = models.CharField(max_length=300, default="")
     size = models.PositiveBigIntegerField()

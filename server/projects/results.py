@@ -74,7 +74,7 @@ def _remembered(key: str) -> Chain | ModelError | None:
         return found
 
 
-def show(document: Document, found: Chain | ModelError, screen: bytes) -> None:
+def show(document: Document, found: Chain | ModelError, screen: bytes, card: dict[str, Any]) -> None:
     """Store what the workbench shows of a result; `store` follows."""
     key = key_of(document)
     small = _pressed(screen)
@@ -84,12 +84,19 @@ def show(document: Document, found: Chain | ModelError, screen: bytes) -> None:
         defaults={
             "response": response,
             "screen": small,
+            "card": card,
             "complete": False,
             "refused": "",
             "size": len(small),
             "used": timezone.now(),
         },
     )
+
+
+def card_of(key: str) -> dict[str, Any]:
+    """What the list of projects tells of a stored result."""
+    found = Result.objects.filter(key=key).values_list("card", flat=True).first()
+    return dict(found or {})
 
 
 def store(document: Document, found: Chain | ModelError) -> None:

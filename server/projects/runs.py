@@ -11,7 +11,7 @@ from django.db import transaction
 from engine.chain import Chain, Loaded, run
 from engine.document import Document, read_stored
 from engine.errors import ModelError
-from server.projects import builds, news, queue, results
+from server.projects import builds, cards, news, queue, results
 from server.projects.models import Project, Revision, Run
 from server.projects.screen import screen
 
@@ -35,6 +35,8 @@ def ask(
     loaded: what was prepared of the document, which the worker need not do again."""
     key = results.key_of(document)
     if results.is_stored(key):
+        if revision.pk == project.head_id and project.card.get("revision") != revision.number:
+            cards.show(project.pk, revision.pk, results.card_of(key))
         return None
     found = project.runs.filter(key=key).defer("loaded").first()
     if found is not None and found.state in Run.ACTIVE:
@@ -145,10 +147,11 @@ def compute(found: Run) -> None:
     tell = queue.teller(found.pk)
     loaded = results.opened(bytes(found.loaded)) if found.loaded else None
     chain = _computed(document, tell, loaded)
-    text = screen(document, chain)
+    text, card = screen(document, chain), cards.card_of(document, chain)
     seconds = chain.seconds if isinstance(chain, Chain) else {}
     tell("storing", 0, 0)
-    queue.persistently(lambda: results.show(document, chain, text))
+    queue.persistently(lambda: results.show(document, chain, text, card))
+    queue.persistently(lambda: cards.show(found.project_id, found.revision_id, card))
     queue.persistently(lambda: queue.end(found.pk, Run.State.DONE, seconds=seconds))
     # diagrams are asked for after the page has shown the verdicts: it need not wait for this
     queue.persistently(lambda: results.store(document, chain))

@@ -158,8 +158,24 @@ class RevisionOut(BaseModel):
     created: datetime
 
 
+class CardOut(BaseModel):
+    """What is known of a building without opening it. revision: the one it was computed of; problem: why it could not be computed;
+    worst: the largest utilisation; tonnage: of steel, in t; lines, failing_lines: SVG paths in a box of 120 by 60."""
+
+    revision: int
+    problem: str = ""
+    members: int = 0
+    failing: int = 0
+    not_covered: int = 0
+    left_out: int = 0
+    worst: float = 0.0
+    tonnage: float = 0.0
+    lines: str = ""
+    failing_lines: str = ""
+
+
 class ProjectSummary(BaseModel):
-    """A project in the list. role: what the user may do in it; shared: with anybody. readable: whether this build takes its document; else the summary says why not. deleted: since when it
+    """A project in the list. role: what the user may do in it; shared: with anybody; by: who made the revision that stands. readable: whether this build takes its document; else the summary says why not. deleted: since when it
     waits to be removed, and when it will be."""
 
     id: UUID
@@ -168,7 +184,9 @@ class ProjectSummary(BaseModel):
     changed: datetime
     owner: str
     role: ProjectRole
+    by: str
     shared: bool
+    card: CardOut | None
     revision: int
     summary: str
     readable: bool

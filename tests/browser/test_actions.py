@@ -41,7 +41,7 @@ class Actions(BrowserCase):
         self.page.click(f"header nav button:has-text('{name}')")
 
     def revision(self, number):
-        expect(self.page.locator("header small")).to_have_text(f"rev {number}")
+        expect(self.page.locator("header .rev")).to_have_text(f"rev {number}")
 
     def head(self):
         self.project.refresh_from_db()

@@ -14,13 +14,13 @@ class FrameCase(BrowserCase):
         self.sign_in()
         self.page.fill("[aria-label='Name of the new project']", "From nothing")
         self.page.click("text=Start empty")
-        self.page.wait_for_selector("header small")
+        self.page.wait_for_selector("header .rev")
         # nothing here looks at snow or wind: without them there are few combinations
         head = Project.objects.get().head
         head.content["site"] |= {"ground_snow": 0.0, "wind_speed": 0.0}
         head.save()
         self.page.reload()
-        self.page.wait_for_selector("header small")
+        self.page.wait_for_selector("header .rev")
         self.page.click("header nav button:has-text('Frame')")
 
     def part(self, name):
@@ -28,7 +28,7 @@ class FrameCase(BrowserCase):
 
     def settled(self, revision):
         """Wait until a revision stands and the chain belongs to it."""
-        expect(self.page.locator("header small")).to_have_text(f"rev {revision}")
+        expect(self.page.locator("header .rev")).to_have_text(f"rev {revision}")
         expect(self.page.locator("header nav .link.behind, header nav .link.refreshing")).to_have_count(
             0, timeout=30_000
         )

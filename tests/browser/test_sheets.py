@@ -23,7 +23,7 @@ class Sheets(BrowserCase):
         field = self.field(label)
         field.fill(value)
         field.press("Enter")
-        expect(self.page.locator("header small")).to_have_text(f"rev {revision}")
+        expect(self.page.locator("header .rev")).to_have_text(f"rev {revision}")
 
     def test_site_values_show_what_follows_from_them(self):
         page = self.page
@@ -36,7 +36,7 @@ class Sheets(BrowserCase):
         self.set("Ground snow", "1000 N/m²", 3)
         expect(sheet).to_contain_text("0.80 kN/m²")
         page.locator("label.field:has-text('Terrain') select").select_option("III")
-        expect(page.locator("header small")).to_have_text("rev 4")
+        expect(page.locator("header .rev")).to_have_text("rev 4")
         self.assertEqual(self.head()["site"]["terrain"], "III")
         self.assertEqual(self.head()["site"]["wind_speed"], 25.0)
         wrong = self.field("Ground snow")

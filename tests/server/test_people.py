@@ -2,6 +2,7 @@
 
 import re
 from datetime import timedelta
+from unittest.mock import patch
 
 from django.contrib.auth.models import User
 from django.contrib.sessions.models import Session
@@ -252,3 +253,59 @@ class OwnAccount(PeopleCase):
         self.as_ben.post("/sign-out/")
         self.assertFalse(SignedIn.objects.filter(person=self.ben).exists())
         self.assertFalse(Session.objects.filter(session_key="").exists())
+
+
+class Cards(PeopleCase):
+    """What the list tells of a building without opening it."""
+
+    def card(self):
+        return self.client.get("/api/projects").json()["projects"][0]["card"]
+
+    def test_of_the_revision_that_stands_or_an_older_one(self):
+        project = self.new()
+        self.assertIsNone(self.card())
+        chain = self.client.get(f"/api/projects/{project['id']}/chain").json()
+        card = self.card()
+        failing = sum(m["status"] == "fails" for m in chain["members"])
+        self.assertEqual((card["revision"], card["members"], card["failing"]), (1, len(chain["members"]), failing))
+        self.assertAlmostEqual(card["tonnage"], chain["tonnage"], delta=1e-3)
+        self.assertAlmostEqual(card["worst"], chain["worst"], delta=1e-3)
+        self.assertEqual(card["failing_lines"].count("M"), failing)
+        self.assertEqual(card["lines"].count("M"), len(chain["members"]) - failing)
+        places = [float(v) for v in re.findall(r"-?[\d.]+", card["lines"] + card["failing_lines"])]
+        self.assertGreaterEqual(min(places), 0.0)
+        # as large as the box lets it be
+        self.assertTrue(max(places[::2]) == 120.0 or max(places[1::2]) == 60.0)
+        self.edit(project, 1, ("hall.eaves_height", 6.5))
+        self.assertEqual(self.card()["revision"], 1)
+        self.client.get(f"/api/projects/{project['id']}/chain")
+        self.assertEqual(self.card()["revision"], 2)
+        # its numbers are there: going back asks for no run
+        self.post(f"projects/{project['id']}/undo", {"base": 2})
+        self.client.get(f"/api/projects/{project['id']}/chain")
+        self.assertEqual(self.card(), card)
+
+    def test_of_what_cannot_be_computed_and_of_nothing(self):
+        empty = self.post("projects", {"name": "Nothing", "hall": False}).json()
+        self.client.get(f"/api/projects/{empty['id']}/chain")
+        card = self.card()
+        self.assertEqual((card["problem"], card["members"], card["lines"]), ("", 0, ""))
+        loose = {
+            "name": "Loose",
+            "nodes": [{"name": "a", "at": [0, 0, 0]}, {"name": "b", "at": [0, 0, 4]}],
+            "members": [{"name": "post", "start": "a", "end": "b", "section": "HEA 200"}],
+            "supports": [{"node": "a", "fixed": ["x", "y", "z", "rz"]}],
+            "cases": [{"name": "P"}],
+        }
+        broken = self.post("projects/import", loose).json()
+        self.client.get(f"/api/projects/{broken['id']}/chain")
+        self.assertIn("mechanism", self.card()["problem"])
+
+    def test_archiving_does_not_undo_what_others_do_meanwhile(self):
+        project = self.new()
+        self.edit(project, 1, ("site.altitude", 10))
+        stale = Project.objects.get()
+        self.edit(project, 2, ("site.altitude", 20))
+        with patch("server.api.projects.revisions.project_of", return_value=stale):
+            self.ask(self.client, "patch", f"projects/{project['id']}", {"archived": True})
+        self.assertEqual((Project.objects.get().head.number, Project.objects.get().archived), (3, True))

@@ -1,4 +1,4 @@
-"""Projects shared with people and with the office; the office's sections belong to the office."""
+"""Projects shared with people and with the office; of the sections that people kept, no two bear one name."""
 
 import django.db.models.deletion
 from django.conf import settings
@@ -54,6 +54,4 @@ class Migration(migrations.Migration):
         ),
         migrations.RemoveConstraint("officesection", "one_office_section_a_name"),
         migrations.RunPython(name_apart, migrations.RunPython.noop),
-        migrations.RemoveField("officesection", "owner"),
-        migrations.AlterField("officesection", "name", models.CharField(max_length=80, unique=True)),
     ]

@@ -1,9 +1,11 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { ElMessageBox } from 'element-plus'
+import { ElInput, ElMessageBox, ElOption, ElSelect } from 'element-plus'
 import { api, csrfToken, type Schemas } from '../api/client'
 import PageHeader from '../people/PageHeader.vue'
+import ProjectCard from '../people/ProjectCard.vue'
+import { moment } from '../people/roles'
 import SharingDialog from '../people/SharingDialog.vue'
 import { usePeople } from '../stores/people'
 
@@ -22,7 +24,25 @@ const sharing = ref<Schemas['ProjectSummary'] | null>(null)
 const picker = ref<HTMLInputElement>()
 const owned = computed(() => projects.value.filter((p) => p.owner === people.me?.name).length)
 const shelfOf = (p: Schemas['ProjectSummary']) => (p.deleted ? 'deleted' : p.archived ? 'archived' : 'open')
-const shown = computed(() => projects.value.filter((p) => shelfOf(p) === shelf.value))
+const query = ref('')
+const sorting = ref<'changed' | 'name' | 'worst' | 'tonnage'>('changed')
+const SORTS = [
+  { value: 'changed', label: 'Last changed' },
+  { value: 'name', label: 'Name' },
+  { value: 'worst', label: 'Worst utilisation' },
+  { value: 'tonnage', label: 'Tonnage' },
+] as const
+const own = computed(() => projects.value.filter((p) => shelfOf(p) === shelf.value))
+const shown = computed(() => {
+  const words = query.value.toLowerCase().split(/\s+/)
+  const found = own.value.filter((p) =>
+    words.every((w) => `${p.name} ${p.summary} ${p.owner}`.toLowerCase().includes(w)),
+  )
+  const key = sorting.value
+  if (key === 'changed') return found
+  if (key === 'name') return found.sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }))
+  return found.sort((a, b) => (b.card?.[key] ?? -1) - (a.card?.[key] ?? -1))
+})
 const shelves = computed(() =>
   (
     [
@@ -37,6 +57,12 @@ const shelves = computed(() =>
 const TITLES = { open: 'Projects', archived: 'Archived projects', deleted: 'Deleted projects' }
 const day = (when: string) => new Date(when).toLocaleDateString('en-GB', { dateStyle: 'medium' })
 
+/** Looks for what workers still compute; a paused project never comes. */
+const MOST_LOOKS = 12
+let looks = 0
+let again: ReturnType<typeof setTimeout> | undefined
+onBeforeUnmount(() => clearTimeout(again))
+
 async function load() {
   const { data } = await api.GET('/api/projects')
   if (data) {
@@ -44,8 +70,11 @@ async function load() {
     projects.value = found
     room.value = rest
   }
-  if (!shown.value.length) shelf.value = 'open'
+  if (!own.value.length) shelf.value = 'open'
   loaded.value = true
+  clearTimeout(again)
+  const unknown = own.value.some((p) => p.readable && !p.deleted && p.card?.revision !== p.revision)
+  if (unknown && looks++ < MOST_LOOKS) again = setTimeout(() => void load(), 2500)
 }
 
 async function create(hall: boolean) {
@@ -168,7 +197,14 @@ onMounted(async () => {
         <input ref="picker" class="picker" type="file" accept=".json,application/json" @change="takeIn" />
       </form>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-      <p v-if="loaded && !shown.length" class="empty">
+      <div v-if="own.length > 1" class="find">
+        <ElInput v-model="query" placeholder="Search" aria-label="Search the projects" clearable />
+        <ElSelect v-model="sorting" aria-label="Sort by">
+          <ElOption v-for="s in SORTS" :key="s.value" v-bind="s" />
+        </ElSelect>
+      </div>
+      <p v-if="loaded && own.length && !shown.length" class="empty">No project here has these words.</p>
+      <p v-if="loaded && !own.length" class="empty">
         <template v-if="people.designs">
           No projects yet. Give the building a name above and start a hall: it opens with a 24 m portal frame that you
           change to yours.
@@ -179,7 +215,7 @@ onMounted(async () => {
       </p>
       <ul>
         <li v-for="project in shown" :key="project.id">
-          <svg viewBox="0 0 80 40" aria-hidden="true"><path d="M10 37V22L40 10L70 22V37M4 37H76" /></svg>
+          <ProjectCard :project="project" />
           <div class="words">
             <input
               v-if="naming === project.id"
@@ -205,10 +241,10 @@ onMounted(async () => {
               >Export its document as it is stored</a
             >
           </div>
-          <span class="revision mono">rev {{ project.revision }}</span>
-          <span class="when">{{
-            new Date(project.changed).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })
-          }}</span>
+          <span class="when"
+            ><span class="mono">rev {{ project.revision }}</span
+            ><br />{{ moment(project.changed) }}<template v-if="project.by"><br />by {{ project.by }}</template></span
+          >
           <span v-if="project.deleted" class="acts">
             <button class="quiet" @click="recover(project)">Recover</button>
             <button class="quiet" @click="removeNow(project)">Remove now…</button>
@@ -239,7 +275,7 @@ onMounted(async () => {
 
 <style scoped>
 main {
-  max-width: 980px;
+  max-width: 1160px;
   margin: 36px auto;
   padding: 0 20px;
 }
@@ -271,6 +307,20 @@ h1 {
   background: #fff;
   border-radius: 3px;
 }
+.find {
+  display: flex;
+  gap: 8px;
+  margin-bottom: 12px;
+}
+.find .el-input {
+  flex: 1;
+}
+.find .el-select {
+  width: 180px;
+}
+.when {
+  text-align: right;
+}
 .picker {
   display: none;
 }
@@ -292,19 +342,11 @@ ul {
 }
 li {
   display: grid;
-  grid-template-columns: 64px 1fr auto auto auto;
+  grid-template-columns: 104px auto 1fr auto auto;
   align-items: center;
   gap: 16px;
   padding: 10px 4px;
   border-bottom: 1px solid var(--line);
-}
-li svg {
-  width: 64px;
-}
-li path {
-  fill: none;
-  stroke: var(--ink-2);
-  stroke-width: 2;
 }
 .words {
   display: flex;
