@@ -4,6 +4,7 @@ import { progress } from '../lib/live'
 import { freshness, LINKS } from '../lib/stages'
 import { useWorkbench } from '../stores/workbench'
 
+defineEmits<{ find: [] }>()
 const bench = useWorkbench()
 const WORDS = {
   current: 'current',
@@ -42,6 +43,17 @@ const share = computed(() => (bench.running?.of ? (bench.running.done ?? 0) / be
       >
       <span v-if="bench.readOnly" class="read" :title="bench.readOnly">Read only</span>
     </span>
+    <button
+      class="quiet find"
+      title="Find a member, case, combination, view or command (Ctrl+K)"
+      aria-label="Find"
+      @click="$emit('find')"
+    >
+      <svg viewBox="0 0 16 16" aria-hidden="true">
+        <circle cx="7" cy="7" r="4.5" />
+        <path d="M10.5 10.5L14 14" />
+      </svg>
+    </button>
     <span v-if="bench.queued > 1" class="mono waits" role="status">{{ bench.queued }} changes are being stored</span>
     <span class="steps">
       <button
@@ -163,6 +175,13 @@ header {
 }
 .rev:hover {
   color: var(--chalk);
+}
+.find svg {
+  width: 15px;
+  display: block;
+  fill: none;
+  stroke: currentColor;
+  stroke-width: 1.6;
 }
 .read {
   font: 500 11.5px var(--condensed);

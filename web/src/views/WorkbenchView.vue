@@ -2,12 +2,14 @@
 import { ElDialog } from 'element-plus'
 import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
 import ChainBar from '../components/ChainBar.vue'
+import CommandPalette from '../components/CommandPalette.vue'
 import FrameView from '../components/FrameView.vue'
 import KeyPlan from '../components/KeyPlan.vue'
 import LedgerPanel from '../components/LedgerPanel.vue'
 import PanelView from '../components/PanelView.vue'
 import ProofSheet from '../components/ProofSheet.vue'
 import RoleList from '../components/RoleList.vue'
+import ShortcutSheet from '../components/ShortcutSheet.vue'
 import ViewTools from '../components/ViewTools.vue'
 import { isAway } from '../lib/away'
 import { progress } from '../lib/live'
@@ -20,12 +22,18 @@ const props = defineProps<{ id: string }>()
 const bench = useWorkbench()
 const folded = ref({ left: false, right: false, bottom: false })
 const proof = ref('')
+const finding = ref(false)
+const shortcuts = ref(false)
 const view = useTemplateRef<{ savePicture(): void }>('view')
 
 function keys(event: KeyboardEvent) {
   const typing = (event.target as HTMLElement).matches('input, textarea, [contenteditable]')
-  if ((event.ctrlKey || event.metaKey) && !typing) {
+  if ((event.ctrlKey || event.metaKey) && (!typing || event.key.toLowerCase() === 'k')) {
     const key = event.key.toLowerCase()
+    if (key === 'k') {
+      event.preventDefault()
+      finding.value = true
+    }
     if (key === 'z' || key === 'y') {
       event.preventDefault()
       void bench.step(key === 'y' || event.shiftKey ? 'redo' : 'undo')
@@ -41,7 +49,8 @@ function keys(event: KeyboardEvent) {
       event.preventDefault()
       bench.stage = link.key
     }
-  } else if (event.key === '[' && at > 0) bench.look(frames[at - 1]!)
+  } else if (event.key === '?') shortcuts.value = true
+  else if (event.key === '[' && at > 0) bench.look(frames[at - 1]!)
   else if (event.key === ']' && at >= 0 && at < frames.length - 1) bench.look(frames[at + 1]!)
   else if (event.key === ',' || event.key === '.') bench.stepState(event.key === '.' ? 1 : -1)
   else if (event.key === '0') bench.look('whole')
@@ -79,7 +88,7 @@ function text(value: unknown) {
 
 <template>
   <div class="bench" :style="layout">
-    <ChainBar class="top" />
+    <ChainBar class="top" @find="finding = true" />
     <aside class="left" aria-label="Key plan and roles">
       <button class="fold" :aria-expanded="!folded.left" title="Fold the key plan" @click="folded.left = !folded.left">
         {{ folded.left ? '›' : '‹' }}
@@ -130,6 +139,8 @@ function text(value: unknown) {
     <div v-else-if="bench.message && bench.chain" class="message" role="alert">
       {{ bench.message }} <button class="quiet" @click="bench.message = ''">Close</button>
     </div>
+    <CommandPalette v-model="finding" @shortcuts="shortcuts = true" />
+    <ShortcutSheet v-model="shortcuts" />
     <ElDialog :model-value="!!bench.conflict" title="Somebody else was faster" width="560" @close="bench.catchUp()">
       <template v-if="bench.conflict">
         <p>{{ bench.conflict.message }}</p>
