@@ -72,6 +72,11 @@ def invited(request: HttpRequest, secret: str) -> HttpResponse:
     return redirect("/")
 
 
+def to_sign_in(request: HttpRequest) -> HttpResponse:
+    """Where Django's administration sends who is not signed in, or no administrator."""
+    return redirect("/" if request.user.is_authenticated else "/sign-in/?next=/administration/")
+
+
 def locked_out(request: HttpRequest, credentials: dict[str, Any] | None = None, *_: Any, **__: Any) -> HttpResponse:
     """What is said after too many wrong passwords."""
     from django.conf import settings

@@ -123,7 +123,10 @@ class Roles(PeopleCase):
 
     def test_djangos_administration_shows_and_changes_nothing(self):
         self.new()
-        self.assertEqual(self.client.get("/administration/").status_code, 302)
+        for client, there in ((self.client, "/"), (Client(), "/sign-in/?next=/administration/")):
+            answer = client.get("/administration/", follow=True)
+            self.assertEqual(answer.redirect_chain[-1], (there, 302))
+        self.assertEqual(self.as_chief.get("/administration/password_change/").headers["Location"], "/account")
         self.assertEqual(self.as_chief.get("/administration/").status_code, 200)
         for model in ("auth/user", "projects/project", "people/event", "people/signedin", "people/invitation"):
             self.assertEqual(self.as_chief.get(f"/administration/{model}/").status_code, 200, model)
