@@ -1,4 +1,5 @@
-"""What goes by itself: projects whose wait has ended, sessions, sign-in attempts, runs and results that nobody needs."""
+"""What goes by itself: projects whose wait has ended, sessions, sign-in attempts, links and events of long ago, runs and results that
+nobody needs."""
 
 from __future__ import annotations
 
@@ -10,8 +11,12 @@ from django.contrib.sessions.models import Session
 from django.db import transaction
 from django.utils import timezone
 
+from server.people.models import Event, Invitation, SignedIn
 from server.projects import queue, results
 from server.projects.models import Project, Result, Revision, Run
+
+#: days that what happened in the office is remembered
+EVENT_DAYS = 400
 
 
 def clean() -> dict[str, int]:
@@ -21,6 +26,10 @@ def clean() -> dict[str, int]:
     for project in doomed:
         remove(project)
     sessions = Session.objects.filter(expire_date__lt=now).delete()[0]
+    SignedIn.objects.exclude(key__in=Session.objects.values("session_key")).delete()
+    Invitation.objects.filter(expires__lt=now).delete()
+    # of the office; what was done in a project stays as long as the project
+    Event.objects.filter(project=None, at__lt=now - timedelta(days=EVENT_DAYS)).delete()
     attempts = AccessAttempt.objects.filter(attempt_time__lt=now - timedelta(days=1)).delete()[0]
     runs = 0
     for kind, days in queue.REMEMBERED.items():

@@ -10,6 +10,7 @@ from django.test import Client
 from django.utils import timezone
 
 from server.people.models import Event, Invitation, Member, SignedIn
+from server.projects.cleaning import clean
 from server.projects.models import OfficeSection, Project
 from tests.server.test_api import ApiCase
 
@@ -256,6 +257,22 @@ class OwnAccount(PeopleCase):
         self.as_ben.post("/sign-out/")
         self.assertFalse(SignedIn.objects.filter(person=self.ben).exists())
         self.assertFalse(Session.objects.filter(session_key="").exists())
+
+
+class Cleaning(PeopleCase):
+    def test_what_has_had_its_time_goes(self):
+        project = self.new()
+        self.share(project, "ben", "viewer")
+        self.link(note="old")
+        self.link(note="new")
+        long_ago = timezone.now() - timedelta(days=401)
+        Event.objects.update(at=long_ago)
+        Invitation.objects.filter(note="old").update(expires=long_ago)
+        Session.objects.filter(session_key=SignedIn.objects.get(person=self.ben).key).update(expire_date=long_ago)
+        clean()
+        self.assertEqual([e.words for e in Event.objects.all()], ["Shared with ben as viewer"])
+        self.assertEqual([i.note for i in Invitation.objects.all()], ["new"])
+        self.assertEqual({s.person for s in SignedIn.objects.all()}, {self.user, self.chief})
 
 
 class Cards(PeopleCase):
