@@ -2,7 +2,7 @@
 import { ElButton, ElInput, ElMessage, ElTable, ElTableColumn } from 'element-plus'
 import { onMounted, reactive, ref } from 'vue'
 import { api, type Schemas } from '../api/client'
-import PageHeader from '../people/PageHeader.vue'
+import PageFrame from '../people/PageFrame.vue'
 import { browser, moment, told } from '../people/roles'
 
 const sessions = ref<Schemas['SessionOut'][]>([])
@@ -39,62 +39,50 @@ onMounted(() => {
 </script>
 
 <template>
-  <div class="page">
-    <PageHeader />
-    <main>
-      <h1>Account</h1>
-      <section>
-        <h2>Password</h2>
-        <form @submit.prevent="change">
-          <label
-            v-for="[key, label, hint] in [
-              ['old', 'Present password', 'current-password'],
-              ['new', 'New password', 'new-password'],
-              ['again', 'New password again', 'new-password'],
-            ] as const"
-            :key="key"
+  <PageFrame>
+    <template #title>Account</template>
+    <section>
+      <h2>Password</h2>
+      <form @submit.prevent="change">
+        <label
+          v-for="[key, label, hint] in [
+            ['old', 'Present password', 'current-password'],
+            ['new', 'New password', 'new-password'],
+            ['again', 'New password again', 'new-password'],
+          ] as const"
+          :key="key"
+        >
+          <span>{{ label }}</span>
+          <ElInput v-model="form[key]" type="password" :autocomplete="hint" show-password required />
+          <small v-if="wrong[key]" role="alert">{{ wrong[key] }}</small>
+        </label>
+        <ElButton type="primary" native-type="submit" :disabled="!form.old || !form.new">Change password</ElButton>
+      </form>
+    </section>
+    <section>
+      <h2>Signed in</h2>
+      <ElTable :data="sessions" aria-label="Where you are signed in">
+        <ElTableColumn label="Since" width="180">
+          <template #default="{ row }">{{ moment(row.began) }}</template>
+        </ElTableColumn>
+        <ElTableColumn label="Address" prop="address" width="140" />
+        <ElTableColumn label="Browser">
+          <template #default="{ row }"
+            ><span :title="row.browser">{{ browser(row.browser) }}</span></template
           >
-            <span>{{ label }}</span>
-            <ElInput v-model="form[key]" type="password" :autocomplete="hint" show-password required />
-            <small v-if="wrong[key]" role="alert">{{ wrong[key] }}</small>
-          </label>
-          <ElButton type="primary" native-type="submit" :disabled="!form.old || !form.new">Change password</ElButton>
-        </form>
-      </section>
-      <section>
-        <h2>Signed in</h2>
-        <ElTable :data="sessions" aria-label="Where you are signed in">
-          <ElTableColumn label="Since" width="180">
-            <template #default="{ row }">{{ moment(row.began) }}</template>
-          </ElTableColumn>
-          <ElTableColumn label="Address" prop="address" width="140" />
-          <ElTableColumn label="Browser">
-            <template #default="{ row }"
-              ><span :title="row.browser">{{ browser(row.browser) }}</span></template
-            >
-          </ElTableColumn>
-          <ElTableColumn width="120" align="right">
-            <template #default="{ row }">
-              <span v-if="row.present" class="here">this one</span>
-              <ElButton v-else text size="small" @click="end(row.id)">Sign out</ElButton>
-            </template>
-          </ElTableColumn>
-        </ElTable>
-      </section>
-    </main>
-  </div>
+        </ElTableColumn>
+        <ElTableColumn width="120" align="right">
+          <template #default="{ row }">
+            <span v-if="row.present" class="here">this one</span>
+            <ElButton v-else text size="small" @click="end(row.id)">Sign out</ElButton>
+          </template>
+        </ElTableColumn>
+      </ElTable>
+    </section>
+  </PageFrame>
 </template>
 
 <style scoped>
-main {
-  max-width: 820px;
-  margin: 36px auto;
-  padding: 0 20px;
-}
-h1 {
-  font: 600 22px var(--condensed);
-  margin: 0 0 14px;
-}
 h2 {
   font: 600 15px var(--condensed);
   margin: 24px 0 10px;

@@ -2,7 +2,7 @@
 import { onMounted, ref } from 'vue'
 import { api, type Schemas } from '../api/client'
 import HistoryTable from '../people/HistoryTable.vue'
-import PageHeader from '../people/PageHeader.vue'
+import PageFrame from '../people/PageFrame.vue'
 import { told } from '../people/roles'
 
 /** What was done in a project, by whom and when. */
@@ -22,29 +22,11 @@ onMounted(async () => {
 </script>
 
 <template>
-  <div class="page">
-    <PageHeader />
-    <main>
-      <h1>
-        History of <router-link :to="`/projects/${id}`">{{ name }}</router-link>
-      </h1>
-      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-      <HistoryTable v-else :rows="rows" revisions empty="Nothing was done yet." />
-    </main>
-  </div>
+  <PageFrame>
+    <template #title>
+      History of <router-link :to="`/projects/${id}`">{{ name }}</router-link>
+    </template>
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <HistoryTable v-else :rows="rows" revisions empty="Nothing was done yet." />
+  </PageFrame>
 </template>
-
-<style scoped>
-main {
-  max-width: 980px;
-  margin: 36px auto;
-  padding: 0 20px;
-}
-h1 {
-  font: 600 22px var(--condensed);
-  margin: 0 0 14px;
-}
-h1 a {
-  color: var(--chalk);
-}
-</style>

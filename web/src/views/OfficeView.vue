@@ -15,7 +15,7 @@ import {
 import { onMounted, ref } from 'vue'
 import { api, type Schemas } from '../api/client'
 import HistoryTable from '../people/HistoryTable.vue'
-import PageHeader from '../people/PageHeader.vue'
+import PageFrame from '../people/PageFrame.vue'
 import { moment, OFFICE_ROLES, told } from '../people/roles'
 import { usePeople } from '../stores/people'
 
@@ -74,89 +74,86 @@ onMounted(() => {
 </script>
 
 <template>
-  <div class="page">
-    <PageHeader />
-    <main>
-      <div class="head">
-        <h1>Office</h1>
-        <ElButton v-if="people.administers" type="primary" @click="inviting = true">Invite…</ElButton>
-      </div>
-      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-      <ElTabs v-model="tab">
-        <ElTabPane label="People" name="people">
-          <ElTable :data="people.everybody" aria-label="People of the office">
-            <ElTableColumn label="Name" prop="name" sortable />
-            <ElTableColumn label="Role" width="180" prop="role" sortable>
+  <PageFrame>
+    <template #title>Office</template>
+    <template #beside>
+      <ElButton v-if="people.administers" type="primary" @click="inviting = true">Invite…</ElButton>
+    </template>
+    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <ElTabs v-model="tab">
+      <ElTabPane label="People" name="people">
+        <ElTable :data="people.everybody" aria-label="People of the office">
+          <ElTableColumn label="Name" prop="name" sortable />
+          <ElTableColumn label="Role" width="180" prop="role" sortable>
+            <template #default="{ row }">
+              <ElSelect
+                v-if="people.administers"
+                :model-value="row.role"
+                :aria-label="`Role of ${row.name}`"
+                size="small"
+                @change="change({ name: row.name, role: $event })"
+              >
+                <ElOption v-for="r in OFFICE_ROLES" :key="r.value" :value="r.value" :label="r.label">
+                  {{ r.label }} <small>{{ r.means }}</small>
+                </ElOption>
+              </ElSelect>
+              <template v-else>{{ label(row.role) }}</template>
+            </template>
+          </ElTableColumn>
+          <template v-if="people.administers">
+            <ElTableColumn label="Signed in last" width="180" prop="last" sortable>
+              <template #default="{ row }">{{ row.last ? moment(row.last) : 'never' }}</template>
+            </ElTableColumn>
+            <ElTableColumn label="Active" width="90">
               <template #default="{ row }">
-                <ElSelect
-                  v-if="people.administers"
-                  :model-value="row.role"
-                  :aria-label="`Role of ${row.name}`"
+                <ElSwitch
+                  :model-value="row.active"
                   size="small"
-                  @change="change({ name: row.name, role: $event })"
-                >
-                  <ElOption v-for="r in OFFICE_ROLES" :key="r.value" :value="r.value" :label="r.label">
-                    {{ r.label }} <small>{{ r.means }}</small>
-                  </ElOption>
-                </ElSelect>
-                <template v-else>{{ label(row.role) }}</template>
+                  :aria-label="`${row.name} may sign in`"
+                  @change="change({ name: row.name, active: !row.active })"
+                />
               </template>
             </ElTableColumn>
-            <template v-if="people.administers">
-              <ElTableColumn label="Signed in last" width="180" prop="last" sortable>
-                <template #default="{ row }">{{ row.last ? moment(row.last) : 'never' }}</template>
-              </ElTableColumn>
-              <ElTableColumn label="Active" width="90">
-                <template #default="{ row }">
-                  <ElSwitch
-                    :model-value="row.active"
-                    size="small"
-                    :aria-label="`${row.name} may sign in`"
-                    @change="change({ name: row.name, active: !row.active })"
-                  />
-                </template>
-              </ElTableColumn>
-              <ElTableColumn width="150">
-                <template #default="{ row }">
-                  <ElButton
-                    text
-                    size="small"
-                    title="A link by which this person takes a new password"
-                    @click="invite(row.name)"
-                  >
-                    Reset password…
-                  </ElButton>
-                </template>
-              </ElTableColumn>
-            </template>
-          </ElTable>
-        </ElTabPane>
-        <ElTabPane v-if="people.administers" :label="`Invitations (${invitations.length})`" name="invitations">
-          <ElTable :data="invitations" empty-text="No link is open. Invite somebody: the link is handed over by you.">
-            <ElTableColumn label="For" prop="note">
-              <template #default="{ row }">{{ row.note || 'somebody' }}</template>
+            <ElTableColumn width="150">
+              <template #default="{ row }">
+                <ElButton
+                  text
+                  size="small"
+                  title="A link by which this person takes a new password"
+                  @click="invite(row.name)"
+                >
+                  Reset password…
+                </ElButton>
+              </template>
             </ElTableColumn>
-            <ElTableColumn label="To">
-              <template #default="{ row }">{{
-                row.password ? 'take a new password' : `join as ${label(row.role)}`
-              }}</template>
-            </ElTableColumn>
-            <ElTableColumn label="Holds until" width="180">
-              <template #default="{ row }">{{ moment(row.expires) }}</template>
-            </ElTableColumn>
-            <ElTableColumn width="110">
-              <template #default="{ row }"
-                ><ElButton text size="small" @click="withdraw(row.id)">Withdraw</ElButton></template
-              >
-            </ElTableColumn>
-          </ElTable>
-        </ElTabPane>
-        <ElTabPane v-if="people.administers" label="Events" name="events">
-          <HistoryTable :rows="events" empty="Nothing has happened yet." />
-        </ElTabPane>
-      </ElTabs>
-      <p v-if="people.me && !people.administers" class="quietly">Administrators of the office invite people.</p>
-    </main>
+          </template>
+        </ElTable>
+      </ElTabPane>
+      <ElTabPane v-if="people.administers" :label="`Invitations (${invitations.length})`" name="invitations">
+        <ElTable :data="invitations" empty-text="No link is open. Invite somebody: the link is handed over by you.">
+          <ElTableColumn label="For" prop="note">
+            <template #default="{ row }">{{ row.note || 'somebody' }}</template>
+          </ElTableColumn>
+          <ElTableColumn label="To">
+            <template #default="{ row }">{{
+              row.password ? 'take a new password' : `join as ${label(row.role)}`
+            }}</template>
+          </ElTableColumn>
+          <ElTableColumn label="Holds until" width="180">
+            <template #default="{ row }">{{ moment(row.expires) }}</template>
+          </ElTableColumn>
+          <ElTableColumn width="110">
+            <template #default="{ row }"
+              ><ElButton text size="small" @click="withdraw(row.id)">Withdraw</ElButton></template
+            >
+          </ElTableColumn>
+        </ElTable>
+      </ElTabPane>
+      <ElTabPane v-if="people.administers" label="Events" name="events">
+        <HistoryTable :rows="events" empty="Nothing has happened yet." />
+      </ElTabPane>
+    </ElTabs>
+    <p v-if="people.me && !people.administers" class="quietly">Administrators of the office invite people.</p>
     <ElDialog v-model="inviting" title="Invite somebody" width="480">
       <form id="invite" @submit.prevent="invite()">
         <label>For <ElInput v-model="note" maxlength="80" placeholder="Whom the link is for" autofocus /></label>
@@ -184,24 +181,10 @@ onMounted(() => {
         </div>
       </template>
     </ElDialog>
-  </div>
+  </PageFrame>
 </template>
 
 <style scoped>
-main {
-  max-width: 980px;
-  margin: 36px auto;
-  padding: 0 20px;
-}
-.head {
-  display: flex;
-  justify-content: space-between;
-  align-items: baseline;
-}
-h1 {
-  font: 600 22px var(--condensed);
-  margin: 0 0 14px;
-}
 form {
   display: grid;
   gap: 12px;

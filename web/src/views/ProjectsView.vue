@@ -324,11 +324,6 @@ h1 {
 .picker {
   display: none;
 }
-.problem {
-  border-left: 4px solid var(--oxide);
-  background: var(--oxide-soft);
-  padding: 8px 12px;
-}
 .empty {
   color: var(--ink-2);
   padding: 28px 0;
