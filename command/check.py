@@ -156,7 +156,7 @@ def test(parts: list[str]) -> int:
         if label in chosen:
             tally.django(label, variables)
     if LONG in chosen:
-        for label in ("server.test_fuzz", "faults"):
+        for label in ("engine.test_together", "server.test_fuzz", "faults"):
             tally.django(label, {**variables, "LORICA_LONG": "1"})
         tally.check("load of an office", [str(PYTHON), "-m", "tests.load", "--check"], env=variables, shown=True)
     if own_database:

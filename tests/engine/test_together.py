@@ -1,5 +1,6 @@
 """Many threads ask many things of the same results while others let go of them: nobody waits for ever."""
 
+import os
 import unittest
 from itertools import cycle
 from threading import Event, Thread
@@ -11,7 +12,7 @@ from engine.verification.proof import prove
 from tests.engine.helpers import hall
 
 #: how long the threads ask, and how long the last answer may take, in seconds
-ASKING, LAST = 4.0, 30.0
+ASKING, LAST = 60.0 if os.environ.get("LORICA_LONG") == "1" else 4.0, 30.0
 
 
 class Together(unittest.TestCase):
