@@ -31,7 +31,7 @@ class SignIn(LoginView):
 
     def post(self, request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
         """Sign in, one at a time."""
-        with _turn() as mine:
+        with turn() as mine:
             if not mine:
                 context = self.get_context_data(form=self.get_form_class()(), refusal=BUSY)
                 return render(request, self.template_name, context, status=503)
@@ -39,7 +39,7 @@ class SignIn(LoginView):
 
 
 @contextmanager
-def _turn() -> Iterator[bool]:
+def turn() -> Iterator[bool]:
     """Whether one's turn to have a password checked or made has come."""
     mine = _gate.acquire(timeout=TURN)
     try:
@@ -61,7 +61,7 @@ def invited(request: HttpRequest, secret: str) -> HttpResponse:
     password = request.POST.get("password", "")
     if password != request.POST.get("again", ""):
         return render(request, "invited.html", context | {"refusal": "The two passwords differ."}, status=422)
-    with _turn() as mine:
+    with turn() as mine:
         if not mine:
             return render(request, "invited.html", context | {"refusal": BUSY}, status=503)
         try:

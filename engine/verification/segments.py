@@ -322,6 +322,12 @@ class Along:
         self.My = (np.matmul(value, self._My) + np.matmul(slope, self._Vz)).reshape(shape)
         self.Mz = (np.matmul(value, self._Mz) + np.matmul(slope, own.run(forces.Vy, columns))).reshape(shape)
 
+    @lazily
+    def counted(self) -> Floats:
+        """(m, spans, combinations) the largest sampled moment that counts: a sagging one (+) compresses the outer flange (+z)."""
+        own = self.own
+        return most_counting(self.My, own.flange[None], own.other_held[None], own.clear[None])
+
     def segments(self) -> Segments:
         """The segments with what bounds their factors from the unfavourable side: a uniform moment, and C_m of 1."""
         own, count = self.own, len(self.own.spans)
@@ -333,9 +339,8 @@ class Along:
             even = np.ones((*own.warping.shape, SAMPLES, 1))
             least_C1 = np.where(own.uniform, 1.0, shape_of_moments(even, even, own.warping[..., None])[0][..., 0])
             if own.from_above:
-                most = most_counting(self.My, own.flange[None], own.other_held[None], own.clear[None])
                 held_back = (own.other_held | own.free)[:, None]
-                lift = np.where(held_back, 0.0, lift_of(most, self.My))
+                lift = np.where(held_back, 0.0, lift_of(self.counted, self.My))
         start, end = (np.array([span[i] for span in own.spans]) for i in (1, 2))
 
         def rows(values: Floats) -> Floats:
@@ -416,8 +421,7 @@ class Along:
         N, Mz = np.matmul(self._linear, own_N).reshape(shape), self.Mz
         if not own.clear.all():
             N, Mz = (np.where(own.clear[None, :, :, None], values, 0.0) for values in (N, Mz))
-        # a sagging moment (+) compresses the outer flange (+z)
-        largest = most_counting(self.My, own.flange[None], own.other_held[None], own.clear[None])
+        largest = self.counted.copy()
         least_N, largest_Mz = N.min(axis=2), np.maximum(Mz.max(axis=2), -Mz.min(axis=2))
         gaps = np.diff(own.places, axis=1)
         if not np.allclose(gaps, gaps[:, :1]):

@@ -12,13 +12,11 @@ from engine.processors import shared_out
 from engine.standards.en.steel import SteelArrays, Values, stability_check
 from engine.structure.model import Bools, Floats, Ints
 from engine.verification.outcomes import Outcome
+from engine.verification.sections import NEAR
 from engine.verification.segments import Alike, Along, Segments, alike
 
 if TYPE_CHECKING:
     from engine.verification.verify import Grounds
-
-#: bounds this near below what was found may be equal to it but for rounding
-NEAR = 1e-9
 
 
 @dataclass(frozen=True)

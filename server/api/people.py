@@ -10,12 +10,14 @@ from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Router
+from ninja.errors import HttpError
 
 from server.api.access import user_of
 from server.people import accounts
 from server.people.models import Event, Invitation, Role, SignedIn
 from server.people.roles import need_role, role_of, title_of
 from server.projects import schemas
+from server.sign_in import BUSY, turn
 
 router = Router()
 #: what of the office's events is listed
@@ -101,7 +103,10 @@ def events(request: HttpRequest) -> list[schemas.HappenedOut]:
 def change_password(request: HttpRequest, body: schemas.PasswordChange) -> tuple[int, None]:
     """Change one\u2019s own password; other browsers are signed out."""
     user = user_of(request)
-    accounts.change_password(user, body.old, body.new)
+    with turn() as mine:
+        if not mine:
+            raise HttpError(503, BUSY)
+        accounts.change_password(user, body.old, body.new)
     update_session_auth_hash(request, user)
     key = request.session.session_key or ""
     accounts.end_all(user, but=key)

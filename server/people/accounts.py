@@ -61,7 +61,9 @@ def accept(secret: str, name: str, password: str) -> User:
     found = Invitation.objects.select_for_update().filter(digest=_digest(secret), expires__gt=timezone.now()).first()
     if found is None:
         raise ModelError("This link was used, withdrawn or is too old. Ask for another one.", "")
-    user = found.person or User(username=name.strip())
+    user = found.person or User(username=User.normalize_username(name.strip()))
+    if found.person is None and User.objects.filter(username__iexact=user.username).exists():
+        raise ModelError("A person of that name already exists here.", "name")
     try:
         if found.person is None:
             User.username_validator(user.username)
@@ -92,7 +94,9 @@ def change(author: User, person: User, role: Role | None, active: bool | None) -
     """Give a person another role, or close and open the account. Raises ModelError when no administrator would be left."""
     # one at a time: two administrators might disable each other
     administrators = [
-        u for u in User.objects.select_for_update().filter(is_active=True) if role_of(u) == Role.ADMINISTRATOR
+        u
+        for u in User.objects.select_for_update().filter(is_active=True).order_by("pk")
+        if role_of(u) == Role.ADMINISTRATOR
     ]
     falls = (role is not None and role != Role.ADMINISTRATOR) or active is False
     if falls and administrators == [person]:

@@ -59,7 +59,8 @@ def title_of(user: User) -> Literal["administrator", "designer", "checker", "vie
 
 def shared_with(user: User) -> Q:
     """What of all projects a person may see."""
-    return Q(owner=user) | Q(pk__in=user.shares.values("project")) | ~Q(office_role="")
+    seen = Q(owner=user) | Q(pk__in=user.shares.values("project")) | ~Q(office_role="")
+    return seen | Q(owner__is_active=False) if role_of(user) == Role.ADMINISTRATOR else seen
 
 
 def may(user: User, project: Project) -> May | None:
@@ -69,8 +70,10 @@ def may(user: User, project: Project) -> May | None:
         return min(May.OWN, MOST[role])
     found = [SHARED[share.role] for share in project.shares.filter(person=user)]
     if project.office_role:
-        # what belongs to the office is the administrators' too
-        found.append(May.OWN if role == Role.ADMINISTRATOR else SHARED[project.office_role])
+        found.append(SHARED[project.office_role])
+    if role == Role.ADMINISTRATOR and (project.office_role or not project.owner.is_active):
+        # what belongs to the office, or to somebody who has left it, is the administrators' too
+        found.append(May.OWN)
     return min(max(found), MOST[role]) if found else None
 
 

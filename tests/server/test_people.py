@@ -65,6 +65,7 @@ class Invited(PeopleCase):
             ({"password": "short", "again": "short"}, "too short"),
             ({"password": "password123", "again": "password123"}, "too common"),
             ({"name": "ben"}, "already exists"),
+            ({"name": "BEN"}, "already exists"),
             ({"name": "  "}, "valid username"),
             ({"name": "a b/c"}, "valid username"),
         ):
@@ -200,6 +201,17 @@ class Sharing(PeopleCase):
         refused = self.ask(self.as_ben, "post", f"projects/{project['id']}/transfer", {"name": "ada"})
         self.assertIn("projects belong to designers", refused.json()["message"])
 
+    def test_projects_of_who_has_left_are_the_administrators_to_give(self):
+        project = self.new()
+        self.assertEqual(self.names(self.as_chief), {})
+        self.assertEqual(self.as_chief.get(f"/api/projects/{project['id']}").status_code, 404)
+        self.ask(self.as_chief, "patch", "people", {"name": "ada", "active": False})
+        self.assertEqual(self.names(self.as_chief), {"Shed": ("ada", "owner")})
+        self.assertEqual(self.names(self.as_ben), {})
+        self.ask(self.as_chief, "post", f"projects/{project['id']}/transfer", {"name": "ben"})
+        self.assertEqual(self.names(self.as_ben), {"Shed": ("ben", "owner")})
+        self.assertEqual(self.names(self.as_chief), {})
+
     def test_nobody_is_shared_with_by_mistake(self):
         project = self.new()
         for name, words in (("zoe", "nobody named"), ("ada", "own")):
@@ -254,9 +266,10 @@ class OwnAccount(PeopleCase):
         self.assertEqual(self.client.get("/api/me").status_code, 200)
 
     def test_signing_out_is_forgotten(self):
+        key = SignedIn.objects.get(person=self.ben).key
         self.as_ben.post("/sign-out/")
         self.assertFalse(SignedIn.objects.filter(person=self.ben).exists())
-        self.assertFalse(Session.objects.filter(session_key="").exists())
+        self.assertFalse(Session.objects.filter(session_key=key).exists())
 
 
 class Cleaning(PeopleCase):

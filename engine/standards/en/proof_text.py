@@ -26,6 +26,11 @@ def _plastic(v: Values) -> bool:
     return v["cls"] <= 2
 
 
+def _by_axial_force(v: Values) -> bool:
+    """Whether the section is checked by moment resistances that the axial force reduces."""
+    return not v["linear"]
+
+
 def _elastic(v: Values) -> bool:
     return v["cls"] > 2
 
@@ -405,11 +410,11 @@ LINES: dict[str, list[Line]] = {
             "the axial force is small enough to need no reduction",
             lambda v: not v["linear"] and v["My_N"] == v["My_V"] and v["kind"] != 2,
         ),
-        Line("Mz_N", "", "(6.35), (6.37), (6.38), (6.40)", "reduced by the axial force", lambda v: not v["linear"]),
-        Line("ry", r"\dfrac{|<My>|}{<My_N>}", "(6.31)", "", lambda v: not v["linear"]),
-        Line("rz", r"\dfrac{|<Mz>|}{<Mz_N>}", "(6.31)", "", lambda v: not v["linear"]),
-        Line("exp_y", "", "6.2.9.1(6)", "", lambda v: not v["linear"]),
-        Line("exp_z", "", "6.2.9.1(6)", "", lambda v: not v["linear"]),
+        Line("Mz_N", "", "(6.35), (6.37), (6.38), (6.40)", "reduced by the axial force", _by_axial_force),
+        Line("ry", r"\dfrac{|<My>|}{<My_N>}", "(6.31)", "", _by_axial_force),
+        Line("rz", r"\dfrac{|<Mz>|}{<Mz_N>}", "(6.31)", "", _by_axial_force),
+        Line("exp_y", "", "6.2.9.1(6)", "", _by_axial_force),
+        Line("exp_z", "", "6.2.9.1(6)", "", _by_axial_force),
         Line(
             "u",
             r"\max\left(<n>,\ <ry>,\ <rz>,\ (<ry>)^{<exp_y>}+(<rz>)^{<exp_z>}\right)",

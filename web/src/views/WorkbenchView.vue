@@ -40,7 +40,8 @@ function keys(event: KeyboardEvent) {
     }
     return
   }
-  if (typing || event.ctrlKey || event.metaKey) return
+  // a dialog that is open has the keys, and is asked before it closes: closing it changes nothing behind it
+  if (typing || event.ctrlKey || event.metaKey || finding.value || shortcuts.value || proof.value) return
   const frames = bench.planes.filter((p) => p.kind === 'frame').map((p) => p.key)
   const at = frames.indexOf(bench.plane)
   if (event.altKey) {
@@ -71,9 +72,9 @@ watch(
 )
 onMounted(() => {
   void bench.open(props.id)
-  window.addEventListener('keydown', keys)
+  window.addEventListener('keydown', keys, true)
 })
-onBeforeUnmount(() => window.removeEventListener('keydown', keys))
+onBeforeUnmount(() => window.removeEventListener('keydown', keys, true))
 
 const layout = computed(() => ({
   '--left': folded.value.left ? '22px' : '236px',
