@@ -84,6 +84,8 @@ class Accessible(BrowserCase):
         page.wait_for_timeout(400)
         self.clean("palette")
         page.keyboard.press("Escape")
+        page.wait_for_selector(".palette", state="hidden")
+        page.wait_for_timeout(100)
         page.keyboard.press("Alt+2")
         page.click("[aria-label^='Choose a section for'] >> nth=0")
         page.wait_for_selector(".el-dialog svg")
