@@ -24,7 +24,9 @@ onMounted(async () => {
 <template>
   <PageFrame>
     <template #title>
-      History of <router-link :to="`/projects/${id}`">{{ name }}</router-link>
+      History<template v-if="name">
+        of <router-link :to="`/projects/${id}`">{{ name }}</router-link></template
+      >
     </template>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <HistoryTable v-else :rows="rows" revisions empty="Nothing was done yet." />
