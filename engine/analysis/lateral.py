@@ -1,12 +1,16 @@
-"""Lateral-torsional buckling of one member as an eigenvalue: a thin-walled beam with warping between its restraints.
+"""Lateral-torsional buckling of a member as an eigenvalue: two flanges that bend sideways between restraints.
 
-Sideways movement v of the shear centre and twist φ about it, cubic between nodes (four freedoms a node: v, v', φ, φ'):
+Sideways movements u_t, u_b of the outer and the inner flange, cubic between nodes (four freedoms a node: u_t, u_t', u_b, u_b'); the web
+keeps the cross-section's shape, so that a point at height z above the nodes' line moves by v − z φ, with φ = (u_b − u_t)/d:
 
-Π = ½ ∫ (E I_z v''² + E I_w φ''² + G I_t φ'²) dx + λ ½ ∫ (N (v'² + i_p² φ'²) − 2 M_y φ v'') dx
+Π = ½ ∫ (Σ E I_f u_f''² + G I_t φ'²) dx + λ ½ ∫ (N v'² + 2 M v' φ' + 2 V v' φ + W φ'² − q z_q φ²) dx
 
-with N (tension positive) and M_y along the member as analysed, transverse loads at the shear centre. λ is the factor on the
-state's forces at which the member buckles. Doubly symmetric prismatic members. Trahair, Flexural-Torsional Buckling of
-Structures, chapters 2 and 17; Timoshenko and Gere, Theory of Elastic Stability, chapter 6.
+with N (tension positive), M about y (tension below positive) and V = dM/dx about the nodes' line, W = ∫ σ (y² + z²) dA, and loads q
+downwards at height z_q. At a kink of a flange it is its own slope that goes on, not the rate of twist. λ is the factor on the
+state's forces at which the member buckles. End moments are couples of forces that keep their direction.
+
+Trahair, Flexural-Torsional Buckling of Structures, chapters 2, 15 and 17; flanges of tapered beams: Andrade, Camotim and
+Dinis, Thin-Walled Structures 45 (2007); Sturm's count of negative pivots: Bathe, Finite Element Procedures, 11.3.
 """
 
 from __future__ import annotations
@@ -16,25 +20,55 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 import numpy as np
-from scipy.linalg import eigh, null_space
+from scipy.linalg import null_space
 
 from engine.analysis.combined import Combined
-from engine.structure.model import Floats, Member, Structure
+from engine.analysis.elements import Elements, local_axes
+from engine.analysis.flanges import COVERED, FLANGED, Flanges, flanges_at, kinks
+from engine.analysis.sampling import interpolation
+from engine.analysis.stations import ACROSS
+from engine.structure.model import Bools, Floats, Ints, Member, Structure
 
-#: elements between the ends of a member, at least
-PIECES = 24
+#: elements between the ends of a stretch, at least
+PIECES = 16
 #: Gauss points of an element
 POINTS = 4
-COVERED = ("I", "given", "square", "rectangular", "circular")
+#: freedoms of a node, and of an element
+NODE, ELEMENT = 4, 8
+#: states that are looked at together
+TOGETHER = 2048
+#: factors beyond this are none; how near they are found, as a share of them
+MOST, NEAR = 1e6, 1e-9
+#: a pivot below this share of its stiffness: nothing holds that freedom
+LOOSE = 1e-9
 
 
 @dataclass(frozen=True)
 class Ends:
-    """How an end of a member is held: sideways and against twist (a fork), not at all, or clamped: also against turning
-    sideways. Warping is free at all ends, on the safe side."""
+    """How an end of a stretch is held: sideways and against twist ("fork"), not at all ("free"), or "clamped": also against turning
+    sideways, or "built in": against warping too. Nothing in a model says that warping is held: it is free, on the safe side."""
 
     start: str
     end: str
+
+
+@dataclass(frozen=True)
+class Stretch:
+    """A stretch of a member between places where it is held, cut into n elements: what resists, and what forces do, in the upper
+    triangles (36) of the elements' matrices.
+
+    x: (n + 1,) m from the member's start; elastic: (n, 36); geometric: (n, 36, 6) for N, M and V at the start, then at the end;
+    line, point: (2, n, 36) and (2, n + 1, 10) for a load downwards between nodes and at a node, at the outer flange and at the shear
+    centre. pinned: (n + 1, 4) freedoms that do not move. loose: whether nothing holds it.
+    """
+
+    x: Floats
+    elastic: Floats
+    geometric: Floats
+    line: Floats
+    point: Floats
+    pinned: Bools
+    loose: bool
 
 
 def end_conditions(structure: Structure, member: int) -> Ends:
@@ -54,7 +88,12 @@ def end_conditions(structure: Structure, member: int) -> Ends:
     return Ends(*found)
 
 
-def _shapes(xi: Floats, L: Floats) -> tuple[Floats, Floats, Floats]:
+def covered(member: Member) -> bool:
+    """Whether its lateral buckling can be found: beams whose flanges are known, or that have none."""
+    return not member.bar and member.behaviour != "rigid link" and member.section.shape in COVERED
+
+
+def _hermite(xi: Floats, L: Floats) -> tuple[Floats, Floats, Floats]:
     """Hermite's cubics for (w1, w1', w2, w2') at ξ: values, first and second derivatives along x, (4, …)."""
     xi, L = np.broadcast_arrays(xi, L)
     n = np.stack([1 - 3 * xi**2 + 2 * xi**3, L * (xi - 2 * xi**2 + xi**3), 3 * xi**2 - 2 * xi**3, L * (xi**3 - xi**2)])
@@ -63,100 +102,296 @@ def _shapes(xi: Floats, L: Floats) -> tuple[Floats, Floats, Floats]:
     return n, d, dd
 
 
-def _places(length: float, member: Member) -> Floats:
-    """Nodes of the mesh: restraints, and enough between them."""
-    held = sorted({0.0, length, *(x for x in (*member.outer, *member.inner) if 0 < x < length)})
-    found = [0.0]
+def _nodes(member: Member, places: Sequence[float], start: float, end: float) -> Floats:
+    """Nodes of a stretch: where its elements, haunches and restraints begin and end, and enough between them."""
+    held = sorted({start, end, *(x for x in (*places, *member.outer, *member.inner) if start < x < end)})
+    found = [start]
     for a, b in pairwise(held):
-        if b - a < 1e-6:
+        if b - found[-1] < 1e-6:
             continue
-        count = max(2, round(PIECES * (b - a) / length))
+        count = max(1, round(PIECES * (b - a) / (end - start)))
         found += [a + (b - a) * k / count for k in range(1, count + 1)]
     return np.array(found)
 
 
-def _between(x: Floats, values: Floats, slopes: Floats | None, at: Floats) -> Floats:
-    """Diagrams (s, c) at places (…): cubic where their slopes at the stations are known, else straight: (…, c)."""
-    k = np.clip(np.searchsorted(x, at, side="right") - 1, 0, len(x) - 2)
-    h = np.maximum(x[k + 1] - x[k], 1e-12)
-    t = (at - x[k]) / h
-    if slopes is None:
-        return np.asarray(values[k] * (1 - t)[..., None] + values[k + 1] * t[..., None])
-    n = _shapes(t, h)[0][..., None]
-    return np.asarray(n[0] * values[k] + n[1] * slopes[k] + n[2] * values[k + 1] + n[3] * slopes[k + 1])
+def _rows(x: Floats, f: Flanges, xi: Floats) -> dict[str, Floats]:
+    """Movements at Gauss points from the freedoms of each element, (n, g, 8): v', φ, φ' and the curvatures of what bends."""
+    L = np.diff(x)[:, None]
+    n, d, dd = (np.moveaxis(values, 0, -1) for values in _hermite(xi, L))
+    g = len(xi)
+
+    def of(values: Floats, first: int) -> Floats:
+        out = np.zeros((len(L), g, ELEMENT))
+        out[..., [first, first + 1, first + 4, first + 5]] = values
+        return out
+
+    (t, t1, t2), (b, b1, b2) = ([of(values, first) for values in (n, d, dd)] for first in (0, 2))
+
+    def height(values: Floats) -> tuple[Floats, Floats]:
+        """Heights at the points and their slopes, which are constant within an element."""
+        shape = values.reshape(len(L), g)
+        slope = (shape[:, -1:] - shape[:, :1]) / ((xi[-1] - xi[0]) * L)
+        return shape[..., None], slope[..., None]
+
+    (zt, zt1), (zb, zb1) = height(f.top), height(f.bottom)
+    depth, depth1 = zt - zb, zt1 - zb1
+    phi = (b - t) / depth
+    phi1 = (b1 - t1 - depth1 * phi) / depth
+    phi2 = (b2 - t2 - 2 * depth1 * phi1) / depth
+    v2 = t2 + 2 * zt1 * phi1 + zt * phi2
+    bent = {"top": t2, "bottom": b2}
+    for name in ("middle", "centroid"):
+        z, z1 = height(getattr(f, name))
+        bent[name] = v2 - z * phi2 - 2 * z1 * phi1
+    return bent | {"v1": t1 + zt1 * phi + zt * phi1, "phi": phi, "phi1": phi1}
 
 
-def _constraints(member: Member, x: Floats, ends: Ends, depth: float) -> Floats:
-    """(c, 4 n) rows that vanish: how ends and flanges are held. A flange at height z moves by v − z φ."""
-    rows = []
+def stretch_of(member: Member, places: Sequence[float], start: float, end: float, ends: Ends) -> Stretch:
+    """A stretch of a member from `start` to `end` (m). places: where its elements begin and end; all that holds its flanges within
+    the stretch does so there."""
+    length = max(end, *places) if places else end
+    x = _nodes(member, [*places, *kinks(member, length)], start, end)
+    points, weights = np.polynomial.legendre.leggauss(POINTS)
+    xi, L = (points + 1) / 2, np.diff(x)
+    at = x[:-1, None] + xi * L[:, None]
+    f = flanges_at(member, at.ravel())
+    r = _rows(x, f, xi)
+    E, G, weight = member.material.E, member.material.G, weights / 2 * L[:, None]
 
-    def hold(node: int, **freedoms: float) -> None:
-        row = np.zeros(4 * len(x))
-        for name, value in freedoms.items():
-            row[4 * node + ("v", "dv", "phi", "dphi").index(name)] = value
-        rows.append(row)
+    def times(one: Floats, other: Floats, value: Floats) -> Floats:
+        """(n, 8, 8) ∫ value · one · other, symmetric."""
+        found = np.einsum("egi,egj,eg->eij", one, other, value * weight, optimize=True)
+        return np.asarray((found + found.swapaxes(1, 2)) / 2)
 
-    for node, kind in ((0, ends.start), (len(x) - 1, ends.end)):
+    def own(values: Floats) -> Floats:
+        return values.reshape(at.shape)
+
+    K = times(r["phi1"], r["phi1"], G * own(f.It))
+    for name, stiff in (
+        ("top", f.I_top),
+        ("bottom", f.I_bottom),
+        ("middle", f.I_middle),
+        ("centroid", f.I_rest),
+    ):
+        K += times(r[name], r[name], E * own(stiff))
+    h, h1, _ = _hermite(xi[None], L[:, None])
+    e, wagner = own(f.centroid), own(f.wagner)
+    by_force = own(f.polar) - e * wagner - e**2
+    straight = np.stack([np.broadcast_to(1 - xi, at.shape), np.broadcast_to(xi, at.shape)])
+    parts = []
+    for k in (0, 1):
+        pull = straight[k]
+        parts.append(times(r["v1"], r["v1"], pull) + times(r["phi1"], r["phi1"], pull * by_force))
+        for shape, slope in ((h[2 * k], h1[2 * k]), (h[2 * k + 1], h1[2 * k + 1])):
+            parts.append(
+                2 * times(r["v1"], r["phi1"], shape)
+                + 2 * times(r["v1"], r["phi"], slope)
+                - times(r["phi1"], r["phi1"], shape * (wagner + 2 * e))
+            )
+    heights = [own(f.outer), own(f.shear_centre)]
+    line = [-times(r["phi"], r["phi"], z) for z in heights]
+    node = flanges_at(member, x)
+    twist = np.array([-1.0, 0.0, 1.0, 0.0])[None] / (node.top - node.bottom)[:, None]
+    point = [-np.einsum("n,ni,nj->nij", z, twist, twist) for z in (node.outer, node.shear_centre)]
+    hold, pinned = _held(member, x, ends, node)
+    both = np.zeros((len(L), ELEMENT, ELEMENT))
+    both[:, :NODE, :NODE], both[:, NODE:, NODE:] = hold[:-1], hold[1:]
+
+    def reduced(values: Floats, by: Floats) -> Floats:
+        found = by.swapaxes(1, 2) @ values @ by
+        return np.asarray(found[:, *np.triu_indices(found.shape[1])])
+
+    elastic = reduced(K, both)
+    return Stretch(
+        x=x,
+        elastic=elastic,
+        geometric=np.stack([reduced(part, both) for part in parts], axis=2),
+        line=np.stack([reduced(part, both) for part in line]),
+        point=np.stack([reduced(part, hold) for part in point]),
+        pinned=pinned,
+        loose=_is_loose(elastic, pinned),
+    )
+
+
+def _held(member: Member, x: Floats, ends: Ends, node: Flanges) -> tuple[Floats, Bools]:
+    """(n, 4, 4) the freedoms of each node from those that are left, whose columns vanish where `pinned` (n, 4)."""
+    flanged = member.section.shape in FLANGED
+    depth = node.top - node.bottom
+    rows: list[list[Floats]] = [[] for _ in x]
+    unit = np.eye(NODE)
+    for i, kind in ((0, ends.start), (len(x) - 1, ends.end)):
         if kind != "free":
-            hold(node, v=1.0)
-            hold(node, phi=1.0)
+            rows[i] += [unit[0], unit[2]]
+        if kind == "built in":
+            rows[i] += [unit[1], unit[3]]
         if kind == "clamped":
-            hold(node, dv=1.0)
-    for places, others, z in ((member.outer, member.inner, depth / 2), (member.inner, member.outer, -depth / 2)):
-        for place in places:
-            if not 1e-6 < place < x[-1] - 1e-6:
+            share = float((node.top[i] - node.shear_centre[i]) / depth[i])
+            rows[i].append((1 - share) * unit[1] + share * unit[3])
+    for held, others, z in ((member.outer, member.inner, node.outer), (member.inner, member.outer, node.inner)):
+        for place in held:
+            i = int(np.argmin(np.abs(x - place)))
+            if abs(x[i] - place) > 1e-6 or i in (0, len(x) - 1):
                 continue
-            node = int(np.argmin(np.abs(x - place)))
             if any(abs(place - other) < 1e-6 for other in others):
                 # both flanges: no twist either
-                hold(node, v=1.0)
-                hold(node, phi=1.0)
-            else:
-                hold(node, v=1.0, phi=-z)
-    return np.array(rows).reshape(-1, 4 * len(x))
+                rows[i] += [unit[0], unit[2]]
+                continue
+            # a point at height z moves by a share of both flanges
+            share = float((node.top[i] - z[i]) / depth[i])
+            share = round(share) if flanged else share
+            rows[i].append((1 - share) * unit[0] + share * unit[2])
+    hold, pinned = np.tile(unit, (len(x), 1, 1)), np.zeros((len(x), NODE), dtype=bool)
+    for i, own in enumerate(rows):
+        if own:
+            free = null_space(np.array(own))
+            hold[i] = 0.0
+            hold[i, :, : free.shape[1]] = free
+            pinned[i, free.shape[1] :] = True
+    return hold, pinned
+
+
+def _band(blocks: Floats, nodes: int, pinned: Bools, unit: float) -> Floats:
+    """(4 nodes, 8, …) upper band A[i, i + k] of a matrix from the upper triangles of its elements, (n, 36, …); unit: what stands on
+    the diagonal where a freedom is pinned."""
+    out = np.zeros((NODE * nodes + NODE, ELEMENT, *blocks.shape[2:]))
+    rows, columns = np.triu_indices(ELEMENT)
+    for e in range(len(blocks)):
+        out[NODE * e + rows, columns - rows] += blocks[e]
+    out = out[: NODE * nodes]
+    out[pinned.ravel(), 0] += unit
+    return out
+
+
+def _pivots(A: Floats) -> Floats:
+    """(f, s) pivots of LDLᵀ of bands (f, 8, s), which are overwritten: as many are negative as eigenvalues are."""
+    f = len(A)
+    for i in range(f):
+        pivot = A[i, 0]
+        pivot[...] = np.where(np.abs(pivot) < 1e-300, 1e-300, pivot)
+        for a in range(1, min(ELEMENT, f - i)):
+            A[i + a, : ELEMENT - a] -= A[i, a] / pivot * A[i, a:]
+    return A[:, 0]
+
+
+def _is_loose(elastic: Floats, pinned: Bools) -> bool:
+    """Whether nothing holds the stretch against some movement."""
+    K = _band(elastic[..., None], len(pinned), pinned, float(elastic[:, 0].max()))
+    stiff = K[:, 0].copy()
+    return bool((_pivots(K) < LOOSE * stiff).any())
+
+
+def buckles_below(stretch: Stretch, geometric: Floats, factors: Floats) -> Bools:
+    """(s,) whether states buckle at less than these factors. geometric: (n, 36, s) of `geometry_of`."""
+    found = np.zeros(len(factors), dtype=bool)
+    unit = float(stretch.elastic[:, 0].max())
+    K = _band(stretch.elastic, len(stretch.x), stretch.pinned, unit)
+    for at in range(0, len(factors), TOGETHER):
+        own = slice(at, at + TOGETHER)
+        G = _band(geometric[..., own], len(stretch.x), stretch.pinned, 0.0)
+        found[own] = (_pivots(K[..., None] + factors[own] * G) < 0).any(axis=0)
+    return found
+
+
+def geometry_of(stretch: Stretch, N: Floats, M: Floats, V: Floats, above: bool) -> Floats:
+    """(n, 36, s) what forces (2 n, s) at both ends of the elements do; above: whether loads that push down act at the outer flange,
+    else at the shear centre, as all others do."""
+    n = len(stretch.elastic)
+    ends = np.stack([N, M, V]).reshape(3, n, 2, -1)
+    at = np.concatenate([ends[:, :, 0], ends[:, :, 1]]).transpose(1, 0, 2)
+    # Hermite's cubics come as M and V at the start, then at the end
+    found = stretch.geometric @ at
+    L = np.diff(stretch.x)[:, None]
+    q = (ends[2, :, 0] - ends[2, :, 1]) / L
+    pushes = np.stack([np.where((q > 0) & above, q, 0.0), np.where((q > 0) & above, 0.0, q)])
+    found += np.einsum("kep,kes->eps", stretch.line, pushes)
+    drop = np.zeros((n + 1, N.shape[1]))
+    drop[1:-1] = ends[2, :-1, 1] - ends[2, 1:, 0]
+    if ends.size:
+        # the load at a free end is what the shear there holds
+        drop[0], drop[-1] = -ends[2, 0, 0], ends[2, -1, 1]
+    at_nodes = np.stack([np.where((drop > 0) & above, drop, 0.0), np.where((drop > 0) & above, 0.0, drop)])
+    points = np.einsum("knp,kns->nps", stretch.point, at_nodes)
+    rows, columns = np.triu_indices(NODE)
+    upper = {pair: i for i, pair in enumerate(zip(*np.triu_indices(ELEMENT), strict=True))}
+    first = [upper[r, c] for r, c in zip(rows, columns, strict=True)]
+    last = [upper[r + NODE, c + NODE] for r, c in zip(rows, columns, strict=True)]
+    found[:, first] += points[:-1]
+    found[-1, last] += points[-1]
+    return found
+
+
+def factors_of(stretch: Stretch, geometric: Floats) -> Floats:
+    """(s,) factors on the forces of states at which a stretch buckles, inf where nothing makes it; NaN where nothing holds it."""
+    count = geometric.shape[2]
+    if stretch.loose:
+        return np.full(count, np.nan)
+    low, high = np.full(count, 1 / MOST), np.full(count, MOST)
+    found = np.full(count, np.inf)
+    rows = np.flatnonzero(buckles_below(stretch, geometric, high))
+    while len(rows):
+        middle = np.sqrt(low[rows] * high[rows])
+        below = buckles_below(stretch, geometric[..., rows], middle)
+        high[rows[below]], low[rows[~below]] = middle[below], middle[~below]
+        found[rows] = low[rows]
+        rows = rows[high[rows] > low[rows] * (1 + NEAR)]
+    return found
+
+
+def breaks(places: Floats) -> list[float]:
+    """Where elements of a member begin and end and concentrated loads act between, from its stations (elements, stations) in m."""
+    gaps = np.diff(places, axis=1)
+    at = (places[:, 1:] + places[:, :-1])[gaps < ACROSS * (places[:, -1:] - places[:, :1])] / 2
+    return [float(x) for x in np.unique(np.concatenate([places[:, [0, -1]].ravel(), at]))]
+
+
+@dataclass(frozen=True)
+class Referred:
+    """Forces of members alike about the line of their nodes, (stations of a member, states); places: (elements, stations)."""
+
+    places: Floats
+    N: Floats
+    M: Floats
+    V: Floats
+
+
+def about_nodes(structure: Structure, elements: Elements, own: Ints, x: Floats) -> tuple[Floats, Floats, Floats]:
+    """(n, 1), (n, 1), (n, stations): cosine and sine of the slope of a member's elements against the line of its nodes, and the height
+    of their centroid above that of the plain member. x: (n, stations) m from the elements' starts."""
+    m = structure.members[int(elements.member[own[0]])]
+    ends = structure.xyz[[m.nodes[0], m.nodes[-1]]]
+    along, _, up = local_axes(ends[:1], ends[1:], np.array([m.roll + m.section.turn]))[0]
+    c, s = (elements.axes[own, 0] @ way for way in (along, up))
+    rise = elements.arms[own] @ up - m.offset[1]
+    share = x / elements.length[own, None]
+    return c[:, None], s[:, None], rise[:, :1] * (1 - share) + rise[:, 1:] * share
+
+
+def referred(structure: Structure, elements: Elements, own: Ints, x: Floats, forces: Sequence[Floats]) -> Referred:
+    """Forces N, Vz, My (n, stations, states) of one member's elements about the line of its nodes."""
+    N, V, M = forces
+    cos, sin, rise = (values[..., None] for values in about_nodes(structure, elements, own, x))
+    pull = N * cos + V * sin
+    flat = [values.reshape(x.size, -1) for values in (pull, M - rise * pull, V * cos - N * sin)]
+    return Referred(elements.offset[own, None] + x * (elements.reach / elements.length)[own, None], *flat)
+
+
+def at_nodes(stretch: Stretch, forces: Referred) -> tuple[Floats, Floats, Floats]:
+    """N, M, V (2 n, states) at both ends of the elements of a stretch."""
+    value, slope, linear = interpolation(forces.places, list(pairwise(stretch.x.tolist())), 2)
+    return linear @ forces.N, value @ forces.M + slope @ forces.V, linear @ forces.V
 
 
 def lateral_factors(combined: Combined, numbers: Sequence[int], member: int) -> Floats | None:
-    """(c,) factors on the forces of states at which a member buckles sideways, between the restraints of its flanges; inf where
-    nothing makes it buckle. None for members that are not covered: bars, haunched ones, sections of other shapes."""
+    """(c,) factors on the forces of states at which a member buckles sideways, between the restraints of its flanges, under loads at
+    the shear centre; inf where nothing makes it buckle. None for members that are not covered: bars, sections of other shapes, and
+    what nothing holds."""
     structure, elements = combined.structure, combined.elements
     m = structure.members[member]
-    section, material = m.section, m.material
-    if m.bar or m.pieces or section.shape not in COVERED or m.behaviour == "rigid link":
+    if not covered(m):
         return None
     own = np.flatnonzero(elements.member == member)
     d = combined.diagrams(numbers)
-    at = elements.positions(d.x)[own].ravel()
-    N, M, V = (getattr(d, name)[own].reshape(len(at), -1) for name in ("N", "My", "Vz"))
-    x = _places(structure.length(m), m)
-    points, weights = np.polynomial.legendre.leggauss(POINTS)
-    xi, L = (points + 1) / 2, np.diff(x)[:, None]
-    weight = weights / 2 * L
-    n, slope, bend = _shapes(xi, L)
-    force = _between(at, N, None, x[:-1, None] + xi * L)
-    moment = _between(at, M, V, x[:-1, None] + xi * L)
-    stiff = np.einsum("ieg,jeg,eg->eij", bend, bend, weight)
-    shear = np.einsum("ieg,jeg,eg->eij", slope, slope, weight)
-    pull = np.einsum("ieg,jeg,eg,egc->eijc", slope, slope, weight, force, optimize=True)
-    twist = -np.einsum("ieg,jeg,eg,egc->eijc", n, bend, weight, moment, optimize=True)
-    K, G = np.zeros((4 * len(x), 4 * len(x))), np.zeros((4 * len(x), 4 * len(x), len(numbers)))
-    radius = (section.Iy + section.Iz) / section.A
-    for k in range(len(x) - 1):
-        v, phi = 4 * k + np.array([0, 1, 4, 5]), 4 * k + np.array([2, 3, 6, 7])
-        K[np.ix_(v, v)] += material.E * section.Iz * stiff[k]
-        K[np.ix_(phi, phi)] += material.E * section.Iw * stiff[k] + material.G * section.It * shear[k]
-        G[np.ix_(v, v)] += pull[k]
-        G[np.ix_(phi, phi)] += radius * pull[k]
-        G[np.ix_(phi, v)] += twist[k]
-        G[np.ix_(v, phi)] += twist[k].transpose(1, 0, 2)
-    free = null_space(_constraints(m, x, end_conditions(structure, member), section.h))
-    found = np.full(len(numbers), np.inf)
-    if not free.size:
-        return found
-    K, last = free.T @ K @ free, free.shape[1] - 1
-    for c in range(len(numbers)):
-        own_G = -free.T @ G[..., c] @ free
-        largest = float(eigh(own_G, K, eigvals_only=True, subset_by_index=[last, last])[0])
-        if largest > 1e-9:
-            found[c] = 1 / largest
-    return found
+    forces = referred(structure, elements, own, d.x[own], [values[own] for values in (d.N, d.Vz, d.My)])
+    stretch = stretch_of(m, breaks(forces.places), 0.0, structure.length(m), end_conditions(structure, member))
+    found = factors_of(stretch, geometry_of(stretch, *at_nodes(stretch, forces), above=False))
+    return None if stretch.loose else found

@@ -12,7 +12,8 @@ class Section:
 
     shape: "I" (doubly symmetric), "square", "rectangular" or "circular" (hollow), "given" (properties stated by the
     document), or a shape of shapes.py. h, b, tw, tf, r: depth, width, web and flange thickness, root radius; hollow
-    sections use tw = tf = t. b2, tf2: bottom flange where it differs. lip: of cold-formed sections.
+    sections use tw = tf = t. b2, tf2: bottom flange where it differs; h2, tw2: depth of a haunch below the section and its
+    web. lip: of cold-formed sections.
     slope, slope_at, r2: of tapered flanges, where their thickness is tf, and of the toe.
     Avy, Avz: shear areas for stiffness (None: rigid in shear) along local y and z.
     Av_z, Av_y: shear areas for resistance, EN 1993-1-1 6.2.6(3).
@@ -51,6 +52,8 @@ class Section:
     centre_z: float = 0.0
     b2: float = 0.0
     tf2: float = 0.0
+    h2: float = 0.0
+    tw2: float = 0.0
     lip: float = 0.0
     gap: float = 0.0
     slope: float = 0.0

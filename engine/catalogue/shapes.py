@@ -526,6 +526,8 @@ def haunched(rafter: Section, depth: float, web: float, flange_width: float, fla
         thickest=max(rafter.tf, flange),
         b2=flange_width,
         tf2=flange,
+        h2=depth,
+        tw2=web,
     )
 
 

@@ -11,6 +11,7 @@ import numpy as np
 
 from engine.analysis.diagrams import Diagrams
 from engine.analysis.elements import Elements
+from engine.analysis.sampling import interpolation
 from engine.document import Document
 from engine.lazy import lazily
 from engine.processors import shared_out
@@ -20,8 +21,6 @@ from engine.verification.effective_lengths import default_factors, stands_alone
 
 #: samples along a segment, and along a whole member
 SAMPLES, ALONG = 25, 49
-#: how far beside a place, in m, it is decided what acts there: more than members alike differ by
-BESIDE = 1e-5
 #: values that are sampled together: fewer cost more in small operations than the processor's cache saves
 BLOCK = 1_000_000
 
@@ -118,29 +117,6 @@ class Segments:
                 own = own[rows, columns][:, None] if own.ndim == 2 else own[rows]
             values[field.name] = own
         return Segments(**values)
-
-
-def _interpolation(places: Floats, spans: list[tuple[float, float]], samples: int) -> tuple[Floats, Floats, Floats]:
-    """Matrices (spans × samples, stations of the member) that give values from values and slopes (cubic Hermite), and linearly, at
-    equally spaced places of each span: where forces jump, those beyond the jump, at the end of the span those before it.
-
-    places: (elements, stations) m along the member. Exact between stations for a uniform or linearly varying load.
-    """
-    at = np.concatenate([np.linspace(a, b, samples) for a, b in spans])
-    within = np.concatenate([np.clip(np.linspace(a, b, samples) + BESIDE, a, b - BESIDE) for a, b in spans])
-    elements, stations = places.shape
-    value, slope, linear = (np.zeros((len(at), elements * stations)) for _ in range(3))
-    element = np.clip(np.searchsorted(places[:, 0], within, side="right") - 1, 0, elements - 1)
-    k = np.clip((places[element] <= within[:, None]).sum(axis=1) - 1, 0, stations - 2)
-    step = places[element, k + 1] - places[element, k]
-    t = np.clip((at - places[element, k]) / step, 0.0, 1.0)
-    rows, left = np.arange(len(at)), element * stations + k
-    value[rows, left] = 1 - 3 * t**2 + 2 * t**3
-    value[rows, left + 1] = 3 * t**2 - 2 * t**3
-    slope[rows, left] = step * (t - 2 * t**2 + t**3)
-    slope[rows, left + 1] = step * (t**3 - t**2)
-    linear[rows, left], linear[rows, left + 1] = 1 - t, t
-    return value, slope, linear
 
 
 @dataclass(frozen=True)
@@ -316,7 +292,7 @@ class Along:
 
     def __init__(self, own: Alike, forces: Diagrams, columns: slice | list[int] = slice(None)) -> None:
         self.own, self.forces, self.columns = own, forces, columns
-        value, slope, self._linear = _interpolation(own.places, [span[1:] for span in own.spans], SAMPLES)
+        value, slope, self._linear = interpolation(own.places, [span[1:] for span in own.spans], SAMPLES)
         self._My, self._Vz, self._Mz = (own.run(values, columns) for values in (forces.My, forces.Vz, forces.Mz))
         shape = (len(own.members), len(own.spans), SAMPLES, -1)
         self.My = (np.matmul(value, self._My) + np.matmul(slope, self._Vz)).reshape(shape)
@@ -402,7 +378,7 @@ class Along:
             lift = np.where((own.other_held | own.free)[k] | (not own.from_above), 0.0, lift)
         ofs, back = np.unique(m * self.My.shape[-1] + columns, return_inverse=True)
         of, under = np.divmod(ofs, self.My.shape[-1])
-        along, V_along, _ = _interpolation(own.places, [(0.0, own.total)], ALONG)
+        along, V_along, _ = interpolation(own.places, [(0.0, own.total)], ALONG)
         whole = self._My[of, :, under] @ along.T + self._Vz[of, :, under] @ V_along.T
         Cmy = moment_factor(whole.T)[back]
         found: dict[str, Any] = {"C1": C1, "lift": lift, "Cmy": np.where(sway, np.maximum(Cmy, 0.9), Cmy)}
