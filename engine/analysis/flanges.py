@@ -58,7 +58,9 @@ def _plates(s: Section) -> tuple[list[tuple[float, float, float]], list[tuple[fl
 
 
 def _of_section(s: Section, rise: float) -> dict[str, float]:
-    """The values of `Flanges` for one section whose centroid lies `rise` above the nodes' line."""
+    """The values of `Flanges` for one section whose centroid lies `rise` above the nodes' line; a haunch lies below a section that
+    goes straight on, whatever the mean rise of its piece."""
+    rise = s.centre_z if s.shape == "haunched" else rise
     found = {"centroid": rise, "It": s.It, "polar": (s.Iy + s.Iz) / s.A, "wagner": 0.0}
     if s.shape not in FLANGED:
         apart = max(s.h, 2 * float(np.sqrt(s.Iw / s.Iz)), APART)
@@ -80,7 +82,8 @@ def _of_section(s: Section, rise: float) -> dict[str, float]:
     stiff = [t * b**3 / 12 for _, b, t in flanges]
     if s.shape != "I":
         found["wagner"] = (
-            sum(b * t * z * (z**2 + b**2 / 12) for z, b, t in flanges) + sum(t * (hi**4 - lo**4) / 4 for t, lo, hi in webs)
+            sum(b * t * z * (z**2 + b**2 / 12) for z, b, t in flanges)
+            + sum(t * (hi**4 - lo**4) / 4 for t, lo, hi in webs)
         ) / s.Iy
     outer, inner = stiff[0], stiff[-1]
     return found | {

@@ -35,10 +35,10 @@ PIECES = 16
 POINTS = 4
 #: freedoms of a node, and of an element
 NODE, ELEMENT = 4, 8
-#: states that are looked at together
-TOGETHER = 2048
-#: factors beyond this are none; how near they are found, as a share of them
-MOST, NEAR = 1e6, 1e-9
+#: states that are looked at together: counting pivots, and solving
+TOGETHER, AT_ONCE = 2048, 128
+#: factors beyond this are none
+MOST = 1e6
 #: a pivot below this share of its stiffness: nothing holds that freedom
 LOOSE = 1e-9
 
@@ -77,7 +77,7 @@ def end_conditions(structure: Structure, member: int) -> Ends:
     m = structure.members[member]
     found = []
     for node, released in ((m.nodes[0], m.release_start), (m.nodes[-1], m.release_end)):
-        alone = all(node not in other.nodes for i, other in enumerate(structure.members) if i != member)
+        alone = all(other == member for other in structure.meeting[node])
         held = structure.fixed[node] | (structure.springs[node] != 0)
         if alone and not held.any():
             found.append("free")
@@ -102,14 +102,14 @@ def _hermite(xi: Floats, L: Floats) -> tuple[Floats, Floats, Floats]:
     return n, d, dd
 
 
-def _nodes(member: Member, places: Sequence[float], start: float, end: float) -> Floats:
+def _nodes(member: Member, places: Sequence[float], start: float, end: float, least: int) -> Floats:
     """Nodes of a stretch: where its elements, haunches and restraints begin and end, and enough between them."""
     held = sorted({start, end, *(x for x in (*places, *member.outer, *member.inner) if start < x < end)})
     found = [start]
     for a, b in pairwise(held):
         if b - found[-1] < 1e-6:
             continue
-        count = max(1, round(PIECES * (b - a) / (end - start)))
+        count = max(1, round(least * (b - a) / (end - start)))
         found += [a + (b - a) * k / count for k in range(1, count + 1)]
     return np.array(found)
 
@@ -146,11 +146,13 @@ def _rows(x: Floats, f: Flanges, xi: Floats) -> dict[str, Floats]:
     return bent | {"v1": t1 + zt1 * phi + zt * phi1, "phi": phi, "phi1": phi1}
 
 
-def stretch_of(member: Member, places: Sequence[float], start: float, end: float, ends: Ends) -> Stretch:
+def stretch_of(
+    member: Member, places: Sequence[float], start: float, end: float, ends: Ends, least: int = PIECES
+) -> Stretch:
     """A stretch of a member from `start` to `end` (m). places: where its elements begin and end; all that holds its flanges within
-    the stretch does so there."""
+    the stretch does so there; least: elements of it."""
     length = max(end, *places) if places else end
-    x = _nodes(member, [*places, *kinks(member, length)], start, end)
+    x = _nodes(member, [*places, *kinks(member, length)], start, end, least)
     points, weights = np.polynomial.legendre.leggauss(POINTS)
     xi, L = (points + 1) / 2, np.diff(x)
     at = x[:-1, None] + xi * L[:, None]
@@ -270,7 +272,7 @@ def _pivots(A: Floats) -> Floats:
         pivot[...] = np.where(np.abs(pivot) < 1e-300, 1e-300, pivot)
         for a in range(1, min(ELEMENT, f - i)):
             A[i + a, : ELEMENT - a] -= A[i, a] / pivot * A[i, a:]
-    return A[:, 0]
+    return np.asarray(A[:, 0])
 
 
 def _is_loose(elastic: Floats, pinned: Bools) -> bool:
@@ -317,24 +319,35 @@ def geometry_of(stretch: Stretch, N: Floats, M: Floats, V: Floats, above: bool) 
     last = [upper[r + NODE, c + NODE] for r, c in zip(rows, columns, strict=True)]
     found[:, first] += points[:-1]
     found[-1, last] += points[-1]
-    return found
+    return np.asarray(found)
 
 
 def factors_of(stretch: Stretch, geometric: Floats) -> Floats:
     """(s,) factors on the forces of states at which a stretch buckles, inf where nothing makes it; NaN where nothing holds it."""
-    count = geometric.shape[2]
     if stretch.loose:
-        return np.full(count, np.nan)
-    low, high = np.full(count, 1 / MOST), np.full(count, MOST)
-    found = np.full(count, np.inf)
-    rows = np.flatnonzero(buckles_below(stretch, geometric, high))
-    while len(rows):
-        middle = np.sqrt(low[rows] * high[rows])
-        below = buckles_below(stretch, geometric[..., rows], middle)
-        high[rows[below]], low[rows[~below]] = middle[below], middle[~below]
-        found[rows] = low[rows]
-        rows = rows[high[rows] > low[rows] * (1 + NEAR)]
-    return found
+        return np.full(geometric.shape[2], np.nan)
+    left = np.flatnonzero(~stretch.pinned.ravel())
+    n = stretch.pinned.size
+    to_unit = np.linalg.inv(np.linalg.cholesky(_whole(stretch.elastic[..., None], n)[0][np.ix_(left, left)]))
+    found = []
+    for at in range(0, geometric.shape[2], AT_ONCE):
+        G = _whole(geometric[..., at : at + AT_ONCE], n)[:, left][:, :, left]
+        # 1/λ is the largest of −G against K
+        found.append(-np.linalg.eigvalsh(to_unit @ G @ to_unit.T)[:, 0])
+    most = np.concatenate(found) if found else np.empty(0)
+    with np.errstate(divide="ignore"):
+        return np.asarray(np.where(most > 1 / MOST, 1 / np.maximum(most, 1e-300), np.inf))
+
+
+def _whole(blocks: Floats, size: int) -> Floats:
+    """(s, size, size) symmetric matrices from the upper triangles of their elements, (n, 36, s)."""
+    out = np.zeros((blocks.shape[2], size, size))
+    rows, columns = np.triu_indices(ELEMENT)
+    for e, block in enumerate(blocks):
+        out[:, NODE * e + rows, NODE * e + columns] += block.T
+    below = np.tril_indices(size, -1)
+    out[:, below[0], below[1]] = out[:, below[1], below[0]]
+    return out
 
 
 def breaks(places: Floats) -> list[float]:

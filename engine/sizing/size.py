@@ -187,11 +187,18 @@ def _passes(chain: Chain, members: list[int], segments: Segments, candidate: Sec
     )
     own = replace(segments, a_T=np.where(segments.a_T > 0, candidate.h / 2, 0.0)).of(slice(None), columns)
     v = stability_values(chain.document, own, steel, verification.grounds.limits[..., columns])
-    usable = (v["cls"] < 4).all() and not np.isnan(v["u_661"]).any()
-    if not usable or max(v[key].max() for key in ("u_Ny", "u_Nz", "u_LT", "u_661", "u_662")) > 1.0:
+    # haunches change with the section: the analysis that follows verifies them
+    clear = ~own.inside
+    usable = (v["cls"][clear] < 4).all() and not np.isnan(v["u_661"][clear]).any()
+    uses = ("u_Ny", "u_Nz", "u_LT", "u_661", "u_662")
+    if not usable or max(v[key][clear].max(initial=0.0) for key in uses) > 1.0:
         return False
-    e = [int(j) for j in np.flatnonzero(np.isin(chain.response.elements.member, members))]
-    v = section_values(chain.document, chain.response.elements, verification.peaks, steel, e, slice(None), columns)
+    grounds = verification.grounds
+    plain = grounds.steel_of == chain.response.elements.member
+    e = [int(j) for j in np.flatnonzero(np.isin(chain.response.elements.member, members) & plain)]
+    if not e:
+        return True
+    v = section_values(chain.document, grounds, e, slice(None), columns, steel)
     return bool((v["cls"] < 4).all() and max(v[key].max() for key in ("u_NM", "u_V")) <= 1.0)
 
 

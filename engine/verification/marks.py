@@ -13,7 +13,8 @@ from engine.document import Document
 from engine.processors import shared_out
 from engine.structure.model import Floats
 from engine.verification.equilibrium import resistances
-from engine.verification.sections import blocks_of, section_values, within_pieces
+from engine.verification.general import general_utilisations
+from engine.verification.sections import blocks_of, section_values
 from engine.verification.service import measure
 from engine.verification.stability import stability_values
 from engine.verification.verify import Verification
@@ -78,14 +79,12 @@ def _utilisations(document: Document, response: Response, verification: Verifica
     numbers = np.arange(len(response.structure.members) + 1)
     found = np.zeros((len(numbers) - 1, len(verification.strength)))
     everything = slice(None)
-    segments, within = verification.grounds.segments(), within_pieces(response.structure, response.elements)
+    segments, grounds = verification.grounds.segments(), verification.grounds
 
     def sections(rows: slice) -> Floats:
-        v = section_values(
-            document, response.elements, verification.peaks, verification.steel, rows, everything, everything
-        )
+        v = section_values(document, grounds, rows, everything, everything)
         most = np.maximum(np.maximum(v["u_NM"], v["n"]), v["u_V"]).max(axis=1)
-        return np.where(within[rows, None], 0.0, np.nan_to_num(most))
+        return np.asarray(np.nan_to_num(most))
 
     def stability(rows: slice) -> Floats:
         v = stability_values(document, segments.of(rows, everything), verification.steel, verification.grounds.limits)
@@ -100,6 +99,8 @@ def _utilisations(document: Document, response: Response, verification: Verifica
         rows = [slice(first[start], first[end]) for start, end in blocks_of(first, each)]
         for own, values in zip(rows, shared_out(of, rows), strict=True):
             np.maximum.at(found, owner[own], values)
+    for members, values in general_utilisations(document, grounds):
+        found[members] = np.maximum(found[members], np.nan_to_num(values))
     return found
 
 

@@ -13,6 +13,7 @@ from engine.analysis.combined import Combined
 from engine.document import Document
 from engine.standards.en.proof_symbols import SYMBOLS
 from engine.standards.en.proof_text import LINES, Line
+from engine.verification.general import general_values
 from engine.verification.outcomes import CRITERIA, SERVICE, Outcome
 from engine.verification.sections import section_values
 from engine.verification.service import measure
@@ -81,6 +82,10 @@ def _values(
     response = combined.response
     m = response.structure.members[member]
     s = m.section
+    row = verification.grounds.steel_of[outcome.row] if outcome.criterion in ("section", "shear") else member
+    piece = int(row) - len(response.structure.members)
+    if piece >= 0:
+        s = verification.grounds.pieces[piece][1].section
     values: dict[str, float] = {
         name: getattr(s, name)
         for name in ("h", "b", "tw", "tf", "r", "A", "Iy", "Iz", "It", "Iw", "Wel_y", "Wel_z", "Wpl_y", "Wpl_z", "Wt")
@@ -88,8 +93,8 @@ def _values(
     values |= {"Av_y": s.Av_y, "Av_z": s.Av_z, "E": m.material.E, "G": m.material.G, "L": response.structure.length(m)}
     values |= {"gamma_M0": document.rules.gamma_M0, "gamma_M1": document.rules.gamma_M1, "x": outcome.position}
     values |= {"lambda_LT0": document.national.steel.lambda_LT0, "beta": document.national.steel.beta}
-    values["kind"] = {"I": 0.0, "square": 1.0, "circular": 2.0}.get(s.shape, 3.0)
-    single = verification.steel.take(np.array([member]), 0)
+    single = verification.grounds.element_steel.take(np.array([row]), 0)
+    values["kind"] = float(single.kind[0])
     for name in ("fy", "alpha_y", "alpha_z", "alpha_LT"):
         values[name] = float(getattr(single, name)[0])
     c = outcome.combination
@@ -97,13 +102,25 @@ def _values(
         f = verification.peaks
         for name in ("N", "Vy", "Vz", "T", "My", "Mz"):
             values[name] = float(getattr(f, name)[outcome.row, outcome.station, c])
-        v = section_values(document, response.elements, f, verification.steel, [outcome.row], [outcome.station], [c])
+        v = section_values(document, verification.grounds, [outcome.row], [outcome.station], [c])
         values |= _scalars(v)
         if outcome.criterion == "section":
             values["u"] = values["u_NM"]
         else:
             values["u"] = values["u_V"]
-        return values, ["No deduction of bolt holes; connections are not covered."]
+        notes = ["No deduction of bolt holes; connections are not covered."]
+        if piece >= 0:
+            notes.append(f"Section of the piece there: {s.name}.")
+        return values, notes
+    if outcome.criterion == "general":
+        found, span = general_values(document, verification.grounds, member, outcome.row, c)
+        return values | {name: float(value) for name, value in found.items()}, [
+            f"From {span[0]:.2f} m to {span[1]:.2f} m, where both flanges are held; forks at its ends, warping free.",
+            f"Loads that push down act at {'the upper flange' if document.rules.loads_at == 'upper flange' else 'the shear centre'}.",
+            "Flanges are followed along the haunch or taper; a web keeps the shape of the cross-section.",
+            "χ and χ_LT are those of welded sections; 6.3.4 is for loads in the plane, weak-axis moments are added.",
+            f"L_cr,y: {verification.grounds.lengths[member].why_y}.",
+        ]
     if outcome.criterion == "critical":
         number = verification.strength[c]
         values["u"], values["alpha_cr"] = outcome.utilisation, 1 / outcome.utilisation

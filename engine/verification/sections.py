@@ -7,14 +7,13 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from engine.analysis.diagrams import Diagrams
-from engine.analysis.elements import Elements
 from engine.catalogue.steels import E
 from engine.document import Document
 from engine.processors import shared_out
 from engine.progress import Step
+from engine.standards.en.haunched import haunched_check
 from engine.standards.en.steel import SteelArrays, Values, section_bound, section_check, torsion_use
-from engine.structure.model import Bools, Floats, Ints, Structure
+from engine.structure.model import Bools, Floats, Ints
 from engine.verification.outcomes import Outcome
 
 if TYPE_CHECKING:
@@ -24,48 +23,54 @@ if TYPE_CHECKING:
 BLOCK = 80_000
 #: torsion is covered only as negligible: share of the shear yield stress up to which it is left out
 TORSION_LIMIT = 0.05
+#: the same where its stresses are in the check
+HAUNCH_TORSION_LIMIT = 0.5
 #: bounds this near below what was found may be equal to it but for rounding
 NEAR = 1e-9
 
 
 def section_values(
     document: Document,
-    elements: Elements,
-    forces: Diagrams,
-    steel: SteelArrays,
+    grounds: Grounds,
     e: slice | list[int],
     s: slice | list[int],
     c: slice | list[int],
+    steel: SteelArrays | None = None,
 ) -> Values:
-    """section_check on some elements, stations and combinations."""
-    pick = np.arange(len(elements))[e]
+    """section_check on some elements, stations and combinations; `haunched_check` on those with a haunch. Where there are both, only
+    what both give is right for all: N_Rd, n, u_V, cls, u_NM. steel: of the members, in place of what everything is made of."""
+    pick = np.arange(len(grounds.combined.elements))[e]
+    f = grounds.peaks
+    N, Vy, Vz, T, My, Mz = (values[pick][:, s][:, :, c] for values in (f.N, f.Vy, f.Vz, f.T, f.My, f.Mz))
+    gamma, eta = document.rules.gamma_M0, document.national.steel.eta
+    if steel is not None:
+        p = steel.take(grounds.combined.elements.member[pick], 2)
+        return section_check(p, N, Vy, Vz, T, My, Mz, gamma, eta)
+    haunched = np.flatnonzero(grounds.haunched_row[pick] >= 0)
 
-    def at(values: Floats) -> Floats:
-        return values[pick][:, s][:, :, c]
+    def stresses(rows: Ints) -> Values:
+        p = grounds.haunched.take(grounds.haunched_row[pick[rows]], 2)
+        return haunched_check(p, N[rows], Vy[rows], Vz[rows], T[rows], My[rows], Mz[rows], gamma)
 
-    return section_check(
-        steel.take(elements.member[pick], 2),
-        at(forces.N),
-        at(forces.Vy),
-        at(forces.Vz),
-        at(forces.T),
-        at(forces.My),
-        at(forces.Mz),
-        document.rules.gamma_M0,
-        document.national.steel.eta,
-    )
+    if len(haunched) == len(pick) > 0:
+        return stresses(haunched)
+    v = section_check(grounds.element_steel.take(grounds.steel_of[pick], 2), N, Vy, Vz, T, My, Mz, gamma, eta)
+    if len(haunched):
+        own = stresses(haunched)
+        for name in ("N_Rd", "n", "u_V", "cls", "u_NM"):
+            v[name] = np.broadcast_to(v[name], N.shape).copy()
+            v[name][haunched] = own[name]
+    return v
 
 
 def sections(
     document: Document, grounds: Grounds, outcomes: list[list[Outcome]], reasons: list[list[str]], progress: Step
 ) -> Floats:
-    """Add to the outcomes and reasons of each member; gives the largest utilisation of the sections at each station, (e, s), NaN
-    within haunches, of which nothing is checked. `progress` is told of how many members have been checked."""
-    structure, elements = grounds.combined.structure, grounds.combined.elements
+    """Add to the outcomes and reasons of each member; gives the largest utilisation of the sections at each station, (e, s). `progress` is told of how many members have been checked."""
+    elements = grounds.combined.elements
     forces, steel = grounds.peaks, grounds.steel
-    within = within_pieces(structure, elements)
     first = np.searchsorted(elements.member, np.arange(len(outcomes) + 1))
-    slender_web = (steel.kind == 0) & (steel.h - 2 * steel.tf > 72 * np.sqrt(235e6 / steel.fy * steel.E / E) * steel.tw)
+    slender_web = slender_webs(grounds, document.national.steel.eta)
     blocks = list(blocks_of(first, forces.N[0].size))
     places = elements.positions(forces.x)
     along = np.zeros(forces.x.shape)
@@ -74,13 +79,13 @@ def sections(
         rows = slice(first[block[0]], first[block[1]])
         largest, class_4 = _largest(document, grounds, rows)
         torsion = torsion_use(
-            steel.take(elements.member[rows], 0), np.abs(forces.T[rows]).max(axis=(1, 2)), document.rules.gamma_M0
+            grounds.element_steel.take(grounds.steel_of[rows], 0),
+            np.abs(forces.T[rows]).max(axis=(1, 2)),
+            document.rules.gamma_M0,
         )
-        hidden = within[rows]
-        for u, _ in largest.values():
-            u[hidden] = np.nan
         along[rows] = np.maximum(*(u for u, _ in largest.values()))
-        return largest, class_4 & ~hidden, (torsion > TORSION_LIMIT) & ~hidden
+        limit = np.where(grounds.haunched_row[rows] >= 0, HAUNCH_TORSION_LIMIT, TORSION_LIMIT)
+        return largest, class_4, torsion > limit
 
     for (start, end), (largest, class_4, torsion) in zip(blocks, shared_out(checked, blocks), strict=True):
         progress(start, len(outcomes))
@@ -93,42 +98,50 @@ def sections(
                 row = int(first[m] + j)
                 found = float(u[e][j, s]), int(at[e][j, s]), float(places[row, s])
                 outcomes[m].append(Outcome(criterion, *found, row, int(s)))
-            unknown = (
-                np.isnan(np.stack([u[e] for u, _ in largest.values()])).any(axis=(0, 2))
-                & ~within[first[m] : first[m + 1]]
-            )
+            unknown = np.isnan(np.stack([u[e] for u, _ in largest.values()]))
             if unknown.any() and np.isfinite(steel.fy[m]):
                 reasons[m].append("a resistance could not be computed")
             if class_4[e].any():
                 reasons[m].append("class 4 cross-section (EN 1993-1-5) is not covered yet")
             if torsion[e].any():
-                reasons[m].append("torsion above 5 % of its resistance (6.2.7) is not covered yet")
-            if slender_web[m]:
+                reasons[m].append("torsion above what is negligible (6.2.7) is not covered yet")
+            if slender_web[first[m] : first[m + 1]].any():
                 reasons[m].append("shear buckling of the web (6.2.6(6)) is not covered yet")
     return along
 
 
 def _largest(document: Document, grounds: Grounds, rows: slice) -> tuple[dict[str, tuple[Floats, Ints]], Bools]:
     """({criterion: largest utilisation (e, s) and its combination (e, s)}, (e,) whether any section is of class 4) of some elements."""
-    f, member = grounds.peaks, grounds.combined.elements.member[rows]
+    f, of = grounds.peaks, grounds.steel_of[rows]
     gamma, eta = document.rules.gamma_M0, document.national.steel.eta
     N, Vy, Vz, T, My, Mz = (values[rows] for values in (f.N, f.Vy, f.Vz, f.T, f.My, f.Mz))
-    bound, shear = section_bound(grounds.steel.take(member, 2), N, Vy, Vz, My, Mz, gamma, eta)
+    bound, shear = section_bound(grounds.element_steel.take(of, 2), N, Vy, Vz, My, Mz, gamma, eta)
+    class_4 = np.zeros(len(of), dtype=bool)
+    haunched = np.flatnonzero(grounds.haunched_row[rows] >= 0)
+    if len(haunched):
+        h = grounds.haunched.take(grounds.haunched_row[rows][haunched], 2)
+        own = [values[haunched] for values in (N, Vy, Vz, T, My, Mz)]
+        v = haunched_check(h, own[0], own[1], own[2], own[3], own[4], own[5], gamma)
+        class_4[haunched] = (v["cls"] == 4).any(axis=(1, 2))
+        bound[haunched], shear[haunched] = v["u_NM"], v["u_V"]
 
     def exact(*at: Ints) -> tuple[Floats, Bools]:
         """Of some (element, station, combination)."""
-        p = grounds.steel.take(member[at[0]], 0)
+        p = grounds.element_steel.take(of[at[0]], 0)
         v = section_check(p, N[at], Vy[at], Vz[at], T[at], My[at], Mz[at], gamma, eta)
         return np.asarray(v["u_NM"]), np.asarray(v["cls"] == 4)
 
     e, s = np.indices(bound.shape[:2])
     likely = np.nan_to_num(bound, nan=-1.0).argmax(axis=2)
     least = exact(e.ravel(), s.ravel(), likely.ravel())[0].reshape(e.shape)
-    can = np.nonzero((bound >= (least * (1 - NEAR))[..., None]) & (bound > 0))
+    possible = (bound >= (least * (1 - NEAR))[..., None]) & (bound > 0)
+    # by stresses everything is exact already
+    possible[haunched] = False
+    can = np.nonzero(possible)
     values, slender = exact(*can)
+    known = bound[haunched].copy()
     bound[:] = np.where(bound > 0, -1.0, bound)
-    bound[can] = values
-    class_4 = np.zeros(len(member), dtype=bool)
+    bound[can], bound[haunched] = values, known
     class_4[can[0][slender]] = True
     largest = {}
     for criterion, u in (("section", bound), ("shear", shear)):
@@ -137,14 +150,16 @@ def _largest(document: Document, grounds: Grounds, rows: slice) -> tuple[dict[st
     return largest, class_4
 
 
-def within_pieces(structure: Structure, elements: Elements) -> Bools:
-    """(e,) elements with a section of their own: pieces of haunches and tapers."""
-    found = np.zeros(len(elements), dtype=bool)
-    middle = elements.offset + elements.reach / 2
-    for i, m in enumerate(structure.members):
-        for piece in m.pieces:
-            found |= (elements.member == i) & (middle > piece.start) & (middle < piece.end)
-    return found
+def slender_webs(grounds: Grounds, eta: float) -> Bools:
+    """(e,) elements with a web above the limit of 6.2.6(6), h_w/t_w > 72 ε/η with η = 1 where the national one is larger."""
+    p = grounds.element_steel.take(grounds.steel_of, 0)
+    with np.errstate(divide="ignore", invalid="ignore"):
+        limit = 72 * np.sqrt(235e6 / p.fy * p.E / E)
+        found = (p.kind == 0) & (p.h - 2 * p.tf > limit * p.tw)
+    row = grounds.haunched_row
+    if (row >= 0).any():
+        found[row >= 0] = (grounds.haunched.clear[:, row[row >= 0]] > limit[row >= 0]).any(axis=0)
+    return np.asarray(found)
 
 
 def blocks_of(first: Ints, each: int) -> Iterator[tuple[int, int]]:

@@ -5,12 +5,14 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass, fields, replace
+from itertools import pairwise
 from typing import Any
 
 import numpy as np
 
 from engine.analysis.diagrams import Diagrams
 from engine.analysis.elements import Elements
+from engine.analysis.lateral import end_conditions
 from engine.analysis.sampling import interpolation
 from engine.document import Document
 from engine.lazy import lazily
@@ -65,8 +67,8 @@ class Segments:
     """Rows over segments of all members; forces are (rows, combinations).
 
     member: (r,) index; flange: 1 outer, −1 inner in compression; start, end: (r,) m along the member. L_LT: (r,) length for
-    lateral-torsional buckling; free: (r,) whether an end of it is free; inside: (r,) whether all of it lies in a haunch or taper, where nothing is
-    checked. Of a segment that does so in part only the rest counts, as if under a uniform moment.
+    lateral-torsional buckling; free: (r,) whether an end of it is free; inside: (r,) whether it belongs to a stretch with a haunch
+    or taper, which the general method verifies instead.
     N: most compressive axial force; My: largest moment that counts (`moments.counting`), Mz: largest magnitude; C1, lift
     and CmLT of the segment, Cmy of the member; Cmy_0: (2, r, c) a and b of its `moments.amplification`, with annex A alone; My_most, Mz_most: largest magnitudes anywhere in the member. M_start, M_middle, M_end: moments with their sign.
     """
@@ -122,8 +124,8 @@ class Segments:
 @dataclass(frozen=True)
 class Alike:
     """Members alike in geometry, which are cut at the same places. members: (m,) indices; elements: (m, n) theirs; places: (n,
-    stations) m along each; spans: flange, start and end of their segments; total: their length; plain: from where to where they have
-    their own section; sway: (m, 1) whether their buckling about y is a sway mode; free: (spans,) whether an end of the segment is
+    stations) m along each; spans: flange, start and end of their segments; total: their length; general: stretches that the
+    general method verifies; sway: (m, 1) whether their buckling about y is a sway mode; free: (spans,) whether an end of the segment is
     free; warping: (m, spans) of `shape_of_moments`, None where nothing buckles sideways; from_above: whether loads act at the outer
     flange; lengths: of each member."""
 
@@ -132,7 +134,7 @@ class Alike:
     places: Floats
     spans: list[tuple[int, float, float]]
     total: float
-    plain: tuple[float, float]
+    general: list[tuple[float, float]]
     sway: Bools
     free: Bools
     warping: Floats | None
@@ -150,15 +152,11 @@ class Alike:
         return np.array([any(a < p < b for side, p, _ in self.spans if side != f) for f, a, b in self.spans])
 
     @lazily
-    def clear(self) -> Bools:
-        """(spans, SAMPLES) whether the member has its own section there."""
-        at = np.array([np.linspace(a, b, SAMPLES) for _, a, b in self.spans])
-        return np.asarray((at >= self.plain[0] - 1e-6) & (at <= self.plain[1] + 1e-6))
-
-    @lazily
-    def uniform(self) -> Bools:
-        """(spans,) segments that count as if under a uniform moment: cantilevers, and those partly within a haunch."""
-        return np.asarray(self.free | ~self.clear.all(axis=1))
+    def inside(self) -> Bools:
+        """(spans,) segments within those stretches."""
+        return np.array(
+            [any(a > x - 1e-6 and b < y + 1e-6 for x, y in self.general) for _, a, b in self.spans], dtype=bool
+        )
 
     def run(self, values: Floats, columns: slice | list[int]) -> Floats:
         """(m, stations of the member, combinations) of values (elements, stations, combinations)."""
@@ -183,8 +181,8 @@ def alike(
     for i in range(len(structure.members)) if members is None else members:
         m = structure.members[i]
         own = slice(first[i], first[i + 1])
-        ends, plain = tuple(loose[i].tolist()), _plain(structure, m)
-        key = (np.round(everywhere[own], 6).tobytes(), m.outer, m.inner, m.section.shape == "I", ends, plain)
+        ends, general = tuple(loose[i].tolist()), tuple(general_stretches(structure, i))
+        key = (np.round(everywhere[own], 6).tobytes(), m.outer, m.inner, m.section.shape == "I", ends, general)
         found[key].append(i)
     each = stations.shape[1] * combinations
     chunks = []
@@ -208,7 +206,7 @@ def alike(
                     everywhere[first[same[0]] : first[same[0] + 1]],
                     spans,
                     total,
-                    _plain(structure, sample),
+                    general_stretches(structure, same[0]),
                     np.array([lengths[i].sway for i in own_])[:, None],
                     free,
                     _warping(structure, own_, spans) if prone else None,
@@ -268,16 +266,21 @@ def free_ends(structure: Structure) -> Bools:
     return np.asarray(alone[structure.ends].reshape(-1, 2))
 
 
-def _plain(structure: Structure, member: Member) -> tuple[float, float]:
-    """From where to where a member has its own section, m from its start: between its haunches; nowhere where it tapers."""
-    low, high = 0.0, structure.length(member)
-    for piece in sorted(member.pieces, key=lambda p: p.start):
-        if piece.start <= low + 1e-6:
-            low = max(low, piece.end)
-    for piece in sorted(member.pieces, key=lambda p: -p.end):
-        if piece.end >= high - 1e-6:
-            high = min(high, piece.start)
-    return low, high
+def general_stretches(structure: Structure, number: int) -> list[tuple[float, float]]:
+    """From where to where a member is verified by the general method: between places where both flanges are held sideways, where
+    anything between them is haunched or tapers. What reaches to a free end is held by the next stretch too."""
+    member = structure.members[number]
+    if not member.pieces or member.bar:
+        return []
+    length, ends = structure.length(member), end_conditions(structure, number)
+    both = [x for x in member.outer if any(abs(x - y) < 1e-6 for y in member.inner) and 1e-6 < x < length - 1e-6]
+    cuts = sorted(both)[1 if ends.start == "free" else 0 :]
+    cuts = cuts[:-1] if ends.end == "free" else cuts
+    return [
+        (a, b)
+        for a, b in pairwise([0.0, *cuts, length])
+        if any(min(piece.end, b) - max(piece.start, a) > 1e-6 for piece in member.pieces)
+    ]
 
 
 def _warping(structure: Structure, members: list[int], spans: list[tuple[int, float, float]]) -> Floats:
@@ -302,7 +305,7 @@ class Along:
     def counted(self) -> Floats:
         """(m, spans, combinations) the largest sampled moment that counts: a sagging one (+) compresses the outer flange (+z)."""
         own = self.own
-        return most_counting(self.My, own.flange[None], own.other_held[None], own.clear[None])
+        return most_counting(self.My, own.flange[None], own.other_held[None])
 
     def segments(self) -> Segments:
         """The segments with what bounds their factors from the unfavourable side: a uniform moment, and C_m of 1."""
@@ -313,7 +316,7 @@ class Along:
         lift = np.zeros(largest.shape)
         if own.warping is not None:
             even = np.ones((*own.warping.shape, SAMPLES, 1))
-            least_C1 = np.where(own.uniform, 1.0, shape_of_moments(even, even, own.warping[..., None])[0][..., 0])
+            least_C1 = np.where(own.free, 1.0, shape_of_moments(even, even, own.warping[..., None])[0][..., 0])
             if own.from_above:
                 held_back = (own.other_held | own.free)[:, None]
                 lift = np.where(held_back, 0.0, lift_of(self.counted, self.My))
@@ -353,7 +356,7 @@ class Along:
             a_T=each([r.held for r in lengths]),
             L_LT=np.tile(np.where(own.free, 2.0, 1.0) * (end - start), len(own.members)),
             free=np.tile(own.free, len(own.members)),
-            inside=np.tile((end < own.plain[0] + 1e-6) | (start > own.plain[1] - 1e-6), len(own.members)),
+            inside=np.tile(own.inside, len(own.members)),
         )
 
     def factors(self, annex_a: bool) -> dict[str, Any]:
@@ -369,12 +372,12 @@ class Along:
         m, k = np.divmod(rows, len(own.spans))
         My = self.My[m, k, :, columns]
         pressing = counting(My[..., None], own.flange[k], own.other_held[k])[..., 0]
-        My, pressing = My.T, np.where(own.clear[k], pressing, 0.0).T
+        My, pressing = My.T, pressing.T
         sway = own.sway[m, 0]
         C1, lift = np.ones(len(rows)), np.zeros(len(rows))
         if own.warping is not None:
             C1, lift = shape_of_moments(pressing, My, own.warping[m, k])
-            C1 = np.where(own.uniform[k], 1.0, C1)
+            C1 = np.where(own.free[k], 1.0, C1)
             lift = np.where((own.other_held | own.free)[k] | (not own.from_above), 0.0, lift)
         ofs, back = np.unique(m * self.My.shape[-1] + columns, return_inverse=True)
         of, under = np.divmod(ofs, self.My.shape[-1])
@@ -389,14 +392,11 @@ class Along:
         return found
 
     def _extremes(self) -> tuple[Floats, Floats, Floats]:
-        """(m, spans, combinations) least N, largest My that counts, largest Mz as magnitude, where the members have their own
-        section."""
+        """(m, spans, combinations) least N, largest My that counts, largest Mz as magnitude."""
         own = self.own
         shape = (len(own.members), len(own.spans), SAMPLES, -1)
         own_N = own.run(self.forces.N, self.columns)
         N, Mz = np.matmul(self._linear, own_N).reshape(shape), self.Mz
-        if not own.clear.all():
-            N, Mz = (np.where(own.clear[None, :, :, None], values, 0.0) for values in (N, Mz))
         largest = self.counted.copy()
         least_N, largest_Mz = N.min(axis=2), np.maximum(Mz.max(axis=2), -Mz.min(axis=2))
         gaps = np.diff(own.places, axis=1)
@@ -404,7 +404,7 @@ class Along:
             # concentrated loads make kinks between the samples: the stations stand at them
             flat, held = own.places.ravel(), own.other_held
             for k, (side, a, b) in enumerate(own.spans):
-                inside = (flat >= max(a, own.plain[0] - 1e-6)) & (flat <= min(b, own.plain[1] + 1e-6))
+                inside = (flat >= a) & (flat <= b)
                 if not inside.any():
                     continue
                 kinks = counting(self._My[:, None, inside], np.array([[side]]), held[k : k + 1][None])[:, 0]

@@ -21,7 +21,8 @@ if TYPE_CHECKING:
 
 @dataclass(frozen=True)
 class Held:
-    """Segments, (rows,): member, start and end in m along it, and the largest utilisation of their interaction, 0 within haunches."""
+    """Segments, (rows,): member, start and end in m along it, and the largest utilisation, 0 where the general method
+    verifies them instead."""
 
     member: Ints
     start: Floats

@@ -15,11 +15,13 @@ from engine.document import Document
 from engine.lazy import lazily
 from engine.memory import stored
 from engine.progress import Step, quiet
+from engine.standards.en.haunched import Haunched, haunched_arrays
 from engine.standards.en.steel import SteelArrays, steel_arrays
-from engine.structure.model import Floats
+from engine.structure.model import Floats, Ints, Piece
 from engine.verification.equilibrium import Lifted, Tilt, equilibrium, unbalanced
+from engine.verification.general import general, general_of
 from engine.verification.outcomes import Outcome, Verdict, Whole, whole
-from engine.verification.sections import section_values, sections, within_pieces
+from engine.verification.sections import section_values, sections
 from engine.verification.segments import Lengths, Segments, cut_segments, effective_lengths
 from engine.verification.service import Stretch, measure, stretches, unlimited
 from engine.verification.stability import Held, stability, stability_values
@@ -28,7 +30,7 @@ from engine.verification.standing import free_to_move, judge
 #: shapes with checks
 COVERED = ("I", "square", "rectangular", "circular")
 #: criteria of which at least one must be found
-STRENGTH = ("section", "shear", "flexural", "lateral", "interaction")
+STRENGTH = ("section", "shear", "flexural", "lateral", "interaction", "general")
 
 
 @dataclass(frozen=True)
@@ -73,6 +75,44 @@ class Grounds:
     @lazily
     def steel(self) -> SteelArrays:
         return steel_arrays([(m.section, m.material, m.bar) for m in self.combined.structure.members])
+
+    @lazily
+    def pieces(self) -> tuple[tuple[int, Piece], ...]:
+        """Pieces of haunches and tapers with the number of their member."""
+        return tuple((i, piece) for i, m in enumerate(self.combined.structure.members) for piece in m.pieces)
+
+    @lazily
+    def element_steel(self) -> SteelArrays:
+        """Steel of the members, then of the pieces of haunches and tapers."""
+        members = self.combined.structure.members
+        rows = [(m.section, m.material, m.bar) for m in members]
+        return steel_arrays(rows + [(piece.section, members[i].material, False) for i, piece in self.pieces])
+
+    @lazily
+    def steel_of(self) -> Ints:
+        """(e,) the row of `element_steel` that each element is made of."""
+        elements = self.combined.elements
+        found = elements.member.copy()
+        middle = elements.offset + elements.reach / 2
+        for k, (i, piece) in enumerate(self.pieces):
+            own = (elements.member == i) & (middle > piece.start) & (middle < piece.end)
+            found[own] = len(self.combined.structure.members) + k
+        return found
+
+    @lazily
+    def haunched(self) -> Haunched:
+        """Of the pieces, those with a haunch; of the others the values mean nothing."""
+        members = self.combined.structure.members
+        rows = [(piece.section, members[i].material) for i, piece in self.pieces if piece.section.shape == "haunched"]
+        return haunched_arrays(rows)
+
+    @lazily
+    def haunched_row(self) -> Ints:
+        """(e,) the row of `haunched` that each element is made of, −1 where it has no haunch."""
+        count = len(self.combined.structure.members)
+        of = np.array([p.section.shape == "haunched" for _, p in self.pieces], dtype=bool)
+        rows = np.concatenate([np.full(count, -1), np.where(of, np.cumsum(of) - 1, -1)])
+        return np.asarray(rows[self.steel_of])
 
     def forget(self) -> None:
         """Let go of what can be recovered: by far the most of what a chain takes of memory."""
@@ -149,8 +189,6 @@ def verify(
             reasons[i].append("the material has no design strength")
         elif member.section.shape not in COVERED:
             reasons[i].append(f"checks of this shape ({member.section.shape}) are not covered yet")
-        elif member.pieces:
-            reasons[i].append("its haunch or taper is analysed exactly, but not checked yet; the rest of it is")
         if member.offset != (0.0, 0.0) and not member.bar:
             reasons[i].append(
                 "the offset of the member enters the analysis; its effect on stability is not covered yet"
@@ -160,7 +198,8 @@ def verify(
     left_out: list[list[str]] = [[] for _ in structure.members]
     if strength:
         along = sections(document, grounds, outcomes, reasons, progress)
-        _spread(combined, stability(document, grounds, outcomes, reasons), along)
+        held = stability(document, grounds, outcomes, reasons) + general(document, grounds, outcomes, reasons)
+        _spread(combined, held, along)
         judge(document, combined, combinations, strength, outcomes, reasons)
     if service:
         stretches_ = tuple(stretches(document, structure, combined.elements))
@@ -210,14 +249,14 @@ def of_one(document: Document, combined: Combined, verification: Verification, n
     if number in verification.strength:
         c = [verification.strength.index(number)]
         every = slice(None)
-        v = section_values(document, combined.elements, verification.peaks, verification.steel, every, every, c)
+        v = section_values(document, verification.grounds, every, every, c)
         along = np.maximum(np.maximum(v["u_NM"], v["n"]), v["u_V"])[..., 0]
         grounds = verification.grounds
         segments = grounds.segments(columns=c)
         s = stability_values(document, segments, grounds.steel, grounds.limits[..., c])
         most = np.where(segments.inside, 0.0, np.maximum(s["u_661"], s["u_662"])[:, 0])
-        _spread(combined, [Held(segments.member, segments.start, segments.end, np.nan_to_num(most))], along)
-        along[within_pieces(combined.structure, combined.elements)] = np.nan
+        held = [Held(segments.member, segments.start, segments.end, np.nan_to_num(most))]
+        _spread(combined, held + general_of(document, grounds, c[0]), along)
         if not combined.stable(number):
             along[:] = np.fmax(along, 1 / max(float(combined.alpha[number]), 0.1))
     elif number in verification.deflection:

@@ -21,7 +21,6 @@ from engine.standards.en.hall_actions import HELD, TENSION_ONLY, simplifications
 from engine.standards.en.steel import buckling_curves, section_check, stability_check, steel_arrays
 from engine.structure.planes import planes
 from engine.verification.effective_lengths import default_factors, sway_factor
-from engine.verification.verify import within_pieces
 
 
 def hall(**more):
@@ -154,26 +153,6 @@ class WhatIsSaid(unittest.TestCase):
         edit = MemberEdit(member="m", section="IPE 300", roll=90, restraints_inner=[1.5, 3])
         self.assertEqual(said(edit), "section IPE 300; roll 90; inner flange held at 1.5 m, 3 m")
         self.assertEqual(said(MemberEdit(member="m", removed=True)), "removed")
-
-    def test_a_haunched_rafter_is_not_covered_and_says_why(self):
-        from engine.document.jigs import Haunch
-
-        chain = run(hall(eaves_haunch=Haunch(), spacings=[6.0] * 2))
-        verdict = chain.verification.verdicts[chain.structure.index["frame-2/rafter-AB-left"]]
-        self.assertNotEqual(verdict.status, "passes")
-        self.assertIn("haunch", verdict.not_covered[0])
-        # never a number of the plain section within the haunch, honest ones beside it: the haunch takes all up to its tip
-        tip = chain.structure.members[verdict.member].haunches[0].length
-        for other in chain.verification.verdicts:
-            rafter = chain.structure.members[other.member]
-            if rafter.role == "rafter":
-                checked = [o for o in other.outcomes if o.criterion in ("section", "shear")]
-                self.assertEqual(len(checked), 2)
-                self.assertTrue(all(o.position > tip - 1e-6 for o in checked), checked)
-        within = within_pieces(chain.structure, chain.combined.elements)
-        places = chain.combined.elements.positions(chain.combined.stations)
-        own = chain.combined.elements.member == verdict.member
-        np.testing.assert_array_equal(within[own], places[own].mean(axis=1) < tip)
 
     def test_a_channel_is_analysed_and_not_checked(self):
         document = Document(hall=HallJig(), edits=[MemberEdit(member="bay-1/wall-brace-A-up", section="UPN 100")])

@@ -7,6 +7,7 @@ from math import inf, nan
 import numpy as np
 
 from engine.chain import run
+from engine.document.base import Haunch
 from engine.standards.en.proof_symbols import SYMBOLS, Symbol
 from engine.standards.en.proof_text import LINES
 from engine.verification.outcomes import CRITERIA
@@ -66,6 +67,7 @@ class Proofs(unittest.TestCase):
             run(by_annex_a),
             run(failing_hall()),
             run(hall(frames=2, sections={"columns": "HEA 280", "rafters": "HEA 300"})),
+            run(hall(spacings=[6.0], eaves_haunch=Haunch(length=2.4, depth=0.3))),
         ]
 
     def proofs(self):

@@ -161,14 +161,10 @@ def counting(My: Floats, flange: Ints, other_held: Bools) -> Floats:
     return np.where(other_held[..., None, None], pressing, np.where(any_, np.abs(My), 0.0))
 
 
-def most_counting(My: Floats, flange: Ints, other_held: Bools, clear: Bools) -> Floats:
-    """The largest of `counting` over the places (…, s) that are clear, (…, c)."""
+def most_counting(My: Floats, flange: Ints, other_held: Bools) -> Floats:
+    """The largest of `counting` over the places (…, s), (…, c)."""
     high, low = My.max(axis=-2), My.min(axis=-2)
     pressing = np.where(flange[..., None] > 0, high, -low)
     size = np.maximum(high, -low)
     any_ = pressing > STRAIGHT * size
-    if not clear.all():
-        held = np.where(clear[..., None], My, 0.0)
-        high, low = held.max(axis=-2), held.min(axis=-2)
-        pressing, size = np.where(flange[..., None] > 0, high, -low), np.maximum(high, -low)
     return np.where(other_held[..., None], np.maximum(pressing, 0.0), np.where(any_, size, 0.0))

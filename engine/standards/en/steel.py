@@ -29,7 +29,7 @@ LITTLE = 0.05
 @dataclass(frozen=True)
 class SteelArrays:
     """Section properties and strengths as arrays, one entry a row; `kind`: 0 I section, 1 square or
-    rectangular hollow, 2 circular hollow, 3 other."""
+    rectangular hollow, 2 circular hollow, 3 other, 4 with a haunch (checked by haunched.py)."""
 
     kind: Floats
     h: Floats
@@ -88,13 +88,15 @@ def buckling_curves(section: Section, grade: str) -> tuple[str, str, str]:
 def steel_arrays(rows: list[tuple[Section, Material, bool]]) -> SteelArrays:
     """Arrays from (section, material, whether a bar in pure axial force); without a strength, and for shapes whose checks
     are not covered, the strength is NaN."""
-    kinds = {"I": 0.0, "square": 1.0, "rectangular": 1.0, "circular": 2.0}
+    kinds = {"I": 0.0, "square": 1.0, "rectangular": 1.0, "circular": 2.0, "haunched": 4.0}
     columns: dict[str, list[float]] = {f.name: [] for f in fields(SteelArrays)}
     for section, material, bar in rows:
         curves = buckling_curves(section, material.name)
         derived = {
             "kind": kinds.get(section.shape, 3.0),
-            "fy": material.fy(max(section.tf, section.tw)) if section.shape in kinds else float("nan"),
+            "fy": material.fy(max(section.tf, section.tw, section.tf2, section.tw2))
+            if section.shape in kinds
+            else float("nan"),
             "E": material.E,
             "G": material.G,
             "alpha_y": CURVES[curves[0]],

@@ -1,0 +1,295 @@
+"""Members with haunches or tapers: stability by the general method of 6.3.4, between places where both flanges are held."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+import numpy as np
+
+from engine.analysis.lateral import (
+    MOST,
+    Ends,
+    Stretch,
+    at_nodes,
+    breaks,
+    buckles_below,
+    end_conditions,
+    factors_of,
+    geometry_of,
+    referred,
+    stretch_of,
+)
+from engine.analysis.sampling import interpolation
+from engine.document import Document
+from engine.processors import shared_out
+from engine.standards.en.general import (
+    Values,
+    general_check,
+    general_curves,
+    in_plane,
+)
+from engine.standards.en.haunched import classify_haunched
+from engine.standards.en.moments import moment_factor
+from engine.standards.en.steel import CURVES, LITTLE, classify, reduction
+from engine.structure.model import Bools, Floats, Ints
+from engine.verification.outcomes import Outcome
+from engine.verification.segments import general_stretches
+from engine.verification.stability import Held
+
+if TYPE_CHECKING:
+    from engine.verification.verify import Grounds
+
+#: elements of a stretch, at least; samples along a member for C_my
+PIECES, ALONG = 8, 49
+#: halvings by which a factor is found from a utilisation
+BISECTIONS = 40
+#: bounds this near below what was found may be equal to it but for rounding
+NEAR = 1e-9
+#: states of a member that are solved first; then twice as many, as long as bounds leave any
+FIRST = 8
+
+
+@dataclass(frozen=True)
+class Alike:
+    """Members that are haunched, held and divided alike: their indices (m,), their elements (m, n), and their stretches."""
+
+    members: Ints
+    elements: Ints
+    spans: list[tuple[float, float]]
+
+
+def alike(grounds: Grounds, members: list[int] | None = None) -> list[Alike]:
+    """Members with haunches or tapers (all by default) in groups."""
+    structure, elements = grounds.combined.structure, grounds.combined.elements
+    x = elements.positions(grounds.forces.x)
+    first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
+    found: dict[tuple[object, ...], list[int]] = defaultdict(list)
+    for i in range(len(structure.members)) if members is None else members:
+        m = structure.members[i]
+        if np.isfinite(grounds.steel.fy[i]) and general_stretches(structure, i):
+            ends, lengths = end_conditions(structure, i), grounds.lengths[i]
+            shape = tuple((p.start, p.end, p.section.name, p.rise_start, p.rise_end) for p in m.pieces)
+            places = np.round(x[first[i] : first[i + 1]], 6).tobytes()
+            own = (m.section.name, m.material.name, m.roll, m.outer, m.inner, m.offset, lengths.y, lengths.sway)
+            found[(*own, ends.start, ends.end, shape, places)].append(i)
+    return [
+        Alike(
+            np.array(same),
+            np.array([np.arange(first[i], first[i + 1]) for i in same]),
+            general_stretches(structure, same[0]),
+        )
+        for same in found.values()
+    ]
+
+
+class Within:
+    """One stretch of members alike under combinations: states are (m, combinations), member by member."""
+
+    def __init__(
+        self,
+        document: Document,
+        grounds: Grounds,
+        own: Alike,
+        span: tuple[float, float],
+        columns: list[int] | None = None,
+    ) -> None:
+        combined = grounds.combined
+        structure, elements, forces = combined.structure, combined.elements, grounds.forces
+        self.document, self.own, self.span = document, own, span
+        self.member = structure.members[int(own.members[0])]
+        self.columns = list(range(forces.N.shape[2])) if columns is None else columns
+        self.count = len(self.columns)
+        length = structure.length(self.member)
+        ends = end_conditions(structure, int(own.members[0]))
+        kinds = [ends.start if span[0] < 1e-6 else "fork", ends.end if span[1] > length - 1e-6 else "fork"]
+        rows = own.elements[0]
+        places = elements.positions(forces.x)[rows]
+        self.stretch: Stretch = stretch_of(self.member, breaks(places), *span, Ends(*kinds), PIECES)
+        N, V, M = (self._states(values) for values in (forces.N, forces.Vz, forces.My))
+        about = referred(structure, elements, rows, forces.x[rows], (N, V, M))
+        self.geometric = geometry_of(
+            self.stretch, *at_nodes(self.stretch, about), above=document.rules.loads_at == "upper flange"
+        )
+        self.curves = general_curves(
+            self.member.section,
+            max((p.section for p in self.member.pieces), key=lambda s: s.h),
+            float(grounds.steel.alpha_z[own.members[0]]),
+        )
+        self._sections(grounds, rows, places, length)
+
+    def _states(self, values: Floats) -> Floats:
+        """(n, stations, m × combinations)."""
+        found = values[self.own.elements][..., self.columns]
+        return np.asarray(found.transpose(1, 2, 0, 3).reshape(*found.shape[1:3], -1))
+
+    def _sections(self, grounds: Grounds, rows: Ints, places: Floats, length: float) -> None:
+        """1/α_ult,k at the stations of the stretch, and the station where it is largest."""
+        gamma = self.document.rules.gamma_M1
+        peaks = grounds.peaks
+        near = (places >= self.span[0] - 1e-6) & (places <= self.span[1] + 1e-6)
+        reaches = (places[:, 0] < self.span[1] - 1e-6) & (places[:, -1] > self.span[0] + 1e-6)
+        e, s = np.nonzero(near & reaches[:, None])
+        self.at = (rows[e], s)
+        self.x = places[e, s]
+        N, My, Mz = (self._states(values)[e, s] for values in (peaks.N, peaks.My, peaks.Mz))
+        p = grounds.element_steel.take(grounds.steel_of[rows[e]], 1)
+        least = N.min(axis=1, keepdims=True, initial=0.0)
+        haunched = p.kind[:, 0] == 4
+        known = classify(p, least)
+        plastic = (known["cls"] <= 2) & ~haunched[:, None]
+        W_y, W_z = (np.where(plastic, pl, el) for pl, el in ((p.Wpl_y, p.Wel_y), (p.Wpl_z, p.Wel_z)))
+        A, My = np.broadcast_to(p.A, N.shape).copy(), np.abs(My)
+        W_y, W_z = (np.broadcast_to(W, N.shape).copy() for W in (W_y, W_z))
+        # in compression alone, or nearly, and under the stresses of a haunch: webs of class 4 are left out
+        n, m = np.maximum(-N, 0.0) / (p.A * p.fy), My / (W_y * p.fy)
+        slender = ((known["cls_N"] == 4) | (known["cls"] == 4)) & (n > LITTLE) & (n >= m) & ~haunched[:, None]
+        flanges = [2 * p.b * p.tf, p.b * p.tf * (p.h - p.tf) ** 2 / p.h, p.tf * p.b**2 / 3]
+        if haunched.any():
+            q = grounds.haunched.take(grounds.haunched_row[rows[e[haunched]]], 1)
+            out = classify_haunched(q, N[haunched], self._states(peaks.My)[e, s][haunched])["slender"]
+            My[haunched] += np.where(out, q.shift, 0.0) * np.abs(N[haunched])
+            slender[haunched] = out
+            for values, of in zip(flanges, (q.A_f, q.Wf_y, q.Wf_z), strict=True):
+                values[haunched] = of
+        for values, of in zip((A, W_y, W_z), flanges, strict=True):
+            np.copyto(values, of, where=slender)
+        self.N_Rk, self.My_Rk, self.Mz_Rk = A * p.fy, W_y * p.fy, W_z * p.fy
+        weakest = np.argmin(p.Iy[:, 0])
+        steel, own = grounds.steel, self.own.members[0]
+        lengths = grounds.lengths[own]
+        euler = np.pi**2 * p.E[weakest] * min(float(steel.Iy[own]), float(p.Iy[weakest, 0])) / lengths.y**2
+        limits = grounds.limits[0][self.own.members][:, self.columns].ravel()
+        self.Ncr_y = np.minimum(euler, limits)
+        least_A = min(float((steel.A * steel.fy)[own]), float((p.A * p.fy).min()))
+        self.N_least = least_A
+        self.lambda_y = np.sqrt(least_A / self.Ncr_y)
+        # table 6.2: welded sections take curve b about y at least
+        alpha_y = max(float(steel.alpha_y[own]), CURVES["b"])
+        self.chi_y = reduction(np.asarray(alpha_y), self.lambda_y)[1]
+        value, slope, _ = interpolation(places, [(0.0, length)], ALONG)
+        My_all, V_all = (self._states(v).reshape(places.size, -1) for v in (grounds.forces.My, grounds.forces.Vz))
+        Cmy = moment_factor(value @ My_all + slope @ V_all)
+        self.Cmy = np.where(lengths.sway | (self.Ncr_y < euler), np.maximum(Cmy, 0.9), Cmy)
+        v = in_plane(N, My, self.N_Rk, self.My_Rk, plastic, self.lambda_y, self.chi_y, self.Cmy, gamma)
+        self.governs = v["use"].argmax(axis=0)
+        every = np.arange(N.shape[1])
+        self.use = v["use"][self.governs, every]
+        self.plane = {name: values[self.governs, every] for name, values in v.items()}
+        self.N, self.My = N[self.governs, every], My[self.governs, every]
+        self.m_z = (np.abs(Mz) * gamma / self.Mz_Rk).max(axis=0)
+        self.plastic = plastic[self.governs, 0]
+
+    def values(self, states: Ints) -> Values:
+        """The whole check of some states."""
+        alpha = factors_of(self.stretch, self.geometric[..., states])
+        gamma = self.document.rules.gamma_M1
+        return general_check(self.use[states], alpha, self.m_z[states], *self.curves, gamma)
+
+    def largest(self) -> tuple[Floats, Ints]:
+        """(m,) the largest utilisation of each member and its combination. States that bounds show below it are not solved."""
+        m = len(self.own.members)
+        owner = np.repeat(np.arange(m), self.count)
+        if self.stretch.loose:
+            return np.full(m, np.nan), np.zeros(m, dtype=np.int64)
+        best, at = np.full(m, -1.0), np.zeros(m, dtype=np.int64)
+        left, most = np.arange(m * self.count), FIRST
+        while len(left):
+            likely = left[np.lexsort((-self.use[left], owner[left]))]
+            rank = np.arange(len(likely)) - np.searchsorted(owner[likely], owner[likely])
+            now, most = likely[rank < most], 2 * most
+            u = self.values(now)["u_general"]
+            for state, value in zip(now.tolist(), u.tolist(), strict=True):
+                if not value <= best[owner[state]]:
+                    best[owner[state]], at[owner[state]] = value, state % self.count
+            left = np.setdiff1d(left, now)
+            left = left[self._above(left, best[owner[left]] * (1 - NEAR))]
+        return best, at
+
+    def _above(self, states: Ints, u: Floats) -> Bools:
+        """Of states, whether they can reach more than u: they do where they buckle below the factor at which they would reach it."""
+        low, high = np.full(len(states), 1 / MOST), np.full(len(states), MOST)
+
+        def at(alpha: Floats, of: Ints) -> Floats:
+            v = general_check(self.use[of], alpha, self.m_z[of], *self.curves, self.document.rules.gamma_M1)
+            return np.asarray(v["u_general"])
+
+        found = at(high, states) > u
+        for _ in range(BISECTIONS):
+            middle = np.sqrt(low * high)
+            over = at(middle, states) > u
+            low, high = np.where(over, middle, low), np.where(over, high, middle)
+        # the factor at which they reach u lies between both: above it they stay below
+        check = np.flatnonzero(~found & (at(low, states) > u))
+        found[check] = buckles_below(self.stretch, self.geometric[..., states[check]], high[check])
+        return found
+
+
+def general(
+    document: Document, grounds: Grounds, outcomes: list[list[Outcome]], reasons: list[list[str]]
+) -> list[Held]:
+    """Add to the outcomes and reasons of each member with haunches or tapers; gives what its stretches reach."""
+    work = [(own, number, span) for own in alike(grounds) for number, span in enumerate(own.spans)]
+
+    def of(item: tuple[Alike, int, tuple[float, float]]) -> tuple[Floats, Ints]:
+        return Within(document, grounds, item[0], item[2]).largest()
+
+    held = []
+    worst: dict[int, Outcome] = {}
+    for (own, number, span), (u, at) in zip(work, shared_out(of, work), strict=True):
+        held.append(_held(own, span, u))
+        for k, i in enumerate(own.members.tolist()):
+            found = Outcome("general", float(u[k]), int(at[k]), (span[0] + span[1]) / 2, number)
+            if np.isnan(u[k]):
+                reasons[i].append("nothing holds its haunch or taper sideways (6.3.4)")
+            if i not in worst or not found.utilisation <= worst[i].utilisation:
+                worst[i] = found
+    for i, found in worst.items():
+        outcomes[i].append(found)
+    return held
+
+
+def _held(own: Alike, span: tuple[float, float], u: Floats) -> Held:
+    count = len(own.members)
+    return Held(own.members, np.full(count, span[0]), np.full(count, span[1]), np.nan_to_num(u))
+
+
+def general_of(document: Document, grounds: Grounds, column: int, members: list[int] | None = None) -> list[Held]:
+    """What the stretches of members reach in one combination for strength."""
+    held = []
+    for own in alike(grounds, members):
+        for span in own.spans:
+            within = Within(document, grounds, own, span, [column])
+            held.append(_held(own, span, within.values(np.arange(len(own.members)))["u_general"]))
+    return held
+
+
+def general_values(
+    document: Document, grounds: Grounds, member: int, number: int, column: int
+) -> tuple[Values, tuple[float, float]]:
+    """Every value of the check of one stretch of a member, by its number, in one combination, for its proof; and from where to
+    where it reaches."""
+    own = alike(grounds, [member])[0]
+    within = Within(document, grounds, own, own.spans[number], [column])
+    v = {name: values[0] for name, values in within.values(np.array([0])).items()}
+    v |= {name: values[0] for name, values in within.plane.items()}
+    k = int(within.governs[0])
+    v |= {"x": within.x[k], "N": within.N[0], "My": within.My[0], "N_Ed": max(-within.N[0], 0.0)}
+    v |= {"N_Rk": within.N_Rk[k, 0], "My_Rk": within.My_Rk[k, 0], "plastic": float(within.plastic[0])}
+    v |= {"Ncr_y": within.Ncr_y[0], "lambda_y": within.lambda_y[0], "chi_y": within.chi_y[0], "Cmy": within.Cmy[0]}
+    v |= {"alpha_op_z": within.curves[0], "alpha_op_LT": within.curves[1], "u": v["u_general"]}
+    v |= {"Lcr_y": grounds.lengths[member].y, "N_least": within.N_least}
+    return v, own.spans[number]
+
+
+def general_utilisations(document: Document, grounds: Grounds) -> list[tuple[Ints, Floats]]:
+    """Members with haunches or tapers, and (m, combinations) what they reach by the general method in each."""
+    work = [(own, span) for own in alike(grounds) for span in own.spans]
+
+    def of(item: tuple[Alike, tuple[float, float]]) -> tuple[Ints, Floats]:
+        within = Within(document, grounds, *item)
+        u = within.values(np.arange(len(within.use)))["u_general"]
+        return item[0].members, u.reshape(len(item[0].members), -1)
+
+    return list(shared_out(of, work))
