@@ -69,6 +69,15 @@ def with_sections(document: Document, sections: dict[str, str]) -> Document:
     return document.model_copy(update={"hall": document.hall.model_copy(update={"sections": chosen})})
 
 
+def sets_out(document: Document, sections: dict[str, str]) -> bool:
+    """Whether the hall can be set out with other sections: a haunch cut from its rafter may be too deep for a lighter one."""
+    try:
+        expand(with_sections(document, sections))
+    except ModelError:
+        return False
+    return True
+
+
 def worst_by_role(chain: Chain) -> dict[str, float]:
     """Largest utilisation by role; infinite where something is not covered."""
     found: dict[str, float] = {}
@@ -173,7 +182,8 @@ def lightest_passing(chain: Chain, role: str, family: list[Section], floor: int)
     everything = list(range(len(verification.strength)))
     segments = verification.grounds.segments(members)
     for index in range(floor, len(family)):
-        if all(_passes(chain, members, segments, family[index], columns) for columns in (few, everything)):
+        passes = all(_passes(chain, members, segments, family[index], columns) for columns in (few, everything))
+        if passes and sets_out(chain.document, {role: family[index].name}):
             return index
     return len(family)
 
@@ -259,6 +269,8 @@ def _trim(chain: Chain, sections: dict[str, str], analyse: Analyse, note: Note) 
             if not lighter:
                 continue
             trial = {**sections, role: lighter[-1]}
+            if not sets_out(chain.document, trial):
+                continue
             found = analyse(trial, "trim", "", keep=False)
             if max(worst_by_role(found).values()) <= 1.0:
                 chain, sections, changed = found, trial, True
