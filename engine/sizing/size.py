@@ -199,9 +199,8 @@ def _passes(chain: Chain, members: list[int], segments: Segments, candidate: Sec
     v = stability_values(chain.document, own, steel, verification.grounds.limits[..., columns])
     # haunches change with the section: the analysis that follows verifies them
     clear = ~own.inside
-    usable = (v["cls"][clear] < 4).all() and not np.isnan(v["u_661"][clear]).any()
     uses = ("u_Ny", "u_Nz", "u_LT", "u_661", "u_662")
-    if not usable or max(v[key][clear].max(initial=0.0) for key in uses) > 1.0:
+    if np.isnan(v["u_661"][clear]).any() or max(v[key][clear].max(initial=0.0) for key in uses) > 1.0:
         return False
     grounds = verification.grounds
     plain = grounds.steel_of == chain.response.elements.member
@@ -209,7 +208,7 @@ def _passes(chain: Chain, members: list[int], segments: Segments, candidate: Sec
     if not e:
         return True
     v = section_values(chain.document, grounds, e, slice(None), columns, steel)
-    return bool((v["cls"] < 4).all() and max(v[key].max() for key in ("u_NM", "u_V")) <= 1.0)
+    return all(bool(v[key].max() <= 1.0) for key in ("u_NM", "u_V"))
 
 
 Analyse = Callable[..., Chain]

@@ -135,25 +135,23 @@ class Within:
         self.x = places[e, s]
         N, My, Mz = (self._states(values)[e, s] for values in (peaks.N, peaks.My, peaks.Mz))
         p = grounds.element_steel.take(grounds.steel_of[rows[e]], 1)
-        least = N.min(axis=1, keepdims=True, initial=0.0)
         haunched = p.kind[:, 0] == 4
-        known = classify(p, least)
+        known = classify(p, N)
         plastic = (known["cls"] <= 2) & ~haunched[:, None]
         W_y, W_z = (np.where(plastic, pl, el) for pl, el in ((p.Wpl_y, p.Wel_y), (p.Wpl_z, p.Wel_z)))
         A, My = np.broadcast_to(p.A, N.shape).copy(), np.abs(My)
-        W_y, W_z = (np.broadcast_to(W, N.shape).copy() for W in (W_y, W_z))
-        # in compression alone, or nearly, and under the stresses of a haunch: webs of class 4 are left out
+        # in compression alone, or nearly: effective sections; under the stresses of a haunch: without webs of class 4
         n, m = np.maximum(-N, 0.0) / (p.A * p.fy), My / (W_y * p.fy)
-        slender = ((known["cls_N"] == 4) | (known["cls"] == 4)) & (n > LITTLE) & (n >= m) & ~haunched[:, None]
-        flanges = [2 * p.b * p.tf, p.b * p.tf * (p.h - p.tf) ** 2 / p.h, p.tf * p.b**2 / 3]
+        slender = ((known["cls"] == 4) | ((known["cls_N"] == 4) & (n > LITTLE) & (n >= m))) & ~haunched[:, None]
+        effective = [p.A_eff.copy(), p.Weff_y.copy(), p.Weff_z.copy()]
         if haunched.any():
             q = grounds.haunched.take(grounds.haunched_row[rows[e[haunched]]], 1)
             out = classify_haunched(q, N[haunched], self._states(peaks.My)[e, s][haunched])["slender"]
             My[haunched] += np.where(out, q.shift, 0.0) * np.abs(N[haunched])
             slender[haunched] = out
-            for values, of in zip(flanges, (q.A_f, q.Wf_y, q.Wf_z), strict=True):
+            for values, of in zip(effective, (q.A_f, q.Wf_y, q.Wf_z), strict=True):
                 values[haunched] = of
-        for values, of in zip((A, W_y, W_z), flanges, strict=True):
+        for values, of in zip((A, W_y, W_z), effective, strict=True):
             np.copyto(values, of, where=slender)
         self.N_Rk, self.My_Rk, self.Mz_Rk = A * p.fy, W_y * p.fy, W_z * p.fy
         weakest = np.argmin(p.Iy[:, 0])
@@ -179,7 +177,7 @@ class Within:
         self.plane = {name: values[self.governs, every] for name, values in v.items()}
         self.N, self.My = N[self.governs, every], My[self.governs, every]
         self.m_z = (np.abs(Mz) * gamma / self.Mz_Rk).max(axis=0)
-        self.plastic = plastic[self.governs, 0]
+        self.plastic = plastic[self.governs, every]
 
     def values(self, states: Ints) -> Values:
         """The whole check of some states."""

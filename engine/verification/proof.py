@@ -94,7 +94,7 @@ def _values(
     values |= {"gamma_M0": document.rules.gamma_M0, "gamma_M1": document.rules.gamma_M1, "x": outcome.position}
     values |= {"lambda_LT0": document.national.steel.lambda_LT0, "beta": document.national.steel.beta}
     single = verification.grounds.element_steel.take(np.array([row]), 0)
-    values["kind"] = float(single.kind[0])
+    values["kind"], values["A_N"] = float(single.kind[0]), s.A
     for name in ("fy", "alpha_y", "alpha_z", "alpha_LT"):
         values[name] = float(getattr(single, name)[0])
     c = outcome.combination

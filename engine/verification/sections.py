@@ -99,10 +99,10 @@ def sections(
                 found = float(u[e][j, s]), int(at[e][j, s]), float(places[row, s])
                 outcomes[m].append(Outcome(criterion, *found, row, int(s)))
             unknown = np.isnan(np.stack([u[e] for u, _ in largest.values()]))
-            if unknown.any() and np.isfinite(steel.fy[m]):
-                reasons[m].append("a resistance could not be computed")
             if class_4[e].any():
-                reasons[m].append("class 4 cross-section (EN 1993-1-5) is not covered yet")
+                reasons[m].append("a class 4 cross-section of this shape is not covered")
+            elif unknown.any() and np.isfinite(steel.fy[m]):
+                reasons[m].append("a resistance could not be computed")
             if torsion[e].any():
                 reasons[m].append("torsion above what is negligible (6.2.7) is not covered yet")
             if slender_web[first[m] : first[m + 1]].any():
@@ -111,7 +111,7 @@ def sections(
 
 
 def _largest(document: Document, grounds: Grounds, rows: slice) -> tuple[dict[str, tuple[Floats, Ints]], Bools]:
-    """({criterion: largest utilisation (e, s) and its combination (e, s)}, (e,) whether any section is of class 4) of some elements."""
+    """({criterion: largest utilisation (e, s) and its combination (e, s)}, (e,) whether any section is of a class 4 that is not covered) of some elements."""
     f, of = grounds.peaks, grounds.steel_of[rows]
     gamma, eta = document.rules.gamma_M0, document.national.steel.eta
     N, Vy, Vz, T, My, Mz = (values[rows] for values in (f.N, f.Vy, f.Vz, f.T, f.My, f.Mz))
@@ -129,7 +129,7 @@ def _largest(document: Document, grounds: Grounds, rows: slice) -> tuple[dict[st
         """Of some (element, station, combination)."""
         p = grounds.element_steel.take(of[at[0]], 0)
         v = section_check(p, N[at], Vy[at], Vz[at], T[at], My[at], Mz[at], gamma, eta)
-        return np.asarray(v["u_NM"]), np.asarray(v["cls"] == 4)
+        return np.asarray(v["u_NM"]), np.asarray((v["cls"] == 4) & np.isnan(p.A_eff))
 
     e, s = np.indices(bound.shape[:2])
     likely = np.nan_to_num(bound, nan=-1.0).argmax(axis=2)

@@ -93,7 +93,7 @@ def stability(
             _exact(document, along, segments, steel, most, largest)
         for u in largest.values():
             u[segments.inside] = np.nan
-        return segments, largest, (v["cls"] == 4).any(axis=1) & ~segments.inside
+        return segments, largest, ((v["cls"] == 4) & np.isnan(p.A_eff)).any(axis=1) & ~segments.inside
 
     held = []
     for own, (segments, largest, class_4) in zip(chunks, shared_out(of, chunks), strict=True):
@@ -106,10 +106,10 @@ def stability(
                 {name: u[rows] for name, u in largest.items()}, segments.start[rows], segments.end[rows]
             )
             unknown = np.isnan(np.stack([u[rows] for u in largest.values()])).any(axis=(0, 2)) & ~segments.inside[rows]
-            if unknown.any() and np.isfinite(steel.fy[m]):
-                reasons[m].append("a resistance could not be computed")
             if class_4[rows].any():
-                reasons[m].append("class 4 cross-section (EN 1993-1-5) is not covered yet")
+                reasons[m].append("a class 4 cross-section of this shape is not covered")
+            elif unknown.any() and np.isfinite(steel.fy[m]):
+                reasons[m].append("a resistance could not be computed")
     return held
 
 

@@ -214,7 +214,7 @@ def verify(
     verdicts = []
     for i, found in enumerate(outcomes):
         usable = tuple(o for o in found if np.isfinite(o.utilisation))
-        if len(usable) < len(found):
+        if len(usable) < len(found) and not reasons[i]:
             reasons[i].append("a resistance could not be computed")
         if not strength and not reasons[i]:
             reasons[i].append("no combination for strength")

@@ -101,8 +101,11 @@ class Verdicts(unittest.TestCase):
         )
         self.assertLess(worst_by_role(run(stayed))["rafters"], before)
 
-    def test_class_4_is_said_and_never_passes(self):
-        chain = run(with_sections(drying_hall(), {"eaves_beams": "SHS 300x6.3"}))
+    def test_class_4_of_shells_is_said_and_never_passes(self):
+        # d/t = 323.9/6.3 = 51.4 above 90 ε² = 46 of S460
+        document = with_sections(drying_hall(), {"eaves_beams": "CHS 323.9x6.3"})
+        document.hall.grade = "S460"
+        chain = run(document)
         verdict = chain.verification.verdicts[chain.structure.index["bay-2/eaves-beam-A"]]
         self.assertEqual(verdict.status, "not covered")
         self.assertIn("class 4", verdict.not_covered[0])

@@ -58,6 +58,54 @@ def slender(s, fy):
     return (max(s["h"], s["b"]) - 3 * s["tw"]) / s["tw"] / (42 * eps)
 
 
+def whole(ratio, k, eps, psi=1.0):
+    """ρ of an internal part of EN 1993-1-5 (4.2)."""
+    lam = ratio / (28.4 * eps * sqrt(k))
+    return 1.0 if lam <= 0.5 + sqrt(0.085 - 0.055 * psi) else (lam - 0.055 * (3 + psi)) / lam**2
+
+
+def effective(s, fy):
+    """EN 1993-1-5 4.4: (A_eff in compression alone, W_eff about y, about z in bending alone). The walls that are lost are summed in
+    strips. Outstands of these sections are whole."""
+    eps = sqrt(235e6 / fy)
+    if s["shape"] == "I":
+        flat, t = s["h"] - 2 * s["tf"] - 2 * s["r"], s["tw"]
+        assert (s["b"] - s["tw"] - 2 * s["r"]) / 2 / s["tf"] / (28.4 * eps * sqrt(0.43)) < 0.748
+        return (
+            s["A"] - (1 - whole(flat / t, 4, eps)) * flat * t,
+            strips(s["A"], s["Iy"], s["h"], 0.0, 0.0, flat, t, 1, eps),
+            s["Wel_z"],
+        )
+    t = s["tw"]
+    deep, wide = s["h"] - 3 * t, s["b"] - 3 * t
+    lost = [(1 - whole(c / t, 4, eps)) * c * t for c in (deep, wide)]
+    arms = (s["h"] - t) / 2, (s["b"] - t) / 2
+    return (
+        s["A"] - 2 * sum(lost),
+        strips(s["A"], s["Iy"], s["h"], lost[1], arms[0], deep, t, 2, eps),
+        strips(s["A"], s["Iz"], s["b"], lost[0], arms[1], wide, t, 2, eps),
+    )
+
+
+def strips(A, second, h, lost, arm, flat, t, webs, eps, count=20000):
+    """W_eff at the compressed side: from the gross section, the flange's loss at its arm, and what the webs lose, strip by strip."""
+    axis = -lost * arm / (A - lost)
+    top, low = flat / 2 - axis, -flat / 2 - axis
+    psi = low / top
+    k = 5.98 * (1 - psi) ** 2 if psi <= -1 else 7.81 - 6.29 * psi + 9.78 * psi**2
+    rho = whole(flat / t, k, eps, psi)
+    area, first, inertia = A - lost, -lost * arm, second - lost * (arm**2 + t**2 / 12 * bool(lost))
+    step = top / count
+    for i in range(count):
+        z = (i + 0.5) * step
+        # from the neutral axis 60 % of what is effective, from the flange 40 %
+        if 0.6 * rho * top < z < top - 0.4 * rho * top:
+            dA, at = webs * t * step, z + axis
+            area, first, inertia = area - dA, first - dA * at, inertia - dA * at**2
+    shift = first / area
+    return (inertia - area * shift**2) / (h / 2 - shift)
+
+
 def shear_area(s):
     """6.2.6(3), η = 1."""
     A, h, b, tw, tf, r = (s[k] for k in ("A", "h", "b", "tw", "tf", "r"))
@@ -77,24 +125,27 @@ def shear_area_y(s):
 def cross_section(s, fy, N, Vz, My, Mz, Vy=0.0, gamma=1.0):
     """6.2.3 to 6.2.9."""
     out = classes(s, fy, -min(N, 0.0))
-    # more pressed than bent: the class of compression alone, its stress N/A in ε (5.5.2(9)); of class 4 nothing else is worked
+    # more pressed than bent: the class of compression alone, its stress N/A in ε (5.5.2(9))
     pressed = -min(N, 0.0) / (s["A"] * fy / gamma)
     bent = (abs(My) / s["Wel_y"] + abs(Mz) / s["Wel_z"]) / (fy / gamma)
     if pressed and pressed >= bent and slender(s, fy) * sqrt(pressed) > 1:
+        out["cls"] = 4
+    if out["cls"] == 4 and s["shape"] == "circular":
+        # shells: EN 1993-1-6
         return {"cls": 4}
-    if out["cls"] == 4:
-        return out
     plastic = out["cls"] <= 2
+    A_N, W_4y, W_4z = (s["A"], s["Wel_y"], s["Wel_z"]) if out["cls"] < 4 else effective(s, fy)
+    A_N = s["A"] if N > 0 else A_N
     fy = fy / gamma
     A, h, b, tw, tf = (s[k] for k in ("A", "h", "b", "tw", "tf"))
     Av = shear_area(s)
-    n, V_Rd = abs(N) / (A * fy), Av * fy / sqrt(3)
+    n, V_Rd = abs(N) / (A_N * fy), Av * fy / sqrt(3)
     u_V, u_Vy = abs(Vz) / V_Rd, abs(Vy) / (shear_area_y(s) * fy / sqrt(3))
     # a circular section has one shear, whichever way it goes
     sheared, sheared_y = (sqrt(u_V**2 + u_Vy**2),) * 2 if s["shape"] == "circular" else (u_V, u_Vy)
     rho = (2 * sheared - 1) ** 2 if sheared > 0.5 else 0.0
     rho_y = (2 * sheared_y - 1) ** 2 if sheared_y > 0.5 else 0.0
-    Wy, Wz = (s["Wpl_y"], s["Wpl_z"]) if plastic else (s["Wel_y"], s["Wel_z"])
+    Wy, Wz = (s["Wpl_y"], s["Wpl_z"]) if plastic else (W_4y, W_4z)
     M_y, M_z = Wy * fy, Wz * fy
     if s["shape"] == "I":
         web = h - 2 * tf
@@ -111,7 +162,7 @@ def cross_section(s, fy, N, Vz, My, Mz, Vy=0.0, gamma=1.0):
         wide = shear_area_y(s) / (2 * tw)
         M_z -= rho_y * fy * 2 * tw * (wide**2 / 4 if plastic else wide**3 / (6 * b))
     out |= {"u_Vy": u_Vy, "rho_y": rho_y}
-    out |= {"N_Rd": A * fy, "n": n, "Vz_Rd": V_Rd, "u_Vz": u_V, "rho_z": rho, "My_V": M_y, "Mz_V": M_z}
+    out |= {"N_Rd": A_N * fy, "n": n, "Vz_Rd": V_Rd, "u_Vz": u_V, "rho_z": rho, "My_V": M_y, "Mz_V": M_z}
     if not plastic:
         return out | {"u_NM": n + abs(My) / M_y + abs(Mz) / M_z}
     if s["shape"] == "I":
@@ -143,21 +194,21 @@ def chi(imperfection, slenderness):
     return min(1.0, 1 / (phi + sqrt(phi**2 - slenderness**2)))
 
 
-def annex_a(s, fy, gamma, N, My, Mz, lam, chis, N_crs, M_cr0, C1, a, b, plastic, M_b):
+def annex_a(s, fy, gamma, N, My, Mz, lam, chis, N_crs, M_cr0, C1, a, b, plastic, M_b, A, Wy, Wz):
     """Tables A.1 and A.2 with C_my,0 = a + b N/N_cr,y and C_mz,0 of a uniform moment. lam, chis, N_crs: of y, z, torsion."""
     e_y, e_z, e_T = (N / N_cr if N_cr else 0.0 for N_cr in N_crs)
     mu_y, mu_z = (1 - e_y) / (1 - chis[0] * e_y), (1 - e_z) / (1 - chis[1] * e_z)
     w_y, w_z = min(1.5, s["Wpl_y"] / s["Wel_y"]), min(1.5, s["Wpl_z"] / s["Wel_z"])
-    n_pl = N / (s["A"] * fy / gamma)
+    n_pl = N / (A * fy / gamma)
     l_max = max(lam)
     a_LT = max(0.0, 1 - s["It"] / s["Iy"])
-    Wy, Wz = (s["Wpl_y"], s["Wpl_z"]) if plastic else (s["Wel_y"], s["Wel_z"])
     l_0 = sqrt(Wy * fy / M_cr0) if M_cr0 else 0.0
     C_my = a + b * e_y
     C_mz = 1 + 0.36 * 0.67 * e_z
     C_mLT = 1.0
     if l_0 > 0.2 * sqrt(C1) * ((1 - e_z) * (1 - e_T)) ** 0.25:
-        root = sqrt(My / N * s["A"] / s["Wel_y"]) * a_LT
+        # table A.1: W_el,y of classes 1 to 3, W_eff,y of class 4
+        root = sqrt(My / N * A / (s["Wel_y"] if A == s["A"] else Wy)) * a_LT
         C_my += (1 - C_my) * root / (1 + root)
         C_mLT = max(1.0, C_my**2 * a_LT / sqrt((1 - e_z) * (1 - e_T)))
     out = {"Cmy_0": a + b * e_y, "Cmy": C_my, "CmLT": C_mLT, "mu_y": mu_y, "mu_z": mu_z, "lambda_0": l_0}
@@ -186,17 +237,28 @@ def member(s, fy, N, My, Mz, L, C_my, C_mLT, gamma=1.0, C1=1.0, c=0.0, cm0=None,
     """6.3.1 to 6.3.3: length L about both axes and between forks, C_mz = 1, C1, the load at the flange with the share c, N in
     compression; annex B, or annex A with cm0 = (a, b) of C_my,0; χ_LT by f of (6.58) with k_c = 1/√C1 where it is modified."""
     out = classes(s, fy, N)
-    plastic = out["cls"] <= 2
     A = s["A"]
-    Wy, Wz = (s["Wpl_y"], s["Wpl_z"]) if plastic else (s["Wel_y"], s["Wel_z"])
+    Wy, Wz = (s["Wpl_y"], s["Wpl_z"]) if out["cls"] <= 2 else (s["Wel_y"], s["Wel_z"])
     N_y, N_z = pi**2 * E * s["Iy"] / L**2, pi**2 * E * s["Iz"] / L**2
+    # the member is more pressed than bent, with its gross area: the class of compression alone
+    used = [N / (chi(CURVE[s["curves"][k]], sqrt(A * fy / N_cr)) * A * fy / gamma) for k, N_cr in enumerate((N_y, N_z))]
+    if s["shape"] == "I":
+        N_T = (G * s["It"] + pi**2 * E * s["Iw"] / L**2) / ((s["Iy"] + s["Iz"]) / A)
+        used.append(N / (chi(CURVE[s["curves"][1]], sqrt(A * fy / N_T)) * A * fy / gamma))
+    if max(used) >= (My / (Wy * fy) + Mz / (Wz * fy)) * gamma and slender(s, fy) > 1:
+        out["cls"] = 4
+    if out["cls"] == 4 and s["shape"] == "circular":
+        return {"cls": 4}
+    if out["cls"] == 4:
+        A, Wy, Wz = effective(s, fy)
+    plastic = out["cls"] <= 2
     l_y, l_z = sqrt(A * fy / N_y), sqrt(A * fy / N_z)
     chi_y, chi_z = chi(CURVE[s["curves"][0]], l_y), chi(CURVE[s["curves"][1]], l_z)
     out |= {"lambda_y": l_y, "lambda_z": l_z, "chi_y": chi_y}
     chi_LT, out_z, N_T, M_cr0 = 1.0, chi_z, 0.0, 0.0
     flexural = l_z
     if s["shape"] == "I":
-        i2 = (s["Iy"] + s["Iz"]) / A
+        i2 = (s["Iy"] + s["Iz"]) / s["A"]
         N_T = (G * s["It"] + pi**2 * E * s["Iw"] / L**2) / i2
         l_T = sqrt(A * fy / N_T)
         out_z = min(chi_z, chi(CURVE[s["curves"][1]], l_T))
@@ -213,14 +275,13 @@ def member(s, fy, N, My, Mz, L, C_my, C_mLT, gamma=1.0, C1=1.0, c=0.0, cm0=None,
         out |= {"Ncr_T": N_T, "Mcr": M_cr, "lambda_LT": l_LT}
     out |= {"chi_z": out_z, "chi_LT": chi_LT}
     n_y, n_z = N / (chi_y * A * fy / gamma), N / (out_z * A * fy / gamma)
-    # the member is more pressed than bent: the class of compression alone
-    if max(n_y, n_z) >= (My / (Wy * fy) + Mz / (Wz * fy)) * gamma and slender(s, fy) > 1:
-        return {"cls": 4}
     M_b = chi_LT * Wy * fy / gamma
     m_y, m_z = My / M_b, Mz / (Wz * fy / gamma)
     if cm0:
         lam = (l_y, flexural, l_z)
-        out |= annex_a(s, fy, gamma, N, My, Mz, lam, (chi_y, out_z), (N_y, N_z, N_T), M_cr0, C1, *cm0, plastic, M_b)
+        out |= annex_a(
+            s, fy, gamma, N, My, Mz, lam, (chi_y, out_z), (N_y, N_z, N_T), M_cr0, C1, *cm0, plastic, M_b, A, Wy, Wz
+        )
         kyy, kyz, kzy, kzz = (out[k] for k in ("kyy", "kyz", "kzy", "kzz"))
         return out | {"u_661": n_y + kyy * m_y + kyz * m_z, "u_662": n_z + kzy * m_y + kzz * m_z}
     if plastic:

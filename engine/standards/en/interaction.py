@@ -74,7 +74,8 @@ def annex_a(
     # λ̄_0: of a uniform moment
     f["lambda_0"] = np.where(prone, np.sqrt(v["My_Rk"] / v["Mcr_0"]), 0.0)
     f["lambda_0lim"] = 0.2 * np.sqrt(C1) * ((1 - ez) * (1 - eT)) ** 0.25
-    f["epsilon_y"] = np.where(NEd > 0, My * p.A / (np.where(NEd > 0, NEd, 1.0) * p.Wel_y), np.inf)
+    W_elastic = np.where(v["cls"] == 4, v["W_y"], p.Wel_y)
+    f["epsilon_y"] = np.where(NEd > 0, My * v["A_N"] / (np.where(NEd > 0, NEd, 1.0) * W_elastic), np.inf)
     root = np.sqrt(f["epsilon_y"]) * f["a_LT"]
     share = np.where(np.isinf(root), 1.0, root / (1 + np.where(np.isinf(root), 1.0, root)))
     twists = f["lambda_0"] > f["lambda_0lim"]

@@ -214,6 +214,7 @@ SYMBOLS: dict[str, Symbol] = {
     "slender": _plain("s"),
     "web_use": _plain(r"\max\,(c/t)/(c/t)_{3}"),
     "flange_3": _plain(r"(c/t_f)_{3}"),
+    "A_N": _area("A_{eff}"),
     "A_used": _area("A"),
     "M_used": _moment("M_{y,Ed}"),
     "u_T": _plain(r"\tau_{t,Ed}/(f_y/\sqrt3\,\gamma_{M0})"),

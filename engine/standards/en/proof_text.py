@@ -43,6 +43,19 @@ def _no_haunch(v: Values) -> bool:
     return v["kind"] != 4
 
 
+def _slender(v: Values) -> bool:
+    """Whether the area in compression is an effective one, of class 4."""
+    return v["A_N"] != v["A"]
+
+
+def _full(v: Values) -> bool:
+    return not _slender(v)
+
+
+def _class_4(v: Values) -> bool:
+    return v["cls"] == 4
+
+
 def _i_section(v: Values) -> bool:
     return v["kind"] == 0
 
@@ -275,7 +288,9 @@ _ANNEX_A = [
 
 _FLEXURAL = [
     Line("N_Ed", "", "", "largest compression in the segment"),
-    Line("N_Rk", r"<A>\,<fy>", "6.3.3"),
+    Line("A_N", "", "EN 1993-1-5 4.4", "effective area of class 4 in compression alone", _slender),
+    Line("N_Rk", r"<A>\,<fy>", "6.3.3", "", _full),
+    Line("N_Rk", r"<A_N>\,<fy>", "6.3.3", "", _slender),
     Line("Lcr_y", "", "", "effective length about y"),
     Line("Ncr_y", r"\dfrac{\pi^2 <E>\,<Iy>}{(<Lcr_y>)^2}", "6.3.1.2", "", lambda v: not v["as_whole_y"]),
     Line(
@@ -322,6 +337,7 @@ _FLEXURAL = [
 
 _LATERAL = [
     Line("My", "", "", "largest moment that counts in this segment"),
+    Line("W_y", "", "EN 1993-1-5 4.4", "effective modulus of class 4 in bending alone", _class_4),
     Line("My_Rk", r"<W_y>\,<fy>", "table 6.7"),
     Line("L_LT", "", "", "between restraints of the compressed flange", _i_section),
     Line("N_z", r"\dfrac{\pi^2<E>\,<Iz>}{(<L_LT>)^2}", "6.3.2.2(2)", "", _i_section),
@@ -455,7 +471,10 @@ _SECTION = [
     Line("Vz"),
     Line("My"),
     Line("Mz"),
-    Line("N_Rd", r"\dfrac{<A>\,<fy>}{<gamma_M0>}", "(6.6), (6.10)"),
+    Line("A_N", "", "EN 1993-1-5 4.4", "effective area of class 4 in compression alone", _slender),
+    Line("W_y", "", "EN 1993-1-5 4.4", "effective modulus of class 4 in bending alone", _class_4),
+    Line("N_Rd", r"\dfrac{<A>\,<fy>}{<gamma_M0>}", "(6.6), (6.10)", "", _full),
+    Line("N_Rd", r"\dfrac{<A_N>\,<fy>}{<gamma_M0>}", "(6.6), (6.11)", "", _slender),
     Line("n", r"\dfrac{|<N>|}{<N_Rd>}", "6.2.9.1(5)"),
     Line("Vz_Rd", r"\dfrac{<Av_z>\,<fy>}{\sqrt3\,<gamma_M0>}", "(6.18)"),
     Line("u_Vz", r"\dfrac{|<Vz>|}{<Vz_Rd>}", "(6.17)", "above 0.5 the shear reduces the moment resistance"),
@@ -514,7 +533,7 @@ _SECTION = [
     Line(
         "u",
         r"<n>+\dfrac{|<My>|}{<My_V>}+\dfrac{|<Mz>|}{<Mz_V>}",
-        "(6.42)",
+        "(6.42), (6.43)",
         "at most 1",
         lambda v: bool(v["linear"]) and v["cls"] > 2,
     ),

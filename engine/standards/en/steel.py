@@ -13,6 +13,7 @@ import numpy as np
 
 from engine.catalogue.properties import Section
 from engine.catalogue.steels import E, Material
+from engine.standards.en.effective import effective
 from engine.standards.en.interaction import annex_a, annex_b
 from engine.structure.model import Bools, Floats
 
@@ -56,6 +57,9 @@ class SteelArrays:
     alpha_z: Floats
     alpha_LT: Floats
     bar: Floats
+    A_eff: Floats
+    Weff_y: Floats
+    Weff_z: Floats
 
     def take(self, rows: Any, extra: int) -> SteelArrays:
         """Rows by index, with `extra` axes appended for broadcasting."""
@@ -92,11 +96,15 @@ def steel_arrays(rows: list[tuple[Section, Material, bool]]) -> SteelArrays:
     columns: dict[str, list[float]] = {f.name: [] for f in fields(SteelArrays)}
     for section, material, bar in rows:
         curves = buckling_curves(section, material.name)
+        thickest = max(section.tf, section.tw, section.tf2, section.tw2)
+        fy = material.fy(thickest) if section.shape in kinds else float("nan")
+        slender = effective(section, fy, material.E)
         derived = {
             "kind": kinds.get(section.shape, 3.0),
-            "fy": material.fy(max(section.tf, section.tw, section.tf2, section.tw2))
-            if section.shape in kinds
-            else float("nan"),
+            "fy": fy,
+            "A_eff": slender.A,
+            "Weff_y": slender.Wy,
+            "Weff_z": slender.Wz,
             "E": material.E,
             "G": material.G,
             "alpha_y": CURVES[curves[0]],
@@ -115,7 +123,7 @@ def classify(p: SteelArrays, N: Floats) -> Values:
     Rectangular hollow sections: their longer wall as if in uniform compression (safe side). Web of I sections: α and ψ follow
     from N_Ed (bars in compression: α = ψ = 1); flanges and the walls of hollow sections count as in uniform compression.
     cls_N: the class of the section in compression alone; a bar under tension is of class 1. ε with the material's own E
-    beside 210 000 N/mm². Class 4 is reported, not computed.
+    beside 210 000 N/mm².
     """
     with np.errstate(divide="ignore", invalid="ignore"):
         eps = np.sqrt(235e6 / p.fy * p.E / E)
@@ -181,8 +189,9 @@ def section_check(
         n = np.maximum(-N, 0.0) / (p.A * fyd)
         nearly = (n > LITTLE) & (n >= np.abs(My) / (p.Wel_y * fyd) + np.abs(Mz) / (p.Wel_z * fyd))
         v["cls"] = np.where(nearly & (v["slender_N"] * np.sqrt(n) > 1), 4.0, v["cls"])
-        plastic = v["cls"] <= 2
-        v["N_Rd"] = p.A * fyd + 0 * N
+        plastic, slender = v["cls"] <= 2, v["cls"] == 4
+        v["A_N"] = np.where(slender & (N < 0), p.A_eff, p.A)
+        v["N_Rd"] = v["A_N"] * fyd
         v["n"] = np.abs(N) / v["N_Rd"]
         v |= shear_check(p, Vy, Vz, gamma_M0, eta)
         v["tau_T"] = np.abs(T) / p.Wt
@@ -200,8 +209,8 @@ def section_check(
         wall_z, wall_y = np.where(p.kind == 0, p.tw, 2 * p.tw), 2 * p.tw
         deep_z = np.where(p.kind == 0, p.h - 2 * p.tf, p.Av_z / wall_z)
         deep_y = p.Av_y / wall_y
-        v["W_y"] = np.where(plastic, p.Wpl_y, p.Wel_y)
-        v["W_z"] = np.where(plastic, p.Wpl_z, p.Wel_z)
+        v["W_y"] = np.where(plastic, p.Wpl_y, np.where(slender, p.Weff_y, p.Wel_y))
+        v["W_z"] = np.where(plastic, p.Wpl_z, np.where(slender, p.Weff_z, p.Wel_z))
         full_y, full_z = v["W_y"] * fyd, v["W_z"] * fyd
         # the reduced strength of 6.2.8(3) acts on the shear area: its share of W, plastic (6.30) or elastic
         share_z = np.where(plastic, wall_z * deep_z**2 / 4, wall_z * deep_z**3 / (6 * p.h))
@@ -236,7 +245,7 @@ def section_check(
         v["biaxial"] = (np.minimum(v["ry"], v["rz"]) > UNIAXIAL * np.maximum(v["ry"], v["rz"])) + 0.0
         biaxial = np.where(v["biaxial"] > 0, biaxial, 0.0)
         v["u_plastic"] = np.maximum(np.maximum(v["ry"], v["rz"]), np.maximum(biaxial, v["n"]))
-        # 6.2.9.2: class 3, longitudinal stress; beyond the axial resistance, which leaves no moment, the sum of (6.2)
+        # 6.2.9.2 and 6.2.9.3: classes 3 and 4, longitudinal stress; beyond the axial resistance, which leaves no moment, the sum of (6.2)
         v["u_linear"] = v["n"] + _ratio(np.abs(My), v["My_V"]) + _ratio(np.abs(Mz), v["Mz_V"])
         v["linear"] = ~plastic | (v["n"] >= 1)
         v["u_NM"] = np.where(v["linear"], v["u_linear"], v["u_plastic"])
@@ -328,6 +337,22 @@ def critical_moment(p: SteelArrays, length: Floats, C1: Floats, lift: Floats | f
     return {"N_z": N_z + 0 * M_cr, "Mcr_0": uniform + 0 * M_cr, "Mcr": M_cr}
 
 
+def _flexural(p: SteelArrays, v: Values, NEd: Floats, gamma_M1: float) -> Values:
+    """Flexural and torsional buckling, 6.3.1, by the critical forces and the area A_N (class 4: the effective one) in v."""
+    f: Values = {"N_Rk": v["A_N"] * p.fy}
+    f["lambda_y"] = np.sqrt(f["N_Rk"] / v["Ncr_y"])
+    f["lambda_z"] = np.sqrt(f["N_Rk"] / v["Ncr_z"])
+    f["Phi_y"], f["chi_y"] = reduction(p.alpha_y, f["lambda_y"])
+    f["Phi_z"], f["chi_zf"] = reduction(p.alpha_z, f["lambda_z"])
+    f["lambda_T"] = np.sqrt(f["N_Rk"] / v["Ncr_T"])
+    f["Phi_T"], f["chi_T"] = reduction(p.alpha_z, f["lambda_T"])
+    f["chi_z"] = np.minimum(f["chi_zf"], f["chi_T"])
+    f["Nb_y"] = f["chi_y"] * f["N_Rk"] / gamma_M1
+    f["Nb_z"] = f["chi_z"] * f["N_Rk"] / gamma_M1
+    f["u_Ny"], f["u_Nz"] = NEd / f["Nb_y"], NEd / f["Nb_z"]
+    return f
+
+
 def stability_check(
     p: SteelArrays,
     N: Floats,
@@ -366,31 +391,33 @@ def stability_check(
     with np.errstate(divide="ignore", invalid="ignore"):
         shape = np.zeros(np.broadcast_shapes(np.shape(N), np.shape(L_LT)))
         NEd = np.maximum(-N, 0.0)
-        plastic = v["cls"] <= 2
-        v["W_y"] = np.where(plastic, p.Wpl_y, p.Wel_y)
-        v["W_z"] = np.where(plastic, p.Wpl_z, p.Wel_z)
-        v["N_Rk"], v["My_Rk"], v["Mz_Rk"] = p.A * p.fy + shape, v["W_y"] * p.fy, v["W_z"] * p.fy
         v["Euler_y"] = np.pi**2 * p.E * p.Iy / Lcr_y**2 + shape
         v["Euler_z"] = np.pi**2 * p.E * p.Iz / Lcr_z**2 + shape
         v["Ncr_y"], v["Ncr_z"] = np.minimum(v["Euler_y"], most_y), np.minimum(v["Euler_z"], most_z)
         v["as_whole_y"], v["as_whole_z"] = (v["Ncr_y"] < v["Euler_y"]) + 0.0, (v["Ncr_z"] < v["Euler_z"]) + 0.0
         Cmy = np.where(v["as_whole_y"] > 0, np.maximum(Cmy, 0.9), Cmy)
-        v["lambda_y"] = np.sqrt(v["N_Rk"] / v["Ncr_y"])
-        v["lambda_z"] = np.sqrt(v["N_Rk"] / v["Ncr_z"])
-        v["Phi_y"], v["chi_y"] = reduction(p.alpha_y, v["lambda_y"])
-        v["Phi_z"], v["chi_zf"] = reduction(p.alpha_z, v["lambda_z"])
         v["i_s2"] = (p.Iy + p.Iz) / p.A + a_T**2 + shape
         v["Ncr_T"] = np.where(
             p.kind == 0,
             (np.pi**2 * p.E * (p.Iz * a_T**2 + p.Iw) / L_T**2 + p.G * p.It) / v["i_s2"],
             np.inf,
         )
-        v["lambda_T"] = np.sqrt(v["N_Rk"] / v["Ncr_T"])
-        v["Phi_T"], v["chi_T"] = reduction(p.alpha_z, v["lambda_T"])
-        v["chi_z"] = np.minimum(v["chi_zf"], v["chi_T"])
-        v["Nb_y"] = v["chi_y"] * v["N_Rk"] / gamma_M1
-        v["Nb_z"] = v["chi_z"] * v["N_Rk"] / gamma_M1
-        v["u_Ny"], v["u_Nz"] = NEd / v["Nb_y"], NEd / v["Nb_z"]
+        v["A_N"] = np.where(v["cls"] == 4, p.A_eff, p.A) + shape
+        v |= _flexural(p, v, NEd, gamma_M1)
+        alone = v["cls_N"] == 4
+        if (alone & (v["cls"] < 4)).any():
+            # in compression alone, or nearly, a section whose class is 4 there has no full area
+            W_y, W_z = (np.where(v["cls"] <= 2, pl, el) for pl, el in ((p.Wpl_y, p.Wel_y), (p.Wpl_z, p.Wel_z)))
+            bent = np.maximum(My, My_most) / (W_y * p.fy) + np.maximum(Mz, Mz_most) / (W_z * p.fy)
+            pressed = np.maximum(v["u_Ny"], v["u_Nz"])
+            nearly = (pressed > LITTLE) & (pressed >= bent * gamma_M1)
+            v["cls"] = np.where(nearly & alone, 4.0, v["cls"])
+            v["A_N"] = np.where(v["cls"] == 4, p.A_eff, p.A) + shape
+            v |= _flexural(p, v, NEd, gamma_M1)
+        plastic, slender = v["cls"] <= 2, v["cls"] == 4
+        v["W_y"] = np.where(plastic, p.Wpl_y, np.where(slender, p.Weff_y, p.Wel_y))
+        v["W_z"] = np.where(plastic, p.Wpl_z, np.where(slender, p.Weff_z, p.Wel_z))
+        v["My_Rk"], v["Mz_Rk"] = v["W_y"] * p.fy, v["W_z"] * p.fy
 
         prone = p.kind == 0
         found = critical_moment(p, L_LT, C1, lift)
@@ -417,11 +444,6 @@ def stability_check(
             sways = v["as_whole_y"] > 0
             own = np.where(sways, 1.0, Cmy0[0]), np.where(sways, np.maximum(Cmy0[1], 0.0), Cmy0[1])
             v |= annex_a(p, v, NEd, My, Mz, own, C1)
-        # in compression alone, or nearly, a section whose class is 4 there has no full area
-        pressed = np.maximum(ny, nz)
-        bent = np.maximum(My, My_most) / v["My_Rk"] + np.maximum(Mz, Mz_most) / v["Mz_Rk"]
-        nearly = (pressed > LITTLE) & (pressed >= bent * gamma_M1)
-        v["cls"] = np.where(nearly & (v["cls_N"] == 4), 4.0, v["cls"])
         v["u_661"] = ny + v["kyy"] * v["ratio_My"] + v["kyz"] * v["ratio_Mz"]
         v["u_662"] = nz + v["kzy"] * v["ratio_My"] + v["kzz"] * v["ratio_Mz"]
     return v
