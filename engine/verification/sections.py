@@ -42,10 +42,10 @@ def section_values(
     pick = np.arange(len(grounds.combined.elements))[e]
     f = grounds.peaks
     N, Vy, Vz, T, My, Mz = (values[pick][:, s][:, :, c] for values in (f.N, f.Vy, f.Vz, f.T, f.My, f.Mz))
-    gamma, eta = document.rules.gamma_M0, document.national.steel.eta
+    gamma, eta, gamma_M1 = document.rules.gamma_M0, document.national.steel.eta, document.rules.gamma_M1
     if steel is not None:
         p = steel.take(grounds.combined.elements.member[pick], 2)
-        return section_check(p, N, Vy, Vz, T, My, Mz, gamma, eta)
+        return section_check(p, N, Vy, Vz, T, My, Mz, gamma, eta, gamma_M1)
     haunched = np.flatnonzero(grounds.haunched_row[pick] >= 0)
 
     def stresses(rows: Ints) -> Values:
@@ -54,7 +54,7 @@ def section_values(
 
     if len(haunched) == len(pick) > 0:
         return stresses(haunched)
-    v = section_check(grounds.element_steel.take(grounds.steel_of[pick], 2), N, Vy, Vz, T, My, Mz, gamma, eta)
+    v = section_check(grounds.element_steel.take(grounds.steel_of[pick], 2), N, Vy, Vz, T, My, Mz, gamma, eta, gamma_M1)
     if len(haunched):
         own = stresses(haunched)
         for name in ("N_Rd", "n", "u_V", "cls", "u_NM"):
@@ -70,7 +70,7 @@ def sections(
     elements = grounds.combined.elements
     forces, steel = grounds.peaks, grounds.steel
     first = np.searchsorted(elements.member, np.arange(len(outcomes) + 1))
-    slender_web = slender_webs(grounds, document.national.steel.eta)
+    slender_haunch = slender_haunches(grounds)
     blocks = list(blocks_of(first, forces.N[0].size))
     places = elements.positions(forces.x)
     along = np.zeros(forces.x.shape)
@@ -105,17 +105,17 @@ def sections(
                 reasons[m].append("a resistance could not be computed")
             if torsion[e].any():
                 reasons[m].append("torsion above what is negligible (6.2.7) is not covered yet")
-            if slender_web[first[m] : first[m + 1]].any():
-                reasons[m].append("shear buckling of the web (6.2.6(6)) is not covered yet")
+            if slender_haunch[first[m] : first[m + 1]].any():
+                reasons[m].append("shear buckling of a haunch's web (6.2.6(6)) is not covered yet")
     return along
 
 
 def _largest(document: Document, grounds: Grounds, rows: slice) -> tuple[dict[str, tuple[Floats, Ints]], Bools]:
     """({criterion: largest utilisation (e, s) and its combination (e, s)}, (e,) whether any section is of a class 4 that is not covered) of some elements."""
     f, of = grounds.peaks, grounds.steel_of[rows]
-    gamma, eta = document.rules.gamma_M0, document.national.steel.eta
+    gamma, eta, gamma_M1 = document.rules.gamma_M0, document.national.steel.eta, document.rules.gamma_M1
     N, Vy, Vz, T, My, Mz = (values[rows] for values in (f.N, f.Vy, f.Vz, f.T, f.My, f.Mz))
-    bound, shear = section_bound(grounds.element_steel.take(of, 2), N, Vy, Vz, My, Mz, gamma, eta)
+    bound, shear = section_bound(grounds.element_steel.take(of, 2), N, Vy, Vz, My, Mz, gamma, eta, gamma_M1)
     class_4 = np.zeros(len(of), dtype=bool)
     haunched = np.flatnonzero(grounds.haunched_row[rows] >= 0)
     if len(haunched):
@@ -128,7 +128,7 @@ def _largest(document: Document, grounds: Grounds, rows: slice) -> tuple[dict[st
     def exact(*at: Ints) -> tuple[Floats, Bools]:
         """Of some (element, station, combination)."""
         p = grounds.element_steel.take(of[at[0]], 0)
-        v = section_check(p, N[at], Vy[at], Vz[at], T[at], My[at], Mz[at], gamma, eta)
+        v = section_check(p, N[at], Vy[at], Vz[at], T[at], My[at], Mz[at], gamma, eta, gamma_M1)
         return np.asarray(v["u_NM"]), np.asarray((v["cls"] == 4) & np.isnan(p.A_eff))
 
     e, s = np.indices(bound.shape[:2])
@@ -150,16 +150,15 @@ def _largest(document: Document, grounds: Grounds, rows: slice) -> tuple[dict[st
     return largest, class_4
 
 
-def slender_webs(grounds: Grounds, eta: float) -> Bools:
-    """(e,) elements with a web above the limit of 6.2.6(6), h_w/t_w > 72 ε/η with η = 1 where the national one is larger."""
-    p = grounds.element_steel.take(grounds.steel_of, 0)
-    with np.errstate(divide="ignore", invalid="ignore"):
-        limit = 72 * np.sqrt(235e6 / p.fy * p.E / E)
-        found = (p.kind == 0) & (p.h - 2 * p.tf > limit * p.tw)
+def slender_haunches(grounds: Grounds) -> Bools:
+    """(e,) elements with a haunch, one of whose webs is above the limit of 6.2.6(6), with η = 1."""
     row = grounds.haunched_row
-    if (row >= 0).any():
-        found[row >= 0] = (grounds.haunched.clear[:, row[row >= 0]] > limit[row >= 0]).any(axis=0)
-    return np.asarray(found)
+    found = np.zeros(len(row), dtype=bool)
+    own = row >= 0
+    if own.any():
+        p = grounds.haunched.take(row[own], 0)
+        found[own] = (p.clear > 72 * np.sqrt(235e6 / p.fy * p.E / E)).any(axis=0)
+    return found
 
 
 def blocks_of(first: Ints, each: int) -> Iterator[tuple[int, int]]:

@@ -16,8 +16,8 @@ from engine.lazy import lazily
 from engine.memory import stored
 from engine.progress import Step, quiet
 from engine.standards.en.haunched import Haunched, haunched_arrays
-from engine.standards.en.steel import SteelArrays, steel_arrays
-from engine.structure.model import Floats, Ints, Piece
+from engine.standards.en.steel import SteelArrays, slender_web, steel_arrays
+from engine.structure.model import Bools, Floats, Ints, Piece
 from engine.verification.equilibrium import Lifted, Tilt, equilibrium, unbalanced
 from engine.verification.general import general, general_of
 from engine.verification.outcomes import Outcome, Verdict, Whole, whole
@@ -196,6 +196,13 @@ def verify(
     along = np.full(combined.stations.shape, np.nan)
     stretches_: tuple[Stretch, ...] = ()
     left_out: list[list[str]] = [[] for _ in structure.members]
+    unstiffened = slender_web(grounds.element_steel.take(grounds.steel_of, 0), document.national.steel.eta)
+    for i in np.unique(combined.elements.member[unstiffened & flange_may_fold(grounds)]).tolist():
+        reasons[i].append("the compressed flange may buckle into the web (EN 1993-1-5 8), which is not covered")
+    for i in np.unique(combined.elements.member[unstiffened]).tolist():
+        left_out[i].append(
+            "its web counts with stiffeners at the supports (EN 1993-1-5 5.1(2)), which are not in the model"
+        )
     if strength:
         along = sections(document, grounds, outcomes, reasons, progress)
         held = stability(document, grounds, outcomes, reasons) + general(document, grounds, outcomes, reasons)
@@ -227,6 +234,15 @@ def verify(
     tilts, lifted = equilibrium(combined, combinations)
     unsaid = _idle(combined, combinations) + unbalanced(tilts, structure)
     return Verification(tuple(verdicts), grounds, service, stretches_, along, tuple(tilts), tuple(lifted), unsaid)
+
+
+def flange_may_fold(grounds: Grounds) -> Bools:
+    """(e,) I sections beyond h_w/t_w = k E/f_y √(A_w/A_fc), EN 1993-1-5 (8.1), with k = 0.55 of elastic bending."""
+    p = grounds.element_steel.take(grounds.steel_of, 0)
+    with np.errstate(divide="ignore", invalid="ignore"):
+        deep = p.h - 2 * p.tf
+        most = 0.55 * p.E / p.fy * np.sqrt(deep * p.tw / (p.b * p.tf))
+        return np.asarray((p.kind == 0) & (deep / p.tw > most))
 
 
 def _shown(combined: Combined, verdicts: list[Verdict], along: Floats) -> None:

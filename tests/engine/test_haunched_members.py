@@ -24,7 +24,7 @@ from tests.engine.helpers import FIXED, hall, published
 
 STEEL = replace(material("S355"), E=210e9, G=80769.2e6)
 FORKS = Ends("fork", "fork")
-CASES = {case["id"]: case for case in published("lateral-deep.json")["cases"]}
+CASES = {case["id"]: case for case in published("steel-deep.json")["cases"]}
 HAUNCH = {"length": 2.4, "depth": 0.3}
 
 

@@ -208,7 +208,7 @@ def annex_a(s, fy, gamma, N, My, Mz, lam, chis, N_crs, M_cr0, C1, a, b, plastic,
     C_mLT = 1.0
     if l_0 > 0.2 * sqrt(C1) * ((1 - e_z) * (1 - e_T)) ** 0.25:
         # table A.1: W_el,y of classes 1 to 3, W_eff,y of class 4
-        root = sqrt(My / N * A / (s["Wel_y"] if A == s["A"] else Wy)) * a_LT
+        root = sqrt(My / N * A / (s["Wel_y"] if s["A"] == A else Wy)) * a_LT
         C_my += (1 - C_my) * root / (1 + root)
         C_mLT = max(1.0, C_my**2 * a_LT / sqrt((1 - e_z) * (1 - e_T)))
     out = {"Cmy_0": a + b * e_y, "Cmy": C_my, "CmLT": C_mLT, "mu_y": mu_y, "mu_z": mu_z, "lambda_0": l_0}

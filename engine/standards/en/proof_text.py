@@ -464,6 +464,26 @@ _GENERAL = [
     Line("u", r"<u_op>", "(6.63)", "at most 1", lambda v: v["m_z"] <= 0),
 ]
 
+
+def _buckles_in_shear(v: Values) -> bool:
+    return "Vbw_Rd" in v
+
+
+#: the resistance along z
+_SHEAR = [
+    Line("Vz_Rd", r"\dfrac{<Av_z>\,<fy>}{\sqrt3\,<gamma_M0>}", "(6.18)", "", lambda v: not _buckles_in_shear(v)),
+    Line("lambda_w", "", "EN 1993-1-5 (5.5)", "h_w/(86.4 t ε), stiffeners at the supports alone", _buckles_in_shear),
+    Line("chi_w", "", "EN 1993-1-5 table 5.1", "end posts that are not rigid", _buckles_in_shear),
+    Line("Vbw_Rd", "", "EN 1993-1-5 (5.2)", "the web's share", _buckles_in_shear),
+    Line(
+        "Vz_Rd",
+        r"\min\left(\dfrac{<Av_z>\,<fy>}{\sqrt3\,<gamma_M0>},\ <Vbw_Rd>\right)",
+        "(6.18), EN 1993-1-5 5.2",
+        "",
+        _buckles_in_shear,
+    ),
+]
+
 _SECTION = [
     *_CLASS,
     Line("x", "", "", "distance from the member's start"),
@@ -476,7 +496,7 @@ _SECTION = [
     Line("N_Rd", r"\dfrac{<A>\,<fy>}{<gamma_M0>}", "(6.6), (6.10)", "", _full),
     Line("N_Rd", r"\dfrac{<A_N>\,<fy>}{<gamma_M0>}", "(6.6), (6.11)", "", _slender),
     Line("n", r"\dfrac{|<N>|}{<N_Rd>}", "6.2.9.1(5)"),
-    Line("Vz_Rd", r"\dfrac{<Av_z>\,<fy>}{\sqrt3\,<gamma_M0>}", "(6.18)"),
+    *_SHEAR,
     Line("u_Vz", r"\dfrac{|<Vz>|}{<Vz_Rd>}", "(6.17)", "above 0.5 the shear reduces the moment resistance"),
     Line("rho_z", r"\left(2\cdot <u_Vz>-1\right)^2", "6.2.8(3)", "", lambda v: v["rho_z"] > 0 and v["kind"] != 2),
     Line("rho_z", "", "6.2.8(3)", "by both shears together", lambda v: v["rho_z"] > 0 and v["kind"] == 2),
@@ -556,7 +576,7 @@ LINES: dict[str, list[Line]] = {
         Line("fy", "", "table 3.1"),
         Line("x", "", "", "distance from the member's start"),
         Line("Vz"),
-        Line("Vz_Rd", r"\dfrac{<Av_z>\,<fy>}{\sqrt3\,<gamma_M0>}", "(6.18), 6.2.6(3)"),
+        *_SHEAR,
         Line("u_Vz", r"\dfrac{|<Vz>|}{<Vz_Rd>}", "(6.17)"),
         Line("Vy"),
         Line("Vy_Rd", r"\dfrac{<Av_y>\,<fy>}{\sqrt3\,<gamma_M0>}", "(6.18), 6.2.6(3)"),

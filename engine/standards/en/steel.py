@@ -180,6 +180,7 @@ def section_check(
     Mz: Floats,
     gamma_M0: float,
     eta: float = 1.0,
+    gamma_M1: float = 1.0,
 ) -> Values:
     """Resistance of the cross-section, 6.2: axial force, shear, bending, and their interaction."""
     v: Values = classify(p, N)
@@ -193,7 +194,7 @@ def section_check(
         v["A_N"] = np.where(slender & (N < 0), p.A_eff, p.A)
         v["N_Rd"] = v["A_N"] * fyd
         v["n"] = np.abs(N) / v["N_Rd"]
-        v |= shear_check(p, Vy, Vz, gamma_M0, eta)
+        v |= shear_check(p, Vy, Vz, gamma_M0, eta, gamma_M1)
         v["tau_T"] = np.abs(T) / p.Wt
         v["u_T"] = torsion_use(p, T, gamma_M0)
         round_: Bools = np.asarray(p.kind == 2)
@@ -252,11 +253,28 @@ def section_check(
     return v
 
 
-def shear_check(p: SteelArrays, Vy: Floats, Vz: Floats, gamma_M0: float, eta: float) -> Values:
-    """Plastic resistance to shear, 6.2.6, without torsion."""
+def slender_web(p: SteelArrays, eta: float) -> Bools:
+    """Webs of I sections whose buckling under shear counts, 6.2.6(6): h_w/t_w > 72 ε/η."""
+    with np.errstate(divide="ignore", invalid="ignore"):
+        epsilon = np.sqrt(235e6 / p.fy * p.E / E)
+        return np.asarray((p.kind == 0) & (p.h - 2 * p.tf > 72 * epsilon / eta * p.tw))
+
+
+def shear_check(p: SteelArrays, Vy: Floats, Vz: Floats, gamma_M0: float, eta: float, gamma_M1: float) -> Values:
+    """Resistance to shear, without torsion: plastic (6.2.6), of slender webs no more than the web's share of EN 1993-1-5 5.3, V_bw,Rd,
+    with stiffeners at supports alone (k_τ = 5.34) and end posts that are not rigid. Above half of it, what 6.2.8 takes off the
+    moment resistance is what 7.1 does, also where the flanges alone bear the moment (safe side)."""
     tau = p.fy / gamma_M0 / np.sqrt(3)
     v: Values = {"Av_z": np.where(p.kind == 0, np.maximum(p.Av_z, eta * (p.h - 2 * p.tf) * p.tw), p.Av_z)}
     v["Vz_Rd"], v["Vy_Rd"] = v["Av_z"] * tau, p.Av_y * tau
+    slender = slender_web(p, eta)
+    if slender.any():
+        with np.errstate(divide="ignore", invalid="ignore"):
+            deep = p.h - 2 * p.tf
+            v["lambda_w"] = deep / (86.4 * p.tw * np.sqrt(235e6 / p.fy * p.E / E))
+            v["chi_w"] = np.where(v["lambda_w"] < 0.83 / eta, eta, 0.83 / v["lambda_w"])
+            v["Vbw_Rd"] = v["chi_w"] * p.fy * deep * p.tw / (np.sqrt(3) * gamma_M1)
+        v["Vz_Rd"] = np.where(slender, np.minimum(v["Vz_Rd"], v["Vbw_Rd"]), v["Vz_Rd"])
     with np.errstate(divide="ignore", invalid="ignore"):
         v["u_Vz"] = np.abs(Vz) / v["Vz_Rd"]
         v["u_Vy"] = np.abs(Vy) / v["Vy_Rd"]
@@ -282,6 +300,7 @@ def section_bound(
     Mz: Floats,
     gamma_M0: float,
     eta: float = 1.0,
+    gamma_M1: float = 1.0,
 ) -> tuple[Floats, Floats]:
     """(what `section_check` finds for N + M at most, inf where that is not known so simply; u_V). Forces: (e, s, c), p: (e, 1, 1).
 
@@ -289,7 +308,7 @@ def section_bound(
     exponents of (6.41) are not below 1: up to 1, neither ratios nor their powers exceed the sum of the ratios. Where the class under
     the most compression is 3, that of 6.2.9.2, n + Σ M/M_el, is not below either.
     """
-    u_V = shear_check(p, Vy, Vz, gamma_M0, eta)["u_V"]
+    u_V = shear_check(p, Vy, Vz, gamma_M0, eta, gamma_M1)["u_V"]
     most = classify(p, N.min(axis=(1, 2), keepdims=True, initial=0.0))
     with np.errstate(divide="ignore", invalid="ignore"):
         fyd = p.fy / gamma_M0
