@@ -189,7 +189,7 @@ class Response(BrowserCase):
         page.click("nav[aria-label='Parts of the frame sheet'] button:has-text('Choose')")
         held = []
         page.route("**/chain?*", lambda route: held.append(route))
-        page.fill("[aria-label='New section']", "IPE 450")
+        page.fill("[aria-label='New section']", "IPE 500")
         page.click("button:has-text('Change 1')")
         expect(page.locator("header")).to_contain_text("rev 2")
         # the numbers that stand there are those of revision 1, and say so
@@ -203,7 +203,7 @@ class Response(BrowserCase):
         expect(page.locator(".stale")).to_have_count(0, timeout=30_000)
         expect(page.locator("nav .link.current")).to_have_count(7)
         self.assertNotEqual(row.text_content(), before)
-        expect(row).to_contain_text("IPE 450")
+        expect(row).to_contain_text("IPE 500")
 
     def test_paused_and_side_by_side_and_out_to_a_spreadsheet(self):
         self.open(self.document)
