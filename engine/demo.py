@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from engine.document import Document
+from engine.document.base import Haunch
 from engine.document.byhand import MemberEdit
 from engine.document.jigs import (
     BracedBays,
@@ -12,7 +13,6 @@ from engine.document.jigs import (
     HallBracing,
     HallJig,
     HallSections,
-    Haunch,
     Purlins,
     RoofBay,
     RoofTruss,

@@ -281,6 +281,15 @@ def general_values(
     return v, own.spans[number]
 
 
+def general_largest(document: Document, grounds: Grounds, member: int) -> list[tuple[float, float, float]]:
+    """Stretches of a member that the general method verifies: from, to, and the largest utilisation."""
+    return [
+        (*span, float(Within(document, grounds, own, span).largest()[0][0]))
+        for own in alike(grounds, [member])
+        for span in own.spans
+    ]
+
+
 def general_utilisations(document: Document, grounds: Grounds) -> list[tuple[Ints, Floats]]:
     """Members with haunches or tapers, and (m, combinations) what they reach by the general method in each."""
     work = [(own, span) for own in alike(grounds) for span in own.spans]

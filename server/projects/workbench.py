@@ -27,6 +27,7 @@ from engine.structure.audit import audit
 from engine.structure.model import FREEDOMS, Floats, Member, Structure
 from engine.structure.planes import planes
 from engine.verification.equilibrium import tilt_words
+from engine.verification.general import general_largest, general_values
 from engine.verification.marks import marks
 from engine.verification.outcomes import CRITERIA, Verdict
 from engine.verification.proof import Proof
@@ -442,8 +443,11 @@ def ribbon_out(chain: Chain, member: int) -> schemas.RibbonOut:
     spans: dict[int, list[schemas.SpanOut]] = {1: [], -1: []}
     if verification.strength:
         v = stability_values(chain.document, s, verification.steel, grounds.limits)
+        stretches = general_largest(chain.document, grounds, member)
         for r in range(len(s.member)):
             u = float(np.nan_to_num(v["u_LT"][r]).max()) if m.section.shape == "I" else 0.0
+            if s.inside[r]:
+                u = next(u for a, b, u in stretches if a < s.start[r] + 1e-6 and s.end[r] < b + 1e-6)
             spans[int(s.flange[r])].append(schemas.SpanOut(start=float(s.start[r]), end=float(s.end[r]), utilisation=u))
     lengths = grounds.lengths[member]
     values = [
@@ -458,6 +462,14 @@ def ribbon_out(chain: Chain, member: int) -> schemas.RibbonOut:
             f"Effective length for buckling about the weak axis: {lengths.why_z} (6.3.1.3)",
         ),
     ]
+    whole = next((o for o in strong if o.criterion == "general"), None)
+    if whole:
+        found, (start, end) = general_values(chain.document, grounds, member, whole.row, whole.combination)
+        place = f"{start:.2f} m to {end:.2f} m, with its haunch or taper"
+        values.append(
+            (r"\alpha_{cr,op}", f"{float(found['alpha_op']):.2f}", f"Buckling sideways of {place} (6.3.4(3))")
+        )
+        values.append((r"\chi_{op}", f"{float(found['chi_op']):.2f}", "Reduction of the general method (6.3.4(4))"))
     if m.section.shape == "I":
         lateral = next((o for o in strong if o.criterion == "lateral"), None)
         if lateral:
