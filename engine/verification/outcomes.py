@@ -13,6 +13,7 @@ CRITERIA = {
     "lateral": ("Lateral-torsional buckling", "EN 1993-1-1 6.3.2"),
     "interaction": ("Buckling under N + M", "EN 1993-1-1 6.3.3"),
     "general": ("Buckling with haunch or taper", "EN 1993-1-1 6.3.4"),
+    "axial": ("Axial force", "EN 1993-1-1 6.2.3, 6.3.1"),
     "critical": ("Critical load exceeded", "EN 1993-1-1 5.2.1"),
     "deflection": ("Deflection", "EN 1990 A1.4"),
     "sway": ("Sway", "EN 1990 A1.4"),

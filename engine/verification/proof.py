@@ -13,6 +13,7 @@ from engine.analysis.combined import Combined
 from engine.document import Document
 from engine.standards.en.proof_symbols import SYMBOLS
 from engine.standards.en.proof_text import LINES, Line
+from engine.verification.axial import LEFT_OUT, axial_values
 from engine.verification.general import general_values
 from engine.verification.outcomes import CRITERIA, SERVICE, Outcome
 from engine.verification.sections import section_values
@@ -112,6 +113,13 @@ def _values(
         if piece >= 0:
             notes.append(f"Section of the piece there: {s.name}.")
         return values, notes
+    if outcome.criterion == "axial":
+        found_axial = axial_values(document, verification.grounds, member, [c])
+        values |= _scalars(found_axial)
+        lengths = verification.grounds.lengths[member]
+        values |= {"Lcr_y": lengths.y, "Lcr_z": lengths.z, "L_T": lengths.torsion, "u": values["u_axial"]}
+        values["N_Ed"] = abs(values["N"])
+        return values, [f"Left out: {LEFT_OUT[s.shape]}.", "A bar in axial force alone, at its centroid."]
     if outcome.criterion == "general":
         found, span = general_values(document, verification.grounds, member, outcome.row, c)
         return values | {name: float(value) for name, value in found.items()}, [

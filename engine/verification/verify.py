@@ -18,6 +18,7 @@ from engine.progress import Step, quiet
 from engine.standards.en.haunched import Haunched, haunched_arrays
 from engine.standards.en.steel import SteelArrays, slender_web, steel_arrays
 from engine.structure.model import Bools, Floats, Ints, Piece
+from engine.verification.axial import axial, axial_of, is_axial
 from engine.verification.equilibrium import Lifted, Tilt, equilibrium, unbalanced
 from engine.verification.general import general, general_of
 from engine.verification.outcomes import Outcome, Verdict, Whole, whole
@@ -30,7 +31,7 @@ from engine.verification.standing import free_to_move, judge
 #: shapes with checks
 COVERED = ("I", "square", "rectangular", "circular")
 #: criteria of which at least one must be found
-STRENGTH = ("section", "shear", "flexural", "lateral", "interaction", "general")
+STRENGTH = ("section", "shear", "flexural", "lateral", "interaction", "general", "axial")
 
 
 @dataclass(frozen=True)
@@ -187,7 +188,7 @@ def verify(
             reasons[i].append("the section is known by its stiffness alone")
         elif member.material.strength is None:
             reasons[i].append("the material has no design strength")
-        elif member.section.shape not in COVERED:
+        elif member.section.shape not in COVERED and not is_axial(member):
             reasons[i].append(f"checks of this shape ({member.section.shape}) are not covered yet")
         if member.offset != (0.0, 0.0) and not member.bar:
             reasons[i].append(
@@ -206,7 +207,9 @@ def verify(
     if strength:
         along = sections(document, grounds, outcomes, reasons, progress)
         held = stability(document, grounds, outcomes, reasons) + general(document, grounds, outcomes, reasons)
-        _spread(combined, held, along)
+        bars = axial(document, grounds, outcomes, reasons, left_out)
+        _clear(combined, bars, along)
+        _spread(combined, held + bars, along)
         judge(document, combined, combinations, strength, outcomes, reasons)
     if service:
         stretches_ = tuple(stretches(document, structure, combined.elements))
@@ -272,7 +275,9 @@ def of_one(document: Document, combined: Combined, verification: Verification, n
         s = stability_values(document, segments, grounds.steel, grounds.limits[..., c])
         most = np.where(segments.inside, 0.0, np.maximum(s["u_661"], s["u_662"])[:, 0])
         held = [Held(segments.member, segments.start, segments.end, np.nan_to_num(most))]
-        _spread(combined, held + general_of(document, grounds, c[0]), along)
+        bars = axial_of(document, grounds, c[0])
+        _clear(combined, bars, along)
+        _spread(combined, held + general_of(document, grounds, c[0]) + bars, along)
         if not combined.stable(number):
             along[:] = np.fmax(along, 1 / max(float(combined.alpha[number]), 0.1))
     elif number in verification.deflection:
@@ -310,6 +315,12 @@ def _spread(combined: Combined, held: list[Held], along: Floats) -> None:
             own = slice(first[m], first[m + 1])
             inside = (x[own] >= start - 1e-6) & (x[own] <= end + 1e-6)
             np.maximum(along[own], value, out=along[own], where=inside)
+
+
+def _clear(combined: Combined, held: list[Held], along: Floats) -> None:
+    """Members that nothing else has looked at begin at none."""
+    for part in held:
+        along[np.isin(combined.elements.member, part.member)] = 0.0
 
 
 def _deflection(

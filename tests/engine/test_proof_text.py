@@ -67,7 +67,7 @@ class Proofs(unittest.TestCase):
             run(by_annex_a),
             run(failing_hall()),
             run(hall(frames=2, sections={"columns": "HEA 280", "rafters": "HEA 300"})),
-            run(hall(frames=2, sections={"rafters": "IPE 400", "eaves_beams": "SHS 300x6.3"})),
+            run(hall(frames=2, sections={"rafters": "IPE 400", "eaves_beams": "SHS 300x6.3", "bracing": "L 100x12"})),
             run(hall(spacings=[6.0], eaves_haunch=Haunch(length=2.4, depth=0.3))),
         ]
 

@@ -566,7 +566,48 @@ _SECTION = [
     ),
 ]
 
+
+def _pulled(v: Values) -> bool:
+    return v["u_t"] > v["u_c"]
+
+
+def _pressed(v: Values) -> bool:
+    return not _pulled(v)
+
+
+def _one_leg(v: Values) -> bool:
+    return v["one_leg"] > 0 and _pressed(v)
+
+
+_AXIAL = [
+    Line("fy", "", "table 3.1"),
+    Line("N", "", "", "tension positive"),
+    Line("N_Rk", r"<A>\,<fy>", "6.2.3, 6.3.1.1"),
+    Line("N_Rd", r"\dfrac{<N_Rk>}{<gamma_M0>}", "(6.6)", "", _pulled),
+    Line("slender", "", "EN 1993-1-5 4.4", "the worst part over what leaves all of the area effective", _pressed),
+    Line("Lcr_y", "", "", "effective length about y", _pressed),
+    Line("Ncr_y", "", "6.3.1.2", "about the strong axis", _pressed),
+    Line("lambda_y", r"\sqrt{\dfrac{<N_Rk>}{<Ncr_y>}}", "6.3.1.2", "", _pressed),
+    Line("Lcr_z", "", "", "effective length about z", _pressed),
+    Line("Ncr_z", "", "6.3.1.2", "about the weak axis", _pressed),
+    Line("lambda_z", r"\sqrt{\dfrac{<N_Rk>}{<Ncr_z>}}", "6.3.1.2", "", _pressed),
+    Line("Ncr_T", "", "6.3.1.4", "torsional", _pressed),
+    Line("Ncr_TF", "", "6.3.1.4", "the lowest of bending and torsion together", _pressed),
+    Line("lambda_TF", r"\sqrt{\dfrac{<N_Rk>}{<Ncr_TF>}}", "6.3.1.4", "", _pressed),
+    Line("lambda_eff_v", r"0.35+0.7\cdot<lambda_z>", "BB.1.2", "one leg connected, two bolts or a weld", _one_leg),
+    Line("lambda_leg", "", "6.3.1.2", "about the axis along a leg", _one_leg),
+    Line("lambda_eff_leg", r"0.50+0.7\cdot<lambda_leg>", "BB.1.2", "", _one_leg),
+    Line("lambda_worst", "", "", "the slenderness that counts", _pressed),
+    Line("alpha_bar", "", "table 6.2", "", _pressed),
+    Line("Phi_bar", r"0.5\left[1+<alpha_bar>(<lambda_worst>-0.2)+<lambda_worst>^2\right]", "6.3.1.2", "", _pressed),
+    Line("chi_bar", r"\dfrac{1}{<Phi_bar>+\sqrt{<Phi_bar>^2-<lambda_worst>^2}}\le 1", "(6.49)", "", _pressed),
+    Line("Nb_Rd", r"\dfrac{<chi_bar>\,<N_Rk>}{<gamma_M1>}", "(6.47)", "", _pressed),
+    Line("u", r"\dfrac{|<N>|}{<N_Rd>}", "(6.5)", "at most 1", _pulled),
+    Line("u", r"\dfrac{|<N>|}{<Nb_Rd>}", "(6.46)", "at most 1", _pressed),
+]
+
 LINES: dict[str, list[Line]] = {
+    "axial": _AXIAL,
     "section": [
         *_only(_haunched, _HAUNCHED),
         *_only(_no_haunch, _SECTION),

@@ -1,0 +1,84 @@
+"""Bars of angles, tees, channels, rounds and flats: axial force alone."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+import numpy as np
+
+from engine.document import Document
+from engine.standards.en.axial import SHAPES, Values, axial_check, bar
+from engine.structure.model import Member
+from engine.verification.outcomes import Outcome
+from engine.verification.stability import Held
+
+if TYPE_CHECKING:
+    from engine.verification.verify import Grounds
+
+#: what a verdict on such a bar does not speak for
+LEFT_OUT = {
+    "angle": "its ends count as held by two bolts or a weld (BB.1.2); net section not checked",
+    "double angle": "its parts count as joined at most every 15 i_min (6.4.4); net section not checked",
+    "double channel": "its parts count as joined at most every 15 i_min (6.4.4); net section not checked",
+    "tee": "the eccentricity of its connections is not checked, nor its net section",
+    "channel": "the eccentricity of its connections is not checked, nor its net section",
+    "round": "its thread or ends are not checked",
+    "flat": "its net section is not checked",
+}
+
+
+def is_axial(member: Member) -> bool:
+    """Whether a member is a bar of a shape that is checked here."""
+    return member.bar and member.section.shape in SHAPES and member.material.strength is not None
+
+
+def axial_values(document: Document, grounds: Grounds, member: int, columns: list[int] | slice = slice(None)) -> Values:
+    """`axial_check` on a bar, the largest tension and compression along it in each combination: tension where it is larger."""
+    combined = grounds.combined
+    m = combined.structure.members[member]
+    own = grounds.forces.N[combined.elements.member == member][..., columns]
+    most, least = own.max(axis=(0, 1)), own.min(axis=(0, 1))
+    lengths = grounds.lengths[member]
+    limits = grounds.limits[:, member][:, columns]
+    p = bar(m.section, m.material, lengths.y, lengths.z, lengths.torsion)
+    gammas = document.rules.gamma_M0, document.rules.gamma_M1
+    pulled, pressed = (axial_check(p, N, *gammas, limits[0], limits[1]) for N in (most, least))
+    pulls = pulled["u_axial"] > pressed["u_axial"]
+    v = pressed | {"N": np.where(pulls, most, least)}
+    return v | {name: np.where(pulls, pulled[name], pressed[name]) for name in ("u_t", "u_c", "u_axial")}
+
+
+def axial(
+    document: Document,
+    grounds: Grounds,
+    outcomes: list[list[Outcome]],
+    reasons: list[list[str]],
+    left_out: list[list[str]],
+) -> list[Held]:
+    """Add to the outcomes and reasons of each such bar, and to what its verdict leaves out; gives what they reach."""
+    structure = grounds.combined.structure
+    found: list[tuple[int, float, float]] = []
+    for i, m in enumerate(structure.members):
+        if not is_axial(m):
+            continue
+        u = axial_values(document, grounds, i)["u_axial"]
+        left_out[i].append(LEFT_OUT[m.section.shape])
+        if np.isnan(u).any():
+            reasons[i].append("a class 4 cross-section of this shape, not all of it effective, is not covered")
+        length = structure.length(m)
+        c = int(np.argmax(np.nan_to_num(u, nan=-1.0)))
+        outcomes[i].append(Outcome("axial", float(u[c]), c, length / 2, i))
+        found.append((i, length, float(np.nan_to_num(u[c]))))
+    if not found:
+        return []
+    members, lengths, most = (np.array(column) for column in zip(*found, strict=True))
+    return [Held(members.astype(np.int64), np.zeros(len(members)), lengths, most)]
+
+
+def axial_of(document: Document, grounds: Grounds, column: int) -> list[Held]:
+    """What such bars reach in one combination for strength."""
+    structure = grounds.combined.structure
+    rows = [i for i, m in enumerate(structure.members) if is_axial(m)]
+    most = [float(np.nan_to_num(axial_values(document, grounds, i, [column])["u_axial"][0])) for i in rows]
+    ends = [structure.length(structure.members[i]) for i in rows]
+    return [Held(np.array(rows, dtype=np.int64), np.zeros(len(rows)), np.array(ends), np.array(most))]

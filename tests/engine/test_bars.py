@@ -1,0 +1,152 @@
+"""Bars of angles, tees, channels, rounds and flats in axial force."""
+
+import unittest
+from dataclasses import replace
+from math import pi, sqrt
+
+import numpy as np
+
+from engine.catalogue.sections import section
+from engine.catalogue.shapes import angle, channel, double, flat_bar, round_bar, tee
+from engine.catalogue.steels import material
+from engine.chain import run
+from engine.document import Document, read_document
+from engine.document.byhand import MemberEdit
+from engine.document.jigs import HallJig
+from engine.standards.en.axial import axial_check, bar
+from engine.verification.proof import prove
+from tests.engine.helpers import published
+
+CASES = {case["id"]: case for case in published("steel-deep.json")["cases"]}
+
+
+def checked(s, grade, L, N, G=80769.2e6):
+    v = axial_check(bar(s, replace(material(grade), G=G), L, L, L), np.array([N]), 1.0, 1.0)
+    return {name: float(np.ravel(value)[0]) for name, value in v.items()}
+
+
+class Published(unittest.TestCase):
+    def near(self, case, key, found, tolerance=1e-3):
+        self.assertAlmostEqual(found / case["expect"][key], 1, delta=tolerance, msg=f"{case['id']} {key}")
+
+    def test_an_angle_connected_by_one_leg(self):
+        case = CASES["G01"]
+        v = checked(angle("a", "L", 0.1, 0.1, 0.01, 0.012, 0.006), "S235", 2.5, -120e3)
+        for key, found in (
+            ("lambda_v", v["lambda_z"]),
+            ("lambda_eff_v", v["lambda_eff_v"]),
+            ("lambda_eff_y", v["lambda_eff_leg"]),
+            ("chi_v", v["chi_bar"]),
+            ("Nb_kN", v["Nb_Rd"] / 1e3),
+            ("utilisation", v["u_axial"]),
+        ):
+            self.near(case, key, found)
+
+    def test_a_tee_twists_as_it_bends_and_its_stem_is_of_class_4(self):
+        case = CASES["F01"]
+        s = replace(tee("t", "T", 0.15, 0.15, 0.0071, 0.0107, 0.015), It=78509.4e-12, Iw=0.0)
+        v = checked(s, "S355", 2.0, -120e3)
+        self.near(case, "Ncr_lowest_kN", v["Ncr_TF"] / 1e3)
+        self.near(case, "Ncr_T_kN", v["Ncr_T"] / 1e3)
+        self.assertGreater(v["slender"], 1.0)
+        self.assertTrue(np.isnan(v["u_axial"]))
+        self.assertFalse(np.isnan(checked(s, "S355", 2.0, 120e3)["u_axial"]))
+
+    def test_a_channel(self):
+        case = CASES["F02"]
+        # the case's own I_t and I_w, without fillets
+        s = replace(channel("u", "UPE", 0.2, 0.08, 0.006, 0.011, 0.013), It=81932.7e-12, Iw=1.15651e-8)
+        v = checked(s, "S275", 1.5, -120e3)
+        self.assertTrue(case["allow"]["Ncr_lowest_kN"][0] <= v["Ncr_TF"] / 1e3 <= case["allow"]["Ncr_lowest_kN"][1])
+        self.assertTrue(case["allow"]["Nb_kN"][0] <= v["Nb_Rd"] / 1e3 <= case["allow"]["Nb_kN"][1])
+
+
+class ClosedForms(unittest.TestCase):
+    def test_solid_bars_buckle_by_euler(self):
+        """Round 30 mm, 1 m, S235, curve c: i = 7.5 mm, λ̄ = 133.3/93.9 = 1.420, Φ = 1.807, χ = 0.3419."""
+        v = checked(round_bar("r", 0.030), "S235", 1.0, -10e3)
+        self.assertAlmostEqual(v["lambda_z"], 1 / 0.0075 / (pi * sqrt(210e3 / 235)), delta=1e-6)
+        self.assertAlmostEqual(v["chi_bar"], 0.3419, delta=5e-4)
+        weak = checked(flat_bar("f", "FL", 0.1, 0.01), "S235", 1.0, -1e3)
+        self.assertAlmostEqual(weak["Ncr_y"], pi**2 * 210e9 * 0.1 * 0.01**3 / 12, delta=1.0)
+
+    def test_doubly_symmetric_pairs_do_not_couple(self):
+        pair = double("d", section("UPE 200"), 0.01)
+        v = checked(pair, "S235", 3.0, -1e3)
+        self.assertAlmostEqual(v["Ncr_TF"], min(v["Ncr_y"], v["Ncr_z"], v["Ncr_T"]), delta=1.0)
+
+    def test_coupling_lowers_and_never_raises(self):
+        for name in ("L 100x10", "L 150x100x10", "UPE 200", "UPN 200"):
+            for L in (0.5, 1.5, 4.0):
+                v = checked(section(name), "S235", L, -1e3)
+                self.assertLessEqual(v["Ncr_TF"], min(v["Ncr_y"], v["Ncr_z"], v["Ncr_T"]) * (1 + 1e-9))
+
+    def test_slender_legs(self):
+        """L 100 × 6: 16.67 above 0.748 · 28.4 · √0.43 = 13.93 of S235."""
+        v = checked(angle("a", "L", 0.1, 0.1, 0.006, 0.012), "S235", 1.0, -1e3)
+        self.assertAlmostEqual(v["slender"], 16.667 / 13.93, delta=1e-3)
+        self.assertTrue(np.isnan(v["u_axial"]))
+
+
+class Verdicts(unittest.TestCase):
+    def verdict(self, force, of="L 100x10", behaviour="bar", length=2.5):
+        """A strut or tie on a slide, drawn by hand, in S235."""
+        document = read_document(
+            {
+                "nodes": [{"name": "a", "at": [0, 0, 0]}, {"name": "b", "at": [length, 0, 0]}],
+                "members": [
+                    {"name": "m", "start": "a", "end": "b", "section": of, "material": "S235", "behaviour": behaviour}
+                ],
+                "supports": [
+                    {"node": "a", "fixed": ["x", "y", "z", *(["rx"] if behaviour == "beam" else [])]},
+                    {"node": "b", "fixed": ["y", "z"]},
+                ],
+                "cases": [{"name": "P"}],
+                "node_loads": [{"case": "P", "node": "b", "force": [force, 0, 0]}],
+                "rules": {"imperfections": False},
+                "combinations": [{"name": "C", "factors": {"P": 1.0}}],
+            }
+        )
+        chain = run(document)
+        return chain, chain.verification.verdicts[0]
+
+    def test_pulled_and_pressed_beyond_what_they_bear(self):
+        full = section("L 100x10").A * 235e3
+        for force, status in (
+            (1.01 * full, "fails"),
+            (0.9 * full, "passes"),
+            (-1.01 * 191.2, "fails"),
+            (-0.9 * 191.2, "passes"),
+        ):
+            chain, verdict = self.verdict(force)
+            self.assertEqual(verdict.status, status, force)
+            self.assertIn("two bolts", verdict.left_out[0])
+            outcome = next(o for o in verdict.outcomes if o.criterion == "axial")
+            proof = prove(chain.document, chain.combined, chain.verification, chain.combinations, 0, outcome)
+            self.assertAlmostEqual(proof.utilisation, outcome.utilisation, delta=1e-12)
+
+    def test_other_shapes(self):
+        for name, force, status in (
+            ("UPE 200", -50.0, "passes"),
+            ("UPE 200", -2000.0, "fails"),
+            ("L 150x10", -20.0, "not covered"),
+            ("L 150x10", 20.0, "passes"),
+        ):
+            self.assertEqual(self.verdict(force, name)[1].status, status, name)
+
+    def test_bent_ones_are_not_covered(self):
+        self.assertEqual(self.verdict(-20.0, behaviour="beam")[1].status, "not covered")
+
+    def test_bracing_of_angles_and_rods_in_a_hall(self):
+        edits = [
+            MemberEdit(member="bay-1/wall-brace-A-up", section="L 150x15"),
+            MemberEdit(member="bay-1/wall-brace-A-down", section="L 150x15"),
+        ]
+        chain = run(Document(hall=HallJig(), edits=edits))
+        for edit in edits:
+            i = chain.structure.index[edit.member]
+            verdict = chain.verification.verdicts[i]
+            self.assertEqual([o.criterion for o in verdict.outcomes], ["axial"])
+            self.assertEqual(verdict.not_covered, ())
+            own = chain.combined.elements.member == i
+            self.assertAlmostEqual(float(chain.verification.along[own].max()), verdict.outcomes[0].utilisation)
