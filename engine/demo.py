@@ -83,7 +83,7 @@ def log_store() -> Document:
                 columns="HEA 220",
                 top_chords="HEA 140",
                 bottom_chords="HEA 120",
-                webs="SHS 60x4",
+                webs="L 80x8",
                 eaves_beams="SHS 100x5",
                 ridge_beam="SHS 100x5",
                 bracing="CHS 88.9x4",

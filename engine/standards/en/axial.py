@@ -98,6 +98,7 @@ def axial_check(
     alpha = CURVES[SHAPES[s.shape]]
     N_Rk = s.A * p.fy
     v: Values = {
+        "fy": p.fy,
         "N_Rk": N_Rk,
         "N_Rd": N_Rk / gamma_M0,
         "slender": p.slender,
