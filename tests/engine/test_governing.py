@@ -33,7 +33,8 @@ def complete(chain):
 
     def note(owner, values, criterion, hidden=None):
         for row, u in enumerate(values):
-            if hidden is None or not hidden[row]:
+            # shapes that are checked in axial force alone have no such resistance
+            if not np.isnan(u).all() and (hidden is None or not hidden[row]):
                 key = int(owner[row]), criterion
                 found[key] = max(found.get(key, -1.0), float(np.max(u)))
 
