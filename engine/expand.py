@@ -13,7 +13,7 @@ from engine.catalogue.built import built_section, own_material
 from engine.catalogue.properties import Section, given_section
 from engine.document import Document
 from engine.document.base import Haunch
-from engine.document.byhand import MemberEdit, MemberInput, Offset, Releases
+from engine.document.byhand import MemberEdit, MemberInput, Offset, OwnChecks, Releases
 from engine.errors import ModelError
 from engine.jigs.bracing import set_out_bracing
 from engine.jigs.drawn_panels import drawn_panel
@@ -166,6 +166,8 @@ def said(edit: MemberEdit) -> str:
             if value:
                 flange = key.removeprefix("restraints_")
                 words.append(f"{flange} flange held at {', '.join(f'{x:g} m' for x in value)}")
+        elif key == "checks":
+            words += [f"{name.replace('_', ' about ')} {x:g}" for name, x in value.items()]
         elif isinstance(value, dict) or value is True:
             words.append(key.replace("_", " at "))
         else:
@@ -204,6 +206,8 @@ def _edited(
         values["behaviour"] = edit.behaviour
     if edit.group is not None:
         values["group"] = edit.group
+    if edit.checks is not None:
+        values["checks"] = edit.checks
     if edit.releases is not None:
         values |= _releases(edit.releases, materials.force, member.name, f"{place}.releases")
     if edit.offset is not None or edit.align is not None:
@@ -291,6 +295,7 @@ def _state_member(parts: Parts, materials: Materials, m: MemberInput, place: str
         pieces=pieces,
         haunches=haunches,
         group=m.group,
+        checks=m.checks or OwnChecks(),
         outer=_places((0.0, *m.restraints_outer), length, m.name, f"{place}.restraints_outer"),
         inner=_places((0.0, *m.restraints_inner), length, m.name, f"{place}.restraints_inner"),
         **_releases(m.releases, materials.force, m.name, f"{place}.releases"),

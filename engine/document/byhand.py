@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import ConfigDict, Field
 
 from engine.document.base import (
     Behaviour,
@@ -136,6 +136,28 @@ class Offset(Part):
     z: Number = 0.0
 
 
+class OwnChecks(Part):
+    """What a member is verified with, in place of what its role gives; None leaves that.
+
+    buckling_y, buckling_z: effective lengths for buckling about y and z over the member's own length. deflection: length over
+    deflection (height over drift, of columns) that it must keep, 0 where it is not checked.
+    """
+
+    model_config = ConfigDict(frozen=True)
+
+    buckling_y: Annotated[float, Field(ge=0.1, le=20, allow_inf_nan=False)] | None = None
+    buckling_z: Annotated[float, Field(ge=0.1, le=20, allow_inf_nan=False)] | None = None
+    deflection: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] | None = None
+
+    def over(self, share: float) -> OwnChecks:
+        """The same effective lengths in metres of a member whose length is that share of this one's."""
+        grown = {
+            name: None if value is None else min(max(value / share, 0.1), 20.0)
+            for name, value in (("buckling_y", self.buckling_y), ("buckling_z", self.buckling_z))
+        }
+        return OwnChecks(**grown, deflection=self.deflection)
+
+
 class MemberInput(Part):
     """A member by hand. end_section: section at its end when it tapers; else it may have haunches. align: flange that lies
     on the nodes' line."""
@@ -157,6 +179,7 @@ class MemberInput(Part):
     group: Annotated[str, Field(max_length=40)] = ""
     restraints_outer: list[NotNegative] = []
     restraints_inner: list[NotNegative] = []
+    checks: OwnChecks | None = None
 
 
 class MemberEdit(Part):
@@ -181,6 +204,7 @@ class MemberEdit(Part):
     group: Annotated[str, Field(max_length=40)] | None = None
     restraints_outer: list[NotNegative] = []
     restraints_inner: list[NotNegative] = []
+    checks: OwnChecks | None = None
 
 
 class NodeEdit(Part):

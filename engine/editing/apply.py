@@ -18,6 +18,7 @@ from engine.document.byhand import (
     MemberInput,
     NodeEdit,
     NodeInput,
+    OwnChecks,
     PanelInput,
     Releases,
     SupportInput,
@@ -144,6 +145,7 @@ class _Work:
             "releases": _releases(m, self.document.force),
             "restraints_outer": [x for x in m.outer if SAME < x < length - SAME],
             "restraints_inner": [x for x in m.inner if SAME < x < length - SAME],
+            "checks": m.checks if m.checks != OwnChecks() else None,
         }
 
     def edit(self, name: str) -> MemberEdit:
@@ -374,6 +376,8 @@ class _Work:
             if m.end_section:
                 raise ModelError(f"“{name}” tapers, so it cannot be cut.", name)
             like = self.like(name) | {"restraints_outer": [], "restraints_inner": []}
+            if m.checks:
+                like["checks"] = m.checks.over(1 / o.parts)
             whole = m.releases
             stops = [m.start, *(self.node(place) for place in places), m.end]
             self._remove_only(name)
@@ -464,6 +468,11 @@ class _Work:
         start = loose[0] if first.start == loose[0] else loose[1]
         end = loose[1] if start == loose[0] else loose[0]
         like = self.like(first.name) | {"restraints_outer": [], "restraints_inner": []}
+        if first.checks:
+            before, after = (
+                np.linalg.norm(self.at[b] - self.at[a]) for a, b in ((first.start, first.end), (start, end))
+            )
+            like["checks"] = first.checks.over(float(after / before))
         like["haunch_start"] = next((m.haunch_start for m in members if m.start == start), None)
         like["haunch_end"] = next((m.haunch_end for m in members if m.end == end), None)
         self._join_loads(members, first.name, self.at[start], self.at[end])

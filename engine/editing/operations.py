@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from engine.document.base import Behaviour, Freedom, Haunch, Name, NotNegative, Number, Part, Positive, Role, Vector
-from engine.document.byhand import Offset, Releases
+from engine.document.byhand import Offset, OwnChecks, Releases
 
 Place = Name | Vector
 Count = Annotated[int, Field(ge=1, le=200)]
@@ -28,6 +28,7 @@ class MemberChange(Part):
     behaviour: Behaviour | None = None
     releases: Releases | None = None
     group: Annotated[str, Field(max_length=40)] | None = None
+    checks: OwnChecks | None = None
 
 
 class ChangeMembers(Part):

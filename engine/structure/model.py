@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 from engine.catalogue.properties import Section
 from engine.catalogue.steels import Material
 from engine.document.base import Haunch
+from engine.document.byhand import OwnChecks
 from engine.lazy import lazily
 
 Floats = NDArray[np.float64]
@@ -41,7 +42,7 @@ class Member:
     ends are held. release_start, release_end: local freedoms let go; springs_start, springs_end: (freedom, stiffness in
     N/m or Nm/rad) instead. offset: of the centroid from the nodes' line, along local y and z. pieces: where the section
     differs from `section`; haunches: what they come from, at start and end. frame: 1-based frame it belongs to. jig: name of the jig that made it, "" by hand;
-    slot: which of the jig's sections it takes, "" when it has one of its own.
+    slot: which of the jig's sections it takes, "" when it has one of its own; checks: what it is verified with by its own.
     """
 
     name: str
@@ -65,6 +66,7 @@ class Member:
     jig: str = ""
     slot: str = ""
     edited: bool = False
+    checks: OwnChecks = OwnChecks()
 
     @property
     def bar(self) -> bool:

@@ -17,7 +17,7 @@ from engine.analysis.combined import Combined
 from engine.analysis.elements import Elements, local_axes
 from engine.analysis.sways import storeys
 from engine.document import Document
-from engine.structure.model import Bools, Floats, Ints, Structure
+from engine.structure.model import Bools, Floats, Ints, Member, Structure
 
 #: least depth of a crossing beam, beside that of the one it carries: surely, and perhaps
 SURELY, PERHAPS = 1.05, 0.95
@@ -48,7 +48,11 @@ class Stretch:
 
 def stretches(document: Document, structure: Structure, elements: Elements) -> list[Stretch]:
     """All stretches with a limit; a member may be part of several."""
-    ratios = document.rules.deflection_ratio
+
+    def ratio_of(m: Member) -> float | None:
+        own = m.checks.deflection
+        return document.rules.deflection_ratio(m.role) if own is None else own or None
+
     rise = _rises(structure)
     beams = np.array(
         [not m.bar and m.behaviour == "beam" and r < STEEP for m, r in zip(structure.members, rise, strict=True)],
@@ -78,7 +82,7 @@ def stretches(document: Document, structure: Structure, elements: Elements) -> l
             by_ratio: dict[float, list[int]] = defaultdict(list)
             for row in rows:
                 member = structure.members[int(elements.member[row])]
-                ratio = ratios(member.role)
+                ratio = ratio_of(member)
                 if ratio and member.role not in ("side rail",):
                     by_ratio[ratio].append(row)
             for ratio, alike in by_ratio.items():
@@ -88,11 +92,11 @@ def stretches(document: Document, structure: Structure, elements: Elements) -> l
     upright = {s.member for s in storeys(structure)}
     for storey in storeys(structure):
         member = structure.members[storey.member]
-        ratio = ratios(member.role)
+        ratio = ratio_of(member)
         if member.role == "column" and ratio:
             found.append(_drift(elements, first, storey.member, storey.foot, storey.head, storey.height, ratio))
     for i, m in enumerate(structure.members):
-        ratio = ratios(m.role)
+        ratio = ratio_of(m)
         if m.bar or not ratio or m.behaviour != "beam":
             continue
         own = np.arange(first[i], first[i + 1])
@@ -112,7 +116,7 @@ def stretches(document: Document, structure: Structure, elements: Elements) -> l
             )
         elif m.role == "member" and rise[i] > UPRIGHT and i not in upright:
             foot, head = sorted((m.nodes[0], m.nodes[-1]), key=lambda n: structure.xyz[n, 2])
-            sway = document.rules.eaves_sway_ratio
+            sway = document.rules.eaves_sway_ratio if m.checks.deflection is None else ratio
             found.append(_drift(elements, first, i, foot, head, structure.length(m), sway))
     return found
 

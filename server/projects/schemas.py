@@ -10,6 +10,7 @@ from pydantic import BaseModel, Field
 
 from engine.document import Document
 from engine.document.base import Name
+from engine.document.byhand import OwnChecks
 from engine.editing.operations import Operation
 
 Triple = tuple[float, float, float]
@@ -406,6 +407,7 @@ class MemberOut(BaseModel):
     not_covered: list[str]
     left_out: list[str] = []
     haunches: list[HaunchOut] = []
+    own: OwnChecks = OwnChecks()
     utilisation: float | None
     governs: str
     combination: str

@@ -117,6 +117,7 @@ def bare_member(structure: Structure, m: Member) -> schemas.MemberOut:
         length=structure.length(m),
         mass=structure.mass(m),
         haunches=_haunches(structure, m),
+        own=m.checks,
         status="",
         not_covered=[],
         utilisation=None,

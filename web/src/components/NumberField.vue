@@ -13,8 +13,10 @@ const props = withDefaults(
     hint?: string
     optional?: string
     unit?: string
+    /** what is done with a new value in place of setting it at the path; gives what is wrong with it */
+    save?: (value: number | null) => Promise<string>
   }>(),
-  { hint: '', optional: '', unit: undefined },
+  { hint: '', optional: '', unit: undefined, save: undefined },
 )
 const bench = useWorkbench()
 const written = computed(() => (props.value === null || props.value === undefined ? '' : shown(props.value)))
@@ -30,6 +32,7 @@ async function post(text: string): Promise<string> {
   const value = props.optional && !text ? null : parseQuantity(text, props.kind)
   if (typeof value === 'string') return value
   const unit = props.unit ?? unitOf(props.kind)
+  if (props.save) return props.save(value)
   const words = value === null ? 'by rule' : `${shown(value)} ${unit}`.trim()
   const done = await bench.edit(`${props.label} ${words}`, [{ path: props.path, value }])
   return done ? '' : (bench.refusal?.message ?? 'Nothing was changed.')

@@ -5,6 +5,7 @@ import RestraintRibbon from '../components/RestraintRibbon.vue'
 import { figures } from '../lib/temper'
 import { useWorkbench } from '../stores/workbench'
 import SheetHead from './SheetHead.vue'
+import OwnPart from './verification/OwnPart.vue'
 
 defineEmits<{ proof: [criterion: string] }>()
 const bench = useWorkbench()
@@ -42,6 +43,7 @@ const bench = useWorkbench()
       </button>
     </div>
     <RestraintRibbon />
+    <OwnPart />
   </template>
   <template v-else>
     <SheetHead title="Verification" aside="EN 1993-1-1" />

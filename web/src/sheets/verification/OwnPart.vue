@@ -1,0 +1,69 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '../../api/client'
+import NumberField from '../../components/NumberField.vue'
+import { useWorkbench } from '../../stores/workbench'
+
+type Own = Schemas['OwnChecks']
+
+/** Effective lengths and the limit of deflection of the chosen members alone, in place of what their role gives. */
+const bench = useWorkbench()
+const own = computed<Own>(() => bench.member?.own ?? {})
+const chosen = computed(() => (bench.chosen.size > 1 ? `${bench.chosen.size} members` : (bench.member?.label ?? '')))
+
+const FIELDS: { key: keyof Own; label: string; unit: string; hint: string }[] = [
+  {
+    key: 'buckling_y',
+    label: 'L_cr about y',
+    unit: '×',
+    hint: 'Effective length for buckling about the strong axis over the own length. Empty: by the role.',
+  },
+  {
+    key: 'buckling_z',
+    label: 'L_cr about z',
+    unit: '×',
+    hint: 'Effective length for buckling about the weak axis over the own length. Empty: by the role.',
+  },
+  {
+    key: 'deflection',
+    label: 'Length over deflection',
+    unit: '',
+    hint: 'Height over drift, of columns. Empty: by the role; 0: not checked, and said so.',
+  },
+]
+
+function save(key: keyof Own, label: string): (value: number | null) => Promise<string> {
+  return async (value) => {
+    const words = value === null ? 'by its role' : `${value}`
+    const members = bench.picked.length ? bench.picked : bench.member ? [bench.member] : []
+    const done = await bench.operate(
+      `${chosen.value}: ${label} ${words}`,
+      ...members.map((m) => ({
+        do: 'change' as const,
+        members: [m.name],
+        change: { checks: { ...m.own, [key]: value } },
+      })),
+    )
+    return done ? '' : (bench.refusal?.message ?? 'Nothing was changed.')
+  }
+}
+</script>
+
+<template>
+  <h4>
+    {{ bench.chosen.size > 1 ? `These ${bench.chosen.size} members` : 'This member' }} alone
+    <span>in place of its role</span>
+  </h4>
+  <NumberField
+    v-for="f in FIELDS"
+    :key="f.key"
+    :label="f.label"
+    :path="`${bench.member?.name}.${f.key}`"
+    kind="factor"
+    :unit="f.unit"
+    :value="own[f.key]"
+    optional="by role"
+    :hint="f.hint"
+    :save="save(f.key, f.label)"
+  />
+</template>
