@@ -69,6 +69,21 @@ class Sheets(BrowserCase):
         self.assertIsNone(self.head()["rules"]["effective_lengths"]["column"]["y"])
         expect(page.locator("aside.right .pairs")).to_contain_text("6.00 m")
 
+    def test_one_member_has_its_own_length(self):
+        page = self.page
+        expect(page.locator("aside.right b").first).to_contain_text("Column")
+        wrong = self.field("Buckling about y")
+        wrong.fill("0")
+        wrong.press("Enter")
+        expect(page.locator("label.field:has-text('Buckling about y') [role=alert]")).to_contain_text("0.1")
+        self.set("Buckling about y", "2.5", 2)
+        expect(page.locator("aside.right .pairs")).to_contain_text("set for this member")
+        expect(page.locator("aside.right .pairs")).to_contain_text("15.00 m")
+        [edit] = self.head()["edits"]
+        self.assertEqual(edit["checks"]["buckling_y"], 2.5)
+        self.set("Buckling about y", "", 3)
+        expect(page.locator("aside.right .pairs")).to_contain_text("6.00 m")
+
     def test_partial_factors_make_other_combinations(self):
         page = self.page
         page.click("header nav button:has-text('Combinations')")

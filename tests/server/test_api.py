@@ -219,12 +219,14 @@ class Workbench(ApiCase):
             self.assertAlmostEqual(proof["utilisation"], check["utilisation"], places=9)
             self.assertEqual(proof["combination"], check["combination"])
         ribbon = self.client.get(f"{self.path}/ribbon", {"member": member["name"]}).json()
-        lateral = next(c for c in member["checks"] if c["criterion"] == "lateral")
+        # sideways between restraints, and with the haunch
+        sideways = max(c["utilisation"] for c in member["checks"] if c["criterion"] in ("lateral", "general"))
         spans = ribbon["outer_spans"] + ribbon["inner_spans"]
-        self.assertAlmostEqual(max(s["utilisation"] for s in spans), lateral["utilisation"], places=9)
+        self.assertAlmostEqual(max(s["utilisation"] for s in spans), sideways, places=9)
         diagram = self.client.get(f"{self.path}/diagrams", {"plane": "frame-2", "state": "envelope"}).json()
         run = next(r for r in diagram["runs"] if r["member"] == member["name"])
-        strong = [c["utilisation"] for c in member["checks"] if c["criterion"] in ("section", "shear", "interaction")]
+        criteria = ("section", "shear", "interaction", "general")
+        strong = [c["utilisation"] for c in member["checks"] if c["criterion"] in criteria]
         self.assertAlmostEqual(max(run["utilisation"]), max(strong), places=9)
 
     def test_unknown_names_are_refused(self):

@@ -11,29 +11,36 @@ const bench = useWorkbench()
 const own = computed<Own>(() => bench.member?.own ?? {})
 const chosen = computed(() => (bench.chosen.size > 1 ? `${bench.chosen.size} members` : (bench.member?.label ?? '')))
 
-const FIELDS: { key: keyof Own; label: string; unit: string; hint: string }[] = [
+const FIELDS: { key: keyof Own; label: string; unit: string; hint: string; from: number; to: number }[] = [
   {
     key: 'buckling_y',
-    label: 'L_cr about y',
+    label: 'Buckling about y',
     unit: '×',
     hint: 'Effective length for buckling about the strong axis over the own length. Empty: by the role.',
+    from: 0.1,
+    to: 20,
   },
   {
     key: 'buckling_z',
-    label: 'L_cr about z',
+    label: 'Buckling about z',
     unit: '×',
     hint: 'Effective length for buckling about the weak axis over the own length. Empty: by the role.',
+    from: 0.1,
+    to: 20,
   },
   {
     key: 'deflection',
     label: 'Length over deflection',
     unit: '',
     hint: 'Height over drift, of columns. Empty: by the role; 0: not checked, and said so.',
+    from: 0,
+    to: 5000,
   },
 ]
 
-function save(key: keyof Own, label: string): (value: number | null) => Promise<string> {
+function save({ key, label, from, to }: (typeof FIELDS)[number]): (value: number | null) => Promise<string> {
   return async (value) => {
+    if (value !== null && (value < from || value > to)) return `Between ${from} and ${to}.`
     const words = value === null ? 'by its role' : `${value}`
     const members = bench.picked.length ? bench.picked : bench.member ? [bench.member] : []
     const done = await bench.operate(
@@ -64,6 +71,6 @@ function save(key: keyof Own, label: string): (value: number | null) => Promise<
     :value="own[f.key]"
     optional="by role"
     :hint="f.hint"
-    :save="save(f.key, f.label)"
+    :save="save(f)"
   />
 </template>
