@@ -44,7 +44,7 @@ if TYPE_CHECKING:
 #: elements of a stretch, at least; samples along a member for C_my
 PIECES, ALONG = 8, 49
 #: halvings by which a factor is found from a utilisation
-BISECTIONS = 40
+BISECTIONS = 24
 #: bounds this near below what was found may be equal to it but for rounding
 NEAR = 1e-9
 #: states of a member that are solved first; then twice as many, as long as bounds leave any

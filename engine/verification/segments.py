@@ -20,9 +20,12 @@ from engine.processors import shared_out
 from engine.standards.en.moments import amplification, counting, lift_of, moment_factor, most_counting, shape_of_moments
 from engine.structure.model import Bools, Floats, Ints, Member, Structure
 from engine.verification.effective_lengths import default_factors, stands_alone
+from engine.verification.runs import HELD, Reach, reaches
 
 #: samples along a segment, and along a whole member
 SAMPLES, ALONG = 25, 49
+#: c of `lift_of` under a uniform load over the whole of a segment, where only a part of it is known
+PARABOLA = float(lift_of(np.ones(1), (4 * np.linspace(0, 1, SAMPLES) * (1 - np.linspace(0, 1, SAMPLES)))[:, None])[0])
 #: values that are sampled together: fewer cost more in small operations than the processor's cache saves
 BLOCK = 1_000_000
 
@@ -44,13 +47,19 @@ class Lengths:
     why_z: str
 
 
-def effective_lengths(document: Document, structure: Structure, member: Member) -> Lengths:
-    """Effective lengths of a member: the rule of its role, or the factors that the document sets for the role."""
+def effective_lengths(document: Document, structure: Structure, member: Member, reach: Reach = HELD) -> Lengths:
+    """Effective lengths of a member: the rule of its role, or the factors that the document sets for the role or for it. reach: how far
+    it goes on beyond its ends."""
     length = structure.length(member)
     factor_y, why_y, sway = default_factors(document, structure, member)
-    outer = float(np.max(np.diff(member.outer))) if len(member.outer) > 1 else length
-    torsion = float(np.max(np.diff(member.inner))) if len(member.inner) > 1 else length
+    twice = 2.0 if any(reach.free) else 1.0
+    outer, torsion = (
+        twice * _longest(places, length, beyond)
+        for places, beyond in ((member.outer, reach.outer), (member.inner, reach.inner))
+    )
     z, why_z = outer, "between restraints of the outer flange" if outer < length - 1e-6 else "own length"
+    if outer > length + 1e-6:
+        why_z = "with what it goes on in, to what holds that" + (", twice, to a free end" if any(reach.free) else "")
     if stands_alone(document, member):
         z, why_z = 2 * length, "a cantilever along the hall: clamped at its foot, and nothing braces the walls"
     chosen = document.rules.effective_lengths.get(member.role)  # type: ignore[call-overload]
@@ -65,6 +74,13 @@ def effective_lengths(document: Document, structure: Structure, member: Member) 
         why_z = f"{member.checks.buckling_z:g} × own length, set for this member"
     held = member.section.h / 2 if outer < torsion - 1e-6 else 0.0
     return Lengths(factor_y * length, z, torsion, held, sway, why_y, why_z)
+
+
+def _longest(places: tuple[float, ...], length: float, beyond: tuple[float, float]) -> float:
+    """The longest distance between restraints of a flange, which go on beyond its ends."""
+    own = list(places) if len(places) > 1 else [0.0, length]
+    own[0], own[-1] = own[0] - beyond[0], own[-1] + beyond[1]
+    return float(np.max(np.diff(own)))
 
 
 @dataclass(frozen=True)
@@ -132,7 +148,7 @@ class Alike:
     stations) m along each; spans: flange, start and end of their segments; total: their length; general: stretches that the
     general method verifies; sway: (m, 1) whether their buckling about y is a sway mode; free: (spans,) whether an end of the segment is
     free; warping: (m, spans) of `shape_of_moments`, None where nothing buckles sideways; from_above: whether loads act at the outer
-    flange; lengths: of each member."""
+    flange; lengths: of each member; beyond: (spans,) how far a segment goes on in other members."""
 
     members: Ints
     elements: Ints
@@ -145,6 +161,7 @@ class Alike:
     warping: Floats | None
     from_above: bool
     lengths: list[Lengths]
+    beyond: Floats
 
     @lazily
     def flange(self) -> Ints:
@@ -163,6 +180,16 @@ class Alike:
             [any(a > x - 1e-6 and b < y + 1e-6 for x, y in self.general) for _, a, b in self.spans], dtype=bool
         )
 
+    @lazily
+    def goes_on(self) -> bool:
+        """Whether any segment does."""
+        return bool((self.beyond > 0).any())
+
+    @lazily
+    def uniform(self) -> Bools:
+        """(spans,) segments that count as if under a uniform moment: cantilevers, and those that go on in another member."""
+        return np.asarray(self.free | (self.beyond > 0))
+
     def run(self, values: Floats, columns: slice | list[int]) -> Floats:
         """(m, stations of the member, combinations) of values (elements, stations, combinations)."""
         return np.asarray(values[self.elements][..., columns].reshape(len(self.members), self.places.size, -1))
@@ -180,14 +207,22 @@ def alike(
     """The members (all by default) in groups that are alike in geometry, small enough to be looked at together under so many
     combinations. stations: (elements, stations); lengths: of all members."""
     first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
-    loose = free_ends(structure)
+    loose, on = free_ends(structure), reaches(structure)
     everywhere = elements.positions(stations)
     found: dict[tuple[object, ...], list[int]] = defaultdict(list)
     for i in range(len(structure.members)) if members is None else members:
         m = structure.members[i]
         own = slice(first[i], first[i + 1])
         ends, general = tuple(loose[i].tolist()), tuple(general_stretches(structure, i))
-        key = (np.round(everywhere[own], 6).tobytes(), m.outer, m.inner, m.section.shape == "I", ends, general)
+        key = (
+            np.round(everywhere[own], 6).tobytes(),
+            m.outer,
+            m.inner,
+            m.section.shape == "I",
+            ends,
+            general,
+            on.get(i),
+        )
         found[key].append(i)
     each = stations.shape[1] * combinations
     chunks = []
@@ -197,8 +232,17 @@ def alike(
         total = float(everywhere[first[same[0] + 1] - 1, -1])
         spans = [(1, a, b) for a, b in _pairs(sample.outer, total)]
         spans += [(-1, a, b) for a, b in _pairs(sample.inner, total)]
-        free = np.array(
-            [bool((loose[same[0], 0] and a < 1e-6) or (loose[same[0], 1] and b > total - 1e-6)) for _, a, b in spans]
+        reach = on.get(same[0], HELD)
+        free_at = [bool(loose[same[0], k]) or reach.free[k] for k in (0, 1)]
+        free = np.array([(free_at[0] and a < 1e-6) or (free_at[1] and b > total - 1e-6) for _, a, b in spans])
+        beyond = np.array(
+            [
+                sum(
+                    (reach.outer if side > 0 else reach.inner)[k] * here
+                    for k, here in ((0, a < 1e-6), (1, b > total - 1e-6))
+                )
+                for side, a, b in spans
+            ]
         )
         prone = sample.section.shape == "I"
         most = max(1, BLOCK // max(count * each, len(spans) * SAMPLES * combinations, 1))
@@ -218,6 +262,7 @@ def alike(
                     # loads from above push on the outer flange; at the shear centre they do nothing
                     prone and document.rules.loads_at == "upper flange",
                     [lengths[i] for i in own_],
+                    beyond,
                 )
             )
     return chunks
@@ -321,10 +366,11 @@ class Along:
         lift = np.zeros(largest.shape)
         if own.warping is not None:
             even = np.ones((*own.warping.shape, SAMPLES, 1))
-            least_C1 = np.where(own.free, 1.0, shape_of_moments(even, even, own.warping[..., None])[0][..., 0])
+            least_C1 = np.where(own.uniform, 1.0, shape_of_moments(even, even, own.warping[..., None])[0][..., 0])
             if own.from_above:
                 held_back = (own.other_held | own.free)[:, None]
                 lift = np.where(held_back, 0.0, lift_of(self.counted, self.My))
+                lift = np.where((own.beyond > 0)[:, None] & ~held_back, PARABOLA, lift)
         start, end = (np.array([span[i] for span in own.spans]) for i in (1, 2))
 
         def rows(values: Floats) -> Floats:
@@ -359,7 +405,7 @@ class Along:
             Lcr_z=each([r.z for r in lengths]),
             L_T=each([r.torsion for r in lengths]),
             a_T=each([r.held for r in lengths]),
-            L_LT=np.tile(np.where(own.free, 2.0, 1.0) * (end - start), len(own.members)),
+            L_LT=np.tile(np.where(own.free, 2.0, 1.0) * (end - start + own.beyond), len(own.members)),
             free=np.tile(own.free, len(own.members)),
             inside=np.tile(own.inside, len(own.members)),
         )
@@ -382,17 +428,21 @@ class Along:
         C1, lift = np.ones(len(rows)), np.zeros(len(rows))
         if own.warping is not None:
             C1, lift = shape_of_moments(pressing, My, own.warping[m, k])
-            C1 = np.where(own.free[k], 1.0, C1)
+            C1 = np.where(own.uniform[k], 1.0, C1)
+            lift = np.where(own.beyond[k] > 0, PARABOLA, lift)
             lift = np.where((own.other_held | own.free)[k] | (not own.from_above), 0.0, lift)
         ofs, back = np.unique(m * self.My.shape[-1] + columns, return_inverse=True)
         of, under = np.divmod(ofs, self.My.shape[-1])
         along, V_along, _ = interpolation(own.places, [(0.0, own.total)], ALONG)
         whole = self._My[of, :, under] @ along.T + self._Vz[of, :, under] @ V_along.T
         Cmy = moment_factor(whole.T)[back]
-        found: dict[str, Any] = {"C1": C1, "lift": lift, "Cmy": np.where(sway, np.maximum(Cmy, 0.9), Cmy)}
-        found["CmLT"] = moment_factor(My)
+        # of what goes on in another member only a part of the diagram is known: as if uniform
+        part = own.goes_on
+        found: dict[str, Any] = {"C1": C1, "lift": lift}
+        found["Cmy"] = np.ones(len(rows)) if part else np.where(sway, np.maximum(Cmy, 0.9), Cmy)
+        found["CmLT"] = np.ones(len(rows)) if part else moment_factor(My)
         if annex_a:
-            base, slope = (values[back] for values in amplification(whole.T))
+            base, slope = (values[back] for values in amplification(np.ones_like(whole.T) if part else whole.T))
             found["Cmy_0"] = np.stack([np.where(sway, 1.0, base), np.where(sway, np.maximum(slope, 0.0), slope)])
         return found
 

@@ -22,6 +22,7 @@ from engine.verification.axial import axial, axial_of, is_axial
 from engine.verification.equilibrium import Lifted, Tilt, equilibrium, unbalanced
 from engine.verification.general import general, general_of
 from engine.verification.outcomes import Outcome, Verdict, Whole, whole
+from engine.verification.runs import HELD, reaches
 from engine.verification.sections import section_values, sections
 from engine.verification.segments import Lengths, Segments, cut_segments, effective_lengths
 from engine.verification.service import Stretch, measure, stretches, unlimited
@@ -56,7 +57,10 @@ class Grounds:
     @lazily
     def lengths(self) -> tuple[Lengths, ...]:
         structure = self.combined.structure
-        return tuple(effective_lengths(self.document, structure, m) for m in structure.members)
+        on = reaches(structure)
+        return tuple(
+            effective_lengths(self.document, structure, m, on.get(i, HELD)) for i, m in enumerate(structure.members)
+        )
 
     def segments(self, members: Sequence[int] | None = None, columns: Sequence[int] | None = None) -> Segments:
         """Members (all by default) cut at the restraints of their flanges, under combinations for strength (all by default)."""
@@ -197,6 +201,11 @@ def verify(
     along = np.full(combined.stations.shape, np.nan)
     stretches_: tuple[Stretch, ...] = ()
     left_out: list[list[str]] = [[] for _ in structure.members]
+    for i in reaches(structure):
+        if structure.members[i].pieces:
+            reasons[i].append(
+                "its haunch or taper goes on in another member where nothing holds it: make one member of both, or hold the node"
+            )
     unstiffened = slender_web(grounds.element_steel.take(grounds.steel_of, 0), document.national.steel.eta)
     for i in np.unique(combined.elements.member[unstiffened & flange_may_fold(grounds)]).tolist():
         reasons[i].append("the compressed flange may buckle into the web (EN 1993-1-5 8), which is not covered")

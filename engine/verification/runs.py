@@ -1,0 +1,82 @@
+"""Members that go on in another one on their line, where nothing holds the node between them: no restraint lies there."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from engine.structure.model import Bools, Floats, Structure
+
+#: members whose directions differ by less than this (of a cosine) lie on one line
+STRAIGHT = 1e-6
+#: restraints this near to an end of a member are its end, m
+AT_END = 1e-6
+
+
+@dataclass(frozen=True)
+class Reach:
+    """How far the flanges go on beyond the start and the end of a member to what holds them, m, 0 where the end itself is held; free:
+    whether a free end lies there."""
+
+    outer: tuple[float, float] = (0.0, 0.0)
+    inner: tuple[float, float] = (0.0, 0.0)
+    free: tuple[bool, bool] = (False, False)
+
+
+#: a member that is held at both ends
+HELD = Reach()
+
+
+def reaches(structure: Structure) -> dict[int, Reach]:
+    """Members that go on beyond an end, by number."""
+    held = (structure.fixed | (structure.springs != 0)).any(axis=1)
+    ways = structure.xyz[structure.ends[:, 1]] - structure.xyz[structure.ends[:, 0]]
+    ways = ways / np.maximum(np.linalg.norm(ways, axis=1, keepdims=True), 1e-12)
+    found = {}
+    for i, m in enumerate(structure.members):
+        if m.bar:
+            continue
+        start, end = (_beyond(structure, held, ways, i, at) for at in (0, 1))
+        if start or end:
+            a, b = start or (0.0, 0.0, False), end or (0.0, 0.0, False)
+            found[i] = Reach((a[0], b[0]), (a[1], b[1]), (a[2], b[2]))
+    return found
+
+
+def _next(structure: Structure, held: Bools, ways: Floats, member: int, node: int) -> int | None:
+    """The member that goes on from a node, where nothing but members on the same line meet: None where something holds it, −1 at a
+    free end."""
+    others = [j for j in structure.meeting[node] if j != member]
+    if held[node] or any(abs(ways[j] @ ways[member]) < 1 - STRAIGHT for j in others):
+        return None
+    if not others:
+        return -1
+    ending = [j for j in others if node in (structure.members[j].nodes[0], structure.members[j].nodes[-1])]
+    return ending[0] if ending else None
+
+
+def _beyond(structure: Structure, held: Bools, ways: Floats, member: int, at: int) -> tuple[float, float, bool] | None:
+    """How far the outer and the inner flange go on beyond one end, and whether to a free end; None where that end is held, or free
+    itself."""
+    node = structure.members[member].nodes[-at]
+    now = _next(structure, held, ways, member, node)
+    if now is None or now == -1:
+        return None
+    reach: dict[str, float] = {}
+    gone, seen = 0.0, {member}
+    while True:
+        m, length = structure.members[now], structure.length(structure.members[now])
+        forward = m.nodes[0] == node
+        for flange in ("outer", "inner"):
+            places = [x for x in getattr(m, flange) if AT_END < x < length - AT_END]
+            if places and flange not in reach:
+                reach[flange] = gone + (min(places) if forward else length - max(places))
+        gone += length
+        seen.add(now)
+        node = m.nodes[-1] if forward else m.nodes[0]
+        following = _next(structure, held, ways, now, node)
+        if len(reach) == 2 or following is None or following == -1 or following in seen:
+            free = following == -1 and len(reach) < 2
+            return reach.get("outer", gone), reach.get("inner", gone), free
+        now = following
