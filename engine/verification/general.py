@@ -154,13 +154,14 @@ class Within:
         for values, of in zip((A, W_y, W_z), effective, strict=True):
             np.copyto(values, of, where=slender)
         self.N_Rk, self.My_Rk, self.Mz_Rk = A * p.fy, W_y * p.fy, W_z * p.fy
-        weakest = np.argmin(p.Iy[:, 0])
+        # buckling in the plane is the whole member's: by the least of all its sections
         steel, own = grounds.steel, self.own.members[0]
         lengths = grounds.lengths[own]
-        euler = np.pi**2 * p.E[weakest] * min(float(steel.Iy[own]), float(p.Iy[weakest, 0])) / lengths.y**2
+        made_of = [self.member.section, *(piece.section for piece in self.member.pieces)]
+        euler = np.pi**2 * self.member.material.E * min(s.Iy for s in made_of) / lengths.y**2
         limits = grounds.limits[0][self.own.members][:, self.columns].ravel()
         self.Ncr_y = np.minimum(euler, limits)
-        least_A = min(float((steel.A * steel.fy)[own]), float((p.A * p.fy).min()))
+        least_A = min(s.A for s in made_of) * float(steel.fy[own])
         self.N_least = least_A
         self.lambda_y = np.sqrt(least_A / self.Ncr_y)
         # table 6.2: welded sections take curve b about y at least
@@ -170,10 +171,12 @@ class Within:
         My_all, V_all = (self._states(v).reshape(places.size, -1) for v in (grounds.forces.My, grounds.forces.Vz))
         Cmy = moment_factor(value @ My_all + slope @ V_all)
         self.Cmy = np.where(lengths.sway | (self.Ncr_y < euler), np.maximum(Cmy, 0.9), Cmy)
-        v = in_plane(N, My, self.N_Rk, self.My_Rk, plastic, self.lambda_y, self.chi_y, self.Cmy, gamma)
+        N_plane = np.minimum(self.N_Rk, least_A)
+        v = in_plane(N, My, self.N_Rk, N_plane, self.My_Rk, plastic, self.lambda_y, self.chi_y, self.Cmy, gamma)
         self.governs = v["use"].argmax(axis=0)
         every = np.arange(N.shape[1])
         self.use = v["use"][self.governs, every]
+        self.N_plane = N_plane[self.governs, every]
         self.plane = {name: values[self.governs, every] for name, values in v.items()}
         self.N, self.My = N[self.governs, every], My[self.governs, every]
         self.m_z = (np.abs(Mz) * gamma / self.Mz_Rk).max(axis=0)
@@ -277,7 +280,7 @@ def general_values(
     v |= {"N_Rk": within.N_Rk[k, 0], "My_Rk": within.My_Rk[k, 0], "plastic": float(within.plastic[0])}
     v |= {"Ncr_y": within.Ncr_y[0], "lambda_y": within.lambda_y[0], "chi_y": within.chi_y[0], "Cmy": within.Cmy[0]}
     v |= {"alpha_op_z": within.curves[0], "alpha_op_LT": within.curves[1], "u": v["u_general"]}
-    v |= {"Lcr_y": grounds.lengths[member].y, "N_least": within.N_least}
+    v |= {"Lcr_y": grounds.lengths[member].y, "N_least": within.N_least, "N_plane": within.N_plane[0]}
     return v, own.spans[number]
 
 

@@ -32,6 +32,7 @@ def in_plane(
     N: Floats,
     My: Floats,
     N_Rk: Floats,
+    N_plane: Floats,
     My_Rk: Floats,
     plastic: Bools,
     lambda_y: Floats,
@@ -39,17 +40,17 @@ def in_plane(
     Cmy: Floats,
     gamma_M1: float,
 ) -> Values:
-    """1/α_ult,k of sections: N_Ed/(χ_y N_Rk) + k_yy M_y,Ed/M_y,Rk with k_yy of table B.1, never below N_Ed/N_Rk + M_y,Ed/M_y,Rk. N: tension
-    positive; My: any sign."""
+    """1/α_ult,k of sections: N_Ed/(χ_y N_plane) + k_yy M_y,Ed/M_y,Rk with k_yy of table B.1, never below N_Ed/N_Rk + M_y,Ed/M_y,Rk.
+    N_plane: of the member as it buckles in its plane, no more than that of its least section. N: tension positive; My: any sign."""
     NEd, M = np.maximum(-N, 0.0), np.abs(My)
-    n = NEd * gamma_M1 / (chi_y * N_Rk)
+    n = NEd * gamma_M1 / (chi_y * N_plane)
     least = np.abs(N) / N_Rk + M / My_Rk
     kyy = Cmy * np.where(
         plastic,
         np.minimum(1 + (lambda_y - 0.2) * n, 1 + 0.8 * n),
         np.minimum(1 + 0.6 * lambda_y * n, 1 + 0.6 * n),
     )
-    bent = NEd / (chi_y * N_Rk) + kyy * M / My_Rk
+    bent = NEd / (chi_y * N_plane) + kyy * M / My_Rk
     return {"n_y": n, "kyy": kyy, "use_section": least, "use_plane": bent, "use": np.maximum(least, bent)}
 
 

@@ -233,6 +233,7 @@ SYMBOLS: dict[str, Symbol] = {
     "u_T": _plain(r"\tau_{t,Ed}/(f_y/\sqrt3\,\gamma_{M0})"),
     "twisted": _plain(r"\sqrt{1-t^2}"),
     "N_least": _force("N_{Rk,min}"),
+    "N_plane": _force("N_{Rk,y}"),
     "alpha_ult": _plain(r"\alpha_{ult,k}"),
     "alpha_op": _plain(r"\alpha_{cr,op}"),
     "lambda_op": _plain(r"\bar\lambda_{op}"),
