@@ -53,6 +53,8 @@ def haunch_pieces(
         raise ModelError(
             f"The haunch is {haunch.length:g} m long, longer than the rafter of {length:.2f} m.", f"{place}.length"
         )
+    if rafter.shape != "I":
+        raise ModelError(f"A haunch lies below an I section with equal flanges; “{rafter.name}” is none.", place)
     web, width, flange = haunch.web, haunch.flange_width, haunch.flange
     if haunch.made_of == "cut":
         cut = materials.section(haunch.section, f"{place}.section") if haunch.section else rafter

@@ -14,6 +14,7 @@ from engine.catalogue.steels import material
 from engine.chain import run
 from engine.document import read_document
 from engine.document.base import Haunch
+from engine.errors import ModelError
 from engine.jigs.haunches import haunch_pieces, taper
 from engine.jigs.parts import Materials
 from engine.standards.en.general import general_check, in_plane
@@ -335,6 +336,13 @@ class Verdicts(unittest.TestCase):
         web = {"made_of": "plates", "web": 0.004, "flange": 0.012, "flange_width": 0.17, "length": 2.4, "depth": 0.4}
         verdict = self.verdict(drawn([0, 0, -5.0], haunch_start=web, **self.held))
         self.assertTrue(any("shear buckling" in words for words in verdict.not_covered), verdict.not_covered)
+
+    def test_only_i_sections_have_haunches(self):
+        for name in ("RHS 300x200x10", "UPN 300"):
+            with self.assertRaises(ModelError) as caught:
+                run(drawn([0, 0, -5.0], haunch_start={"made_of": "plates", **HAUNCH}, section=name))
+            self.assertIn(name, caught.exception.message)
+            self.assertIn("haunch_start", caught.exception.place)
 
     def test_stretches_reach_from_fork_to_fork(self):
         chain = run(hall(frames=2, eaves_haunch=_haunch()))

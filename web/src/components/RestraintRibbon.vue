@@ -43,6 +43,24 @@ const curve = computed(() => {
     })
   return { d, words }
 })
+/** the inner flange between y = 56 of the plain member and where its haunches take it, to the scale of the section's depth */
+const haunches = computed(() => {
+  const m = bench.member
+  if (!m || m.name !== ribbon.value?.member) return []
+  return (m.haunches ?? []).map((h) => ({ ...h, down: Math.min((34 * h.depth) / m.size[0], 40) }))
+})
+const deepest = computed(() => Math.max(0, ...haunches.value.map((h) => h.down)))
+function inner(along: number): number {
+  for (const h of haunches.value) {
+    const share = Math.abs(along - h.foot) / Math.abs(h.tip - h.foot)
+    if (share < 1) return 56 + h.down * (1 - share)
+  }
+  return 56
+}
+const tips = computed(() => haunches.value.map((h) => h.tip).sort((a, b) => a - b))
+const lower = computed(() =>
+  [0, ...tips.value, ribbon.value?.length ?? 0].map((x) => `${X(x).toFixed(1)} ${inner(x).toFixed(1)}`).join('L'),
+)
 const rows = computed(() => {
   const r = ribbon.value
   if (!r) return []
@@ -58,7 +76,11 @@ const rows = computed(() => {
     <h4>
       Restraint ribbon <span class="hint">M in {{ ribbon.combination }}, kNm</span>
     </h4>
-    <svg viewBox="0 -6 288 152" role="img" aria-label="Restraints of both flanges and the moment along the member">
+    <svg
+      :viewBox="`0 -6 288 ${152 + deepest}`"
+      role="img"
+      aria-label="Restraints of both flanges and the moment along the member"
+    >
       <text class="small" x="6" y="3">
         outer flange: {{ ribbon.outer.length > 2 ? 'purlins' : 'held at the ends' }}
       </text>
@@ -74,7 +96,7 @@ const rows = computed(() => {
             :stroke-dasharray="s.utilisation > 1 ? '3 2' : ''"
           >
             <title>
-              {{ s.start.toFixed(2) }} to {{ s.end.toFixed(2) }} m: lateral-torsional buckling
+              {{ s.start.toFixed(2) }} to {{ s.end.toFixed(2) }} m: sideways
               {{ figures(s.utilisation) }}
             </title>
           </rect>
@@ -92,17 +114,22 @@ const rows = computed(() => {
           v-for="m in row.marks"
           :key="m"
           class="mark"
-          :d="row.up ? `M${X(m)} 21l-3.6 -8h7.2z` : `M${X(m)} 57l-3.6 8h7.2z`"
+          :d="row.up ? `M${X(m)} 21l-3.6 -8h7.2z` : `M${X(m)} ${inner(m) + 1}l-3.6 8h7.2z`"
         />
       </g>
       <line class="flange" x1="6" x2="282" y1="22" y2="22" />
-      <line class="flange" x1="6" x2="282" y1="56" y2="56" />
-      <text class="small" x="6" y="77">inner flange: {{ ribbon.inner.length > 2 ? 'stays' : 'held at the ends' }}</text>
-      <line class="axis" x1="6" x2="282" y1="114" y2="114" />
-      <path class="moment" :d="curve.d" />
-      <text v-for="(w, i) in curve.words" :key="i" class="word" :x="w.x" :y="w.y" :text-anchor="w.anchor">
-        {{ w.text }}
-      </text>
+      <path v-if="deepest" class="haunch" :d="`M6 56L${lower}L282 56Z`" />
+      <path class="flange" :d="`M${lower}`" />
+      <g :transform="`translate(0 ${deepest})`">
+        <text class="small" x="6" y="77">
+          inner flange: {{ ribbon.inner.length > 2 ? 'stays' : 'held at the ends' }}
+        </text>
+        <line class="axis" x1="6" x2="282" y1="114" y2="114" />
+        <path class="moment" :d="curve.d" />
+        <text v-for="(w, i) in curve.words" :key="i" class="word" :x="w.x" :y="w.y" :text-anchor="w.anchor">
+          {{ w.text }}
+        </text>
+      </g>
     </svg>
   </template>
   <div v-if="ribbon" class="pairs">
@@ -141,7 +168,12 @@ svg {
   font: 400 11px var(--mono);
   fill: var(--ink);
 }
+.haunch {
+  fill: var(--ink);
+  fill-opacity: 0.07;
+}
 .flange {
+  fill: none;
   stroke: var(--ink);
   stroke-width: 2;
 }
