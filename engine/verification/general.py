@@ -159,7 +159,7 @@ class Within:
         lengths = grounds.lengths[own]
         made_of = [self.member.section, *(piece.section for piece in self.member.pieces)]
         euler = np.pi**2 * self.member.material.E * min(s.Iy for s in made_of) / lengths.y**2
-        limits = grounds.limits[0][self.own.members][:, self.columns].ravel()
+        limits = grounds.limits[0][self.own.members][:, self.columns].ravel().astype(np.float64)
         self.Ncr_y = np.minimum(euler, limits)
         least_A = min(s.A for s in made_of) * float(steel.fy[own])
         self.N_least = least_A

@@ -264,7 +264,7 @@ class Haunches(unittest.TestCase):
     def test_what_makes_no_haunch_is_refused(self):
         for change, words in (
             ({"haunch_end": {"length": 12.5, "depth": 0.3}}, "longer than the rafter"),
-            ({"section": "SHS 200x10"}, "cut from an I section"),
+            ({"section": "SHS 200x10"}, "lies below an I section"),
             ({"end_section": "IPE 300"}, "tapers; it cannot have haunches"),
         ):
             with self.assertRaisesRegex(ModelError, words):
