@@ -145,14 +145,14 @@ class OwnChecks(Part):
 
     model_config = ConfigDict(frozen=True)
 
-    buckling_y: Annotated[float, Field(ge=0.1, le=20, allow_inf_nan=False)] | None = None
-    buckling_z: Annotated[float, Field(ge=0.1, le=20, allow_inf_nan=False)] | None = None
+    buckling_y: Annotated[float, Field(ge=0.1, le=1000, allow_inf_nan=False)] | None = None
+    buckling_z: Annotated[float, Field(ge=0.1, le=1000, allow_inf_nan=False)] | None = None
     deflection: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] | None = None
 
     def over(self, share: float) -> OwnChecks:
         """The same effective lengths in metres of a member whose length is that share of this one's."""
         grown = {
-            name: None if value is None else min(max(value / share, 0.1), 20.0)
+            name: None if value is None else min(max(value / share, 0.1), 1000.0)
             for name, value in (("buckling_y", self.buckling_y), ("buckling_z", self.buckling_z))
         }
         return OwnChecks(**grown, deflection=self.deflection)

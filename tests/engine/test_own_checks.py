@@ -90,6 +90,13 @@ class Editing(unittest.TestCase):
         whole = next(m for m in joined.members if m.name != "n")
         self.assertAlmostEqual(whole.checks.buckling_y, 1.2, delta=1e-6)
 
+    def test_many_pieces_keep_them_too(self):
+        from engine.editing.operations import Divide
+
+        document = operate(beams(checks={"buckling_y": 2.0}), Divide(members=["m"], parts=12, cut=True))
+        pieces = [m for m in document.members if m.name != "n"]
+        self.assertEqual([m.checks.buckling_y for m in pieces], [24.0] * 12)
+
     def test_a_factor_of_zero_is_refused_at_its_place(self):
         with self.assertRaises(ModelError) as caught:
             beams(checks={"buckling_y": 0})

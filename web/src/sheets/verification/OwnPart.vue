@@ -18,7 +18,7 @@ const FIELDS: { key: keyof Own; label: string; unit: string; hint: string; from:
     unit: '×',
     hint: 'Effective length for buckling about the strong axis over the own length. Empty: by the role.',
     from: 0.1,
-    to: 20,
+    to: 1000,
   },
   {
     key: 'buckling_z',
@@ -26,7 +26,7 @@ const FIELDS: { key: keyof Own; label: string; unit: string; hint: string; from:
     unit: '×',
     hint: 'Effective length for buckling about the weak axis over the own length. Empty: by the role.',
     from: 0.1,
-    to: 20,
+    to: 1000,
   },
   {
     key: 'deflection',
