@@ -11,8 +11,9 @@ import numpy as np
 from engine.actions.combinations import Combination
 from engine.analysis.combined import Combined
 from engine.document import Document
+from engine.standards.en.proof_line import Line
 from engine.standards.en.proof_symbols import SYMBOLS
-from engine.standards.en.proof_text import LINES, Line
+from engine.standards.en.proof_text import LINES
 from engine.verification.axial import LEFT_OUT, axial_values
 from engine.verification.general import general_values
 from engine.verification.outcomes import CRITERIA, SERVICE, Outcome

@@ -3,15 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from engine.standards.en.interaction import NEARLY
-
-Values = dict[str, float]
-
-
-def _always(_: Values) -> bool:
-    return True
+from engine.standards.en.proof_line import Line, Values
+from engine.standards.en.proof_text_more import AXIAL, GENERAL, HAUNCHED
 
 
 def _b(v: Values) -> bool:
@@ -62,17 +58,6 @@ def _i_section(v: Values) -> bool:
 
 def _modified(v: Values) -> bool:
     return _i_section(v) and "k_c" in v
-
-
-@dataclass(frozen=True)
-class Line:
-    """A line of a proof: which value, its formula with <names>, clause, words, and when it belongs in the proof."""
-
-    key: str
-    formula: str = ""
-    clause: str = ""
-    words: str = ""
-    when: Callable[[Values], bool] = _always
 
 
 _CLASS = [
@@ -389,82 +374,6 @@ _LATERAL = [
     Line("Mb_Rd", r"\dfrac{<chi_LT>\,<My_Rk>}{<gamma_M1>}", "(6.55)"),
 ]
 
-#: a cross-section with a haunch, by stresses
-_HAUNCHED = [
-    Line("fy", "", "table 3.1", "yield strength for the thickest plate"),
-    Line("x", "", "", "distance from the member's start"),
-    Line("flange", "", "table 5.2", "the most slender flange"),
-    Line("flange_3", r"14\sqrt{235\,\mathrm{N/mm^2}/<fy>}", "table 5.2", "limit of class 3"),
-    Line("web_use", "", "table 5.2", "webs under their stresses, over the limit of class 3"),
-    Line("N", "", "", "about the centroid of the whole; tension positive"),
-    Line("Vz"),
-    Line("My"),
-    Line("Mz"),
-    Line("A_used", "", "6.2.9.2", "of the whole section", lambda v: not v["slender"]),
-    Line("A_used", "", "EN 1993-1-5 7.1", "of the flanges alone: a web is of class 4", lambda v: bool(v["slender"])),
-    Line("M_used", "", "", "with N_Ed times the way between both centroids", lambda v: bool(v["slender"])),
-    Line("u_T", "", "6.2.7", "St Venant torsion"),
-    Line("twisted", r"\sqrt{1-<u_T>^2}", "(6.1)", "what torsion leaves of the strength"),
-    Line("N_Rd", r"\dfrac{<A_used>\,<fy>}{<gamma_M0>}\cdot <twisted>", "(6.6), (6.10)"),
-    Line("n", r"\dfrac{|<N>|}{<N_Rd>}", "6.2.9.2"),
-    Line("u_Vz", "", "(6.17)", "above 0.5 the shear reduces the moment resistance"),
-    Line("rho_z", r"\left(2\cdot <u_Vz>-1\right)^2", "6.2.8(3)", "", lambda v: v["rho_z"] > 0),
-    Line("My_V", r"\dfrac{<W_y>\,<fy>}{<gamma_M0>}\cdot <twisted>", "(6.14)", "", lambda v: v["rho_z"] == 0),
-    Line("My_V", "", "6.2.8(3)", "with the shear present, on the whole section", lambda v: v["rho_z"] > 0),
-    Line("Mz_V", r"\dfrac{<W_z>\,<fy>}{<gamma_M0>}\cdot <twisted>", "(6.14)", "", lambda v: v["rho_y"] == 0),
-    Line("u", r"<n>+\dfrac{<M_used>}{<My_V>}+\dfrac{|<Mz>|}{<Mz_V>}", "(6.42), (6.2)", "at most 1"),
-]
-
-_GENERAL = [
-    Line("x", "", "", "where the section is used most, from the member's start"),
-    Line("N", "", "", "tension positive"),
-    Line("My", "", "", "about the centroid of the section there"),
-    Line("N_Rk", "", "6.3.4(2)", "of the section there"),
-    Line(
-        "My_Rk",
-        "",
-        "6.3.4(2)",
-        "plastic in class 1 and 2, else elastic; by the flanges alone where a web is of class 4",
-    ),
-    Line("Lcr_y", "", "", "effective length in the plane"),
-    Line("Ncr_y", "", "6.3.1.2", "of the least section"),
-    Line("N_least", "", "", "of the least section"),
-    Line("lambda_y", r"\sqrt{\dfrac{<N_least>}{<Ncr_y>}}", "6.3.1.2"),
-    Line("chi_y", "", "(6.49)", "in the plane; curve b at least"),
-    Line("N_plane", "", "6.3.1.1", "no more than of the least section"),
-    Line("n_y", r"\dfrac{<N_Ed>\cdot <gamma_M1>}{<chi_y>\,<N_plane>}", "(6.46)"),
-    Line("Cmy", "", "table B.3", "of the whole member"),
-    Line("kyy", "", "table B.1"),
-    Line("use_section", r"\dfrac{|<N>|}{<N_Rk>}+\dfrac{|<My>|}{<My_Rk>}", "6.3.4(2)", "the section by itself"),
-    Line(
-        "use_plane",
-        r"\dfrac{<N_Ed>}{<chi_y>\,<N_plane>}+<kyy>\dfrac{|<My>|}{<My_Rk>}",
-        "6.3.4(2), (6.61)",
-        "with buckling in the plane",
-    ),
-    Line("alpha_ult", r"\dfrac{1}{\max(<use_section>,\ <use_plane>)}", "6.3.4(2)"),
-    Line("alpha_op", "", "6.3.4(3)", "buckling sideways as an eigenvalue, with the flanges where they are"),
-    Line("lambda_op", r"\sqrt{\dfrac{<alpha_ult>}{<alpha_op>}}", "(6.64)"),
-    Line("alpha_op_z", "", "table 6.2", "about z, as a welded section: curve c or d"),
-    Line("alpha_op_LT", "", "table 6.4", "as a welded section: c up to h/b = 2, else d"),
-    Line("Phi_op", r"0.5\left[1+<alpha_op_z>(<lambda_op>-0.2)+<lambda_op>^2\right]", "6.3.1.2, table 6.2"),
-    Line("chi_flex", r"\dfrac{1}{<Phi_op>+\sqrt{<Phi_op>^2-<lambda_op>^2}}\le 1", "(6.49)"),
-    Line("Phi_LTop", r"0.5\left[1+<alpha_op_LT>(<lambda_op>-0.2)+<lambda_op>^2\right]", "6.3.2.2, table 6.4"),
-    Line("chi_LTop", r"\dfrac{1}{<Phi_LTop>+\sqrt{<Phi_LTop>^2-<lambda_op>^2}}\le 1", "(6.56)"),
-    Line("chi_op", r"\min(<chi_flex>,\ <chi_LTop>)", "6.3.4(4)a"),
-    Line("u_op", r"\dfrac{<gamma_M1>}{<chi_op>\,<alpha_ult>}", "(6.63)"),
-    Line("m_z", "", "", "largest weak-axis moment over its resistance", lambda v: v["m_z"] > 0),
-    Line(
-        "k_zop",
-        r"\dfrac{1}{1-1/<alpha_op>}",
-        "Timoshenko and Gere 1.11",
-        "as what is bent sideways grows",
-        lambda v: v["m_z"] > 0,
-    ),
-    Line("u", r"<u_op>+<k_zop>\cdot <m_z>", "", "at most 1", lambda v: v["m_z"] > 0),
-    Line("u", r"<u_op>", "(6.63)", "at most 1", lambda v: v["m_z"] <= 0),
-]
-
 
 def _buckles_in_shear(v: Values) -> bool:
     return "Vbw_Rd" in v
@@ -568,52 +477,13 @@ _SECTION = [
 ]
 
 
-def _pulled(v: Values) -> bool:
-    return v["u_t"] > v["u_c"]
-
-
-def _pressed(v: Values) -> bool:
-    return not _pulled(v)
-
-
-def _one_leg(v: Values) -> bool:
-    return v["one_leg"] > 0 and _pressed(v)
-
-
-_AXIAL = [
-    Line("fy", "", "table 3.1"),
-    Line("N", "", "", "tension positive"),
-    Line("N_Rk", r"<A>\,<fy>", "6.2.3, 6.3.1.1"),
-    Line("N_Rd", r"\dfrac{<N_Rk>}{<gamma_M0>}", "(6.6)", "", _pulled),
-    Line("slender", "", "EN 1993-1-5 4.4", "the worst part over what leaves all of the area effective", _pressed),
-    Line("Lcr_y", "", "", "effective length about y", _pressed),
-    Line("Ncr_y", "", "6.3.1.2", "about the strong axis", _pressed),
-    Line("lambda_y", r"\sqrt{\dfrac{<N_Rk>}{<Ncr_y>}}", "6.3.1.2", "", _pressed),
-    Line("Lcr_z", "", "", "effective length about z", _pressed),
-    Line("Ncr_z", "", "6.3.1.2", "about the weak axis", _pressed),
-    Line("lambda_z", r"\sqrt{\dfrac{<N_Rk>}{<Ncr_z>}}", "6.3.1.2", "", _pressed),
-    Line("Ncr_T", "", "6.3.1.4", "torsional", _pressed),
-    Line("Ncr_TF", "", "6.3.1.4", "the lowest of bending and torsion together", _pressed),
-    Line("lambda_TF", r"\sqrt{\dfrac{<N_Rk>}{<Ncr_TF>}}", "6.3.1.4", "", _pressed),
-    Line("lambda_eff_v", r"0.35+0.7\cdot<lambda_z>", "BB.1.2", "one leg connected, two bolts or a weld", _one_leg),
-    Line("lambda_leg", "", "6.3.1.2", "about the axis along a leg", _one_leg),
-    Line("lambda_eff_leg", r"0.50+0.7\cdot<lambda_leg>", "BB.1.2", "", _one_leg),
-    Line("lambda_worst", "", "", "the slenderness that counts", _pressed),
-    Line("alpha_bar", "", "table 6.2", "", _pressed),
-    Line("Phi_bar", r"0.5\left[1+<alpha_bar>(<lambda_worst>-0.2)+<lambda_worst>^2\right]", "6.3.1.2", "", _pressed),
-    Line("chi_bar", r"\dfrac{1}{<Phi_bar>+\sqrt{<Phi_bar>^2-<lambda_worst>^2}}\le 1", "(6.49)", "", _pressed),
-    Line("Nb_Rd", r"\dfrac{<chi_bar>\,<N_Rk>}{<gamma_M1>}", "(6.47)", "", _pressed),
-    Line("u", r"\dfrac{|<N>|}{<N_Rd>}", "(6.5)", "at most 1", _pulled),
-    Line("u", r"\dfrac{|<N>|}{<Nb_Rd>}", "(6.46)", "at most 1", _pressed),
-]
-
 LINES: dict[str, list[Line]] = {
-    "axial": _AXIAL,
+    "axial": AXIAL,
     "section": [
-        *_only(_haunched, _HAUNCHED),
+        *_only(_haunched, HAUNCHED),
         *_only(_no_haunch, _SECTION),
     ],
-    "general": _GENERAL,
+    "general": GENERAL,
     "shear": [
         Line("fy", "", "table 3.1"),
         Line("x", "", "", "distance from the member's start"),
