@@ -162,10 +162,11 @@ def said(edit: MemberEdit) -> str:
     """What an edit of a generated member says, in words."""
     words = ["removed"] if edit.removed else []
     for key, value in edit.model_dump(exclude={"member", "removed"}, exclude_none=True, exclude_defaults=True).items():
-        if key.startswith("restraints"):
+        if key.startswith(("restraints", "freed")):
+            kind, _, flange = key.partition("_")
             if value:
-                flange = key.removeprefix("restraints_")
-                words.append(f"{flange} flange held at {', '.join(f'{x:g} m' for x in value)}")
+                verb = "held" if kind == "restraints" else "not held"
+                words.append(f"{flange} flange {verb} at {', '.join(f'{x:g} m' for x in value)}")
         elif key == "checks":
             words += [f"{name.replace('_', ' about ')} {x:g}" for name, x in value.items()]
         elif isinstance(value, dict) or value is True:
@@ -223,15 +224,24 @@ def _edited(
         values["haunches"] = haunches
         values["pieces"] = _pieces(materials, section, length, edit.end_section, haunches, align, member.name, place)
     for flange in ("outer", "inner"):
-        added = getattr(edit, f"restraints_{flange}")
-        if added:
-            given = tuple(x for x in getattr(member, flange) if x < length)
+        added, freed = getattr(edit, f"restraints_{flange}"), getattr(edit, f"freed_{flange}")
+        if added or freed:
+            given = tuple(x for x in getattr(member, flange) if x < length and not _freed(x, freed))
             on = [x for x in added if x <= length + 1e-6]
             off += [
                 f"{flange} flange held at {x:g} m, beyond its length of {length:.2f} m" for x in added if x not in on
             ]
-            values[flange] = _places((*given, *on), length, member.name, f"{place}.restraints_{flange}")
+            off += [
+                f"{flange} flange not held at {x:g} m, where the jig holds nothing now"
+                for x in freed
+                if not _freed(x, getattr(member, flange))
+            ]
+            values[flange] = _places((0.0, *given, *on), length, member.name, f"{place}.restraints_{flange}")
     return replace(member, **values), off
+
+
+def _freed(place: float, freed: Sequence[float]) -> bool:
+    return any(abs(place - x) < 1e-3 for x in freed)
 
 
 def _places(places: Sequence[float], length: float, name: str, place: str) -> tuple[float, ...]:

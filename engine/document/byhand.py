@@ -183,7 +183,8 @@ class MemberInput(Part):
 
 
 class MemberEdit(Part):
-    """What is laid over a generated member; None leaves what the jig gives. Restraints are added to the jig's.
+    """What is laid over a generated member; None leaves what the jig gives. Restraints are added to the jig's; freed_outer,
+    freed_inner: places where what the jig holds does not count.
 
     prismatic: without the haunches of the jig; those of the edit come on top.
     """
@@ -204,6 +205,8 @@ class MemberEdit(Part):
     group: Annotated[str, Field(max_length=40)] | None = None
     restraints_outer: list[NotNegative] = []
     restraints_inner: list[NotNegative] = []
+    freed_outer: list[NotNegative] = []
+    freed_inner: list[NotNegative] = []
     checks: OwnChecks | None = None
 
 

@@ -25,6 +25,7 @@ from engine.document.byhand import (
 )
 from engine.document.jigs import FloorJig
 from engine.document.loads import CaseInput, MemberLoad, PanelLoad
+from engine.editing import restraints
 from engine.editing.operations import (
     ChangeLoad,
     ChangeMembers,
@@ -34,6 +35,7 @@ from engine.editing.operations import (
     Draw,
     Extrude,
     Join,
+    MatchRestraints,
     Merge,
     Mirror,
     Move,
@@ -218,17 +220,28 @@ class _Work:
         flanges = ("outer", "inner") if o.flange == "both" else (o.flange,)
         for name in o.members:
             length = self.structure.length(self.member(name))
-            if o.at > length + 1e-6:
-                raise ModelError(f"{o.at:g} m lies beyond the length of “{name}”, {length:.3f} m.", "at")
-            target: Any = self.stated.get(name) or self.edit(name)
+            for place, at in (("at", o.at), ("to", o.to)):
+                if at is not None and at > length + 1e-6:
+                    raise ModelError(f"{at:g} m lies beyond the length of “{name}”, {length:.3f} m.", place)
+            target = self.stated.get(name) or self.edit(name)
             for flange in flanges:
-                key = f"restraints_{flange}"
-                places = [x for x in getattr(target, key) if abs(x - o.at) > SAME]
-                if o.let_go and len(places) == len(getattr(target, key)):
-                    raise ModelError(
-                        f"No restraint was added to “{name}” at {o.at:g} m; the jig's own follow its parameters.", "at"
-                    )
-                setattr(target, key, places if o.let_go else sorted([*places, o.at]))
+                if o.let_go or o.to is not None:
+                    restraints.let_go(target, self.member(name), flange, o.at, length)
+                if not o.let_go:
+                    restraints.hold(target, flange, o.at if o.to is None else o.to)
+
+    def _match(self, o: MatchRestraints) -> None:
+        like = self.member(o.like)
+        length = self.structure.length(like)
+        for name in o.members:
+            own = self.structure.length(self.member(name))
+            if abs(own - length) > 10 * SAME:
+                raise ModelError(
+                    f"“{name}” is {own:.2f} m long, “{o.like}” {length:.2f} m: restraints are copied to members of one length.",
+                    "members",
+                )
+            if name != o.like:
+                restraints.match(self.stated.get(name) or self.edit(name), self.member(name), like, length)
 
     def _draw(self, o: Draw) -> None:
         names = []

@@ -53,13 +53,22 @@ class RestoreMembers(Part):
 
 
 class Restrain(Part):
-    """Hold flanges at a distance from the start, or let go what was added there."""
+    """Hold flanges at a distance from the start, or let go what holds them there. to: where it is moved instead."""
 
     do: Literal["restrain"] = "restrain"
     members: list[Name]
     flange: Literal["outer", "inner", "both"]
     at: NotNegative
     let_go: bool = False
+    to: NotNegative | None = None
+
+
+class MatchRestraints(Part):
+    """Hold the flanges of members at the same distances as those of another one of their length."""
+
+    do: Literal["match"] = "match"
+    members: list[Name]
+    like: Name
 
 
 class Draw(Part):
@@ -207,6 +216,7 @@ Operation = Annotated[
     | RemoveMembers
     | RestoreMembers
     | Restrain
+    | MatchRestraints
     | Draw
     | Copy
     | Move

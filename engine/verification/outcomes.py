@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from dataclasses import dataclass
+from typing import Literal
 
 #: criterion -> (words, clause)
 CRITERIA = {
@@ -18,8 +19,15 @@ CRITERIA = {
     "deflection": ("Deflection", "EN 1990 A1.4"),
     "sway": ("Sway", "EN 1990 A1.4"),
 }
-#: criteria of serviceability
+#: criteria of serviceability, and those of cross-sections; the others are of stability
 SERVICE = ("deflection", "sway")
+SECTION = ("section", "shear")
+Kind = Literal["section", "stability", "service"]
+
+
+def kind_of(criterion: str) -> Kind:
+    """What a criterion is about."""
+    return "service" if criterion in SERVICE else "section" if criterion in SECTION else "stability"
 
 
 @dataclass(frozen=True)

@@ -86,10 +86,10 @@ def stability(
         if document.national.steel.interaction == "annex A":
             # nothing is known to bound its factors
             v = checked(document, replace(segments, **along.factors(annex_a=True)), p, most)
-            largest = _criteria(v, p)
+            largest = criteria(v, p)
         else:
             v = checked(document, segments, p, most)
-            largest = _criteria(v, p)
+            largest = criteria(v, p)
             _exact(document, along, segments, steel, most, largest)
         for u in largest.values():
             u[segments.inside] = np.nan
@@ -113,7 +113,7 @@ def stability(
     return held
 
 
-def _criteria(v: Values, p: SteelArrays) -> dict[str, Floats]:
+def criteria(v: Values, p: SteelArrays) -> dict[str, Floats]:
     """(rows, combinations) utilisation by criterion; below 0 where the criterion asks nothing."""
     return {
         "flexural": np.maximum(v["u_Ny"], v["u_Nz"]),
@@ -136,7 +136,7 @@ def _exact(
     def found(rows: Ints, columns: Ints) -> dict[str, Floats]:
         own = segments.pairs(rows, columns, along.factors_of(rows, columns, annex_a=False))
         p = steel.take(own.member, 1)
-        exact = _criteria(checked(document, own, p, most[:, rows, columns][..., None]), p)
+        exact = criteria(checked(document, own, p, most[:, rows, columns][..., None]), p)
         return {name: exact[name][:, 0] for name in bounds}
 
     every = np.arange(len(segments.member))

@@ -15,7 +15,7 @@ from ninja.responses import Response
 from engine.document import read_stored
 from server.api.access import document_of, download, in_thread, revision_of
 from server.people.roles import May
-from server.projects import looks, news, queue, response, results, runs, schemas, screen, sizings
+from server.projects import looks, news, queue, response, results, runs, schemas, screen, single, sizings
 from server.projects.models import Run
 
 #: seconds that an answer may wait for a run whose progress is shown
@@ -211,10 +211,29 @@ async def member_loads(
 
 @router.get("/projects/{project_id}/proof", response={200: schemas.ProofOut, 422: schemas.Problem})
 async def proof(
-    request: HttpRequest, project_id: UUID, member: str, criterion: str, revision: int | None = None
+    request: HttpRequest,
+    project_id: UUID,
+    member: str,
+    criterion: str,
+    combination: str = "",
+    revision: int | None = None,
 ) -> Any:
-    """The proof of a check."""
-    return await _seen(request, project_id, revision, "proof", member=member, criterion=criterion)
+    """The proof of a check, in what governs it or in another combination."""
+    given = {"member": member, "criterion": criterion, "combination": combination}
+    return await _seen(request, project_id, revision, "proof", **given)
+
+
+@router.get("/projects/{project_id}/why", response={200: single.WhyOut, 422: schemas.Problem})
+async def why(request: HttpRequest, project_id: UUID, member: str, revision: int | None = None) -> Any:
+    """What governs a member, what comes next, and what moves it."""
+    return await _seen(request, project_id, revision, "why", member=member)
+
+
+@router.post("/projects/{project_id}/try", response={200: single.TriedOut, 422: schemas.Problem})
+async def tried(request: HttpRequest, project_id: UUID, body: single.TryIn) -> Any:
+    """What operations would do to a member under the forces present. Nothing is changed."""
+    operations = [operation.model_dump(mode="json") for operation in body.operations]
+    return await _seen(request, project_id, body.revision, "tried", member=body.member, operations=operations)
 
 
 @router.post("/projects/{project_id}/sizing", response={202: schemas.SizingState, 422: schemas.Problem})

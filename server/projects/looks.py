@@ -13,21 +13,16 @@ from pydantic import TypeAdapter
 
 from engine.chain import Chain
 from engine.document import read_stored
+from engine.editing.operations import Operation
 from engine.errors import ModelError
 from engine.result import result
-from engine.verification.proof import prove
-from server.projects import builds, envelopes, queue, response, results, runs, schemas, surfaces, workbench
+from server.projects import builds, envelopes, queue, response, results, runs, schemas, single, surfaces, workbench
 from server.projects.models import Project, Result, Revision, Run
 
 #: bytes of a stored chain above which a worker looks at it: some 200 MB in memory
 LARGE = 25_000_000
 Look = Callable[..., Any]
-
-
-def _member(chain: Chain, name: str) -> int:
-    if name not in chain.structure.index:
-        raise ModelError(f"There is no member “{name}”.", "member")
-    return chain.structure.index[name]
+OPERATIONS: TypeAdapter[list[Operation]] = TypeAdapter(list[Operation])
 
 
 def _known(
@@ -39,13 +34,12 @@ def _known(
         raise ModelError(f"There is no {what} “{state}”.", place) from None
 
 
-def _proof(chain: Chain, number: int, member: str, criterion: str) -> schemas.ProofOut:
-    index = _member(chain, member)
-    for outcome in chain.verification.verdicts[index].outcomes:
-        if outcome.criterion == criterion:
-            found = prove(chain.document, chain.combined, chain.verification, chain.combinations, index, outcome)
-            return workbench.proof_out(found, number, member)
-    raise ModelError(f"Member “{member}” has no check “{criterion}”.", "criterion")
+def _proof(chain: Chain, number: int, member: str, criterion: str, combination: str) -> schemas.ProofOut:
+    return workbench.proof_out(single.proof_of(chain, member, criterion, combination), number, member)
+
+
+def _tried(chain: Chain, number: int, member: str, operations: list[dict[str, Any]]) -> single.TriedOut:
+    return single.tried_out(chain, number, member, OPERATIONS.validate_python(operations))
 
 
 #: name → what it finds in a chain and the number of its revision, with arguments of its own
@@ -62,11 +56,15 @@ LOOKS: dict[str, Look] = {
     "extremes": lambda c, n: envelopes.extremes_out(c),
     "sways": lambda c, n: envelopes.sways_out(c),
     "decks": lambda c, n: envelopes.decks_out(c),
-    "lateral": lambda c, n, member, state: _known(c, state, lambda: response.lateral_out(c, state, _member(c, member))),
-    "ribbon": lambda c, n, member: workbench.ribbon_out(c, _member(c, member)),
+    "lateral": lambda c, n, member, state: _known(
+        c, state, lambda: response.lateral_out(c, state, single.index_of(c, member))
+    ),
+    "ribbon": lambda c, n, member: workbench.ribbon_out(c, single.index_of(c, member)),
     "panel": lambda c, n, name: surfaces.panel_out(c, name),
     "loads": lambda c, n, member, case: surfaces.traced(c, member, case),
     "proof": _proof,
+    "why": lambda c, n, member: single.why_out(c, n, member),
+    "tried": _tried,
 }
 #: those that solve eigenproblems
 LONG = ("modes",)

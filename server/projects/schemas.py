@@ -12,6 +12,7 @@ from engine.document import Document
 from engine.document.base import Name
 from engine.document.byhand import OwnChecks
 from engine.editing.operations import Operation
+from engine.verification.outcomes import Kind
 
 Triple = tuple[float, float, float]
 OfficeRole = Literal["administrator", "designer", "checker", "viewer"]
@@ -339,6 +340,7 @@ class MaterialOut(BaseModel):
 
 class CheckOut(BaseModel):
     criterion: str
+    kind: Kind
     words: str
     clause: str
     utilisation: float

@@ -29,7 +29,7 @@ from engine.structure.planes import planes
 from engine.verification.equilibrium import tilt_words
 from engine.verification.general import general_largest, general_values
 from engine.verification.marks import marks
-from engine.verification.outcomes import CRITERIA, Verdict
+from engine.verification.outcomes import CRITERIA, Verdict, kind_of
 from engine.verification.proof import Proof
 from engine.verification.stability import stability_values
 from server.projects import schemas
@@ -165,6 +165,7 @@ def member_out(chain: Chain, verdict: Verdict) -> schemas.MemberOut:
         checks.append(
             schemas.CheckOut(
                 criterion=o.criterion,
+                kind=kind_of(o.criterion),
                 words=words,
                 clause=clause,
                 utilisation=o.utilisation,

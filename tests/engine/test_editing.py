@@ -183,7 +183,7 @@ class OverJigs(unittest.TestCase):
         self.assertEqual(
             expand(d).member(self.RAFTER).inner, expand(Document(hall=HallJig())).member(self.RAFTER).inner
         )
-        with self.assertRaisesRegex(ModelError, "follow its parameters"):
+        with self.assertRaisesRegex(ModelError, "held by what it meets there"):
             do(d, do="restrain", members=[self.RAFTER], flange="inner", at=0.0, let_go=True)
 
     def test_a_generated_member_is_not_moved_but_copied(self):

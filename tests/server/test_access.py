@@ -14,6 +14,10 @@ from tests.server.test_api import ApiCase
 
 EDIT = {"base": 1, "label": "x", "changes": [{"path": "site.altitude", "value": 20}]}
 DRAW = {"base": 1, "label": "x", "operations": [{"do": "remove", "members": ["frame-1/column-A"]}]}
+TRY = {
+    "member": "frame-1/column-A",
+    "operations": [{"do": "restrain", "members": ["frame-1/column-A"], "flange": "inner", "at": 2}],
+}
 CSV = {"text": "name,shape,h,b,tw,tf\nPG 1,welded I,800,300,12,25\n"}
 MEMBER = "member=frame-1/column-A"
 #: route → query, body, and the answer to its owner. Routes under a project belong to whoever owns it, the others to whoever is signed in.
@@ -77,6 +81,8 @@ ROUTES = {
     ("get", "/api/projects/{project_id}/panel"): ("name=roof-AB-left", None, 200),
     ("get", "/api/projects/{project_id}/loads"): (f"{MEMBER}&case=G1", None, 200),
     ("get", "/api/projects/{project_id}/proof"): (f"{MEMBER}&criterion=section", None, 200),
+    ("get", "/api/projects/{project_id}/why"): (MEMBER, None, 200),
+    ("post", "/api/projects/{project_id}/try"): ("", TRY, 200),
     ("get", "/api/projects/{project_id}/sizing"): ("", None, 200),
     ("post", "/api/projects/{project_id}/sizing"): ("", {"base": 1}, 202),
     ("delete", "/api/projects/{project_id}/sizing"): ("", None, 200),
@@ -90,7 +96,8 @@ OWNERS = {
     ("post", "/api/projects/{project_id}/transfer"),
 }
 #: what changes nothing of the project, though it is no GET
-HARMLESS = {("post", "/api/projects/{project_id}/duplicate")}
+DUPLICATE = ("post", "/api/projects/{project_id}/duplicate")
+HARMLESS = {DUPLICATE, ("post", "/api/projects/{project_id}/try")}
 #: what somebody does to their own account, whatever they may do in the office
 PERSONAL = {("post", "/api/me/password"), ("delete", "/api/me/sessions/{session_id}")}
 
@@ -185,7 +192,7 @@ class Matrix(ApiCase):
             with self.subTest(route, office=office):
                 self.assertEqual(self.ask(self.other, route, "").status_code, 403)
                 self.assertEqual(self.rows(), before)
-        self.assertEqual(self.ask(self.other, next(iter(HARMLESS)), self.project["id"]).status_code, 403)
+        self.assertEqual(self.ask(self.other, DUPLICATE, self.project["id"]).status_code, 403)
 
     def test_who_may_look_sees_everything(self):
         self.share("viewer", "viewer")

@@ -117,7 +117,7 @@ const { pen, trail, put, window_, press, drag, letGo } = usePen(bench, plane, ho
         v-for="p in plain"
         :key="p.m.name"
         class="plain"
-        :class="{ faded: bench.faded.has(p.m.name), bar: p.m.behaviour !== 'beam', light: coloured }"
+        :class="{ faded: bench.dimmed.has(p.m.name), bar: p.m.behaviour !== 'beam', light: coloured }"
         :d="p.d"
         :stroke="p.colour"
       />

@@ -1,5 +1,7 @@
 <script setup lang="ts">
+import { ElCheckTag } from 'element-plus'
 import { computed, nextTick, ref, watch } from 'vue'
+import { FILTERS, type Filter } from '../lib/filters'
 import { ledger, tabsOf, type Row, type Tab } from '../lib/ledger'
 import { compare, apart, csv, save, spreadsheet, tabbed } from '../lib/table'
 import { figures } from '../lib/temper'
@@ -35,6 +37,20 @@ const table = computed(() =>
     { extremes: bench.extremes, states: bench.states, sways: bench.sways, decks: bench.decks },
   ),
 )
+const MEMBERS: Tab[] = ['Members', 'Deflection', 'Steelwork', 'Forces']
+/** Filters with the number of members that fit; those that fit none are left out unless they are on. */
+const filters = computed(() =>
+  bench.stage !== 'verification'
+    ? []
+    : FILTERS.map((f) => ({ ...f, count: (bench.chain?.members ?? []).filter(f.test).length })).filter(
+        (f) => f.count || bench.filters.has(f.key),
+      ),
+)
+function toggle(key: Filter) {
+  const next = new Set(bench.filters)
+  if (!next.delete(key)) next.add(key)
+  bench.filters = next
+}
 const sorting = ref<{ column: number; falling: boolean } | null>(null)
 watch(tab, () => {
   sorting.value = null
@@ -46,7 +62,11 @@ function sortBy(column: number) {
 }
 const rows = computed(() => {
   const words = query.value.toLowerCase().split(/\s+/).filter(Boolean)
-  const found = table.value.rows.filter((row) => words.every((w) => row.cells.join(' ').toLowerCase().includes(w)))
+  const lit = MEMBERS.includes(tab.value) ? bench.lit : null
+  const found = table.value.rows.filter(
+    (row) =>
+      words.every((w) => row.cells.join(' ').toLowerCase().includes(w)) && (!lit || lit.has(row.member ?? row.key)),
+  )
   const order = sorting.value
   if (!order) return found
   const by = (row: Row) => row.cells[order.column] ?? ''
@@ -76,7 +96,6 @@ const chosen = computed(() => {
   if (tab.value === 'Sway') return bench.selected
   return bench.state
 })
-const MEMBERS: Tab[] = ['Members', 'Deflection', 'Steelwork', 'Forces']
 const isOn = (row: Row) =>
   MEMBERS.includes(tab.value) ? bench.chosen.has(row.key) : (row.member ?? row.key) === chosen.value
 
@@ -237,6 +256,24 @@ async function downloadSheet() {
       <button class="quiet" title="Save the table as a spreadsheet" @click="downloadSheet">spreadsheet</button>
       <button class="quiet" :aria-expanded="!folded" @click="$emit('fold')">{{ folded ? 'unfold' : 'fold' }}</button>
     </div>
+    <div v-if="!folded && filters.length" class="filters" role="group" aria-label="Members that">
+      <ElCheckTag
+        v-for="f in filters"
+        :key="f.key"
+        :checked="bench.filters.has(f.key)"
+        role="button"
+        tabindex="0"
+        :aria-pressed="bench.filters.has(f.key)"
+        @change="toggle(f.key)"
+        @keydown.enter.space.prevent="toggle(f.key)"
+        >{{ f.label }} <b class="mono">{{ f.count }}</b></ElCheckTag
+      >
+      <span v-if="bench.lit"
+        >{{ bench.filters.size > 1 ? 'any of these: ' : '' }}{{ bench.lit.size }} of
+        {{ bench.chain?.members?.length }}
+        <button class="quiet" @click="bench.filters = new Set()">show all</button></span
+      >
+    </div>
     <div v-if="!folded" ref="scroller" class="scroll" @scroll.passive="onScroll" @paste="paste">
       <table :class="{ long: rows.length > MOST }">
         <thead>
@@ -326,6 +363,34 @@ section {
   padding: 3px 12px 0;
   border-bottom: 1px solid var(--line);
   flex: none;
+}
+.filters {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  padding: 4px 12px;
+  font: 400 12px var(--condensed);
+  color: var(--ink-2);
+  border-bottom: 1px solid var(--line-soft);
+  flex: none;
+}
+.filters :deep(.el-check-tag) {
+  font: 500 12px var(--condensed);
+  padding: 3px 8px;
+  border: 1px solid var(--line);
+  border-radius: 3px;
+  background: var(--paper);
+  color: var(--ink);
+}
+.filters :deep(.el-check-tag.is-checked) {
+  border-color: var(--ink);
+  border-bottom-width: 2px;
+  padding-bottom: 2px;
+  background: var(--chalk-soft);
+}
+.filters b {
+  font-weight: 400;
+  color: var(--ink-2);
 }
 .names {
   display: contents;

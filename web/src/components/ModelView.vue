@@ -132,7 +132,7 @@ function build() {
   const paint = painter(bench.chain?.members ?? [], bench.colouring)
   const kinds = new Map<string, Member[]>()
   for (const m of shown.value) {
-    const style = bench.faded.has(m.name) ? 'faded' : over && m.status === 'fails' ? 'fails' : 'holds'
+    const style = bench.dimmed.has(m.name) ? 'faded' : over && m.status === 'fails' ? 'fails' : 'holds'
     const key = `${shown.value.length > MANY ? 'box' : solidOf(m)} ${style}`
     kinds.set(key, [...(kinds.get(key) ?? []), m])
   }
@@ -439,7 +439,7 @@ watch(stand, (at) => {
   camera.lookAt(controls.target)
   render()
 })
-watch(() => [shown.value, bench.chosen, bench.colouring, bench.faded], build)
+watch(() => [shown.value, bench.chosen, bench.colouring, bench.dimmed], build)
 watch(
   () => [shown.value, bench.diagram, bench.overlays, bench.movementSize, bench.swinging, bench.paired],
   buildMovement,

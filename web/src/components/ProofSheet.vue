@@ -1,43 +1,72 @@
 <script setup lang="ts">
-import { ElDrawer } from 'element-plus'
-import { ref, watch } from 'vue'
-import { api, type Schemas } from '../api/client'
+import { ElButton, ElDrawer, ElOption, ElSelect } from 'element-plus'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { api, typed, type Schemas } from '../api/client'
 import { figures } from '../lib/temper'
+import { useSingle } from '../stores/single'
 import { useWorkbench } from '../stores/workbench'
-import TexText from './TexText.vue'
+import ProofSteps from './ProofSteps.vue'
 
-const props = defineProps<{ criterion: string }>()
-const emit = defineEmits<{ close: []; criterion: [name: string] }>()
+const props = defineProps<{ criterion: string; combination: string }>()
+const emit = defineEmits<{ close: []; criterion: [name: string, combination?: string]; combination: [name: string] }>()
 const bench = useWorkbench()
-const proof = ref<Schemas['ProofOut'] | null>(null)
+const single = useSingle()
+const proof = shallowRef<Schemas['ProofOut'] | null>(null)
+const beside = shallowRef<Schemas['ProofOut'] | null>(null)
+/** The combination whose proof stands beside. */
+const other = ref('')
 const problem = ref('')
 
+async function written(combination: string): Promise<Schemas['ProofOut'] | string> {
+  const member = bench.member
+  const now = bench.project
+  if (!member || !now) return ''
+  const { data, error } = await api.GET('/api/projects/{project_id}/proof', {
+    params: {
+      path: { project_id: now.id },
+      query: { member: member.name, criterion: props.criterion, combination, revision: bench.chain?.revision },
+    },
+  })
+  return data ? typed('ProofOut', data) : ((error as Partial<Schemas['Problem']>)?.message ?? 'It could not be made.')
+}
+let asked = 0
 watch(
-  () => [props.criterion, bench.selected, bench.chain?.revision] as const,
+  () => [props.criterion, props.combination, other.value, bench.selected, bench.chain?.revision] as const,
   async () => {
-    const member = bench.member
-    const now = bench.project
-    if (!member || !now) return
-    const { data } = await api.GET('/api/projects/{project_id}/proof', {
-      params: {
-        path: { project_id: now.id },
-        query: { member: member.name, criterion: props.criterion, revision: bench.chain?.revision },
-      },
-    })
-    proof.value = data ?? null
-    problem.value = data ? '' : 'This proof could not be made.'
+    const mine = ++asked
+    const [own, next] = await Promise.all([written(props.combination), other.value ? written(other.value) : ''])
+    if (mine !== asked) return
+    proof.value = typeof own === 'string' ? null : own
+    beside.value = typeof next === 'string' ? null : next
+    problem.value = [own, next].filter((found) => typeof found === 'string').join(' ')
   },
   { immediate: true },
 )
+watch(
+  () => props.criterion,
+  () => (other.value = ''),
+)
+/** Combinations of the use that the proof is for, those that come next to what governs first. */
+const choices = computed(() => {
+  const told = single.why?.criteria.find((c) => c.criterion === props.criterion)
+  const near = new Map((told ? [told, ...told.next] : []).map((c) => [c.combination, c.utilisation]))
+  const uses = ['deflection', 'sway'].includes(props.criterion) ? ['deflection'] : ['strength', 'accidental']
+  const all = (bench.chain?.combinations ?? []).filter((c) => uses.includes(c.use))
+  return all
+    .map((c) => ({ name: c.name, formula: c.formula, near: near.get(c.name) }))
+    .sort((a, b) => (b.near ?? -1) - (a.near ?? -1))
+})
+const print = () => window.print()
 </script>
 
 <template>
-  <ElDrawer :model-value="true" size="min(900px, 94vw)" title="Proof" @close="emit('close')">
+  <ElDrawer :model-value="true" size="min(960px, 94vw)" title="Proof" class="proof" @close="emit('close')">
     <template #header>
       <div class="head">
         <b>{{ bench.member?.label }}</b>
         <span class="mono">{{ bench.member?.section }} · {{ bench.member?.material }}</span>
         <span class="mono">{{ proof ? bench.origin(proof.revision) : '' }}</span>
+        <ElButton size="small" class="print" @click="print">Print</ElButton>
       </div>
     </template>
     <nav>
@@ -50,26 +79,48 @@ watch(
         {{ c.words }} <b class="mono" :class="{ fails: c.utilisation > 1 }">{{ figures(c.utilisation) }}</b>
       </button>
     </nav>
-    <p v-if="problem" class="note">{{ problem }}</p>
+    <p v-if="problem" class="note" role="alert">{{ problem }}</p>
     <template v-if="proof">
       <p class="lead">
         {{ proof.title }}, {{ proof.clause }}, in {{ proof.combination }} =
         <span class="mono">{{ proof.formula }}</span>
       </p>
-      <ol>
-        <li
-          v-for="(step, i) in proof.steps"
-          :key="i"
-          :class="{ last: i === proof.steps.length - 1, fails: i === proof.steps.length - 1 && proof.utilisation > 1 }"
-        >
-          <div class="formula">
-            <TexText :tex="step.formula ? `${step.symbol} = ${step.formula}` : step.symbol" />
-            <TexText v-if="step.numbers" class="numbers" :tex="`= ${step.numbers}`" />
-          </div>
-          <b class="mono">{{ step.value }}</b>
-          <span class="clause">{{ step.clause }}<br v-if="step.clause && step.words" />{{ step.words }}</span>
-        </li>
-      </ol>
+      <p class="choose">
+        <label
+          >In
+          <ElSelect
+            :model-value="combination || proof.combination"
+            size="small"
+            filterable
+            aria-label="Combination of the proof"
+            @update:model-value="emit('combination', $event)"
+          >
+            <ElOption
+              v-for="c in choices"
+              :key="c.name"
+              :value="c.name"
+              :label="`${c.name}${c.near === undefined ? '' : ` · ${figures(c.near)}`} · ${c.formula}`"
+            /> </ElSelect
+        ></label>
+        <label
+          >beside
+          <ElSelect
+            v-model="other"
+            size="small"
+            filterable
+            clearable
+            placeholder="nothing"
+            aria-label="Combination beside"
+          >
+            <ElOption
+              v-for="c in choices"
+              :key="c.name"
+              :value="c.name"
+              :label="`${c.name}${c.near === undefined ? '' : ` · ${figures(c.near)}`} · ${c.formula}`"
+            /> </ElSelect
+        ></label>
+      </p>
+      <ProofSteps :proof="proof" :beside="beside" />
       <h4>Taken as given</h4>
       <ul>
         <li v-for="a in proof.assumptions" :key="a">{{ a }}</li>
@@ -88,6 +139,9 @@ watch(
 .head b {
   font: 600 19px var(--condensed);
   color: var(--ink);
+}
+.print {
+  margin-left: auto;
 }
 nav {
   display: flex;
@@ -112,48 +166,46 @@ nav b {
 .lead {
   margin: 8px 0 12px;
 }
-ol {
-  list-style: none;
-  padding: 0;
-  margin: 0;
-}
-ol li {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 110px 150px;
-  gap: 12px;
-  padding: 6px 0;
-  border-bottom: 1px solid var(--line-soft);
-  align-items: center;
-}
-ol li.last {
-  border-top: 2px solid var(--ink);
-  font-weight: 600;
-}
-ol li.fails b {
-  color: var(--oxide);
-}
-.formula {
+.choose {
   display: flex;
-  flex-direction: column;
-  gap: 3px;
-  overflow-x: auto;
-  overflow-y: hidden;
-  padding: 2px 0;
-}
-.numbers {
+  gap: 16px;
+  margin: 0 0 8px;
+  font: 400 12.5px var(--condensed);
   color: var(--ink-2);
-  padding-left: 18px;
-  font-size: 0.84em;
 }
-ol b {
-  text-align: right;
-  font-weight: 400;
-}
-.clause {
-  font: 400 11.5px/1.3 var(--condensed);
-  color: var(--ink-2);
+.choose label {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  flex: 1;
 }
 h4 {
   padding-left: 0;
+}
+</style>
+<style>
+.proof .el-drawer__header {
+  margin-bottom: 0;
+}
+@media print {
+  /* a proof alone, over as many pages as it takes */
+  body:has(.proof) .bench > *:not(.el-overlay) {
+    display: none;
+  }
+  body:has(.proof) .el-overlay,
+  body:has(.proof) .el-drawer,
+  body:has(.proof) .el-drawer__body {
+    position: static !important;
+    width: 100% !important;
+    height: auto !important;
+    overflow: visible !important;
+    background: #fff;
+  }
+  .proof nav,
+  .proof .choose,
+  .proof .print,
+  .proof .el-drawer__close-btn {
+    display: none;
+  }
 }
 </style>

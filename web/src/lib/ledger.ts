@@ -1,9 +1,11 @@
 import type { Schemas } from '../api/client'
+import { mostOf } from './filters'
 import { parseQuantity } from './quantity'
 import { fixed } from './quantity'
 import { readVector } from './vectors'
 import { decksTable, forcesTable, groupForcesTable, statesTable, swayTable, type Response } from './responseTables'
 import type { Cell } from './table'
+import { figures } from './temper'
 
 type Operation = Schemas['Operate']['operations'][number]
 export interface Column {
@@ -104,6 +106,7 @@ function distanceOf(text: string, key: 'start' | 'end'): LoadChange | string {
 const vector = (v: readonly number[]) => v.map((x) => String(Number(x.toPrecision(6))).replace('-', '−')).join(', ')
 
 const n = (text: string) => ({ text, number: true })
+const KINDS = ['section', 'stability', 'service'] as const
 const triple = (v: readonly number[]) => v.map((x) => fixed(x, 1)).join(' / ')
 /** How near combinations come to what governs, by name, and whether those that govern nothing are hidden. */
 export interface Marks {
@@ -299,6 +302,9 @@ export function ledger(
           n('Length m'),
           { text: 'Governs' },
           { text: 'Combination' },
+          n('Section'),
+          n('Stability'),
+          n('Deflection'),
           { text: 'Utilisation', use: true },
           n('Mass kg'),
         ],
@@ -316,6 +322,7 @@ export function ledger(
               m.length.toFixed(2),
               m.not_covered.length ? m.not_covered.join('; ') : m.governs,
               m.combination,
+              ...KINDS.map((kind) => figures(mostOf(m, kind))),
               m.utilisation ?? null,
               Math.round(m.mass),
             ],

@@ -10,7 +10,7 @@ import SiteSheet from './SiteSheet.vue'
 import SizingSheet from './SizingSheet.vue'
 import VerificationSheet from './VerificationSheet.vue'
 
-defineEmits<{ proof: [criterion: string] }>()
+defineEmits<{ proof: [criterion: string, combination?: string] }>()
 const bench = useWorkbench()
 const SHEETS: Record<string, Component> = {
   site: SiteSheet,
@@ -36,7 +36,7 @@ const sheet = computed(() => SHEETS[bench.stage])
     Numbers of revision {{ bench.chain?.revision }}. The project stands at revision {{ bench.project?.revision.number
     }}{{ bench.refreshing ? ', whose numbers are being computed.' : ', whose numbers are not computed.' }}
   </p>
-  <component :is="sheet" @proof="$emit('proof', $event)" />
+  <component :is="sheet" @proof="(criterion: string, combination?: string) => $emit('proof', criterion, combination)" />
 </template>
 
 <style scoped>

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import ChoiceField from '../components/ChoiceField.vue'
 import NumberField from '../components/NumberField.vue'
-import RestraintRibbon from '../components/RestraintRibbon.vue'
 import { figures } from '../lib/temper'
 import { useWorkbench } from '../stores/workbench'
 import SheetHead from './SheetHead.vue'
+import CriteriaPart from './verification/CriteriaPart.vue'
 import OwnPart from './verification/OwnPart.vue'
+import ValuesPart from './verification/ValuesPart.vue'
+import WhyPart from './verification/WhyPart.vue'
 
-defineEmits<{ proof: [criterion: string] }>()
+defineEmits<{ proof: [criterion: string, combination?: string] }>()
 const bench = useWorkbench()
 </script>
 
@@ -30,19 +32,9 @@ const bench = useWorkbench()
     <p v-for="words in bench.member.left_out ?? []" :key="words" class="uncovered" role="note">
       <b>Left out:</b> {{ words }}.
     </p>
-    <h4>Checks <span>worst first</span></h4>
-    <div class="checks">
-      <button
-        v-for="c in bench.member.checks ?? []"
-        :key="c.criterion"
-        :title="`${c.clause}, ${c.formula}: open the proof`"
-        @click="$emit('proof', c.criterion)"
-      >
-        <span>{{ c.words }}</span><em class="mono">{{ c.combination }}</em
-        ><b class="mono" :class="{ fails: c.utilisation > 1 }">{{ figures(c.utilisation) }}</b>
-      </button>
-    </div>
-    <RestraintRibbon />
+    <CriteriaPart @proof="(criterion, combination) => $emit('proof', criterion, combination)" />
+    <WhyPart />
+    <ValuesPart />
     <OwnPart />
   </template>
   <template v-else>

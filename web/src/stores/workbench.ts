@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { api, typed, type Schemas } from '../api/client'
 import type { Change } from '../lib/changes'
+import { fitting, type Filter } from '../lib/filters'
 import { follow, isActive, laidUnder, type Running } from '../lib/live'
 import type { Link } from '../lib/stages'
 import { useResponse } from './response'
@@ -56,6 +57,8 @@ export const useWorkbench = defineStore('workbench', () => {
   const chosen = ref(new Set<string>())
   const gone = ref(new Set<string>())
   const faded = ref(new Set<string>())
+  /** What members are looked at by in Verification. */
+  const filters = ref(new Set<Filter>())
   const colouring = ref<Colouring>('utilisation')
   const drawing = ref<Drawing | null>(null)
   /** A place that the view of the whole building comes near to. */
@@ -80,6 +83,16 @@ export const useWorkbench = defineStore('workbench', () => {
   const looking = computed(() => planes.value.find((p) => p.key === plane.value) ?? null)
   /** Everything that is chosen, the selected member with it. */
   const picked = computed(() => (chain.value?.members ?? []).filter((m) => chosen.value.has(m.name)))
+  const lit = computed(() =>
+    stage.value === 'verification' ? fitting(chain.value?.members ?? [], filters.value) : null,
+  )
+  /** What is drawn faintly: what was faded, and what no filter lights up. */
+  const dimmed = computed(() => {
+    const all = chain.value?.members ?? []
+    return lit.value
+      ? new Set([...faded.value, ...all.map((m) => m.name).filter((name) => !lit.value!.has(name))])
+      : faded.value
+  })
   const shows = (m: Member) => !hidden.value.has(m.role) && !gone.value.has(m.name)
   const stale = computed(() => !!chain.value && chain.value.revision !== project.value?.revision.number)
   /** Whether the user may change the project, or in words why not. */
@@ -114,6 +127,7 @@ export const useWorkbench = defineStore('workbench', () => {
     colouring.value = 'utilisation'
     gone.value = new Set()
     faded.value = new Set()
+    filters.value = new Set()
     drawing.value = null
     closePanel()
     response.clearBeside()
@@ -570,6 +584,9 @@ export const useWorkbench = defineStore('workbench', () => {
     picked,
     gone,
     faded,
+    dimmed,
+    filters,
+    lit,
     colouring,
     drawing,
     aim,

@@ -40,7 +40,7 @@ export function useResults(bench: Bench, plane: PlaneView) {
             if (Math.hypot(a[0] - b[0], a[1] - b[1]) < 1e-3) return []
             const ends = [run.utilisation[i], run.utilisation[i + 1]].filter((u) => typeof u === 'number')
             const u = ends.length ? Math.max(...ends) : null
-            return [{ key: `${member.name}-${i}`, a, b, u, faded: bench.faded.has(member.name) }]
+            return [{ key: `${member.name}-${i}`, a, b, u, faded: bench.dimmed.has(member.name) }]
           }),
         )
       : [],

@@ -59,7 +59,7 @@ export function useSteel(bench: Bench, plane: PlaneView) {
         const half = m.size[0] / 2
         const d = path([at(h.foot, half), at(h.foot, half + h.depth), at(h.tip, half)], true)
         const title = `Haunch of ${m.label}: ${Math.abs(h.tip - h.foot).toFixed(2)} × ${h.depth.toFixed(2)} m`
-        return { key: `${m.name}-haunch-${i}`, d, title, faded: bench.faded.has(m.name) }
+        return { key: `${m.name}-haunch-${i}`, d, title, faded: bench.dimmed.has(m.name) }
       }),
     ),
   )

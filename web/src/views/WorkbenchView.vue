@@ -8,6 +8,7 @@ import KeyPlan from '../components/KeyPlan.vue'
 import LedgerPanel from '../components/LedgerPanel.vue'
 import PanelView from '../components/PanelView.vue'
 import ProofSheet from '../components/ProofSheet.vue'
+import RestraintRibbon from '../components/RestraintRibbon.vue'
 import RoleList from '../components/RoleList.vue'
 import ShortcutSheet from '../components/ShortcutSheet.vue'
 import ViewTools from '../components/ViewTools.vue'
@@ -22,6 +23,7 @@ const props = defineProps<{ id: string }>()
 const bench = useWorkbench()
 const folded = ref({ left: false, right: false, bottom: false })
 const proof = ref('')
+const under = ref('')
 const finding = ref(false)
 const shortcuts = ref(false)
 const view = useTemplateRef<{ savePicture(): void }>('view')
@@ -82,6 +84,19 @@ const layout = computed(() => ({
   '--bottom': folded.value.bottom ? '30px' : 'clamp(200px, 28vh, 380px)',
 }))
 
+/** Open a proof, of what governs or under a combination. */
+function openProof(criterion: string, combination = '') {
+  proof.value = criterion
+  under.value = combination
+}
+/** The restraint ribbon lies under the view where a member is verified. */
+const laidFlat = computed(() => {
+  const m = bench.member
+  if (bench.stage !== 'verification' || !m || bench.panel || bench.chain?.problem) return false
+  // bars and closed sections do not buckle sideways
+  return m.shape === 'I' && !['bar', 'tension-only', 'compression-only'].includes(m.behaviour)
+})
+
 function text(value: unknown) {
   return typeof value === 'object' ? JSON.stringify(value) : String(value)
 }
@@ -96,39 +111,54 @@ function text(value: unknown) {
       </button>
       <template v-if="!folded.left"><KeyPlan /><RoleList /></template>
     </aside>
-    <main class="view">
-      <p v-if="!bench.chain && bench.message" class="broken" role="alert">
-        {{ bench.message }} <router-link to="/">Back to the projects</router-link>
-      </p>
-      <template v-else-if="bench.chain">
-        <PanelView v-if="bench.panel" />
-        <div v-else-if="bench.looking" :class="{ pair: bench.paired }">
-          <div><FrameView :key="`${bench.paired}`" ref="view" /></div>
-          <div v-if="bench.paired"><FrameView turned /></div>
-        </div>
-        <div v-else-if="bench.chain.members?.length" class="whole" :class="{ pair: bench.paired }">
-          <div><ModelView :key="`${bench.paired}`" ref="view" /></div>
-          <div v-if="bench.paired"><ModelView turned /></div>
-        </div>
-        <p v-if="!bench.chain.members?.length && bench.chain.broken_stage !== 'structure'" class="waiting">
-          Nothing stands yet. Set out a hall or another jig in the Frame sheet, or draw members by hand.
+    <main class="view" :class="{ flat: laidFlat }">
+      <div class="above">
+        <p v-if="!bench.chain && bench.message" class="broken" role="alert">
+          {{ bench.message }} <router-link to="/">Back to the projects</router-link>
         </p>
-        <p v-else-if="bench.chain.problem" class="broken" :class="{ below: bench.chain.members?.length }" role="alert">
-          <b>{{ bench.chain.members?.length ? 'No forces yet.' : 'The chain is broken.' }}</b>
-          {{ bench.chain.problem.message }}
-        </p>
-      </template>
-      <p v-else class="waiting">{{ bench.running ? progress(bench.running) : 'Computing the chain…' }}</p>
-      <ViewTools v-if="bench.chain?.members?.length && !bench.panel" @picture="view?.savePicture()" />
+        <template v-else-if="bench.chain">
+          <PanelView v-if="bench.panel" />
+          <div v-else-if="bench.looking" :class="{ pair: bench.paired }">
+            <div><FrameView :key="`${bench.paired}`" ref="view" /></div>
+            <div v-if="bench.paired"><FrameView turned /></div>
+          </div>
+          <div v-else-if="bench.chain.members?.length" class="whole" :class="{ pair: bench.paired }">
+            <div><ModelView :key="`${bench.paired}`" ref="view" /></div>
+            <div v-if="bench.paired"><ModelView turned /></div>
+          </div>
+          <p v-if="!bench.chain.members?.length && bench.chain.broken_stage !== 'structure'" class="waiting">
+            Nothing stands yet. Set out a hall or another jig in the Frame sheet, or draw members by hand.
+          </p>
+          <p
+            v-else-if="bench.chain.problem"
+            class="broken"
+            :class="{ below: bench.chain.members?.length }"
+            role="alert"
+          >
+            <b>{{ bench.chain.members?.length ? 'No forces yet.' : 'The chain is broken.' }}</b>
+            {{ bench.chain.problem.message }}
+          </p>
+        </template>
+        <p v-else class="waiting">{{ bench.running ? progress(bench.running) : 'Computing the chain…' }}</p>
+        <ViewTools v-if="bench.chain?.members?.length && !bench.panel" @picture="view?.savePicture()" />
+      </div>
+      <RestraintRibbon v-if="laidFlat" />
     </main>
     <aside class="right" aria-label="Sheet">
       <button class="fold" :aria-expanded="!folded.right" title="Fold the sheet" @click="folded.right = !folded.right">
         {{ folded.right ? '‹' : '›' }}
       </button>
-      <StageSheet v-if="!folded.right && bench.project" @proof="proof = $event" />
+      <StageSheet v-if="!folded.right && bench.project" @proof="openProof" />
     </aside>
     <LedgerPanel class="bottom" :folded="folded.bottom" @fold="folded.bottom = !folded.bottom" />
-    <ProofSheet v-if="proof && bench.member" :criterion="proof" @close="proof = ''" @criterion="proof = $event" />
+    <ProofSheet
+      v-if="proof && bench.member"
+      :criterion="proof"
+      :combination="under"
+      @close="proof = ''"
+      @criterion="openProof"
+      @combination="under = $event"
+    />
     <div v-if="bench.elsewhere && !bench.conflict && !bench.message && !isAway()" class="message" role="status">
       {{ bench.elsewhere.author || 'Somebody' }} made revision {{ bench.elsewhere.number }} elsewhere: “{{
         bench.elsewhere.label
@@ -182,9 +212,17 @@ function text(value: unknown) {
   border-left: 1px solid var(--line);
 }
 .view {
-  position: relative;
   overflow: hidden;
   background: #faf9f6;
+  display: grid;
+  grid-template-rows: minmax(0, 1fr);
+}
+.view.flat {
+  grid-template-rows: minmax(0, 1fr) 236px;
+}
+.above {
+  position: relative;
+  overflow: hidden;
 }
 .pair {
   display: grid;

@@ -1,0 +1,199 @@
+"""What moves the utilisation of one member: the same member solved with one input changed, under the forces present.
+
+Another section of it alone moves otherwise: its deflection is found by a linear analysis of the whole. What a new analysis would change
+in the forces is not in it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from engine.analysis.combined import Combined
+from engine.analysis.diagrams import Diagrams
+from engine.analysis.solve import assemble, solve_linear
+from engine.catalogue.properties import Section
+from engine.catalogue.sections import family_of
+from engine.chain import Chain
+from engine.document.byhand import OwnChecks
+from engine.editing.apply import operate
+from engine.editing.operations import ChangeMembers, MemberChange, Operation, Restrain
+from engine.errors import ModelError
+from engine.expand import expand
+from engine.structure.model import Floats, Structure
+from engine.verification.outcomes import SERVICE, Outcome
+from engine.verification.segments import general_stretches
+from engine.verification.single import Reached, everything, reached, served, tried
+from engine.verification.verify import Grounds
+
+#: by how much a load grows, and a length falls: a tenth, as their words say
+MORE, SHORTER = 0.10, 0.10
+#: restraints nearer than this to another make no difference worth a line, m
+APART = 0.3
+
+
+@dataclass(frozen=True)
+class Lever:
+    """One input changed. kind: "section", "stay", "load", "length y" or "length z"; outcome: what governs then; without: criteria that
+    were not looked at; operations: what makes it so."""
+
+    kind: str
+    words: str
+    outcome: Outcome
+    without: tuple[str, ...] = ()
+    operations: tuple[Operation, ...] = ()
+
+
+def changed(chain: Chain, member: str, operations: tuple[Operation, ...]) -> tuple[list[Outcome], tuple[str, ...]]:
+    """What a member would reach after operations on it, worst first, under what is present; and the criteria that this says nothing of.
+    Raises ModelError for what cannot be done."""
+    document = chain.document
+    for operation in operations:
+        document = operate(document, operation)
+    structure = expand(document)
+    index = chain.structure.index[member]
+    if structure.index.get(member) != index or len(structure.members) != len(chain.structure.members):
+        raise ModelError("That changes which members there are: it takes a new analysis.", "operations")
+    new, old = structure.members[index], chain.structure.members[index]
+    if new.nodes != old.nodes or [(p.start, p.end) for p in new.pieces] != [(p.start, p.end) for p in old.pieces]:
+        raise ModelError("That changes where the member is cut: it takes a new analysis.", "operations")
+    moved: Combined | None = None
+    without: tuple[str, ...] = ()
+    if new.section != old.section or new.pieces != old.pieces or new.material != old.material:
+        moved = _moved(chain, structure)
+        if moved is None:
+            without = tuple(o.criterion for o in chain.verification.verdicts[index].outcomes if o.criterion in SERVICE)
+    outcomes = tried(document, structure, chain.combined, chain.verification, index, moved)
+    return [o for o in outcomes if o.criterion not in without], without
+
+
+def _moved(chain: Chain, structure: Structure) -> Combined | None:
+    """How members made otherwise move, by superposition; None where that does not hold for the deflections."""
+    combined, before = chain.combined, chain.response.system
+    if (combined.place[list(chain.verification.deflection)] >= 0).any():
+        return None
+    system = assemble(structure, chain.loading, before.shear_deformation, before.bows)
+    return replace(combined, response=solve_linear(system), states=None, place=np.full_like(combined.place, -1))
+
+
+def levers(chain: Chain, member: str) -> list[Lever]:
+    """One input changed at a time, those that help most first."""
+    index = chain.structure.index[member]
+    found = everything(chain.document, chain.combined, chain.verification, index)
+    if not found:
+        return []
+    levers_: list[Lever] = []
+    for kind, words, operation in _changes(chain, member, found[0]):
+        try:
+            outcomes, without = changed(chain, member, (operation,))
+        except ModelError:
+            continue
+        if outcomes:
+            levers_.append(Lever(kind, words, outcomes[0], without, (operation,)))
+    levers_ += _heavier(chain, index, found[0])
+    return sorted(levers_, key=lambda lever: lever.outcome.utilisation)
+
+
+def next_larger(section: Section) -> Section | None:
+    """The lightest of its family that is nowhere less: neither in area nor in second moments."""
+    own = (section.A, section.Iy, section.Iz)
+    found = [
+        s
+        for s in family_of(section.name)
+        if s.name != section.name and all(a >= b for a, b in zip((s.A, s.Iy, s.Iz), own, strict=True))
+    ]
+    return min(found, key=lambda s: s.A, default=None)
+
+
+def _changes(chain: Chain, member: str, worst: Reached) -> Iterator[tuple[str, str, Operation]]:
+    m = chain.structure.member(member)
+    index = chain.structure.index[member]
+    larger = next_larger(m.section)
+    if larger is not None:
+        yield "section", larger.name, ChangeMembers(members=[member], change=MemberChange(section=larger.name))
+    grounds = chain.verification.grounds
+    if m.bar:
+        return
+    if worst.criterion in ("lateral", "interaction", "general", "flexural") and m.section.shape == "I":
+        yield from _stays(chain, index, worst)
+    lengths, length = grounds.lengths[index], chain.structure.length(m)
+    for axis, now in (("y", lengths.y), ("z", lengths.z)):
+        own = m.checks.model_copy(update={f"buckling_{axis}": now * (1 - SHORTER) / length})
+        yield (
+            f"length {axis}",
+            f"−10 %, L_cr,{axis} {now * (1 - SHORTER):.2f} m",
+            ChangeMembers(members=[member], change=MemberChange(checks=OwnChecks(**own.model_dump()))),
+        )
+
+
+def _stays(chain: Chain, index: int, worst: Reached) -> Iterator[tuple[str, str, Operation]]:
+    """A restraint in the middle of what governs: of the flange in compression (with a haunch, the inner one), at a purlin, rail or stay
+    where there is one."""
+    m = chain.structure.members[index]
+    row = int(worst.row[worst.worst])
+    if worst.criterion == "general":
+        flange, other = "inner", "outer"
+        start, end = general_stretches(chain.structure, index)[row]
+    else:
+        segments = chain.verification.grounds.segments([index])
+        flange, other = ("outer", "inner") if segments.flange[row] > 0 else ("inner", "outer")
+        start, end = float(segments.start[row]), float(segments.end[row])
+    if end - start < 2 * APART:
+        return
+    middle = (start + end) / 2
+    there = [x for x in getattr(m, other) if start + APART < x < end - APART]
+    at = min(there, key=lambda x: abs(x - middle)) if there else round(middle, 2)
+    yield (
+        "stay",
+        f"{flange} flange at {at:.2f} m",
+        Restrain(members=[m.name], flange=flange, at=at),  # type: ignore[arg-type]
+    )
+
+
+def _heavier(chain: Chain, index: int, worst: Reached) -> list[Lever]:
+    """The variable action that leads in what governs, a tenth larger."""
+    number = worst.used[worst.worst]
+    factors, cases = chain.combined.rows[number], chain.loading.cases
+    variable = [
+        i for i, c in enumerate(cases) if factors[i] and c.nature not in ("permanent", "imperfection", "settlement")
+    ]
+    if not variable:
+        return []
+    lead = max(variable, key=lambda i: abs(factors[i]))
+    words = f"{cases[lead].symbol} +10 %, {cases[lead].name}"
+    more = np.zeros_like(factors)
+    more[lead] = MORE * factors[lead]
+    if worst.criterion in SERVICE:
+        if chain.combined.place[number] >= 0:
+            return []
+        rows = chain.combined.rows.copy()
+        rows[number] += more
+        combined: Combined = replace(chain.combined, rows=rows)
+        found = served(combined, [number], chain.verification.stretches, index)
+    else:
+        found = reached(chain.document, _loaded(chain, number, more), index)
+    found = [r for r in found if r.worst >= 0]
+    if not found:
+        return []
+    most = max(found, key=lambda r: float(r.utilisation[r.worst]))
+    column = (chain.verification.deflection if worst.criterion in SERVICE else chain.verification.strength).index(
+        number
+    )
+    outcome = replace(most.outcome(most.worst), combination=column)
+    return [Lever("load", words, outcome)]
+
+
+def _loaded(chain: Chain, number: int, more: Floats) -> Grounds:
+    """One combination for strength with more of some cases: by the linear response to them, beside what is present."""
+    grounds = Grounds(chain.document, chain.combined, (number,))
+    column = chain.verification.strength.index(number)
+    linear = chain.combined._diagrams.combined(more[None])
+    for name in ("forces", "peaks"):
+        present: Diagrams = getattr(chain.verification.grounds, name)
+        values = [
+            getattr(present, key)[..., [column]] + getattr(linear, key) for key in ("N", "Vy", "Vz", "T", "My", "Mz")
+        ]
+        vars(grounds)[name] = Diagrams(present.x, *values)
+    return grounds

@@ -1,0 +1,200 @@
+"""One member by itself: what it reaches in every combination by each criterion, and what it would reach if it were another."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from engine.analysis.combined import Combined
+from engine.document import Document
+from engine.structure.model import Floats, Ints, Structure
+from engine.verification.axial import axial_values, is_axial
+from engine.verification.general import Within, alike
+from engine.verification.outcomes import SERVICE, Outcome
+from engine.verification.sections import section_values
+from engine.verification.service import Stretch, measure, stretches
+from engine.verification.stability import criteria, stability_values
+from engine.verification.verify import Grounds, Verification
+
+
+@dataclass(frozen=True)
+class Reached:
+    """One criterion of one member under combinations, (c,): the utilisation in each and where it is reached, as in `Outcome`.
+
+    used: numbers of the combinations.
+    """
+
+    criterion: str
+    used: tuple[int, ...]
+    utilisation: Floats
+    row: Ints
+    station: Ints
+    position: Floats
+
+    def outcome(self, column: int) -> Outcome:
+        """As what governs in one of the combinations."""
+        c = column
+        return Outcome(
+            self.criterion,
+            float(self.utilisation[c]),
+            c,
+            float(self.position[c]),
+            int(self.row[c]),
+            int(self.station[c]),
+        )
+
+    @property
+    def worst(self) -> int:
+        """The combination, by its place among those used, in which most is reached; −1 where nothing could be computed."""
+        known = np.nan_to_num(self.utilisation, nan=-1.0)
+        return int(known.argmax()) if known.size and known.max() >= 0 else -1
+
+
+def reached(document: Document, grounds: Grounds, member: int, governing: bool = False) -> list[Reached]:
+    """All criteria of strength that apply to a member, in all combinations for strength. governing: of the general method, which
+    takes longest, the one that governs alone; NaN in the others."""
+    if not grounds.strength or np.isnan(_strength(grounds, member)):
+        return []
+    if is_axial(grounds.combined.structure.members[member]):
+        return [_bar(document, grounds, member), *_sections(document, grounds, member)]
+    return [
+        *_sections(document, grounds, member),
+        *_stability(document, grounds, member),
+        *_general(document, grounds, member, governing),
+    ]
+
+
+def _strength(grounds: Grounds, member: int) -> float:
+    m = grounds.combined.structure.members[member]
+    return 1.0 if is_axial(m) else float(grounds.steel.fy[member])
+
+
+def _most(criterion: str, used: tuple[int, ...], u: Floats, places: list[tuple[int, int, float]]) -> Reached:
+    """u: (places, combinations)."""
+    at = np.where(np.isnan(u).all(axis=0), 0, np.nan_to_num(u, nan=-1.0).argmax(axis=0))
+    rows, stations, x = (np.array(column) for column in zip(*places, strict=True))
+    return Reached(criterion, used, u[at, np.arange(u.shape[1])], rows[at], stations[at], x[at])
+
+
+def _sections(document: Document, grounds: Grounds, member: int) -> list[Reached]:
+    elements = grounds.combined.elements
+    own = np.flatnonzero(elements.member == member)
+    if not np.isfinite(grounds.steel.fy[member]):
+        return []
+    every = slice(None)
+    v = section_values(document, grounds, own.tolist(), every, every)
+    places = elements.positions(grounds.peaks.x)[own]
+    where = [(int(own[e]), s, float(places[e, s])) for e in range(len(own)) for s in range(places.shape[1])]
+    shape = (len(where), len(grounds.strength))
+    return [
+        _most(name, grounds.strength, np.broadcast_to(v[key], grounds.peaks.N[own].shape).reshape(shape), where)
+        for name, key in (("section", "u_NM"), ("shear", "u_V"))
+    ]
+
+
+def _stability(document: Document, grounds: Grounds, member: int) -> list[Reached]:
+    segments = grounds.segments([member])
+    v = stability_values(document, segments, grounds.steel, grounds.limits)
+    where = [(r, -1, float(segments.start[r] + segments.end[r]) / 2) for r in range(len(segments.member))]
+    found = []
+    for name, u in criteria(v, grounds.steel.take(segments.member, 1)).items():
+        u[segments.inside] = np.nan
+        if not np.isnan(u).all() and np.nanmax(u) >= 0:
+            found.append(_most(name, grounds.strength, u, where))
+    return found
+
+
+def _general(document: Document, grounds: Grounds, member: int, governing: bool) -> list[Reached]:
+    for own in alike(grounds, [member]):
+        values = []
+        for span in own.spans:
+            within = Within(document, grounds, own, span)
+            u = np.full(within.count, np.nan)
+            if governing:
+                most, at = within.largest()
+                u[at[0]] = most[0]
+            elif not within.stretch.loose:
+                u = within.values(np.arange(within.count))["u_general"]
+            values.append(u)
+        where = [(k, -1, sum(span) / 2) for k, span in enumerate(own.spans)]
+        return [_most("general", grounds.strength, np.array(values), where)]
+    return []
+
+
+def _bar(document: Document, grounds: Grounds, member: int) -> Reached:
+    m = grounds.combined.structure.members[member]
+    u = axial_values(document, grounds, member)["u_axial"]
+    return _most("axial", grounds.strength, u[None], [(member, -1, grounds.combined.structure.length(m) / 2)])
+
+
+def served(combined: Combined, used: Sequence[int], found: Sequence[Stretch], member: int) -> list[Reached]:
+    """Deflection and sway of a member in the combinations `used`."""
+    if not used:
+        return []
+    moved, along = combined.displacement(used), combined.deflections(used)
+    places = combined.elements.positions(combined.stations)
+    by: dict[str, list[tuple[Floats, list[tuple[int, int, float]]]]] = {}
+    for number, stretch in enumerate(found):
+        own = np.flatnonzero(combined.elements.member[stretch.rows] == member)
+        if member not in stretch.members or not len(own):
+            continue
+        block = measure(combined, moved, along, stretch)[own] * (stretch.ratio / stretch.length)
+        count = block.shape[1]
+        where = [
+            (number, int(k) * count + s, float(places[stretch.rows[k], s])) for k in own.tolist() for s in range(count)
+        ]
+        by.setdefault(stretch.criterion, []).append((block.reshape(len(where), -1), where))
+    return [
+        _most(
+            criterion,
+            tuple(used),
+            np.concatenate([block for block, _ in parts]),
+            [place for _, where in parts for place in where],
+        )
+        for criterion, parts in by.items()
+    ]
+
+
+def everything(document: Document, combined: Combined, verification: Verification, member: int) -> list[Reached]:
+    """All criteria of a member as it stands, worst first."""
+    found = reached(document, verification.grounds, member)
+    found += served(combined, verification.deflection, verification.stretches, member)
+    return sorted((r for r in found if r.worst >= 0), key=lambda r: -float(r.utilisation[r.worst]))
+
+
+def with_structure(combined: Combined, structure: Structure) -> Combined:
+    """The same results under members that are held or made otherwise: present forces."""
+    system = replace(combined.response.system, structure=structure)
+    return replace(combined, response=replace(combined.response, system=system))
+
+
+def tried(
+    document: Document,
+    structure: Structure,
+    combined: Combined,
+    verification: Verification,
+    member: int,
+    moved: Combined | None = None,
+) -> list[Outcome]:
+    """What a member reaches with the forces present, where the document and its structure are others: other restraints, lengths,
+    limits, section. Nodes, members and their order are those that were analysed. What the whole does to it is as present. moved: where
+    the movements come from, if not from there."""
+    grounds = Grounds(document, with_structure(combined, structure), verification.grounds.strength)
+    # what was found of the forces holds: they are the present ones
+    for name in ("forces", "peaks"):
+        vars(grounds)[name] = getattr(verification.grounds, name)
+    found = reached(document, grounds, member, governing=True)
+    moved = moved or combined
+    limits = tuple(stretches(document, structure, moved.elements))
+    found += served(moved, verification.deflection, limits, member)
+    outcomes = [r.outcome(r.worst) for r in found if r.worst >= 0]
+    outcomes += [o for o in verification.verdicts[member].outcomes if o.criterion == "critical"]
+    return sorted(outcomes, key=lambda o: -o.utilisation)
+
+
+def number_of(verification: Verification, outcome: Outcome) -> int:
+    """The combination of an outcome among all of the document."""
+    used = verification.deflection if outcome.criterion in SERVICE else verification.strength
+    return used[outcome.combination]

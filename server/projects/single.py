@@ -1,0 +1,196 @@
+"""One member looked at closely: what comes next to what governs, what moves it, and what a change would do to it."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+import numpy as np
+from pydantic import BaseModel, Field
+
+from engine.chain import Chain
+from engine.editing.operations import Operation
+from engine.errors import ModelError
+from engine.sizing.levers import Lever, changed, levers
+from engine.verification.outcomes import CRITERIA, Outcome
+from engine.verification.proof import Proof, prove
+from engine.verification.single import Reached, everything
+
+#: combinations that are told beside the governing one
+NEXT = 4
+
+
+class NextOut(BaseModel):
+    """Another combination, and what a criterion reaches in it."""
+
+    combination: str
+    formula: str
+    utilisation: float
+
+
+class CriterionOut(BaseModel):
+    """One criterion of a member: what governs it, and the combinations that come next."""
+
+    criterion: str
+    words: str
+    clause: str
+    utilisation: float
+    combination: str
+    formula: str
+    position: float
+    next: list[NextOut]
+
+
+class LeverOut(BaseModel):
+    """One input changed, and what governs the member then. kind: "section", "stay", "load", "length y" or "length z"; without: criteria
+    that were not looked at, in words."""
+
+    kind: str
+    words: str
+    utilisation: float
+    governs: str
+    without: list[str]
+    operations: list[Operation]
+
+
+class WhyOut(BaseModel):
+    """Why something governs a member. where: what is checked there, in words."""
+
+    revision: int
+    member: str
+    where: str
+    criteria: list[CriterionOut]
+    levers: list[LeverOut]
+
+
+class TryIn(BaseModel):
+    """Operations whose effect on a member is asked for; nothing is changed."""
+
+    member: Annotated[str, Field(max_length=120)]
+    operations: Annotated[list[Operation], Field(min_length=1, max_length=20)]
+    revision: int | None = None
+
+
+class TriedOut(BaseModel):
+    """What a member would reach, and what it reaches now, each with what governs. without: criteria that were not looked at."""
+
+    revision: int
+    member: str
+    utilisation: float | None
+    governs: str
+    before: float | None
+    governed: str
+    without: list[str]
+
+
+def index_of(chain: Chain, name: str) -> int:
+    """The number of a member. Raises ModelError for a name that none bears."""
+    if name not in chain.structure.index:
+        raise ModelError(f"There is no member “{name}”.", "member")
+    return chain.structure.index[name]
+
+
+def why_out(chain: Chain, revision: int, member: str) -> WhyOut:
+    """Criteria of a member worst first, and what moves it."""
+    index = index_of(chain, member)
+    found = everything(chain.document, chain.combined, chain.verification, index)
+    return WhyOut(
+        revision=revision,
+        member=member,
+        where=_where(chain, index, found[0]) if found else "",
+        criteria=[_criterion(chain, r) for r in found],
+        levers=[_lever(lever) for lever in levers(chain, member)],
+    )
+
+
+def _criterion(chain: Chain, r: Reached) -> CriterionOut:
+    words, clause = CRITERIA[r.criterion]
+    order = np.argsort(-np.nan_to_num(r.utilisation, nan=-1.0), kind="stable")[: NEXT + 1]
+    told = [
+        NextOut(
+            combination=chain.combinations[r.used[c]].name,
+            formula=chain.combinations[r.used[c]].formula,
+            utilisation=float(r.utilisation[c]),
+        )
+        for c in order.tolist()
+        if np.isfinite(r.utilisation[c])
+    ]
+    return CriterionOut(
+        criterion=r.criterion,
+        words=words,
+        clause=clause,
+        utilisation=told[0].utilisation,
+        combination=told[0].combination,
+        formula=told[0].formula,
+        position=float(r.position[r.worst]),
+        next=told[1:],
+    )
+
+
+def _lever(lever: Lever) -> LeverOut:
+    return LeverOut(
+        kind=lever.kind,
+        words=lever.words,
+        utilisation=lever.outcome.utilisation,
+        governs=CRITERIA[lever.outcome.criterion][0],
+        without=[CRITERIA[criterion][0] for criterion in lever.without],
+        operations=list(lever.operations),
+    )
+
+
+def _where(chain: Chain, index: int, r: Reached) -> str:
+    """What the governing check looks at."""
+    grounds, row = chain.verification.grounds, int(r.row[r.worst])
+    if r.criterion in ("lateral", "interaction"):
+        s = grounds.segments([index], [r.worst])
+        flange = "Outer" if s.flange[row] > 0 else "Inner"
+        return f"{flange} flange compressed, {s.start[row]:.2f} m to {s.end[row]:.2f} m, L_LT = {s.L_LT[row]:.2f} m."
+    if r.criterion == "flexural":
+        lengths = grounds.lengths[index]
+        return f"L_cr,y = {lengths.y:.2f} m, {lengths.why_y}; L_cr,z = {lengths.z:.2f} m, {lengths.why_z}."
+    if r.criterion in ("deflection", "sway"):
+        stretch = chain.verification.stretches[row]
+        return f"{stretch.length:.2f} m / {stretch.ratio:g}, {stretch.words}."
+    return f"At {r.position[r.worst]:.2f} m from its start."
+
+
+def tried_out(chain: Chain, revision: int, member: str, operations: list[Operation]) -> TriedOut:
+    """What operations would do to a member, under the forces present. Raises ModelError for what cannot be done."""
+    index = index_of(chain, member)
+    outcomes, without = changed(chain, member, tuple(operations))
+    now = chain.verification.verdicts[index].governing
+    then = outcomes[0] if outcomes else None
+
+    def words(outcome: Outcome | None) -> str:
+        return CRITERIA[outcome.criterion][0] if outcome else ""
+
+    return TriedOut(
+        revision=revision,
+        member=member,
+        utilisation=then.utilisation if then else None,
+        governs=words(then),
+        before=now.utilisation if now else None,
+        governed=words(now),
+        without=[CRITERIA[criterion][0] for criterion in without],
+    )
+
+
+def proof_of(chain: Chain, member: str, criterion: str, combination: str = "") -> Proof:
+    """The proof of one check of a member, in what governs it or in another combination. Raises ModelError for what there is not."""
+    index = index_of(chain, member)
+
+    def written(outcome: Outcome) -> Proof:
+        return prove(chain.document, chain.combined, chain.verification, chain.combinations, index, outcome)
+
+    governing = next((o for o in chain.verification.verdicts[index].outcomes if o.criterion == criterion), None)
+    if governing is None:
+        raise ModelError(f"Member “{member}” has no check “{criterion}”.", "criterion")
+    if not combination:
+        return written(governing)
+    for r in everything(chain.document, chain.combined, chain.verification, index):
+        names = [chain.combinations[number].name for number in r.used]
+        if r.criterion == criterion and combination in names:
+            outcome = r.outcome(names.index(combination))
+            if not np.isfinite(outcome.utilisation):
+                raise ModelError(f"“{member}” is not covered in {combination}.", "combination")
+            return written(outcome)
+    raise ModelError(f"“{criterion}” is not checked in “{combination}”.", "combination")
