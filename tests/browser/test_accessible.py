@@ -70,7 +70,7 @@ class Accessible(BrowserCase):
             page.wait_for_load_state("networkidle")
             self.clean(f"stage {number}")
         page.keyboard.press("Alt+6")
-        page.click(".checks button >> nth=0")
+        page.click(".criteria button >> nth=0")
         page.wait_for_selector(".el-drawer .katex")
         page.wait_for_timeout(400)
         self.clean("proof")

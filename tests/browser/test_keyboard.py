@@ -92,7 +92,7 @@ class Keyboard(BrowserCase):
         self.find("rafter 3")
         chosen = page.locator("aside.right")
         expect(chosen).to_contain_text("Rafter 3")
-        page.click(".checks button >> nth=0")
+        page.click(".criteria button >> nth=0")
         page.wait_for_selector(".el-drawer .katex")
         page.keyboard.press("Escape")
         expect(page.locator(".el-drawer:visible")).to_have_count(0)

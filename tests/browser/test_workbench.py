@@ -193,7 +193,7 @@ class Looking(BrowserCase):
         lateral = next(o for o in verdict.outcomes if o.criterion == "lateral")
         page.fill("[aria-label='Filter the ledger']", "Rafter 3·AB-L")
         page.click("tbody tr")
-        page.click(".checks button:has-text('Lateral-torsional')")
+        page.click(".criteria button:has-text('Lateral-torsional')")
         last = page.locator(".el-drawer ol li").last
         expect(last.locator("b")).to_have_text(f"{lateral.utilisation:.2f}")
         self.assertGreater(page.locator(".el-drawer .katex").count(), 15)

@@ -455,6 +455,7 @@ svg {
   fill: var(--ink);
   stroke: transparent;
   stroke-width: 8;
+  stroke-linejoin: round;
   cursor: grab;
   outline-offset: 2px;
 }

@@ -1,0 +1,143 @@
+"""The Verification stage: restraints on the ribbon, proofs in any combination, what moves a member, filters."""
+
+from playwright.sync_api import expect
+
+from engine.chain import run
+from engine.document import Document
+from engine.document.jigs import HallJig
+from engine.verification.single import everything
+from server.projects import revisions
+from server.projects.models import Project
+from tests.browser.case import BrowserCase
+
+RAFTER = "frame-2/rafter-AB-left"
+
+
+def short_hall() -> Document:
+    """Two bays of the usual hall, whose rafters fail sideways."""
+    document = Document(name="Short", hall=HallJig(spacings=[6.0, 6.0]))
+    document.wind.inside.kind, document.wind.inside.values = "own", [0.2]
+    return document
+
+
+class Verifying(BrowserCase):
+    def setUp(self):
+        super().setUp()
+        self.project = revisions.create(self.user, short_hall(), "Demo data")
+        self.sign_in(f"/projects/{self.project.id}")
+        page = self.page
+        page.wait_for_selector("tbody tr")
+        page.fill("[aria-label='Filter the ledger']", "Rafter 2·AB-L")
+        page.click("tbody tr")
+        self.ribbon = page.locator("section[aria-label='Restraint ribbon']")
+        expect(self.ribbon.locator("svg .mark").first).to_be_visible()
+
+    def held(self, flange: str) -> list[float]:
+        labels = self.ribbon.locator(f".mark[aria-label^='{flange} flange']").all()
+        return [float((mark.get_attribute("aria-label") or "").split(" at ")[1].split(" m")[0]) for mark in labels]
+
+    def revision(self, number: int) -> None:
+        expect(self.page.locator("header .rev")).to_have_text(f"rev {number}")
+
+    def test_a_stay_is_put_dragged_and_let_go(self):
+        page = self.page
+        before = self.held("Inner")
+        # between the purlins without a stay, the open marks: the first of them
+        free = self.ribbon.locator(".open").first
+        free.hover()
+        tip = self.ribbon.locator(".tip")
+        expect(tip).to_contain_text("Inner flange held at")
+        expect(tip).to_contain_text("→")
+        free.click()
+        self.revision(2)
+        expect(self.ribbon.locator(".mark[aria-label^='Inner']")).to_have_count(len(before) + 1)
+        [new] = set(self.held("Inner")) - set(before)
+        self.assertIn(new, self.held("Outer"))
+        mark = self.ribbon.locator(f".mark[aria-label^='Inner flange held at {new:.2f}']")
+        box = mark.bounding_box()
+        page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+        page.mouse.down()
+        page.mouse.move(box["x"] + box["width"] / 2 + 24, box["y"] + 5, steps=4)
+        expect(tip).to_contain_text("drop it here")
+        page.mouse.up()
+        self.revision(3)
+        expect(mark).to_have_count(0)
+        [moved] = set(self.held("Inner")) - set(before)
+        self.assertGreater(moved, new)
+        # by the keyboard: let go, and taken back
+        own = self.ribbon.locator(f".mark[aria-label^='Inner flange held at {moved:.2f}']")
+        own.focus()
+        page.keyboard.press("Delete")
+        self.revision(4)
+        expect(self.ribbon.locator(".mark[aria-label^='Inner']")).to_have_count(len(before))
+        self.assertEqual(self.held("Inner"), before)
+        page.keyboard.press("Control+z")
+        expect(self.ribbon.locator(".mark[aria-label^='Inner']")).to_have_count(len(before) + 1)
+
+    def test_what_the_jig_holds_is_let_go_and_the_verdict_follows(self):
+        page = self.page
+        before = self.held("Inner")
+        page.locator(f".mark[aria-label^='Inner flange held at {before[0]:.2f}']").click()
+        self.revision(2)
+        expect(self.ribbon.locator(".mark[aria-label^='Inner']")).to_have_count(len(before) - 1)
+        edit = Project.objects.get(pk=self.project.pk).head.content["edits"][0]
+        self.assertAlmostEqual(edit["freed_inner"][0], before[0], places=2)
+
+    def test_places_are_typed_repeated_and_copied_to_all_alike(self):
+        page = self.page
+        page.fill("[aria-label='Hold at, m']", "1.1")
+        page.fill("[aria-label='and then every, m']", "2")
+        page.click("button:has-text('Hold')")
+        self.revision(2)
+        for place in (1.1, 3.1, 5.1):
+            expect(self.ribbon.locator(f".mark[aria-label^='Inner flange held at {place:.2f}']")).to_have_count(1)
+        page.click("button:has-text('alike')")
+        self.revision(3)
+        document = Project.objects.get(pk=self.project.pk).head.content
+        self.assertEqual(len([e for e in document["edits"] if 3.1 in e["restraints_inner"]]), 6)
+        page.fill("[aria-label='Hold at, m']", "99")
+        page.click("button:has-text('Hold')")
+        expect(self.ribbon.locator(".wrong")).to_contain_text("beyond the length")
+
+    def test_a_proof_in_another_combination_and_two_side_by_side(self):
+        page = self.page
+        chain = run(short_hall())
+        index = chain.structure.index[RAFTER]
+        found = everything(chain.document, chain.combined, chain.verification, index)[0]
+        order = (-found.utilisation).argsort(kind="stable")
+        names = [chain.combinations[found.used[c]].name for c in order[:3].tolist()]
+        page.click(f".criteria .next:has-text('{names[1]}')")
+        expect(page.locator(".el-drawer .lead")).to_contain_text(f"in {names[1]} =")
+        self.assertAlmostEqual(self.last()[0], found.utilisation[order[1]], delta=0.006)
+        page.get_by_role("combobox", name="Combination beside").click()
+        page.locator(f".el-select-dropdown__item:visible:has-text('{names[0]} ·')").first.click()
+        expect(page.locator(".el-drawer ol li.heads b")).to_have_text([names[1], names[0]])
+        for shown, column in zip(self.last(), order[[1, 0]].tolist(), strict=True):
+            self.assertAlmostEqual(shown, found.utilisation[column], delta=0.006)
+
+    def last(self) -> list[float]:
+        """What the last line of the proof says."""
+        return [float(words) for words in self.page.locator(".el-drawer ol li").last.locator("b").all_inner_texts()]
+
+    def test_what_moves_it_is_taken(self):
+        page = self.page
+        line = page.locator("aside.right li", has_text="section")
+        expect(line).to_contain_text("IPE 400")
+        line.locator("button").click()
+        self.revision(2)
+        expect(page.locator("aside.right .head").first).to_contain_text("IPE 400")
+
+    def test_filters_light_up_the_view(self):
+        page = self.page
+        page.fill("[aria-label='Filter the ledger']", "")
+        chain = run(short_hall())
+        failing = sum(v.status == "fails" for v in chain.verification.verdicts)
+        expect(page.locator(".filters .el-check-tag", has_text="fails")).to_contain_text(str(failing))
+        self.assertEqual(page.locator("svg .faded").count(), 0)
+        stability = sum(v.governing.criterion in ("interaction", "lateral") for v in chain.verification.verdicts)
+        page.click(".filters .el-check-tag:has-text('stability governs')")
+        expect(page.locator("section[aria-label=Ledger] tbody tr")).to_have_count(stability)
+        self.assertGreater(page.locator("svg .faded").count(), 0)
+        page.click(".filters button:has-text('show all')")
+        expect(page.locator("section[aria-label=Ledger] tbody tr")).to_have_count(len(chain.verification.verdicts))
+        expect(page.locator("svg .faded")).to_have_count(0)
