@@ -168,7 +168,7 @@ def said(edit: MemberEdit) -> str:
                 verb = "held" if kind == "restraints" else "not held"
                 words.append(f"{flange} flange {verb} at {', '.join(f'{x:g} m' for x in value)}")
         elif key == "checks":
-            words += [f"{name.replace('_', ' about ')} {x:g}" for name, x in value.items()]
+            words += [f"{name.replace('_', ' about ')} {x:g}" for name, x in value.items() if not isinstance(x, str)]
         elif isinstance(value, dict) or value is True:
             words.append(key.replace("_", " at "))
         else:

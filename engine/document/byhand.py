@@ -139,23 +139,26 @@ class Offset(Part):
 class OwnChecks(Part):
     """What a member is verified with, in place of what its role gives; None leaves that.
 
-    buckling_y, buckling_z: effective lengths for buckling about y and z over the member's own length. deflection: length over
+    buckling_y, buckling_z: effective lengths for buckling about y and z over the member's own length; from_y, from_z: how they were
+    found, in words, None by hand. deflection: length over
     deflection (height over drift, of columns) that it must keep, 0 where it is not checked.
     """
 
     model_config = ConfigDict(frozen=True)
 
     buckling_y: Annotated[float, Field(ge=0.1, le=1000, allow_inf_nan=False)] | None = None
+    from_y: Annotated[str, Field(max_length=120)] | None = None
+    from_z: Annotated[str, Field(max_length=120)] | None = None
     buckling_z: Annotated[float, Field(ge=0.1, le=1000, allow_inf_nan=False)] | None = None
     deflection: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] | None = None
 
     def over(self, share: float) -> OwnChecks:
         """The same effective lengths in metres of a member whose length is that share of this one's."""
-        grown = {
-            name: None if value is None else min(max(value / share, 0.1), 1000.0)
-            for name, value in (("buckling_y", self.buckling_y), ("buckling_z", self.buckling_z))
-        }
-        return OwnChecks(**grown, deflection=self.deflection)
+        y, z = (
+            None if value is None else min(max(value / share, 0.1), 1000.0)
+            for value in (self.buckling_y, self.buckling_z)
+        )
+        return self.model_copy(update={"buckling_y": y, "buckling_z": z})
 
 
 class MemberInput(Part):

@@ -120,7 +120,7 @@ def _changes(chain: Chain, member: str, worst: Reached) -> Iterator[tuple[str, s
         yield from _stays(chain, index, worst)
     lengths, length = grounds.lengths[index], chain.structure.length(m)
     for axis, now in (("y", lengths.y), ("z", lengths.z)):
-        own = m.checks.model_copy(update={f"buckling_{axis}": now * (1 - SHORTER) / length})
+        own = m.checks.model_copy(update={f"buckling_{axis}": now * (1 - SHORTER) / length, f"from_{axis}": None})
         yield (
             f"length {axis}",
             f"−10 %, L_cr,{axis} {now * (1 - SHORTER):.2f} m",

@@ -68,10 +68,11 @@ def effective_lengths(document: Document, structure: Structure, member: Member, 
     if chosen and chosen.z is not None:
         z, why_z = chosen.z * length, f"{chosen.z:g} × own length, set for the role"
     if member.checks.buckling_y is not None:
-        factor_y, why_y = member.checks.buckling_y, f"{member.checks.buckling_y:g} × own length, set for this member"
+        factor_y = member.checks.buckling_y
+        why_y = f"{factor_y:.4g} × own length, {member.checks.from_y or 'set for this member'}"
     if member.checks.buckling_z is not None:
         z = member.checks.buckling_z * length
-        why_z = f"{member.checks.buckling_z:g} × own length, set for this member"
+        why_z = f"{member.checks.buckling_z:.4g} × own length, {member.checks.from_z or 'set for this member'}"
     held = member.section.h / 2 if outer < torsion - 1e-6 else 0.0
     return Lengths(factor_y * length, z, torsion, held, sway, why_y, why_z)
 

@@ -229,6 +229,12 @@ async def why(request: HttpRequest, project_id: UUID, member: str, revision: int
     return await _seen(request, project_id, revision, "why", member=member)
 
 
+@router.get("/projects/{project_id}/lengths", response={200: single.WaysOut, 422: schemas.Problem})
+async def lengths(request: HttpRequest, project_id: UUID, member: str, revision: int | None = None) -> Any:
+    """The effective lengths of a member, and what other ways to them lead to."""
+    return await _seen(request, project_id, revision, "lengths", member=member)
+
+
 @router.post("/projects/{project_id}/try", response={200: single.TriedOut, 422: schemas.Problem})
 async def tried(request: HttpRequest, project_id: UUID, body: single.TryIn) -> Any:
     """What operations would do to a member under the forces present. Nothing is changed."""

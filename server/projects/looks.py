@@ -65,6 +65,7 @@ LOOKS: dict[str, Look] = {
     "proof": _proof,
     "why": lambda c, n, member: single.why_out(c, n, member),
     "tried": _tried,
+    "lengths": lambda c, n, member: single.lengths_out(c, n, member),
 }
 #: those that solve eigenproblems
 LONG = ("modes",)

@@ -11,7 +11,8 @@ from engine.chain import Chain
 from engine.editing.operations import Operation
 from engine.errors import ModelError
 from engine.sizing.levers import Lever, changed, levers
-from engine.verification.outcomes import CRITERIA, Outcome
+from engine.verification.length_methods import methods
+from engine.verification.outcomes import CRITERIA, Outcome, kind_of
 from engine.verification.proof import Proof, prove
 from engine.verification.single import Reached, everything
 
@@ -80,6 +81,38 @@ class TriedOut(BaseModel):
     before: float | None
     governed: str
     without: list[str]
+
+
+class MethodOut(BaseModel):
+    """One way to an effective length. factor: on the own length, None where it leads to none; words: how it was found; note: what
+    speaks against it."""
+
+    key: str
+    name: str
+    factor: float | None
+    length: float | None
+    words: str
+    note: str
+
+
+class AxisOut(BaseModel):
+    """The effective length about one axis that is in force, why, and what other ways lead to. own: whether it was set for the member."""
+
+    axis: str
+    length: float
+    factor: float
+    why: str
+    own: bool
+    methods: list[MethodOut]
+
+
+class WaysOut(BaseModel):
+    """Effective lengths of a member, by the forces of a combination."""
+
+    revision: int
+    member: str
+    combination: str
+    axes: list[AxisOut]
 
 
 def index_of(chain: Chain, name: str) -> int:
@@ -172,6 +205,31 @@ def tried_out(chain: Chain, revision: int, member: str, operations: list[Operati
         governed=words(now),
         without=[CRITERIA[criterion][0] for criterion in without],
     )
+
+
+def lengths_out(chain: Chain, revision: int, member: str) -> WaysOut:
+    """Ways to the effective lengths of a member under what governs its stability, or its strength. Raises ModelError for a name that
+    none bears, and where nothing is combined for strength."""
+    index, grounds = index_of(chain, member), chain.verification.grounds
+    if not grounds.strength:
+        raise ModelError("There is no combination for strength.", "combinations")
+    m = chain.structure.members[index]
+    strong = [o for o in chain.verification.verdicts[index].outcomes if kind_of(o.criterion) != "service"]
+    stable = [o for o in strong if kind_of(o.criterion) == "stability"] or strong
+    column = max(stable, key=lambda o: o.utilisation).combination if stable else 0
+    own, lengths = chain.structure.length(m), grounds.lengths[index]
+    axes = []
+    for axis, now, why, stated in (
+        ("y", lengths.y, lengths.why_y, m.checks.buckling_y),
+        ("z", lengths.z, lengths.why_z, m.checks.buckling_z),
+    ):
+        ways = [
+            MethodOut(length=None if way.factor is None else way.factor * own, **vars(way))
+            for way in methods(grounds, index, axis, column)
+        ]
+        axes.append(AxisOut(axis=axis, length=now, factor=now / own, why=why, own=stated is not None, methods=ways))
+    name = chain.combinations[grounds.strength[column]].name
+    return WaysOut(revision=revision, member=member, combination=name, axes=axes)
 
 
 def proof_of(chain: Chain, member: str, criterion: str, combination: str = "") -> Proof:

@@ -451,19 +451,7 @@ def ribbon_out(chain: Chain, member: int) -> schemas.RibbonOut:
             if s.inside[r]:
                 u = next(u for a, b, u in stretches if a < s.start[r] + 1e-6 and s.end[r] < b + 1e-6)
             spans[int(s.flange[r])].append(schemas.SpanOut(start=float(s.start[r]), end=float(s.end[r]), utilisation=u))
-    lengths = grounds.lengths[member]
-    values = [
-        (
-            "L_{cr,y}",
-            f"{lengths.y:.2f} m",
-            f"Effective length for buckling about the strong axis: {lengths.why_y} (6.3.1.3)",
-        ),
-        (
-            "L_{cr,z}",
-            f"{lengths.z:.2f} m",
-            f"Effective length for buckling about the weak axis: {lengths.why_z} (6.3.1.3)",
-        ),
-    ]
+    values: list[tuple[str, str, str]] = []
     whole = next((o for o in strong if o.criterion == "general"), None)
     if whole:
         found, (start, end) = general_values(chain.document, grounds, member, whole.row, whole.combination)

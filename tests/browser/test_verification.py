@@ -127,6 +127,38 @@ class Verifying(BrowserCase):
         self.revision(2)
         expect(page.locator("aside.right .head").first).to_contain_text("IPE 400")
 
+    def test_an_effective_length_is_taken_and_says_where_it_comes_from(self):
+        page = self.page
+        page.fill("[aria-label='Filter the ledger']", "Column 2·A")
+        page.click("tbody tr")
+        own = page.locator(".lengths")
+        expect(own.locator("b").first).to_have_text("6.00 m")
+        before = page.locator(".criteria button", has_text="Buckling under").locator("b").inner_text()
+        own.locator(".el-select").first.click()
+        option = page.locator(".el-select-dropdown__item:visible", has_text="frame, swaying")
+        factor = float(option.locator("b").inner_text())
+        self.assertGreater(factor, 2.0)
+        option.click()
+        self.revision(2)
+        expect(own.locator("b").first).to_have_text(f"{factor * 6:.2f} m")
+        expect(own.locator("small").first).to_contain_text("stiffness of the frame at its ends, swaying, G = ∞")
+        # about z twice the length: the verdict follows
+        own.locator(".el-select").nth(1).click()
+        page.locator(".el-select-dropdown__item:visible", has_text="fixed and free").click()
+        self.revision(3)
+        expect(own.locator("b").nth(1)).to_have_text("12.00 m")
+        expect(page.locator(".criteria button", has_text="Buckling under").locator("b")).not_to_have_text(before)
+        # typed by hand it says so
+        typed = page.locator("label.field", has_text="Buckling about y").locator("input")
+        typed.fill("2.2")
+        typed.press("Enter")
+        self.revision(4)
+        expect(own.locator("small").first).to_contain_text("2.2 × own length, set for this member")
+        own.locator(".el-select").first.click()
+        page.locator(".el-select-dropdown__item:visible", has_text="by its role").click()
+        self.revision(5)
+        expect(own.locator("b").first).to_have_text("6.00 m")
+
     def test_filters_light_up_the_view(self):
         page = self.page
         page.fill("[aria-label='Filter the ledger']", "")

@@ -82,6 +82,7 @@ ROUTES = {
     ("get", "/api/projects/{project_id}/loads"): (f"{MEMBER}&case=G1", None, 200),
     ("get", "/api/projects/{project_id}/proof"): (f"{MEMBER}&criterion=section", None, 200),
     ("get", "/api/projects/{project_id}/why"): (MEMBER, None, 200),
+    ("get", "/api/projects/{project_id}/lengths"): (MEMBER, None, 200),
     ("post", "/api/projects/{project_id}/try"): ("", TRY, 200),
     ("get", "/api/projects/{project_id}/sizing"): ("", None, 200),
     ("post", "/api/projects/{project_id}/sizing"): ("", {"base": 1}, 202),

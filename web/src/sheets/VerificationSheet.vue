@@ -5,6 +5,7 @@ import { figures } from '../lib/temper'
 import { useWorkbench } from '../stores/workbench'
 import SheetHead from './SheetHead.vue'
 import CriteriaPart from './verification/CriteriaPart.vue'
+import LengthsPart from './verification/LengthsPart.vue'
 import OwnPart from './verification/OwnPart.vue'
 import ValuesPart from './verification/ValuesPart.vue'
 import WhyPart from './verification/WhyPart.vue'
@@ -34,6 +35,7 @@ const bench = useWorkbench()
     </p>
     <CriteriaPart @proof="(criterion, combination) => $emit('proof', criterion, combination)" />
     <WhyPart />
+    <LengthsPart />
     <ValuesPart />
     <OwnPart />
   </template>

@@ -11,7 +11,14 @@ const bench = useWorkbench()
 const own = computed<Own>(() => bench.member?.own ?? {})
 const chosen = computed(() => (bench.chosen.size > 1 ? `${bench.chosen.size} members` : (bench.member?.label ?? '')))
 
-const FIELDS: { key: keyof Own; label: string; unit: string; hint: string; from: number; to: number }[] = [
+const FIELDS: {
+  key: 'buckling_y' | 'buckling_z' | 'deflection'
+  label: string
+  unit: string
+  hint: string
+  from: number
+  to: number
+}[] = [
   {
     key: 'buckling_y',
     label: 'Buckling about y',
@@ -38,6 +45,8 @@ const FIELDS: { key: keyof Own; label: string; unit: string; hint: string; from:
   },
 ]
 
+/** Where words say how a value was found: what is typed was found by hand. */
+const FROM: Partial<Record<keyof Own, keyof Own>> = { buckling_y: 'from_y', buckling_z: 'from_z' }
 function save({ key, label, from, to }: (typeof FIELDS)[number]): (value: number | null) => Promise<string> {
   return async (value) => {
     if (value !== null && (value < from || value > to)) return `Between ${from} and ${to}.`
@@ -48,7 +57,7 @@ function save({ key, label, from, to }: (typeof FIELDS)[number]): (value: number
       ...members.map((m) => ({
         do: 'change' as const,
         members: [m.name],
-        change: { checks: { ...m.own, [key]: value } },
+        change: { checks: { ...m.own, [key]: value, ...(FROM[key] ? { [FROM[key]]: null } : {}) } },
       })),
     )
     return done ? '' : (bench.refusal?.message ?? 'Nothing was changed.')
