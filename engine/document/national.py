@@ -137,6 +137,14 @@ class ImperfectionValues(Part):
 class SteelValues(Part):
     """EN 1993-1-1."""
 
+    lateral: Annotated[
+        Literal["6.3.2.3", "6.3.2.2"],
+        Field(
+            title="χ_LT",
+            description="of rolled and equivalent welded sections (table 6.5), or of all sections (table 6.4), the safe side · "
+            "EN 1993-1-1 6.3.2.2, 6.3.2.3",
+        ),
+    ] = "6.3.2.3"
     lambda_LT0: Annotated[
         float,
         _number("λ̄_LT,0", "plateau of lateral-torsional buckling, rolled sections · EN 1993-1-1 6.3.2.3(1)", 0, 0.4),

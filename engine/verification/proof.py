@@ -14,6 +14,7 @@ from engine.document import Document
 from engine.standards.en.proof_line import Line
 from engine.standards.en.proof_symbols import SYMBOLS
 from engine.standards.en.proof_text import LINES
+from engine.standards.en.steel import PLATEAU
 from engine.verification.axial import LEFT_OUT, axial_values
 from engine.verification.general import general_values
 from engine.verification.outcomes import CRITERIA, SERVICE, Outcome
@@ -99,6 +100,9 @@ def _values(
     values["kind"], values["A_N"] = float(single.kind[0]), s.A
     for name in ("fy", "alpha_y", "alpha_z", "alpha_LT"):
         values[name] = float(getattr(single, name)[0])
+    values["every"] = float(document.national.steel.lateral == "6.3.2.2")
+    if values["every"]:
+        values |= {"lambda_LT0": PLATEAU, "beta": 1.0, "alpha_LT": float(single.alpha_LT_all[0])}
     c = outcome.combination
     if outcome.criterion in ("section", "shear"):
         f = verification.peaks
@@ -179,7 +183,7 @@ def _values(
         else:
             at = "the upper flange" if values["lift"] > 0 else "the shear centre"
             notes.append(f"Loads act at {at}; ends of the segment are forks (k = k_w = 1).")
-            if "k_c" not in values:
+            if "k_c" not in values and not values["every"]:
                 notes.append("f = 1 in (6.58): safe side.")
         if flange == "inner":
             notes.append("Purlins on the flange in tension are not counted as a restraint of the segment: safe side.")

@@ -65,6 +65,7 @@ def checked(document: Document, s: Segments, p: SteelArrays, most: Floats) -> Va
         document.national.steel.lambda_LT0,
         document.national.steel.beta,
         document.national.steel.modification == "(6.58)",
+        document.national.steel.lateral == "6.3.2.2",
         None if s.Cmy_0 is None else (s.Cmy_0[0], s.Cmy_0[1]),
     )
 

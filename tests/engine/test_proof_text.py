@@ -63,10 +63,12 @@ class Proofs(unittest.TestCase):
         by_annex_a = hall(frames=2)
         by_annex_a.national.steel.interaction = "annex A"
         by_annex_a.national.steel.modification = "(6.58)"
+        as_any = hall(frames=2, sections={"columns": "HEA 280", "rafters": "HEA 300"})
+        as_any.national.steel.lateral = "6.3.2.2"
         cls.chains = [
             run(by_annex_a),
             run(failing_hall()),
-            run(hall(frames=2, sections={"columns": "HEA 280", "rafters": "HEA 300"})),
+            run(as_any),
             run(hall(frames=2, sections={"rafters": "IPE 400", "eaves_beams": "SHS 300x6.3", "bracing": "L 100x12"})),
             run(hall(spacings=[6.0], eaves_haunch=Haunch(length=2.4, depth=0.3))),
         ]
@@ -207,6 +209,16 @@ class Proofs(unittest.TestCase):
         self.assertIn("6.3.2.3(2)", found["annex A"])
         self.assertIn("table B.1", found["annex B"])
         self.assertFalse({"table A.1", "6.3.2.3(2)"} & found["annex B"])
+
+    def test_the_method_of_lateral_buckling_is_written_out(self):
+        found = {}
+        for chain, proof in self.proofs():
+            if proof.title == CRITERIA["lateral"][0]:
+                clauses = {step.clause for step in proof.steps}
+                found.setdefault(chain.document.national.steel.lateral, set()).update(clauses)
+        self.assertTrue({"6.3.2.2, table 6.4", "(6.56)"} <= found["6.3.2.2"])
+        self.assertFalse({"6.3.2.2, table 6.4", "(6.56)"} & found["6.3.2.3"])
+        self.assertNotIn("(6.57)", found["6.3.2.2"])
 
     def test_assumptions_are_stated(self):
         for _, proof in self.proofs():

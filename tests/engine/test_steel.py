@@ -7,6 +7,7 @@ import numpy as np
 
 from engine.catalogue.properties import rolled_i
 from engine.catalogue.sections import section
+from engine.catalogue.shapes import welded_i
 from engine.catalogue.steels import E, G, material
 from engine.chain import run
 from engine.document import read_document
@@ -15,6 +16,7 @@ from engine.standards.en.steel import (
     buckling_curves,
     classify,
     critical_moment,
+    lateral_curve,
     reduction,
     section_check,
     stability_check,
@@ -61,6 +63,51 @@ class Curves(unittest.TestCase):
                 _, chi = reduction(one(CURVES[curve]), one(slenderness))
                 self.assertAlmostEqual(float(chi[0]), value, delta=1.5e-4, msg=f"{curve} {slenderness}")
         self.assertEqual(float(reduction(one(0.49), one(0.2))[1][0]), 1.0)
+
+    def test_6_3_2_2_beside_6_3_2_3(self):
+        """P01: one beam by both, and by (6.58) with k_c of table 6.6."""
+        case = {c["id"]: c for c in published("steel-deep.json")["cases"]}["P01"]
+        given, expect = case["inputs"], case["expect"]
+        p, L = arrays("IPE 400"), one(6.0)
+        uniform = critical_moment(p, L, one(1.0))["Mcr_0"]
+        C1 = one(given["Mcr_kNm"] * 1e3 / uniform[0])
+        none, unit = one(0), one(1)
+
+        def by(**choice):
+            v = stability_check(p, none, one(200e3), none, unit, unit, C1, L, L, L, none, L, 1.0, **choice)
+            return {name: float(np.ravel(v[name])[0]) for name in ("lambda_LT", "chi_LT", "Mb_Rd", "u_LT")}
+
+        for choice, chi, M in (
+            ({"every": True}, "chi_LT_general", "Mb_general_kNm"),
+            ({}, "chi_LT_rolled", "Mb_rolled_kNm"),
+        ):
+            v = by(**choice)
+            self.assertAlmostEqual(v["lambda_LT"], expect["lambda_LT"], delta=2e-3 * expect["lambda_LT"])
+            self.assertAlmostEqual(v["chi_LT"], expect[chi], delta=3e-3 * expect[chi])
+            if choice:
+                self.assertAlmostEqual(v["Mb_Rd"] / 1e3, expect[M], delta=3e-3 * expect[M])
+                self.assertAlmostEqual(v["u_LT"], expect["utilisation_general"], delta=3e-3)
+
+    def test_table_6_4(self):
+        for name, curve in (("IPE 300", "a"), ("IPE 400", "b"), ("HEA 200", "a"), ("SHS 100x5", "d")):
+            self.assertEqual(lateral_curve(section(name)), curve)
+        self.assertEqual(lateral_curve(welded_i("w", 0.5, 0.2, 0.02, 0.01)), "d")
+        self.assertEqual(lateral_curve(welded_i("w", 0.3, 0.3, 0.02, 0.01)), "c")
+
+    def test_by_all_sections_nothing_is_left_out_above_0_2(self):
+        # λ̄_LT between 0.2 and 0.4 is reduced by 6.3.2.2 as it stands here, and not by 6.3.2.3
+        p, none, unit = arrays("HEB 300"), one(0), one(1)
+        for L in (2.0, 2.5, 3.0):
+            found = [
+                stability_check(
+                    p, none, one(1e5), none, unit, unit, unit, *[one(L)] * 3, none, one(L), 1.0, every=every
+                )
+                for every in (False, True)
+            ]
+            slender = float(found[0]["lambda_LT"][0])
+            self.assertTrue(0.2 < slender < 0.5, slender)
+            self.assertLess(float(found[1]["chi_LT"][0]), 1.0)
+            self.assertLessEqual(float(found[1]["chi_LT"][0]), float(found[0]["chi_LT"][0]))
 
     def test_table_6_2(self):
         self.assertEqual(buckling_curves(section("IPE 300"), "S355"), ("a", "b", "b"))

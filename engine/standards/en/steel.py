@@ -23,6 +23,8 @@ Values = dict[str, Any]
 CURVES = {"a0": 0.13, "a": 0.21, "b": 0.34, "c": 0.49, "d": 0.76}
 #: bending about one axis below this share of that about the other is none
 UNIAXIAL = 1e-3
+#: slenderness up to which χ = 1, 6.3.1.2(1) and (6.56)
+PLATEAU = 0.2
 #: compression below this share of its resistance is too little for the class in compression alone to matter
 LITTLE = 0.05
 
@@ -56,6 +58,7 @@ class SteelArrays:
     alpha_y: Floats
     alpha_z: Floats
     alpha_LT: Floats
+    alpha_LT_all: Floats
     bar: Floats
     A_eff: Floats
     Weff_y: Floats
@@ -89,6 +92,16 @@ def buckling_curves(section: Section, grade: str) -> tuple[str, str, str]:
     return ("c", "c", lateral) if high else ("d", "d", lateral)
 
 
+def lateral_curve(section: Section) -> str:
+    """Curve for lateral-torsional buckling of all sections, table 6.4."""
+    if section.shape != "I":
+        return "d"
+    deep = section.h / section.b > 2
+    if section.family == "built":
+        return "d" if deep else "c"
+    return "b" if deep else "a"
+
+
 def steel_arrays(rows: list[tuple[Section, Material, bool]]) -> SteelArrays:
     """Arrays from (section, material, whether a bar in pure axial force); without a strength, and for shapes whose checks
     are not covered, the strength is NaN."""
@@ -110,6 +123,7 @@ def steel_arrays(rows: list[tuple[Section, Material, bool]]) -> SteelArrays:
             "alpha_y": CURVES[curves[0]],
             "alpha_z": CURVES[curves[1]],
             "alpha_LT": CURVES[curves[2]],
+            "alpha_LT_all": CURVES[lateral_curve(section)],
             "bar": float(bar),
         }
         for name, column in columns.items():
@@ -394,6 +408,7 @@ def stability_check(
     lambda_LT0: float = 0.4,
     beta: float = 0.75,
     modified: bool = False,
+    every: bool = False,
     Cmy0: tuple[Floats, Floats] | None = None,
 ) -> Values:
     """Buckling of members, 6.3.1 to 6.3.3, with annex B, or with annex A where Cmy0 is given (`annex_a`).
@@ -404,8 +419,12 @@ def stability_check(
     `critical_moment`. My_most, Mz_most: largest moments anywhere in the member: without any that counts it is one in compression
     alone. most_y, most_z: critical axial forces that the buckling of the whole leaves the member, inf where it does
     not limit them; there it counts as a member that sways (C_my ≥ 0.9). lambda_LT0, beta: of 6.3.2.3(1); modified: χ_LT by f of
-    6.3.2.3(2) with k_c = 1/√C1, which table 6.6 gives for linear diagrams.
+    6.3.2.3(2) with k_c = 1/√C1, which table 6.6 gives for linear diagrams; every: by 6.3.2.2 for all sections instead, χ_LT = 1 up
+    to λ̄ = 0.2 alone (safe side of 6.3.2.2(4)).
     """
+    alpha_LT = p.alpha_LT
+    if every:
+        alpha_LT, lambda_LT0, beta, modified = p.alpha_LT_all, PLATEAU, 1.0, False
     v: Values = classify(p, N)
     with np.errstate(divide="ignore", invalid="ignore"):
         shape = np.zeros(np.broadcast_shapes(np.shape(N), np.shape(L_LT)))
@@ -442,7 +461,7 @@ def stability_check(
         found = critical_moment(p, L_LT, C1, lift)
         v |= found | {"Mcr": np.where(prone, found["Mcr"], np.inf)}
         v["lambda_LT"] = np.sqrt(v["My_Rk"] / v["Mcr"])
-        v["Phi_LT"] = 0.5 * (1 + p.alpha_LT * (v["lambda_LT"] - lambda_LT0) + beta * v["lambda_LT"] ** 2)
+        v["Phi_LT"] = 0.5 * (1 + alpha_LT * (v["lambda_LT"] - lambda_LT0) + beta * v["lambda_LT"] ** 2)
         chi = 1 / (v["Phi_LT"] + np.sqrt(np.maximum(v["Phi_LT"] ** 2 - beta * v["lambda_LT"] ** 2, 0)))
         chi = np.minimum(np.minimum(chi, 1.0), 1 / np.maximum(v["lambda_LT"], 1e-9) ** 2)
         v["f"] = np.ones_like(chi)
