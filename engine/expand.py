@@ -46,6 +46,7 @@ def materials_of(document: Document) -> Materials:
             m.density,
             m.fy * force if m.fy else None,
             m.expansion,
+            m.fu * force if m.fu else None,
         )
     return found
 

@@ -41,7 +41,14 @@ def built_section(name: str, shape: str, sizes: Mapping[str, float], of: str, pl
 
 
 def own_material(
-    name: str, E: float, G: float | None, density: float, fy: float | None, expansion: float = 12e-6
+    name: str,
+    E: float,
+    G: float | None,
+    density: float,
+    fy: float | None,
+    expansion: float = 12e-6,
+    fu: float | None = None,
 ) -> Material:
     """A material of one's own, in pascals; G by ν = 0.3 when it is not given."""
-    return Material(name, E, G or E / 2.6, density, ((inf, fy),) if fy else None, expansion)
+    yields, breaks = (((inf, value),) if value else None for value in (fy, fu))
+    return Material(name, E, G or E / 2.6, density, yields, expansion, breaks)

@@ -25,6 +25,15 @@ EUROPEAN: dict[str, Strength] = {
     "S450": ((0.040, 440e6), (0.080, 410e6)),
     "S460": ((0.040, 460e6), (0.080, 430e6)),
 }
+#: grade -> ((thickness up to, fu), ...), EN 1993-1-1 table 3.1 with AC:2009
+EUROPEAN_ULTIMATE: dict[str, Strength] = {
+    "S235": ((0.080, 360e6),),
+    "S275": ((0.040, 430e6), (0.080, 410e6)),
+    "S355": ((0.040, 490e6), (0.080, 470e6)),
+    "S420": ((0.080, 520e6),),
+    "S450": ((0.080, 550e6),),
+    "S460": ((0.080, 540e6),),
+}
 #: ASTM grades by their metric values of minimum yield strength, to the greatest thickness of the standard for shapes
 AMERICAN: dict[str, Strength] = {
     "A36": ((0.200, 250e6),),
@@ -35,7 +44,17 @@ AMERICAN: dict[str, Strength] = {
     "A53 Gr B": ((0.050, 240e6),),
     "A913 Gr 65": ((0.127, 450e6),),
 }
+AMERICAN_ULTIMATE: dict[str, Strength] = {
+    "A36": ((0.200, 400e6),),
+    "A572 Gr 50": ((0.100, 450e6),),
+    "A992": ((0.100, 450e6),),
+    "A500 Gr B": ((0.016, 400e6),),
+    "A500 Gr C": ((0.016, 425e6),),
+    "A53 Gr B": ((0.050, 415e6),),
+    "A913 Gr 65": ((0.127, 550e6),),
+}
 STRENGTH = EUROPEAN | AMERICAN
+ULTIMATE = EUROPEAN_ULTIMATE | AMERICAN_ULTIMATE
 #: name -> (E, G, density, source): mean values for analysis; they have no steel strength, so no steel check covers them
 ELASTIC: dict[str, tuple[float, float, float, str]] = {
     **{
@@ -53,7 +72,7 @@ ELASTIC: dict[str, tuple[float, float, float, str]] = {
 
 @dataclass(frozen=True)
 class Material:
-    """An elastic material in pascals and kg/m³. strength: fy by thickness, None when it has no steel strength here.
+    """An elastic material in pascals and kg/m³. strength: fy by thickness, None when it has no steel strength here; ultimate: fu.
     expansion: α per kelvin (EN 1993-1-1 3.2.6 for steel).
     """
 
@@ -63,19 +82,28 @@ class Material:
     density: float
     strength: Strength | None
     expansion: float = 12e-6
+    ultimate: Strength | None = None
 
     def fy(self, thickness: float) -> float:
         """fy in pascals for the nominal thickness in metres; NaN beyond its range, and without a strength."""
-        for limit, fy in self.strength or ():
-            if thickness <= limit + 1e-9:
-                return fy
-        return nan
+        return _by_thickness(self.strength, thickness)
+
+    def fu(self, thickness: float) -> float:
+        """fu in pascals, the same way."""
+        return _by_thickness(self.ultimate, thickness)
+
+
+def _by_thickness(strength: Strength | None, thickness: float) -> float:
+    for limit, value in strength or ():
+        if thickness <= limit + 1e-9:
+            return value
+    return nan
 
 
 def material(name: str, place: str = "") -> Material:
     """The material of that name. Raises ModelError when there is none."""
     if name in STRENGTH:
-        return Material(name, E, G, DENSITY, STRENGTH[name])
+        return Material(name, E, G, DENSITY, STRENGTH[name], ultimate=ULTIMATE[name])
     if name in ELASTIC:
         # EN 1992-1-1 3.1.3(5); timber along the grain, EN 1995-1-1 gives none: a usual value
         return Material(name, *ELASTIC[name][:3], None, 5e-6 if name.startswith(("C24", "GL")) else 10e-6)

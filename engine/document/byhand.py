@@ -47,7 +47,7 @@ class NodeInput(Part):
 
 
 class MaterialInput(Part):
-    """An elastic material stated by the document, in its units; fy: yield strength, when it is a steel of one's own;
+    """An elastic material stated by the document, in its units; fy, fu: yield and tensile strength, when it is a steel of one's own;
     expansion: per kelvin."""
 
     name: Name
@@ -55,6 +55,7 @@ class MaterialInput(Part):
     G: Positive | None = None
     density: NotNegative = 0.0
     fy: Positive | None = None
+    fu: Positive | None = None
     expansion: NotNegative = 12e-6
 
 
@@ -136,12 +137,31 @@ class Offset(Part):
     z: Number = 0.0
 
 
+class Holes(Part):
+    """Bolt holes at the ends of a member, mm. across: in one section at right angles to it; zigzag: on a staggered line, with s along
+    and p across from each to the next; thickness: of what they go through, None: its flange, leg or web. rows: of an angle by one leg,
+    bolts in a line along it (0: connected otherwise); p1: between them; e2: from the hole to the edge, where there is one bolt alone.
+    """
+
+    model_config = ConfigDict(frozen=True)
+
+    d0: Annotated[float, Field(gt=0, le=200, allow_inf_nan=False)]
+    across: Annotated[int, Field(ge=1, le=50)] = 1
+    thickness: Annotated[float, Field(gt=0, le=200, allow_inf_nan=False)] | None = None
+    zigzag: Annotated[int, Field(ge=0, le=50)] = 0
+    s: Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)] = 0.0
+    p: Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)] = 0.0
+    rows: Annotated[int, Field(ge=0, le=50)] = 0
+    p1: Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)] = 0.0
+    e2: Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)] = 0.0
+
+
 class OwnChecks(Part):
     """What a member is verified with, in place of what its role gives; None leaves that.
 
     buckling_y, buckling_z: effective lengths for buckling about y and z over the member's own length; from_y, from_z: how they were
     found, in words, None by hand. deflection: length over
-    deflection (height over drift, of columns) that it must keep, 0 where it is not checked.
+    deflection (height over drift, of columns) that it must keep, 0 where it is not checked. holes: at its ends, for its net section.
     """
 
     model_config = ConfigDict(frozen=True)
@@ -151,6 +171,7 @@ class OwnChecks(Part):
     from_z: Annotated[str, Field(max_length=120)] | None = None
     buckling_z: Annotated[float, Field(ge=0.1, le=1000, allow_inf_nan=False)] | None = None
     deflection: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] | None = None
+    holes: Holes | None = None
 
     def over(self, share: float) -> OwnChecks:
         """The same effective lengths in metres of a member whose length is that share of this one's."""

@@ -191,6 +191,7 @@ class Rules(Part):
     imperfections: bool = True
     gamma_M0: Positive = 1.0
     gamma_M1: Positive = 1.0
+    gamma_M2: Positive = 1.25
     rafter_deflection_ratio: Positive = 200.0
     eaves_sway_ratio: Positive = 150.0
     loads_at: Literal["upper flange", "shear centre"] = "upper flange"

@@ -8,7 +8,7 @@ from engine.document import Document
 
 #: per list of a document the fields that hold forces, stiffnesses or stresses
 _FORCES = {
-    "materials": ("E", "G", "fy"),
+    "materials": ("E", "G", "fy", "fu"),
     "supports": ("springs",),
     "node_loads": ("force", "moment"),
     "member_loads": ("value", "value_end"),

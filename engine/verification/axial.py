@@ -9,6 +9,7 @@ import numpy as np
 from engine.document import Document
 from engine.standards.en.axial import SHAPES, Values, axial_check, bar
 from engine.structure.model import Member
+from engine.verification.net import UNKNOWN
 from engine.verification.outcomes import Outcome
 from engine.verification.stability import Held
 
@@ -17,14 +18,20 @@ if TYPE_CHECKING:
 
 #: what a verdict on such a bar does not speak for
 LEFT_OUT = {
-    "angle": "its ends count as held by two bolts or a weld (BB.1.2); net section not checked",
-    "double angle": "its parts count as joined at most every 15 i_min (6.4.4); net section not checked",
-    "double channel": "its parts count as joined at most every 15 i_min (6.4.4); net section not checked",
-    "tee": "the eccentricity of its connections is not checked, nor its net section",
-    "channel": "the eccentricity of its connections is not checked, nor its net section",
+    "angle": "its ends count as held by two bolts or a weld (BB.1.2)",
+    "double angle": "its parts count as joined at most every 15 i_min (6.4.4)",
+    "double channel": "its parts count as joined at most every 15 i_min (6.4.4)",
+    "tee": "the eccentricity of its connections is not checked",
+    "channel": "the eccentricity of its connections is not checked",
     "round": "its thread or ends are not checked",
-    "flat": "its net section is not checked",
 }
+
+
+def left_out_of(member: Member) -> list[str]:
+    """What a verdict on such a bar leaves out, in words."""
+    shape = member.section.shape
+    found = [LEFT_OUT[shape]] if shape in LEFT_OUT else []
+    return found if member.checks.holes or shape == "round" else [*found, UNKNOWN]
 
 
 def is_axial(member: Member) -> bool:
@@ -62,7 +69,7 @@ def axial(
         if not is_axial(m):
             continue
         u = axial_values(document, grounds, i)["u_axial"]
-        left_out[i].append(LEFT_OUT[m.section.shape])
+        left_out[i] += left_out_of(m)
         if np.isnan(u).any():
             reasons[i].append("a class 4 cross-section of this shape, not all of it effective, is not covered")
         length = structure.length(m)

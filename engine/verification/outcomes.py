@@ -9,6 +9,7 @@ from typing import Literal
 #: criterion -> (words, clause)
 CRITERIA = {
     "section": ("Cross-section N + M", "EN 1993-1-1 6.2.9"),
+    "net": ("Net section in tension", "EN 1993-1-1 6.2.3(2)"),
     "shear": ("Shear", "EN 1993-1-1 6.2.6"),
     "flexural": ("Flexural buckling", "EN 1993-1-1 6.3.1"),
     "lateral": ("Lateral-torsional buckling", "EN 1993-1-1 6.3.2"),
@@ -21,7 +22,7 @@ CRITERIA = {
 }
 #: criteria of serviceability, and those of cross-sections; the others are of stability
 SERVICE = ("deflection", "sway")
-SECTION = ("section", "shear")
+SECTION = ("section", "shear", "net")
 Kind = Literal["section", "stability", "service"]
 
 

@@ -15,8 +15,9 @@ from engine.standards.en.proof_line import Line
 from engine.standards.en.proof_symbols import SYMBOLS
 from engine.standards.en.proof_text import LINES
 from engine.standards.en.steel import PLATEAU
-from engine.verification.axial import LEFT_OUT, axial_values
+from engine.verification.axial import axial_values, left_out_of
 from engine.verification.general import general_values
+from engine.verification.net import net_values
 from engine.verification.outcomes import CRITERIA, SERVICE, Outcome
 from engine.verification.sections import section_values
 from engine.verification.service import measure
@@ -124,7 +125,15 @@ def _values(
         lengths = verification.grounds.lengths[member]
         values |= {"Lcr_y": lengths.y, "Lcr_z": lengths.z, "L_T": lengths.torsion, "u": values["u_axial"]}
         values["N_Ed"] = abs(values["N"])
-        return values, [f"Left out: {LEFT_OUT[s.shape]}.", "A bar in axial force alone, at its centroid."]
+        left_out = [f"Left out: {words}." for words in left_out_of(m)]
+        return values, [*left_out, "A bar in axial force alone, at its centroid."]
+    if outcome.criterion == "net":
+        values |= _scalars(net_values(document, verification.grounds, member, [c]))
+        values["A_holes"], values["u"] = max(values["A_straight"], values["A_zigzag"]), values["u_net"]
+        return values, [
+            "Holes as stated, at both ends; the largest tension along the member.",
+            "Bolts themselves, block tearing and connections are not covered.",
+        ]
     if outcome.criterion == "general":
         found, span = general_values(document, verification.grounds, member, outcome.row, c)
         return values | {name: float(value) for name, value in found.items()}, [

@@ -12,6 +12,7 @@ from engine.document import Document
 from engine.structure.model import Floats, Ints, Structure
 from engine.verification.axial import axial_values, is_axial
 from engine.verification.general import Within, alike
+from engine.verification.net import net_values
 from engine.verification.outcomes import SERVICE, Outcome
 from engine.verification.sections import section_values
 from engine.verification.service import Stretch, measure, stretches
@@ -57,9 +58,12 @@ def reached(document: Document, grounds: Grounds, member: int, governing: bool =
     takes longest, the one that governs alone; NaN in the others."""
     if not grounds.strength or np.isnan(_strength(grounds, member)):
         return []
-    if is_axial(grounds.combined.structure.members[member]):
-        return [_bar(document, grounds, member), *_sections(document, grounds, member)]
+    m = grounds.combined.structure.members[member]
+    holed = [_net(document, grounds, member)] if m.checks.holes else []
+    if is_axial(m):
+        return [_bar(document, grounds, member), *_sections(document, grounds, member), *holed]
     return [
+        *holed,
         *_sections(document, grounds, member),
         *_stability(document, grounds, member),
         *_general(document, grounds, member, governing),
@@ -127,6 +131,11 @@ def _bar(document: Document, grounds: Grounds, member: int) -> Reached:
     m = grounds.combined.structure.members[member]
     u = axial_values(document, grounds, member)["u_axial"]
     return _most("axial", grounds.strength, u[None], [(member, -1, grounds.combined.structure.length(m) / 2)])
+
+
+def _net(document: Document, grounds: Grounds, member: int) -> Reached:
+    u = net_values(document, grounds, member)["u_net"]
+    return _most("net", grounds.strength, u[None], [(member, -1, 0.0)])
 
 
 def served(combined: Combined, used: Sequence[int], found: Sequence[Stretch], member: int) -> list[Reached]:

@@ -21,6 +21,7 @@ from engine.structure.model import Bools, Floats, Ints, Piece
 from engine.verification.axial import axial, axial_of, is_axial
 from engine.verification.equilibrium import Lifted, Tilt, equilibrium, unbalanced
 from engine.verification.general import general, general_of
+from engine.verification.net import net
 from engine.verification.outcomes import Outcome, Verdict, Whole, whole
 from engine.verification.runs import HELD, reaches
 from engine.verification.sections import section_values, sections
@@ -217,6 +218,7 @@ def verify(
         along = sections(document, grounds, outcomes, reasons, progress)
         held = stability(document, grounds, outcomes, reasons) + general(document, grounds, outcomes, reasons)
         bars = axial(document, grounds, outcomes, reasons, left_out)
+        net(document, grounds, outcomes, reasons)
         _clear(combined, bars, along)
         _spread(combined, held + bars, along)
         judge(document, combined, combinations, strength, outcomes, reasons)

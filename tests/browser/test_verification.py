@@ -159,6 +159,22 @@ class Verifying(BrowserCase):
         self.revision(5)
         expect(own.locator("b").first).to_have_text("6.00 m")
 
+    def test_holes_at_the_ends_bring_the_net_section(self):
+        page = self.page
+        page.fill("[aria-label='Filter the ledger']", "Wall brace 1·A up")
+        page.click("tbody tr")
+        field = page.locator("label.field", has_text="Diameter of the holes").locator("input")
+        field.fill("22")
+        field.press("Enter")
+        self.revision(2)
+        across = page.locator("label.field", has_text="Holes in a section").locator("input")
+        across.fill("2")
+        across.press("Enter")
+        self.revision(3)
+        page.click(".criteria button:has-text('Net section')")
+        expect(page.locator(".el-drawer .lead")).to_contain_text("Net section in tension, EN 1993-1-1 6.2.3(2)")
+        expect(page.locator(".el-drawer ol")).to_contain_text("6.2.2.2(3)")
+
     def test_filters_light_up_the_view(self):
         page = self.page
         page.fill("[aria-label='Filter the ledger']", "")

@@ -36,6 +36,7 @@ ELSEWHERE = (
     ("analysis.second_order_below", "imperfections", "α_cr", "second order below it", "EN 1993-1-1 5.2.1(3)"),
     ("rules.gamma_M0", "steel", "γ_M0", "resistance of sections", "EN 1993-1-1 6.1(1)"),
     ("rules.gamma_M1", "steel", "γ_M1", "resistance of members to instability", "EN 1993-1-1 6.1(1)"),
+    ("rules.gamma_M2", "steel", "γ_M2", "resistance of net sections in tension", "EN 1993-1-1 6.1(1)"),
 )
 
 

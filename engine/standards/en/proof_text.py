@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from engine.standards.en.interaction import NEARLY
 from engine.standards.en.proof_line import Line, Values
-from engine.standards.en.proof_text_more import AXIAL, GENERAL, HAUNCHED
+from engine.standards.en.proof_text_more import AXIAL, GENERAL, HAUNCHED, NET
 
 
 def _b(v: Values) -> bool:
@@ -493,6 +493,7 @@ _SECTION = [
 
 LINES: dict[str, list[Line]] = {
     "axial": AXIAL,
+    "net": NET,
     "section": [
         *_only(_haunched, HAUNCHED),
         *_only(_no_haunch, _SECTION),

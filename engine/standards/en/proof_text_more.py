@@ -93,6 +93,34 @@ def _one_leg(v: Values) -> bool:
     return v["one_leg"] > 0 and _pressed(v)
 
 
+def _whole_section(v: Values) -> bool:
+    return v["rows"] == 0
+
+
+NET = [
+    Line("fu", "", "table 3.1", "tensile strength for the thickness"),
+    Line("A_straight", r"<n_across>\,<d_0>\,<t_holes>", "6.2.2.2(3)", "holes in a straight section"),
+    Line("A_zigzag", "", "(6.3)", "along the staggered line", lambda v: v["A_zigzag"] > 0),
+    Line("A_net", r"<A>-<A_holes>", "6.2.2.2", "the larger of both counts"),
+    Line("N_u", r"\dfrac{0.9\cdot <A_net>\,<fu>}{<gamma_M2>}", "(6.7)", "", _whole_section),
+    Line("beta_leg", "", "EN 1993-1-8 table 3.8", "by one leg, by p_1/d_0", lambda v: v["rows"] > 1),
+    Line(
+        "N_u",
+        r"\dfrac{<beta_leg>\,<A_net>\,<fu>}{<gamma_M2>}",
+        "EN 1993-1-8 (3.12), (3.13)",
+        "",
+        lambda v: v["rows"] > 1,
+    ),
+    Line(
+        "N_u",
+        r"\dfrac{2\cdot (<e_2>-0.5\cdot <d_0>)\,<t_holes>\,<fu>}{<gamma_M2>}",
+        "EN 1993-1-8 (3.11)",
+        "one bolt in one leg",
+        lambda v: v["rows"] == 1,
+    ),
+    Line("N_t", "", "", "largest tension"),
+    Line("u", r"\dfrac{<N_t>}{<N_u>}", "(6.5)", "at most 1"),
+]
 AXIAL = [
     Line("fy", "", "table 3.1"),
     Line("N", "", "", "tension positive"),

@@ -5,6 +5,7 @@ import { figures } from '../lib/temper'
 import { useWorkbench } from '../stores/workbench'
 import SheetHead from './SheetHead.vue'
 import CriteriaPart from './verification/CriteriaPart.vue'
+import HolesPart from './verification/HolesPart.vue'
 import LengthsPart from './verification/LengthsPart.vue'
 import OwnPart from './verification/OwnPart.vue'
 import ValuesPart from './verification/ValuesPart.vue'
@@ -38,6 +39,7 @@ const bench = useWorkbench()
     <LengthsPart />
     <ValuesPart />
     <OwnPart />
+    <HolesPart />
   </template>
   <template v-else>
     <SheetHead title="Verification" aside="EN 1993-1-1" />

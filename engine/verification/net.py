@@ -1,0 +1,65 @@
+"""Members with holes at their ends: the net section in tension."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+import numpy as np
+
+from engine.document import Document
+from engine.standards.en.net import HolesAt, Values, net_check
+from engine.structure.model import Member
+from engine.verification.outcomes import Outcome
+
+if TYPE_CHECKING:
+    from engine.verification.verify import Grounds
+
+#: what is said of a member whose holes are not known
+UNKNOWN = "net section not checked: no holes are stated"
+
+
+def holes_of(member: Member) -> HolesAt | None:
+    """The holes of a member in metres, through its flange or leg (I sections, angles, tees), its own thickness
+    (flats) or its web where none is stated."""
+    given, s = member.checks.holes, member.section
+    if given is None:
+        return None
+    flange = s.shape in ("I", "angle", "double angle", "tee")
+    part = min(s.h, s.b) if s.shape == "flat" else s.tf if flange else s.tw or s.tf
+    return HolesAt(
+        d0=given.d0 / 1e3,
+        thickness=given.thickness / 1e3 if given.thickness else part,
+        across=given.across,
+        zigzag=given.zigzag,
+        s=given.s / 1e3,
+        p=given.p / 1e3,
+        rows=given.rows if s.shape == "angle" else 0,
+        p1=given.p1 / 1e3,
+        e2=given.e2 / 1e3,
+    )
+
+
+def net_values(document: Document, grounds: Grounds, member: int, columns: list[int] | slice = slice(None)) -> Values:
+    """`net_check` of a member with holes, by its largest tension in each combination."""
+    combined = grounds.combined
+    m = combined.structure.members[member]
+    holes = holes_of(m)
+    assert holes is not None
+    own = grounds.forces.N[combined.elements.member == member][..., columns]
+    return net_check(own.max(axis=(0, 1)), m.section.A, holes, m.material.fu(holes.thickness), document.rules.gamma_M2)
+
+
+def net(document: Document, grounds: Grounds, outcomes: list[list[Outcome]], reasons: list[list[str]]) -> None:
+    """Add to the outcomes and reasons of each member with holes."""
+    structure = grounds.combined.structure
+    for i, m in enumerate(structure.members):
+        if m.checks.holes is None:
+            continue
+        v = net_values(document, grounds, i)
+        if np.isnan(v["fu"]):
+            reasons[i].append("the material has no tensile strength for its net section")
+        elif np.isnan(v["u_net"]).any():
+            reasons[i].append("its holes leave nothing of the net section, or lie beyond its edge")
+        else:
+            c = int(np.argmax(v["u_net"]))
+            outcomes[i].append(Outcome("net", float(v["u_net"][c]), c, 0.0, i))
