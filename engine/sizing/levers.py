@@ -147,7 +147,7 @@ def _stays(chain: Chain, index: int, worst: Reached) -> Iterator[tuple[str, str,
     at = min(there, key=lambda x: abs(x - middle)) if there else round(middle, 2)
     yield (
         "stay",
-        f"{flange} flange at {at:.2f} m",
+        f"{flange} at {at:.2f} m",
         Restrain(members=[m.name], flange=flange, at=at),  # type: ignore[arg-type]
     )
 

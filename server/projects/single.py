@@ -14,6 +14,7 @@ from engine.sizing.levers import Lever, changed, levers
 from engine.verification.length_methods import methods
 from engine.verification.outcomes import CRITERIA, Outcome, kind_of
 from engine.verification.proof import Proof, prove
+from engine.verification.segments import general_stretches
 from engine.verification.single import Reached, everything
 
 #: combinations that are told beside the governing one
@@ -177,6 +178,9 @@ def _where(chain: Chain, index: int, r: Reached) -> str:
         s = grounds.segments([index], [r.worst])
         flange = "Outer" if s.flange[row] > 0 else "Inner"
         return f"{flange} flange compressed, {s.start[row]:.2f} m to {s.end[row]:.2f} m, L_LT = {s.L_LT[row]:.2f} m."
+    if r.criterion == "general":
+        start, end = general_stretches(chain.structure, index)[row]
+        return f"{start:.2f} m to {end:.2f} m, between places where both flanges are held."
     if r.criterion == "flexural":
         lengths = grounds.lengths[index]
         return f"L_cr,y = {lengths.y:.2f} m, {lengths.why_y}; L_cr,z = {lengths.z:.2f} m, {lengths.why_z}."
