@@ -24,7 +24,7 @@ from engine.errors import ModelError
 from engine.expand import expand
 from engine.structure.model import Floats, Structure
 from engine.verification.outcomes import SERVICE, Outcome
-from engine.verification.segments import general_stretches
+from engine.verification.segments import PRONE, general_stretches
 from engine.verification.single import Reached, everything, reached, served, tried
 from engine.verification.verify import Grounds
 
@@ -116,7 +116,7 @@ def _changes(chain: Chain, member: str, worst: Reached) -> Iterator[tuple[str, s
     grounds = chain.verification.grounds
     if m.bar:
         return
-    if worst.criterion in ("lateral", "interaction", "general", "flexural") and m.section.shape == "I":
+    if worst.criterion in ("lateral", "interaction", "general", "flexural", "single") and m.section.shape in PRONE:
         yield from _stays(chain, index, worst)
     lengths, length = grounds.lengths[index], chain.structure.length(m)
     for axis, now in (("y", lengths.y), ("z", lengths.z)):

@@ -13,6 +13,7 @@ from engine.document import Document
 from engine.processors import shared_out
 from engine.structure.model import Floats
 from engine.verification.axial import axial_values, is_axial
+from engine.verification.channels import channel_most, is_channel
 from engine.verification.equilibrium import resistances
 from engine.verification.general import general_utilisations
 from engine.verification.sections import blocks_of, section_values
@@ -103,6 +104,8 @@ def _utilisations(document: Document, response: Response, verification: Verifica
     for members, values in general_utilisations(document, grounds):
         found[members] = np.maximum(found[members], np.nan_to_num(values))
     for i, m in enumerate(response.structure.members):
+        if is_channel(m):
+            found[i] = np.maximum(found[i], np.nan_to_num(channel_most(document, grounds, i)))
         if is_axial(m):
             found[i] = np.maximum(found[i], np.nan_to_num(axial_values(document, grounds, i)["u_axial"]))
     return found

@@ -14,6 +14,8 @@ CRITERIA = {
     "flexural": ("Flexural buckling", "EN 1993-1-1 6.3.1"),
     "lateral": ("Lateral-torsional buckling", "EN 1993-1-1 6.3.2"),
     "interaction": ("Buckling under N + M", "EN 1993-1-1 6.3.3"),
+    "sum": ("Cross-section of a channel", "EN 1993-1-1 6.2.1(7), 6.2.6"),
+    "single": ("Buckling of a channel", "EN 1993-1-1 6.3.1, 6.3.2.2"),
     "general": ("Buckling with haunch or taper", "EN 1993-1-1 6.3.4"),
     "axial": ("Axial force", "EN 1993-1-1 6.2.3, 6.3.1"),
     "critical": ("Critical load exceeded", "EN 1993-1-1 5.2.1"),
@@ -22,7 +24,7 @@ CRITERIA = {
 }
 #: criteria of serviceability, and those of cross-sections; the others are of stability
 SERVICE = ("deflection", "sway")
-SECTION = ("section", "shear", "net")
+SECTION = ("section", "shear", "net", "sum")
 Kind = Literal["section", "stability", "service"]
 
 

@@ -16,6 +16,8 @@ from engine.standards.en.proof_symbols import SYMBOLS
 from engine.standards.en.proof_text import LINES
 from engine.standards.en.steel import PLATEAU
 from engine.verification.axial import axial_values, left_out_of
+from engine.verification.channels import LEFT_OUT as CHANNEL_LEFT_OUT
+from engine.verification.channels import buckling_use, section_use
 from engine.verification.general import general_values
 from engine.verification.net import net_values
 from engine.verification.outcomes import CRITERIA, SERVICE, Outcome
@@ -86,8 +88,8 @@ def _values(
     response = combined.response
     m = response.structure.members[member]
     s = m.section
-    row = verification.grounds.steel_of[outcome.row] if outcome.criterion in ("section", "shear") else member
-    piece = int(row) - len(response.structure.members)
+    made_of = verification.grounds.steel_of[outcome.row] if outcome.criterion in ("section", "shear") else member
+    piece = int(made_of) - len(response.structure.members)
     if piece >= 0:
         s = verification.grounds.pieces[piece][1].section
     values: dict[str, float] = {
@@ -97,7 +99,7 @@ def _values(
     values |= {"Av_y": s.Av_y, "Av_z": s.Av_z, "E": m.material.E, "G": m.material.G, "L": response.structure.length(m)}
     values |= {"gamma_M0": document.rules.gamma_M0, "gamma_M1": document.rules.gamma_M1, "x": outcome.position}
     values |= {"lambda_LT0": document.national.steel.lambda_LT0, "beta": document.national.steel.beta}
-    single = verification.grounds.element_steel.take(np.array([row]), 0)
+    single = verification.grounds.element_steel.take(np.array([made_of]), 0)
     values["kind"], values["A_N"] = float(single.kind[0]), s.A
     for name in ("fy", "alpha_y", "alpha_z", "alpha_LT"):
         values[name] = float(getattr(single, name)[0])
@@ -133,6 +135,36 @@ def _values(
         return values, [
             "Holes as stated, at both ends; the largest tension along the member.",
             "Bolts themselves, block tearing and connections are not covered.",
+        ]
+    if outcome.criterion == "sum":
+        for name in ("N", "Vy", "Vz", "My", "Mz"):
+            values[name] = float(getattr(verification.peaks, name)[outcome.row, outcome.station, c])
+        own, found_sum = section_use(document, verification.grounds, member, [c])
+        k = int(np.flatnonzero(own == outcome.row)[0])
+        values |= {
+            name: float(np.broadcast_to(value, (*found_sum["u_sum"].shape,))[k, outcome.station, 0])
+            for name, value in found_sum.items()
+        }
+        values["u"] = values["u_sum"]
+        return values, ["No deduction of bolt holes; connections are not covered.", f"Left out: {CHANNEL_LEFT_OUT}."]
+    if outcome.criterion == "single":
+        segments, found_single = buckling_use(document, verification.grounds, member, [c])
+        k = outcome.row
+        values |= {
+            name: float(np.broadcast_to(value, found_single["u_single"].shape)[k, 0])
+            for name, value in found_single.items()
+        }
+        for name in ("N", "My", "Mz", "C1", "lift"):
+            values[name] = float(getattr(segments, name)[k, 0])
+        lengths = verification.grounds.lengths[member]
+        values |= {"Lcr_y": lengths.y, "Lcr_z": lengths.z, "L_T": lengths.torsion, "L_LT": float(segments.L_LT[k])}
+        values["u"] = values["u_single"]
+        flange = "outer" if segments.flange[k] > 0 else "inner"
+        return values, [
+            f"L_cr,y: {lengths.why_y}; L_cr,z: {lengths.why_z}.",
+            f"Segment from {segments.start[k]:.2f} m to {segments.end[k]:.2f} m, {flange} flange in compression.",
+            "6.3.3 is for double symmetry: the sum of all shares, moments grown as a second order would, is on its safe side.",
+            f"Left out: {CHANNEL_LEFT_OUT}.",
         ]
     if outcome.criterion == "general":
         found, span = general_values(document, verification.grounds, member, outcome.row, c)

@@ -22,6 +22,8 @@ from engine.structure.model import Bools, Floats, Ints, Member, Structure
 from engine.verification.effective_lengths import default_factors, stands_alone
 from engine.verification.runs import HELD, Reach, reaches
 
+#: shapes that buckle sideways
+PRONE = ("I", "channel")
 #: samples along a segment, and along a whole member
 SAMPLES, ALONG = 25, 49
 #: c of `lift_of` under a uniform load over the whole of a segment, where only a part of it is known
@@ -219,7 +221,7 @@ def alike(
             np.round(everywhere[own], 6).tobytes(),
             m.outer,
             m.inner,
-            m.section.shape == "I",
+            m.section.shape in PRONE,
             ends,
             general,
             on.get(i),
@@ -245,7 +247,7 @@ def alike(
                 for side, a, b in spans
             ]
         )
-        prone = sample.section.shape == "I"
+        prone = sample.section.shape in PRONE
         most = max(1, BLOCK // max(count * each, len(spans) * SAMPLES * combinations, 1))
         for start in range(0, len(same), most):
             own_ = same[start : start + most]

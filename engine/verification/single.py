@@ -11,6 +11,7 @@ from engine.analysis.combined import Combined
 from engine.document import Document
 from engine.structure.model import Floats, Ints, Structure
 from engine.verification.axial import axial_values, is_axial
+from engine.verification.channels import buckling_use, is_channel, section_use
 from engine.verification.general import Within, alike
 from engine.verification.net import net_values
 from engine.verification.outcomes import SERVICE, Outcome
@@ -56,10 +57,12 @@ class Reached:
 def reached(document: Document, grounds: Grounds, member: int, governing: bool = False) -> list[Reached]:
     """All criteria of strength that apply to a member, in all combinations for strength. governing: of the general method, which
     takes longest, the one that governs alone; NaN in the others."""
+    m = grounds.combined.structure.members[member]
+    if grounds.strength and is_channel(m):
+        return _channel(document, grounds, member)
     if not grounds.strength or np.isnan(_strength(grounds, member)):
         return []
-    m = grounds.combined.structure.members[member]
-    holed = [_net(document, grounds, member)] if m.checks.holes else []
+    holed = [_net(document, grounds, member)] if _holed(grounds, member) else []
     if is_axial(m):
         return [_bar(document, grounds, member), *_sections(document, grounds, member), *holed]
     return [
@@ -131,6 +134,25 @@ def _bar(document: Document, grounds: Grounds, member: int) -> Reached:
     m = grounds.combined.structure.members[member]
     u = axial_values(document, grounds, member)["u_axial"]
     return _most("axial", grounds.strength, u[None], [(member, -1, grounds.combined.structure.length(m) / 2)])
+
+
+def _channel(document: Document, grounds: Grounds, member: int) -> list[Reached]:
+    own, v = section_use(document, grounds, member)
+    if np.isnan(v["u_sum"]).all():
+        return []
+    places = grounds.combined.elements.positions(grounds.peaks.x)[own]
+    where = [(int(own[e]), s, float(places[e, s])) for e in range(len(own)) for s in range(places.shape[1])]
+    segments, w = buckling_use(document, grounds, member)
+    middles = [(r, -1, float(segments.start[r] + segments.end[r]) / 2) for r in range(len(segments.member))]
+    found = [
+        _most("sum", grounds.strength, v["u_sum"].reshape(len(where), -1), where),
+        _most("single", grounds.strength, w["u_single"], middles),
+    ]
+    return [*found, _net(document, grounds, member)] if _holed(grounds, member) else found
+
+
+def _holed(grounds: Grounds, member: int) -> bool:
+    return grounds.combined.structure.members[member].checks.holes is not None
 
 
 def _net(document: Document, grounds: Grounds, member: int) -> Reached:

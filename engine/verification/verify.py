@@ -19,6 +19,7 @@ from engine.standards.en.haunched import Haunched, haunched_arrays
 from engine.standards.en.steel import SteelArrays, slender_web, steel_arrays
 from engine.structure.model import Bools, Floats, Ints, Piece
 from engine.verification.axial import axial, axial_of, is_axial
+from engine.verification.channels import channels, channels_of, is_channel
 from engine.verification.equilibrium import Lifted, Tilt, equilibrium, unbalanced
 from engine.verification.general import general, general_of
 from engine.verification.net import net
@@ -33,7 +34,7 @@ from engine.verification.standing import free_to_move, judge
 #: shapes with checks
 COVERED = ("I", "square", "rectangular", "circular")
 #: criteria of which at least one must be found
-STRENGTH = ("section", "shear", "flexural", "lateral", "interaction", "general", "axial")
+STRENGTH = ("section", "shear", "flexural", "lateral", "interaction", "general", "axial", "sum", "single")
 
 
 @dataclass(frozen=True)
@@ -193,7 +194,7 @@ def verify(
             reasons[i].append("the section is known by its stiffness alone")
         elif member.material.strength is None:
             reasons[i].append("the material has no design strength")
-        elif member.section.shape not in COVERED and not is_axial(member):
+        elif member.section.shape not in COVERED and not is_axial(member) and not is_channel(member):
             reasons[i].append(f"checks of this shape ({member.section.shape}) are not covered yet")
         if member.offset != (0.0, 0.0) and not member.bar:
             reasons[i].append(
@@ -217,6 +218,7 @@ def verify(
     if strength:
         along = sections(document, grounds, outcomes, reasons, progress)
         held = stability(document, grounds, outcomes, reasons) + general(document, grounds, outcomes, reasons)
+        held += channels(document, grounds, outcomes, reasons, left_out, along)
         bars = axial(document, grounds, outcomes, reasons, left_out)
         net(document, grounds, outcomes, reasons)
         _clear(combined, bars, along)
@@ -286,6 +288,7 @@ def of_one(document: Document, combined: Combined, verification: Verification, n
         s = stability_values(document, segments, grounds.steel, grounds.limits[..., c])
         most = np.where(segments.inside, 0.0, np.maximum(s["u_661"], s["u_662"])[:, 0])
         held = [Held(segments.member, segments.start, segments.end, np.nan_to_num(most))]
+        held += channels_of(document, grounds, c[0], along)
         bars = axial_of(document, grounds, c[0])
         _clear(combined, bars, along)
         _spread(combined, held + general_of(document, grounds, c[0]) + bars, along)

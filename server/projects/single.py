@@ -174,7 +174,7 @@ def _lever(lever: Lever) -> LeverOut:
 def _where(chain: Chain, index: int, r: Reached) -> str:
     """What the governing check looks at."""
     grounds, row = chain.verification.grounds, int(r.row[r.worst])
-    if r.criterion in ("lateral", "interaction"):
+    if r.criterion in ("lateral", "interaction", "single"):
         s = grounds.segments([index], [r.worst])
         flange = "Outer" if s.flange[row] > 0 else "Inner"
         return f"{flange} flange compressed, {s.start[row]:.2f} m to {s.end[row]:.2f} m, L_LT = {s.L_LT[row]:.2f} m."

@@ -26,6 +26,7 @@ from engine.standards.family import family
 from engine.structure.audit import audit
 from engine.structure.model import FREEDOMS, Floats, Member, Structure
 from engine.structure.planes import planes
+from engine.verification.channels import buckling_use, is_channel
 from engine.verification.equilibrium import tilt_words
 from engine.verification.general import general_largest, general_values
 from engine.verification.marks import marks
@@ -445,9 +446,12 @@ def ribbon_out(chain: Chain, member: int) -> schemas.RibbonOut:
     spans: dict[int, list[schemas.SpanOut]] = {1: [], -1: []}
     if verification.strength:
         v = stability_values(chain.document, s, verification.steel, grounds.limits)
+        sideways = np.nan_to_num(v["u_LT"]).max(axis=1) if m.section.shape == "I" else np.zeros(len(s.member))
+        if is_channel(m):
+            sideways = np.nan_to_num(buckling_use(chain.document, grounds, member)[1]["u_single"]).max(axis=1)
         stretches = general_largest(chain.document, grounds, member)
         for r in range(len(s.member)):
-            u = float(np.nan_to_num(v["u_LT"][r]).max()) if m.section.shape == "I" else 0.0
+            u = float(sideways[r])
             if s.inside[r]:
                 u = next(u for a, b, u in stretches if a < s.start[r] + 1e-6 and s.end[r] < b + 1e-6)
             spans[int(s.flange[r])].append(schemas.SpanOut(start=float(s.start[r]), end=float(s.end[r]), utilisation=u))

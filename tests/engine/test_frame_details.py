@@ -154,13 +154,13 @@ class WhatIsSaid(unittest.TestCase):
         self.assertEqual(said(edit), "section IPE 300; roll 90; inner flange held at 1.5 m, 3 m")
         self.assertEqual(said(MemberEdit(member="m", removed=True)), "removed")
 
-    def test_a_channel_is_analysed_and_not_checked(self):
-        document = Document(hall=HallJig(), edits=[MemberEdit(member="bay-2/eaves-beam-A", section="UPN 100")])
+    def test_an_angle_that_bends_is_analysed_and_not_checked(self):
+        document = Document(hall=HallJig(), edits=[MemberEdit(member="bay-2/eaves-beam-A", section="L 100x10")])
         chain = run(document)
         verdict = chain.verification.verdicts[chain.structure.index["bay-2/eaves-beam-A"]]
         self.assertEqual(verdict.status, "not covered")
         self.assertEqual({o.criterion for o in verdict.outcomes}, {"deflection"})
-        self.assertIn("channel", verdict.not_covered[0])
+        self.assertIn("angle", verdict.not_covered[0])
 
 
 class EffectiveLengths(unittest.TestCase):

@@ -14,6 +14,7 @@ from engine.verification.outcomes import CRITERIA
 from engine.verification.proof import _values, prove
 from tests.engine.helpers import failing_hall, hall
 from tests.engine.latex import UNITS, value
+from tests.engine.test_channels import beam as channel_beam
 
 
 class Lines(unittest.TestCase):
@@ -71,6 +72,8 @@ class Proofs(unittest.TestCase):
             run(as_any),
             run(hall(frames=2, sections={"rafters": "IPE 400", "eaves_beams": "SHS 300x6.3", "bracing": "L 100x12"})),
             run(hall(spacings=[6.0], eaves_haunch=Haunch(length=2.4, depth=0.3))),
+            run(channel_beam((0, -1, -6), axial=-40.0)),
+            run(channel_beam()),
         ]
 
     def proofs(self):

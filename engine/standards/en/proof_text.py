@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from engine.standards.en.interaction import NEARLY
 from engine.standards.en.proof_line import Line, Values
-from engine.standards.en.proof_text_more import AXIAL, GENERAL, HAUNCHED, NET
+from engine.standards.en.proof_text_more import AXIAL, GENERAL, HAUNCHED, NET, SINGLE, SUM
 
 
 def _b(v: Values) -> bool:
@@ -494,6 +494,8 @@ _SECTION = [
 LINES: dict[str, list[Line]] = {
     "axial": AXIAL,
     "net": NET,
+    "sum": SUM,
+    "single": SINGLE,
     "section": [
         *_only(_haunched, HAUNCHED),
         *_only(_no_haunch, _SECTION),

@@ -93,6 +93,98 @@ def _one_leg(v: Values) -> bool:
     return v["one_leg"] > 0 and _pressed(v)
 
 
+def _bent_z(v: Values) -> bool:
+    return v["Mz"] != 0
+
+
+SUM = [
+    Line("fy", "", "table 3.1"),
+    Line("web", "", "table 5.2", "as in uniform compression: safe side"),
+    Line("flange", "", "table 5.2", "slenderness of the outstand"),
+    Line("cls", "", "5.5.2", "worse of flange and web"),
+    Line("x", "", "", "from the member's start"),
+    Line("N", "", "", "tension positive"),
+    Line("My", "", ""),
+    Line("Mz", "", "", "", _bent_z),
+    Line("N_Rd", r"\dfrac{<A>\,<fy>}{<gamma_M0>}", "(6.6), (6.10)"),
+    Line("n", r"\dfrac{|<N>|}{<N_Rd>}", "6.2.4"),
+    Line("Vz_Rd", r"\dfrac{<Av_z>\,<fy>}{\sqrt{3}\cdot <gamma_M0>}", "(6.18)"),
+    Line("u_Vz", "", "(6.17)", "above 0.5 it reduces the moment resistance"),
+    Line("u_Vy", "", "(6.17)", "", lambda v: v["u_Vy"] > 0),
+    Line("rho_z", r"\left(2\cdot <u_Vz>-1\right)^2", "6.2.8(3)", "", lambda v: v["rho_z"] > 0),
+    Line("rho_y", r"\left(2\cdot <u_Vy>-1\right)^2", "6.2.8(3)", "", lambda v: v["rho_y"] > 0),
+    Line("W_y", "", "6.2.5(2)", "plastic in class 1 and 2, else elastic"),
+    Line("My_V", r"\dfrac{<W_y>\,<fy>}{<gamma_M0>}", "(6.13), (6.14)", "", lambda v: v["rho_z"] == 0),
+    Line("My_V", r"(1-<rho_z>)\cdot\dfrac{<W_y>\,<fy>}{<gamma_M0>}", "6.2.8(3)", "", lambda v: v["rho_z"] > 0),
+    Line("W_z", "", "6.2.5(2)", "elastic, at the tips", _bent_z),
+    Line("Mz_V", r"\dfrac{<W_z>\,<fy>}{<gamma_M0>}", "(6.14)", "", lambda v: _bent_z(v) and v["rho_y"] == 0),
+    Line(
+        "Mz_V",
+        r"(1-<rho_y>)\cdot\dfrac{<W_z>\,<fy>}{<gamma_M0>}",
+        "6.2.8(3)",
+        "",
+        lambda v: _bent_z(v) and v["rho_y"] > 0,
+    ),
+    Line("u_NM", r"<n>+\dfrac{|<My>|}{<My_V>}", "(6.2)", "", lambda v: v["Mz"] == 0 and v["My"] != 0),
+    Line("u_NM", r"<n>", "(6.2)", "", lambda v: v["Mz"] == 0 and v["My"] == 0),
+    Line("u_NM", r"<n>+\dfrac{|<My>|}{<My_V>}+\dfrac{|<Mz>|}{<Mz_V>}", "(6.2)", "", _bent_z),
+    Line("u", r"\max(<u_NM>,\ <u_Vz>)", "6.2.1(7), (6.17)", "at most 1", lambda v: v["u_Vy"] == 0),
+    Line("u", r"\max(<u_NM>,\ <u_Vz>,\ <u_Vy>)", "6.2.1(7), (6.17)", "at most 1", lambda v: v["u_Vy"] > 0),
+]
+SINGLE = [
+    Line("fy", "", "table 3.1"),
+    Line("N", "", "", "tension positive; tension counts as none"),
+    Line("N_Rk", r"<A>\,<fy>", "6.3.1.1"),
+    Line("Lcr_y", "", "", "effective length about y"),
+    Line("Ncr_y", "", "6.3.1.2", "about y, no more than what the buckling of the whole leaves"),
+    Line("lambda_y", r"\sqrt{\dfrac{<N_Rk>}{<Ncr_y>}}", "6.3.1.2"),
+    Line("Lcr_z", "", "", "effective length about z"),
+    Line("Ncr_z", "", "6.3.1.2", "about z"),
+    Line("lambda_z", r"\sqrt{\dfrac{<N_Rk>}{<Ncr_z>}}", "6.3.1.2"),
+    Line("Ncr_T", "", "6.3.1.4", "torsional, about the shear centre"),
+    Line("Ncr_TF", "", "6.3.1.4", "the lowest of bending about y with torsion"),
+    Line("lambda_TF", r"\sqrt{\dfrac{<N_Rk>}{<Ncr_TF>}}", "6.3.1.4"),
+    Line("lambda_worst", r"\max(<lambda_y>,\ <lambda_z>,\ <lambda_TF>)", "6.3.1"),
+    Line("alpha_bar", "", "table 6.2", "curve c"),
+    Line("Phi_bar", r"0.5\left[1+<alpha_bar>(<lambda_worst>-0.2)+<lambda_worst>^2\right]", "6.3.1.2"),
+    Line("chi_bar", r"\dfrac{1}{<Phi_bar>+\sqrt{<Phi_bar>^2-<lambda_worst>^2}}\le 1", "(6.49)"),
+    Line("Nb_Rd", r"\dfrac{<chi_bar>\,<N_Rk>}{<gamma_M1>}", "(6.47)"),
+    Line("My", "", "", "largest that counts in the segment"),
+    Line("cls", "", "5.5.2", "the web as in uniform compression: safe side"),
+    Line("W_y", "", "6.3.2.1(3)", "plastic in class 1 and 2, else elastic"),
+    Line("My_Rk", r"<W_y>\,<fy>", "6.3.2.1(3)"),
+    Line("L_LT", "", "", "between restraints of the compressed flange"),
+    Line("Mcr_0", "", "6.3.2.2(2)", "of a uniform moment"),
+    Line("C1", "", "Trahair 7.2", "shape of the moment diagram between the restraints"),
+    Line("lift", "", "Timoshenko and Gere 6.4", "loads above the shear centre", lambda v: v["lift"] > 0),
+    Line("Mcr", "", "6.3.2.2(2)", "elastic critical moment"),
+    Line("lambda_LT", r"\sqrt{\dfrac{<My_Rk>}{<Mcr>}}", "6.3.2.2(1)"),
+    Line("alpha_LT", "", "table 6.4", "curve d"),
+    Line("Phi_LT", r"0.5\left[1+<alpha_LT>(<lambda_LT>-0.2)+<lambda_LT>^2\right]", "6.3.2.2(1)"),
+    Line("chi_LT", r"\dfrac{1}{<Phi_LT>+\sqrt{<Phi_LT>^2-<lambda_LT>^2}}\le 1", "(6.56)"),
+    Line("Mb_Rd", r"\dfrac{<chi_LT>\,<My_Rk>}{<gamma_M1>}", "(6.55)"),
+    Line("k_y", r"\dfrac{1}{1-<N_Ed>/<Ncr_y>}", "Timoshenko and Gere 1.11"),
+    Line("Mz", "", "", "largest in the segment", _bent_z),
+    Line("W_z", "", "6.2.5(2)", "elastic, at the tips", _bent_z),
+    Line("Mz_Rk", r"<W_z>\,<fy>", "6.3.3(4)", "", _bent_z),
+    Line("k_z", r"\dfrac{1}{1-<N_Ed>/<Ncr_z>}", "Timoshenko and Gere 1.11", "", _bent_z),
+    Line(
+        "u",
+        r"\dfrac{<N_Ed>}{<Nb_Rd>}+<k_y>\dfrac{<My>}{<Mb_Rd>}",
+        "6.3.1.1, 6.3.2.1",
+        "at most 1",
+        lambda v: not _bent_z(v),
+    ),
+    Line(
+        "u",
+        r"\dfrac{<N_Ed>}{<Nb_Rd>}+<k_y>\dfrac{<My>}{<Mb_Rd>}+<k_z>\dfrac{<Mz>\cdot <gamma_M1>}{<Mz_Rk>}",
+        "6.3.1.1, 6.3.2.1",
+        "at most 1",
+        _bent_z,
+    ),
+]
+
+
 def _whole_section(v: Values) -> bool:
     return v["rows"] == 0
 

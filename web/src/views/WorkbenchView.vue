@@ -94,7 +94,7 @@ const laidFlat = computed(() => {
   const m = bench.member
   if (bench.stage !== 'verification' || !m || bench.panel || bench.chain?.problem) return false
   // bars and closed sections do not buckle sideways
-  return m.shape === 'I' && !['bar', 'tension-only', 'compression-only'].includes(m.behaviour)
+  return ['I', 'channel'].includes(m.shape) && !['bar', 'tension-only', 'compression-only'].includes(m.behaviour)
 })
 
 function text(value: unknown) {
