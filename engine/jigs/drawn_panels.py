@@ -14,6 +14,8 @@ from engine.structure.model import Floats, Panel, Structure
 
 #: how far a corner or a member may lie off a panel's plane, in metres
 OFF = 5e-3
+#: area that counts as none, in m²
+LEAST = 1e-4
 
 
 def drawn_panel(given: PanelInput, structure: Structure, materials: Materials, place: str) -> Panel:
@@ -50,9 +52,31 @@ def drawn_panel(given: PanelInput, structure: Structure, materials: Materials, p
     )
     if not Polygon(panel.flat(corners)).is_valid:
         raise ModelError(f"The edge of panel “{given.name}” crosses itself.", f"{place}.corners")
+    _check_openings(panel, place)
     if given.two_way and len(corners) != 4:
         raise ModelError(f"Panel “{given.name}” spans two ways; only a rectangle can.", f"{place}.two_way")
     return panel
+
+
+def _check_openings(panel: Panel, place: str) -> None:
+    """Openings lie in the panel's plane and within its edge, enclose something, and are apart. Raises ModelError."""
+    whole, before = Polygon(panel.flat(panel.corners)), list[Polygon]()
+    for i, corners in enumerate(panel.openings):
+        said, at = f"Opening {i + 1} of panel “{panel.name}”", f"{place}.openings.{i}"
+        off = float(np.abs((corners - panel.corners[0]) @ panel.outside).max())
+        if off > OFF:
+            raise ModelError(f"{said} lies up to {off * 1000:.0f} mm off its plane.", at)
+        own = Polygon(panel.flat(corners))
+        if not own.is_valid:
+            raise ModelError(f"The edge of opening {i + 1} of panel “{panel.name}” crosses itself.", at)
+        if own.area < LEAST:
+            raise ModelError(f"{said} encloses no area.", at)
+        if own.difference(whole).area > LEAST:
+            raise ModelError(f"{said} reaches beyond its edge.", at)
+        other = next((k for k, one in enumerate(before) if own.intersection(one).area > LEAST), None)
+        if other is not None:
+            raise ModelError(f"{said} overlaps opening {other + 1}; make one of both.", at)
+        before.append(own)
 
 
 def _corner(structure: Structure, corner: str | tuple[float, float, float], place: str) -> Floats:

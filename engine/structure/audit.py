@@ -150,8 +150,9 @@ def _crossings(structure: Structure) -> list[Snag]:
         return []
     a, b = structure.xyz[ends[index, 0]], structure.xyz[ends[index, 1]]
     length = np.linalg.norm(b - a, axis=1)
-    points, owner, _ = sample(a, b, STEP)
-    # points stand at most STEP apart, so where two lines cross some of theirs are within STEP of each other; of the most
+    points, owner, half = sample(a, b, STEP)
+    reach = max(STEP, 2 * half) * 1.001
+    # points stand at most that apart, so where two lines cross some of theirs are within it of each other; of the most
     # frequent direction (purlins, say) no two can cross
     heading = np.round((b - a) / length[:, None] * 1e6).astype(np.int64)
     heading *= np.where(heading[:, [0]] < 0, -1, 1)
@@ -161,8 +162,8 @@ def _crossings(structure: Structure) -> list[Snag]:
     parallel = (kind == np.argmax(frequency))[owner]
     others, alike = np.flatnonzero(~parallel), np.flatnonzero(parallel)
     tree = cKDTree(points[others])
-    near = others[tree.query_pairs(STEP * 1.001, output_type="ndarray")].reshape(-1, 2)
-    mixed = tree.sparse_distance_matrix(cKDTree(points[alike]), STEP * 1.001, output_type="ndarray")
+    near = others[tree.query_pairs(reach, output_type="ndarray")].reshape(-1, 2)
+    mixed = tree.sparse_distance_matrix(cKDTree(points[alike]), reach, output_type="ndarray")
     near = np.concatenate([near, np.stack([others[mixed["i"]], alike[mixed["j"]]], axis=1)])
     pairs = owner[near]
     pairs = pairs[pairs[:, 0] != pairs[:, 1]]

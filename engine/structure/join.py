@@ -15,8 +15,9 @@ SAME = 1e-3
 MID_AIR = 0.1
 #: share of its length that an upright rises
 UPRIGHT = 0.99
-#: spacing of the points by which nodes near a line are looked for, in metres
-STEP = 3.0
+#: spacing of the points by which nodes near a line are looked for, in metres, and how many of them a line has at most: what is
+#: drawn by slip a thousand times too long costs no more
+STEP, POINTS = 3.0, 400
 
 
 def merge(names: list[str], xyz: Floats) -> tuple[list[str], Floats, Ints]:
@@ -32,10 +33,10 @@ def merge(names: list[str], xyz: Floats) -> tuple[list[str], Floats, Ints]:
 
 
 def sample(start: Floats, end: Floats, step: float) -> tuple[Floats, Ints, float]:
-    """Points along lines at most `step` apart, (p, 3); the line of each; the farthest that a line's point is from one."""
+    """Points along lines at most `step` apart (as near as POINTS of them go), (p, 3); the line of each; the farthest that a line's point is from one."""
     span = end - start
     length = np.linalg.norm(span, axis=1)
-    counts = np.maximum(np.ceil(length / step).astype(np.int64), 1)
+    counts = np.clip(np.ceil(length / step).astype(np.int64), 1, POINTS)
     owner = np.repeat(np.arange(len(start)), counts)
     rank = np.arange(len(owner)) - np.repeat(np.cumsum(counts) - counts, counts)
     points = start[owner] + ((rank + 0.5) / counts[owner])[:, None] * span[owner]
