@@ -10,6 +10,7 @@ from __future__ import annotations
 import asyncio
 import os
 import signal
+import time
 from typing import Any
 
 from prometheus_client import multiprocess
@@ -20,6 +21,10 @@ from uvicorn_worker import UvicornWorker
 SLOWEST = 20.0
 #: connections that one process serves at once; who comes then is told to try again
 MOST = 1000
+
+
+#: seconds after which a process looks by itself whether another build serves
+IDLE = 10.0
 
 
 class Prompt(HttpToolsProtocol):
@@ -57,6 +62,20 @@ class Prompt(HttpToolsProtocol):
             self.transport.close()
 
 
+def _look() -> None:
+    """See which build serves the database, if it answers."""
+    from django.db import Error, connection
+
+    from server.projects import builds
+
+    try:
+        builds.replaced(now=True)
+    except Error:
+        pass
+    finally:
+        connection.close()
+
+
 class Worker(UvicornWorker):  # type: ignore[misc]
     """One web process."""
 
@@ -71,6 +90,8 @@ class Worker(UvicornWorker):  # type: ignore[misc]
         "timeout_notify": 1,
     }
 
+    _looked = 0.0
+
     async def callback_notify(self) -> None:
         """Say that this process lives; it goes when the one that keeps it has gone, and all go when another build serves."""
         await super().callback_notify()
@@ -80,6 +101,10 @@ class Worker(UvicornWorker):  # type: ignore[misc]
 
         if builds.noticed():
             os.kill(self.ppid, signal.SIGTERM)
+        elif time.monotonic() - self._looked > IDLE:
+            # requests look too; one that nobody asks anything must find it out by itself
+            self._looked = time.monotonic()
+            asyncio.get_running_loop().run_in_executor(None, _look)
 
 
 def child_exit(server: Any, worker: Any) -> None:
