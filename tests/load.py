@@ -1,7 +1,8 @@
 """How an installation bears an office: designers who edit halls of their own, each once in a while, on this machine alone.
 
-    python -m tests.load [--designers 50] [--seconds 120] [--every 30]
+    python -m tests.load [--designers 50] [--seconds 120] [--every 30] [--heavy]
 
+With --heavy it is measured twice, the second time beside somebody who does nothing but edit a building that takes long.
 Says how long edits and fresh verdicts took, how many answers were errors, and how much memory the processes hold at rest.
 """
 
@@ -17,6 +18,7 @@ from dataclasses import dataclass, field
 from pathlib import Path
 from threading import Thread
 
+from engine.bench import portal_hall
 from engine.document import Document
 from engine.document.jigs import HallJig
 from tests.faults.installation import Installation, Visitor, children
@@ -37,6 +39,10 @@ class Measured:
     def late(self, values: list[float]) -> float:
         """The 95th percentile."""
         return statistics.quantiles(values, n=20)[-1] if len(values) > 1 else max(values, default=float("nan"))
+
+    def middle(self) -> float:
+        """The median of the fresh verdicts."""
+        return statistics.median(self.verdicts) if self.verdicts else float("nan")
 
     def missed(self) -> list[str]:
         """Which of the aims are missed, in words."""
@@ -102,11 +108,12 @@ class Designer:
     rng: random.Random
 
 
-def arrived(place: Installation, number: int) -> Designer:
+def arrived(place: Installation, number: int, document: Document | None = None) -> Designer:
     """A designer whose hall is there and computed."""
     visitor = Visitor(place, f"designer-{number}", PASSWORD)
-    document = Document(name=f"Hall {number}", hall=HallJig())
-    document.site.altitude = 300.0 + number
+    if document is None:
+        document = Document(name=f"Hall {number}", hall=HallJig())
+        document.site.altitude = 300.0 + number
     status, project = visitor.ask("projects/import", "POST", document.model_dump(mode="json"))
     if status != 201:
         raise RuntimeError(f"import: {status} {project}")
@@ -174,8 +181,28 @@ def _resident(pid: int) -> float:
 def measure(place: Installation, designers: int, seconds: float, every: float) -> Measured:
     """Let designers work for some time."""
     people(place, designers)
-    found = Measured()
+    return at_work(place, [arrived(place, i) for i in range(designers)], seconds, every)
+
+
+def beside_a_heavy_one(place: Installation, designers: int, seconds: float, every: float) -> tuple[Measured, Measured]:
+    """The same twice, then beside one more who edits a building that takes long, again and again."""
+    people(place, designers + 1)
     office = [arrived(place, i) for i in range(designers)]
+    alone = at_work(place, office, seconds, every)
+    heavy = portal_hall(40, 2)
+    heavy.name = "Heavy"
+    own = arrived(place, designers, heavy)
+    end = time.monotonic() + seconds
+    busy = Thread(target=work, args=(own, end, 0.1, Measured()))
+    busy.start()
+    both = at_work(place, office, seconds, every)
+    busy.join()
+    return alone, both
+
+
+def at_work(place: Installation, office: list[Designer], seconds: float, every: float) -> Measured:
+    """What these designers find while they work."""
+    found = Measured()
     before = processor(place)
     end = time.monotonic() + seconds
     threads = [Thread(target=work, args=(own, end, every, found)) for own in office]
@@ -194,12 +221,18 @@ def main() -> None:
     parser.add_argument("--designers", type=int, default=50)
     parser.add_argument("--seconds", type=float, default=120)
     parser.add_argument("--every", type=float, default=30)
+    parser.add_argument("--heavy", action="store_true", help="measure again beside a heavy project")
     parser.add_argument("--check", action="store_true", help="fail beyond the limits of docs/reliability.md")
     given = parser.parse_args()
     place = Installation()
     try:
         place.start()
-        found = measure(place, given.designers, given.seconds, given.every)
+        if given.heavy:
+            alone, found = beside_a_heavy_one(place, given.designers, given.seconds, given.every)
+            print(f"alone:\n{alone.words()}\n\nbeside a heavy project:")
+            print(f"median of fresh verdicts × {found.middle() / alone.middle():.2f}")
+        else:
+            found = measure(place, given.designers, given.seconds, given.every)
         print(found.words())
         if given.check and (missed := found.missed()):
             raise SystemExit("beyond the limits: " + ", ".join(missed))
