@@ -15,7 +15,7 @@ from engine.balance import balances
 from engine.chain import Chain
 from engine.errors import ModelError
 from engine.standards.family import family
-from engine.verification.outcomes import CRITERIA, SERVICE, Verdict
+from engine.verification.outcomes import CRITERIA, Verdict
 from engine.verification.standing import in_words
 
 RESULT_VERSION = 1
@@ -239,5 +239,4 @@ def _verdict(chain: Chain, verdict: Verdict) -> dict[str, Any]:
 
 def combination_of(chain: Chain, criterion: str, index: int) -> Combination:
     """The combination of an outcome."""
-    used = chain.verification.deflection if criterion in SERVICE else chain.verification.strength
-    return chain.combinations[used[index]]
+    return chain.combinations[chain.verification.used(criterion)[index]]

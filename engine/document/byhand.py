@@ -161,7 +161,8 @@ class OwnChecks(Part):
 
     buckling_y, buckling_z: effective lengths for buckling about y and z over the member's own length; from_y, from_z: how they were
     found, in words, None by hand. deflection: length over
-    deflection (height over drift, of columns) that it must keep, 0 where it is not checked. holes: at its ends, for its net section.
+    deflection (height over drift, of columns) that it must keep, 0 where it is not checked; deflection_variable: under variable actions alone. holes: at its ends, for its net section.
+    remark: the designer's own words, which stand in its proofs.
     """
 
     model_config = ConfigDict(frozen=True)
@@ -171,7 +172,9 @@ class OwnChecks(Part):
     from_z: Annotated[str, Field(max_length=120)] | None = None
     buckling_z: Annotated[float, Field(ge=0.1, le=1000, allow_inf_nan=False)] | None = None
     deflection: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] | None = None
+    deflection_variable: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] | None = None
     holes: Holes | None = None
+    remark: Annotated[str, Field(max_length=2000)] | None = None
 
     def over(self, share: float) -> OwnChecks:
         """The same effective lengths in metres of a member whose length is that share of this one's."""

@@ -171,7 +171,7 @@ class EffectiveLength(Part):
 
 class Rules(Part):
     """What is to be proven and against which limits. deflections: length over deflection by role, in place of the usual values;
-    0: not checked.
+    0: not checked; deflections_variable: the same under variable actions alone, besides, for the roles that have one.
 
     psi: ψ0, ψ1, ψ2 in place of those of table A1.1, by its row. strength_rule: expression(s) of EN 1990 6.4.3.2; xi: ξ of
     (6.10b). loads_at: where loads from above act on members that nothing holds between the ends of a segment, for
@@ -196,6 +196,7 @@ class Rules(Part):
     eaves_sway_ratio: Positive = 150.0
     loads_at: Literal["upper flange", "shear centre"] = "upper flange"
     deflections: dict[Role, NotNegative | None] = {}
+    deflections_variable: dict[Role, NotNegative | None] = {}
     effective_lengths: dict[Role, EffectiveLength] = {}
 
     def deflection_ratio(self, role: str) -> float | None:

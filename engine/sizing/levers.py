@@ -72,7 +72,7 @@ def changed(chain: Chain, member: str, operations: tuple[Operation, ...]) -> tup
 def _moved(chain: Chain, structure: Structure) -> Combined | None:
     """How members made otherwise move, by superposition; None where that does not hold for the deflections."""
     combined, before = chain.combined, chain.response.system
-    if (combined.place[list(chain.verification.deflection)] >= 0).any():
+    if (combined.place[list(chain.verification.deflection + chain.verification.variable)] >= 0).any():
         return None
     system = assemble(structure, chain.loading, before.shear_deformation, before.bows)
     return replace(combined, response=solve_linear(system), states=None, place=np.full_like(combined.place, -1))
@@ -171,16 +171,15 @@ def _heavier(chain: Chain, index: int, worst: Reached) -> list[Lever]:
         rows = chain.combined.rows.copy()
         rows[number] += more
         combined: Combined = replace(chain.combined, rows=rows)
-        found = served(combined, [number], chain.verification.stretches, index)
+        under = "variable" if worst.criterion == "variable" else "deflection"
+        found = served(combined, [number], chain.verification.limited(under), index)
     else:
         found = reached(chain.document, _loaded(chain, number, more), index)
     found = [r for r in found if r.worst >= 0]
     if not found:
         return []
     most = max(found, key=lambda r: float(r.utilisation[r.worst]))
-    column = (chain.verification.deflection if worst.criterion in SERVICE else chain.verification.strength).index(
-        number
-    )
+    column = chain.verification.used(worst.criterion).index(number)
     outcome = replace(most.outcome(most.worst), combination=column)
     return [Lever("load", words, outcome)]
 

@@ -114,10 +114,14 @@ def _utilisations(document: Document, response: Response, verification: Verifica
 def _movements(combined: Combined, verification: Verification, which: list[int]) -> tuple[list[str], Floats]:
     """Names and (quantities, combinations): deflection or sway of the stretches that have a limit; else movements of nodes."""
     structure = combined.structure
-    if not verification.stretches:
+    under = (
+        "variable" if set(which) <= set(verification.variable) and verification.limited("variable") else "deflection"
+    )
+    limited = [stretch for _, stretch in verification.limited(under)]
+    if not limited:
         moved = np.linalg.norm(np.moveaxis(combined.displacement(which)[:, :3], 1, 2), axis=2)
         far = moved.max(axis=1) > STILL * moved.max(initial=0.0)
         return [name for name, keep in zip(structure.nodes, far, strict=True) if keep], moved[far]
     moved, along = combined.displacement(which), combined.deflections(which)
-    rows = [measure(combined, moved, along, stretch).max(axis=(0, 1)) for stretch in verification.stretches]
-    return [structure.members[stretch.members[0]].name for stretch in verification.stretches], np.array(rows)
+    rows = [measure(combined, moved, along, stretch).max(axis=(0, 1)) for stretch in limited]
+    return [structure.members[stretch.members[0]].name for stretch in limited], np.array(rows)

@@ -21,9 +21,10 @@ CRITERIA = {
     "critical": ("Critical load exceeded", "EN 1993-1-1 5.2.1"),
     "deflection": ("Deflection", "EN 1990 A1.4"),
     "sway": ("Sway", "EN 1990 A1.4"),
+    "variable": ("Deflection, variable actions", "EN 1990 A1.4"),
 }
 #: criteria of serviceability, and those of cross-sections; the others are of stability
-SERVICE = ("deflection", "sway")
+SERVICE = ("deflection", "sway", "variable")
 SECTION = ("section", "shear", "net", "sum")
 Kind = Literal["section", "stability", "service"]
 

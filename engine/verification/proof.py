@@ -64,7 +64,7 @@ def prove(
     """Write out one outcome of one member."""
     values, assumptions = _values(document, combined, verification, member, outcome)
     lines = [line for line in LINES[outcome.criterion] if line.when(values)]
-    used = verification.deflection if outcome.criterion in SERVICE else verification.strength
+    used = verification.used(outcome.criterion)
     combination = combinations[used[outcome.combination]]
     title, clause = CRITERIA[outcome.criterion]
     return Proof(
@@ -239,7 +239,7 @@ def _values(
 def _service_values(
     combined: Combined, verification: Verification, values: dict[str, float], outcome: Outcome
 ) -> dict[str, float]:
-    which = [verification.deflection[outcome.combination]]
+    which = [verification.used(outcome.criterion)[outcome.combination]]
     stretch = verification.stretches[outcome.row]
     found = measure(combined, combined.displacement(which), combined.deflections(which), stretch)
     k, s = divmod(outcome.station, found.shape[1])

@@ -9,7 +9,8 @@ from its root. Columns drift between foot and head; posts and rails bend across.
 from __future__ import annotations
 
 from collections import defaultdict
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -31,7 +32,7 @@ UPRIGHT, STEEP = 0.9987, 0.9
 
 @dataclass(frozen=True)
 class Stretch:
-    """What keeps one limit, length / ratio. criterion: "deflection" or "sway". way: "down", "across" (local z) or "drift".
+    """What keeps one limit, length / ratio. criterion: "deflection", "sway" or "variable". way: "down", "across" (local z) or "drift".
     rows: (k,) elements along it; start, end: nodes of the line from which it is measured, the same twice for a cantilever;
     members: those it is made of. words: what it is."""
 
@@ -47,12 +48,33 @@ class Stretch:
 
 
 def stretches(document: Document, structure: Structure, elements: Elements) -> list[Stretch]:
-    """All stretches with a limit; a member may be part of several."""
+    """All stretches with a limit; a member may be part of several. Those under variable actions alone follow the others."""
 
     def ratio_of(m: Member) -> float | None:
         own = m.checks.deflection
         return document.rules.deflection_ratio(m.role) if own is None else own or None
 
+    def of_variable(m: Member) -> float | None:
+        own = m.checks.deflection_variable
+        stated = document.rules.deflections_variable.get(m.role)  # type: ignore[call-overload]
+        return (stated if own is None else own) or None
+
+    def upright(m: Member, ratio: float) -> float:
+        return document.rules.eaves_sway_ratio if m.checks.deflection is None else ratio
+
+    found = _stretches(structure, elements, ratio_of, upright)
+    if any(of_variable(m) for m in structure.members):
+        found += [replace(stretch, criterion="variable") for stretch in _stretches(structure, elements, of_variable)]
+    return found
+
+
+def _stretches(
+    structure: Structure,
+    elements: Elements,
+    ratio_of: Callable[[Member], float | None],
+    upright_ratio: Callable[[Member, float], float] = lambda m, ratio: ratio,
+) -> list[Stretch]:
+    """Those that a ratio gives a limit. upright_ratio: of a member without a role that stands upright."""
     rise = _rises(structure)
     beams = np.array(
         [not m.bar and m.behaviour == "beam" and r < STEEP for m, r in zip(structure.members, rise, strict=True)],
@@ -116,8 +138,7 @@ def stretches(document: Document, structure: Structure, elements: Elements) -> l
             )
         elif m.role == "member" and rise[i] > UPRIGHT and i not in upright:
             foot, head = sorted((m.nodes[0], m.nodes[-1]), key=lambda n: structure.xyz[n, 2])
-            sway = document.rules.eaves_sway_ratio if m.checks.deflection is None else ratio
-            found.append(_drift(elements, first, i, foot, head, structure.length(m), sway))
+            found.append(_drift(elements, first, i, foot, head, structure.length(m), upright_ratio(m, ratio)))
     return found
 
 

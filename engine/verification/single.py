@@ -14,7 +14,7 @@ from engine.verification.axial import axial_values, is_axial
 from engine.verification.channels import buckling_use, is_channel, section_use
 from engine.verification.general import Within, alike
 from engine.verification.net import net_values
-from engine.verification.outcomes import SERVICE, Outcome
+from engine.verification.outcomes import Outcome
 from engine.verification.sections import section_values
 from engine.verification.service import Stretch, measure, stretches
 from engine.verification.stability import criteria, stability_values
@@ -160,14 +160,14 @@ def _net(document: Document, grounds: Grounds, member: int) -> Reached:
     return _most("net", grounds.strength, u[None], [(member, -1, 0.0)])
 
 
-def served(combined: Combined, used: Sequence[int], found: Sequence[Stretch], member: int) -> list[Reached]:
-    """Deflection and sway of a member in the combinations `used`."""
+def served(combined: Combined, used: Sequence[int], found: Sequence[tuple[int, Stretch]], member: int) -> list[Reached]:
+    """Deflection and sway of a member in the combinations `used`, by stretches with their numbers."""
     if not used:
         return []
     moved, along = combined.displacement(used), combined.deflections(used)
     places = combined.elements.positions(combined.stations)
     by: dict[str, list[tuple[Floats, list[tuple[int, int, float]]]]] = {}
-    for number, stretch in enumerate(found):
+    for number, stretch in found:
         own = np.flatnonzero(combined.elements.member[stretch.rows] == member)
         if member not in stretch.members or not len(own):
             continue
@@ -191,7 +191,8 @@ def served(combined: Combined, used: Sequence[int], found: Sequence[Stretch], me
 def everything(document: Document, combined: Combined, verification: Verification, member: int) -> list[Reached]:
     """All criteria of a member as it stands, worst first."""
     found = reached(document, verification.grounds, member)
-    found += served(combined, verification.deflection, verification.stretches, member)
+    for under, used in (("deflection", verification.deflection), ("variable", verification.variable)):
+        found += served(combined, used, verification.limited(under), member)
     return sorted((r for r in found if r.worst >= 0), key=lambda r: -float(r.utilisation[r.worst]))
 
 
@@ -219,7 +220,9 @@ def tried(
     found = reached(document, grounds, member, governing=True)
     moved = moved or combined
     limits = tuple(stretches(document, structure, moved.elements))
-    found += served(moved, verification.deflection, limits, member)
+    there = replace(verification, stretches=limits)
+    for under, used in (("deflection", verification.deflection), ("variable", verification.variable)):
+        found += served(moved, used, there.limited(under), member)
     outcomes = [r.outcome(r.worst) for r in found if r.worst >= 0]
     outcomes += [o for o in verification.verdicts[member].outcomes if o.criterion == "critical"]
     return sorted(outcomes, key=lambda o: -o.utilisation)
@@ -227,5 +230,4 @@ def tried(
 
 def number_of(verification: Verification, outcome: Outcome) -> int:
     """The combination of an outcome among all of the document."""
-    used = verification.deflection if outcome.criterion in SERVICE else verification.strength
-    return used[outcome.combination]
+    return verification.used(outcome.criterion)[outcome.combination]

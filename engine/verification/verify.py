@@ -23,7 +23,7 @@ from engine.verification.channels import channels, channels_of, is_channel
 from engine.verification.equilibrium import Lifted, Tilt, equilibrium, unbalanced
 from engine.verification.general import general, general_of
 from engine.verification.net import net
-from engine.verification.outcomes import Outcome, Verdict, Whole, whole
+from engine.verification.outcomes import SERVICE, Outcome, Verdict, Whole, whole
 from engine.verification.runs import HELD, reaches
 from engine.verification.sections import section_values, sections
 from engine.verification.segments import Lengths, Segments, cut_segments, effective_lengths
@@ -132,7 +132,7 @@ class Grounds:
 
 @dataclass(frozen=True)
 class Verification:
-    """Verdicts and all that their proofs need. strength, deflection: indices of the combinations used; stretches: what keeps
+    """Verdicts and all that their proofs need. strength, deflection, variable: indices of the combinations used; stretches: what keeps
     limits of deflection; along: (e, s) largest utilisation of section and stability checks at each station, NaN where nothing is
     checked; tilts, lifted: static equilibrium of the whole; left_out: what is said of no member, in words: cases that no combination
     for strength takes up, and what the weights alone do not hold down."""
@@ -145,6 +145,17 @@ class Verification:
     tilts: tuple[Tilt, ...] = ()
     lifted: tuple[Lifted, ...] = ()
     left_out: tuple[str, ...] = ()
+    variable: tuple[int, ...] = ()
+
+    def used(self, criterion: str) -> tuple[int, ...]:
+        """Indices of the combinations that a criterion looks at."""
+        if criterion == "variable":
+            return self.variable
+        return self.deflection if criterion in SERVICE else self.strength
+
+    def limited(self, under: str) -> list[tuple[int, Stretch]]:
+        """Stretches with their numbers that are looked at under the combinations of a use, "deflection" or "variable"."""
+        return [(i, s) for i, s in enumerate(self.stretches) if (s.criterion == "variable") == (under == "variable")]
 
     @property
     def strength(self) -> tuple[int, ...]:
@@ -185,7 +196,9 @@ def verify(
     response = combined.response
     structure = response.structure
     strength = tuple(i for i, c in enumerate(combinations) if c.use in ("strength", "accidental"))
-    service = tuple(i for i, c in enumerate(combinations) if c.use == "deflection")
+    service, variable = (
+        tuple(i for i, c in enumerate(combinations) if c.use == use) for use in ("deflection", "variable")
+    )
     grounds = Grounds(document, combined, strength)
     outcomes: list[list[Outcome]] = [[] for _ in structure.members]
     reasons: list[list[str]] = [[] for _ in structure.members]
@@ -226,10 +239,18 @@ def verify(
         judge(document, combined, combinations, strength, outcomes, reasons)
     if service:
         stretches_ = tuple(stretches(document, structure, combined.elements))
-        _deflection(combined, service, list(stretches_), outcomes)
+        _deflection(
+            combined, service, [(i, s) for i, s in enumerate(stretches_) if s.criterion != "variable"], outcomes
+        )
         free_to_move(combined, combinations, service, reasons)
-        for i in unlimited(document, structure, list(stretches_)):
+        for i in unlimited(document, structure, [s for s in stretches_ if s.criterion != "variable"]):
             left_out[i].append("deflection not checked: it has no limit")
+        of_variable = [(i, s) for i, s in enumerate(stretches_) if s.criterion == "variable"]
+        if variable:
+            _deflection(combined, variable, of_variable, outcomes)
+        else:
+            for i in sorted({m for _, s in of_variable for m in s.members}):
+                left_out[i].append("deflection under variable actions not checked: there is no combination for it")
     else:
         for i, member in enumerate(structure.members):
             if member.behaviour == "beam" and document.rules.deflects(member.role):
@@ -249,7 +270,8 @@ def verify(
     _shown(combined, verdicts, along)
     tilts, lifted = equilibrium(combined, combinations)
     unsaid = _idle(combined, combinations) + unbalanced(tilts, structure)
-    return Verification(tuple(verdicts), grounds, service, stretches_, along, tuple(tilts), tuple(lifted), unsaid)
+    tuples = tuple(tilts), tuple(lifted)
+    return Verification(tuple(verdicts), grounds, service, stretches_, along, *tuples, unsaid, variable)
 
 
 def flange_may_fold(grounds: Grounds) -> Bools:
@@ -294,9 +316,9 @@ def of_one(document: Document, combined: Combined, verification: Verification, n
         _spread(combined, held + general_of(document, grounds, c[0]) + bars, along)
         if not combined.stable(number):
             along[:] = np.fmax(along, 1 / max(float(combined.alpha[number]), 0.1))
-    elif number in verification.deflection:
+    elif number in verification.deflection + verification.variable:
         moved, bent = combined.displacement([number]), combined.deflections([number])
-        for stretch in verification.stretches:
+        for _, stretch in verification.limited("variable" if number in verification.variable else "deflection"):
             found = measure(combined, moved, bent, stretch).max() * stretch.ratio / stretch.length
             own = np.isin(combined.elements.member, stretch.members)
             along[own] = np.fmax(along[own], found)
@@ -338,13 +360,13 @@ def _clear(combined: Combined, held: list[Held], along: Floats) -> None:
 
 
 def _deflection(
-    combined: Combined, which: tuple[int, ...], found: list[Stretch], outcomes: list[list[Outcome]]
+    combined: Combined, which: tuple[int, ...], found: list[tuple[int, Stretch]], outcomes: list[list[Outcome]]
 ) -> None:
     """The worst stretch of each member against its limit."""
     moved, along = combined.displacement(which), combined.deflections(which)
     places = combined.elements.positions(combined.stations)
     worst: dict[tuple[int, str], Outcome] = {}
-    for number, stretch in enumerate(found):
+    for number, stretch in found:
         block = measure(combined, moved, along, stretch) * (stretch.ratio / stretch.length)
         owners = combined.elements.member[stretch.rows]
         for member in stretch.members:

@@ -794,6 +794,7 @@ class ChainOut(BaseModel):
     status: str = ""
     whole: WholeOut | None = None
     limits: list[LimitOut] = []
+    limits_variable: list[LimitOut] = []
     deflection_worst: float | None = None
 
 

@@ -12,7 +12,7 @@ from engine.editing.operations import Operation
 from engine.errors import ModelError
 from engine.sizing.levers import Lever, changed, levers
 from engine.verification.length_methods import methods
-from engine.verification.outcomes import CRITERIA, Outcome, kind_of
+from engine.verification.outcomes import CRITERIA, SERVICE, Outcome, kind_of
 from engine.verification.proof import Proof, prove
 from engine.verification.segments import general_stretches
 from engine.verification.single import Reached, everything
@@ -184,7 +184,7 @@ def _where(chain: Chain, index: int, r: Reached) -> str:
     if r.criterion == "flexural":
         lengths = grounds.lengths[index]
         return f"L_cr,y = {lengths.y:.2f} m, {lengths.why_y}; L_cr,z = {lengths.z:.2f} m, {lengths.why_z}."
-    if r.criterion in ("deflection", "sway"):
+    if r.criterion in SERVICE:
         stretch = chain.verification.stretches[row]
         return f"{stretch.length:.2f} m / {stretch.ratio:g}, {stretch.words}."
     return f"At {r.position[r.worst]:.2f} m from its start."

@@ -156,6 +156,18 @@ def _limits(chain: Chain) -> list[schemas.LimitOut]:
     ]
 
 
+def _limits_variable(chain: Chain) -> list[schemas.LimitOut]:
+    """Under variable actions alone, of the roles that are there and deflect."""
+    rules = chain.document.rules
+    present = {m.role for m in chain.structure.members if m.behaviour == "beam" and rules.deflects(m.role)}
+    stated: dict[str, float | None] = {str(role): ratio for role, ratio in rules.deflections_variable.items()}
+    return [
+        schemas.LimitOut(role=role, label=words[1], stated=stated.get(role), usual=0.0)
+        for role, words in ROLE_WORDS.items()
+        if role in present
+    ]
+
+
 def member_out(chain: Chain, verdict: Verdict) -> schemas.MemberOut:
     """A member with its verdict."""
     m = chain.structure.members[verdict.member]
@@ -425,6 +437,7 @@ def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
         worst=chain.verification.worst if members else None,
         whole=_whole(chain) if members else None,
         limits=_limits(chain),
+        limits_variable=_limits_variable(chain),
         status=next((s for s in ("fails", "not covered", "passes") if s in states), ""),
         deflection_worst=deflection_worst(chain) if chain.document.hall else None,
         **structure_out(chain.document, structure),
@@ -436,7 +449,7 @@ def ribbon_out(chain: Chain, member: int) -> schemas.RibbonOut:
     structure, verification = chain.structure, chain.verification
     m = structure.members[member]
     verdict = verification.verdicts[member]
-    strong = [o for o in verdict.outcomes if o.criterion not in ("deflection", "sway")]
+    strong = [o for o in verdict.outcomes if kind_of(o.criterion) != "service"]
     worst = max(strong, key=lambda o: o.utilisation, default=None)
     c = worst.combination if worst else 0
     first = np.searchsorted(chain.response.elements.member, np.arange(len(structure.members) + 1))

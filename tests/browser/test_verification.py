@@ -171,7 +171,11 @@ class Verifying(BrowserCase):
         across.fill("2")
         across.press("Enter")
         self.revision(3)
+        page.fill("[aria-label='Remark on this member']", "Two M20, see sheet S-204.")
+        page.locator("[aria-label='Remark on this member']").blur()
+        self.revision(4)
         page.click(".criteria button:has-text('Net section')")
+        expect(page.locator(".el-drawer .remark")).to_have_text("Two M20, see sheet S-204.")
         expect(page.locator(".el-drawer .lead")).to_contain_text("Net section in tension, EN 1993-1-1 6.2.3(2)")
         expect(page.locator(".el-drawer ol")).to_contain_text("6.2.2.2(3)")
 

@@ -538,6 +538,11 @@ LINES: dict[str, list[Line]] = {
         Line("alpha_cr", "", "EN 1993-1-1 5.2.1(3)", "critical factor: what the loads may grow by"),
         Line("u", r"\dfrac{1}{<alpha_cr>}", "", "below 1: it buckles"),
     ],
+    "variable": [
+        Line("w", "", "EN 1990 A1.4.3", "movement under variable actions alone"),
+        Line("limit", r"\dfrac{<span>}{<ratio>}", "EN 1990 A1.4.3", "limit set in the rules"),
+        Line("u", r"\dfrac{<w>}{<limit>}", "", "at most 1"),
+    ],
     "sway": [
         Line("w", "", "EN 1990 A1.4.3", "horizontal movement of the head"),
         Line("limit", r"\dfrac{<span>}{<ratio>}", "EN 1990 A1.4.3", "limit set in the rules"),

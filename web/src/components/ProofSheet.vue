@@ -121,6 +121,10 @@ const print = () => window.print()
         ></label>
       </p>
       <ProofSteps :proof="proof" :beside="beside" />
+      <template v-if="bench.member?.own?.remark">
+        <h4>Remark</h4>
+        <p class="remark">{{ bench.member.own.remark }}</p>
+      </template>
       <h4>Taken as given</h4>
       <ul>
         <li v-for="a in proof.assumptions" :key="a">{{ a }}</li>
@@ -181,6 +185,10 @@ nav b {
 }
 h4 {
   padding-left: 0;
+}
+.remark {
+  margin: 0 0 8px;
+  white-space: pre-wrap;
 }
 </style>
 <style>

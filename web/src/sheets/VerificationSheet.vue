@@ -8,6 +8,7 @@ import CriteriaPart from './verification/CriteriaPart.vue'
 import HolesPart from './verification/HolesPart.vue'
 import LengthsPart from './verification/LengthsPart.vue'
 import OwnPart from './verification/OwnPart.vue'
+import RemarkPart from './verification/RemarkPart.vue'
 import ValuesPart from './verification/ValuesPart.vue'
 import WhyPart from './verification/WhyPart.vue'
 
@@ -40,6 +41,7 @@ const bench = useWorkbench()
     <ValuesPart />
     <OwnPart />
     <HolesPart />
+    <RemarkPart />
   </template>
   <template v-else>
     <SheetHead title="Verification" aside="EN 1993-1-1" />
@@ -123,6 +125,18 @@ const bench = useWorkbench()
       :optional="l.usual.toFixed(0)"
       hint="Off the line between the supports, characteristic combinations. Empty: the usual value; 0: not checked."
     />
+    <h4>Under variable actions alone <span>length over deflection, besides</span></h4>
+    <template v-for="l in bench.chain?.limits_variable ?? []" :key="l.role">
+      <NumberField
+        v-if="!bench.member || bench.member.role === l.role"
+        :label="l.label"
+        :path="`rules.deflections_variable.${l.role}`"
+        kind="factor"
+        :value="l.stated ?? undefined"
+        optional="none"
+        hint="Characteristic combinations without the permanent actions. Empty: not looked at."
+      />
+    </template>
     <ChoiceField
       label="Loads act at"
       path="rules.loads_at"

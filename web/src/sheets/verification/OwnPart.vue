@@ -12,7 +12,7 @@ const own = computed<Own>(() => bench.member?.own ?? {})
 const chosen = computed(() => (bench.chosen.size > 1 ? `${bench.chosen.size} members` : (bench.member?.label ?? '')))
 
 const FIELDS: {
-  key: 'buckling_y' | 'buckling_z' | 'deflection'
+  key: 'buckling_y' | 'buckling_z' | 'deflection' | 'deflection_variable'
   label: string
   unit: string
   hint: string
@@ -40,6 +40,14 @@ const FIELDS: {
     label: 'Length over deflection',
     unit: '',
     hint: 'Height over drift, of columns. Empty: by the role; 0: not checked, and said so.',
+    from: 0,
+    to: 5000,
+  },
+  {
+    key: 'deflection_variable',
+    label: 'Under variable actions',
+    unit: '',
+    hint: 'Length over deflection under variable actions alone. Empty: by the role; 0: none.',
     from: 0,
     to: 5000,
   },

@@ -1,0 +1,107 @@
+"""Limits of deflection under variable actions alone, by role and for single members."""
+
+import unittest
+
+from engine.catalogue.sections import section
+from engine.chain import run
+from engine.document import read_document
+from engine.verification.marks import marks
+from engine.verification.proof import prove
+from engine.verification.single import everything
+from engine.verification.verify import of_one
+from tests.engine.helpers import FIXED
+
+E = 210e9
+
+
+def beam(rules=None, **more):
+    """A beam of 6 m between supports under 4 kN/m permanent and 10 kN/m imposed."""
+    return read_document(
+        {
+            "nodes": [{"name": "a", "at": [0, 0, 0]}, {"name": "b", "at": [6, 0, 0]}],
+            "members": [
+                {"name": "m", "start": "a", "end": "b", "section": "IPE 300", "role": "main beam"} | more,
+            ],
+            "supports": [{"node": "a", "fixed": FIXED[:4]}, {"node": "b", "fixed": ["y", "z"]}],
+            "cases": [{"name": "G", "nature": "permanent"}, {"name": "Q", "nature": "imposed"}],
+            "member_loads": [
+                {"case": "G", "member": "m", "value": [0, 0, -4]},
+                {"case": "Q", "member": "m", "value": [0, 0, -10]},
+            ],
+            "rules": rules or {},
+            "analysis": {"shear_deformation": False},
+        }
+    )
+
+
+def uses(chain):
+    return {o.criterion: o.utilisation for o in chain.verification.verdicts[0].outcomes}
+
+
+def sag(q):
+    return 5 * q * 6**4 / (384 * E * section("IPE 300").Iy)
+
+
+class VariableActions(unittest.TestCase):
+    def test_it_is_looked_at_where_a_limit_is_stated(self):
+        self.assertNotIn("variable", uses(run(beam())))
+        for rules, more, ratio in (
+            ({"deflections_variable": {"main beam": 360}}, {}, 360),
+            ({}, {"checks": {"deflection_variable": 500}}, 500),
+            ({"deflections_variable": {"main beam": 360}}, {"checks": {"deflection_variable": 500}}, 500),
+        ):
+            found = uses(run(beam(rules, **more)))
+            self.assertAlmostEqual(found["variable"], sag(10e3) * ratio / 6, delta=1e-6)
+            self.assertAlmostEqual(found["deflection"], sag(14e3) * 250 / 6, delta=1e-6)
+        self.assertNotIn(
+            "variable",
+            uses(run(beam({"deflections_variable": {"main beam": 360}}, checks={"deflection_variable": 0}))),
+        )
+
+    def test_a_limit_that_is_exceeded_fails_the_member(self):
+        chain = run(beam({"deflections_variable": {"main beam": 700}}))
+        verdict = chain.verification.verdicts[0]
+        self.assertGreater(uses(chain)["variable"], 1.0)
+        self.assertLess(uses(chain)["deflection"], 1.0)
+        self.assertEqual(verdict.status, "fails")
+        outcome = next(o for o in verdict.outcomes if o.criterion == "variable")
+        proof = prove(chain.document, chain.combined, chain.verification, chain.combinations, 0, outcome)
+        self.assertAlmostEqual(proof.utilisation, outcome.utilisation, delta=1e-9)
+        used = next(c for c in chain.combinations if c.name == proof.combination)
+        self.assertEqual(used.use, "variable")
+        self.assertEqual(used.factors[0], 0.0)
+        own = {
+            r.criterion: float(r.utilisation[r.worst])
+            for r in everything(chain.document, chain.combined, chain.verification, 0)
+        }
+        self.assertAlmostEqual(own["variable"], outcome.utilisation, delta=1e-9)
+        # what is drawn in that combination, and how near it comes, go by the same limit
+        number = chain.combinations.index(used)
+        along = of_one(chain.document, chain.combined, chain.verification, number)
+        self.assertAlmostEqual(float(along.max()), outcome.utilisation, delta=1e-9)
+        found = marks(chain.document, chain.combined, chain.verification, chain.combinations)
+        self.assertAlmostEqual(found[number].share, 1.0, delta=1e-9)
+
+    def test_without_such_a_combination_it_is_said(self):
+        data = beam({"deflections_variable": {"main beam": 360}}).model_dump(mode="json")
+        data["combinations"] = [
+            {"name": "C1", "use": "strength", "factors": {"G": 1.35, "Q": 1.5}},
+            {"name": "D1", "use": "deflection", "factors": {"G": 1.0, "Q": 1.0}},
+        ]
+        verdict = run(read_document(data)).verification.verdicts[0]
+        self.assertTrue(any("variable actions not checked" in words for words in verdict.left_out), verdict.left_out)
+
+    def test_columns_drift_under_variable_actions(self):
+        data = {
+            "nodes": [{"name": n, "at": [0, 0, z]} for n, z in (("a", 0), ("b", 5))],
+            "members": [{"name": "m", "start": "a", "end": "b", "section": "HEA 200", "role": "column"}],
+            "supports": [{"node": "a", "fixed": FIXED}],
+            "cases": [{"name": "Q", "nature": "imposed"}],
+            "node_loads": [{"case": "Q", "node": "b", "force": [2, 0, 0]}],
+            "rules": {"deflections_variable": {"column": 300}},
+            "analysis": {"shear_deformation": False},
+        }
+        found = uses(run(read_document(data)))
+        bent = max(section("HEA 200").Iy, section("HEA 200").Iz), min(section("HEA 200").Iy, section("HEA 200").Iz)
+        expected = [2e3 * 5**3 / (3 * E * second) * 300 / 5 for second in bent]
+        self.assertTrue(any(abs(found["variable"] - value) < 1e-6 for value in expected), (found, expected))
