@@ -101,7 +101,7 @@ class RigidFloors(unittest.TestCase):
         off["panels"][0]["corners"][0] = [1.0, 0.0, H]
         with self.assertRaisesRegex(ModelError, "Corner 1 of panel “deck” is no node"):
             solved(off)
-        open_ = table([], diaphragm="membrane", openings=[[[1, 1, 0], [2, 1, 0], [2, 2, 0]]])
+        open_ = table([], diaphragm="membrane", openings=[[[1, 1, H], [2, 1, H], [2, 2, H]]])
         with self.assertRaisesRegex(ModelError, "openings"):
             solved(open_)
 
