@@ -64,10 +64,10 @@ class Sheets(BrowserCase):
         expect(field).to_have_attribute("placeholder", "1.000")
         self.set("Columns: about y", "2.5", 2)
         self.assertEqual(self.head()["rules"]["effective_lengths"]["column"]["y"], 2.5)
-        expect(page.locator("aside.right .pairs")).to_contain_text("15.00 m")
+        expect(page.locator("aside.right .lengths")).to_contain_text("15.00 m")
         self.set("Columns: about y", "", 3)
         self.assertIsNone(self.head()["rules"]["effective_lengths"]["column"]["y"])
-        expect(page.locator("aside.right .pairs")).to_contain_text("6.00 m")
+        expect(page.locator("aside.right .lengths")).to_contain_text("6.00 m")
 
     def test_one_member_has_its_own_length(self):
         page = self.page
@@ -77,12 +77,12 @@ class Sheets(BrowserCase):
         wrong.press("Enter")
         expect(page.locator("label.field:has-text('Buckling about y') [role=alert]")).to_contain_text("0.1")
         self.set("Buckling about y", "2.5", 2)
-        expect(page.locator("aside.right .pairs")).to_contain_text("set for this member")
-        expect(page.locator("aside.right .pairs")).to_contain_text("15.00 m")
+        expect(page.locator("aside.right .lengths")).to_contain_text("set for this member")
+        expect(page.locator("aside.right .lengths")).to_contain_text("15.00 m")
         [edit] = self.head()["edits"]
         self.assertEqual(edit["checks"]["buckling_y"], 2.5)
         self.set("Buckling about y", "", 3)
-        expect(page.locator("aside.right .pairs")).to_contain_text("6.00 m")
+        expect(page.locator("aside.right .lengths")).to_contain_text("6.00 m")
 
     def test_partial_factors_make_other_combinations(self):
         page = self.page

@@ -243,7 +243,11 @@ class Looking(BrowserCase):
         with page.expect_download() as download:
             page.click(".bottom button:has-text('CSV')")
         text = Path(download.value.path()).read_text()
-        self.assertTrue(text.startswith("Member,Section,Length m,Governs,Combination,Utilisation,Mass kg"))
+        self.assertTrue(
+            text.startswith(
+                "Member,Section,Length m,Governs,Combination,Cross-section,Stability,Deflection,Utilisation,Mass kg"
+            )
+        )
         self.assertEqual(len(text.splitlines()), 1 + len(run(failing_hall()).structure.members))
 
     def test_document_comes_back_as_it_went(self):

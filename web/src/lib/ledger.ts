@@ -302,7 +302,7 @@ export function ledger(
           n('Length m'),
           { text: 'Governs' },
           { text: 'Combination' },
-          n('Section'),
+          n('Cross-section'),
           n('Stability'),
           n('Deflection'),
           { text: 'Utilisation', use: true },
