@@ -147,17 +147,17 @@ class Combined:
             start[:, None] * self.stations[:, :, None] - system.integrals_at(self.stations).axial[1] @ rows.T
         )
 
-    def deflections(self, which: Sequence[int]) -> Floats:
-        """(e, s, 3, k) displacements along all elements in global axes."""
+    def deflections(self, which: Sequence[int], elements: slice | Ints = slice(None)) -> Floats:
+        """(e, s, 3, k) displacements along elements (all by default) in global axes."""
         plain, solved, column = self._split(which)
         rows = self.rows[np.asarray(which, dtype=np.int64)]
         if not len(solved):
-            return np.asarray(self._deflections @ rows.T)
+            return np.asarray(self._deflections[elements] @ rows.T)
         assert self.states is not None
-        own = state_deflections(self.states, column, self.stations)
+        own = state_deflections(self.states, column, self.stations)[elements]
         if not len(plain):
             return own
-        linear = self._deflections
+        linear = self._deflections[elements]
         out = np.empty((*linear.shape[:-1], len(rows)))
         out[..., plain], out[..., solved] = linear @ rows[plain].T, own
         return out

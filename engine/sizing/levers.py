@@ -30,6 +30,8 @@ from engine.verification.verify import Grounds
 
 #: by how much a load grows, and a length falls: a tenth, as their words say
 MORE, SHORTER = 0.10, 0.10
+#: members of a building up to which levers are tried: each sets the building out again
+MOST = 1500
 #: restraints nearer than this to another make no difference worth a line, m
 APART = 0.3
 
@@ -82,7 +84,7 @@ def levers(chain: Chain, member: str) -> list[Lever]:
     """One input changed at a time, those that help most first."""
     index = chain.structure.index[member]
     found = everything(chain.document, chain.combined, chain.verification, index)
-    if not found:
+    if not found or len(chain.structure.members) > MOST:
         return []
     levers_: list[Lever] = []
     for kind, words, operation in _changes(chain, member, found[0]):

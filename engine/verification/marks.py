@@ -123,5 +123,5 @@ def _movements(combined: Combined, verification: Verification, which: list[int])
         far = moved.max(axis=1) > STILL * moved.max(initial=0.0)
         return [name for name, keep in zip(structure.nodes, far, strict=True) if keep], moved[far]
     moved, along = combined.displacement(which), combined.deflections(which)
-    rows = [measure(combined, moved, along, stretch).max(axis=(0, 1)) for stretch in limited]
+    rows = [measure(combined, moved, along[stretch.rows], stretch).max(axis=(0, 1)) for stretch in limited]
     return [structure.members[stretch.members[0]].name for stretch in limited], np.array(rows)

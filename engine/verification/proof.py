@@ -241,7 +241,7 @@ def _service_values(
 ) -> dict[str, float]:
     which = [verification.used(outcome.criterion)[outcome.combination]]
     stretch = verification.stretches[outcome.row]
-    found = measure(combined, combined.displacement(which), combined.deflections(which), stretch)
+    found = measure(combined, combined.displacement(which), combined.deflections(which, stretch.rows), stretch)
     k, s = divmod(outcome.station, found.shape[1])
     values["w"] = float(found[k, s, 0])
     values["span"], values["ratio"] = stretch.length, stretch.ratio

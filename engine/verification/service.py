@@ -160,7 +160,7 @@ def unlimited(document: Document, structure: Structure, found: list[Stretch]) ->
 
 def measure(combined: Combined, moved: Floats, along: Floats, stretch: Stretch) -> Floats:
     """(k, s, c) m: how far a stretch has moved off the line it is measured from, at each station or as near it as it is greatest;
-    moved: (nodes, 6, c) displacements of the nodes, along: (e, s, 3, c) along all elements."""
+    moved: (nodes, 6, c) displacements of the nodes, along: (k, s, 3, c) along its own elements."""
     structure, elements = combined.structure, combined.elements
     if stretch.way == "drift":
         off = np.abs(moved[stretch.end, :2] - moved[stretch.start, :2]).max(axis=0)
@@ -170,13 +170,13 @@ def measure(combined: Combined, moved: Floats, along: Floats, stretch: Stretch) 
         return out
     rows = stretch.rows
     if stretch.way == "down":
-        from_start, from_end, there = moved[stretch.start, 2], moved[stretch.end, 2], along[rows, :, 2]
+        from_start, from_end, there = moved[stretch.start, 2], moved[stretch.end, 2], along[:, :, 2]
     else:
         member = structure.members[stretch.members[0]]
         ends = structure.xyz[[member.nodes[0], member.nodes[-1]]]
         across = local_axes(ends[:1], ends[1:], np.array([member.roll]))[0, 2]
         from_start, from_end = across @ moved[stretch.start, :3], across @ moved[stretch.end, :3]
-        there = across @ along[rows]
+        there = across @ along
     share: Floats = np.zeros((1, 1, 1))
     if stretch.start != stretch.end:
         a, b = structure.xyz[stretch.start], structure.xyz[stretch.end]

@@ -164,13 +164,14 @@ def served(combined: Combined, used: Sequence[int], found: Sequence[tuple[int, S
     """Deflection and sway of a member in the combinations `used`, by stretches with their numbers."""
     if not used:
         return []
-    moved, along = combined.displacement(used), combined.deflections(used)
+    moved = combined.displacement(used)
     places = combined.elements.positions(combined.stations)
     by: dict[str, list[tuple[Floats, list[tuple[int, int, float]]]]] = {}
     for number, stretch in found:
         own = np.flatnonzero(combined.elements.member[stretch.rows] == member)
         if member not in stretch.members or not len(own):
             continue
+        along = combined.deflections(used, stretch.rows)
         block = measure(combined, moved, along, stretch)[own] * (stretch.ratio / stretch.length)
         count = block.shape[1]
         where = [

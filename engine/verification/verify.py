@@ -319,7 +319,7 @@ def of_one(document: Document, combined: Combined, verification: Verification, n
     elif number in verification.deflection + verification.variable:
         moved, bent = combined.displacement([number]), combined.deflections([number])
         for _, stretch in verification.limited("variable" if number in verification.variable else "deflection"):
-            found = measure(combined, moved, bent, stretch).max() * stretch.ratio / stretch.length
+            found = measure(combined, moved, bent[stretch.rows], stretch).max() * stretch.ratio / stretch.length
             own = np.isin(combined.elements.member, stretch.members)
             along[own] = np.fmax(along[own], found)
     uncovered = [v.member for v in verification.verdicts if v.status == "not covered"]
@@ -367,7 +367,7 @@ def _deflection(
     places = combined.elements.positions(combined.stations)
     worst: dict[tuple[int, str], Outcome] = {}
     for number, stretch in found:
-        block = measure(combined, moved, along, stretch) * (stretch.ratio / stretch.length)
+        block = measure(combined, moved, along[stretch.rows], stretch) * (stretch.ratio / stretch.length)
         owners = combined.elements.member[stretch.rows]
         for member in stretch.members:
             own = np.flatnonzero(owners == member)

@@ -10,7 +10,7 @@ from pydantic import BaseModel, Field
 from engine.chain import Chain
 from engine.editing.operations import Operation
 from engine.errors import ModelError
-from engine.sizing.levers import Lever, changed, levers
+from engine.sizing.levers import MOST, Lever, changed, levers
 from engine.verification.length_methods import methods
 from engine.verification.outcomes import CRITERIA, SERVICE, Outcome, kind_of
 from engine.verification.proof import Proof, prove
@@ -55,13 +55,14 @@ class LeverOut(BaseModel):
 
 
 class WhyOut(BaseModel):
-    """Why something governs a member. where: what is checked there, in words."""
+    """Why something governs a member. where: what is checked there, in words; large: the building is too large for levers to be tried."""
 
     revision: int
     member: str
     where: str
     criteria: list[CriterionOut]
     levers: list[LeverOut]
+    large: bool
 
 
 class TryIn(BaseModel):
@@ -133,6 +134,7 @@ def why_out(chain: Chain, revision: int, member: str) -> WhyOut:
         where=_where(chain, index, found[0]) if found else "",
         criteria=[_criterion(chain, r) for r in found],
         levers=[_lever(lever) for lever in levers(chain, member)],
+        large=len(chain.structure.members) > MOST,
     )
 
 

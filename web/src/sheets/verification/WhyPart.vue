@@ -37,6 +37,7 @@ function bar(u: number) {
 </script>
 
 <template>
+  <p v-if="why?.large" class="note">What moves it is not tried out in a building of this size.</p>
   <template v-if="why?.levers.length">
     <h4>What moves it <span>each solved with present forces</span></h4>
     <p v-if="why.where" class="note">{{ why.where }}</p>
