@@ -176,6 +176,15 @@ class OwnChecks(Part):
     holes: Holes | None = None
     remark: Annotated[str, Field(max_length=2000)] | None = None
 
+    def changed(self, given: OwnChecks) -> OwnChecks | None:
+        """With what was given, None too, in place of what was; the rest stays. None where nothing is left of it."""
+        update = {name: getattr(given, name) for name in given.model_fields_set}
+        if given.holes is not None and self.holes is not None:
+            own = {name: getattr(given.holes, name) for name in given.holes.model_fields_set}
+            update["holes"] = self.holes.model_copy(update=own)
+        found = self.model_copy(update=update)
+        return found if found != OwnChecks() else None
+
     def over(self, share: float) -> OwnChecks:
         """The same effective lengths in metres of a member whose length is that share of this one's."""
         y, z = (

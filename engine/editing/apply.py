@@ -182,9 +182,13 @@ class _Work:
                     setattr(target, key, None)
         for name in o.members:
             member = self.member(name)
+            if o.change.checks is not None:
+                # one value of them at a time: what somebody else set meanwhile stays
+                checked: Any = self.stated[name] if name in self.stated else self.edit(name)
+                checked.checks = (checked.checks or OwnChecks()).changed(o.change.checks)
             if name in self.stated:
                 for key, value in values.items():
-                    if key == "prismatic":
+                    if key in ("prismatic", "checks"):
                         continue
                     setattr(self.stated[name], key, getattr(o.change, key) if isinstance(value, dict) else value)
                 if o.role is not None:
@@ -192,7 +196,7 @@ class _Work:
                 continue
             if o.role is not None and o.role != member.role:
                 raise ModelError(f"“{name}” has its role from the jig “{member.jig}”.", name)
-            for key in values:
+            for key in values.keys() - {"checks"}:
                 setattr(self.edit(name), key, getattr(o.change, key))
 
     def _remove(self, o: RemoveMembers) -> None:

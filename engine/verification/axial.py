@@ -9,7 +9,7 @@ import numpy as np
 from engine.document import Document
 from engine.standards.en.axial import SHAPES, Values, axial_check, bar
 from engine.structure.model import Member
-from engine.verification.net import UNKNOWN
+from engine.verification.net import BOTH_LEGS, UNKNOWN
 from engine.verification.outcomes import Outcome
 from engine.verification.stability import Held
 
@@ -31,7 +31,10 @@ def left_out_of(member: Member) -> list[str]:
     """What a verdict on such a bar leaves out, in words."""
     shape = member.section.shape
     found = [LEFT_OUT[shape]] if shape in LEFT_OUT else []
-    return found if member.checks.holes or shape == "round" else [*found, UNKNOWN]
+    holes = member.checks.holes
+    if holes and shape == "angle" and not holes.rows:
+        found.append(BOTH_LEGS)
+    return found if holes or shape == "round" else [*found, UNKNOWN]
 
 
 def is_axial(member: Member) -> bool:

@@ -16,6 +16,8 @@ if TYPE_CHECKING:
 
 #: what is said of a member whose holes are not known
 UNKNOWN = "net section not checked: no holes are stated"
+#: and of an angle whose holes are stated, but not how it is connected
+BOTH_LEGS = "its holes count as those of an angle connected by both legs: no bolts along one leg are stated"
 
 
 def holes_of(member: Member) -> HolesAt | None:
@@ -39,6 +41,15 @@ def holes_of(member: Member) -> HolesAt | None:
     )
 
 
+def area_of(member: Member) -> float:
+    """The area that the holes are taken off: of an unequal angle by one leg that of an equal one of its shorter leg, which 3.10.3(2) of
+    EN 1993-1-8 asks for where that leg is connected (safe side where it is the longer)."""
+    s = member.section
+    if s.shape == "angle" and member.checks.holes and member.checks.holes.rows:
+        return s.A - abs(s.h - s.b) * s.tf
+    return s.A
+
+
 def net_values(document: Document, grounds: Grounds, member: int, columns: list[int] | slice = slice(None)) -> Values:
     """`net_check` of a member with holes, by its largest tension in each combination."""
     combined = grounds.combined
@@ -46,7 +57,7 @@ def net_values(document: Document, grounds: Grounds, member: int, columns: list[
     holes = holes_of(m)
     assert holes is not None
     own = grounds.forces.N[combined.elements.member == member][..., columns]
-    return net_check(own.max(axis=(0, 1)), m.section.A, holes, m.material.fu(holes.thickness), document.rules.gamma_M2)
+    return net_check(own.max(axis=(0, 1)), area_of(m), holes, m.material.fu(holes.thickness), document.rules.gamma_M2)
 
 
 def net(document: Document, grounds: Grounds, outcomes: list[list[Outcome]], reasons: list[list[str]]) -> None:

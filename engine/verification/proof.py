@@ -19,7 +19,7 @@ from engine.verification.axial import axial_values, left_out_of
 from engine.verification.channels import LEFT_OUT as CHANNEL_LEFT_OUT
 from engine.verification.channels import buckling_use, section_use
 from engine.verification.general import general_values
-from engine.verification.net import net_values
+from engine.verification.net import area_of, net_values
 from engine.verification.outcomes import CRITERIA, SERVICE, Outcome
 from engine.verification.sections import section_values
 from engine.verification.service import measure
@@ -131,6 +131,7 @@ def _values(
         return values, [*left_out, "A bar in axial force alone, at its centroid."]
     if outcome.criterion == "net":
         values |= _scalars(net_values(document, verification.grounds, member, [c]))
+        values["A"] = area_of(m)
         values["A_holes"], values["u"] = max(values["A_straight"], values["A_zigzag"]), values["u_net"]
         return values, [
             "Holes as stated, at both ends; the largest tension along the member.",

@@ -214,7 +214,6 @@ def verify(
                 "the offset of the member enters the analysis; its effect on stability is not covered yet"
             )
     along = np.full(combined.stations.shape, np.nan)
-    stretches_: tuple[Stretch, ...] = ()
     left_out: list[list[str]] = [[] for _ in structure.members]
     for i in reaches(structure):
         if structure.members[i].pieces:
@@ -237,20 +236,19 @@ def verify(
         _clear(combined, bars, along)
         _spread(combined, held + bars, along)
         judge(document, combined, combinations, strength, outcomes, reasons)
+    stretches_ = tuple(stretches(document, structure, combined.elements))
+    of_all = [(i, s) for i, s in enumerate(stretches_) if s.criterion != "variable"]
+    of_variable = [(i, s) for i, s in enumerate(stretches_) if s.criterion == "variable"]
+    if variable and of_variable:
+        _deflection(combined, variable, of_variable, outcomes)
+        free_to_move(combined, combinations, variable, reasons)
+    for i in [] if variable else sorted({m for _, s in of_variable for m in s.members}):
+        left_out[i].append("deflection under variable actions not checked: there is no combination for it")
     if service:
-        stretches_ = tuple(stretches(document, structure, combined.elements))
-        _deflection(
-            combined, service, [(i, s) for i, s in enumerate(stretches_) if s.criterion != "variable"], outcomes
-        )
+        _deflection(combined, service, of_all, outcomes)
         free_to_move(combined, combinations, service, reasons)
-        for i in unlimited(document, structure, [s for s in stretches_ if s.criterion != "variable"]):
+        for i in unlimited(document, structure, [s for _, s in of_all]):
             left_out[i].append("deflection not checked: it has no limit")
-        of_variable = [(i, s) for i, s in enumerate(stretches_) if s.criterion == "variable"]
-        if variable:
-            _deflection(combined, variable, of_variable, outcomes)
-        else:
-            for i in sorted({m for _, s in of_variable for m in s.members}):
-                left_out[i].append("deflection under variable actions not checked: there is no combination for it")
     else:
         for i, member in enumerate(structure.members):
             if member.behaviour == "beam" and document.rules.deflects(member.role):

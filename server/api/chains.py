@@ -238,7 +238,9 @@ async def lengths(request: HttpRequest, project_id: UUID, member: str, revision:
 @router.post("/projects/{project_id}/try", response={200: single.TriedOut, 422: schemas.Problem})
 async def tried(request: HttpRequest, project_id: UUID, body: single.TryIn) -> Any:
     """What operations would do to a member under the forces present. Nothing is changed."""
-    operations = [operation.model_dump(mode="json") for operation in body.operations]
+    operations = [
+        operation.model_dump(mode="json", exclude_unset=True) | {"do": operation.do} for operation in body.operations
+    ]
     return await _seen(request, project_id, body.revision, "tried", member=body.member, operations=operations)
 
 

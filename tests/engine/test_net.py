@@ -127,6 +127,18 @@ class Ties(unittest.TestCase):
         A = chain.structure.members[0].section.A * 1e6
         self.assertAlmostEqual(of(found, "net"), 100e3 / (0.4 * (A - 18 * 8) * 490 / 1.25), delta=1e-6)
 
+    def test_an_unequal_angle_counts_with_its_shorter_leg(self):
+        by_leg = {"d0": 18, "across": 1, "rows": 3, "p1": 90}
+        chain, found = verdict(tie("L 150x100x10", by_leg, pull=100))
+        A = chain.structure.members[0].section.A * 1e6 - 50 * 10
+        self.assertAlmostEqual(of(found, "net"), 100e3 / (0.7 * (A - 180) * 490 / 1.25), delta=1e-6)
+        outcome = next(o for o in found.outcomes if o.criterion == "net")
+        proof = prove(chain.document, chain.combined, chain.verification, chain.combinations, 0, outcome)
+        self.assertAlmostEqual(proof.utilisation, outcome.utilisation, delta=1e-9)
+        self.assertFalse(any("both legs" in words for words in found.left_out))
+        _, found = verdict(tie("L 150x100x10", {"d0": 18, "across": 1}, pull=100))
+        self.assertTrue(any("both legs" in words for words in found.left_out))
+
     def test_a_wide_flat_has_the_strength_of_its_thickness(self):
         _, found = verdict(tie("FL 150x10", None, pull=100))
         self.assertAlmostEqual(of(found, "axial"), 100e3 / (1500 * 355), delta=1e-9)

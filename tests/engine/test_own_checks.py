@@ -75,9 +75,31 @@ class Editing(unittest.TestCase):
     def test_changed_and_taken_back(self):
         document = Document(hall=HallJig())
         name = "frame-2/column-A"
-        for checks, wanted in ((OwnChecks(buckling_y=1.5), 1.5), (OwnChecks(), None)):
+        for checks, wanted in (
+            (OwnChecks(buckling_y=1.5), 1.5),
+            (OwnChecks(deflection=300), 1.5),
+            (OwnChecks(buckling_y=None), None),
+        ):
             document = operate(document, ChangeMembers(members=[name], change=MemberChange(checks=checks)))
             self.assertEqual(expand(document).member(name).checks.buckling_y, wanted)
+        # each change is about what it gives alone, holes too
+        self.assertEqual(document.edits[0].checks, OwnChecks(deflection=300))
+        for checks in (
+            {"holes": {"d0": 22}},
+            {"remark": "M20"},
+            {"holes": {"d0": 22, "across": 2}},
+            {"deflection": None},
+        ):
+            document = operate(document, ChangeMembers(members=[name], change=MemberChange(checks=checks)))
+        document = operate(
+            document, ChangeMembers(members=[name], change=MemberChange(checks={"holes": {"d0": 22, "thickness": 8}}))
+        )
+        left = document.edits[0].checks
+        self.assertEqual((left.remark, left.deflection), ("M20", None))
+        self.assertEqual((left.holes.across, left.holes.thickness), (2, 8))
+        for checks in ({"holes": None}, {"remark": None}):
+            document = operate(document, ChangeMembers(members=[name], change=MemberChange(checks=checks)))
+        self.assertIsNone(document.edits[0].checks)
         self.assertEqual(said(MemberEdit(member="m", checks=OwnChecks(buckling_y=1.5))), "buckling about y 1.5")
 
     def test_pieces_and_wholes_keep_their_metres(self):

@@ -91,6 +91,17 @@ class VariableActions(unittest.TestCase):
         verdict = run(read_document(data)).verification.verdicts[0]
         self.assertTrue(any("variable actions not checked" in words for words in verdict.left_out), verdict.left_out)
 
+    def test_with_such_combinations_alone_it_is_looked_at(self):
+        data = beam({"deflections_variable": {"main beam": 700}}).model_dump(mode="json")
+        data["combinations"] = [
+            {"name": "C1", "use": "strength", "factors": {"G": 1.0, "Q": 1.0}},
+            {"name": "V1", "use": "variable", "factors": {"Q": 1.0}},
+        ]
+        chain = run(read_document(data))
+        self.assertGreater(uses(chain)["variable"], 1.0)
+        self.assertEqual(chain.verification.verdicts[0].status, "fails")
+        self.assertNotIn("deflection", uses(chain))
+
     def test_columns_drift_under_variable_actions(self):
         data = {
             "nodes": [{"name": n, "at": [0, 0, z]} for n, z in (("a", 0), ("b", 5))],

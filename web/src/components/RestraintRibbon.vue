@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ElButton, ElTooltip } from 'element-plus'
+import { ElButton, ElInput, ElOption, ElSelect, ElTooltip } from 'element-plus'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import type { Schemas } from '../api/client'
 import { extremes } from '../lib/drawing'
@@ -208,12 +208,12 @@ function roomy(places: readonly number[]): number[] {
       <b>Restraint ribbon</b>
       <span class="key"><i class="thick" />compressed <i />in tension</span>
       <form v-if="ribbon && bench.mayChange" @submit.prevent="hold">
-        <select v-model="flange" aria-label="Flange to hold">
-          <option value="outer">outer</option>
-          <option value="inner">inner</option>
-        </select>
-        <input v-model="first" aria-label="Hold at, m" placeholder="at m" />
-        <input v-model="spacing" aria-label="and then every, m" placeholder="every m" />
+        <ElSelect v-model="flange" class="which" size="small" aria-label="Flange to hold">
+          <ElOption value="outer" label="outer" />
+          <ElOption value="inner" label="inner" />
+        </ElSelect>
+        <ElInput v-model="first" size="small" aria-label="Hold at, m" placeholder="at m" />
+        <ElInput v-model="spacing" size="small" aria-label="and then every, m" placeholder="every m" />
         <ElButton size="small" native-type="submit" :disabled="!first">Hold</ElButton>
         <ElTooltip
           v-if="others.length"
@@ -383,17 +383,11 @@ form {
   margin-left: auto;
   align-items: center;
 }
-form input,
-form select {
-  font: 400 12px var(--condensed);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  background: #fff;
-  padding: 2px 4px;
-  color: var(--ink);
+form :deep(.el-input) {
+  width: 66px;
 }
-form input {
-  width: 58px;
+.which {
+  width: 76px;
 }
 form :deep(.el-button + .el-button) {
   margin-left: 0;

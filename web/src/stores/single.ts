@@ -46,7 +46,7 @@ export const useSingle = defineStore('single', () => {
     window.clearTimeout(pause)
     attempt.value = null
     trying.value = false
-    if (!now || !operations.length) return
+    if (!now || !operations.length || why.value?.large) return
     trying.value = true
     // whoever moves over a flange asks once it rests
     pause = window.setTimeout(async () => {

@@ -44,7 +44,8 @@ async function save(change: Partial<Holes> | null, words: string): Promise<strin
       do: 'change' as const,
       members: [m.name],
       change: {
-        checks: { ...m.own, holes: change && ({ ...own.value, ...m.own?.holes, ...change } as Holes) },
+        // what is not given stays as it is
+        checks: { holes: change && ({ d0: m.own?.holes?.d0 ?? own.value.d0, ...change } as Holes) },
       },
     })),
   )

@@ -42,7 +42,7 @@ async function take(a: Axis, at: number) {
     ...members.value.map((m) => ({
       do: 'change' as const,
       members: [m.name],
-      change: { checks: { ...m.own, [`buckling_${a.axis}`]: value, [`from_${a.axis}`]: words } },
+      change: { checks: { [`buckling_${a.axis}`]: value, [`from_${a.axis}`]: words } },
     })),
   )
 }

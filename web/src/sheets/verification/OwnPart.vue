@@ -65,7 +65,7 @@ function save({ key, label, from, to }: (typeof FIELDS)[number]): (value: number
       ...members.map((m) => ({
         do: 'change' as const,
         members: [m.name],
-        change: { checks: { ...m.own, [key]: value, ...(FROM[key] ? { [FROM[key]]: null } : {}) } },
+        change: { checks: { [key]: value, ...(FROM[key] ? { [FROM[key]]: null } : {}) } },
       })),
     )
     return done ? '' : (bench.refusal?.message ?? 'Nothing was changed.')

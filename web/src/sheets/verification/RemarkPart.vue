@@ -19,7 +19,7 @@ async function save() {
   const done = await bench.operate(words ? `${m.label}: remark` : `${m.label}: remark taken away`, {
     do: 'change',
     members: [m.name],
-    change: { checks: { ...m.own, remark: words || null } },
+    change: { checks: { remark: words || null } },
   })
   wrong.value = done ? '' : (bench.refusal?.message ?? 'It was not kept.')
 }
