@@ -227,6 +227,7 @@ function roomy(places: readonly number[]): number[] {
     <svg
       v-if="ribbon && ribbon.outer.length > 1"
       ref="svg"
+      :class="{ behind: bench.stale }"
       :viewBox="`0 0 ${width} ${HEIGHT}`"
       :height="HEIGHT"
       role="group"
@@ -403,6 +404,9 @@ svg {
   display: block;
   width: 100%;
   touch-action: none;
+}
+svg.behind {
+  opacity: 0.5;
 }
 .side {
   font: 400 11.5px var(--condensed);

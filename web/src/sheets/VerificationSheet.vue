@@ -77,7 +77,7 @@ const bench = useWorkbench()
     </template>
   </template>
   <template v-if="bench.document?.rules">
-    <h4>Effective lengths <span>× own length, by role</span></h4>
+    <h4>Effective lengths by role <span>× own length</span></h4>
     <template v-for="l in bench.chain?.lengths ?? []" :key="l.role">
       <template v-if="!bench.member || bench.member.role === l.role">
         <NumberField
