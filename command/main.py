@@ -1,4 +1,4 @@
-"""./lorica: start, prepare, stop, status, backup, restore, test, solve, schema, bench, manage."""
+"""./lorica: start, prepare, stop, status, backup, restore, test, report, solve, schema, bench, manage."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from pathlib import Path
 from command import backup, check, serve
 from command.environment import COMPUTING, PYTHON, ROOT, Stop, ensure_python, say
 
-HEADLESS = ("solve", "schema", "bench")
+HEADLESS = {"solve": "engine.cli", "schema": "engine.cli", "bench": "engine.cli", "report": "publish"}
 
 
 def main() -> int:
@@ -20,7 +20,7 @@ def main() -> int:
     if arguments and arguments[0] in HEADLESS:
         ensure_python(test=False)
         variables = {**os.environ, **COMPUTING, "PYTHONPATH": str(ROOT)}
-        return subprocess.run([str(PYTHON), "-m", "engine.cli", *arguments], env=variables).returncode
+        return subprocess.run([str(PYTHON), "-m", HEADLESS[arguments[0]], *arguments], env=variables).returncode
     if arguments and arguments[0] == "manage":
         ensure_python(test=False)
         return subprocess.run([str(PYTHON), str(ROOT / "manage.py"), *arguments[1:]], env=serve.serving()).returncode
@@ -41,6 +41,7 @@ def main() -> int:
     test.add_argument("parts", nargs="*", help=f"any of {', '.join(check.PARTS)}")
     for name, text in (
         ("solve", "run the chain on a document, without server and database"),
+        ("report", "write the dossier of a document as PDF or spreadsheet, without server and database"),
         ("schema", "print the JSON Schema of the document format"),
         ("bench", "time the chain on reference models"),
         ("manage", "Django's manage.py with this machine's settings"),

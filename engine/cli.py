@@ -44,29 +44,30 @@ def _solve(model: Path, out: Path | None, full: bool, lateral: bool) -> int:
     try:
         text = model.read_bytes()
     except OSError as error:
-        return _refused(f"cannot read {model}: {error.strerror}")
+        return refused(f"cannot read {model}: {error.strerror}")
     if out:
         try:
             # what cannot be written is found before anything is computed
             out.open("ab").close()
         except OSError as error:
-            return _refused(f"cannot write {out}: {error.strerror}")
+            return refused(f"cannot write {out}: {error.strerror}")
     try:
         chain = run(read_document(read_json(text)))
         found = orjson.dumps(result(chain, full, lateral), option=orjson.OPT_INDENT_2) + b"\n"
     except ModelError as error:
-        return _refused(error.message if error.place else f"{model}: {error.message}")
+        return refused(error.message if error.place else f"{model}: {error.message}")
     if not out:
         print(found.decode(), end="")
         return 0
     try:
         out.write_bytes(found)
     except OSError as error:
-        return _refused(f"cannot write {out}: {error.strerror}")
+        return refused(f"cannot write {out}: {error.strerror}")
     return 0
 
 
-def _refused(words: str) -> int:
+def refused(words: str) -> int:
+    """Say why something cannot be done; the status that tells so."""
     print(f"lorica: {words}", file=sys.stderr)
     return 2
 

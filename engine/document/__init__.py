@@ -25,6 +25,7 @@ from engine.document.byhand import (
     SectionInput,
     SupportInput,
 )
+from engine.document.handover import DossierPlan
 from engine.document.jigs import HallJig, Jig
 from engine.document.loads import CaseInput, CombinationInput, MemberLoad, NodeLoad, PanelLoad, SettlementLoad
 from engine.document.national import National
@@ -60,6 +61,7 @@ class Document(Part):
     rules: Rules = Rules()
     national: National = National()
     analysis: AnalysisOptions = AnalysisOptions()
+    dossier: DossierPlan = DossierPlan()
     materials: list[MaterialInput] = []
     sections: list[SectionInput] = []
     built_sections: list[BuiltSection] = []

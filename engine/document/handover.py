@@ -1,0 +1,49 @@
+"""What the dossier holds: chapters with their levels, order and remarks, and what its cover says."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from engine.document.base import Part
+
+Chapter = Literal[
+    "basis",
+    "building",
+    "actions",
+    "combinations",
+    "analysis",
+    "response",
+    "verification",
+    "restraints",
+    "quantities",
+    "open",
+]
+Level = Literal["summary", "normal", "full"]
+Remark = Annotated[str, Field(max_length=4000)]
+Line = Annotated[str, Field(max_length=120)]
+
+
+class ChapterPlan(Part):
+    """How a chapter is told. place: its position among the others, by default that of the list of chapters (1, 2, …); a remark
+    stands below its heading."""
+
+    level: Level = "normal"
+    left_out: bool = False
+    place: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)] | None = None
+    remark: Remark = ""
+
+
+class DossierPlan(Part):
+    """The dossier as it is handed over. every_member: the proof of what governs each member, not of each group alone.
+
+    What is open or not covered is always told: that chapter cannot be left out.
+    """
+
+    paper: Literal["A4", "Letter"] = "A4"
+    client: Line = ""
+    reference: Line = ""
+    author: Line = ""
+    every_member: bool = False
+    chapters: dict[Chapter, ChapterPlan] = {}

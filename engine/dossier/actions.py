@@ -1,0 +1,289 @@
+"""Chapters: actions with their derivations, and how they are combined."""
+
+from __future__ import annotations
+
+from collections import Counter
+
+import numpy as np
+
+from engine.balance import balances
+from engine.chain import Chain
+from engine.dossier.diagrams import zones_drawing
+from engine.dossier.values import Cell, Column, Facts, Figure, Heading, Paragraph, Table, Told
+from engine.standards.en import wind
+from engine.standards.en.combinations import psi, psi_key
+from engine.standards.en.wind_cases import Wind, hall_winds
+from engine.verification.marks import marks
+
+WAYS = {
+    "left": "Wind from the left",
+    "right": "Wind from the right",
+    "front": "Wind from the front",
+    "back": "Wind from the back",
+}
+
+
+def actions(chain: Chain, told: Told) -> None:
+    """Weights, imposed loads, snow, wind, imperfections; every case with its balance."""
+    document, loading = chain.document, chain.loading
+    cladding, site = document.cladding, document.site
+    told.add(Heading("Permanent and imposed loads", "actions.permanent"))
+    rows = [("Steel", "7850 kg/m³", "volume of every member, haunches included")]
+    if any(p.kind == "roof" for p in chain.structure.panels):
+        rows.append(("Cladding of roofs", f"{cladding.roof:.2f} kN/m²", "of the surface, stated"))
+        rows.append(
+            ("Imposed on roofs", f"{cladding.roof_imposed:.2f} kN/m²", "category H, on the plan · EN 1991-1-1 6.3.4")
+        )
+    if any(p.kind == "wall" for p in chain.structure.panels):
+        rows.append(("Cladding of walls", f"{cladding.walls:.2f} kN/m²", "of the surface, stated"))
+    for p in chain.structure.panels:
+        if p.kind == "floor" and (p.permanent or p.imposed):
+            words = f"{p.permanent / 1000:.2f} + {p.imposed / 1000:.2f} kN/m²"
+            rows.append(
+                (p.name, words, f"permanent + imposed, category {p.category}" if p.category else "permanent + imposed")
+            )
+    told.add(Facts(tuple(rows)))
+    snow = [c for c in loading.cases if c.nature == "snow"]
+    if snow:
+        _snow(chain, told)
+    winds = hall_winds(document, chain.structure)
+    if winds:
+        _wind(chain, told, winds)
+    elif any(c.nature == "wind" for c in loading.cases):
+        told.add(
+            Heading("Wind", "actions.wind"),
+            Facts((("v_b,0", f"{site.wind_speed:g} m/s", _source(chain, "wind_speed")), ("Terrain", site.terrain, ""))),
+        )
+    told.add(Heading("Cases and their balance", "actions.cases"), _cases(chain))
+    broken = [
+        case.symbol for case, b in zip(loading.cases, balances(loading, chain.response), strict=True) if not b.holds
+    ]
+    if broken:
+        told.add(Paragraph(f"The balance does not hold in {', '.join(broken)}.", "fails"))
+    else:
+        told.add(
+            Paragraph(
+                "In every case what is expected from surfaces and masses, what acts on the members, and what the supports give back agree within 0.1 %."
+            )
+        )
+    if told.level != "summary":
+        notes = [(case.symbol, case.name, case.note) for case in loading.cases if case.note]
+        if notes:
+            told.add(
+                Heading("What the cases hold", "actions.notes"),
+                Facts(tuple((f"{symbol}  {name}", note, "") for symbol, name, note in notes)),
+            )
+
+
+def _source(chain: Chain, field: str) -> str:
+    site = chain.document.site
+    source = site.sources.get(field)
+    return source.words if source and source.value == getattr(site, field) else "stated"
+
+
+def _snow(chain: Chain, told: Told) -> None:
+    document = chain.document
+    site, snow = document.site, document.snow
+    ground = site.ground_snow * snow.exposure * snow.thermal
+    told.add(
+        Heading("Snow", "actions.snow", aside="EN 1991-1-3"),
+        Facts(
+            (
+                (
+                    "s_k",
+                    f"{site.ground_snow:.3f} kN/m²",
+                    f"on the ground, {_source(chain, 'ground_snow')}; altitude {site.altitude:g} m",
+                ),
+                ("C_e", f"{snow.exposure:g}", "exposure · 5.2(7)"),
+                ("C_t", f"{snow.thermal:g}", "heat through the roof · 5.2(8)"),
+                ("C_e C_t s_k", f"{ground:.3f} kN/m²", "s = μ C_e C_t s_k, on the plan · (5.1)"),
+            )
+        ),
+    )
+    rows: list[tuple[Cell, ...]] = []
+    for i, case in enumerate(chain.loading.cases):
+        if case.nature != "snow":
+            continue
+        on: dict[str, list[float]] = {}
+        for load in chain.loading.surfaces:
+            if load.case == i:
+                # a pressure on the surface is one on the plan times the cosine of its slope
+                slope = abs(load.direction[2]) * _flatness(chain, load.panel)
+                on.setdefault(load.panel, []).extend(load.at(p) / 1000 / max(slope, 1e-9) for p in load.polygon)
+        for panel, values in on.items():
+            rows.append((case.symbol, case.name, panel, min(values), max(values)))
+    told.add(
+        Table(
+            "snow on panels",
+            (
+                Column("case"),
+                Column("arrangement"),
+                Column("panel"),
+                Column("s least", "kN/m² plan", 3),
+                Column("s most", "kN/m² plan", 3),
+            ),
+            tuple(rows),
+        )
+    )
+
+
+def _flatness(chain: Chain, name: str) -> float:
+    panel = next(p for p in chain.structure.panels if p.name == name)
+    return abs(float(panel.outside[2]))
+
+
+def _wind(chain: Chain, told: Told, winds: list[Wind]) -> None:
+    site, options = chain.document.site, chain.document.wind
+    told.add(
+        Heading("Wind", "actions.wind", aside="EN 1991-1-4"),
+        Facts(
+            (
+                ("v_b,0", f"{site.wind_speed:g} m/s", f"basic value, {_source(chain, 'wind_speed')}"),
+                (
+                    "Terrain",
+                    site.terrain,
+                    f"z_0 = {wind.TERRAIN[site.terrain][0]:g} m, z_min = {wind.TERRAIN[site.terrain][1]:g} m · table 4.1",
+                ),
+                ("ρ", f"{options.air_density:g} kg/m³", "of air · 4.5(1)"),
+                ("Reference period", f"{site.reference_period:g} years", "4.2(2)"),
+            )
+        ),
+    )
+    rows: list[tuple[Cell, ...]] = []
+    for w in winds:
+        for z, p in sorted(w.pressures.items()):
+            rows.append(
+                (
+                    WAYS[w.direction],
+                    p.terrain,
+                    z,
+                    p.speed,
+                    p.basic / 1000,
+                    p.roughness,
+                    p.turbulence,
+                    p.exposure,
+                    p.peak / 1000,
+                )
+            )
+    columns: tuple[Column, ...] = (
+        Column("direction"), Column("terrain"), Column("z_e", "m"), Column("v_b", "m/s"), Column("q_b", "kN/m²", 3), Column("c_r", "", 3),
+        Column("I_v", "", 3), Column("c_e", "", 3), Column("q_p", "kN/m²", 3),
+    )  # fmt: skip
+    told.add(
+        Heading("Peak velocity pressure", "actions.peak", 3), Table("peak velocity pressure", columns, tuple(rows))
+    )
+    told.add(
+        Paragraph(
+            "q_b = ½ ρ v_b² (4.10); c_r = k_r ln(z/z_0) (4.4); I_v = k_I / (c_o ln(z/z_0)) (4.7); q_p = (1 + 7 I_v) ½ ρ v_m² = c_e q_b (4.8)."
+        )
+    )
+    inside = [(WAYS[w.direction], ", ".join(f"{c:+.2f}" for c, _ in w.inside), w.inside[0][1]) for w in winds]
+    told.add(
+        Heading("Internal pressure", "actions.inside", 3), Facts(tuple(("c_pi  " + a, b, c) for a, b, c in inside))
+    )
+    if told.level == "summary":
+        return
+    for w in winds:
+        drawing = zones_drawing(chain.structure, w, WAYS[w.direction])
+        told.add(Heading(WAYS[w.direction], f"actions.wind.{w.direction}", 3, aside=f"h/d = {w.slenderness:.2f}"))
+        if drawing:
+            told.add(Figure(drawing, f"zones of the roof, 1 : {drawing.scale}"))
+        zone_rows: list[tuple[Cell, ...]] = []
+        for zone in w.zones:
+            for c, words in dict.fromkeys(
+                zone.both[k][:1] + (zone.source + (f", {zone.read[k]}" if zone.read[k] else ""),) for k in (0, 1)
+            ):
+                zone_rows.append(
+                    (
+                        zone.letter,
+                        zone.panel.name,
+                        c,
+                        words,
+                        w.peak(zone) / 1000,
+                        c * w.peak(zone) / 1000 * w.structural,
+                    )
+                )
+        zone_rows = list(dict.fromkeys(zone_rows))
+        columns = (
+            Column("zone"),
+            Column("panel"),
+            Column("c_pe,10"),
+            Column("table"),
+            Column("q_p(z_e)", "kN/m²", 3),
+            Column("w_e", "kN/m²", 3),
+        )
+        told.add(Table(f"wind zones {w.direction}", columns, tuple(zone_rows)))
+
+
+def _cases(chain: Chain) -> Table:
+    rows: list[tuple[Cell, ...]] = []
+    for case, b in zip(chain.loading.cases, balances(chain.loading, chain.response), strict=True):
+        applied, reacted = b.applied / 1000, b.reacted / 1000
+        rows.append(
+            (
+                case.symbol,
+                case.name,
+                case.nature,
+                *applied.tolist(),
+                float(np.abs(applied - reacted).max()),
+                b.off * 100,
+                "holds" if b.holds else "does not hold",
+            )
+        )
+    columns: tuple[Column, ...] = (
+        Column("case"), Column("name", wide=True), Column("nature"), Column("ΣX", "kN", 1), Column("ΣY", "kN", 1), Column("ΣZ", "kN", 1),
+        Column("supports off", "kN", 3), Column("off", "%", 3), Column("balance"),
+    )  # fmt: skip
+    return Table("cases", columns, tuple(rows))
+
+
+def combining(chain: Chain, told: Told) -> None:
+    """Rules and factors; the combinations that govern, or all of them."""
+    document = chain.document
+    rules = document.rules
+    told.add(Heading("Rules", "combinations.rules"))
+    by_rule = Counter((c.use, c.rule or "stated") for c in chain.combinations)
+    told.add(
+        Table(
+            "rules of combination",
+            (Column("use"), Column("rule", wide=True), Column("combinations", "", 0)),
+            tuple((use, rule, float(count)) for (use, rule), count in by_rule.items()),
+        )
+    )
+    rows: dict[str, tuple[Cell, ...]] = {}
+    for case in chain.loading.cases:
+        if case.nature in ("permanent", "imperfection", "accidental"):
+            continue
+        key = psi_key(case, document.site, document.national.basis)
+        values = psi(case, rules, document.site, document.national.basis)
+        before = str(rows[key][4]) + ", " if key in rows else ""
+        rows[key] = (key, *values, before + case.symbol)
+    if rows:
+        told.add(Heading("Combination factors", "combinations.psi", aside="EN 1990 table A1.1"))
+        columns: tuple[Column, ...] = (Column("action"), Column("ψ_0"), Column("ψ_1"), Column("ψ_2"), Column("cases"))
+        told.add(Table("combination factors", columns, tuple(rows.values())))
+    if told.level == "summary" or not chain.combinations:
+        return
+    found = marks(document, chain.combined, chain.verification, chain.combinations)
+    own = [(c, mark) for c, mark in zip(chain.combinations, found, strict=True) if told.level == "full" or mark.governs]
+    told.add(Heading("All combinations" if told.level == "full" else "Combinations that govern", "combinations.list"))
+    if told.level != "full":
+        told.add(
+            Paragraph(
+                f"{len(own)} of {len(chain.combinations)} combinations govern a member, a limit or an edge of the footprint; the level “full” lists all."
+            )
+        )
+    columns = (
+        Column("name"),
+        Column("use"),
+        Column("combination", wide=True),
+        Column("governs", "", 0),
+        Column("share of what governs"),
+    )
+    told.add(
+        Table(
+            "combinations",
+            columns,
+            tuple((c.name, c.use, c.formula, float(mark.governs), mark.share) for c, mark in own),
+        )
+    )

@@ -1,0 +1,164 @@
+"""Chapters: on what the design rests, and what is open or not covered."""
+
+from __future__ import annotations
+
+import operator
+from functools import reduce
+
+from engine.chain import Chain
+from engine.document import Document
+from engine.dossier.values import Column, Facts, Heading, Paragraph, Table, Told
+from engine.standards.en.national import national_values
+from engine.standards.family import family
+from engine.structure.audit import audit
+from engine.structure.words import label
+
+STANDARDS = (
+    ("EN 1990:2002 + A1:2005", "Basis of structural design", "combinations, limits"),
+    ("EN 1991-1-1:2002", "Densities, self-weight, imposed loads", "floors, roofs of category H"),
+    ("EN 1991-1-3:2003", "Snow loads", "arrangements, drifts"),
+    ("EN 1991-1-4:2005 + A1:2010", "Wind actions", "pressures, zones, friction"),
+    ("EN 1993-1-1:2005", "Steel: general rules, rules for buildings", "analysis, sections, members"),
+    ("EN 1993-1-5:2006", "Steel: plated elements", "effective sections, shear buckling"),
+)
+
+
+def _stated(document: Document, path: str) -> object:
+    return reduce(lambda part, name: operator.attrgetter(name)(part), path.split("."), document)
+
+
+def _said(value: object) -> str:
+    if value is None:
+        return "–"
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    return f"{value:g}" if isinstance(value, float) else str(value)
+
+
+def basis(chain: Chain, told: Told) -> None:
+    """Standards, national values with marks on changed ones, materials, simplifications."""
+    document = chain.document
+    told.add(
+        Heading("Standards", "basis.standards"),
+        Table(
+            "standards",
+            (Column("standard"), Column("subject", wide=True), Column("used for", wide=True)),
+            STANDARDS,
+        ),
+    )
+    told.add(Heading("Values that are nationally determined", "basis.national"))
+    values = national_values()
+    rows, differ = [], 0
+    for value in values:
+        stated = _stated(document, value.path)
+        changed = stated != value.recommended
+        differ += changed
+        if changed or told.level == "full":
+            source = document.national.sources.get(value.path.replace(".", "/"), "")
+            words = f"{value.words} · {value.clause}" if value.clause else value.words
+            mark = "differs" if changed else ""
+            rows.append(
+                (
+                    value.symbol,
+                    _said(stated),
+                    _said(value.recommended),
+                    mark,
+                    source or document.national.source if changed else "",
+                    words,
+                )
+            )
+    told.add(
+        Paragraph(
+            f"{differ} of {len(values)} values differ from those that the standards recommend."
+            if differ
+            else f"All {len(values)} values are those that the standards recommend."
+        )
+    )
+    if rows and told.level != "summary":
+        columns: tuple[Column, ...] = (
+            Column("symbol"), Column("value"), Column("recommended"), Column(""), Column("source"), Column("meaning", wide=True),
+        )  # fmt: skip
+        told.add(Table("national values", columns, tuple(rows)))
+    materials = {m.material.name: m.material for m in chain.structure.members}
+    told.add(Heading("Materials", "basis.materials"))
+    told.add(
+        Table(
+            "materials",
+            (
+                Column("grade"), Column("E", "N/mm²", 0), Column("G", "N/mm²", 0), Column("density", "kg/m³", 0),
+                Column("γ_M0"), Column("γ_M1"), Column("γ_M2"),
+            ),
+            tuple(
+                (name, m.E / 1e6, m.G / 1e6, m.density, document.rules.gamma_M0, document.rules.gamma_M1, document.rules.gamma_M2)
+                for name, m in sorted(materials.items())
+            ),
+        )
+    )  # fmt: skip
+    words = family(document).simplifications(document, chain.structure)
+    if words:
+        told.add(Heading("Simplifications", "basis.simplifications"))
+        told.add(*(Paragraph(one, "item") for one in words))
+
+
+def open_matters(chain: Chain, told: Told) -> None:
+    """What is not covered, what fails, snags: never left out."""
+    structure, whole = chain.structure, chain.verification.whole
+    told.add(Heading("Not covered", "open.covered"))
+    count = 0
+    for words, members in whole.left_out:
+        count += 1
+        told.add(Paragraph(words + (f" ({members} members)" if members else ""), "missing"))
+    reasons: dict[str, list[int]] = {}
+    for verdict in chain.verification.verdicts:
+        for words in verdict.not_covered:
+            reasons.setdefault(words, []).append(verdict.member)
+    for reason, found in reasons.items():
+        count += 1
+        members_of = [label(structure.members[i]) for i in found]
+        few = ", ".join(members_of[:6]) + (f" and {len(members_of) - 6} more" if len(members_of) > 6 else "")
+        told.add(Paragraph(f"{few}: {reason}", "missing"))
+    if not count:
+        told.add(Paragraph("Every member is covered by every criterion that applies to it."))
+    told.add(
+        Paragraph("Connections, column bases, foundations, sheeting and fire are not part of this document.", "missing")
+    )
+    failing = [v for v in chain.verification.verdicts if v.status == "fails"]
+    told.add(Heading("Members that fail", "open.failing"))
+    if not failing:
+        told.add(Paragraph("None."))
+    else:
+        rows = tuple(
+            (
+                label(structure.members[v.member]),
+                structure.members[v.member].section.name,
+                v.governing.utilisation if v.governing else None,
+            )
+            for v in sorted(failing, key=lambda v: -(v.governing.utilisation if v.governing else 0))
+        )
+        told.add(
+            Table("members that fail", (Column("member", wide=True), Column("section"), Column("utilisation")), rows)
+        )
+    snags = audit(structure)
+    told.add(Heading("Snags", "open.snags"))
+    if not snags and not structure.orphans:
+        told.add(Paragraph("None: every member is joined, supported and braced as far as the audit looks."))
+    for snag in snags:
+        told.add(Paragraph(f"{snag.what} {snag.why}", "fails" if snag.weight == "fault" else "missing"))
+    for orphan in structure.orphans:
+        told.add(Paragraph(f"An edit for “{orphan.target}” has lost its place: {orphan.said}", "missing"))
+
+
+def cover(document: Document, chain: Chain) -> Facts:
+    """What the cover says."""
+    plan, whole = document.dossier, chain.verification.whole
+    rows = [
+        ("Client", plan.client, ""),
+        ("Reference", plan.reference, ""),
+        ("Place", document.site.place, ""),
+        ("Author", plan.author, ""),
+        ("Members", f"{len(chain.structure.members)}", f"{chain.tonnage() / 1000:.2f} t"),
+        ("Pass", f"{whole.passing}", ""),
+        ("Fail", f"{whole.failing}", ""),
+        ("Not verified", f"{whole.not_covered}", "see what is open" if whole.not_covered or whole.left_out else ""),
+    ]
+    return Facts(tuple(row for row in rows if row[1]))

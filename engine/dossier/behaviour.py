@@ -1,0 +1,232 @@
+"""Chapters: how the building was analysed, and how it answers."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from engine.chain import Chain
+from engine.dossier.building import different, named
+from engine.dossier.diagrams import moments
+from engine.dossier.values import Cell, Column, Facts, Figure, Heading, Paragraph, Table, Told
+from engine.structure.model import FREEDOMS
+from engine.structure.planes import Plane
+from engine.structure.words import ROLE_WORDS, label
+from engine.verification.equilibrium import tilt_words
+from engine.verification.outcomes import CRITERIA, SERVICE
+from engine.verification.standing import in_words
+
+#: combinations listed by their α_cr
+LISTED = {"summary": 1, "normal": 8, "full": 100000}
+FORCES = {"x": "H_X", "y": "H_Y", "z": "V", "rx": "M_X", "ry": "M_Y", "rz": "M_Z"}
+
+
+def analysis(chain: Chain, told: Told) -> None:
+    """Model data, order of analysis, α_cr, checks of equilibrium."""
+    document, combined = chain.document, chain.combined
+    options = document.analysis
+    order = {
+        "first": "first order for all",
+        "second": "second order for all ultimate combinations",
+        "by alpha_cr": f"second order for ultimate combinations with α_cr below {options.second_order_below:g}",
+    }[options.order]
+    told.add(
+        Heading("Model", "analysis.model"),
+        Facts(
+            (
+                ("Elements", f"{len(chain.response.elements)}", "beams in space, exact between their nodes"),
+                (
+                    "Nodes",
+                    f"{len(chain.structure.nodes)}",
+                    f"{int((chain.structure.fixed | (chain.structure.springs != 0)).any(axis=1).sum())} supported",
+                ),
+                ("Cases", f"{len(chain.loading.cases)}", ""),
+                ("Combinations", f"{len(chain.combinations)}", f"{int(combined.second.sum())} in second order"),
+                ("Order", order, "EN 1993-1-1 5.2.1(3)"),
+                ("Shear deformation", "yes" if options.shear_deformation else "no", ""),
+                ("Sway imperfections", "yes" if document.rules.imperfections else "no", "EN 1993-1-1 5.3.2(3)a"),
+                ("Residual of the equations", f"{chain.response.residual:.1e}", "relative, of all cases"),
+            )
+        ),
+    )
+    alpha = combined.alpha
+    ranked = [int(i) for i in np.argsort(np.where(np.isfinite(alpha), alpha, np.inf)) if np.isfinite(alpha[i])]
+    if ranked:
+        told.add(Heading("Critical factors", "analysis.critical", aside="EN 1993-1-1 5.2.1"))
+        rows = tuple(
+            (
+                chain.combinations[i].name,
+                chain.combinations[i].formula,
+                float(alpha[i]),
+                "second" if combined.second[i] else "first",
+                in_words(combined, i),
+            )
+            for i in ranked[: LISTED[told.level]]
+        )
+        columns: tuple[Column, ...] = (
+            Column("combination"),
+            Column("formula", wide=True),
+            Column("α_cr"),
+            Column("order"),
+            Column("what buckles", wide=True),
+        )
+        told.add(Table("critical factors", columns, rows))
+    verification = chain.verification
+    if verification.tilts or verification.lifted:
+        told.add(Heading("Static equilibrium", "analysis.equilibrium", aside="EN 1990 6.4.2"))
+    if verification.tilts:
+        tilt_rows = tuple(
+            (
+                tilt_words(t, chain.structure), t.acting / 1000, t.resisting / 1000, "kNm" if t.about else "kN",
+                t.utilisation if np.isfinite(t.utilisation) else None, chain.combinations[t.combination].name,
+            )
+            for t in verification.tilts
+        )  # fmt: skip
+        columns = (
+            Column("what", wide=True),
+            Column("E_d,dst", "", 1),
+            Column("E_d,stb", "", 1),
+            Column("unit"),
+            Column("E_d,dst/E_d,stb"),
+            Column("combination"),
+        )
+        told.add(Table("equilibrium", columns, tilt_rows))
+        if any(t.utilisation > 1 for t in verification.tilts):
+            told.add(
+                Paragraph(
+                    "Above 1 the weights alone do not hold: anchors and foundations must hold the rest, and are not checked here.",
+                    "fails",
+                )
+            )
+    if verification.lifted:
+        lifted_rows = tuple(
+            (chain.structure.nodes[f.node], f.tension / 1000, chain.combinations[f.combination].name)
+            for f in verification.lifted
+        )
+        told.add(
+            Table(
+                "supports in tension",
+                (Column("support"), Column("tension", "kN", 1), Column("combination")),
+                lifted_rows,
+            )
+        )
+
+
+def frames_with_worst(chain: Chain) -> list[tuple[list[Plane], int]]:
+    """The different frames, of each group the one with the worst member first, and that member."""
+    use = np.zeros(len(chain.structure.members))
+    for v in chain.verification.verdicts:
+        use[v.member] = max((o.utilisation for o in v.outcomes if o.criterion not in SERVICE), default=0.0)
+    found = []
+    for group in different(chain, "frame"):
+        bent = {p.key: [i for i in p.members if not chain.structure.members[i].bar] for p in group}
+        group = sorted((p for p in group if bent[p.key]), key=lambda p: -use[bent[p.key]].max())
+        if group:
+            own = bent[group[0].key]
+            found.append((group, own[int(use[own].argmax())]))
+    return found
+
+
+def response(chain: Chain, told: Told) -> None:
+    """Moments of the different frames, reactions, movements against their limits."""
+    verification = chain.verification
+    if verification.strength and told.level != "summary":
+        told.add(Heading("Moments of frames", "response.moments", aside="on the side in tension, kNm"))
+        frames = frames_with_worst(chain)
+        for group, worst in frames if told.level == "full" else frames[:4]:
+            forces = verification.forces.My
+            envelope = [np.maximum(forces.max(axis=2), 0), np.minimum(forces.min(axis=2), 0)]
+            drawing = moments(chain, group[0], envelope, named(group))
+            told.add(
+                Heading(named(group), f"response.{group[0].key}", 3),
+                Figure(drawing, "M_y, envelope of the combinations for strength, kNm"),
+            )
+            strong = [o for o in verification.verdicts[worst].outcomes if o.criterion not in SERVICE]
+            if strong:
+                o = max(strong, key=lambda o: o.utilisation)
+                c = chain.combinations[verification.strength[o.combination]]
+                one = moments(chain, group[0], [forces[..., o.combination]], named(group))
+                told.add(
+                    Figure(
+                        one,
+                        f"M_y in {c.name} = {c.formula}, which governs {label(chain.structure.members[worst])}, kNm",
+                    )
+                )
+    told.add(Heading("Reactions", "response.reactions", aside="combinations for strength"))
+    told.add(*_reactions(chain, told.level == "full"))
+    told.add(Heading("Deflection and sway", "response.movements", aside="EN 1990 A1.4"))
+    table = _movements(chain)
+    told.add(table if table else Paragraph("No member has a limit of deflection or sway.", "missing"))
+
+
+def _reactions(chain: Chain, every: bool) -> list[Table | Paragraph]:
+    structure, strength = chain.structure, chain.verification.strength
+    held = np.flatnonzero((structure.fixed | (structure.springs != 0)).any(axis=1))
+    if not strength or not len(held):
+        return [
+            Paragraph(
+                "There are no combinations for strength." if not strength else "There are no supports.", "missing"
+            )
+        ]
+    force = chain.combined.reaction(strength)[held] / 1000
+    tables: list[Table | Paragraph] = []
+    rows: list[tuple[Cell, ...]] = []
+    used = [k for k in range(6) if np.abs(force[:, k]).max() > 5e-4]
+    for r, node in enumerate(held.tolist()):
+        row: list[Cell] = [structure.nodes[node]]
+        for k in used:
+            row += [float(force[r, k].min()), float(force[r, k].max())]
+        rows.append(tuple(row))
+    columns = [Column("support")]
+    for k in used:
+        unit = "kN" if k < 3 else "kNm"
+        columns += [Column(f"{FORCES[FREEDOMS[k]]} least", unit, 1), Column("most", unit, 1)]
+    tables.append(Table("reactions", tuple(columns), tuple(rows)))
+    if not every:
+        return tables
+    # what acts at the same time where one of them is greatest or least
+    acting: list[tuple[Cell, ...]] = []
+    for r, node in enumerate(held.tolist()):
+        for k in used:
+            for i in dict.fromkeys((int(force[r, k].argmax()), int(force[r, k].argmin()))):
+                sign = "most" if i == int(force[r, k].argmax()) else "least"
+                acting.append(
+                    (
+                        structure.nodes[node],
+                        f"{FORCES[FREEDOMS[k]]} {sign}",
+                        chain.combinations[strength[i]].name,
+                        *(float(force[r, j, i]) for j in used),
+                    )
+                )
+    columns = [Column("support"), Column("where"), Column("combination")]
+    columns += [Column(FORCES[FREEDOMS[k]], "kN" if k < 3 else "kNm", 1) for k in used]
+    tables.append(Table("reactions acting together", tuple(columns), tuple(acting)))
+    return tables
+
+
+def _movements(chain: Chain) -> Table | None:
+    best: dict[tuple[str, str], tuple[float, int, int]] = {}
+    for v in chain.verification.verdicts:
+        for o in v.outcomes:
+            if o.criterion in SERVICE:
+                key = (chain.structure.members[v.member].role, o.criterion)
+                if o.utilisation > best.get(key, (-1.0,))[0]:
+                    best[key] = (o.utilisation, v.member, o.row)
+    if not best:
+        return None
+    rows: list[tuple[Cell, ...]] = []
+    for (role, criterion), (use, member, row) in best.items():
+        stretch = chain.verification.stretches[row]
+        o = next(o for o in chain.verification.verdicts[member].outcomes if o.criterion == criterion)
+        limit = stretch.length / stretch.ratio
+        number = chain.verification.used(criterion)[o.combination]
+        rows.append(
+            (
+                ROLE_WORDS[role][1], CRITERIA[criterion][0], label(chain.structure.members[member]), use * limit * 1000, limit * 1000,
+                f"{stretch.length:.2f} m / {stretch.ratio:g}", use, chain.combinations[number].name,
+            )
+        )  # fmt: skip
+    columns: tuple[Column, ...] = (
+        Column("role"), Column("what"), Column("worst member", wide=True), Column("w", "mm", 1), Column("limit", "mm", 1), Column("from"),
+        Column("utilisation"), Column("combination"),
+    )  # fmt: skip
+    return Table("deflections", columns, tuple(rows))

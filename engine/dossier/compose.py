@@ -1,0 +1,90 @@
+"""A chain and its plan to a dossier: chapters in their order, each at its level."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import get_args
+
+from engine.chain import Chain
+from engine.document.handover import Chapter, ChapterPlan, DossierPlan
+from engine.dossier.actions import actions, combining
+from engine.dossier.basis import basis, cover, open_matters
+from engine.dossier.behaviour import analysis, response
+from engine.dossier.building import building, quantities
+from engine.dossier.values import Dossier, Paragraph, Told
+from engine.dossier.verified import restraints, verification
+from engine.progress import Progress, quiet
+
+TITLES: dict[Chapter, str] = {
+    "basis": "Basis of design",
+    "building": "The building",
+    "actions": "Actions",
+    "combinations": "Combinations",
+    "analysis": "Analysis",
+    "response": "Response",
+    "verification": "Verification",
+    "restraints": "Effective lengths and restraints",
+    "quantities": "Material",
+    "open": "What is open and not covered",
+}
+_TELLERS: dict[Chapter, Callable[[Chain, Told], None]] = {
+    "basis": basis,
+    "building": building,
+    "actions": actions,
+    "combinations": combining,
+    "analysis": analysis,
+    "response": response,
+    "restraints": restraints,
+    "quantities": quantities,
+    "open": open_matters,
+}
+
+
+def ordered(plan: DossierPlan) -> list[tuple[Chapter, ChapterPlan]]:
+    """All chapters with their plans, in the order in which they stand; “open” cannot be left out."""
+    found = []
+    for number, key in enumerate(get_args(Chapter), 1):
+        own = plan.chapters.get(key, ChapterPlan())
+        if key == "open" and own.left_out:
+            own = own.model_copy(update={"left_out": False})
+        found.append((own.place if own.place is not None else float(number), number, key, own))
+    return [(key, own) for _, _, key, own in sorted(found, key=lambda row: row[:2])]
+
+
+def compose(chain: Chain, revision: str = "", made: str = "", progress: Progress = quiet) -> Dossier:
+    """The dossier of a chain as its document plans it. revision, made: in words, said on every page. `progress` is told of each
+    chapter; it may raise to stop the work."""
+    plan = chain.document.dossier
+    rows = ordered(plan)
+    chapters, left_out = [], []
+    for number, (key, own) in enumerate(rows):
+        if own.left_out:
+            left_out.append(TITLES[key])
+            continue
+        progress(TITLES[key], number, len(rows))
+        told = Told(key, TITLES[key], own.level)
+        if own.remark.strip():
+            told.add(Paragraph(own.remark.strip(), "remark"))
+        if key == "verification":
+            verification(chain, told, plan.every_member, lambda done, of: progress("Proofs", done, of))
+        else:
+            _TELLERS[key](chain, told)
+        chapters.append(told)
+    whole = chain.verification.whole
+    verdict = (
+        f"{whole.failing} members fail" if whole.failing
+        else f"{whole.not_covered} members are not verified" if whole.not_covered
+        else "every member passes, with what is left out" if whole.left_out
+        else "every member passes" if whole.passes else "nothing is verified"
+    )  # fmt: skip
+    return Dossier(
+        title=chain.document.name,
+        place=chain.document.site.place,
+        revision=revision,
+        made=made,
+        paper=plan.paper,
+        verdict=verdict,
+        cover=cover(chain.document, chain),
+        chapters=tuple(chapters),
+        left_out=tuple(left_out),
+    )

@@ -1,0 +1,211 @@
+"""Chapters: the verdicts with their proofs, and what holds the members."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from engine.chain import Chain
+from engine.dossier.elevations import section_drawing
+from engine.dossier.values import Cell, Column, Heading, Link, Paragraph, Proven, Table, Told
+from engine.progress import Step
+from engine.structure.words import ROLE_WORDS, label
+from engine.verification.outcomes import CRITERIA, Outcome, Verdict
+from engine.verification.proof import Proof, prove
+
+
+def groups(chain: Chain) -> list[tuple[str, list[Verdict]]]:
+    """Members of one role and section, by role, each group's worst first: what fails, then what is not covered, then by utilisation."""
+    found: dict[tuple[str, str], list[Verdict]] = {}
+    order = list(ROLE_WORDS)
+    for v in chain.verification.verdicts:
+        m = chain.structure.members[v.member]
+        found.setdefault((m.role, m.section.name), []).append(v)
+    state = {"fails": 0, "not covered": 1, "passes": 2}
+    rows = []
+    for (role, section), own in sorted(found.items(), key=lambda item: (order.index(item[0][0]), item[0][1])):
+        own.sort(key=lambda v: (state.get(v.status, 3), -(v.governing.utilisation if v.governing else 0.0)))
+        rows.append((f"{ROLE_WORDS[role][1]}, {section}", own))
+    return rows
+
+
+def verification(chain: Chain, told: Told, every_member: bool, step: Step) -> None:
+    """A summary by group with what governs; proofs of what governs each group, or each member."""
+    structure, whole = chain.structure, chain.verification.whole
+    all_groups = groups(chain)
+    words = f"{whole.passing} of {len(structure.members)} members pass"
+    words += f", {whole.failing} fail" if whole.failing else ""
+    words += f", {whole.not_covered} are not covered" if whole.not_covered else ""
+    told.add(
+        Heading("Summary", "verification.summary"),
+        Paragraph(
+            words + f"; the largest utilisation is {whole.worst:.3f}.",
+            "fails" if whole.failing else "missing" if whole.not_covered or whole.left_out else "plain",
+        ),
+    )
+    for left_out, members in whole.left_out:
+        told.add(Paragraph("Left out: " + left_out + (f" ({members} members)" if members else ""), "missing"))
+    proven = told.level != "summary"
+    rows: list[tuple[Cell, ...]] = []
+    for name, own in all_groups:
+        worst = own[0]
+        o = worst.governing
+        m = structure.members[worst.member]
+        shown = label(m)
+        where: Cell = Link(shown, anchor_of(m.name)) if proven and o else shown
+        rows.append(
+            (
+                name, float(len(own)), where, CRITERIA[o.criterion][0] if o else "", chain.combinations[chain.verification.used(o.criterion)[o.combination]].name if o else "",
+                o.utilisation if o else None, worst.status,
+            )
+        )  # fmt: skip
+    columns: tuple[Column, ...] = (
+        Column("group", wide=True), Column("number", "", 0), Column("worst member", wide=True), Column("governs"), Column("in"), Column("utilisation", "", 3), Column("verdict"),
+    )  # fmt: skip
+    worst_row = max(range(len(rows)), key=lambda k: rows[k][5] if isinstance(rows[k][5], float) else -1.0, default=-1)
+    told.add(Table("verdicts by group", columns, tuple(rows), worst_row))
+    if told.level == "full":
+        told.add(Heading("Every member", "verification.members"), _ledger(chain))
+    if not proven:
+        return
+    total = sum(len(own) if every_member else 1 for _, own in all_groups)
+    done = 0
+    for name, own in all_groups:
+        told.add(Heading(name, f"verification.{name}", aside=f"{len(own)} members" if len(own) > 1 else "1 member"))
+        for k, verdict in enumerate(own if every_member else own[:1]):
+            _member(chain, told, verdict, told.level == "full" and not k)
+            done += 1
+            step(done, total)
+
+
+def _use(verdict: Verdict) -> float:
+    return verdict.governing.utilisation if verdict.governing else -1.0
+
+
+def anchor_of(member: str) -> str:
+    """The lasting name of a member's proofs."""
+    return f"member.{member}"
+
+
+def _member(chain: Chain, told: Told, verdict: Verdict, every: bool) -> None:
+    """What governs a member, proven; every: all its checks."""
+    m = chain.structure.members[verdict.member]
+    aside = f"{m.section.name} · {m.material.name} · {chain.structure.length(m):.2f} m · {verdict.status}"
+    told.add(Heading(label(m), anchor_of(m.name), 3, aside))
+    for words in verdict.not_covered:
+        told.add(Paragraph(f"Not covered: {words}", "missing"))
+    for words in verdict.left_out:
+        told.add(Paragraph(f"Left out: {words}", "missing"))
+    if m.checks.remark:
+        told.add(Paragraph(m.checks.remark, "remark"))
+    ranked = sorted(verdict.outcomes, key=lambda o: -o.utilisation)
+    if len(ranked) > 1:
+        rows = tuple(
+            (
+                CRITERIA[o.criterion][0],
+                CRITERIA[o.criterion][1],
+                chain.combinations[chain.verification.used(o.criterion)[o.combination]].name,
+                o.position,
+                o.utilisation,
+            )
+            for o in ranked
+        )
+        columns: tuple[Column, ...] = (
+            Column("criterion", wide=True),
+            Column("clause"),
+            Column("combination"),
+            Column("at", "m"),
+            Column("utilisation", "", 3),
+        )
+        told.add(Table(f"checks of {m.name}", columns, rows, 0))
+    for k, o in enumerate(ranked if every else ranked[:1]):
+        proof = proof_of(chain, verdict.member, o)
+        told.add(Proven(proof, None if k else section_drawing(m)))
+
+
+def proof_of(chain: Chain, member: int, outcome: Outcome) -> Proof:
+    """The proof of an outcome, its title with the place."""
+    found = prove(chain.document, chain.combined, chain.verification, chain.combinations, member, outcome)
+    return replace(found, title=f"{found.title}, at {outcome.position:.2f} m")
+
+
+def _ledger(chain: Chain) -> Table:
+    rows: list[tuple[Cell, ...]] = []
+    for v in chain.verification.verdicts:
+        m, o = chain.structure.members[v.member], v.governing
+        rows.append(
+            (
+                label(m), m.section.name, m.material.name, chain.structure.length(m), CRITERIA[o.criterion][0] if o else "",
+                o.utilisation if o else None, v.status,
+            )
+        )  # fmt: skip
+    columns: tuple[Column, ...] = (
+        Column("member", wide=True), Column("section"), Column("grade"), Column("length", "m"), Column("governs"), Column("utilisation", "", 3), Column("verdict"),
+    )  # fmt: skip
+    return Table("members", columns, tuple(rows))
+
+
+def restraints(chain: Chain, told: Told) -> None:
+    """Effective lengths by role with where they come from; restraints of flanges member by member."""
+    structure, lengths = chain.structure, chain.verification.grounds.lengths
+    told.add(Heading("Effective lengths", "restraints.lengths"))
+    seen: dict[tuple[object, ...], int] = {}
+    rows: list[tuple[Cell, ...]] = []
+    for m, own in zip(structure.members, lengths, strict=True):
+        key = (m.role, m.section.name, round(own.y, 3), round(own.z, 3), round(own.torsion, 3), own.why_y, own.why_z)
+        if key in seen:
+            seen[key] += 1
+            continue
+        seen[key] = 1
+        rows.append(
+            (
+                ROLE_WORDS[m.role][1],
+                m.section.name,
+                structure.length(m),
+                own.y,
+                own.z,
+                own.torsion,
+                f"y: {own.why_y}; z: {own.why_z}",
+                0.0,
+            )
+        )
+    rows = [(*row[:-1], float(count)) for row, count in zip(rows, seen.values(), strict=True)]
+    columns: tuple[Column, ...] = (
+        Column("role"), Column("section"), Column("length", "m"), Column("L_cr,y", "m"), Column("L_cr,z", "m"), Column("L_T", "m"),
+        Column("from", wide=True), Column("members", "", 0),
+    )  # fmt: skip
+    limit = 12 if told.level == "summary" else len(rows)
+    told.add(Table("effective lengths", columns, tuple(rows[:limit])))
+    if len(rows) > limit:
+        told.add(Paragraph(f"{len(rows) - limit} further kinds at the level “normal”.", "missing"))
+    if told.level == "summary":
+        return
+    patterns: dict[tuple[str, str, tuple[float, ...], tuple[float, ...]], list[str]] = {}
+    for m in structure.members:
+        if m.bar or not (m.outer or m.inner):
+            continue
+        held = tuple(round(x, 2) for x in m.outer), tuple(round(x, 2) for x in m.inner)
+        patterns.setdefault((m.role, m.section.name, *held), []).append(label(m))
+    if not patterns:
+        return
+    told.add(Heading("Restraints of flanges", "restraints.flanges", aside="distances from the start, m"))
+    rows = []
+    for (role, section, outer, inner), names in patterns.items():
+        some = names[0] + (f" and {len(names) - 1} more" if len(names) > 1 else "")
+        rows.append((ROLE_WORDS[role][1], some, section, _places(outer), _places(inner)))
+    told.add(
+        Table(
+            "restraints",
+            (
+                Column("role"),
+                Column("members", wide=True),
+                Column("section"),
+                Column("outer flange held at", wide=True),
+                Column("inner flange held at", wide=True),
+            ),
+            tuple(rows),
+        )
+    )
+
+
+def _places(places: tuple[float, ...]) -> str:
+    return ", ".join(f"{x:.2f}" for x in places)

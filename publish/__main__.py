@@ -1,0 +1,50 @@
+"""Headless: a document to its dossier."""
+
+from __future__ import annotations
+
+import argparse
+import datetime
+import sys
+from pathlib import Path
+
+from engine.chain import run
+from engine.cli import refused
+from engine.document import read_document
+from engine.document.reading import read_json
+from engine.dossier.compose import compose
+from engine.errors import ModelError
+from publish.sheets import workbook
+from publish.typeset import typeset
+
+
+def main(arguments: list[str] | None = None) -> int:
+    """Write a report; 0 when it worked, 2 for input that cannot be computed."""
+    parser = argparse.ArgumentParser(prog="lorica", description="The dossier of a document.")
+    commands = parser.add_subparsers(dest="command", required=True)
+    report = commands.add_parser("report", help="write the dossier of a document")
+    report.add_argument("model", type=Path, help="document in Lorica's JSON format")
+    report.add_argument(
+        "--out", type=Path, required=True, help="where to write it: a .pdf, or an .xlsx with its tables"
+    )
+    chosen = parser.parse_args(arguments)
+    if chosen.out.suffix not in (".pdf", ".xlsx"):
+        return refused(f"{chosen.out}: the name must end in .pdf or .xlsx")
+    try:
+        text = chosen.model.read_bytes()
+    except OSError as error:
+        return refused(f"cannot read {chosen.model}: {error.strerror}")
+    try:
+        # what cannot be written is found before anything is computed
+        chosen.out.open("ab").close()
+        today = datetime.date.today()
+        dossier = compose(run(read_document(read_json(text))), chosen.model.name, f"made {today.day} {today:%b %Y}")
+        chosen.out.write_bytes(typeset(dossier).pdf if chosen.out.suffix == ".pdf" else workbook(dossier))
+    except ModelError as error:
+        return refused(error.message if error.place else f"{chosen.model}: {error.message}")
+    except OSError as error:
+        return refused(f"cannot write {chosen.out}: {error.strerror}")
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

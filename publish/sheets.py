@@ -1,0 +1,83 @@
+"""The tables of a dossier as a spreadsheet: a sheet a table, numbers as numbers."""
+
+from __future__ import annotations
+
+import io
+import re
+
+from openpyxl import Workbook
+from openpyxl.cell import Cell as Box
+from openpyxl.styles import Font
+from openpyxl.utils import get_column_letter
+
+from engine.dossier.values import Cell, Dossier, Link, Table
+
+#: characters that the name of a sheet cannot bear
+_NOT_NAMES = re.compile(r"[\[\]:*?/\\']")
+
+
+def workbook(dossier: Dossier) -> bytes:
+    """All tables of a dossier."""
+    book = Workbook()
+    first = book.active
+    assert first is not None
+    first.title = "Dossier"
+    for row in (
+        (dossier.title,),
+        (dossier.place,),
+        (dossier.revision, dossier.made),
+        (dossier.verdict,),
+        (),
+        ("Sheet", "Section"),
+    ):
+        first.append(row)
+    first["A1"].font = Font(bold=True, size=14)
+    taken: set[str] = {"dossier"}
+    for section, table in dossier.tables:
+        name = _name(table.name, taken)
+        first.append((name, section))
+        first.cell(first.max_row, 1).hyperlink = f"#'{name}'!A1"
+        _fill(book, name, table)
+    first.column_dimensions["A"].width = 34
+    first.column_dimensions["B"].width = 60
+    file = io.BytesIO()
+    book.save(file)
+    return file.getvalue()
+
+
+def _name(wanted: str, taken: set[str]) -> str:
+    """A name for a sheet: at most 31 characters, none twice."""
+    base = _NOT_NAMES.sub("-", wanted)[:31] or "table"
+    name, number = base, 2
+    while name.lower() in taken:
+        end = f" {number}"
+        name, number = base[: 31 - len(end)] + end, number + 1
+    taken.add(name.lower())
+    return name
+
+
+def _fill(book: Workbook, name: str, table: Table) -> None:
+    sheet = book.create_sheet(name)
+    sheet.append([f"{c.words} [{c.unit}]" if c.unit else c.words for c in table.columns])
+    for k, row in enumerate(table.rows, 2):
+        for j, (cell, column) in enumerate(zip(row, table.columns, strict=True), 1):
+            box = sheet.cell(k, j)
+            _put(box, cell)
+            if isinstance(cell, float):
+                box.number_format = f"0.{'0' * column.digits}" if column.digits else "0"
+    for box in sheet[1]:
+        box.font = Font(bold=True)
+    sheet.freeze_panes = "A2"
+    for j, column in enumerate(table.columns, 1):
+        longest = max((len(str(row[j - 1])) for row in table.rows if isinstance(row[j - 1], str)), default=0)
+        sheet.column_dimensions[get_column_letter(j)].width = min(
+            60, max(longest, len(column.words) + len(column.unit) + 4, 9)
+        )
+
+
+def _put(box: Box | object, cell: Cell) -> None:
+    assert isinstance(box, Box)
+    box.value = cell.words if isinstance(cell, Link) else cell
+    if isinstance(cell, str):
+        # a text that begins like a formula is a text
+        box.data_type = "s"

@@ -1,0 +1,190 @@
+"""A dossier as pages: its values for the template, which Typst sets in type as PDF with real text, bookmarks and links."""
+
+from __future__ import annotations
+
+import json
+import re
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+import typst
+
+from engine.dossier.values import (
+    Block,
+    Cell,
+    Column,
+    Dossier,
+    Facts,
+    Figure,
+    Heading,
+    Link,
+    Paragraph,
+    Proven,
+    Table,
+    Told,
+)
+from engine.progress import Progress, quiet
+from publish.drawings import svg
+from publish.formulas import typst_math
+
+TEMPLATE = Path(__file__).with_name("dossier.typ")
+FONTS = Path(__file__).with_name("fonts")
+MARKS = ("passes", "fails", "not covered", "holds", "does not hold")
+#: chapters that begin on a page of their own
+OWN_PAGE = ("building", "actions", "verification")
+#: a letter with what stands below it
+_SUBSCRIPT = re.compile(r"([A-Za-zΑ-ωϵ)])_([A-Za-z0-9]+(?:,[A-Za-z0-9]+)*)")
+_NUMBER = re.compile(r"[+−±-]?\d")
+
+
+@dataclass(frozen=True)
+class Pages:
+    """A dossier in type. places: by anchor the page that it is on, from 1."""
+
+    pdf: bytes
+    count: int
+    places: dict[str, int]
+
+
+def typeset(dossier: Dossier, progress: Progress = quiet) -> Pages:
+    """Set a dossier in type. `progress` may raise to stop."""
+    progress("Pages", 0, 0)
+    anchors = {c.key for c in dossier.chapters} | {
+        b.anchor for c in dossier.chapters for b in c.blocks if isinstance(b, Heading)
+    }
+    data = {
+        "title": dossier.title,
+        "place": dossier.place,
+        "author": next((value for term, value, _ in dossier.cover.rows if term == "Author"), ""),
+        "paper": {"A4": "a4", "Letter": "us-letter"}[dossier.paper],
+        "revision": dossier.revision,
+        "made": dossier.made,
+        "verdict": dossier.verdict[:1].upper() + dossier.verdict[1:],
+        "holds": dossier.verdict.startswith("every member passes"),
+        "cover": _block(dossier.cover, anchors),
+        "left_out": list(dossier.left_out),
+        "chapters": [_chapter(c, anchors, not k or c.key in OWN_PAGE) for k, c in enumerate(dossier.chapters)],
+    }
+    compiler = typst.Compiler(
+        str(TEMPLATE),
+        root=str(TEMPLATE.parent),
+        font_paths=[str(FONTS)],
+        ignore_system_fonts=True,
+        sys_inputs={"data": json.dumps(data, ensure_ascii=False)},
+    )
+    pdf = compiler.compile(format="pdf")
+    assert isinstance(pdf, bytes)
+    found = json.loads(compiler.query("<place>", field="value"))
+    places = {one["anchor"]: int(one["page"]) for one in found}
+    return Pages(pdf, int(json.loads(compiler.query("<count>", field="value"))[0]), places)
+
+
+def parts(words: str) -> list[dict[str, Any]]:
+    """Words, with what stands after `_` apart: “L_cr,y”."""
+    found, at = [], 0
+    for match in _SUBSCRIPT.finditer(words):
+        found.append({"sub": False, "words": words[at : match.start()] + match[1]})
+        found.append({"sub": True, "words": match[2]})
+        at = match.end()
+    found.append({"sub": False, "words": words[at:]})
+    return [part for part in found if part["words"]]
+
+
+def shown(value: float, digits: int) -> str:
+    """A number to its digits; a sign of nothing is none."""
+    text = f"{value:.{digits}f}"
+    return text.replace("-", "−") if float(text) else text.lstrip("-")
+
+
+def _cell(cell: Cell, column: Column, anchors: set[str]) -> dict[str, Any]:
+    if cell is None:
+        return {"kind": "number", "words": "–"}
+    if isinstance(cell, float):
+        return {"kind": "number", "words": shown(cell, column.digits)}
+    if isinstance(cell, Link):
+        kind = "link" if cell.anchor in anchors else "words"
+        return {"kind": kind, "parts": parts(cell.words), "to": cell.anchor}
+    if cell in MARKS:
+        return {"kind": "mark", "words": cell}
+    return {"kind": "words", "parts": parts(cell)}
+
+
+def _chapter(told: Told, anchors: set[str], new_page: bool) -> dict[str, Any]:
+    return {
+        "title": told.title,
+        "anchor": told.key,
+        "new-page": new_page,
+        "blocks": [_block(block, anchors) for block in told.blocks],
+    }
+
+
+def _block(block: Block, anchors: set[str]) -> dict[str, Any]:
+    if isinstance(block, Heading):
+        return {
+            "kind": "heading",
+            "words": parts(block.words),
+            "anchor": block.anchor,
+            "depth": block.depth,
+            "aside": parts(block.aside),
+        }
+    if isinstance(block, Paragraph):
+        return {"kind": "paragraph", "of": block.kind, "words": parts(block.words)}
+    if isinstance(block, Facts):
+        return {
+            "kind": "facts",
+            "rows": [
+                [parts(term), parts(value) or [{"sub": False, "words": ""}], parts(note), bool(_NUMBER.match(value))]
+                for term, value, note in block.rows
+            ],
+        }
+    if isinstance(block, Table):
+        numeric = [any(isinstance(row[k], float) for row in block.rows) for k in range(len(block.columns))]
+        return {
+            "kind": "table",
+            "marked": block.marked,
+            "columns": [
+                {"words": parts(c.words), "unit": c.unit, "wide": c.wide, "right": right}
+                for c, right in zip(block.columns, numeric, strict=True)
+            ],
+            "rows": [
+                [_cell(cell, column, anchors) for cell, column in zip(row, block.columns, strict=True)]
+                for row in block.rows
+            ],
+        }
+    if isinstance(block, Figure):
+        return {
+            "kind": "figure",
+            "svg": svg(block.drawing),
+            "width": block.drawing.width,
+            "alt": block.drawing.title,
+            "words": parts(block.words),
+        }
+    assert isinstance(block, Proven)
+    return _proof(block)
+
+
+def _proof(block: Proven) -> dict[str, Any]:
+    proof = block.proof
+    return {
+        "kind": "proof",
+        "title": proof.title,
+        "clause": proof.clause,
+        "combination": proof.combination,
+        "formula": proof.formula,
+        "utilisation": f"{proof.utilisation:.3f}",
+        "holds": proof.utilisation <= 1.0,
+        "drawing": {"svg": svg(block.drawing), "width": block.drawing.width} if block.drawing else None,
+        "assumptions": [parts(words) for words in proof.assumptions],
+        "steps": [
+            {
+                "symbol": typst_math(step.symbol),
+                "formula": typst_math(step.formula) if step.formula else "",
+                "numbers": typst_math(step.numbers) if step.numbers else "",
+                "value": step.value,
+                "clause": step.clause,
+                "words": parts(step.words),
+            }
+            for step in proof.steps
+        ],
+    }
