@@ -18,6 +18,7 @@ LEFT_OUT = (
     "projects_result",
     "projects_resultpart",
     "projects_run",
+    "projects_dossierfile",
     "projects_installed",
     "procrastinate_jobs",
     "procrastinate_events",

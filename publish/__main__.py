@@ -37,7 +37,9 @@ def main(arguments: list[str] | None = None) -> int:
         # what cannot be written is found before anything is computed
         chosen.out.open("ab").close()
         today = datetime.date.today()
-        dossier = compose(run(read_document(read_json(text))), chosen.model.name, f"made {today.day} {today:%b %Y}")
+        document = read_document(read_json(text))
+        made = f"made {today.day} {today:%b %Y}"
+        dossier = compose(run(document), document.dossier, revision=chosen.model.name, made=made)
         chosen.out.write_bytes(typeset(dossier).pdf if chosen.out.suffix == ".pdf" else workbook(dossier))
     except ModelError as error:
         return refused(error.message if error.place else f"{chosen.model}: {error.message}")

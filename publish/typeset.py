@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import hashlib
 import json
 import re
+from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
@@ -39,12 +41,25 @@ _NUMBER = re.compile(r"[+−±-]?\d")
 
 
 @dataclass(frozen=True)
+class Section:
+    """A chapter (depth 1) or section of a dossier in type: its lasting name, number, the page that it is on, from 1, and a digest
+    of what stands in it, as it is written."""
+
+    anchor: str
+    depth: int
+    number: str
+    title: str
+    page: int
+    digest: str
+
+
+@dataclass(frozen=True)
 class Pages:
-    """A dossier in type. places: by anchor the page that it is on, from 1."""
+    """A dossier in type."""
 
     pdf: bytes
     count: int
-    places: dict[str, int]
+    sections: tuple[Section, ...]
 
 
 def typeset(dossier: Dossier, progress: Progress = quiet) -> Pages:
@@ -53,7 +68,7 @@ def typeset(dossier: Dossier, progress: Progress = quiet) -> Pages:
     anchors = {c.key for c in dossier.chapters} | {
         b.anchor for c in dossier.chapters for b in c.blocks if isinstance(b, Heading)
     }
-    data = {
+    data: dict[str, Any] = {
         "title": dossier.title,
         "place": dossier.place,
         "author": next((value for term, value, _ in dossier.cover.rows if term == "Author"), ""),
@@ -77,7 +92,28 @@ def typeset(dossier: Dossier, progress: Progress = quiet) -> Pages:
     assert isinstance(pdf, bytes)
     found = json.loads(compiler.query("<place>", field="value"))
     places = {one["anchor"]: int(one["page"]) for one in found}
-    return Pages(pdf, int(json.loads(compiler.query("<count>", field="value"))[0]), places)
+    count = int(json.loads(compiler.query("<count>", field="value"))[0])
+    return Pages(pdf, count, tuple(_sections(data["chapters"], places)))
+
+
+def _sections(chapters: list[dict[str, Any]], places: dict[str, int]) -> Iterator[Section]:
+    for k, chapter in enumerate(chapters, 1):
+        inside: list[tuple[str, int, str, str, list[Any]]] = [
+            (chapter["anchor"], 1, f"{k}", chapter["title"], [chapter["title"]])
+        ]
+        counts = [k, 0, 0]
+        for block in chapter["blocks"]:
+            if block["kind"] == "heading":
+                depth = block["depth"]
+                counts[depth - 1] += 1
+                counts[depth:] = [0] * (3 - depth)
+                number = ".".join(str(c) for c in counts[:depth])
+                words = "".join(part["words"] for part in block["words"])
+                inside.append((block["anchor"], depth, number, words, []))
+            inside[-1][4].append(block)
+        for anchor, depth, number, title, blocks in inside:
+            digest = hashlib.sha256(json.dumps(blocks, sort_keys=True).encode()).hexdigest()[:16]
+            yield Section(anchor, depth, number, title, places[anchor], digest)
 
 
 def parts(words: str) -> list[dict[str, Any]]:

@@ -7,6 +7,7 @@ from functools import reduce
 
 from engine.chain import Chain
 from engine.document import Document
+from engine.document.handover import DossierPlan
 from engine.dossier.values import Column, Facts, Heading, Paragraph, Table, Told
 from engine.standards.en.national import national_values
 from engine.standards.family import family
@@ -55,7 +56,7 @@ def basis(chain: Chain, told: Told) -> None:
         differ += changed
         if changed or told.level == "full":
             source = document.national.sources.get(value.path.replace(".", "/"), "")
-            words = f"{value.words} · {value.clause}" if value.clause else value.words
+            meaning = f"{value.words} · {value.clause}" if value.clause else value.words
             mark = "differs" if changed else ""
             rows.append(
                 (
@@ -64,7 +65,7 @@ def basis(chain: Chain, told: Told) -> None:
                     _said(value.recommended),
                     mark,
                     source or document.national.source if changed else "",
-                    words,
+                    meaning,
                 )
             )
     told.add(
@@ -94,10 +95,10 @@ def basis(chain: Chain, told: Told) -> None:
             ),
         )
     )  # fmt: skip
-    words = family(document).simplifications(document, chain.structure)
-    if words:
+    simplified = family(document).simplifications(document, chain.structure)
+    if simplified:
         told.add(Heading("Simplifications", "basis.simplifications"))
-        told.add(*(Paragraph(one, "item") for one in words))
+        told.add(*(Paragraph(one, "item") for one in simplified))
 
 
 def open_matters(chain: Chain, told: Told) -> None:
@@ -148,13 +149,13 @@ def open_matters(chain: Chain, told: Told) -> None:
         told.add(Paragraph(f"An edit for “{orphan.target}” has lost its place: {orphan.said}", "missing"))
 
 
-def cover(document: Document, chain: Chain) -> Facts:
+def cover(plan: DossierPlan, chain: Chain) -> Facts:
     """What the cover says."""
-    plan, whole = document.dossier, chain.verification.whole
+    whole = chain.verification.whole
     rows = [
         ("Client", plan.client, ""),
         ("Reference", plan.reference, ""),
-        ("Place", document.site.place, ""),
+        ("Place", chain.document.site.place, ""),
         ("Author", plan.author, ""),
         ("Members", f"{len(chain.structure.members)}", f"{chain.tonnage() / 1000:.2f} t"),
         ("Pass", f"{whole.passing}", ""),

@@ -51,10 +51,11 @@ def ordered(plan: DossierPlan) -> list[tuple[Chapter, ChapterPlan]]:
     return [(key, own) for _, _, key, own in sorted(found, key=lambda row: row[:2])]
 
 
-def compose(chain: Chain, revision: str = "", made: str = "", progress: Progress = quiet) -> Dossier:
-    """The dossier of a chain as its document plans it. revision, made: in words, said on every page. `progress` is told of each
-    chapter; it may raise to stop the work."""
-    plan = chain.document.dossier
+def compose(
+    chain: Chain, plan: DossierPlan, title: str = "", revision: str = "", made: str = "", progress: Progress = quiet
+) -> Dossier:
+    """The dossier of a chain as planned. title: of the document by default; revision, made: in words, said on every page.
+    `progress` is told of each chapter; it may raise to stop the work."""
     rows = ordered(plan)
     chapters, left_out = [], []
     for number, (key, own) in enumerate(rows):
@@ -78,13 +79,13 @@ def compose(chain: Chain, revision: str = "", made: str = "", progress: Progress
         else "every member passes" if whole.passes else "nothing is verified"
     )  # fmt: skip
     return Dossier(
-        title=chain.document.name,
+        title=title or chain.document.name,
         place=chain.document.site.place,
         revision=revision,
         made=made,
         paper=plan.paper,
         verdict=verdict,
-        cover=cover(chain.document, chain),
+        cover=cover(plan, chain),
         chapters=tuple(chapters),
         left_out=tuple(left_out),
     )

@@ -61,7 +61,7 @@ def verification(chain: Chain, told: Told, every_member: bool, step: Step) -> No
     columns: tuple[Column, ...] = (
         Column("group", wide=True), Column("number", "", 0), Column("worst member", wide=True), Column("governs"), Column("in"), Column("utilisation", "", 3), Column("verdict"),
     )  # fmt: skip
-    worst_row = max(range(len(rows)), key=lambda k: rows[k][5] if isinstance(rows[k][5], float) else -1.0, default=-1)
+    worst_row = max(range(len(rows)), key=lambda k: _use(all_groups[k][1][0]), default=-1)
     told.add(Table("verdicts by group", columns, tuple(rows), worst_row))
     if told.level == "full":
         told.add(Heading("Every member", "verification.members"), _ledger(chain))

@@ -16,7 +16,7 @@ if TYPE_CHECKING:
 
 
 class May(IntEnum):
-    """What somebody may do in a project, each including those before it. CHECK: what a checker may; so far no more than look."""
+    """What somebody may do in a project, each including those before it. CHECK: ask questions of the dossier and tick what was seen."""
 
     LOOK = 1
     CHECK = 2

@@ -134,6 +134,7 @@ class Run(models.Model):
         CHAIN = "chain"
         SIZING = "sizing"
         LOOK = "look"
+        DOSSIER = "dossier"
 
     class State(models.TextChoices):
         WAITING = "waiting"
@@ -174,6 +175,89 @@ class Run(models.Model):
                 name="one_active_run_a_result",
             )
         ]
+
+
+class DossierFile(models.Model):
+    """A dossier as it was made of a revision, under the fingerprint of everything in it. sections: chapters and sections with their
+    pages and digests; sheets: its tables as a spreadsheet."""
+
+    key = models.CharField(max_length=64, primary_key=True)
+    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="dossiers")
+    revision = models.ForeignKey(Revision, on_delete=models.CASCADE, related_name="+")
+    pdf = models.BinaryField()
+    sheets = models.BinaryField()
+    sections = models.JSONField()
+    pages = models.PositiveIntegerField()
+    made = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-made"]
+
+
+class Issue(models.Model):
+    """A dossier that was handed over, with the document it speaks of. The database refuses to alter it (migration 0009)."""
+
+    class Purpose(models.TextChoices):
+        PRELIMINARY = "preliminary"
+        TENDER = "tender"
+        APPROVAL = "approval"
+        CONSTRUCTION = "construction"
+
+    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="issues")
+    number = models.PositiveIntegerField()
+    revision = models.ForeignKey(Revision, on_delete=models.CASCADE, related_name="+")
+    purpose = models.CharField(max_length=12, choices=Purpose)
+    author = models.CharField(max_length=150)
+    document = models.JSONField()
+    pdf = models.BinaryField()
+    sheets = models.BinaryField()
+    sections = models.JSONField()
+    pages = models.PositiveIntegerField()
+    created = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-number"]
+        constraints = [models.UniqueConstraint(fields=["project", "number"], name="one_issue_a_number")]
+
+
+class Question(models.Model):
+    """What somebody asks about a section of the dossier. anchor, title: of the section; revision: what they looked at."""
+
+    class State(models.TextChoices):
+        OPEN = "open"
+        ANSWERED = "answered"
+        CLOSED = "closed"
+
+    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="questions")
+    number = models.PositiveIntegerField()
+    anchor = models.CharField(max_length=200)
+    title = models.CharField(max_length=200)
+    revision = models.PositiveIntegerField()
+    text = models.CharField(max_length=2000)
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    created = models.DateTimeField(auto_now_add=True)
+    state = models.CharField(max_length=8, choices=State, default=State.OPEN)
+    answer = models.CharField(max_length=2000, default="", blank=True)
+    answered_by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    answered = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["-number"]
+        constraints = [models.UniqueConstraint(fields=["project", "number"], name="one_question_a_number")]
+
+
+class Tick(models.Model):
+    """That somebody has seen a section as it was. It counts as long as the section says the same (its digest)."""
+
+    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="ticks")
+    anchor = models.CharField(max_length=200)
+    digest = models.CharField(max_length=16)
+    person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="+")
+    created = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["anchor"]
+        constraints = [models.UniqueConstraint(fields=["project", "anchor", "person"], name="one_tick_a_section")]
 
 
 class Installed(models.Model):

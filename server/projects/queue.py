@@ -31,7 +31,7 @@ NOTE = 0.1
 #: seconds that a worker goes on trying to reach a database that is away
 PATIENCE = 60.0
 #: days that a run which has ended is remembered; a sizing is looked at later, a look at once
-REMEMBERED = {Run.Kind.CHAIN: 1.0, Run.Kind.SIZING: 30.0, Run.Kind.LOOK: 0.02}
+REMEMBERED = {Run.Kind.CHAIN: 1.0, Run.Kind.SIZING: 30.0, Run.Kind.LOOK: 0.02, Run.Kind.DOSSIER: 1.0}
 #: what the page is told of a run
 SHOWN = ("state", "stage", "done", "of", "attempts", "message", "answer")
 #: members × combinations above which a run waits in the queue of the large ones: some four seconds of work
@@ -65,7 +65,7 @@ def send(found: Run, weight: float = 0.0) -> None:
     from server.projects.tasks import compute
 
     others = Run.objects.filter(project__owner=found.project.owner_id, state__in=Run.ACTIVE).exclude(pk=found.pk)
-    large = weight > LARGE or found.kind == Run.Kind.SIZING
+    large = weight > LARGE or found.kind in (Run.Kind.SIZING, Run.Kind.DOSSIER)
     turn = min(others.count(), 1000)
     queued = compute.configure(queue=LARGE_QUEUE if large else SMALL_QUEUE, priority=-turn - (1000 if large else 0))
     found.job = queued.defer(run=found.pk)

@@ -61,11 +61,12 @@ def _locked(user: User, project_id: UUID, base: int | None = None) -> Project:
     need(user, project, May.CHANGE)
     assert project.head is not None
     if base is not None and project.head.number != base:
-        raise _conflict(project, base)
+        raise conflict(project, base)
     return project
 
 
-def _conflict(project: Project, base: int) -> Conflict:
+def conflict(project: Project, base: int) -> Conflict:
+    """What is said to somebody whose base is no longer the head."""
     assert project.head is not None
     old = get_object_or_404(Revision, project=project, number=base)
     return Conflict(project.head, list(differences(old.content, project.head.content)))
@@ -134,7 +135,7 @@ def _next(
         before = read_stored(old.content).model_dump(mode="json")
         mine = touched(before, change(before)) | set_outright(changes, before)
         if not same_places(changes, before, present) or meet(mine, touched(before, present)):
-            raise _conflict(project, base)
+            raise conflict(project, base)
     quotas.check(project.owner)
     document = in_kilonewtons(read_document(change(present)))
     loaded = prepare(document)

@@ -18,10 +18,15 @@ def compute(run: int) -> None:
 
 def perform(pk: int) -> None:
     """Do a run of whatever kind, here and now."""
-    from server.projects import looks, queue, runs, sizings
+    from server.projects import dossiers, looks, queue, runs, sizings
 
     kind = Run.objects.filter(pk=pk).values_list("kind", flat=True).first()
-    work = {Run.Kind.CHAIN: runs.compute, Run.Kind.SIZING: sizings.compute, Run.Kind.LOOK: looks.compute}
+    work = {
+        Run.Kind.CHAIN: runs.compute,
+        Run.Kind.SIZING: sizings.compute,
+        Run.Kind.LOOK: looks.compute,
+        Run.Kind.DOSSIER: dossiers.compute,
+    }
     queue.perform(pk, work[Run.Kind(kind or "chain")])
 
 

@@ -1,0 +1,132 @@
+"""The dossier: made, issued, read, questioned, ticked."""
+
+from __future__ import annotations
+
+import asyncio
+import time
+from typing import Any
+from uuid import UUID
+
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from ninja import Router
+
+from server.api.access import in_thread, revision_of, user_of
+from server.api.chains import LONGEST_WAIT
+from server.people.roles import May
+from server.projects import dossiers, queue, revisions, schemas
+from server.projects.models import DossierFile, Issue, Project, Run
+
+router = Router()
+_PDF, _SHEETS = "application/pdf", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
+
+
+def _file(body: Any, kind: str, project: Project, suffix: str) -> HttpResponse:
+    safe = "".join(c if c.isascii() and c.isalnum() else "-" for c in project.name).strip("-").lower()
+    answer = HttpResponse(bytes(body), content_type=kind)
+    end = "pdf" if kind == _PDF else "xlsx"
+    answer["Content-Disposition"] = f'attachment; filename="{safe}-{suffix}.{end}"'
+    return answer
+
+
+@router.get("/projects/{project_id}/dossier", response=dossiers.DossierState)
+async def dossier(request: HttpRequest, project_id: UUID, wait: float = 0.0) -> dossiers.DossierState:
+    """How the dossier of what stands is; waits up to `wait` seconds while it is being made."""
+    end = time.monotonic() + min(max(wait, 0.0), LONGEST_WAIT)
+    before = None
+    while True:
+        state = await in_thread(lambda: dossiers.state_of(revision_of(request, project_id, None)[0]))
+        told = (state.state, state.stage, state.done)
+        if state.state not in Run.ACTIVE or before not in (None, told) or time.monotonic() > end:
+            return state
+        before = told
+        await asyncio.sleep(0.15)
+
+
+@router.post("/projects/{project_id}/dossier", response={202: dossiers.DossierState, 422: schemas.Problem})
+def make(request: HttpRequest, project_id: UUID) -> tuple[int, dossiers.DossierState]:
+    """Have the dossier of what stands made by a worker. The project is not changed."""
+    found, own = revision_of(request, project_id, None)
+    dossiers.ask(found, own)
+    return 202, dossiers.state_of(found)
+
+
+@router.delete("/projects/{project_id}/dossier", response=dossiers.DossierState)
+def stop(request: HttpRequest, project_id: UUID) -> dossiers.DossierState:
+    """Stop what is being made."""
+    found = revision_of(request, project_id, None, May.CHANGE)[0]
+    queue.cancel(found, Run.Kind.DOSSIER)
+    return dossiers.state_of(found)
+
+
+@router.get("/projects/{project_id}/dossier/pdf")
+def pages(request: HttpRequest, project_id: UUID, key: str = "") -> HttpResponse:
+    """The pages of a dossier that is there, by its key; without one, of the last."""
+    found = revision_of(request, project_id, None)[0]
+    file = _made(found, key)
+    return _file(file.pdf, _PDF, found, f"dossier-{file.revision.number}")
+
+
+@router.get("/projects/{project_id}/dossier/sheets")
+def sheets(request: HttpRequest, project_id: UUID, key: str = "") -> HttpResponse:
+    """The tables of a dossier that is there, as a spreadsheet."""
+    found = revision_of(request, project_id, None)[0]
+    file = _made(found, key)
+    return _file(file.sheets, _SHEETS, found, f"tables-{file.revision.number}")
+
+
+def _made(project: Project, key: str) -> DossierFile:
+    kept = project.dossiers.select_related("revision")
+    file = kept.filter(key=key).first() if key else kept.first()
+    if file is None:
+        raise Http404
+    return file
+
+
+@router.post("/projects/{project_id}/issues", response={202: dossiers.DossierState, 422: schemas.Problem})
+def issue(request: HttpRequest, project_id: UUID, body: dossiers.IssueIn) -> tuple[int, dossiers.DossierState]:
+    """Hand over what stands, for good. Raises a conflict when it is not what the page shows."""
+    found, own = revision_of(request, project_id, None, May.CHANGE)
+    if own.number != body.base:
+        raise revisions.conflict(found, body.base)
+    dossiers.ask(found, own, body.purpose, user_of(request).get_username())
+    return 202, dossiers.state_of(found)
+
+
+@router.get("/projects/{project_id}/issues/{number}/pdf")
+def issued(request: HttpRequest, project_id: UUID, number: int) -> HttpResponse:
+    """The pages of an issue."""
+    found = revision_of(request, project_id, None)[0]
+    one = get_object_or_404(Issue, project=found, number=number)
+    return _file(one.pdf, _PDF, found, f"issue-{number}")
+
+
+@router.get("/projects/{project_id}/issues/{number}/document", response=dict[str, Any])
+def issued_document(request: HttpRequest, project_id: UUID, number: int) -> Any:
+    """The document that an issue speaks of."""
+    found = revision_of(request, project_id, None)[0]
+    return get_object_or_404(Issue, project=found, number=number).document
+
+
+@router.post("/projects/{project_id}/questions", response={200: dossiers.DossierState, 422: schemas.Problem})
+def question(request: HttpRequest, project_id: UUID, body: dossiers.QuestionIn) -> dossiers.DossierState:
+    """Ask about a section of the dossier."""
+    found = revision_of(request, project_id, None, May.CHECK)[0]
+    dossiers.question(user_of(request), found, body)
+    return dossiers.state_of(found)
+
+
+@router.patch("/projects/{project_id}/questions/{number}", response={200: dossiers.DossierState, 422: schemas.Problem})
+def answer(request: HttpRequest, project_id: UUID, number: int, body: dossiers.AnswerIn) -> dossiers.DossierState:
+    """Answer a question, which takes who may change the project; or close it."""
+    found = revision_of(request, project_id, None, May.CHECK if body.close else May.CHANGE)[0]
+    dossiers.answer(user_of(request), found, number, body)
+    return dossiers.state_of(found)
+
+
+@router.put("/projects/{project_id}/ticks", response={200: dossiers.DossierState, 422: schemas.Problem})
+def tick(request: HttpRequest, project_id: UUID, body: dossiers.TickIn) -> dossiers.DossierState:
+    """Note that a section was seen as it stands."""
+    found = revision_of(request, project_id, None, May.CHECK)[0]
+    dossiers.tick(user_of(request), found, body)
+    return dossiers.state_of(found)

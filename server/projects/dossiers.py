@@ -1,0 +1,369 @@
+"""Dossiers: made by workers of what stands, issued for good, questioned and ticked."""
+
+from __future__ import annotations
+
+import hashlib
+from datetime import datetime
+from typing import Annotated, Literal, cast
+
+from django.conf import settings
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.utils import timezone
+from pydantic import BaseModel, Field
+
+from engine.chain import run
+from engine.document import Document, read_stored
+from engine.dossier.compose import compose
+from engine.errors import ModelError
+from publish.sheets import workbook
+from publish.typeset import typeset
+from server.people.models import Event
+from server.projects import builds, queue, results
+from server.projects.models import DossierFile, Issue, Project, Question, Revision, Run, Tick
+from server.projects.schemas import Problem
+
+#: dossiers of a project that are kept beside those issued
+KEPT = 3
+#: questions that a project may have
+MOST_QUESTIONS = 1000
+Standing = Literal["open", "answered", "closed"]
+Purpose = Literal["preliminary", "tender", "approval", "construction"]
+Anchor = Annotated[str, Field(min_length=1, max_length=200)]
+
+
+class DossierSectionOut(BaseModel):
+    """A chapter (depth 1) or section. seen: who ticked it as it stands; fallen: who ticked it as it was before."""
+
+    anchor: str
+    depth: int
+    number: str
+    title: str
+    page: int
+    seen: list[str]
+    fallen: list[str]
+
+
+class IssueOut(BaseModel):
+    """A dossier that was handed over."""
+
+    number: int
+    purpose: Purpose
+    revision: int
+    author: str
+    created: datetime
+    pages: int
+
+
+class QuestionOut(BaseModel):
+    """A question with its answer. page: of its section in the present dossier, 0 where it is not there any more."""
+
+    number: int
+    anchor: str
+    title: str
+    page: int
+    revision: int
+    text: str
+    author: str
+    created: datetime
+    state: Standing
+    answer: str
+    answered_by: str
+    answered: datetime | None
+
+
+class FileOut(BaseModel):
+    """A dossier that is there. key: under which its pages are asked for; current: it tells what stands."""
+
+    key: str
+    revision: int
+    pages: int
+    made: datetime
+    current: bool
+    sections: list[DossierSectionOut]
+
+
+class DossierState(BaseModel):
+    """How the dossier of a project stands: what is under way, what is there, what was issued and asked."""
+
+    state: str
+    stage: str = ""
+    done: int = 0
+    of: int = 0
+    message: str = ""
+    problem: Problem | None = None
+    file: FileOut | None = None
+    issues: list[IssueOut] = []
+    questions: list[QuestionOut] = []
+
+
+class IssueIn(BaseModel):
+    """Hand over what stands in revision `base`."""
+
+    base: int
+    purpose: Purpose
+
+
+class QuestionIn(BaseModel):
+    """A question about a section of the present dossier."""
+
+    anchor: Anchor
+    text: Annotated[str, Field(min_length=1, max_length=2000)]
+
+
+class AnswerIn(BaseModel):
+    """The answer to a question, or that it is closed."""
+
+    answer: Annotated[str, Field(max_length=2000)] = ""
+    close: bool = False
+
+
+class TickIn(BaseModel):
+    """That a section was seen, or not any more."""
+
+    anchor: Anchor
+    seen: bool
+
+
+def key_of(project: Project, revision: Revision, document: Document) -> str:
+    """The fingerprint of everything in a dossier."""
+    plan = document.dossier.model_dump_json()
+    text = f"dossier {results.key_of(document)} {project.pk} {project.name} {revision.number} {plan}"
+    return hashlib.sha256(text.encode()).hexdigest()
+
+
+def ask(project: Project, revision: Revision, purpose: Purpose | None = None, author: str = "") -> Run | None:
+    """Have the dossier of a revision made, or (purpose) issued by somebody: the run that does; None where it is there."""
+    document = read_stored(revision.content)
+    key = key_of(project, revision, document)
+    if purpose is None and DossierFile.objects.filter(key=key).exists():
+        return None
+    if purpose is not None:
+        key = hashlib.sha256(f"issue {purpose} {key}".encode()).hexdigest()
+    with transaction.atomic():
+        made, new = Run.objects.get_or_create(
+            project=project,
+            key=key,
+            state__in=Run.ACTIVE,
+            defaults={
+                "revision": revision,
+                "kind": Run.Kind.DOSSIER,
+                "head": False,
+                "build": builds.own(),
+                "answer": {"purpose": purpose, "author": author} if purpose else {},
+            },
+        )
+        if new:
+            before = project.runs.filter(kind=Run.Kind.DOSSIER).exclude(pk=made.pk)
+            # what was asked of an older revision is not wanted any more; an issue is
+            queue.finish(before.exclude(answer__has_key="purpose"), Run.State.SUPERSEDED)
+            if settings.WORKERS:
+                queue.send(made)
+    if not settings.WORKERS:
+        queue.perform(made.pk, compute)
+        made.refresh_from_db(fields=queue.SHOWN)
+    return queue.revived(made)
+
+
+def compute(found: Run) -> None:
+    """Make the dossier of a run: of what its revision says alone, whatever is edited meanwhile."""
+    project, revision = found.project, found.revision
+    document = read_stored(revision.content)
+    purpose: Purpose | None = found.answer.get("purpose")
+    tell = queue.teller(found.pk)
+
+    def shortly(stage: str, done: int, of: int) -> None:
+        tell(stage[:20], done, of)
+
+    number = (project.issues.values_list("number", flat=True).first() or 0) + 1 if purpose else 0
+    words = f"Revision {revision.number}"
+    if purpose:
+        words = f"Issue {number}, {_FOR[purpose]} · revision {revision.number}"
+    today = timezone.localtime()
+    try:
+        chain = results.chain_by(results.key_of(document))
+        if chain is None:
+            chain = run(document, shortly, results.forces_like(document))
+        if isinstance(chain, ModelError):
+            raise chain
+        dossier = compose(chain, document.dossier, project.name, words, f"made {today.day} {today:%b %Y}", shortly)
+    except ModelError as error:
+        problem = {"message": error.message, "place": error.place}
+        queue.persistently(lambda: queue.end(found.pk, Run.State.FAILED, answer={**found.answer, "problem": problem}))
+        return
+    pages = typeset(dossier, shortly)
+    values = {
+        "project": project,
+        "revision": revision,
+        "pdf": pages.pdf,
+        "sheets": workbook(dossier),
+        "sections": [vars(section) for section in pages.sections],
+        "pages": pages.count,
+    }
+    tell("storing", 0, 0)
+
+    def store() -> None:
+        with transaction.atomic():
+            if purpose:
+                author = found.answer.get("author", "")
+                Issue.objects.create(number=number, purpose=purpose, author=author, document=revision.content, **values)
+                person = User.objects.filter(username=author).first()
+                Event.objects.create(person=person, project=project, words=f"Issued no. {number}, {_FOR[purpose]}")
+            else:
+                DossierFile.objects.update_or_create(key=found.key, defaults=values)
+                kept = project.dossiers.values_list("key", flat=True)[:KEPT]
+                project.dossiers.exclude(key__in=list(kept)).delete()
+            queue.end(found.pk, Run.State.DONE)
+
+    queue.persistently(store)
+
+
+_FOR: dict[str, str] = {
+    "preliminary": "preliminary",
+    "tender": "for tender",
+    "approval": "for approval",
+    "construction": "for construction",
+}
+
+
+def state_of(project: Project) -> DossierState:
+    """How the dossier of what stands is."""
+    assert project.head is not None
+    revision = project.head
+    document = read_stored(revision.content)
+    last = project.runs.filter(kind=Run.Kind.DOSSIER).select_related("revision").first()
+    if last is not None:
+        last = queue.revived(last)
+    own = key_of(project, revision, document)
+    file = project.dossiers.filter(key=own).defer("pdf", "sheets").select_related("revision").first()
+    current = file is not None
+    if file is None:
+        file = project.dossiers.defer("pdf", "sheets").select_related("revision").first()
+    shown = _file(project, file, current) if file else None
+    pages = {section.anchor: section.page for section in shown.sections} if shown else {}
+    found = DossierState(
+        state="none",
+        file=shown,
+        issues=[
+            IssueOut(
+                number=one.number,
+                purpose=cast(Purpose, one.purpose),
+                revision=one.revision.number,
+                author=one.author,
+                created=one.created,
+                pages=one.pages,
+            )
+            for one in project.issues.defer("pdf", "sheets", "document", "sections").select_related("revision")
+        ],
+        questions=[_question(one, pages) for one in project.questions.select_related("author", "answered_by")],
+    )
+    if last is not None and (last.state in Run.ACTIVE or last.revision_id == revision.pk):
+        found.state, found.stage, found.done, found.of = last.state, last.stage, last.done, last.of
+        found.message = last.message
+        if "problem" in last.answer:
+            found.problem = Problem(**last.answer["problem"])
+    return found
+
+
+def _file(project: Project, file: DossierFile, current: bool) -> FileOut:
+    seen: dict[str, list[str]] = {}
+    fallen: dict[str, list[str]] = {}
+    digests = {one["anchor"]: one["digest"] for one in file.sections}
+    for tick in project.ticks.select_related("person"):
+        holds = digests.get(tick.anchor) == tick.digest
+        (seen if holds else fallen).setdefault(tick.anchor, []).append(tick.person.get_username())
+    return FileOut(
+        key=file.key,
+        revision=file.revision.number,
+        pages=file.pages,
+        made=file.made,
+        current=current,
+        sections=[
+            DossierSectionOut(
+                anchor=one["anchor"],
+                depth=one["depth"],
+                number=one["number"],
+                title=one["title"],
+                page=one["page"],
+                seen=seen.get(one["anchor"], []),
+                fallen=fallen.get(one["anchor"], []),
+            )
+            for one in file.sections
+        ],
+    )
+
+
+def _question(one: Question, pages: dict[str, int]) -> QuestionOut:
+    return QuestionOut(
+        number=one.number,
+        anchor=one.anchor,
+        title=one.title,
+        page=pages.get(one.anchor, 0),
+        revision=one.revision,
+        text=one.text,
+        author=one.author.get_username() if one.author else "",
+        created=one.created,
+        state=cast(Standing, one.state),
+        answer=one.answer,
+        answered_by=one.answered_by.get_username() if one.answered_by else "",
+        answered=one.answered,
+    )
+
+
+def _section(project: Project, anchor: str) -> tuple[DossierFile, dict[str, str]]:
+    """The last dossier and the section of it. Raises ModelError where there is none."""
+    file = project.dossiers.defer("pdf", "sheets").select_related("revision").first()
+    if file is None:
+        raise ModelError("There is no dossier yet: make it first.", "anchor")
+    found = next((one for one in file.sections if one["anchor"] == anchor), None)
+    if found is None:
+        raise ModelError("The dossier has no such section (any more).", "anchor")
+    return file, found
+
+
+@transaction.atomic
+def question(user: User, project: Project, given: QuestionIn) -> None:
+    """Ask about a section. Raises ModelError."""
+    file, section = _section(project, given.anchor)
+    if not given.text.strip():
+        raise ModelError("A question needs words.", "text")
+    Project.objects.select_for_update().get(pk=project.pk)
+    number = (project.questions.values_list("number", flat=True).first() or 0) + 1
+    if number > MOST_QUESTIONS:
+        raise ModelError(f"A project holds {MOST_QUESTIONS} questions at most.", "text")
+    Question.objects.create(
+        project=project,
+        number=number,
+        anchor=given.anchor,
+        title=f"{section['number']} {section['title']}"[:200],
+        revision=file.revision.number,
+        text=given.text.strip(),
+        author=user,
+    )
+
+
+@transaction.atomic
+def answer(user: User, project: Project, number: int, given: AnswerIn) -> None:
+    """Answer a question, or close it. Raises ModelError."""
+    found = Question.objects.select_for_update().filter(project=project, number=number).first()
+    if found is None:
+        raise ModelError(f"There is no question {number}.", "")
+    if given.close:
+        found.state = Question.State.CLOSED
+    elif given.answer.strip():
+        found.answer, found.answered_by, found.answered = given.answer.strip(), user, timezone.now()
+        found.state = Question.State.ANSWERED
+    else:
+        raise ModelError("An answer needs words.", "answer")
+    found.save()
+
+
+def tick(user: User, project: Project, given: TickIn) -> None:
+    """Note that a section was seen as it stands, or take that back. Raises ModelError."""
+    section = _section(project, given.anchor)[1]
+    if given.seen:
+        Tick.objects.update_or_create(
+            project=project, anchor=given.anchor, person=user, defaults={"digest": section["digest"]}
+        )
+    else:
+        Tick.objects.filter(project=project, anchor=given.anchor, person=user).delete()
