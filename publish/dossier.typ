@@ -46,8 +46,13 @@
 #show heading.where(level: 1): it => block(text(15pt, weight: 700, it), above: 10mm, below: 4mm, sticky: true)
 #show heading.where(level: 2): it => block(text(11.5pt, weight: 700, it), above: 6.5mm, below: 2.8mm, sticky: true)
 #show heading.where(level: 3): it => block(text(9.5pt, weight: 700, it), above: 4.5mm, below: 2.2mm, sticky: true)
-#show outline.entry.where(level: 1): set text(weight: 700)
-#set outline.entry(fill: none)
+// Typst's own entries put a word joiner before page numbers, which would be part of what is copied and searched
+#show outline.entry: it => link(it.element.location(), block(below: 0.55em, width: 100%, {
+  h(4mm * (it.level - 1))
+  if it.level == 1 { text(weight: 700, [#it.prefix()#h(1.6mm)#it.body()]) } else [#it.prefix()#h(1.6mm)#it.body()]
+  h(1fr)
+  it.page()
+}))
 
 // words, in which subscripts come as pairs
 #let said(parts) = for part in parts {
@@ -60,7 +65,7 @@
     link(label(one.to), text(fill: rgb("#1f5f7a"), said(one.parts)))
   } else if one.kind == "mark" { mark(one.words) } else { said(one.parts) }
 }
-#let place(anchor) = context [#metadata((anchor: anchor, page: here().page())) <place>]
+#let place(anchor) = context [#metadata((anchor: anchor, page: here().page(), down: here().position().y / 1mm)) <place>]
 
 #let show-table(block) = {
   set text(8pt)
@@ -131,7 +136,7 @@
 }
 
 // cover
-#v(18mm)
+#v(10mm)
 #text(8.5pt, fill: faint, tracking: 0.12em)[STRUCTURAL DESIGN · STEEL]
 #v(1mm)
 #text(24pt, weight: 700, data.title)
@@ -144,7 +149,7 @@
 #v(6mm)
 #text(11.5pt, weight: 700)[Contents]
 #v(1mm)
-#outline(title: none, depth: 2, indent: 5mm)
+#columns(2, gutter: 9mm, text(8.5pt, outline(title: none, depth: 2, indent: 4mm)))
 #if data.left_out.len() > 0 [
   #v(2mm)
   #text(fill: gone)[Left out of this document: #data.left_out.join(", ").]

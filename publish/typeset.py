@@ -42,14 +42,15 @@ _NUMBER = re.compile(r"[+−±-]?\d")
 
 @dataclass(frozen=True)
 class Section:
-    """A chapter (depth 1) or section of a dossier in type: its lasting name, number, the page that it is on, from 1, and a digest
-    of what stands in it, as it is written."""
+    """A chapter (depth 1) or section of a dossier in type: its lasting name, number, the page that it is on, from 1, how far down
+    it stands there (mm), and a digest of what stands in it, as it is written."""
 
     anchor: str
     depth: int
     number: str
     title: str
     page: int
+    down: float
     digest: str
 
 
@@ -91,12 +92,12 @@ def typeset(dossier: Dossier, progress: Progress = quiet) -> Pages:
     pdf = compiler.compile(format="pdf")
     assert isinstance(pdf, bytes)
     found = json.loads(compiler.query("<place>", field="value"))
-    places = {one["anchor"]: int(one["page"]) for one in found}
+    places = {one["anchor"]: (int(one["page"]), round(float(one["down"]), 1)) for one in found}
     count = int(json.loads(compiler.query("<count>", field="value"))[0])
     return Pages(pdf, count, tuple(_sections(data["chapters"], places)))
 
 
-def _sections(chapters: list[dict[str, Any]], places: dict[str, int]) -> Iterator[Section]:
+def _sections(chapters: list[dict[str, Any]], places: dict[str, tuple[int, float]]) -> Iterator[Section]:
     for k, chapter in enumerate(chapters, 1):
         inside: list[tuple[str, int, str, str, list[Any]]] = [
             (chapter["anchor"], 1, f"{k}", chapter["title"], [chapter["title"]])
@@ -113,7 +114,7 @@ def _sections(chapters: list[dict[str, Any]], places: dict[str, int]) -> Iterato
             inside[-1][4].append(block)
         for anchor, depth, number, title, blocks in inside:
             digest = hashlib.sha256(json.dumps(blocks, sort_keys=True).encode()).hexdigest()[:16]
-            yield Section(anchor, depth, number, title, places[anchor], digest)
+            yield Section(anchor, depth, number, title, *places[anchor], digest)
 
 
 def parts(words: str) -> list[dict[str, Any]]:

@@ -13,7 +13,6 @@ from engine.dossier.values import Cell, Column, Facts, Figure, Heading, Paragrap
 from engine.standards.en import wind
 from engine.standards.en.combinations import psi, psi_key
 from engine.standards.en.wind_cases import Wind, hall_winds
-from engine.verification.marks import marks
 
 WAYS = {
     "left": "Wind from the left",
@@ -264,26 +263,25 @@ def combining(chain: Chain, told: Told) -> None:
         told.add(Table("combination factors", columns, tuple(rows.values())))
     if told.level == "summary" or not chain.combinations:
         return
-    found = marks(document, chain.combined, chain.verification, chain.combinations)
-    own = [(c, mark) for c, mark in zip(chain.combinations, found, strict=True) if told.level == "full" or mark.governs]
+    governing = governed(chain)
+    own = [c for i, c in enumerate(chain.combinations) if told.level == "full" or governing[i]]
     told.add(Heading("All combinations" if told.level == "full" else "Combinations that govern", "combinations.list"))
     if told.level != "full":
         told.add(
             Paragraph(
-                f"{len(own)} of {len(chain.combinations)} combinations govern a member, a limit or an edge of the footprint; the level “full” lists all."
+                f"{len(own)} of {len(chain.combinations)} combinations govern a check of a member, an edge of the footprint or a "
+                "support; the level “full” lists all."
             )
         )
-    columns = (
-        Column("name"),
-        Column("use"),
-        Column("combination", wide=True),
-        Column("governs", "", 0),
-        Column("share of what governs"),
-    )
-    told.add(
-        Table(
-            "combinations",
-            columns,
-            tuple((c.name, c.use, c.formula, float(mark.governs), mark.share) for c, mark in own),
-        )
-    )
+    columns = (Column("name"), Column("use"), Column("combination", wide=True), Column("checks that it governs", "", 0))
+    rows_of = {c.name: float(governing[i]) for i, c in enumerate(chain.combinations)}
+    told.add(Table("combinations", columns, tuple((c.name, c.use, c.formula, rows_of[c.name]) for c in own)))
+
+
+def governed(chain: Chain) -> Counter[int]:
+    """By number of a combination the checks of members, edges of the footprint and supports that it governs."""
+    verification = chain.verification
+    found = Counter(verification.used(o.criterion)[o.combination] for v in verification.verdicts for o in v.outcomes)
+    found.update(tilt.combination for tilt in verification.tilts)
+    found.update(lifted.combination for lifted in verification.lifted)
+    return found

@@ -23,10 +23,12 @@ TITLES: dict[Chapter, str] = {
     "analysis": "Analysis",
     "response": "Response",
     "verification": "Verification",
-    "restraints": "Effective lengths and restraints",
+    "restraints": "Lengths and restraints",
     "quantities": "Material",
-    "open": "What is open and not covered",
+    "open": "Open and not covered",
 }
+#: what cannot be left out: nobody is to read a dossier without what it does not speak for
+FIXED: tuple[Chapter, ...] = ("open",)
 _TELLERS: dict[Chapter, Callable[[Chain, Told], None]] = {
     "basis": basis,
     "building": building,
@@ -40,15 +42,20 @@ _TELLERS: dict[Chapter, Callable[[Chain, Told], None]] = {
 }
 
 
-def ordered(plan: DossierPlan) -> list[tuple[Chapter, ChapterPlan]]:
-    """All chapters with their plans, in the order in which they stand; “open” cannot be left out."""
+def counted(members: int) -> str:
+    """A number of members in words."""
+    return f"{members} member{'s' * (members != 1)}"
+
+
+def ordered(plan: DossierPlan) -> list[tuple[float, Chapter, ChapterPlan]]:
+    """All chapters with their places and plans, in the order in which they stand."""
     found = []
     for number, key in enumerate(get_args(Chapter), 1):
         own = plan.chapters.get(key, ChapterPlan())
-        if key == "open" and own.left_out:
+        if key in FIXED and own.left_out:
             own = own.model_copy(update={"left_out": False})
         found.append((own.place if own.place is not None else float(number), number, key, own))
-    return [(key, own) for _, _, key, own in sorted(found, key=lambda row: row[:2])]
+    return [(place, key, own) for place, _, key, own in sorted(found, key=lambda row: row[:2])]
 
 
 def compose(
@@ -58,7 +65,7 @@ def compose(
     `progress` is told of each chapter; it may raise to stop the work."""
     rows = ordered(plan)
     chapters, left_out = [], []
-    for number, (key, own) in enumerate(rows):
+    for number, (_, key, own) in enumerate(rows):
         if own.left_out:
             left_out.append(TITLES[key])
             continue
@@ -73,8 +80,8 @@ def compose(
         chapters.append(told)
     whole = chain.verification.whole
     verdict = (
-        f"{whole.failing} members fail" if whole.failing
-        else f"{whole.not_covered} members are not verified" if whole.not_covered
+        f"{counted(whole.failing)} fail{'s' * (whole.failing == 1)}" if whole.failing
+        else f"{counted(whole.not_covered)} {'is' if whole.not_covered == 1 else 'are'} not verified" if whole.not_covered
         else "every member passes, with what is left out" if whole.left_out
         else "every member passes" if whole.passes else "nothing is verified"
     )  # fmt: skip

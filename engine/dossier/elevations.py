@@ -188,7 +188,7 @@ def plan(structure: Structure, members: Sequence[Member], title: str, named: boo
     if turned:
         basis = basis[::-1]
         low, high, across, along = low[::-1], high[::-1], along, across
-    sheet = Sheet(title, (low[0], low[1]), (high[0], high[1]), (ROOM[0], 120.0), (20.0, 20.0, 10.0, 12.0))
+    sheet = Sheet(title, (low[0], low[1]), (high[0], high[1]), (ROOM[0], 104.0), (20.0, 18.0, 10.0, 10.0))
     for name, at in across:
         x = sheet.at(at, 0)[0]
         sheet.paper([(x, 10), (x, sheet.height - 6)], "axis")

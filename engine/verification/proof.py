@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
@@ -257,10 +258,13 @@ _WORD = re.compile(r"(\\cdot)(?=[A-Za-z])")
 _PRODUCT = re.compile(r"(>|\^2|\)|\d)\s*(?:\\,)?\s*<")
 
 
-def _step(line: Line, values: dict[str, float]) -> Step:
-    def symbol(match: re.Match[str]) -> str:
-        return SYMBOLS[match[1]].latex
+def written(formula: str, value: Callable[[str], str]) -> str:
+    """A formula with what stands for each of its values."""
+    # a control word ends where a letter follows
+    return _WORD.sub(r"\1 ", _TOKEN.sub(lambda match: value(match[1]), formula))
 
+
+def _step(line: Line, values: dict[str, float]) -> Step:
     def number(match: re.Match[str]) -> str:
         known = SYMBOLS[match[1]]
         text = known.text(values[match[1]])
@@ -273,8 +277,7 @@ def _step(line: Line, values: dict[str, float]) -> Step:
     value = values[line.key]
     return Step(
         symbol=known.latex,
-        # a control word ends where a letter follows
-        formula=_WORD.sub(r"\1 ", _TOKEN.sub(symbol, line.formula)),
+        formula=written(line.formula, lambda key: SYMBOLS[key].latex),
         numbers=numbers if _TOKEN.search(line.formula) else "",
         value=known.text(value) + (f" {known.unit}" if known.unit else ""),
         clause=line.clause,

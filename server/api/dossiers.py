@@ -29,26 +29,26 @@ def _file(body: Any, kind: str, project: Project, suffix: str) -> HttpResponse:
     return answer
 
 
-@router.get("/projects/{project_id}/dossier", response=dossiers.DossierState)
-async def dossier(request: HttpRequest, project_id: UUID, wait: float = 0.0) -> dossiers.DossierState:
-    """How the dossier of what stands is; waits up to `wait` seconds while it is being made."""
+@router.get("/projects/{project_id}/dossier", response={200: dossiers.DossierState, 422: schemas.Problem})
+async def dossier(
+    request: HttpRequest, project_id: UUID, make: bool = False, wait: float = 0.0
+) -> dossiers.DossierState:
+    """How the dossier of what stands is; make: it is asked of a worker if it is not there. Waits up to `wait` seconds while it is
+    being made."""
+
+    def first() -> dossiers.DossierState:
+        found, own = revision_of(request, project_id, None)
+        if make:
+            dossiers.ask(found, own)
+        return dossiers.state_of(found)
+
     end = time.monotonic() + min(max(wait, 0.0), LONGEST_WAIT)
-    before = None
-    while True:
-        state = await in_thread(lambda: dossiers.state_of(revision_of(request, project_id, None)[0]))
-        told = (state.state, state.stage, state.done)
-        if state.state not in Run.ACTIVE or before not in (None, told) or time.monotonic() > end:
-            return state
-        before = told
+    state = await in_thread(first)
+    told = (state.state, state.stage, state.done)
+    while state.state in Run.ACTIVE and (state.state, state.stage, state.done) == told and time.monotonic() < end:
         await asyncio.sleep(0.15)
-
-
-@router.post("/projects/{project_id}/dossier", response={202: dossiers.DossierState, 422: schemas.Problem})
-def make(request: HttpRequest, project_id: UUID) -> tuple[int, dossiers.DossierState]:
-    """Have the dossier of what stands made by a worker. The project is not changed."""
-    found, own = revision_of(request, project_id, None)
-    dossiers.ask(found, own)
-    return 202, dossiers.state_of(found)
+        state = await in_thread(lambda: dossiers.state_of(revision_of(request, project_id, None)[0]))
+    return state
 
 
 @router.delete("/projects/{project_id}/dossier", response=dossiers.DossierState)

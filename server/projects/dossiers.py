@@ -14,7 +14,8 @@ from pydantic import BaseModel, Field
 
 from engine.chain import run
 from engine.document import Document, read_stored
-from engine.dossier.compose import compose
+from engine.document.handover import Chapter, Level
+from engine.dossier.compose import FIXED, TITLES, compose, ordered
 from engine.errors import ModelError
 from publish.sheets import workbook
 from publish.typeset import typeset
@@ -33,13 +34,14 @@ Anchor = Annotated[str, Field(min_length=1, max_length=200)]
 
 
 class DossierSectionOut(BaseModel):
-    """A chapter (depth 1) or section. seen: who ticked it as it stands; fallen: who ticked it as it was before."""
+    """A chapter (depth 1) or section. down: how far down its page it stands, mm; seen: who ticked it as it stands; fallen: who ticked it as it was before."""
 
     anchor: str
     depth: int
     number: str
     title: str
     page: int
+    down: float
     seen: list[str]
     fallen: list[str]
 
@@ -72,6 +74,18 @@ class QuestionOut(BaseModel):
     answered: datetime | None
 
 
+class ChapterOut(BaseModel):
+    """A chapter as planned. place: by which chapters are ordered; fixed: it cannot be left out."""
+
+    key: Chapter
+    title: str
+    level: Level
+    left_out: bool
+    fixed: bool
+    place: float
+    remark: str
+
+
 class FileOut(BaseModel):
     """A dossier that is there. key: under which its pages are asked for; current: it tells what stands."""
 
@@ -92,6 +106,7 @@ class DossierState(BaseModel):
     of: int = 0
     message: str = ""
     problem: Problem | None = None
+    chapters: list[ChapterOut]
     file: FileOut | None = None
     issues: list[IssueOut] = []
     questions: list[QuestionOut] = []
@@ -243,6 +258,18 @@ def state_of(project: Project) -> DossierState:
     pages = {section.anchor: section.page for section in shown.sections} if shown else {}
     found = DossierState(
         state="none",
+        chapters=[
+            ChapterOut(
+                key=key,
+                title=TITLES[key],
+                level=own.level,
+                left_out=own.left_out,
+                fixed=key in FIXED,
+                place=place,
+                remark=own.remark,
+            )
+            for place, key, own in ordered(document.dossier)
+        ],
         file=shown,
         issues=[
             IssueOut(
@@ -285,6 +312,7 @@ def _file(project: Project, file: DossierFile, current: bool) -> FileOut:
                 number=one["number"],
                 title=one["title"],
                 page=one["page"],
+                down=one["down"],
                 seen=seen.get(one["anchor"], []),
                 fallen=fallen.get(one["anchor"], []),
             )

@@ -9,7 +9,17 @@ from django.test import Client
 
 from server.api import api
 from server.people.models import Event, Member
-from server.projects.models import OfficeSection, Project, Revision, Run, Share
+from server.projects.models import (
+    DossierFile,
+    Issue,
+    OfficeSection,
+    Project,
+    Question,
+    Revision,
+    Run,
+    Share,
+    Tick,
+)
 from tests.server.test_api import ApiCase
 
 EDIT = {"base": 1, "label": "x", "changes": [{"path": "site.altitude", "value": 20}]}
@@ -84,6 +94,16 @@ ROUTES = {
     ("get", "/api/projects/{project_id}/why"): (MEMBER, None, 200),
     ("get", "/api/projects/{project_id}/lengths"): (MEMBER, None, 200),
     ("post", "/api/projects/{project_id}/try"): ("", TRY, 200),
+    ("get", "/api/projects/{project_id}/dossier"): ("", None, 200),
+    ("delete", "/api/projects/{project_id}/dossier"): ("", None, 200),
+    ("get", "/api/projects/{project_id}/dossier/pdf"): ("", None, 200),
+    ("get", "/api/projects/{project_id}/dossier/sheets"): ("", None, 200),
+    ("post", "/api/projects/{project_id}/issues"): ("", {"base": 1, "purpose": "tender"}, 202),
+    ("get", "/api/projects/{project_id}/issues/{number}/pdf"): ("", None, 200),
+    ("get", "/api/projects/{project_id}/issues/{number}/document"): ("", None, 200),
+    ("post", "/api/projects/{project_id}/questions"): ("", {"anchor": "basis", "text": "Which edition?"}, 200),
+    ("patch", "/api/projects/{project_id}/questions/{number}"): ("", {"answer": "The present one."}, 200),
+    ("put", "/api/projects/{project_id}/ticks"): ("", {"anchor": "basis", "seen": True}, 200),
     ("get", "/api/projects/{project_id}/sizing"): ("", None, 200),
     ("post", "/api/projects/{project_id}/sizing"): ("", {"base": 1}, 202),
     ("delete", "/api/projects/{project_id}/sizing"): ("", None, 200),
@@ -98,6 +118,8 @@ OWNERS = {
 }
 #: what changes nothing of the project, though it is no GET
 DUPLICATE = ("post", "/api/projects/{project_id}/duplicate")
+#: what checkers may do: ask and tick
+CHECKERS = {("post", "/api/projects/{project_id}/questions"), ("put", "/api/projects/{project_id}/ticks")}
 HARMLESS = {DUPLICATE, ("post", "/api/projects/{project_id}/try")}
 #: what somebody does to their own account, whatever they may do in the office
 PERSONAL = {("post", "/api/me/password"), ("delete", "/api/me/sessions/{session_id}")}
@@ -109,8 +131,25 @@ class Matrix(ApiCase):
         self.project = self.new()
         # a short hall, for the routes that compute
         Revision.objects.filter(project=self.project["id"]).update(document=self.short())
+        self.hand_over(Project.objects.get(id=self.project["id"]))
         self.other = Client()
         self.other.force_login(User.objects.create_user("ben", password="gusset-plate"))
+
+    def hand_over(self, project):
+        """A dossier, an issue and a question, as they are stored."""
+        section = {
+            "anchor": "basis",
+            "depth": 1,
+            "number": "1",
+            "title": "Basis",
+            "page": 1,
+            "down": 20.0,
+            "digest": "d",
+        }
+        files = {"revision": project.head, "pdf": b"%PDF", "sheets": b"PK", "sections": [section], "pages": 1}
+        DossierFile.objects.create(key="k", project=project, **files)
+        Issue.objects.create(project=project, number=1, purpose="tender", author="ada", document={}, **files)
+        Question.objects.create(project=project, number=1, anchor="basis", title="1 Basis", revision=1, text="Why?")
 
     def short(self):
         document = Revision.objects.get(project=self.project["id"]).content
@@ -123,7 +162,7 @@ class Matrix(ApiCase):
         query, body, _ = ROUTES[route]
         address = (
             path.replace("{project_id}", str(project)).replace("{invitation_id}", "0").replace("{session_id}", "0")
-        )
+        ).replace("{number}", "1")
         address += f"?{query}" if query else ""
         if method == "get":
             return client.get(address)
@@ -169,7 +208,7 @@ class Matrix(ApiCase):
         """All of the projects that could be changed, but for when they were."""
         return [
             list(model.objects.order_by("pk").values())
-            for model in (Project, Revision, Run, Share, Event, OfficeSection)
+            for model in (Project, Revision, Run, Share, Event, OfficeSection, DossierFile, Issue, Question, Tick)
         ]
 
     def test_who_may_only_look_changes_nothing_by_any_route(self):
@@ -178,6 +217,8 @@ class Matrix(ApiCase):
             if route[0] == "get" or "{project_id}" not in route[1] or route in HARMLESS:
                 continue
             self.share(share, office)
+            if route in CHECKERS and "checker" in (share, office):
+                continue
             before = self.rows()
             with self.subTest(route, share=share, office=office):
                 answer = self.ask(self.other, route, self.project["id"])
@@ -194,6 +235,13 @@ class Matrix(ApiCase):
                 self.assertEqual(self.ask(self.other, route, "").status_code, 403)
                 self.assertEqual(self.rows(), before)
         self.assertEqual(self.ask(self.other, DUPLICATE, self.project["id"]).status_code, 403)
+
+    def test_a_checker_asks_and_ticks(self):
+        for share, office in (("checker", "designer"), ("editor", "checker")):
+            self.share(share, office)
+            for route in CHECKERS:
+                with self.subTest(route, share=share, office=office):
+                    self.assertEqual(self.ask(self.other, route, self.project["id"]).status_code, 200)
 
     def test_who_may_look_sees_everything(self):
         self.share("viewer", "viewer")

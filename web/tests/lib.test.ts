@@ -62,7 +62,6 @@ describe('freshness', () => {
     expect(freshness(link('verification'), edited, chain, true)).toBe('refreshing')
     expect(freshness(link('verification'), edited, chain, false)).toBe('behind')
     expect(freshness(link('response'), edited, chain, true)).toBe('current')
-    expect(freshness(link('dossier'), edited, chain, false)).toBe('not yet')
   })
   it('says from which link on the chain is broken', () => {
     const chain = { fingerprints: prints, problem: { message: 'a mechanism', place: '' }, broken_stage: 'response' }

@@ -11,7 +11,6 @@ const WORDS = {
   refreshing: 'refreshing',
   behind: 'behind the present revision',
   broken: 'broken',
-  'not yet': 'not built yet',
 }
 function state(link: (typeof LINKS)[number]) {
   return bench.project ? freshness(link, bench.project, bench.chain, bench.refreshing) : 'behind'

@@ -9,11 +9,11 @@ export const LINKS = [
   { key: 'response', label: 'Response', computed: 'response' },
   { key: 'verification', label: 'Verification', computed: 'verification' },
   { key: 'sizing', label: 'Sizing', computed: 'verification' },
-  { key: 'dossier', label: 'Dossier', computed: '' },
+  { key: 'dossier', label: 'Dossier', computed: 'verification' },
 ] as const
 
 export type Link = (typeof LINKS)[number]['key']
-export type Freshness = 'current' | 'refreshing' | 'behind' | 'broken' | 'not yet'
+export type Freshness = 'current' | 'refreshing' | 'behind' | 'broken'
 
 const ORDER = ['structure', 'loading', 'combinations', 'response', 'verification']
 
@@ -24,7 +24,6 @@ export function freshness(
   chain: Pick<Schemas['ChainOut'], 'fingerprints' | 'problem' | 'broken_stage'> | null,
   refreshing: boolean,
 ): Freshness {
-  if (!link.computed) return 'not yet'
   const same = chain?.fingerprints?.[link.computed] === project.fingerprints[link.computed]
   if (!chain || !same) return refreshing ? 'refreshing' : 'behind'
   if (chain.problem && ORDER.indexOf(link.computed) >= ORDER.indexOf(chain.broken_stage ?? '')) return 'broken'

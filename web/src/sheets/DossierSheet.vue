@@ -1,28 +1,19 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import { useWorkbench } from '../stores/workbench'
+import { useDossier } from '../stores/dossier'
+import ChapterPart from './dossier/ChapterPart.vue'
+import IssuePart from './dossier/IssuePart.vue'
+import SeenPart from './dossier/SeenPart.vue'
 import SheetHead from './SheetHead.vue'
 
-const bench = useWorkbench()
-const at = computed(() => `/api/projects/${bench.project?.id}`)
+const dossier = useDossier()
 </script>
 
 <template>
-  <SheetHead title="Dossier" aside="not built yet" />
-  <p class="note">The document that is handed over is not built yet. What can be handed over today:</p>
-  <p class="note">
-    <a :href="`${at}/document`">The document</a>, as stated, in Lorica's JSON format (docs/format.md). It can be taken
-    in again, here or by anyone.
-  </p>
-  <p class="note">
-    <a :href="`${at}/result`">The result</a>: reactions, displacements, forces and utilisations of the present revision,
-    in JSON.
-  </p>
-  <p class="note">Every table of the ledger can be copied into a spreadsheet or saved as CSV.</p>
+  <SheetHead
+    :title="dossier.section?.title ?? 'Dossier'"
+    :aside="dossier.section ? `p. ${dossier.section.page}` : `${dossier.state?.file?.pages ?? '–'} pages`"
+  />
+  <ChapterPart />
+  <SeenPart />
+  <IssuePart />
 </template>
-
-<style scoped>
-a {
-  color: var(--chalk);
-}
-</style>

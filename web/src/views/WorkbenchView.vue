@@ -2,6 +2,8 @@
 import { ElDialog } from 'element-plus'
 import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
 import ChainBar from '../components/ChainBar.vue'
+import DossierContents from '../components/DossierContents.vue'
+import DossierLedger from '../components/DossierLedger.vue'
 import CommandPalette from '../components/CommandPalette.vue'
 import FrameView from '../components/FrameView.vue'
 import KeyPlan from '../components/KeyPlan.vue'
@@ -18,6 +20,7 @@ import { LINKS } from '../lib/stages'
 import StageSheet from '../sheets/StageSheet.vue'
 import { useWorkbench } from '../stores/workbench'
 
+const DossierPages = defineAsyncComponent(() => import('../components/DossierPages.vue'))
 const ModelView = defineAsyncComponent(() => import('../components/ModelView.vue'))
 const props = defineProps<{ id: string }>()
 const bench = useWorkbench()
@@ -105,13 +108,15 @@ function text(value: unknown) {
 <template>
   <div class="bench" :style="layout">
     <ChainBar class="top" @find="finding = true" />
-    <aside class="left" aria-label="Key plan and roles">
+    <aside class="left" :aria-label="bench.stage === 'dossier' ? 'Contents' : 'Key plan and roles'">
       <button class="fold" :aria-expanded="!folded.left" title="Fold the key plan" @click="folded.left = !folded.left">
         {{ folded.left ? '›' : '‹' }}
       </button>
-      <template v-if="!folded.left"><KeyPlan /><RoleList /></template>
+      <DossierContents v-if="!folded.left && bench.stage === 'dossier'" />
+      <template v-else-if="!folded.left"><KeyPlan /><RoleList /></template>
     </aside>
-    <main class="view" :class="{ flat: laidFlat }">
+    <main v-if="bench.stage === 'dossier' && bench.project" class="view"><DossierPages /></main>
+    <main v-else class="view" :class="{ flat: laidFlat }">
       <div class="above">
         <p v-if="!bench.chain && bench.message" class="broken" role="alert">
           {{ bench.message }} <router-link to="/">Back to the projects</router-link>
@@ -150,7 +155,13 @@ function text(value: unknown) {
       </button>
       <StageSheet v-if="!folded.right && bench.project" @proof="openProof" />
     </aside>
-    <LedgerPanel class="bottom" :folded="folded.bottom" @fold="folded.bottom = !folded.bottom" />
+    <DossierLedger
+      v-if="bench.stage === 'dossier' && bench.project"
+      class="bottom"
+      :folded="folded.bottom"
+      @fold="folded.bottom = !folded.bottom"
+    />
+    <LedgerPanel v-else class="bottom" :folded="folded.bottom" @fold="folded.bottom = !folded.bottom" />
     <ProofSheet
       v-if="proof && bench.member"
       :criterion="proof"

@@ -1,0 +1,205 @@
+"""The dossier: what it says is what the engine found, what is open is always told, and drawings are to scale."""
+
+import unittest
+from math import hypot
+
+from engine.chain import run
+from engine.demo import drying_hall
+from engine.document import read_document
+from engine.document.handover import DossierPlan
+from engine.dossier.compose import TITLES, compose, ordered
+from engine.dossier.drawing import scale_for
+from engine.dossier.elevations import alike, elevation
+from engine.dossier.values import Facts, Figure, Heading, Link, Paragraph, Proven, Table
+from engine.structure.planes import planes
+from tests.engine.helpers import failing_hall
+
+#: 6 m between pins, IPE 300 of S355: 10 kN/m imposed on it, its own weight left out by an own case
+BEAM = {
+    "version": 4,
+    "nodes": [{"name": "a", "at": [0, 0, 0]}, {"name": "b", "at": [6, 0, 0]}],
+    "members": [{"name": "beam", "start": "a", "end": "b", "section": "IPE 300"}],
+    "supports": [{"node": "a", "fixed": ["x", "y", "z", "rx"]}, {"node": "b", "fixed": ["y", "z", "rx"]}],
+    "cases": [{"name": "Q", "nature": "imposed", "category": "B"}],
+    "member_loads": [{"case": "Q", "member": "beam", "value": [0, 0, -10]}],
+}
+
+
+def told(dossier, key):
+    return next(chapter for chapter in dossier.chapters if chapter.key == key)
+
+
+def tables(dossier, name):
+    return next(table for _, table in dossier.tables if table.name == name)
+
+
+def full(**more):
+    keys = [key for key in TITLES if key != "open"]
+    return DossierPlan.model_validate({"chapters": {key: {"level": "full"} for key in keys}, **more})
+
+
+class Hall(unittest.TestCase):
+    @classmethod
+    def setUpClass(cls):
+        cls.chain = run(drying_hall())
+        cls.plain = compose(cls.chain, DossierPlan(), revision="Revision 4", made="today")
+
+    def test_each_group_with_what_governs_it_and_its_proof(self):
+        verdicts = self.chain.verification.verdicts
+        rows = tables(self.plain, "verdicts by group").rows
+        self.assertEqual(sum(row[1] for row in rows), len(verdicts))
+        proofs = {}
+        anchor = ""
+        for block in told(self.plain, "verification").blocks:
+            if isinstance(block, Heading):
+                anchor = block.anchor
+            elif isinstance(block, Proven):
+                proofs.setdefault(anchor, block.proof)
+        for row in rows:
+            self.assertIsInstance(row[2], Link)
+            section = row[0].split(", ")[1]
+            role = {m.role for m in self.chain.structure.members if m.section.name == section}
+            own = [v for v in verdicts if self.chain.structure.members[v.member].section.name == section]
+            with self.subTest(row[0]):
+                if len(role) == 1:
+                    self.assertEqual(row[5], max(v.governing.utilisation for v in own))
+                self.assertAlmostEqual(proofs[row[2].anchor].utilisation, row[5], delta=1e-9)
+
+    def test_mass_is_that_of_the_chain(self):
+        self.assertAlmostEqual(tables(self.plain, "sections by role").rows[-1][5], self.chain.tonnage(), places=6)
+        self.assertAlmostEqual(tables(self.plain, "material by section").rows[-1][4], self.chain.tonnage(), places=6)
+
+    def test_reactions_hold_up_the_vertical_loads_of_a_combination(self):
+        strength = self.chain.verification.strength
+        force = self.chain.combined.reaction(strength)[:, 2] / 1000
+        rows = tables(self.plain, "reactions").rows
+        names = [c.words for c in tables(self.plain, "reactions").columns]
+        most = names.index("V least") + 1
+        for row in rows:
+            node = self.chain.structure.nodes.index(row[0])
+            self.assertEqual((row[most - 1], row[most]), (force[node].min(), force[node].max()))
+
+    def test_levels_order_and_what_is_left_out(self):
+        brief = DossierPlan.model_validate(
+            {
+                "chapters": {
+                    "verification": {"level": "summary"},
+                    "response": {"left_out": True},
+                    "quantities": {"place": 0.5},
+                    "open": {"left_out": True},
+                }
+            }
+        )
+        found = compose(self.chain, brief)
+        self.assertEqual(found.left_out, (TITLES["response"],))
+        self.assertEqual(found.chapters[0].key, "quantities")
+        self.assertEqual(found.chapters[-1].key, "open")
+        self.assertFalse(any(isinstance(block, Proven) for block in told(found, "verification").blocks))
+        self.assertFalse(any(isinstance(row[2], Link) for row in tables(found, "verdicts by group").rows))
+        self.assertEqual([key for _, key, _ in ordered(DossierPlan())], list(TITLES))
+
+    def test_every_member_at_the_full_level(self):
+        found = compose(self.chain, full(every_member=True))
+        names = {b.anchor for b in told(found, "verification").blocks if isinstance(b, Heading)}
+        self.assertLessEqual({f"member.{m.name}" for m in self.chain.structure.members}, names)
+        self.assertEqual(len(tables(found, "members").rows), len(self.chain.structure.members))
+        self.assertEqual(len(tables(found, "combinations").rows), len(self.chain.combinations))
+
+    def test_a_changed_national_value_is_marked(self):
+        document = drying_hall()
+        document.rules.gamma_M1 = 1.1
+        self.assertIn("All", told(self.plain, "basis").blocks[3].words)
+        chain = run(document)
+        found = compose(chain, DossierPlan())
+        rows = tables(found, "national values").rows
+        self.assertEqual([(row[0], row[1], row[2], row[3]) for row in rows], [("γ_M1", "1.1", "1", "differs")])
+
+    def test_progress_may_stop_it(self):
+        class Stop(Exception):
+            pass
+
+        def progress(stage, done, of):
+            if stage == "Proofs":
+                raise Stop
+
+        with self.assertRaises(Stop):
+            compose(self.chain, DossierPlan(), progress=progress)
+
+    def test_the_frame_is_drawn_to_scale(self):
+        groups = alike(self.chain.structure, [p for p in planes(self.chain.structure) if p.kind == "frame"])
+        self.assertEqual([len(group) for group in groups], [8])
+        drawing = elevation(self.chain.structure, groups[0][0], "Frame")
+        self.assertEqual(drawing.scale, 200)
+        said = [one.words for one in drawing.words]
+        # 24 m span; the ridge is 12 m · tan 10° above the eaves at 6 m
+        self.assertIn("24.00", said)
+        self.assertIn("+8.12", said)
+        bubbles = sorted(one.at[0] for one in drawing.circles)
+        self.assertAlmostEqual(bubbles[1] - bubbles[0], 24000 / 200, places=6)
+        columns = [s for s in drawing.strokes if s.style == "steel" and abs(s.points[0][0] - s.points[1][0]) < 1e-6]
+        # an IPE 550 is 550 mm deep
+        points = columns[0].points
+        self.assertAlmostEqual(hypot(points[0][0] - points[-1][0], points[0][1] - points[-1][1]), 550 / 200, places=6)
+        for stroke in drawing.strokes:
+            for x, y in stroke.points:
+                self.assertTrue(0 <= x <= drawing.width and 0 <= y <= drawing.height)
+
+    def test_scales(self):
+        self.assertEqual(scale_for((24.0, 8.0), (120.0, 100.0)), 200)
+        self.assertEqual(scale_for((24.1, 8.0), (120.0, 100.0)), 250)
+        self.assertEqual(scale_for((2e4, 1.0), (100.0, 100.0)), 200_000)
+
+
+class ByHand(unittest.TestCase):
+    def test_a_beam_against_sums_by_hand(self):
+        chain = run(read_document(BEAM))
+        found = compose(chain, full())
+        reactions = tables(found, "reactions")
+        column = [c.words for c in reactions.columns].index("V least") + 1
+        # 1.5 · 10 kN/m · 6 m / 2
+        self.assertAlmostEqual(reactions.rows[0][column], 45.0, places=6)
+        # 53.81 cm² · 6 m · 7850 kg/m³
+        self.assertAlmostEqual(tables(found, "material by section").rows[0][4], 53.81e-4 * 6 * 7850, delta=0.3)
+        # 5/384 · 10 kN/m · 6⁴ / (210 GPa · 8356 cm⁴), with the shear of its web; limit 6 m / 250
+        row = tables(found, "deflections").rows[0]
+        bent = 5 / 384 * 10e3 * 6**4 / (210e9 * 8356e-8) * 1000
+        self.assertAlmostEqual(row[3], bent, delta=0.04 * bent)
+        self.assertGreater(row[3], bent)
+        self.assertAlmostEqual(row[4], 24.0)
+        moments = [b.drawing for b in told(found, "response").blocks if isinstance(b, Figure)]
+        self.assertEqual(moments, [])
+
+    def test_what_is_not_covered_is_always_told(self):
+        light = [{**BEAM["member_loads"][0], "value": [0, 0, -0.5]}]
+        member = {**BEAM["members"][0], "section": "Z 300x3.0"}
+        chain = run(read_document({**BEAM, "members": [member], "member_loads": light}))
+        plan = DossierPlan.model_validate({"chapters": {"open": {"left_out": True, "level": "summary"}}})
+        found = compose(chain, plan)
+        words = " ".join(b.words for b in told(found, "open").blocks if isinstance(b, Paragraph))
+        reasons = [reason for v in chain.verification.verdicts for reason in v.not_covered]
+        self.assertTrue(reasons)
+        for reason in reasons:
+            self.assertIn(reason, words)
+        self.assertEqual(found.verdict, "1 member is not verified")
+
+    def test_what_fails_is_told_on_the_cover_and_at_the_end(self):
+        chain = run(failing_hall())
+        found = compose(chain, DossierPlan())
+        failing = [v for v in chain.verification.verdicts if v.status == "fails"]
+        self.assertTrue(failing)
+        self.assertEqual(found.verdict, f"{len(failing)} members fail")
+        self.assertEqual(len(tables(found, "members that fail").rows), len(failing))
+        self.assertIn(("Fail", f"{len(failing)}", ""), found.cover.rows)
+        self.assertIsInstance(found.cover, Facts)
+
+    def test_remarks_stand_after_their_heading(self):
+        plan = DossierPlan.model_validate({"chapters": {"basis": {"remark": " Agreed with the client.\n"}}})
+        found = compose(run(read_document(BEAM)), plan)
+        self.assertEqual(told(found, "basis").blocks[0], Paragraph("Agreed with the client.", "remark"))
+
+    def test_every_table_has_as_many_cells_as_columns(self):
+        for document in (BEAM, drying_hall().model_dump(mode="json")):
+            for _, table in compose(run(read_document(document)), full()).tables:
+                self.assertIsInstance(table, Table)
+                for row in table.rows:
+                    self.assertEqual(len(row), len(table.columns), table.name)
