@@ -73,12 +73,13 @@
   let marked = block.marked
   let small = block.rows.len() < 16
   std.block(breakable: not small, width: 100%, table(
+    stroke: (x, y) => if y > 0 { (bottom: 0.2pt + rule) },
     columns: block.columns.map(c => if c.wide { 1fr } else { auto }),
     align: block.columns.map(c => (if c.right { right } else { left }) + horizon),
     fill: (x, y) => if marked >= 0 and y == marked + 1 { rgb("#eef2f4") } else { none },
     table.header(..block.columns.map(c => [#said(c.words)#if c.unit != "" [ \ #text(weight: 400, c.unit)]])),
     table.hline(stroke: 0.5pt + ink),
-    ..block.rows.map(row => (..row.map(cell), table.hline(stroke: 0.2pt + rule))).flatten(),
+    ..block.rows.map(row => row.map(cell)).flatten(),
   ))
 }
 #let show-facts(block) = {

@@ -89,7 +89,8 @@ def typeset(dossier: Dossier, progress: Progress = quiet) -> Pages:
         ignore_system_fonts=True,
         sys_inputs={"data": json.dumps(data, ensure_ascii=False)},
     )
-    pdf = compiler.compile(format="pdf")
+    # marks of what each word is would take seven times the room of all the rest
+    pdf = compiler.compile(format="pdf", pdf_tags=False)
     assert isinstance(pdf, bytes)
     found = json.loads(compiler.query("<place>", field="value"))
     places = {one["anchor"]: (int(one["page"]), round(float(one["down"]), 1)) for one in found}

@@ -41,7 +41,7 @@ const mm = () => (props.height / props.width > 1.35 ? props.width / 210 : props.
       :aria-label="`Go to page ${l.page}`"
       @click="dossier.page = l.page"
     />
-    <span v-for="s in own()" :key="s.anchor" class="margin" :style="{ top: `${s.down * mm() - 9}px` }">
+    <span v-for="s in own()" :key="s.anchor" class="margin" :style="{ top: `${s.down * mm() - 9}px`, width: `${22 * mm()}px` }">
       <button
         v-if="s.seen.length"
         class="seen"
@@ -87,8 +87,9 @@ canvas {
 }
 .margin {
   position: absolute;
-  left: 4px;
+  left: 0;
   display: flex;
+  justify-content: flex-end;
   gap: 2px;
 }
 .margin button {
