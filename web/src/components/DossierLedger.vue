@@ -58,7 +58,11 @@ async function send() {
           <ElTableColumn label="State" width="190">
             <template #default="{ row }">
               <span :class="row.state">{{ row.state }}</span>
-              <ElButton v-if="bench.mayChange && row.state !== 'closed'" size="small" text @click.stop="begin(row as Question)"
+              <ElButton
+                v-if="bench.mayChange && row.state !== 'closed'"
+                size="small"
+                text
+                @click.stop="begin(row as Question)"
                 >Answer</ElButton
               >
               <ElButton

@@ -41,7 +41,12 @@ const mm = () => (props.height / props.width > 1.35 ? props.width / 210 : props.
       :aria-label="`Go to page ${l.page}`"
       @click="dossier.page = l.page"
     />
-    <span v-for="s in own()" :key="s.anchor" class="margin" :style="{ top: `${s.down * mm() - 9}px`, width: `${22 * mm()}px` }">
+    <span
+      v-for="s in own()"
+      :key="s.anchor"
+      class="margin"
+      :style="{ top: `${s.down * mm() - 9}px`, width: `${22 * mm()}px` }"
+    >
       <button
         v-if="s.seen.length"
         class="seen"

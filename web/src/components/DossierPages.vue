@@ -113,14 +113,14 @@ const share = computed(() => {
         />
       </div>
       <ElEmpty
+        v-else-if="bench.chain && !bench.chain.members?.length"
+        :image-size="60"
+        description="Nothing stands yet: a dossier tells of a building with its numbers."
+      />
+      <ElEmpty
         v-else-if="dossier.state?.problem || bench.chain?.problem"
         :image-size="60"
         :description="`The dossier cannot be made: ${(dossier.state?.problem ?? bench.chain?.problem)?.message}`"
-      />
-      <ElEmpty
-        v-else-if="!bench.chain?.members?.length"
-        :image-size="60"
-        description="Nothing stands yet: a dossier tells of a building with its numbers."
       />
       <ElEmpty v-else-if="dossier.state && !dossier.making" :image-size="60" :description="broken || 'Not made yet.'">
         <ElButton type="primary" @click="dossier.make()">Make it</ElButton>

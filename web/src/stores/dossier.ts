@@ -77,8 +77,9 @@ export const useDossier = defineStore('dossier', () => {
     return false
   }
 
-  const make = () =>
-    take(() => api.GET('/api/projects/{project_id}/dossier', { params: { path: path(), query: { make: true } } }))
+  const look = (make: boolean) =>
+    take(() => api.GET('/api/projects/{project_id}/dossier', { params: { path: path(), query: { make } } }))
+  const make = () => look(true)
   const stop = () => take(() => api.DELETE('/api/projects/{project_id}/dossier', { params: { path: path() } }))
   const issue = (purpose: Schemas['IssueIn']['purpose']) =>
     take(() =>
@@ -129,7 +130,7 @@ export const useDossier = defineStore('dossier', () => {
         page.value = 1
         chosen.value = ''
       }
-      if (stage === 'dossier' && id && !refreshing && !bench.chain?.problem && bench.chain?.members?.length) void make()
+      if (stage === 'dossier' && id && !refreshing) void look(!bench.chain?.problem && !!bench.chain?.members?.length)
     },
     { immediate: true },
   )

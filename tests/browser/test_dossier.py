@@ -1,0 +1,113 @@
+"""The Dossier stage: pages as they will be printed, how much each chapter tells, ticks that fall, questions, issues."""
+
+import io
+import re
+
+from django.contrib.auth.models import User
+from playwright.sync_api import expect
+from pypdf import PdfReader
+
+from engine.document import read_document
+from server.projects import revisions
+from server.projects.models import Issue, Project, Share
+from tests.browser.case import BrowserCase
+from tests.engine.test_dossier import BEAM
+
+
+class HandingOver(BrowserCase):
+    def setUp(self):
+        super().setUp()
+        self.project = revisions.create(self.user, read_document({**BEAM, "name": "Loft beam"}), "Demo data")
+
+    def open(self):
+        self.sign_in(f"/projects/{self.project.id}")
+        self.page.get_by_role("button", name="Dossier").click()
+        expect(self.page.locator(".sheets canvas").first).to_be_visible()
+        self.contents = self.page.get_by_role("navigation", name="Contents of the dossier")
+
+    def words(self, link):
+        """What stands in the file behind a link."""
+        answer = self.page.request.get(self.live_server_url + link.get_attribute("href"))
+        return " ".join(" ".join(p.extract_text().split()) for p in PdfReader(io.BytesIO(answer.body())).pages)
+
+    def revision(self, number: int) -> None:
+        """That revision stands, and its pages are there."""
+        expect(self.page.locator("header .rev")).to_have_text(f"rev {number}")
+        expect(self.page.get_by_text(f"Files revision {number}")).to_be_visible()
+
+    def test_composed_and_issued(self):
+        self.employ()
+        self.open()
+        page, contents = self.page, self.contents
+        expect(page.get_by_text(re.compile(r"\d+ pages, as they will be printed"))).to_be_visible()
+        contents.get_by_role("button", name="1 Basis of design").click()
+        page.get_by_role("complementary", name="Sheet").get_by_text("Seen as it stands").click()
+        expect(page.get_by_text("Seen by ada.")).to_be_visible()
+        page.get_by_label("A question about this section").fill("Which edition?")
+        page.get_by_role("button", name="Ask").click()
+        expect(page.locator(".asked")).to_have_text("?1")
+        page.get_by_label("Own remark on this chapter").fill("Agreed with the client.")
+        page.keyboard.press("Tab")
+        self.revision(2)
+        # what was seen is no longer what stands
+        expect(page.get_by_text("ada had seen it before it changed.")).to_be_visible()
+        contents.get_by_role("button", name=re.compile("Basis of design: level normal")).click()
+        self.revision(3)
+        contents.get_by_role("button", name=re.compile("Response$")).click()
+        page.locator(".el-switch:has([aria-label='Response is told'])").click()
+        self.revision(4)
+        expect(contents.get_by_text("left out")).to_be_visible()
+        contents.get_by_role("button", name="Response: further up").click()
+        self.revision(5)
+        words = self.words(page.get_by_role("link", name="PDF"))
+        for wanted in ("Agreed with the client.", "Left out of this document: Response.", "Revision 5", "γM1"):
+            self.assertIn(wanted, words)
+        ledger = page.get_by_role("region", name="Questions, ticks and issues")
+        ledger.get_by_role("button", name="Answer").click()
+        page.get_by_label("Answer", exact=True).fill("That of 2005.")
+        page.get_by_role("dialog").get_by_role("button", name="Answer").click()
+        expect(ledger.get_by_text("That of 2005.")).to_be_visible()
+        page.get_by_role("button", name="Issue no. 1").click()
+        page.get_by_role("dialog").get_by_role("button", name="Issue", exact=True).click()
+        ledger.get_by_role("tab", name="Issues 1").click()
+        link = ledger.get_by_role("link", name="PDF")
+        expect(link).to_be_visible()
+        self.assertIn("Issue 1, for approval · revision 5", self.words(link))
+        self.assertEqual(Issue.objects.get().author, "ada")
+        page.get_by_role("button", name="Undo").click()
+        # a move is taken back like any edit; what was issued stays
+        self.revision(4)
+        self.assertEqual((Project.objects.get().head.number, Issue.objects.count()), (4, 1))
+
+    def test_a_checker_ticks_and_asks_but_changes_nothing(self):
+        Share.objects.create(
+            project=self.project, person=User.objects.create_user("ben", password="gusset-plate"), role="checker"
+        )
+        self.user = User.objects.get(username="ben")
+        self.open()
+        page, contents = self.page, self.contents
+        contents.get_by_role("button", name="Verification").first.click()
+        expect(contents.get_by_role("button", name="Verification: level normal, next level")).to_be_disabled()
+        expect(page.get_by_role("switch", name="Verification is told")).to_be_disabled()
+        expect(page.get_by_role("button", name=re.compile("Issue no."))).to_have_count(0)
+        page.get_by_role("complementary", name="Sheet").get_by_text("Seen as it stands").click()
+        expect(page.get_by_text("Seen by ben.")).to_be_visible()
+        page.get_by_label("A question about this section").fill("Is it braced?")
+        page.get_by_role("button", name="Ask").click()
+        ledger = page.get_by_role("region", name="Questions, ticks and issues")
+        expect(ledger.get_by_text("Is it braced?")).to_be_visible()
+        expect(ledger.get_by_role("button", name="Answer")).to_have_count(0)
+        ledger.get_by_role("button", name="Close").click()
+        expect(ledger.get_by_text("closed")).to_be_visible()
+        # a proof is a click away from the summary
+        contents.get_by_role("button", name=re.compile(r"\.1 Summary")).click()
+        page.get_by_role("button", name=re.compile("Go to page")).first.click()
+        self.assertEqual(Project.objects.get().head.number, 1)
+
+    def test_nothing_to_tell_of(self):
+        project = revisions.create(self.user, read_document({"name": "Empty"}), "x")
+        self.sign_in(f"/projects/{project.id}")
+        page = self.page
+        expect(page.get_by_text("Nothing stands yet. Set out a hall")).to_be_visible()
+        page.get_by_role("button", name="Dossier").click()
+        expect(page.get_by_text("Nothing stands yet: a dossier tells of a building")).to_be_visible()
