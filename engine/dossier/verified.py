@@ -6,6 +6,7 @@ from dataclasses import replace
 
 from engine.chain import Chain
 from engine.dossier.elevations import section_drawing
+from engine.dossier.second import NEAR, differs, second
 from engine.dossier.values import Cell, Column, Heading, Link, Paragraph, Proven, Table, Told
 from engine.progress import Step
 from engine.structure.words import ROLE_WORDS, label
@@ -67,6 +68,7 @@ def verification(chain: Chain, told: Told, every_member: bool, step: Step) -> No
         told.add(Heading("Every member", "verification.members"), _ledger(chain))
     if not proven:
         return
+    told.add(Heading("Second opinion", "verification.second"), *_second(chain, all_groups))
     total = sum(len(own) if every_member else 1 for _, own in all_groups)
     done = 0
     for name, own in all_groups:
@@ -75,6 +77,30 @@ def verification(chain: Chain, told: Told, every_member: bool, step: Step) -> No
             _member(chain, told, verdict, told.level == "full" and not k)
             done += 1
             step(done, total)
+
+
+def _second(chain: Chain, all_groups: list[tuple[str, list[Verdict]]]) -> list[Paragraph | Table]:
+    """What governs each group beside the figure of another method; what stands on one method alone says so."""
+    rows: list[tuple[Cell, ...]] = []
+    for name, own in all_groups:
+        o = own[0].governing
+        if o is None:
+            continue
+        other = second(chain, own[0].member, o)
+        if other is None:
+            rows.append((name, CRITERIA[o.criterion][0], o.utilisation, "no second method here", None, None, ""))
+            continue
+        share = differs(o.utilisation, other.utilisation)
+        why = other.why if abs(share) > NEAR else ""
+        if other.utilisation > 1 >= o.utilisation:
+            why = f"beyond 1 by this method. {why}"
+        rows.append((name, CRITERIA[o.criterion][0], o.utilisation, other.method, other.utilisation, share * 100, why))
+    columns: tuple[Column, ...] = (
+        Column("group"), Column("governs"), Column("utilisation", "", 3), Column("another method", wide=True), Column("gives", "", 3),
+        Column("difference", "%", 1), Column("why, above 10 %", wide=True),
+    )  # fmt: skip
+    words = "What governs the worst member of each group, beside the figure of another method. The verdict is that of the first."
+    return [Paragraph(words), Table("second opinion", columns, tuple(rows))]
 
 
 def _use(verdict: Verdict) -> float:

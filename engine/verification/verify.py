@@ -48,6 +48,14 @@ class Grounds:
     combined: Combined
     strength: tuple[int, ...]
 
+    def chosen(self, **steel: object) -> Grounds:
+        """The same grounds under other national choices of steel, by name; what was found already does not depend on them."""
+        values = self.document.national.steel.model_copy(update=steel)
+        national = self.document.national.model_copy(update={"steel": values})
+        other = Grounds(self.document.model_copy(update={"national": national}), self.combined, self.strength)
+        vars(other).update({name: value for name, value in vars(self).items() if name != "document"})
+        return other
+
     @lazily
     def forces(self) -> Diagrams:
         return self.combined.diagrams(self.strength)

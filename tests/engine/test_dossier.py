@@ -10,6 +10,7 @@ from engine.document.handover import DossierPlan
 from engine.dossier.compose import TITLES, compose, ordered
 from engine.dossier.drawing import scale_for
 from engine.dossier.elevations import alike, elevation
+from engine.dossier.second import second
 from engine.dossier.values import Facts, Figure, Heading, Link, Paragraph, Proven, Table
 from engine.structure.planes import planes
 from tests.engine.helpers import failing_hall
@@ -168,6 +169,34 @@ class ByHand(unittest.TestCase):
         self.assertAlmostEqual(row[4], 24.0)
         moments = [b.drawing for b in told(found, "response").blocks if isinstance(b, Figure)]
         self.assertEqual(moments, [])
+
+    def test_a_second_figure_by_another_method(self):
+        chain = run(read_document(BEAM))
+        own = {o.criterion: o for o in chain.verification.verdicts[0].outcomes}
+        bent = 5 / 384 * 10e3 * 6**4 / (210e9 * 8356e-8) / (6 / 250)
+        found = second(chain, 0, own["deflection"])
+        self.assertAlmostEqual(found.utilisation, bent, delta=1e-4 * bent)
+        self.assertLess(found.utilisation, own["deflection"].utilisation)
+        # 1.5 · 10 kN/m · (6 m)² / 8 over 557.1 cm³ · 355 N/mm²
+        self.assertAlmostEqual(second(chain, 0, own["section"]).utilisation, 67.5e3 / (557.1e-6 * 355e6), delta=0.005)
+        self.assertIsNone(second(chain, 0, own["shear"]))
+        rows = tables(compose(chain, DossierPlan()), "second opinion").rows
+        self.assertEqual([(row[0], row[3]) for row in rows], [("Members by hand, IPE 300", "χ_LT by 6.3.2.2")])
+
+    def test_a_second_figure_is_the_verdict_of_a_document_that_chooses_that_method(self):
+        axial = {"case": "Q", "node": "b", "force": [-200, 0, 0]}
+        for values in (("annex B", "annex A"), ("annex A", "annex B")):
+            chains = []
+            for value in values:
+                national = {"steel": {"interaction": value}}
+                chains.append(run(read_document({**BEAM, "node_loads": [axial], "national": national})))
+            first, other = (
+                {o.criterion: o for o in chain.verification.verdicts[0].outcomes}["interaction"] for chain in chains
+            )
+            found = second(chains[0], 0, first)
+            self.assertEqual(first.combination, other.combination)
+            self.assertAlmostEqual(found.utilisation, other.utilisation, places=9)
+            self.assertNotAlmostEqual(found.utilisation, first.utilisation, places=3)
 
     def test_what_is_not_covered_is_always_told(self):
         light = [{**BEAM["member_loads"][0], "value": [0, 0, -0.5]}]
