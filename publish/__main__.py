@@ -13,8 +13,11 @@ from engine.document import read_document
 from engine.document.reading import read_json
 from engine.dossier.compose import compose
 from engine.errors import ModelError
+from publish.dxf import dxf
 from publish.sheets import workbook
 from publish.typeset import typeset
+
+WRITERS = {".pdf": lambda dossier: typeset(dossier).pdf, ".xlsx": workbook, ".dxf": dxf}
 
 
 def main(arguments: list[str] | None = None) -> int:
@@ -24,11 +27,14 @@ def main(arguments: list[str] | None = None) -> int:
     report = commands.add_parser("report", help="write the dossier of a document")
     report.add_argument("model", type=Path, help="document in Lorica's JSON format")
     report.add_argument(
-        "--out", type=Path, required=True, help="where to write it: a .pdf, or an .xlsx with its tables"
+        "--out",
+        type=Path,
+        required=True,
+        help="where to write it: a .pdf, an .xlsx with its tables, or a .dxf with its drawings",
     )
     chosen = parser.parse_args(arguments)
-    if chosen.out.suffix not in (".pdf", ".xlsx"):
-        return refused(f"{chosen.out}: the name must end in .pdf or .xlsx")
+    if chosen.out.suffix not in WRITERS:
+        return refused(f"{chosen.out}: the name must end in {', '.join(WRITERS)}")
     try:
         text = chosen.model.read_bytes()
     except OSError as error:
@@ -40,7 +46,7 @@ def main(arguments: list[str] | None = None) -> int:
         document = read_document(read_json(text))
         made = f"made {today.day} {today:%b %Y}"
         dossier = compose(run(document), document.dossier, revision=chosen.model.name, made=made)
-        chosen.out.write_bytes(typeset(dossier).pdf if chosen.out.suffix == ".pdf" else workbook(dossier))
+        chosen.out.write_bytes(WRITERS[chosen.out.suffix](dossier))
     except ModelError as error:
         return refused(error.message if error.place else f"{chosen.model}: {error.message}")
     except OSError as error:

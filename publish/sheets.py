@@ -22,22 +22,25 @@ def workbook(dossier: Dossier) -> bytes:
     first = book.active
     assert first is not None
     first.title = "Dossier"
-    for row in (
-        (dossier.title,),
-        (dossier.place,),
-        (dossier.revision, dossier.made),
-        (dossier.verdict,),
-        (),
-        ("Sheet", "Section"),
-    ):
-        first.append(row)
-    first["A1"].font = Font(bold=True, size=14)
+    lines = [
+        [dossier.title],
+        [dossier.place],
+        [dossier.revision, dossier.made],
+        [dossier.verdict],
+        [],
+        ["Sheet", "Section"],
+    ]
     taken: set[str] = {"dossier"}
     for section, table in dossier.tables:
         name = _name(table.name, taken)
-        first.append((name, section))
-        first.cell(first.max_row, 1).hyperlink = f"#'{name}'!A1"
+        lines.append([name, section])
         _fill(book, name, table)
+    for k, line in enumerate(lines, 1):
+        for j, words in enumerate(line, 1):
+            _put(first.cell(k, j), words)
+        if k > 6:
+            first.cell(k, 1).hyperlink = f"#'{line[0]}'!A1"
+    first["A1"].font = Font(bold=True, size=14)
     first.column_dimensions["A"].width = 34
     first.column_dimensions["B"].width = 60
     file = io.BytesIO()
@@ -78,6 +81,6 @@ def _fill(book: Workbook, name: str, table: Table) -> None:
 def _put(box: Box | object, cell: Cell) -> None:
     assert isinstance(box, Box)
     box.value = cell.words if isinstance(cell, Link) else cell
-    if isinstance(cell, str):
+    if isinstance(box.value, str):
         # a text that begins like a formula is a text
         box.data_type = "s"

@@ -29,15 +29,16 @@ class Second:
 def second(chain: Chain, member: int, outcome: Outcome) -> Second | None:
     """The figure of another method for an outcome; None where there is no other method here."""
     if outcome.criterion == "interaction":
-        own = chain.document.national.steel.interaction
-        other = "annex B" if own == "annex A" else "annex A"
+        annex = chain.document.national.steel.interaction
+        other = "annex B" if annex == "annex A" else "annex A"
         found = _with(chain, member, outcome, interaction=other)
         return Second(
-            f"{other} of EN 1993-1-1", found, f"{own} and {other} reach k_ij by other approximations; both are allowed"
+            f"{other} of EN 1993-1-1",
+            found,
+            f"{annex} and {other} reach k_ij by other approximations; both are allowed",
         )
     if outcome.criterion == "lateral":
-        own = chain.document.national.steel.lateral
-        other = "6.3.2.2" if own == "6.3.2.3" else "6.3.2.3"
+        other = "6.3.2.2" if chain.document.national.steel.lateral == "6.3.2.3" else "6.3.2.3"
         found = _with(chain, member, outcome, lateral=other)
         return Second(
             f"χ_LT by {other}",

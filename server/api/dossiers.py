@@ -19,13 +19,14 @@ from server.projects.models import DossierFile, Issue, Project, Run
 
 router = Router()
 _PDF, _SHEETS = "application/pdf", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
+_DXF = "image/vnd.dxf"
+_ENDS = {_PDF: "pdf", _SHEETS: "xlsx", _DXF: "dxf"}
 
 
 def _file(body: Any, kind: str, project: Project, suffix: str) -> HttpResponse:
     safe = "".join(c if c.isascii() and c.isalnum() else "-" for c in project.name).strip("-").lower()
     answer = HttpResponse(bytes(body), content_type=kind)
-    end = "pdf" if kind == _PDF else "xlsx"
-    answer["Content-Disposition"] = f'attachment; filename="{safe}-{suffix}.{end}"'
+    answer["Content-Disposition"] = f'attachment; filename="{safe}-{suffix}.{_ENDS[kind]}"'
     return answer
 
 
@@ -73,6 +74,14 @@ def sheets(request: HttpRequest, project_id: UUID, key: str = "") -> HttpRespons
     found = revision_of(request, project_id, None)[0]
     file = _made(found, key)
     return _file(file.sheets, _SHEETS, found, f"tables-{file.revision.number}")
+
+
+@router.get("/projects/{project_id}/dossier/drawings")
+def drawings(request: HttpRequest, project_id: UUID, key: str = "") -> HttpResponse:
+    """The drawings of a dossier that is there, as DXF."""
+    found = revision_of(request, project_id, None)[0]
+    file = _made(found, key)
+    return _file(file.drawings, _DXF, found, f"drawings-{file.revision.number}")
 
 
 def _made(project: Project, key: str) -> DossierFile:

@@ -17,6 +17,7 @@ from engine.document import Document, read_stored
 from engine.document.handover import Chapter, Level
 from engine.dossier.compose import FIXED, TITLES, compose, ordered
 from engine.errors import ModelError
+from publish.dxf import dxf
 from publish.sheets import workbook
 from publish.typeset import typeset
 from server.people.models import Event
@@ -212,6 +213,7 @@ def compute(found: Run) -> None:
         "revision": revision,
         "pdf": pages.pdf,
         "sheets": workbook(dossier),
+        "drawings": dxf(dossier),
         "sections": [vars(section) for section in pages.sections],
         "pages": pages.count,
     }
@@ -250,10 +252,10 @@ def state_of(project: Project) -> DossierState:
     if last is not None:
         last = queue.revived(last)
     own = key_of(project, revision, document)
-    file = project.dossiers.filter(key=own).defer("pdf", "sheets").select_related("revision").first()
+    file = project.dossiers.filter(key=own).defer("pdf", "sheets", "drawings").select_related("revision").first()
     current = file is not None
     if file is None:
-        file = project.dossiers.defer("pdf", "sheets").select_related("revision").first()
+        file = project.dossiers.defer("pdf", "sheets", "drawings").select_related("revision").first()
     shown = _file(project, file, current) if file else None
     pages = {section.anchor: section.page for section in shown.sections} if shown else {}
     found = DossierState(
@@ -280,7 +282,9 @@ def state_of(project: Project) -> DossierState:
                 created=one.created,
                 pages=one.pages,
             )
-            for one in project.issues.defer("pdf", "sheets", "document", "sections").select_related("revision")
+            for one in project.issues.defer("pdf", "sheets", "drawings", "document", "sections").select_related(
+                "revision"
+            )
         ],
         questions=[_question(one, pages) for one in project.questions.select_related("author", "answered_by")],
     )
@@ -340,7 +344,7 @@ def _question(one: Question, pages: dict[str, int]) -> QuestionOut:
 
 def _section(project: Project, anchor: str) -> tuple[DossierFile, dict[str, str]]:
     """The last dossier and the section of it. Raises ModelError where there is none."""
-    file = project.dossiers.defer("pdf", "sheets").select_related("revision").first()
+    file = project.dossiers.defer("pdf", "sheets", "drawings").select_related("revision").first()
     if file is None:
         raise ModelError("There is no dossier yet: make it first.", "anchor")
     found = next((one for one in file.sections if one["anchor"] == anchor), None)

@@ -179,13 +179,14 @@ class Run(models.Model):
 
 class DossierFile(models.Model):
     """A dossier as it was made of a revision, under the fingerprint of everything in it. sections: chapters and sections with their
-    pages and digests; sheets: its tables as a spreadsheet."""
+    pages and digests; sheets: its tables as a spreadsheet; drawings: as DXF."""
 
     key = models.CharField(max_length=64, primary_key=True)
     project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="dossiers")
     revision = models.ForeignKey(Revision, on_delete=models.CASCADE, related_name="+")
     pdf = models.BinaryField()
     sheets = models.BinaryField()
+    drawings = models.BinaryField()
     sections = models.JSONField()
     pages = models.PositiveIntegerField()
     made = models.DateTimeField(auto_now_add=True)
@@ -211,6 +212,7 @@ class Issue(models.Model):
     document = models.JSONField()
     pdf = models.BinaryField()
     sheets = models.BinaryField()
+    drawings = models.BinaryField()
     sections = models.JSONField()
     pages = models.PositiveIntegerField()
     created = models.DateTimeField(auto_now_add=True)

@@ -32,7 +32,7 @@ def used(user: User) -> Used:
         )
         size = int(cursor.fetchone()[0])
         cursor.execute(
-            "SELECT coalesce(sum(octet_length(i.pdf) + octet_length(i.sheets) + pg_column_size(i.document)), 0)"
+            "SELECT coalesce(sum(octet_length(i.pdf) + octet_length(i.sheets) + octet_length(i.drawings) + pg_column_size(i.document)), 0)"
             " FROM projects_issue i JOIN projects_project p ON p.id = i.project_id WHERE p.owner_id = %s",
             [user.pk],
         )

@@ -8,6 +8,7 @@ import tempfile
 import unittest
 from pathlib import Path
 
+import ezdxf
 import typst
 from openpyxl import load_workbook
 from pypdf import PdfReader
@@ -24,6 +25,7 @@ from engine.standards.en.proof_text import LINES
 from engine.verification.proof import written
 from publish.__main__ import main
 from publish.drawings import svg
+from publish.dxf import dxf
 from publish.formulas import typst_math
 from publish.sheets import workbook
 from publish.typeset import parts, shown, typeset
@@ -188,6 +190,21 @@ class Svg(unittest.TestCase):
         self.assertIn("rotate(-30.0 10.00 45.00)", found)
 
 
+class Drawings(unittest.TestCase):
+    def test_dxf_is_to_true_size_on_named_layers(self):
+        found = ezdxf.read(io.StringIO(dxf(compose(run(drying_hall()), DossierPlan())).decode()))
+        self.assertEqual(found.audit().errors, [])
+        self.assertEqual(found.units, ezdxf.units.MM)
+        steel = list(found.modelspace().query('LWPOLYLINE[layer=="STEEL"]'))
+        heights = {round(max(p[1] for p in line) - min(p[1] for p in line)) for line in map(list, steel)}
+        # columns of 6 m from base to eaves
+        self.assertIn(6000, heights)
+        words = {text.dxf.text for text in found.modelspace().query('TEXT[layer=="TEXT"]')}
+        self.assertLessEqual({"IPE 550", "IPE 450", "24.00", "+8.12", "A", "B"}, words)
+        axes = [list(line) for line in found.modelspace().query('LWPOLYLINE[layer=="AXES"]')]
+        self.assertTrue(axes)
+
+
 class Command(unittest.TestCase):
     def report(self, data, name="report.pdf"):
         with tempfile.TemporaryDirectory() as folder:
@@ -210,6 +227,6 @@ class Command(unittest.TestCase):
         self.assertEqual((status, bool(re.search("not JSON", said))), (2, True))
         status, said, out = self.report(json.dumps(BEAM).encode(), "report.doc")
         self.assertEqual((status, out), (2, b""))
-        self.assertIn(".pdf or .xlsx", said)
+        self.assertIn(".pdf, .xlsx, .dxf", said)
         status, said, _ = self.report(json.dumps({**BEAM, "supports": []}).encode())
         self.assertEqual(status, 2)

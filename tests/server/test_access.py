@@ -98,6 +98,7 @@ ROUTES = {
     ("delete", "/api/projects/{project_id}/dossier"): ("", None, 200),
     ("get", "/api/projects/{project_id}/dossier/pdf"): ("", None, 200),
     ("get", "/api/projects/{project_id}/dossier/sheets"): ("", None, 200),
+    ("get", "/api/projects/{project_id}/dossier/drawings"): ("", None, 200),
     ("post", "/api/projects/{project_id}/issues"): ("", {"base": 1, "purpose": "tender"}, 202),
     ("get", "/api/projects/{project_id}/issues/{number}/pdf"): ("", None, 200),
     ("get", "/api/projects/{project_id}/issues/{number}/document"): ("", None, 200),
@@ -146,7 +147,14 @@ class Matrix(ApiCase):
             "down": 20.0,
             "digest": "d",
         }
-        files = {"revision": project.head, "pdf": b"%PDF", "sheets": b"PK", "sections": [section], "pages": 1}
+        files = {
+            "revision": project.head,
+            "pdf": b"%PDF",
+            "sheets": b"PK",
+            "drawings": b"0",
+            "sections": [section],
+            "pages": 1,
+        }
         DossierFile.objects.create(key="k", project=project, **files)
         Issue.objects.create(project=project, number=1, purpose="tender", author="ada", document={}, **files)
         Question.objects.create(project=project, number=1, anchor="basis", title="1 Basis", revision=1, text="Why?")

@@ -62,6 +62,7 @@ async function issue() {
   <p v-if="key" class="files">
     <a :href="`${at}/dossier/pdf?key=${key}`" download>PDF</a>
     <a :href="`${at}/dossier/sheets?key=${key}`" download>Every table (XLSX)</a>
+    <a :href="`${at}/dossier/drawings?key=${key}`" download>Drawings (DXF)</a>
     <a :href="`${at}/document`">Model (JSON)</a>
     <a :href="`${at}/result`">Result (JSON)</a>
   </p>
