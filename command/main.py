@@ -11,7 +11,7 @@ from pathlib import Path
 from command import backup, check, serve
 from command.environment import COMPUTING, PYTHON, ROOT, Stop, ensure_python, say
 
-HEADLESS = {"solve": "engine.cli", "schema": "engine.cli", "bench": "engine.cli", "report": "publish"}
+HEADLESS = {"solve": "engine.cli", "schema": "engine.cli", "bench": "publish", "report": "publish"}
 
 
 def main() -> int:

@@ -1,4 +1,4 @@
-"""Headless use: solve a document, print the schema, run the bench."""
+"""Headless use: solve a document, print the schema."""
 
 from __future__ import annotations
 
@@ -9,7 +9,6 @@ from pathlib import Path
 
 import orjson
 
-from engine.bench import bench
 from engine.chain import run
 from engine.document import Document, read_document
 from engine.document.reading import read_json
@@ -29,12 +28,9 @@ def main(arguments: list[str] | None = None) -> int:
         "--lateral", action="store_true", help="add the factors at which members buckle sideways in each state"
     )
     commands.add_parser("schema", help="print the JSON Schema of the document format")
-    commands.add_parser("bench", help="time the chain on reference models")
     chosen = parser.parse_args(arguments)
     if chosen.command == "schema":
         print(json.dumps(Document.model_json_schema(), indent=2))
-    elif chosen.command == "bench":
-        print(bench())
     else:
         return _solve(chosen.model, chosen.out, chosen.full, chosen.lateral)
     return 0

@@ -13,6 +13,7 @@ from engine.document import read_document
 from engine.document.reading import read_json
 from engine.dossier.compose import compose
 from engine.errors import ModelError
+from publish.bench import whole_bench
 from publish.dxf import dxf
 from publish.sheets import workbook
 from publish.typeset import typeset
@@ -32,7 +33,11 @@ def main(arguments: list[str] | None = None) -> int:
         required=True,
         help="where to write it: a .pdf, an .xlsx with its tables, or a .dxf with its drawings",
     )
+    commands.add_parser("bench", help="time the chain and a dossier on reference models")
     chosen = parser.parse_args(arguments)
+    if chosen.command == "bench":
+        print(whole_bench())
+        return 0
     if chosen.out.suffix not in WRITERS:
         return refused(f"{chosen.out}: the name must end in {', '.join(WRITERS)}")
     try:

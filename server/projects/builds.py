@@ -22,9 +22,9 @@ _seen: tuple[float, str] = (float("-inf"), "")
 def own() -> str:
     """Fingerprint of the program that runs here."""
     found = hashlib.sha256()
-    for folder in ("engine", "server"):
+    for folder in ("engine", "publish", "server"):
         for path in sorted((settings.ROOT / Path(folder)).rglob("*")):
-            if path.suffix in (".py", ".csv") and "migrations" not in path.parts:
+            if path.suffix in (".py", ".csv", ".typ") and "migrations" not in path.parts:
                 found.update(path.read_bytes())
     return found.hexdigest()
 

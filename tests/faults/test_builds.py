@@ -45,7 +45,7 @@ class OtherBuild:
 
     def __init__(self, place: Installation) -> None:
         self.root = Path(tempfile.mkdtemp(prefix="lorica-build-"))
-        for name in ("engine", "server", "climate", "manage.py"):
+        for name in ("engine", "publish", "server", "climate", "manage.py"):
             source = ROOT / name
             copy = shutil.copytree if source.is_dir() else shutil.copy
             copy(source, self.root / name)
