@@ -15,6 +15,7 @@ STYLES = {
     "restraint": 'fill="#1f2a33" stroke="#1f2a33" stroke-width="0.15"',
     "diagram": 'fill="#1f5f7a" fill-opacity="0.16" stroke="#1f5f7a" stroke-width="0.2"',
     "load": 'fill="#a03b23" stroke="#a03b23" stroke-width="0.3"',
+    "pressure": 'fill="#a03b23" fill-opacity="0.10" stroke="#a03b23" stroke-width="0.15"',
     "zone": 'fill="#1f5f7a" fill-opacity="0.06" stroke="#1f2a33" stroke-width="0.15"',
     "outline": 'fill="none" stroke="#1f2a33" stroke-width="0.45"',
 }

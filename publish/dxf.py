@@ -20,6 +20,7 @@ LAYERS: dict[Style, tuple[str, int, str, int]] = {
     "restraint": ("SUPPORTS", 1, "CONTINUOUS", 18),
     "diagram": ("MOMENTS", 5, "CONTINUOUS", 18),
     "load": ("LOADS", 1, "CONTINUOUS", 18),
+    "pressure": ("LOAD AREAS", 1, "CONTINUOUS", 18),
     "zone": ("ZONES", 4, "CONTINUOUS", 18),
     "outline": ("SYSTEM LINES", 8, "CONTINUOUS", 35),
 }

@@ -17,6 +17,7 @@ Chapter = Literal[
     "response",
     "verification",
     "restraints",
+    "joints",
     "quantities",
     "open",
 ]

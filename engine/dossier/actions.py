@@ -8,11 +8,14 @@ import numpy as np
 
 from engine.balance import balances
 from engine.chain import Chain
-from engine.dossier.diagrams import zones_drawing
+from engine.dossier.behaviour import frames_with_worst
+from engine.dossier.building import named
+from engine.dossier.diagrams import loads, zones_drawing
 from engine.dossier.values import Cell, Column, Facts, Figure, Heading, Paragraph, Table, Told
 from engine.standards.en import wind
 from engine.standards.en.combinations import psi, psi_key
 from engine.standards.en.wind_cases import Wind, hall_winds
+from engine.verification.outcomes import SERVICE
 
 WAYS = {
     "left": "Wind from the left",
@@ -27,7 +30,8 @@ def actions(chain: Chain, told: Told) -> None:
     document, loading = chain.document, chain.loading
     cladding, site = document.cladding, document.site
     told.add(Heading("Permanent and imposed loads", "actions.permanent"))
-    rows = [("Steel", "7850 kg/m³", "volume of every member, haunches included")]
+    densities = sorted({(m.material.name, m.material.density) for m in chain.structure.members})
+    rows = [(name, f"{density:g} kg/m³", "volume of every member, haunches included") for name, density in densities]
     if any(p.kind == "roof" for p in chain.structure.panels):
         rows.append(("Cladding of roofs", f"{cladding.roof:.2f} kN/m²", "of the surface, stated"))
         rows.append(
@@ -53,6 +57,8 @@ def actions(chain: Chain, told: Told) -> None:
             Heading("Wind", "actions.wind"),
             Facts((("v_b,0", f"{site.wind_speed:g} m/s", _source(chain, "wind_speed")), ("Terrain", site.terrain, ""))),
         )
+    if told.level != "summary":
+        _on_frames(chain, told)
     told.add(Heading("Cases and their balance", "actions.cases"), _cases(chain))
     broken = [
         case.symbol for case, b in zip(loading.cases, balances(loading, chain.response), strict=True) if not b.holds
@@ -72,6 +78,31 @@ def actions(chain: Chain, told: Told) -> None:
                 Heading("What the cases hold", "actions.notes"),
                 Facts(tuple((f"{symbol}  {name}", note, "") for symbol, name, note in notes)),
             )
+
+
+def _on_frames(chain: Chain, told: Told) -> None:
+    """The loads of the different frames: at the normal level of the cases that act in what governs each, in full of all."""
+    drawn = []
+    for group, worst in frames_with_worst(chain):
+        strong = [o for o in chain.verification.verdicts[worst].outcomes if o.criterion not in SERVICE]
+        if not strong:
+            continue
+        governing = chain.verification.strength[max(strong, key=lambda o: o.utilisation).combination]
+        factors = chain.combinations[governing].factors
+        for case, of in enumerate(chain.loading.cases):
+            if of.nature != "imperfection" and (told.level == "full" or factors[case]):
+                drawing = loads(chain, group[0], case, f"{of.symbol} · {named(group)}")
+                if drawing:
+                    drawn.append((group[0].key, of, drawing))
+    if not drawn:
+        return
+    told.add(
+        Heading("Loads on frames", "actions.frames", aside="kN/m and kN, as they fall on the members of the frame")
+    )
+    if told.level != "full":
+        told.add(Paragraph("Of the cases that act in what governs each different frame; the level “full” draws all."))
+    for key, of, drawing in drawn:
+        told.add(Heading(drawing.title, f"actions.frames.{key}.{of.symbol}", 3, of.name), Figure(drawing))
 
 
 def _source(chain: Chain, field: str) -> str:

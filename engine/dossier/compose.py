@@ -11,6 +11,7 @@ from engine.dossier.actions import actions, combining
 from engine.dossier.basis import basis, cover, open_matters
 from engine.dossier.behaviour import analysis, response
 from engine.dossier.building import building, quantities
+from engine.dossier.joints import joints
 from engine.dossier.values import Dossier, Paragraph, Told
 from engine.dossier.verified import restraints, verification
 from engine.progress import Progress, quiet
@@ -24,6 +25,7 @@ TITLES: dict[Chapter, str] = {
     "response": "Response",
     "verification": "Verification",
     "restraints": "Lengths and restraints",
+    "joints": "Joints",
     "quantities": "Material",
     "open": "Open and not covered",
 }
@@ -37,6 +39,7 @@ _TELLERS: dict[Chapter, Callable[[Chain, Told], None]] = {
     "analysis": analysis,
     "response": response,
     "restraints": restraints,
+    "joints": joints,
     "quantities": quantities,
     "open": open_matters,
 }

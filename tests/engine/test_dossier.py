@@ -1,7 +1,8 @@
 """The dossier: what it says is what the engine found, what is open is always told, and drawings are to scale."""
 
 import unittest
-from math import hypot
+from collections import Counter
+from math import cos, hypot, radians
 
 from engine.chain import run
 from engine.demo import drying_hall
@@ -10,6 +11,7 @@ from engine.document.handover import DossierPlan
 from engine.dossier.compose import TITLES, compose, ordered
 from engine.dossier.drawing import scale_for
 from engine.dossier.elevations import alike, elevation
+from engine.dossier.joints import joints_of
 from engine.dossier.second import second
 from engine.dossier.values import Facts, Figure, Heading, Link, Paragraph, Proven, Table
 from engine.structure.planes import planes
@@ -79,6 +81,34 @@ class Hall(unittest.TestCase):
         for row in rows:
             node = self.chain.structure.nodes.index(row[0])
             self.assertEqual((row[most - 1], row[most]), (force[node].min(), force[node].max()))
+
+    def test_joints_by_kind_with_forces_that_act_together(self):
+        count = Counter(joint.kind for joint in joints_of(self.chain.structure))
+        # two feet and two eaves a frame, one ridge; roof bracing meets the rafters of four frames at the quarters
+        self.assertEqual(count, {"base": 16, "eaves": 16, "apex": 8, "bracing": 8})
+        names = [c.name for c in self.chain.combinations]
+        force = self.chain.combined.reaction(self.chain.verification.strength)
+        found = tables(self.plain, "forces at ends")
+        [base] = [r for r in tables(self.plain, "kinds of joints").rows if r[2] == "column IPE 550"]
+        rows = [row for row in found.rows if row[0] == base[0]]
+        self.assertEqual({row[2] for row in rows}, {"N least", "N most", "V_z"})
+        for row in rows:
+            node = self.chain.structure.nodes.index(row[3])
+            c = self.chain.verification.strength.index(names.index(row[4]))
+            # a foot with a column alone, upright: its axial force is the reaction, its shear the thrust
+            self.assertAlmostEqual(row[5], -force[node, 2, c] / 1000, places=6)
+            # in second order the shear is that across the bent column: H differs by N times its slope
+            if not self.chain.combined.second[self.chain.verification.strength[c]]:
+                self.assertAlmostEqual(abs(row[7]), abs(force[node, 0, c]) / 1000, places=6)
+
+    def test_loads_are_drawn_with_their_values(self):
+        blocks = told(self.plain, "actions").blocks
+        at = next(
+            k for k, b in enumerate(blocks) if isinstance(b, Heading) and b.words.startswith("S1 · Frame on grid")
+        )
+        words = [one.words for one in blocks[at + 1].drawing.words]
+        # μ1 s_k on the plan of a bay, along the slope of 10°
+        self.assertEqual(words, [f"{0.8 * 0.8 * 6.0 * cos(radians(10)):.2f}"] * 2)
 
     def test_levels_order_and_what_is_left_out(self):
         brief = DossierPlan.model_validate(
