@@ -5,9 +5,10 @@ from __future__ import annotations
 import argparse
 import datetime
 import sys
+import uuid
 from pathlib import Path
 
-from engine.chain import run
+from engine.chain import prepare, run
 from engine.cli import refused
 from engine.document import read_document
 from engine.document.reading import read_json
@@ -15,6 +16,7 @@ from engine.dossier.compose import compose
 from engine.errors import ModelError
 from publish.bench import whole_bench
 from publish.dxf import dxf
+from publish.ifc import ifc
 from publish.sheets import workbook
 from publish.typeset import typeset
 
@@ -31,15 +33,15 @@ def main(arguments: list[str] | None = None) -> int:
         "--out",
         type=Path,
         required=True,
-        help="where to write it: a .pdf, an .xlsx with its tables, or a .dxf with its drawings",
+        help="where to write it: a .pdf, an .xlsx with its tables, a .dxf with its drawings, or an .ifc of the model",
     )
     commands.add_parser("bench", help="time the chain and a dossier on reference models")
     chosen = parser.parse_args(arguments)
     if chosen.command == "bench":
         print(whole_bench())
         return 0
-    if chosen.out.suffix not in WRITERS:
-        return refused(f"{chosen.out}: the name must end in {', '.join(WRITERS)}")
+    if chosen.out.suffix not in (*WRITERS, ".ifc"):
+        return refused(f"{chosen.out}: the name must end in {', '.join(WRITERS)} or .ifc")
     try:
         text = chosen.model.read_bytes()
     except OSError as error:
@@ -50,6 +52,10 @@ def main(arguments: list[str] | None = None) -> int:
         today = datetime.date.today()
         document = read_document(read_json(text))
         made = f"made {today.day} {today:%b %Y}"
+        if chosen.out.suffix == ".ifc":
+            space = uuid.uuid5(uuid.NAMESPACE_URL, document.name)
+            chosen.out.write_bytes(ifc(prepare(document), document.name, space, chosen.model.name))
+            return 0
         dossier = compose(run(document), document.dossier, revision=chosen.model.name, made=made)
         chosen.out.write_bytes(WRITERS[chosen.out.suffix](dossier))
     except ModelError as error:

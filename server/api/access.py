@@ -17,6 +17,10 @@ from server.projects import revisions, schemas
 from server.projects.models import Project, Revision
 
 T = TypeVar("T")
+PDF, SHEETS = "application/pdf", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
+DXF, IFC = "image/vnd.dxf", "application/x-step"
+#: how files of a kind end
+ENDS = {"application/json": "json", PDF: "pdf", SHEETS: "xlsx", DXF: "dxf", IFC: "ifc"}
 
 
 def user_of(request: HttpRequest) -> Any:
@@ -48,11 +52,11 @@ def revision_out(revision: Revision) -> schemas.RevisionOut:
     return schemas.RevisionOut(number=revision.number, label=revision.label, author=author, created=revision.created)
 
 
-def download(text: str, name: str, suffix: str) -> HttpResponse:
-    """An answer that browsers save as a JSON file."""
+def download(body: str | bytes, name: str, suffix: str, kind: str = "application/json") -> HttpResponse:
+    """An answer that browsers save as a file."""
     safe = "".join(c if c.isascii() and c.isalnum() else "-" for c in name).strip("-").lower()
-    response = HttpResponse(text, content_type="application/json")
-    response["Content-Disposition"] = f'attachment; filename="{safe}-{suffix}.json"'
+    response = HttpResponse(body, content_type=kind)
+    response["Content-Disposition"] = f'attachment; filename="{safe}-{suffix}.{ENDS[kind]}"'
     return response
 
 

@@ -13,7 +13,7 @@ from ninja import Router
 from ninja.responses import Response
 
 from engine.document import read_stored
-from server.api.access import document_of, download, in_thread, revision_of
+from server.api.access import IFC, document_of, download, in_thread, revision_of
 from server.people.roles import May
 from server.projects import looks, news, queue, response, results, runs, schemas, screen, single, sizings
 from server.projects.models import Run
@@ -123,6 +123,14 @@ async def download_result(request: HttpRequest, project_id: UUID) -> HttpRespons
     found, own = await in_thread(revision_of, request, project_id, None)
     data = await _seen(request, project_id, own.number, "result")
     return download(json.dumps(data, indent=1), found.name, f"result-{own.number}")
+
+
+@router.get("/projects/{project_id}/ifc")
+async def download_ifc(request: HttpRequest, project_id: UUID) -> HttpResponse:
+    """The model of what stands as IFC4: what is built, and what is analysed."""
+    found, own = await in_thread(revision_of, request, project_id, None)
+    text = await _seen(request, project_id, own.number, "ifc", name=found.name, project=str(found.pk))
+    return download(text, found.name, f"model-{own.number}", IFC)
 
 
 @router.get("/projects/{project_id}/marks", response={200: list[schemas.MarkOut], 422: schemas.Problem})

@@ -11,23 +11,13 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router
 
-from server.api.access import in_thread, revision_of, user_of
+from server.api.access import DXF, PDF, SHEETS, download, in_thread, revision_of, user_of
 from server.api.chains import LONGEST_WAIT
 from server.people.roles import May
 from server.projects import dossiers, queue, revisions, schemas
 from server.projects.models import DossierFile, Issue, Project, Run
 
 router = Router()
-_PDF, _SHEETS = "application/pdf", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
-_DXF = "image/vnd.dxf"
-_ENDS = {_PDF: "pdf", _SHEETS: "xlsx", _DXF: "dxf"}
-
-
-def _file(body: Any, kind: str, project: Project, suffix: str) -> HttpResponse:
-    safe = "".join(c if c.isascii() and c.isalnum() else "-" for c in project.name).strip("-").lower()
-    answer = HttpResponse(bytes(body), content_type=kind)
-    answer["Content-Disposition"] = f'attachment; filename="{safe}-{suffix}.{_ENDS[kind]}"'
-    return answer
 
 
 @router.get("/projects/{project_id}/dossier", response={200: dossiers.DossierState, 422: schemas.Problem})
@@ -65,7 +55,7 @@ def pages(request: HttpRequest, project_id: UUID, key: str = "") -> HttpResponse
     """The pages of a dossier that is there, by its key; without one, of the last."""
     found = revision_of(request, project_id, None)[0]
     file = _made(found, key)
-    return _file(file.pdf, _PDF, found, f"dossier-{file.revision.number}")
+    return download(bytes(file.pdf), found.name, f"dossier-{file.revision.number}", PDF)
 
 
 @router.get("/projects/{project_id}/dossier/sheets")
@@ -73,7 +63,7 @@ def sheets(request: HttpRequest, project_id: UUID, key: str = "") -> HttpRespons
     """The tables of a dossier that is there, as a spreadsheet."""
     found = revision_of(request, project_id, None)[0]
     file = _made(found, key)
-    return _file(file.sheets, _SHEETS, found, f"tables-{file.revision.number}")
+    return download(bytes(file.sheets), found.name, f"tables-{file.revision.number}", SHEETS)
 
 
 @router.get("/projects/{project_id}/dossier/drawings")
@@ -81,7 +71,7 @@ def drawings(request: HttpRequest, project_id: UUID, key: str = "") -> HttpRespo
     """The drawings of a dossier that is there, as DXF."""
     found = revision_of(request, project_id, None)[0]
     file = _made(found, key)
-    return _file(file.drawings, _DXF, found, f"drawings-{file.revision.number}")
+    return download(bytes(file.drawings), found.name, f"drawings-{file.revision.number}", DXF)
 
 
 def _made(project: Project, key: str) -> DossierFile:
@@ -107,7 +97,7 @@ def issued(request: HttpRequest, project_id: UUID, number: int) -> HttpResponse:
     """The pages of an issue."""
     found = revision_of(request, project_id, None)[0]
     one = get_object_or_404(Issue, project=found, number=number)
-    return _file(one.pdf, _PDF, found, f"issue-{number}")
+    return download(bytes(one.pdf), found.name, f"issue-{number}", PDF)
 
 
 @router.get("/projects/{project_id}/issues/{number}/document", response=dict[str, Any])

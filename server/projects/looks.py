@@ -6,6 +6,7 @@ import hashlib
 import json
 from collections.abc import Callable
 from typing import Any
+from uuid import UUID
 
 from django.conf import settings
 from django.db import transaction
@@ -16,6 +17,7 @@ from engine.document import read_stored
 from engine.editing.operations import Operation
 from engine.errors import ModelError
 from engine.result import result
+from publish.ifc import ifc
 from server.projects import builds, envelopes, queue, response, results, runs, schemas, single, surfaces, workbench
 from server.projects.models import Project, Result, Revision, Run
 
@@ -45,6 +47,7 @@ def _tried(chain: Chain, number: int, member: str, operations: list[dict[str, An
 #: name → what it finds in a chain and the number of its revision, with arguments of its own
 LOOKS: dict[str, Look] = {
     "result": lambda c, n: result(c) | {"revision": n},
+    "ifc": lambda c, n, name, project: ifc(c, name, UUID(project), f"revision {n}").decode(),
     "marks": lambda c, n: workbench.marks_out(c),
     "diagrams": lambda c, n, plane, state, alone: _known(
         c, state, lambda: response.diagram_out(c, n, plane, state, alone)
@@ -67,8 +70,8 @@ LOOKS: dict[str, Look] = {
     "tried": _tried,
     "lengths": lambda c, n, member: single.lengths_out(c, n, member),
 }
-#: those that solve eigenproblems
-LONG = ("modes",)
+#: those that take long: eigenproblems, a file of every load
+LONG = ("modes", "ifc")
 
 
 def by_worker(name: str, document_key: str) -> bool:

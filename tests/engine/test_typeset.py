@@ -227,6 +227,6 @@ class Command(unittest.TestCase):
         self.assertEqual((status, bool(re.search("not JSON", said))), (2, True))
         status, said, out = self.report(json.dumps(BEAM).encode(), "report.doc")
         self.assertEqual((status, out), (2, b""))
-        self.assertIn(".pdf, .xlsx, .dxf", said)
+        self.assertIn(".pdf, .xlsx, .dxf or .ifc", said)
         status, said, _ = self.report(json.dumps({**BEAM, "supports": []}).encode())
         self.assertEqual(status, 2)

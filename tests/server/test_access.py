@@ -78,6 +78,7 @@ ROUTES = {
     ("delete", "/api/projects/{project_id}/runs"): ("", None, 202),
     ("get", "/api/projects/{project_id}/structure"): ("", None, 200),
     ("get", "/api/projects/{project_id}/result"): ("", None, 200),
+    ("get", "/api/projects/{project_id}/ifc"): ("", None, 200),
     ("get", "/api/projects/{project_id}/marks"): ("", None, 200),
     ("get", "/api/projects/{project_id}/diagrams"): ("", None, 200),
     ("get", "/api/projects/{project_id}/mechanism"): ("", None, 200),

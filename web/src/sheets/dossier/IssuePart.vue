@@ -63,6 +63,7 @@ async function issue() {
     <a :href="`${at}/dossier/pdf?key=${key}`" download>PDF</a>
     <a :href="`${at}/dossier/sheets?key=${key}`" download>Every table (XLSX)</a>
     <a :href="`${at}/dossier/drawings?key=${key}`" download>Drawings (DXF)</a>
+    <a :href="`${at}/ifc`" download>Model (IFC)</a>
     <a :href="`${at}/document`">Model (JSON)</a>
     <a :href="`${at}/result`">Result (JSON)</a>
   </p>

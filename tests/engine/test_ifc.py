@@ -1,0 +1,165 @@
+"""IFC out: valid, and the same structure, loads and combinations when read again by the library alone."""
+
+import json
+import unittest
+import uuid
+
+import ifcopenshell
+import ifcopenshell.geom
+import ifcopenshell.validate
+import numpy as np
+
+from engine.chain import prepare
+from engine.document import Document, read_document
+from engine.document.base import Haunch
+from engine.document.jigs import HallJig
+from engine.structure.model import FREEDOMS
+from publish.ifc import ifc
+
+SPACE = uuid.UUID(int=7)
+#: a frame with a hinge, a spring at an end, a rod, springs below, an oblique member, sections of every kind of profile
+MIXED = {
+    "version": 4,
+    "name": "Mixed",
+    "nodes": [
+        {"name": "a", "at": [0, 0, 0]},
+        {"name": "b", "at": [0, 0, 4]},
+        {"name": "c", "at": [5, 1, 5]},
+        {"name": "d", "at": [5, 1, 0]},
+    ],
+    "members": [
+        {"name": "left", "start": "a", "end": "b", "section": "HEA 200", "role": "column"},
+        {"name": "top", "start": "b", "end": "c", "section": "UPN 200", "role": "rafter", "releases": {"start": ["ry", "rz"], "end_springs": {"ry": 500}}},
+        {"name": "right", "start": "d", "end": "c", "section": "RHS 200x100x6", "roll": 90},
+        {"name": "rod", "start": "a", "end": "c", "section": "RD 20", "behaviour": "tension-only", "role": "wall bracing"},
+        {"name": "leg", "start": "b", "end": "d", "section": "L 100x10", "behaviour": "bar"},
+    ],
+    "supports": [
+        {"node": "a", "fixed": ["x", "y", "z", "rz"], "springs": {"rx": 800}},
+        {"node": "d", "fixed": ["x", "y", "z"]},
+    ],
+    "cases": [{"name": "P", "nature": "imposed"}, {"name": "W", "nature": "wind"}],
+    "node_loads": [{"case": "P", "node": "b", "force": [1, 2, -3]}],
+    "member_loads": [{"case": "W", "member": "top", "value": [0, 0, -2], "value_end": [0, 0, -4], "start": 1.0, "end": 3.0}],
+    "combinations": [{"name": "U1", "factors": {"P": 1.5, "W": 0.9}}],
+}  # fmt: skip
+
+
+def read(data: bytes):
+    return ifcopenshell.file.from_string(data.decode())
+
+
+def at_of(connection):
+    return np.array(connection.Representation.Representations[0].Items[0].VertexGeometry.Coordinates)
+
+
+class Out(unittest.TestCase):
+    def valid(self, found):
+        logger = ifcopenshell.validate.json_logger()
+        ifcopenshell.validate.validate(found, logger, express_rules=True)
+        self.assertEqual([json.dumps(s, default=str)[:300] for s in logger.statements], [])
+
+    def same(self, document):
+        """The structure, as it is read again."""
+        loaded = prepare(document)
+        structure, found = loaded.structure, read(ifc(loaded, document.name, SPACE, "revision 1"))
+        nodes = {n.Name: n for n in found.by_type("IfcStructuralPointConnection")}
+        self.assertEqual(set(nodes), set(structure.nodes))
+        for i, name in enumerate(structure.nodes):
+            np.testing.assert_allclose(at_of(nodes[name]), structure.xyz[i], atol=1e-8)
+            condition = nodes[name].AppliedCondition
+            values = [condition[k].wrappedValue for k in range(1, 7)] if condition else [False] * 6
+            for k, value in enumerate(values):
+                if structure.springs[i, k]:
+                    self.assertAlmostEqual(value, structure.springs[i, k])
+                else:
+                    self.assertEqual(value, bool(structure.fixed[i, k]), (name, FREEDOMS[k]))
+        members = {m.Name: m for m in found.by_type("IfcStructuralCurveMember")}
+        self.assertEqual(set(members), set(structure.index))
+        built = {p.Name: p for kind in ("IfcBeam", "IfcColumn", "IfcMember") for p in found.by_type(kind)}
+        self.assertEqual(set(built), set(structure.index))
+        sections = {
+            one.Name: rel.RelatingMaterial.MaterialProfiles[0]
+            for rel in found.by_type("IfcRelAssociatesMaterial")
+            for one in rel.RelatedObjects
+        }
+        for m in structure.members:
+            self.assertEqual((sections[m.name].Name, sections[m.name].Material.Name), (m.section.name, m.material.name))
+            ends = {r.RelatedStructuralConnection.Name: r.AppliedCondition for r in members[m.name].ConnectedBy}
+            self.assertEqual(set(ends), {structure.nodes[n] for n in m.nodes})
+            for node, free, springs in (
+                (m.nodes[0], m.release_start, dict(m.springs_start)),
+                (m.nodes[-1], m.release_end, dict(m.springs_end)),
+            ):
+                condition = ends[structure.nodes[node]]
+                for k, freedom in enumerate(FREEDOMS):
+                    value = condition[k + 1].wrappedValue if condition else True
+                    self.assertEqual(value, springs.get(freedom, freedom not in free), (m.name, freedom))
+        # what each case puts on the building is what was expected of it
+        cases = {c.Name: c for c in found.by_type("IfcStructuralLoadCase")}
+        for k, case in enumerate(loaded.loading.cases):
+            total = np.zeros(3)
+            for rel in cases[case.symbol].IsGroupedBy:
+                for action in rel.RelatedObjects:
+                    load = action.AppliedLoad
+                    if action.is_a("IfcStructuralPointAction"):
+                        total += [load.ForceX, load.ForceY, load.ForceZ]
+                        continue
+                    first, last = (np.array([v.LinearForceX, v.LinearForceY, v.LinearForceZ]) for v in load.Values)
+                    (start,), (end,) = load.Locations
+                    total += (first + last) / 2 * (end - start)
+            np.testing.assert_allclose(total, loaded.loading.borne[k], atol=1e-3 * max(1.0, np.abs(total).max()))
+        factors = {
+            (r.RelatingGroup.Name, r.RelatedObjects[0].Name): r.Factor
+            for r in found.by_type("IfcRelAssignsToGroupByFactor")
+        }
+        for c in loaded.combinations:
+            for k in np.flatnonzero(c.factors):
+                self.assertEqual(factors[c.name, loaded.loading.cases[k].symbol], c.factors[k])
+        return loaded, found
+
+    def test_a_mixed_frame(self):
+        loaded, found = self.same(read_document(MIXED))
+        self.valid(found)
+        kinds = {m.Name: m.PredefinedType for m in found.by_type("IfcStructuralCurveMember")}
+        self.assertEqual(
+            (kinds["rod"], kinds["leg"], kinds["top"]), ("TENSION_MEMBER", "PIN_JOINED_MEMBER", "RIGID_JOINED_MEMBER")
+        )
+
+    def test_a_hall_with_haunches(self):
+        hall = HallJig(spacings=[6.0], eaves_haunch=Haunch(length=2.4, depth=0.3))
+        document = Document(name="Short", hall=hall)
+        document.wind.inside.kind, document.wind.inside.values = "own", [0.2]
+        loaded, found = self.same(document)
+        self.valid(found)
+        self.assertEqual({a.AxisTag for a in found.by_type("IfcGridAxis")}, {"A", "B", "1", "2"})
+        settings = ifcopenshell.geom.settings()
+        settings.set("use-world-coords", True)
+        for name in ("frame-1/column-A", "frame-1/rafter-AB-left"):
+            m = loaded.structure.member(name)
+            product = next(p for p in (*found.by_type("IfcColumn"), *found.by_type("IfcBeam")) if p.Name == name)
+            shape = ifcopenshell.geom.create_shape(settings, product)
+            points = np.array(shape.geometry.verts).reshape(-1, 3)
+            low, high = points.min(axis=0), points.max(axis=0)
+            ends = loaded.structure.xyz[[m.nodes[0], m.nodes[-1]]]
+            if m.role == "column":
+                # upright between base and eaves, its depth along X
+                np.testing.assert_allclose(low, [-m.section.h / 2, -m.section.b / 2, 0.0], atol=1e-3)
+                np.testing.assert_allclose(high, [m.section.h / 2, m.section.b / 2, ends[1, 2]], atol=1e-3)
+            else:
+                # the haunch hangs below the rafter at its foot
+                way = (ends[1] - ends[0]) / np.linalg.norm(ends[1] - ends[0])
+                down = (m.section.h / 2 + m.haunches[0].depth) * way[0]
+                self.assertAlmostEqual(low[2], ends[0, 2] - down, places=3)
+
+    def test_identifiers_last(self):
+        before = read(ifc(prepare(read_document(MIXED)), "Mixed", SPACE, "revision 1"))
+        data = json.loads(json.dumps(MIXED))
+        data["members"][0]["section"] = "HEA 240"
+        data["members"].pop()
+        after = read(ifc(prepare(read_document(data)), "Mixed", SPACE, "revision 2"))
+        one, two = ({p.Name: p.GlobalId for p in f.by_type("IfcElement")} for f in (before, after))
+        self.assertEqual({n: one[n] for n in two}, two)
+        self.assertEqual(set(one) - set(two), {"leg"})
+        other = read(ifc(prepare(read_document(data)), "Mixed", uuid.UUID(int=8), "revision 2"))
+        self.assertFalse(set(two.values()) & {p.GlobalId for p in other.by_type("IfcElement")})
