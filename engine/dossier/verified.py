@@ -13,6 +13,9 @@ from engine.structure.words import ROLE_WORDS, label
 from engine.verification.outcomes import CRITERIA, Outcome, Verdict
 from engine.verification.proof import Proof, prove
 
+#: members up to which each has its proof: some two pages each
+MOST_PROVEN = 500
+
 
 def groups(chain: Chain) -> list[tuple[str, list[Verdict]]]:
     """Members of one role and section, by role, each group's worst first: what fails, then what is not covered, then by utilisation."""
@@ -69,6 +72,15 @@ def verification(chain: Chain, told: Told, every_member: bool, step: Step) -> No
     if not proven:
         return
     told.add(Heading("Second opinion", "verification.second"), *_second(chain, all_groups))
+    if every_member and len(structure.members) > MOST_PROVEN:
+        every_member = False
+        told.add(
+            Paragraph(
+                f"Proofs of every member are written up to {MOST_PROVEN} members; here are {len(structure.members)}: the worst of each "
+                "group is proven, the table above has them all.",
+                "missing",
+            )
+        )
     total = sum(len(own) if every_member else 1 for _, own in all_groups)
     done = 0
     for name, own in all_groups:

@@ -35,7 +35,7 @@ Anchor = Annotated[str, Field(min_length=1, max_length=200)]
 
 
 class DossierSectionOut(BaseModel):
-    """A chapter (depth 1) or section. down: how far down its page it stands, mm; seen: who ticked it as it stands; fallen: who ticked it as it was before."""
+    """A chapter (depth 1) or section. down: how far down its page it stands, mm; seen: who ticked it as it stands; fallen: who ticked it as it was before; since: what it is beside the last issue."""
 
     anchor: str
     depth: int
@@ -45,6 +45,7 @@ class DossierSectionOut(BaseModel):
     down: float
     seen: list[str]
     fallen: list[str]
+    since: Literal["", "new", "changed"]
 
 
 class IssueOut(BaseModel):
@@ -88,7 +89,8 @@ class ChapterOut(BaseModel):
 
 
 class FileOut(BaseModel):
-    """A dossier that is there. key: under which its pages are asked for; current: it tells what stands."""
+    """A dossier that is there. key: under which its pages are asked for; current: it tells what stands; gone: sections of the last issue
+    that are not in it."""
 
     key: str
     revision: int
@@ -96,6 +98,7 @@ class FileOut(BaseModel):
     made: datetime
     current: bool
     sections: list[DossierSectionOut]
+    gone: list[str]
 
 
 class DossierState(BaseModel):
@@ -303,6 +306,14 @@ def _file(project: Project, file: DossierFile, current: bool) -> FileOut:
     for tick in project.ticks.select_related("person"):
         holds = digests.get(tick.anchor) == tick.digest
         (seen if holds else fallen).setdefault(tick.anchor, []).append(tick.person.get_username())
+    last = project.issues.values_list("sections", flat=True).first()
+    issued = {one["anchor"]: one for one in last or ()}
+
+    def since(anchor: str, digest: str) -> Literal["", "new", "changed"]:
+        if last is None or issued.get(anchor, {}).get("digest") == digest:
+            return ""
+        return "changed" if anchor in issued else "new"
+
     return FileOut(
         key=file.key,
         revision=file.revision.number,
@@ -319,9 +330,11 @@ def _file(project: Project, file: DossierFile, current: bool) -> FileOut:
                 down=one["down"],
                 seen=seen.get(one["anchor"], []),
                 fallen=fallen.get(one["anchor"], []),
+                since=since(one["anchor"], one["digest"]),
             )
             for one in file.sections
         ],
+        gone=[f"{one['number']} {one['title']}" for anchor, one in issued.items() if anchor not in digests],
     )
 
 

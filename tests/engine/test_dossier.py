@@ -3,6 +3,7 @@
 import unittest
 from collections import Counter
 from math import cos, hypot, radians
+from unittest.mock import patch
 
 from engine.chain import run
 from engine.demo import drying_hall
@@ -135,6 +136,13 @@ class Hall(unittest.TestCase):
         self.assertLessEqual({f"member.{m.name}" for m in self.chain.structure.members}, names)
         self.assertEqual(len(tables(found, "members").rows), len(self.chain.structure.members))
         self.assertEqual(len(tables(found, "combinations").rows), len(self.chain.combinations))
+
+    def test_proofs_of_every_member_have_an_end(self):
+        plan = DossierPlan(every_member=True)
+        with patch("engine.dossier.verified.MOST_PROVEN", 76):
+            blocks = told(compose(self.chain, plan), "verification").blocks
+        self.assertEqual(sum(isinstance(b, Proven) for b in blocks), 6)
+        self.assertTrue(any("up to 76 members; here are 77" in b.words for b in blocks if isinstance(b, Paragraph)))
 
     def test_a_changed_national_value_is_marked(self):
         document = drying_hall()

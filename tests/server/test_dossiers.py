@@ -126,6 +126,21 @@ class Issued(DossierCase):
         self.assertEqual(self.get("issues/3/pdf").status_code, 404)
         self.assertTrue(Event.objects.filter(words="Issued no. 1, for approval", person=self.user).exists())
 
+    def test_what_differs_from_the_last_issue(self):
+        self.issue()
+        self.edit(
+            self.project,
+            1,
+            ("member_loads", [{**BEAM["member_loads"][0], "value": [0, 0, -11]}]),
+            ("dossier.chapters.joints.left_out", True),
+        )
+        file = self.made()["file"]
+        since = {s["anchor"]: s["since"] for s in file["sections"]}
+        self.assertEqual((since["basis.standards"], since["response.reactions"]), ("", "changed"))
+        self.assertIn("Kinds of joints", " ".join(file["gone"]))
+        self.issue(2)
+        self.assertFalse(any(s["since"] for s in self.get("dossier").json()["file"]["sections"]))
+
     def test_not_of_what_the_page_does_not_show(self):
         self.edit(self.project, 1, ("dossier.client", "Ossel Timber"))
         self.assertEqual(self.issue(1).status_code, 409)

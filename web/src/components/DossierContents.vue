@@ -13,7 +13,14 @@ const inside = (chapter: Chapter): Section[] => {
   const at = all.findIndex((s) => s.anchor === chapter.key)
   if (at < 0) return []
   const end = all.findIndex((s, k) => k > at && s.depth === 1)
-  return all.slice(at + 1, end < 0 ? undefined : end).filter((s) => s.depth === 2)
+  const own = all.slice(at + 1, end < 0 ? undefined : end)
+  // what stands below a section is shown where it is looked at
+  let open = ''
+  return own.filter((s) => {
+    if (s.depth === 2) open = s.anchor
+    const within = own.filter((o) => o.number.startsWith(`${own.find((x) => x.anchor === open)?.number}.`))
+    return s.depth === 2 || dossier.chosen === open || within.some((o) => o.anchor === dossier.chosen)
+  })
 }
 const rows = computed(() =>
   dossier.chapters.map((chapter) => ({
@@ -27,6 +34,7 @@ function next(chapter: Chapter) {
   const level = LEVELS[(LEVELS.indexOf(chapter.level) + 1) % 3]!
   void dossier.plan(chapter, 'level', level)
 }
+const issued = computed(() => dossier.state?.issues?.[0]?.number ?? 0)
 const ticked = computed(() => dossier.sections.filter((s) => s.seen.length).length)
 </script>
 
@@ -88,10 +96,11 @@ const ticked = computed(() => dossier.sections.filter((s) => s.seen.length).leng
             v-for="s in row.sections"
             :key="s.anchor"
             class="row section"
-            :class="{ on: dossier.chosen === s.anchor }"
+            :class="{ on: dossier.chosen === s.anchor, deep: s.depth > 2 }"
             @click="dossier.go(s.anchor)"
           >
             <span class="name">{{ s.number }} {{ s.title }}</span>
+            <span v-if="s.since" class="since" :title="`${s.since} since issue ${issued}`">△</span>
             <span v-if="s.seen.length" class="seen" title="Seen as it stands">✓</span>
             <span v-else-if="s.fallen.length" class="fallen" title="Seen as it was before">✓</span>
             <span class="mono">{{ s.page }}</span>
@@ -194,6 +203,12 @@ em {
   width: 24px;
   text-align: right;
   font-size: 11.5px;
+}
+.row.deep {
+  padding-left: 36px;
+}
+.since {
+  color: #8a5f12;
 }
 .seen {
   color: var(--current);

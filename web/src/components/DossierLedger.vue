@@ -10,11 +10,18 @@ defineProps<{ folded: boolean }>()
 defineEmits<{ fold: [] }>()
 const bench = useWorkbench()
 const dossier = useDossier()
-const tab = ref<'questions' | 'seen' | 'issues'>('questions')
+const tab = ref<'questions' | 'seen' | 'since' | 'issues'>('questions')
 type Question = Schemas['QuestionOut']
 const questions = computed(() => dossier.state?.questions ?? [])
 const issues = computed(() => dossier.state?.issues ?? [])
 const seen = computed(() => dossier.sections.filter((s) => s.seen.length || s.fallen.length))
+/** What differs from the last issue, section by section. */
+const differ = computed(() => [
+  ...dossier.sections
+    .filter((s) => s.since)
+    .map((s) => ({ anchor: s.anchor, title: `${s.number} ${s.title}`, page: `${s.page}`, since: s.since as string })),
+  ...(dossier.state?.file?.gone ?? []).map((title) => ({ anchor: '', title, page: '', since: 'gone' })),
+])
 const ticked = computed(() => dossier.sections.filter((s) => s.seen.length).length)
 const answering = ref<Question | null>(null)
 const words = ref('')
@@ -89,6 +96,20 @@ async function send() {
             ><template #default="{ row }">{{ row.fallen.join(', ') }}</template></ElTableColumn
           >
           <template #empty>Nothing is ticked yet.</template>
+        </ElTable>
+      </ElTabPane>
+      <ElTabPane v-if="issues.length" :label="`Since issue ${issues[0]!.number}: ${differ.length}`" name="since">
+        <ElTable
+          v-if="!folded"
+          :data="differ"
+          size="small"
+          height="100%"
+          @row-click="(s) => s.anchor && dossier.go(s.anchor)"
+        >
+          <ElTableColumn prop="title" label="Section" min-width="300" />
+          <ElTableColumn prop="page" label="Page" width="80" />
+          <ElTableColumn prop="since" label="Beside the issue" min-width="140" />
+          <template #empty>The dossier says what issue {{ issues[0]!.number }} says.</template>
         </ElTable>
       </ElTabPane>
       <ElTabPane :label="`Issues ${issues.length}`" name="issues">

@@ -103,6 +103,7 @@ canvas {
   padding: 0 3px;
   cursor: pointer;
   font: 600 12px var(--condensed);
+  white-space: nowrap;
 }
 .seen {
   color: var(--current);
