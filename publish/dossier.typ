@@ -143,8 +143,9 @@
 #text(24pt, weight: 700, data.title)
 #if data.place != "" [ #v(-2mm) #text(11pt, fill: faint, data.place) ]
 #v(4mm)
-#block(width: 100%, inset: 3mm, stroke: 0.6pt + if data.holds { good } else { bad })[
-  #text(weight: 700, fill: if data.holds { good } else { bad }, data.verdict) #h(1fr) #text(fill: faint, data.revision)
+#let tone = (passes: good, fails: bad, open: gone).at(data.standing)
+#block(width: 100%, inset: 3mm, stroke: if data.standing == "open" { (paint: tone, thickness: 0.8pt, dash: "dashed") } else { 0.8pt + tone })[
+  #text(weight: 700, fill: tone, data.verdict) #h(1fr) #text(fill: faint, data.revision)
 ]
 #show-facts(data.cover)
 #v(6mm)

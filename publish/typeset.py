@@ -77,7 +77,7 @@ def typeset(dossier: Dossier, progress: Progress = quiet) -> Pages:
         "revision": dossier.revision,
         "made": dossier.made,
         "verdict": dossier.verdict[:1].upper() + dossier.verdict[1:],
-        "holds": dossier.verdict.startswith("every member passes"),
+        "standing": dossier.standing,
         "cover": _block(dossier.cover, anchors),
         "left_out": list(dossier.left_out),
         "chapters": [_chapter(c, anchors, not k or c.key in OWN_PAGE) for k, c in enumerate(dossier.chapters)],

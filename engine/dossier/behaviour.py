@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 import numpy as np
 
 from engine.chain import Chain
@@ -70,6 +72,7 @@ def analysis(chain: Chain, told: Told) -> None:
             Column("what buckles", wide=True),
         )
         told.add(Table("critical factors", columns, rows))
+    told.add(*_without_state(chain))
     verification = chain.verification
     if verification.tilts or verification.lifted:
         told.add(Heading("Static equilibrium", "analysis.equilibrium", aside="EN 1990 6.4.2"))
@@ -109,6 +112,23 @@ def analysis(chain: Chain, told: Told) -> None:
                 lifted_rows,
             )
         )
+
+
+def _without_state(chain: Chain) -> Iterator[Paragraph]:
+    """Combinations beyond their critical load, without a state, or with a mechanism that slack members leave."""
+    numbers = range(len(chain.combinations))
+    for words, found in (
+        ("beyond their critical load (α_cr below 1)", [i for i in numbers if not chain.combined.stable(i)]),
+        (
+            "without a state: members or supports that act one way alternate",
+            [i for i in numbers if not chain.combined.settled(i)],
+        ),
+        ("in which slack members leave a mechanism", [i for i in numbers if chain.combined.free(i)]),
+    ):
+        if found:
+            names = ", ".join(chain.combinations[i].name for i in found[:8])
+            more = f" and {len(found) - 8} more" if len(found) > 8 else ""
+            yield Paragraph(f"Combinations {words}: {names}{more}. The verdicts take this into account.", "fails")
 
 
 def frames_with_worst(chain: Chain) -> list[tuple[list[Plane], int]]:

@@ -12,7 +12,7 @@ from engine.dossier.basis import basis, cover, open_matters
 from engine.dossier.behaviour import analysis, response
 from engine.dossier.building import building, quantities
 from engine.dossier.joints import joints
-from engine.dossier.values import Dossier, Paragraph, Told
+from engine.dossier.values import Dossier, Paragraph, Standing, Told
 from engine.dossier.verified import restraints, verification
 from engine.progress import Progress, quiet
 
@@ -81,13 +81,7 @@ def compose(
         else:
             _TELLERS[key](chain, told)
         chapters.append(told)
-    whole = chain.verification.whole
-    verdict = (
-        f"{counted(whole.failing)} fail{'s' * (whole.failing == 1)}" if whole.failing
-        else f"{counted(whole.not_covered)} {'is' if whole.not_covered == 1 else 'are'} not verified" if whole.not_covered
-        else "every member passes, with what is left out" if whole.left_out
-        else "every member passes" if whole.passes else "nothing is verified"
-    )  # fmt: skip
+    verdict, standing = _verdict(chain)
     return Dossier(
         title=title or chain.document.name,
         place=chain.document.site.place,
@@ -95,7 +89,22 @@ def compose(
         made=made,
         paper=plan.paper,
         verdict=verdict,
+        standing=standing,
         cover=cover(plan, chain),
         chapters=tuple(chapters),
         left_out=tuple(left_out),
     )
+
+
+def _verdict(chain: Chain) -> tuple[str, Standing]:
+    """What the cover says of the building: what fails first, then what is not verified, then what a verdict leaves out."""
+    whole = chain.verification.whole
+    if whole.failing:
+        return f"{counted(whole.failing)} fail{'s' * (whole.failing == 1)}", "fails"
+    if whole.not_covered:
+        return f"{counted(whole.not_covered)} {'is' if whole.not_covered == 1 else 'are'} not verified", "open"
+    if not whole.passes:
+        return "nothing is verified", "open"
+    if whole.left_out:
+        return "every member passes; what is left out is told under what is open", "open"
+    return "every member passes", "passes"

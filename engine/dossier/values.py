@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from typing import Literal
 
 from engine.document.handover import Chapter, Level
 from engine.dossier.drawing import Drawing
@@ -83,6 +84,7 @@ class Proven:
     drawing: Drawing | None = None
 
 
+Standing = Literal["passes", "fails", "open"]
 Block = Heading | Paragraph | Facts | Table | Figure | Proven
 
 
@@ -102,7 +104,8 @@ class Told:
 
 @dataclass(frozen=True)
 class Dossier:
-    """All of it. revision: what it was made from, in words; left_out: titles of the chapters that were left out."""
+    """All of it. revision: what it was made from, in words; verdict: on the building, in words, and whether it "passes", "fails" or is
+    "open"; left_out: titles of the chapters that were left out."""
 
     title: str
     place: str
@@ -110,6 +113,7 @@ class Dossier:
     made: str
     paper: str
     verdict: str
+    standing: Standing
     cover: Facts
     chapters: tuple[Told, ...]
     left_out: tuple[str, ...]

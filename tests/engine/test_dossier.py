@@ -247,17 +247,27 @@ class ByHand(unittest.TestCase):
         self.assertTrue(reasons)
         for reason in reasons:
             self.assertIn(reason, words)
-        self.assertEqual(found.verdict, "1 member is not verified")
+        self.assertEqual((found.verdict, found.standing), ("1 member is not verified", "open"))
 
     def test_what_fails_is_told_on_the_cover_and_at_the_end(self):
         chain = run(failing_hall())
         found = compose(chain, DossierPlan())
         failing = [v for v in chain.verification.verdicts if v.status == "fails"]
         self.assertTrue(failing)
-        self.assertEqual(found.verdict, f"{len(failing)} members fail")
+        self.assertEqual((found.verdict, found.standing), (f"{len(failing)} members fail", "fails"))
         self.assertEqual(len(tables(found, "members that fail").rows), len(failing))
         self.assertIn(("Fail", f"{len(failing)}", ""), found.cover.rows)
         self.assertIsInstance(found.cover, Facts)
+
+    def test_a_frame_that_buckles_is_told_as_falling(self):
+        column = {**BEAM, "nodes": [{"name": "a", "at": [0, 0, 0]}, {"name": "b", "at": [0, 0, 6]}]}
+        column |= {"supports": [{"node": "a", "fixed": ["x", "y", "z", "rx", "ry", "rz"]}], "member_loads": []}
+        # a cantilever 6 m high: N_cr about z is π² E I / (2 L)² = 210e9 · 603.8e-8 · π² / 144, 87 kN
+        loads = [{"case": "Q", "node": "b", "force": [0, 0, -200.0]}]
+        found = compose(run(read_document({**column, "node_loads": loads})), DossierPlan())
+        self.assertEqual(found.standing, "fails")
+        words = " ".join(b.words for b in told(found, "analysis").blocks if isinstance(b, Paragraph))
+        self.assertIn("beyond their critical load", words)
 
     def test_remarks_stand_after_their_heading(self):
         plan = DossierPlan.model_validate({"chapters": {"basis": {"remark": " Agreed with the client.\n"}}})
