@@ -1,4 +1,4 @@
-"""./lorica: start, prepare, stop, status, backup, restore, test, report, solve, schema, bench, manage."""
+"""./lorica: start, prepare, stop, status, backup, restore, test, report, take, solve, schema, bench, manage."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from pathlib import Path
 from command import backup, check, serve
 from command.environment import COMPUTING, PYTHON, ROOT, Stop, ensure_python, say
 
-HEADLESS = {"solve": "engine.cli", "schema": "engine.cli", "bench": "publish", "report": "publish"}
+HEADLESS = {"solve": "engine.cli", "schema": "engine.cli", "bench": "publish", "report": "publish", "take": "publish"}
 
 
 def main() -> int:
@@ -42,6 +42,7 @@ def main() -> int:
     for name, text in (
         ("solve", "run the chain on a document, without server and database"),
         ("report", "write the dossier of a document as PDF or spreadsheet, without server and database"),
+        ("take", "turn an IFC4 file into a document"),
         ("schema", "print the JSON Schema of the document format"),
         ("bench", "time the chain on reference models"),
         ("manage", "Django's manage.py with this machine's settings"),

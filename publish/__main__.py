@@ -1,9 +1,10 @@
-"""Headless: a document to its dossier."""
+"""Headless: a document to its dossier, an IFC file to a document."""
 
 from __future__ import annotations
 
 import argparse
 import datetime
+import json
 import sys
 import uuid
 from pathlib import Path
@@ -17,6 +18,7 @@ from engine.errors import ModelError
 from publish.bench import whole_bench
 from publish.dxf import dxf
 from publish.ifc import ifc
+from publish.ifc_in import taken
 from publish.sheets import workbook
 from publish.typeset import typeset
 
@@ -35,11 +37,16 @@ def main(arguments: list[str] | None = None) -> int:
         required=True,
         help="where to write it: a .pdf, an .xlsx with its tables, a .dxf with its drawings, or an .ifc of the model",
     )
+    take = commands.add_parser("take", help="turn an IFC file into a document")
+    take.add_argument("file", type=Path, help="IFC4; - for standard input")
+    take.add_argument("--out", type=Path, help="where to write the document (default: all that is said of it, as JSON)")
     commands.add_parser("bench", help="time the chain and a dossier on reference models")
     chosen = parser.parse_args(arguments)
     if chosen.command == "bench":
         print(whole_bench())
         return 0
+    if chosen.command == "take":
+        return _take(chosen.file, chosen.out)
     if chosen.out.suffix not in (*WRITERS, ".ifc"):
         return refused(f"{chosen.out}: the name must end in {', '.join(WRITERS)} or .ifc")
     try:
@@ -62,6 +69,28 @@ def main(arguments: list[str] | None = None) -> int:
         return refused(error.message if error.place else f"{chosen.model}: {error.message}")
     except OSError as error:
         return refused(f"cannot write {chosen.out}: {error.strerror}")
+    return 0
+
+
+def _take(file: Path, out: Path | None) -> int:
+    """A document from an IFC file; what was guessed and left out goes to standard error."""
+    try:
+        found = taken(sys.stdin.buffer.read() if str(file) == "-" else file.read_bytes())
+        read_document(found.document)
+    except OSError as error:
+        return refused(f"cannot read {file}: {error.strerror}")
+    except ModelError as error:
+        return refused(error.message)
+    if out is None:
+        print(json.dumps(vars(found)))
+        return 0
+    for word, said in (("understood", found.understood), ("guessed", found.guessed), ("left out", found.left_out)):
+        for words in said:
+            print(f"{word}: {words}", file=sys.stderr)
+    try:
+        out.write_text(json.dumps(found.document, indent=1))
+    except OSError as error:
+        return refused(f"cannot write {out}: {error.strerror}")
     return 0
 
 

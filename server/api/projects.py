@@ -20,13 +20,15 @@ from engine.document.jigs import HallJig
 from engine.document.reading import read_json
 from engine.document.units import in_kilonewtons
 from engine.errors import ModelError
-from server.api.access import document_of, download, revision_of, revision_out, user_of
-from server.people.roles import May, may, need, shared_with, word_for
+from server.api.access import document_of, download, in_thread, revision_of, revision_out, user_of
+from server.people.models import Role
+from server.people.roles import May, may, need, need_role, shared_with, word_for
 from server.projects import queue, quotas, revisions, runs, schemas
 from server.projects.changes import Change
 from server.projects.cleaning import remove
 from server.projects.comparison import compare_documents
 from server.projects.models import Project, Run
+from server.projects.taking import TakenOut, ifc_taken
 
 router = Router()
 #: projects of which nothing is known that one look at the list has computed
@@ -130,6 +132,13 @@ def import_project(request: HttpRequest) -> tuple[int, schemas.ProjectOut]:
     document = in_kilonewtons(read_document(read_json(request.body)))
     prepare(document)
     return 201, project_out(user_of(request), revisions.create(user_of(request), document, "Taken in from a file"))
+
+
+@router.post("/projects/import/ifc", response={200: TakenOut, 422: schemas.Problem})
+async def read_ifc(request: HttpRequest) -> TakenOut:
+    """What an IFC file becomes, with what was understood, guessed and left out. Nothing is made: the document is posted to be."""
+    await in_thread(need_role, user_of(request), Role.DESIGNER, Role.ADMINISTRATOR)
+    return await ifc_taken(request.body)
 
 
 @router.get("/projects/{project_id}", response={200: schemas.ProjectOut, 422: schemas.Problem})

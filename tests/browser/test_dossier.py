@@ -104,6 +104,23 @@ class HandingOver(BrowserCase):
         page.get_by_role("button", name=re.compile("Go to page")).first.click()
         self.assertEqual(Project.objects.get().head.number, 1)
 
+    def test_the_model_goes_out_and_comes_back(self):
+        self.open()
+        page = self.page
+        link = page.get_by_role("link", name="Model (IFC)").get_attribute("href")
+        data = page.request.get(self.live_server_url + link).body()
+        page.goto(self.live_server_url)
+        chosen = {"name": "loft.ifc", "mimeType": "application/x-step", "buffer": data}
+        page.set_input_files("input[type=file]", {**chosen, "buffer": data[:3000]})
+        expect(page.get_by_text("loft.ifc was not taken in. The file is cut off")).to_be_visible()
+        page.set_input_files("input[type=file]", chosen)
+        dialog = page.get_by_role("dialog")
+        expect(dialog.get_by_text("The structural analysis model: 1 members, 2 nodes, 2 supports.")).to_be_visible()
+        self.assertEqual(Project.objects.count(), 1)
+        dialog.get_by_role("button", name="Import").click()
+        page.wait_for_selector("tbody tr")
+        self.assertEqual(Project.objects.count(), 2)
+
     def test_nothing_to_tell_of(self):
         project = revisions.create(self.user, read_document({"name": "Empty"}), "x")
         self.sign_in(f"/projects/{project.id}")

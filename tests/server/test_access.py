@@ -54,6 +54,7 @@ ROUTES = {
     ("get", "/api/projects"): ("", None, 200),
     ("post", "/api/projects"): ("", {"name": "another"}, 201),
     ("post", "/api/projects/import"): ("", {"name": "from a file"}, 201),
+    ("post", "/api/projects/import/ifc"): ("", {"name": "no IFC file"}, 422),
     ("get", "/api/projects/{project_id}"): ("", None, 200),
     ("patch", "/api/projects/{project_id}"): ("", {"paused": False}, 200),
     ("delete", "/api/projects/{project_id}"): ("", {"name": ""}, 204),

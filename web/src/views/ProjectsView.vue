@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { ElInput, ElMessageBox, ElOption, ElSelect } from 'element-plus'
+import { ElButton, ElDialog, ElInput, ElMessageBox, ElOption, ElSelect } from 'element-plus'
 import { api, csrfToken, type Schemas } from '../api/client'
 import PageHeader from '../people/PageHeader.vue'
 import ProjectCard from '../people/ProjectCard.vue'
@@ -148,14 +148,36 @@ async function takeIn(event: Event) {
     problem.value = `${file.name} is larger than 8 MB.`
     return
   }
-  const response = await fetch('/api/projects/import', {
+  if (/\.ifc$/i.test(file.name)) {
+    reading.value = file.name
+    const found = await posted('/api/projects/import/ifc', file, file.name)
+    reading.value = ''
+    if (found) offered.value = found as Schemas['TakenOut']
+  } else await make(await file.text(), file.name)
+}
+/** What an IFC file becomes, before anything is made of it. */
+const offered = ref<Schemas['TakenOut'] | null>(null)
+const reading = ref('')
+const told = computed(() => [
+  { title: 'Understood', lines: offered.value?.understood ?? [], look: '' },
+  { title: 'Guessed', lines: offered.value?.guessed ?? [], look: 'open' },
+  { title: 'Left out', lines: offered.value?.left_out ?? [], look: 'open' },
+])
+async function posted(path: string, body: Blob | string, name: string): Promise<unknown> {
+  const response = await fetch(path, {
     method: 'POST',
     headers: { 'Content-Type': 'application/json', 'X-CSRFToken': csrfToken() },
-    body: await file.text(),
+    body,
   })
-  const answer = (await response.json().catch(() => ({}))) as { id?: string; message?: string }
-  if (response.ok) await router.push(`/projects/${answer.id}`)
-  else problem.value = `${file.name} was not taken in. ${answer.message ?? ''}`
+  const answer = (await response.json().catch(() => ({}))) as { message?: string }
+  if (response.ok) return answer
+  problem.value = `${name} was not taken in. ${answer.message ?? ''}`
+  return null
+}
+async function make(text: string, name: string) {
+  const answer = (await posted('/api/projects/import', text, name)) as { id: string } | null
+  offered.value = null
+  if (answer) await router.push(`/projects/${answer.id}`)
 }
 
 onMounted(async () => {
@@ -193,10 +215,11 @@ onMounted(async () => {
         <button type="button" class="plate" title="No hall: other jigs, or drawing by hand" @click="create(false)">
           Start empty
         </button>
-        <button type="button" class="plate" @click="picker?.click()">Take in a file…</button>
-        <input ref="picker" class="picker" type="file" accept=".json,application/json" @change="takeIn" />
+        <button type="button" class="plate" @click="picker?.click()">Import…</button>
+        <input ref="picker" class="picker" type="file" accept=".json,.ifc,application/json" @change="takeIn" />
       </form>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+      <p v-if="reading" role="status">Reading {{ reading }}…</p>
       <div v-if="own.length > 1" class="find">
         <ElInput v-model="query" placeholder="Search" aria-label="Search the projects" clearable />
         <ElSelect v-model="sorting" aria-label="Sort by">
@@ -269,11 +292,29 @@ onMounted(async () => {
         </li>
       </ul>
     </main>
+    <ElDialog :model-value="!!offered" title="Import from IFC" width="620" @close="offered = null">
+      <template v-if="offered">
+        <p>Nothing is made yet. This is what the file becomes:</p>
+        <template v-for="part in told" :key="part.title">
+          <h4 v-if="part.lines.length">{{ part.title }}</h4>
+          <ul v-if="part.lines.length" :class="part.look">
+            <li v-for="line in part.lines" :key="line">{{ line }}</li>
+          </ul>
+        </template>
+      </template>
+      <template #footer>
+        <ElButton @click="offered = null">Cancel</ElButton>
+        <ElButton type="primary" @click="make(JSON.stringify(offered!.document), 'The file')">Import</ElButton>
+      </template>
+    </ElDialog>
     <SharingDialog :project="sharing" @close="sharing = null" @changed="load" />
   </div>
 </template>
 
 <style scoped>
+.open {
+  border-left: 3px dashed #8a5f12;
+}
 main {
   max-width: 1160px;
   margin: 36px auto;

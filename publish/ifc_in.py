@@ -1,0 +1,436 @@
+"""IFC4 taken in, Lorica's own and that of others: what was understood, what was guessed, what was left out, before anything is taken.
+
+Where a file bears a structural analysis model, that is read; else the axes of extruded beams, columns and members.
+"""
+
+from __future__ import annotations
+
+import re
+from collections import Counter
+from dataclasses import dataclass, field
+from math import atan2, degrees
+from typing import Any, get_args
+
+import ifcopenshell
+import ifcopenshell.util.placement
+import ifcopenshell.util.unit
+import numpy as np
+
+from engine.analysis.elements import local_axes
+from engine.catalogue.sections import catalogue
+from engine.catalogue.steels import STRENGTH
+from engine.document import FORMAT_VERSION
+from engine.document.base import Role
+from engine.errors import ModelError
+from engine.structure.model import FREEDOMS, Floats
+
+#: ends nearer than this are one node, metres
+NEAR = 0.002
+#: dimensions of a profile that may differ from the catalogue's, metres
+ALIKE = 0.0006
+BEHAVIOURS = {
+    "PIN_JOINED_MEMBER": "bar",
+    "TENSION_MEMBER": "tension-only",
+    "COMPRESSION_MEMBER": "compression-only",
+    "CABLE": "tension-only",
+}
+ROLES = {"IfcColumn": "column", "IfcBeam": "member", "IfcMember": "member"}
+NATURES = {
+    "DEAD_LOAD_G": "permanent",
+    "PERMANENT_G": "permanent",
+    "SNOW_S": "snow",
+    "WIND_W": "wind",
+    "LIVE_LOAD_Q": "imposed",
+    "VARIABLE_Q": "imposed",
+    "EXTRAORDINARY_A": "accidental",
+    "SYSTEM_IMPERFECTION": "imperfection",
+}
+
+
+@dataclass
+class Taken:
+    """What a file becomes: a document as plain values, and what is said of it."""
+
+    document: dict[str, Any]
+    understood: list[str] = field(default_factory=list)
+    guessed: list[str] = field(default_factory=list)
+    left_out: list[str] = field(default_factory=list)
+
+
+def taken(data: bytes) -> Taken:
+    """The document that an IFC file becomes. Raises ModelError with one sentence for a file that is none, of another schema, or empty."""
+    head = data[:4096].decode("latin-1")
+    if not head.lstrip().startswith("ISO-10303-21"):
+        raise ModelError("This is no IFC file: it does not begin with ISO-10303-21.")
+    schema = re.search(r"FILE_SCHEMA\s*\(\s*\(\s*'([^']+)'", head)
+    if schema is None or not schema[1].upper().startswith("IFC4"):
+        raise ModelError(f"The file is of the schema {schema[1] if schema else '(none)'}; IFC4 is read.")
+    if "END-ISO-10303-21" not in data[-400:].decode("latin-1"):
+        raise ModelError("The file is cut off: its end is missing.")
+    try:
+        file = ifcopenshell.file.from_string(data.decode("utf-8", "replace"))
+        return _Reader(file).read()
+    except ModelError:
+        raise
+    except (RuntimeError, AttributeError, KeyError, ValueError, TypeError, IndexError) as error:
+        raise ModelError(f"The file cannot be read as IFC4 ({type(error).__name__}).") from error
+
+
+class _Reader:
+    def __init__(self, file: Any) -> None:
+        self.file = file
+        self.scale = float(ifcopenshell.util.unit.calculate_unit_scale(file))
+        self.nodes: list[tuple[str, Floats]] = []
+        self.found = Taken({})
+        self.sections: dict[str, tuple[str, str]] = {}
+        self.own: dict[str, dict[str, Any]] = {}
+        self.materials: dict[str, dict[str, Any]] = {}
+        self.names: dict[str, int] = {}
+        self.alike: Counter[str] = Counter()
+
+    def read(self) -> Taken:
+        curves = self.file.by_type("IfcStructuralCurveMember")
+        products = [p for kind in ROLES for p in self.file.by_type(kind)]
+        if not curves and not products:
+            raise ModelError("The file holds no structural member, beam, column or member.")
+        project = (self.file.by_type("IfcProject") or [None])[0]
+        document: dict[str, Any] = {
+            "version": FORMAT_VERSION,
+            "units": "N, m",
+            "name": ((project and project.Name) or "From IFC")[:80],
+        }
+        if curves:
+            for connection in self.file.by_type("IfcStructuralPointConnection"):
+                self.node(self.vertex(connection.Representation.Representations[0].Items[0]), connection.Name)
+            document["members"] = [m for m in map(self.curve, curves) if m]
+            document["supports"] = list(self.supports())
+            document |= self.loads()
+            self.found.understood.append(
+                f"The structural analysis model: {len(document['members'])} members, {len(self.nodes)} nodes, {len(document['supports'])} supports."
+            )
+        else:
+            document["members"] = [m for m in map(self.product, products) if m]
+            self.found.understood.append(f"Axes of {len(document['members'])} extruded beams, columns and members.")
+            self.found.guessed.append(
+                f"Ends within {NEAR * 1000:g} mm of each other meet, and are joined rigidly; there are no supports and no loads in such a file."
+            )
+        document["nodes"] = [{"name": name, "at": [float(v) for v in at]} for name, at in self.nodes]
+        document["sections"], document["materials"] = list(self.own.values()), list(self.materials.values())
+        for words, count in self.alike.items():
+            self.found.guessed.append(f"{words} ({count} members).")
+        self.found.document = document
+        return self.found
+
+    def node(self, at: Floats, name: str | None = None) -> str:
+        """The node at a place, made if there is none."""
+        for known, where in self.nodes:
+            if float(np.linalg.norm(where - at)) < NEAR:
+                return known
+        self.nodes.append((self.unique("n", name or f"n{len(self.nodes) + 1}"), at))
+        return self.nodes[-1][0]
+
+    def unique(self, kind: str, name: str) -> str:
+        """A name that nothing of its kind bears yet."""
+        name = name[:70]
+        key = f"{kind} {name}"
+        self.names[key] = self.names.get(key, 0) + 1
+        return name if self.names[key] == 1 else f"{name} ({self.names[key]})"
+
+    def vertex(self, vertex: Any) -> Floats:
+        return np.array(vertex.VertexGeometry.Coordinates, dtype=float) * self.scale
+
+    def curve(self, member: Any) -> dict[str, Any] | None:
+        edge = member.Representation.Representations[0].Items[0]
+        if not edge.is_a("IfcEdge"):
+            self.found.left_out.append(f"{member.Name}: its axis is no straight edge.")
+            return None
+        ends = [self.vertex(edge.EdgeStart), self.vertex(edge.EdgeEnd)]
+        start, end = (self.node(at) for at in ends)
+        built = next((r.RelatingProduct for r in member.HasAssignments if r.is_a("IfcRelAssignsToProduct")), None)
+        found: dict[str, Any] = {"name": self.unique("m", member.Name or "member"), "start": start, "end": end}
+        found |= self.made_of(member)
+        found["role"] = self.role(built or member)
+        if member.PredefinedType in BEHAVIOURS:
+            found["behaviour"] = BEHAVIOURS[member.PredefinedType]
+        found |= self.roll(ends, np.array(member.Axis.DirectionRatios, dtype=float)) if member.Axis else {}
+        releases: dict[str, Any] = {}
+        for relation in member.ConnectedBy or ():
+            condition = relation.AppliedCondition
+            name = self.node(
+                self.vertex(relation.RelatedStructuralConnection.Representation.Representations[0].Items[0])
+            )
+            if condition is None or name not in (start, end):
+                continue
+            where = "start" if name == start else "end"
+            for k, freedom in enumerate(FREEDOMS):
+                value = condition[k + 1].wrappedValue if condition[k + 1] is not None else True
+                if value is False:
+                    releases.setdefault(where, []).append(freedom)
+                elif value is not True:
+                    releases.setdefault(f"{where}_springs", {})[freedom] = float(value)
+        return found | ({"releases": releases} if releases else {})
+
+    def product(self, product: Any) -> dict[str, Any] | None:
+        """A beam, column or member by the solid that it is extruded to."""
+        shapes = product.Representation.Representations if product.Representation else ()
+        solid = next((i for s in shapes for i in s.Items if i.is_a("IfcExtrudedAreaSolid")), None)
+        if solid is None:
+            self.found.left_out.append(f"{product.Name or product.is_a()}: it is not extruded along an axis.")
+            return None
+        place = np.array(ifcopenshell.util.placement.get_local_placement(product.ObjectPlacement), dtype=float)
+        if solid.Position:
+            place = place @ np.array(ifcopenshell.util.placement.get_axis2placement(solid.Position), dtype=float)
+        way = place[:3, :3] @ np.array(solid.ExtrudedDirection.DirectionRatios, dtype=float)
+        ends = [place[:3, 3] * self.scale, (place[:3, 3] + way * solid.Depth) * self.scale]
+        start, end = (self.node(at) for at in ends)
+        if start == end:
+            self.found.left_out.append(f"{product.Name}: it has no length.")
+            return None
+        found: dict[str, Any] = {"name": self.unique("m", product.Name or product.is_a()), "start": start, "end": end}
+        found |= self.made_of(product, solid.SweptArea)
+        found["role"] = self.role(product)
+        return found | self.roll(ends, place[:3, 1])
+
+    def roll(self, ends: list[Floats], up: Floats) -> dict[str, float]:
+        """The roll that turns the usual local z to a direction."""
+        axes = local_axes(ends[0][None], ends[1][None], np.zeros(1))[0]
+        angle = degrees(atan2(-float(up @ axes[1]), float(up @ axes[2])))
+        # half a turn either way is one
+        angle = 180.0 if angle < -180 + 1e-6 else angle
+        return {"roll": round(angle, 6)} if abs(angle) > 1e-6 else {}
+
+    def role(self, product: Any) -> str:
+        stated = (product.ObjectType or "").lower()
+        if stated in get_args(Role):
+            return stated
+        return ROLES.get(product.is_a(), "member")
+
+    def made_of(self, product: Any, profile: Any = None) -> dict[str, str]:
+        """Section and grade from the profile set, or from the profile that is extruded."""
+        grade = ""
+        for relation in product.HasAssociations or ():
+            material = relation.RelatingMaterial if relation.is_a("IfcRelAssociatesMaterial") else None
+            if material is not None and material.is_a("IfcMaterialProfileSetUsage"):
+                material = material.ForProfileSet
+            if material is not None and material.is_a("IfcMaterialProfileSet"):
+                own = material.MaterialProfiles[0]
+                profile, grade = own.Profile or profile, own.Material.Name if own.Material else ""
+            elif material is not None and material.is_a("IfcMaterial"):
+                grade = material.Name
+        return {"section": self.section(profile), "material": self.material(grade)}
+
+    def material(self, grade: str) -> str:
+        for known in STRENGTH:
+            if known.lower() == grade.strip().lower():
+                return known
+        self.alike[f"The material “{grade or 'none'}” is taken for S355"] += 1
+        return "S355"
+
+    def section(self, profile: Any) -> str:
+        """The catalogue's section of that name or of those dimensions; else one by its properties, which is analysed, not verified."""
+        if profile is None:
+            raise ModelError("A member has no profile.")
+        name = profile.ProfileName or ""
+        if name in catalogue() or re.fullmatch(r"(RD|FL|RECT) \d[\dx.]*", name):
+            return name
+        if name not in self.sections:
+            self.sections[name] = self.matched(profile, name)
+        section, words = self.sections[name]
+        self.alike[words] += 1
+        return section
+
+    def matched(self, profile: Any, name: str) -> tuple[str, str]:
+        """What stands for a profile that no section bears the name of, and what is said of it."""
+        size = _size(profile, self.scale)
+        for s in catalogue().values() if size else ():
+            mine = (s.h, s.b, s.tw, s.tf)
+            if size and s.shape == size[0] and all(abs(a - b) < ALIKE for a, b in zip(mine, size[1:], strict=True)):
+                return s.name, f"The profile “{name or 'without name'}” is taken for {s.name} by its dimensions"
+        properties = _properties(profile, self.scale)
+        if properties is None:
+            raise ModelError(
+                f"The profile “{name or profile.is_a()}” is of a kind that is not read ({profile.is_a()})."
+            )
+        own = self.unique("s", name or f"profile {len(self.own) + 1}")
+        self.own[own] = {"name": own, **properties}
+        return (
+            own,
+            f"The profile “{own}” is no section of the catalogue: it is known by area and second moments alone, and is not verified",
+        )
+
+    def supports(self) -> Any:
+        for connection in self.file.by_type("IfcStructuralPointConnection"):
+            condition = connection.AppliedCondition
+            if condition is None or not condition.is_a("IfcBoundaryNodeCondition"):
+                continue
+            fixed, springs = [], {}
+            for k, freedom in enumerate(FREEDOMS):
+                value = condition[k + 1].wrappedValue if condition[k + 1] is not None else False
+                if value is True:
+                    fixed.append(freedom)
+                elif value is not False and value:
+                    springs[freedom] = float(value)
+            if fixed or springs:
+                node = self.node(self.vertex(connection.Representation.Representations[0].Items[0]))
+                yield {"node": node, "fixed": fixed, "springs": springs}
+
+    def loads(self) -> dict[str, Any]:
+        """Cases with loads on members and nodes in global axes, and combinations by factor."""
+        cases: list[dict[str, Any]] = []
+        lines: list[dict[str, Any]] = []
+        points: list[dict[str, Any]] = []
+        combinations: list[dict[str, Any]] = []
+        of: dict[int, str] = {}
+        for group in self.file.by_type("IfcStructuralLoadGroup"):
+            if group.PredefinedType == "LOAD_COMBINATION":
+                continue
+            name = self.unique("case", group.Name or "case")
+            of[group.id()] = name
+            nature = NATURES.get(group.ActionSource) or NATURES.get(group.ActionType) or "other"
+            cases.append({"name": name, "nature": nature})
+            for relation in group.IsGroupedBy or ():
+                for action in relation.RelatedObjects:
+                    self.action(action, name, lines, points)
+        for group in self.file.by_type("IfcStructuralLoadGroup"):
+            if group.PredefinedType == "LOAD_COMBINATION":
+                factors = {
+                    of[case.id()]: float(r.Factor)
+                    for r in group.IsGroupedBy or ()
+                    if r.is_a("IfcRelAssignsToGroupByFactor")
+                    for case in r.RelatedObjects
+                    if case.id() in of
+                }
+                if factors:
+                    use = group.Purpose if group.Purpose in USES else "strength"
+                    combinations.append(
+                        {"name": self.unique("u", group.Name or "combination"), "factors": factors, "use": use}
+                    )
+        self.found.understood.append(
+            f"{len(cases)} cases with {len(lines) + len(points)} loads, {len(combinations)} combinations."
+        )
+        found: dict[str, Any] = {
+            "cases": cases,
+            "member_loads": lines,
+            "node_loads": points,
+            "combinations": combinations,
+        }
+        if any(case["nature"] == "imperfection" for case in cases):
+            self.found.guessed.append("The file bears sway imperfections as cases: none are added to them.")
+            found["rules"] = {"imperfections": False}
+        return found
+
+    def action(self, action: Any, case: str, lines: list[dict[str, Any]], points: list[dict[str, Any]]) -> None:
+        element = next((r.RelatingElement for r in action.AssignedToStructuralItem or ()), None)
+        load = action.AppliedLoad
+        if element is None or action.GlobalOrLocal != "GLOBAL_COORDS":
+            self.found.left_out.append(f"A load of {case} that is not in global axes.")
+        elif action.is_a("IfcStructuralPointAction") and element.is_a("IfcStructuralPointConnection"):
+            node = self.node(self.vertex(element.Representation.Representations[0].Items[0]))
+            force = [float(load[k] or 0.0) for k in (1, 2, 3)]
+            points.append(
+                {"case": case, "node": node, "force": force, "moment": [float(load[k] or 0.0) for k in (4, 5, 6)]}
+            )
+        elif load.is_a("IfcStructuralLoadConfiguration") and len(load.Values) == 2 and load.Locations:
+            values = [[float(v[k] or 0.0) for k in (1, 2, 3)] for v in load.Values]
+            start, end = (float(at[0]) * self.scale for at in load.Locations)
+            lines.append(
+                {
+                    "case": case,
+                    "member": element.Name,
+                    "value": values[0],
+                    "value_end": values[1],
+                    "start": start,
+                    "end": end,
+                }
+            )
+        elif load.is_a("IfcStructuralLoadLinearForce"):
+            lines.append({"case": case, "member": element.Name, "value": [float(load[k] or 0.0) for k in (1, 2, 3)]})
+        else:
+            self.found.left_out.append(f"A load of {case} of the kind {load.is_a()}.")
+
+
+USES = ("strength", "accidental", "uplift", "deflection", "variable", "frequent", "quasi-permanent")
+
+
+def _size(profile: Any, scale: float) -> tuple[str, float, float, float, float] | None:
+    """Shape, depth, width, thickness of web and flange of a profile with dimensions."""
+    kind = profile.is_a()
+    if kind == "IfcIShapeProfileDef":
+        return (
+            "I",
+            profile.OverallDepth * scale,
+            profile.OverallWidth * scale,
+            profile.WebThickness * scale,
+            profile.FlangeThickness * scale,
+        )
+    if kind == "IfcRectangleHollowProfileDef":
+        h, b, t = (float(v) * scale for v in (profile.YDim, profile.XDim, profile.WallThickness))
+        return ("square" if abs(h - b) < ALIKE else "rectangular", h, b, t, t)
+    if kind == "IfcCircleHollowProfileDef":
+        d, t = 2 * profile.Radius * scale, profile.WallThickness * scale
+        return ("circular", d, d, t, t)
+    return None
+
+
+def _properties(profile: Any, scale: float) -> dict[str, float] | None:
+    """Area and second moments of a profile by its outline; torsion as of thin strips, A⁴/(40 I_p)."""
+    kind = profile.is_a()
+    if kind in ("IfcArbitraryClosedProfileDef", "IfcArbitraryProfileDefWithVoids") and profile.OuterCurve.is_a(
+        "IfcPolyline"
+    ):
+        rings = [profile.OuterCurve, *(getattr(profile, "InnerCurves", None) or ())]
+        outlines = [np.array([p.Coordinates for p in ring.Points], dtype=float) * scale for ring in rings]
+    else:
+        corners = _corners(profile, scale)
+        if corners is None:
+            return None
+        outlines = [corners]
+    total = np.zeros(6)
+    for k, ring in enumerate(outlines):
+        total += _moments(ring) * (1.0 if k == 0 else -1.0)
+    area, sy, sz, syy, szz, _ = total
+    Iy, Iz = szz - sz**2 / area, syy - sy**2 / area
+    return {"A": float(area), "Iy": float(Iy), "Iz": float(Iz), "It": float(area**4 / (40 * (Iy + Iz)))}
+
+
+def _corners(profile: Any, scale: float) -> Floats | None:
+    kind = profile.is_a()
+    if kind == "IfcRectangleProfileDef":
+        x, y = profile.XDim * scale / 2, profile.YDim * scale / 2
+        return np.array([(-x, -y), (x, -y), (x, y), (-x, y)])
+    if kind == "IfcCircleProfileDef":
+        angles = np.linspace(0, 2 * np.pi, 96, endpoint=False)
+        return np.asarray(profile.Radius * scale * np.stack([np.cos(angles), np.sin(angles)], axis=1))
+    if kind == "IfcIShapeProfileDef":
+        h, b, tw, tf = (
+            float(v) * scale
+            for v in (profile.OverallDepth, profile.OverallWidth, profile.WebThickness, profile.FlangeThickness)
+        )
+        half = [
+            (b / 2, h / 2),
+            (b / 2, h / 2 - tf),
+            (tw / 2, h / 2 - tf),
+            (tw / 2, -h / 2 + tf),
+            (b / 2, -h / 2 + tf),
+            (b / 2, -h / 2),
+        ]
+        return np.array([*half, *[(-x, y) for x, y in reversed(half)]])
+    return None
+
+
+def _moments(ring: Floats) -> Floats:
+    """Area, first and second moments of a polygon: A, ∫y, ∫z, ∫y², ∫z², 0; positive whatever its sense."""
+    x, y = ring.T
+    x1, y1 = np.roll(x, -1), np.roll(y, -1)
+    cross = x * y1 - x1 * y
+    found = np.array(
+        [
+            cross.sum() / 2,
+            (cross * (x + x1)).sum() / 6,
+            (cross * (y + y1)).sum() / 6,
+            (cross * (x * x + x * x1 + x1 * x1)).sum() / 12,
+            (cross * (y * y + y * y1 + y1 * y1)).sum() / 12,
+            0.0,
+        ]
+    )
+    return found if found[0] >= 0 else -found

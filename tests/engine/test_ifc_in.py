@@ -1,0 +1,144 @@
+"""IFC taken in: what goes out comes back, what others made is read, what is none is refused in a sentence."""
+
+import json
+import unittest
+
+import ifcopenshell
+import ifcopenshell.guid
+import numpy as np
+
+from engine.chain import prepare, run
+from engine.demo import drying_hall
+from engine.document import Document, read_document
+from engine.document.jigs import HallJig
+from engine.errors import ModelError
+from publish.ifc import ifc
+from publish.ifc_in import taken
+from tests.engine.test_ifc import MIXED, SPACE
+
+
+class Back(unittest.TestCase):
+    def same(self, document):
+        before = prepare(document)
+        found = taken(ifc(before, document.name, SPACE, "revision 1"))
+        after = prepare(read_document(found.document))
+        one, two = before.structure, after.structure
+        self.assertEqual(set(one.index), set(two.index))
+        self.assertEqual(set(one.nodes), set(two.nodes))
+        places = [two.nodes.index(n) for n in one.nodes]
+        np.testing.assert_allclose(two.xyz[places], one.xyz, atol=1e-8)
+        np.testing.assert_array_equal(two.fixed[places], one.fixed)
+        np.testing.assert_allclose(two.springs[places], one.springs)
+        for m in one.members:
+            n = two.member(m.name)
+            with self.subTest(m.name):
+                self.assertEqual((n.material.name, n.behaviour, n.role), (m.material.name, m.behaviour, m.role))
+                self.assertEqual({two.nodes[i] for i in n.nodes}, {one.nodes[i] for i in m.nodes})
+                self.assertEqual((n.release_start, n.release_end), (m.release_start, m.release_end))
+                self.assertEqual((n.springs_start, n.springs_end), (m.springs_start, m.springs_end))
+                self.assertAlmostEqual(n.roll, m.roll, places=6)
+                self.assertAlmostEqual(n.section.A, m.section.A, delta=1e-9)
+        np.testing.assert_allclose(
+            [after.loading.borne[k] for k in range(len(after.loading.cases))], before.loading.borne, atol=1.0
+        )
+        own = {c.name: c.factors for c in after.combinations}
+        for c in before.combinations:
+            np.testing.assert_allclose(own[c.name], c.factors)
+        return found
+
+    def test_a_mixed_frame(self):
+        found = self.same(read_document(MIXED))
+        self.assertEqual(found.left_out, [])
+        self.assertIn("5 members, 4 nodes, 2 supports", " ".join(found.understood))
+
+    def test_a_hall(self):
+        document = Document(name="Short", hall=HallJig(spacings=[6.0]))
+        document.wind.inside.kind, document.wind.inside.values = "own", [0.2]
+        self.same(document)
+
+    def test_forces_are_the_same(self):
+        document = read_document(MIXED)
+        back = read_document(taken(ifc(prepare(document), "Mixed", SPACE, "r")).document)
+        one, two = (run(d).response.reaction[:, :, 0] for d in (document, back))
+        np.testing.assert_allclose(np.abs(two).sum(axis=0), np.abs(one).sum(axis=0), rtol=1e-6, atol=1e-3)
+
+
+def foreign(profile, unit="MILLI"):
+    """A column and a beam on it, as other programs write them: millimetres, extruded solids, no analysis model."""
+    f = ifcopenshell.file(schema="IFC4")
+    make = f.create_entity
+    units = make("IfcUnitAssignment", [make("IfcSIUnit", None, "LENGTHUNIT", unit, "METRE")])
+    make("IfcProject", ifcopenshell.guid.new(), None, "Shed", UnitsInContext=units)
+
+    def point(*at):
+        return make("IfcCartesianPoint", tuple(map(float, at)))
+
+    def direction(*way):
+        return make("IfcDirection", tuple(map(float, way)))
+
+    def product(kind, name, at, axis, ref, depth, shape):
+        place = make(
+            "IfcLocalPlacement", None, make("IfcAxis2Placement3D", point(*at), direction(*axis), direction(*ref))
+        )
+        solid = make("IfcExtrudedAreaSolid", shape, None, direction(0, 0, 1), float(depth))
+        body = make("IfcShapeRepresentation", None, "Body", "SweptSolid", [solid])
+        whole = make("IfcProductDefinitionShape", None, None, [body])
+        return make(kind, ifcopenshell.guid.new(), None, name, ObjectPlacement=place, Representation=whole)
+
+    shape = profile(make, point)
+    product("IfcColumn", "C1", (0, 0, 0), (0, 0, 1), (0, 1, 0), 4000, shape)
+    product("IfcBeam", "B1", (0, 0, 4000), (1, 0, 0), (0, 1, 0), 6000, shape)
+    return f
+
+
+class OfOthers(unittest.TestCase):
+    def test_axes_and_a_profile_by_its_dimensions(self):
+        f = foreign(
+            lambda make, point: make("IfcIShapeProfileDef", "AREA", "I300-150", None, 150.0, 300.0, 7.1, 10.7, 15.0)
+        )
+        found = taken(f.to_string().encode())
+        members = {m["name"]: m for m in found.document["members"]}
+        self.assertEqual((members["C1"]["section"], members["C1"]["role"]), ("IPE 300", "column"))
+        structure = prepare(read_document(found.document)).structure
+        self.assertEqual(
+            sorted(map(tuple, structure.xyz.tolist())), [(0.0, 0.0, 0.0), (0.0, 0.0, 4.0), (6.0, 0.0, 4.0)]
+        )
+        words = " ".join(found.guessed)
+        for wanted in ("taken for IPE 300 by its dimensions (2 members)", "“none” is taken for S355", "no supports"):
+            self.assertIn(wanted, words)
+
+    def test_an_outline_is_known_by_its_properties(self):
+        def box(make, point):
+            corners = [(-50, -100), (50, -100), (50, 100), (-50, 100), (-50, -100)]
+            return make(
+                "IfcArbitraryClosedProfileDef", "AREA", "Block", make("IfcPolyline", [point(*c) for c in corners])
+            )
+
+        found = taken(foreign(box).to_string().encode())
+        [section] = found.document["sections"]
+        # 100 × 200 mm: b h, b h³/12, h b³/12
+        self.assertAlmostEqual(section["A"], 0.02)
+        self.assertAlmostEqual(section["Iy"], 0.1 * 0.2**3 / 12)
+        self.assertAlmostEqual(section["Iz"], 0.2 * 0.1**3 / 12)
+        self.assertIn("not verified", " ".join(found.guessed))
+        member = read_document(found.document).members[0]
+        self.assertEqual(member.section, "Block")
+
+    def test_what_is_none(self):
+        whole = ifc(prepare(read_document(MIXED)), "Mixed", SPACE, "r")
+        empty = ifcopenshell.file(schema="IFC4").to_string().encode()
+        for data, words in (
+            (b"", "no IFC file"),
+            (b"PK\x03\x04", "no IFC file"),
+            (json.dumps(MIXED).encode(), "no IFC file"),
+            (whole[: len(whole) // 2], "cut off"),
+            (ifcopenshell.file(schema="IFC2X3").to_string().encode(), "IFC2X3"),
+            (empty, "no structural member"),
+        ):
+            with self.subTest(words), self.assertRaises(ModelError) as refused:
+                taken(data)
+            self.assertIn(words, refused.exception.message)
+
+    def test_the_demo_hall_is_large_enough_to_matter(self):
+        found = taken(ifc(prepare(drying_hall()), "Hall", SPACE, "r"))
+        self.assertEqual(len(found.document["members"]), 77)
