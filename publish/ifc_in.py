@@ -114,12 +114,39 @@ class _Reader:
             self.found.guessed.append(
                 f"Ends within {NEAR * 1000:g} mm of each other meet, and are joined rigidly; there are no supports and no loads in such a file."
             )
+        document |= self.lines()
+        self.found.left_out.append(
+            "Haunches, tapers, what holds the flanges of members sideways, cladding and floors: such a file does not bear them. Until "
+            "restraints are put, members count as held at their ends alone."
+        )
         document["nodes"] = [{"name": name, "at": [float(v) for v in at]} for name, at in self.nodes]
         document["sections"], document["materials"] = list(self.own.values()), list(self.materials.values())
         for words, count in self.alike.items():
             self.found.guessed.append(f"{words} ({count} members).")
         self.found.document = document
         return self.found
+
+    def lines(self) -> dict[str, Any]:
+        """Grid lines along X and Y, and levels at the storeys."""
+        grid: list[dict[str, Any]] = []
+        for axis in self.file.by_type("IfcGridAxis"):
+            points = [np.array(p.Coordinates[:2]) * self.scale for p in getattr(axis.AxisCurve, "Points", ())]
+            if len(points) != 2:
+                continue
+            across = np.abs(points[1] - points[0])
+            if min(across) < NEAR:
+                k = int(np.argmin(across))
+                name = self.unique("grid", (axis.AxisTag or f"{len(grid) + 1}")[:4])
+                grid.append({"name": name, "axis": "XY"[k], "at": float(points[0][k])})
+        levels = [
+            {
+                "name": self.unique("level", (storey.Name or "level")[:24]),
+                "height": float(storey.Elevation) * self.scale,
+            }
+            for storey in self.file.by_type("IfcBuildingStorey")
+            if storey.Elevation is not None
+        ]
+        return {"grid": grid, "levels": levels}
 
     def node(self, at: Floats, name: str | None = None) -> str:
         """The node at a place, made if there is none."""

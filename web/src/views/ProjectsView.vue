@@ -297,9 +297,7 @@ onMounted(async () => {
         <p>Nothing is made yet. This is what the file becomes:</p>
         <template v-for="part in told" :key="part.title">
           <h4 v-if="part.lines.length">{{ part.title }}</h4>
-          <ul v-if="part.lines.length" :class="part.look">
-            <li v-for="line in part.lines" :key="line">{{ line }}</li>
-          </ul>
+          <p v-for="line in part.lines" :key="line" class="line" :class="part.look">{{ line }}</p>
         </template>
       </template>
       <template #footer>
@@ -312,7 +310,12 @@ onMounted(async () => {
 </template>
 
 <style scoped>
-.open {
+.line {
+  margin: 3px 12px;
+  padding-left: 8px;
+  border-left: 3px solid var(--line);
+}
+.line.open {
   border-left: 3px dashed #8a5f12;
 }
 main {
