@@ -17,8 +17,7 @@ from engine.dossier.compose import compose
 from engine.errors import ModelError
 from publish.bench import whole_bench
 from publish.dxf import dxf
-from publish.ifc import ifc
-from publish.ifc_in import taken
+from publish.ifc import ifc, taken
 from publish.sheets import workbook
 from publish.typeset import typeset
 

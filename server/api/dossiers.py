@@ -14,20 +14,19 @@ from ninja import Router
 from server.api.access import DXF, PDF, SHEETS, download, in_thread, revision_of, user_of
 from server.api.chains import LONGEST_WAIT
 from server.people.roles import May
+from server.projects import dossier_schemas as told
 from server.projects import dossiers, queue, revisions, schemas
 from server.projects.models import DossierFile, Issue, Project, Run
 
 router = Router()
 
 
-@router.get("/projects/{project_id}/dossier", response={200: dossiers.DossierState, 422: schemas.Problem})
-async def dossier(
-    request: HttpRequest, project_id: UUID, make: bool = False, wait: float = 0.0
-) -> dossiers.DossierState:
+@router.get("/projects/{project_id}/dossier", response={200: told.DossierState, 422: schemas.Problem})
+async def dossier(request: HttpRequest, project_id: UUID, make: bool = False, wait: float = 0.0) -> told.DossierState:
     """How the dossier of what stands is; make: it is asked of a worker if it is not there. Waits up to `wait` seconds while it is
     being made."""
 
-    def first() -> dossiers.DossierState:
+    def first() -> told.DossierState:
         found, own = revision_of(request, project_id, None)
         if make:
             dossiers.ask(found, own)
@@ -42,8 +41,8 @@ async def dossier(
     return state
 
 
-@router.delete("/projects/{project_id}/dossier", response=dossiers.DossierState)
-def stop(request: HttpRequest, project_id: UUID) -> dossiers.DossierState:
+@router.delete("/projects/{project_id}/dossier", response=told.DossierState)
+def stop(request: HttpRequest, project_id: UUID) -> told.DossierState:
     """Stop what is being made."""
     found = revision_of(request, project_id, None, May.CHANGE)[0]
     queue.cancel(found, Run.Kind.DOSSIER)
@@ -82,8 +81,8 @@ def _made(project: Project, key: str) -> DossierFile:
     return file
 
 
-@router.post("/projects/{project_id}/issues", response={202: dossiers.DossierState, 422: schemas.Problem})
-def issue(request: HttpRequest, project_id: UUID, body: dossiers.IssueIn) -> tuple[int, dossiers.DossierState]:
+@router.post("/projects/{project_id}/issues", response={202: told.DossierState, 422: schemas.Problem})
+def issue(request: HttpRequest, project_id: UUID, body: told.IssueIn) -> tuple[int, told.DossierState]:
     """Hand over what stands, for good. Raises a conflict when it is not what the page shows."""
     found, own = revision_of(request, project_id, None, May.CHANGE)
     if own.number != body.base:
@@ -107,24 +106,24 @@ def issued_document(request: HttpRequest, project_id: UUID, number: int) -> Any:
     return get_object_or_404(Issue, project=found, number=number).document
 
 
-@router.post("/projects/{project_id}/questions", response={200: dossiers.DossierState, 422: schemas.Problem})
-def question(request: HttpRequest, project_id: UUID, body: dossiers.QuestionIn) -> dossiers.DossierState:
+@router.post("/projects/{project_id}/questions", response={200: told.DossierState, 422: schemas.Problem})
+def question(request: HttpRequest, project_id: UUID, body: told.QuestionIn) -> told.DossierState:
     """Ask about a section of the dossier."""
     found = revision_of(request, project_id, None, May.CHECK)[0]
     dossiers.question(user_of(request), found, body)
     return dossiers.state_of(found)
 
 
-@router.patch("/projects/{project_id}/questions/{number}", response={200: dossiers.DossierState, 422: schemas.Problem})
-def answer(request: HttpRequest, project_id: UUID, number: int, body: dossiers.AnswerIn) -> dossiers.DossierState:
+@router.patch("/projects/{project_id}/questions/{number}", response={200: told.DossierState, 422: schemas.Problem})
+def answer(request: HttpRequest, project_id: UUID, number: int, body: told.AnswerIn) -> told.DossierState:
     """Answer a question, which takes who may change the project; or close it."""
     found = revision_of(request, project_id, None, May.CHECK if body.close else May.CHANGE)[0]
     dossiers.answer(user_of(request), found, number, body)
     return dossiers.state_of(found)
 
 
-@router.put("/projects/{project_id}/ticks", response={200: dossiers.DossierState, 422: schemas.Problem})
-def tick(request: HttpRequest, project_id: UUID, body: dossiers.TickIn) -> dossiers.DossierState:
+@router.put("/projects/{project_id}/ticks", response={200: told.DossierState, 422: schemas.Problem})
+def tick(request: HttpRequest, project_id: UUID, body: told.TickIn) -> told.DossierState:
     """Note that a section was seen as it stands."""
     found = revision_of(request, project_id, None, May.CHECK)[0]
     dossiers.tick(user_of(request), found, body)

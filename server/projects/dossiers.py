@@ -3,25 +3,35 @@
 from __future__ import annotations
 
 import hashlib
-from datetime import datetime
-from typing import Annotated, Literal, cast
+from typing import Literal, cast
 
 from django.conf import settings
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
-from pydantic import BaseModel, Field
 
 from engine.chain import run
 from engine.document import Document, read_stored
-from engine.document.handover import Chapter, Level
 from engine.dossier.compose import FIXED, TITLES, compose, ordered
 from engine.errors import ModelError
 from publish.dxf import dxf
 from publish.sheets import workbook
 from publish.typeset import typeset
 from server.people.models import Event
-from server.projects import builds, queue, results
+from server.projects import queue, results
+from server.projects.dossier_schemas import (
+    AnswerIn,
+    ChapterOut,
+    DossierSectionOut,
+    DossierState,
+    FileOut,
+    IssueOut,
+    Purpose,
+    QuestionIn,
+    QuestionOut,
+    Standing,
+    TickIn,
+)
 from server.projects.models import DossierFile, Issue, Project, Question, Revision, Run, Tick
 from server.projects.schemas import Problem
 
@@ -29,119 +39,6 @@ from server.projects.schemas import Problem
 KEPT = 3
 #: questions that a project may have
 MOST_QUESTIONS = 1000
-Standing = Literal["open", "answered", "closed"]
-Purpose = Literal["preliminary", "tender", "approval", "construction"]
-Anchor = Annotated[str, Field(min_length=1, max_length=200)]
-
-
-class DossierSectionOut(BaseModel):
-    """A chapter (depth 1) or section. down: how far down its page it stands, mm; seen: who ticked it as it stands; fallen: who ticked it as it was before; since: what it is beside the last issue."""
-
-    anchor: str
-    depth: int
-    number: str
-    title: str
-    page: int
-    down: float
-    seen: list[str]
-    fallen: list[str]
-    since: Literal["", "new", "changed"]
-
-
-class IssueOut(BaseModel):
-    """A dossier that was handed over."""
-
-    number: int
-    purpose: Purpose
-    revision: int
-    author: str
-    created: datetime
-    pages: int
-
-
-class QuestionOut(BaseModel):
-    """A question with its answer. page: of its section in the present dossier, 0 where it is not there any more."""
-
-    number: int
-    anchor: str
-    title: str
-    page: int
-    revision: int
-    text: str
-    author: str
-    created: datetime
-    state: Standing
-    answer: str
-    answered_by: str
-    answered: datetime | None
-
-
-class ChapterOut(BaseModel):
-    """A chapter as planned. place: by which chapters are ordered; fixed: it cannot be left out."""
-
-    key: Chapter
-    title: str
-    level: Level
-    left_out: bool
-    fixed: bool
-    place: float
-    remark: str
-
-
-class FileOut(BaseModel):
-    """A dossier that is there. key: under which its pages are asked for; current: it tells what stands; gone: sections of the last issue
-    that are not in it."""
-
-    key: str
-    revision: int
-    pages: int
-    made: datetime
-    current: bool
-    sections: list[DossierSectionOut]
-    gone: list[str]
-
-
-class DossierState(BaseModel):
-    """How the dossier of a project stands: what is under way, what is there, what was issued and asked."""
-
-    state: str
-    stage: str = ""
-    done: int = 0
-    of: int = 0
-    message: str = ""
-    problem: Problem | None = None
-    chapters: list[ChapterOut]
-    file: FileOut | None = None
-    issues: list[IssueOut] = []
-    questions: list[QuestionOut] = []
-
-
-class IssueIn(BaseModel):
-    """Hand over what stands in revision `base`."""
-
-    base: int
-    purpose: Purpose
-
-
-class QuestionIn(BaseModel):
-    """A question about a section of the present dossier."""
-
-    anchor: Anchor
-    text: Annotated[str, Field(min_length=1, max_length=2000)]
-
-
-class AnswerIn(BaseModel):
-    """The answer to a question, or that it is closed."""
-
-    answer: Annotated[str, Field(max_length=2000)] = ""
-    close: bool = False
-
-
-class TickIn(BaseModel):
-    """That a section was seen, or not any more."""
-
-    anchor: Anchor
-    seen: bool
 
 
 def key_of(project: Project, revision: Revision, document: Document) -> str:
@@ -160,18 +57,8 @@ def ask(project: Project, revision: Revision, purpose: Purpose | None = None, au
     if purpose is not None:
         key = hashlib.sha256(f"issue {purpose} {key}".encode()).hexdigest()
     with transaction.atomic():
-        made, new = Run.objects.get_or_create(
-            project=project,
-            key=key,
-            state__in=Run.ACTIVE,
-            defaults={
-                "revision": revision,
-                "kind": Run.Kind.DOSSIER,
-                "head": False,
-                "build": builds.own(),
-                "answer": {"purpose": purpose, "author": author} if purpose else {},
-            },
-        )
+        answer = {"purpose": purpose, "author": author} if purpose else {}
+        made, new = queue.begun(project, revision, Run.Kind.DOSSIER, key, answer=answer)
         if new:
             before = project.runs.filter(kind=Run.Kind.DOSSIER).exclude(pk=made.pk)
             # what was asked of an older revision is not wanted any more; an issue is

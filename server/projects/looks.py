@@ -18,7 +18,7 @@ from engine.editing.operations import Operation
 from engine.errors import ModelError
 from engine.result import result
 from publish.ifc import ifc
-from server.projects import builds, envelopes, queue, response, results, runs, schemas, single, surfaces, workbench
+from server.projects import envelopes, queue, response, results, runs, schemas, single, surfaces, workbench
 from server.projects.models import Project, Result, Revision, Run
 
 #: bytes of a stored chain above which a worker looks at it: some 200 MB in memory
@@ -92,18 +92,8 @@ def ask(project: Project, revision: Revision, name: str, arguments: dict[str, An
     if found is not None:
         return queue.revived(found)
     with transaction.atomic():
-        made, new = Run.objects.get_or_create(
-            project=project,
-            key=key,
-            state__in=Run.ACTIVE,
-            defaults={
-                "revision": revision,
-                "kind": Run.Kind.LOOK,
-                "head": False,
-                "build": builds.own(),
-                "answer": {"name": name, "arguments": arguments},
-            },
-        )
+        answer = {"name": name, "arguments": arguments}
+        made, new = queue.begun(project, revision, Run.Kind.LOOK, key, answer=answer)
         if new:
             queue.send(made)
     return made

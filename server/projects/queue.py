@@ -20,7 +20,7 @@ from procrastinate.contrib.django.models import ProcrastinateJob
 
 from engine import processors
 from server.projects import builds, news
-from server.projects.models import Project, Run
+from server.projects.models import Project, Revision, Run
 
 #: first number of the advisory locks of runs
 LOCKS = 7301
@@ -70,6 +70,16 @@ def send(found: Run, weight: float = 0.0) -> None:
     queued = compute.configure(queue=LARGE_QUEUE if large else SMALL_QUEUE, priority=-turn - (1000 if large else 0))
     found.job = queued.defer(run=found.pk)
     found.save(update_fields=["job"])
+
+
+def begun(project: Project, revision: Revision, kind: Run.Kind, key: str, **values: object) -> tuple[Run, bool]:
+    """The run of that key that is under way, made where there is none; and whether it was made."""
+    return Run.objects.get_or_create(
+        project=project,
+        key=key,
+        state__in=Run.ACTIVE,
+        defaults={"revision": revision, "kind": kind, "head": False, "build": builds.own(), **values},
+    )
 
 
 def held(pk: int) -> bool:

@@ -10,7 +10,7 @@ from django.db import transaction
 from engine.document import read_stored
 from engine.errors import ModelError
 from engine.sizing.size import Round, size
-from server.projects import builds, queue, results, schemas
+from server.projects import queue, results, schemas
 from server.projects.models import Project, Revision, Run
 
 
@@ -21,12 +21,7 @@ def ask(project: Project, revision: Revision) -> Run:
         raise ModelError("Sizing works on the roles of a hall, and there is no hall.", "hall")
     key = hashlib.sha256(f"sizing {results.key_of(document)}".encode()).hexdigest()
     with transaction.atomic():
-        made, new = Run.objects.get_or_create(
-            project=project,
-            key=key,
-            state__in=Run.ACTIVE,
-            defaults={"revision": revision, "kind": Run.Kind.SIZING, "head": False, "build": builds.own()},
-        )
+        made, new = queue.begun(project, revision, Run.Kind.SIZING, key)
         if new:
             # the project's last sizing is the one that is looked at
             project.runs.filter(kind=Run.Kind.SIZING).exclude(pk=made.pk).exclude(state__in=Run.ACTIVE).delete()

@@ -12,8 +12,7 @@ from engine.demo import drying_hall
 from engine.document import Document, read_document
 from engine.document.jigs import HallJig
 from engine.errors import ModelError
-from publish.ifc import ifc
-from publish.ifc_in import taken
+from publish.ifc import ifc, taken
 from tests.engine.test_ifc import MIXED, SPACE
 
 

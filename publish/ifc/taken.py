@@ -23,11 +23,10 @@ from engine.document import FORMAT_VERSION
 from engine.document.base import Role
 from engine.errors import ModelError
 from engine.structure.model import FREEDOMS, Floats
+from publish.ifc.profiles import ALIKE, properties_of, size_of
 
 #: ends nearer than this are one node, metres
 NEAR = 0.002
-#: dimensions of a profile that may differ from the catalogue's, metres
-ALIKE = 0.0006
 BEHAVIOURS = {
     "PIN_JOINED_MEMBER": "bar",
     "TENSION_MEMBER": "tension-only",
@@ -268,12 +267,12 @@ class _Reader:
 
     def matched(self, profile: Any, name: str) -> tuple[str, str]:
         """What stands for a profile that no section bears the name of, and what is said of it."""
-        size = _size(profile, self.scale)
+        size = size_of(profile, self.scale)
         for s in catalogue().values() if size else ():
             mine = (s.h, s.b, s.tw, s.tf)
             if size and s.shape == size[0] and all(abs(a - b) < ALIKE for a, b in zip(mine, size[1:], strict=True)):
                 return s.name, f"The profile “{name or 'without name'}” is taken for {s.name} by its dimensions"
-        properties = _properties(profile, self.scale)
+        properties = properties_of(profile, self.scale)
         if properties is None:
             raise ModelError(
                 f"The profile “{name or profile.is_a()}” is of a kind that is not read ({profile.is_a()})."
@@ -377,87 +376,3 @@ class _Reader:
 
 
 USES = ("strength", "accidental", "uplift", "deflection", "variable", "frequent", "quasi-permanent")
-
-
-def _size(profile: Any, scale: float) -> tuple[str, float, float, float, float] | None:
-    """Shape, depth, width, thickness of web and flange of a profile with dimensions."""
-    kind = profile.is_a()
-    if kind == "IfcIShapeProfileDef":
-        return (
-            "I",
-            profile.OverallDepth * scale,
-            profile.OverallWidth * scale,
-            profile.WebThickness * scale,
-            profile.FlangeThickness * scale,
-        )
-    if kind == "IfcRectangleHollowProfileDef":
-        h, b, t = (float(v) * scale for v in (profile.YDim, profile.XDim, profile.WallThickness))
-        return ("square" if abs(h - b) < ALIKE else "rectangular", h, b, t, t)
-    if kind == "IfcCircleHollowProfileDef":
-        d, t = 2 * profile.Radius * scale, profile.WallThickness * scale
-        return ("circular", d, d, t, t)
-    return None
-
-
-def _properties(profile: Any, scale: float) -> dict[str, float] | None:
-    """Area and second moments of a profile by its outline; torsion as of thin strips, A⁴/(40 I_p)."""
-    kind = profile.is_a()
-    if kind in ("IfcArbitraryClosedProfileDef", "IfcArbitraryProfileDefWithVoids") and profile.OuterCurve.is_a(
-        "IfcPolyline"
-    ):
-        rings = [profile.OuterCurve, *(getattr(profile, "InnerCurves", None) or ())]
-        outlines = [np.array([p.Coordinates for p in ring.Points], dtype=float) * scale for ring in rings]
-    else:
-        corners = _corners(profile, scale)
-        if corners is None:
-            return None
-        outlines = [corners]
-    total = np.zeros(6)
-    for k, ring in enumerate(outlines):
-        total += _moments(ring) * (1.0 if k == 0 else -1.0)
-    area, sy, sz, syy, szz, _ = total
-    Iy, Iz = szz - sz**2 / area, syy - sy**2 / area
-    return {"A": float(area), "Iy": float(Iy), "Iz": float(Iz), "It": float(area**4 / (40 * (Iy + Iz)))}
-
-
-def _corners(profile: Any, scale: float) -> Floats | None:
-    kind = profile.is_a()
-    if kind == "IfcRectangleProfileDef":
-        x, y = profile.XDim * scale / 2, profile.YDim * scale / 2
-        return np.array([(-x, -y), (x, -y), (x, y), (-x, y)])
-    if kind == "IfcCircleProfileDef":
-        angles = np.linspace(0, 2 * np.pi, 96, endpoint=False)
-        return np.asarray(profile.Radius * scale * np.stack([np.cos(angles), np.sin(angles)], axis=1))
-    if kind == "IfcIShapeProfileDef":
-        h, b, tw, tf = (
-            float(v) * scale
-            for v in (profile.OverallDepth, profile.OverallWidth, profile.WebThickness, profile.FlangeThickness)
-        )
-        half = [
-            (b / 2, h / 2),
-            (b / 2, h / 2 - tf),
-            (tw / 2, h / 2 - tf),
-            (tw / 2, -h / 2 + tf),
-            (b / 2, -h / 2 + tf),
-            (b / 2, -h / 2),
-        ]
-        return np.array([*half, *[(-x, y) for x, y in reversed(half)]])
-    return None
-
-
-def _moments(ring: Floats) -> Floats:
-    """Area, first and second moments of a polygon: A, ∫y, ∫z, ∫y², ∫z², 0; positive whatever its sense."""
-    x, y = ring.T
-    x1, y1 = np.roll(x, -1), np.roll(y, -1)
-    cross = x * y1 - x1 * y
-    found = np.array(
-        [
-            cross.sum() / 2,
-            (cross * (x + x1)).sum() / 6,
-            (cross * (y + y1)).sum() / 6,
-            (cross * (x * x + x * x1 + x1 * x1)).sum() / 12,
-            (cross * (y * y + y * y1 + y1 * y1)).sum() / 12,
-            0.0,
-        ]
-    )
-    return found if found[0] >= 0 else -found
