@@ -76,7 +76,7 @@ def analysed_of(w: Writer, loaded: Loaded | Forces, axis: Any, origin: Any, name
                 RelatingStructuralMember=member, RelatedStructuralConnection=nodes[at],
                 AppliedCondition=_release(w, free, springs) if free or springs else None,
             )  # fmt: skip
-    cases = _cases(w, loaded, members, nodes, origin)
+    cases = _cases(w, loaded, members, nodes, axis, origin)
     groups = [*cases, *_combinations(w, loaded.combinations, cases)]
     model = w.rooted("IfcStructuralAnalysisModel", ("model",), Name=name, PredefinedType="LOADING_3D", LoadedBy=groups)
     w.rooted("IfcRelAssignsToGroup", ("model",), RelatedObjects=[*members, *nodes], RelatingGroup=model)
@@ -93,7 +93,9 @@ def _release(w: Writer, free: frozenset[str], springs: dict[str, float]) -> Any:
     return w.make("IfcBoundaryNodeCondition", "release", *values)
 
 
-def _cases(w: Writer, loaded: Loaded | Forces, members: list[Any], nodes: list[Any], origin: Any) -> list[Any]:
+def _cases(
+    w: Writer, loaded: Loaded | Forces, members: list[Any], nodes: list[Any], axis: Any, origin: Any
+) -> list[Any]:
     loading, structure = loaded.loading, loaded.structure
     table = loading.table(structure)
     found = []
@@ -120,20 +122,29 @@ def _cases(w: Writer, loaded: Loaded | Forces, members: list[Any], nodes: list[A
             )
             actions.append(action)
         for n, point in enumerate(loading.points):
-            if point.case != number or point.node < 0:
+            if point.case != number:
                 continue
+            shape, element = None, nodes[point.node] if point.node >= 0 else members[structure.index[point.member]]
+            if point.node < 0:
+                # where it acts along the member
+                start, end = structure.xyz[structure.ends[structure.index[point.member]]]
+                place = start + (end - start) / np.linalg.norm(end - start) * point.at
+                vertex = w.make("IfcVertexPoint", w.point(place))
+                reference = w.make("IfcTopologyRepresentation", axis, "Reference", "Vertex", [vertex])
+                shape = w.make("IfcProductDefinitionShape", None, None, [reference])
             force = w.make("IfcStructuralLoadSingleForce", None, *point.force.tolist(), *point.moment.tolist())
             action = w.rooted(
                 "IfcStructuralPointAction",
                 (case.symbol, f"point {n}"),
                 ObjectPlacement=origin,
+                Representation=shape,
                 AppliedLoad=force,
                 GlobalOrLocal="GLOBAL_COORDS",
             )
             w.rooted(
                 "IfcRelConnectsStructuralActivity",
                 (case.symbol, f"point {n}"),
-                RelatingElement=nodes[point.node],
+                RelatingElement=element,
                 RelatedStructuralActivity=action,
             )
             actions.append(action)

@@ -356,6 +356,14 @@ class _Reader:
             points.append(
                 {"case": case, "node": node, "force": force, "moment": [float(load[k] or 0.0) for k in (4, 5, 6)]}
             )
+        elif action.is_a("IfcStructuralPointAction") and action.Representation:
+            place = self.vertex(action.Representation.Representations[0].Items[0])
+            foot = self.vertex(element.Representation.Representations[0].Items[0].EdgeStart)
+            at = float(np.linalg.norm(place - foot))
+            for kind, columns in (("force", (1, 2, 3)), ("moment", (4, 5, 6))):
+                value = [float(load[k] or 0.0) for k in columns]
+                if any(value):
+                    lines.append({"case": case, "member": element.Name, "kind": kind, "value": value, "start": at})
         elif load.is_a("IfcStructuralLoadConfiguration") and len(load.Values) == 2 and load.Locations:
             values = [[float(v[k] or 0.0) for k in (1, 2, 3)] for v in load.Values]
             start, end = (float(at[0]) * self.scale for at in load.Locations)

@@ -40,7 +40,7 @@ MIXED = {
     ],
     "cases": [{"name": "P", "nature": "imposed"}, {"name": "W", "nature": "wind"}],
     "node_loads": [{"case": "P", "node": "b", "force": [1, 2, -3]}],
-    "member_loads": [{"case": "W", "member": "top", "value": [0, 0, -2], "value_end": [0, 0, -4], "start": 1.0, "end": 3.0}],
+    "member_loads": [{"case": "W", "member": "top", "value": [0, 0, -2], "value_end": [0, 0, -4], "start": 1.0, "end": 3.0}, {"case": "P", "member": "right", "kind": "force", "value": [4, 0, 0], "start": 1.5}],
     "combinations": [{"name": "U1", "factors": {"P": 1.5, "W": 0.9}}],
 }  # fmt: skip
 
