@@ -22,14 +22,16 @@ router = Router()
 
 
 @router.get("/projects/{project_id}/dossier", response={200: told.DossierState, 422: schemas.Problem})
-async def dossier(request: HttpRequest, project_id: UUID, make: bool = False, wait: float = 0.0) -> told.DossierState:
-    """How the dossier of what stands is; make: it is asked of a worker if it is not there. Waits up to `wait` seconds while it is
-    being made."""
+async def dossier(
+    request: HttpRequest, project_id: UUID, make: bool = False, again: bool = False, wait: float = 0.0
+) -> told.DossierState:
+    """How the dossier of what stands is; make: it is asked of a worker if it is not there, again: also where that failed or was stopped.
+    Waits up to `wait` seconds while it is being made."""
 
     def first() -> told.DossierState:
         found, own = revision_of(request, project_id, None)
         if make:
-            dossiers.ask(found, own)
+            dossiers.ask(found, own, again=again)
         return dossiers.state_of(found)
 
     end = time.monotonic() + min(max(wait, 0.0), LONGEST_WAIT)

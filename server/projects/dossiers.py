@@ -48,12 +48,18 @@ def key_of(project: Project, revision: Revision, document: Document) -> str:
     return hashlib.sha256(text.encode()).hexdigest()
 
 
-def ask(project: Project, revision: Revision, purpose: Purpose | None = None, author: str = "") -> Run | None:
-    """Have the dossier of a revision made, or (purpose) issued by somebody: the run that does; None where it is there."""
+def ask(
+    project: Project, revision: Revision, purpose: Purpose | None = None, author: str = "", again: bool = False
+) -> Run | None:
+    """Have the dossier of a revision made, or (purpose) issued by somebody: the run that does, or the last one where it failed or was
+    stopped, which is not tried again by looking (again: it is); None where it is there."""
     document = read_stored(revision.content)
     key = key_of(project, revision, document)
     if purpose is None and DossierFile.objects.filter(key=key).exists():
         return None
+    last = project.runs.filter(key=key).first()
+    if purpose is None and not again and last and last.state in (Run.State.FAILED, Run.State.CANCELLED):
+        return last
     if purpose is not None:
         key = hashlib.sha256(f"issue {purpose} {key}".encode()).hexdigest()
     with transaction.atomic():

@@ -201,7 +201,7 @@ class Response(BrowserCase):
             route.continue_()
         page.unroute("**/chain?*")
         expect(page.locator(".stale")).to_have_count(0, timeout=30_000)
-        expect(page.locator("nav .link.current")).to_have_count(7)
+        expect(page.locator("nav .link.current")).to_have_count(8)
         self.assertNotEqual(row.text_content(), before)
         expect(row).to_contain_text("IPE 500")
 
@@ -220,7 +220,7 @@ class Response(BrowserCase):
         expect(page.locator("header .run")).to_contain_text("Paused")
         expect(page.locator(".bottom tbody tr").first).to_be_visible()
         page.click("header button:has-text('Refresh now')")
-        expect(page.locator("nav .link.current")).to_have_count(7, timeout=30_000)
+        expect(page.locator("nav .link.current")).to_have_count(8, timeout=30_000)
         page.click("header nav button:has-text('Response')")
         page.select_option("[aria-label='Case or combination shown']", "C1")
         page.select_option("[aria-label='What is drawn beside']", "#1")

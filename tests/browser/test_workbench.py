@@ -254,7 +254,7 @@ class Looking(BrowserCase):
         page = self.page
         page.click("header nav button:has-text('Dossier')")
         with page.expect_download() as download:
-            page.click("a:has-text('The document')")
+            page.click("a:has-text('Model (JSON)')")
         with tempfile.TemporaryDirectory() as folder:
             file = Path(folder, "model.json")
             download.value.save_as(file)

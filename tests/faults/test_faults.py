@@ -305,7 +305,7 @@ class Faults(SimpleTestCase):
             limit(first, 160)
             expect(first.locator("header")).to_contain_text("rev 3")
             self.place.kill_workers()
-            expect(first.locator("nav .link.current")).to_have_count(7, timeout=60_000)
+            expect(first.locator("nav .link.current")).to_have_count(8, timeout=60_000)
             # the server hangs: said after ten seconds, and what was typed is stored when it stirs again
             hung = children(self.place.pid("web"))
             for pid in hung:
@@ -325,5 +325,5 @@ class Faults(SimpleTestCase):
             expect(first.locator(".message")).to_contain_text("was not stored")
             limit(first, 170)
             expect(first.locator("header")).to_contain_text("rev 5", timeout=20_000)
-            expect(first.locator("nav .link.current")).to_have_count(7, timeout=60_000)
+            expect(first.locator("nav .link.current")).to_have_count(8, timeout=60_000)
             browser.close()

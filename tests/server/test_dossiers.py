@@ -92,6 +92,14 @@ class Made(DossierCase):
         self.assertEqual((state["state"], state["file"]), ("failed", None))
         self.assertEqual(state["problem"]["place"], "supports")
 
+    def test_what_failed_is_not_tried_again_by_looking(self):
+        self.edit(self.project, 1, ("supports", []))
+        self.made()
+        self.made()
+        self.assertEqual(Run.objects.filter(kind=Run.Kind.DOSSIER).count(), 1)
+        self.assertEqual(self.get("dossier?make=true&again=true").json()["state"], "failed")
+        self.assertEqual(Run.objects.filter(kind=Run.Kind.DOSSIER).count(), 2)
+
     def test_only_the_last_few_are_kept(self):
         for number in range(1, 6):
             self.made()

@@ -81,6 +81,15 @@ const share = computed(() => {
           <span v-if="!file.current" class="older">of revision {{ file.revision }}, not of the present one</span>
         </template>
         <b v-else>The dossier</b>
+        <ElButton
+          v-if="file && !file.current && !dossier.making && dossier.state?.state !== 'none'"
+          size="small"
+          @click="dossier.make()"
+          >Make it anew</ElButton
+        >
+        <span v-if="dossier.state?.state === 'failed'" class="older" role="alert">{{
+          dossier.state.problem?.message ?? dossier.state.message
+        }}</span>
         <span v-if="dossier.making" class="making" role="status">
           <ElProgress :percentage="share" :show-text="false" :stroke-width="4" />
           {{ dossier.state?.stage || 'waiting for a worker' }}…

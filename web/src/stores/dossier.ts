@@ -77,9 +77,9 @@ export const useDossier = defineStore('dossier', () => {
     return false
   }
 
-  const look = (make: boolean) =>
-    take(() => api.GET('/api/projects/{project_id}/dossier', { params: { path: path(), query: { make } } }))
-  const make = () => look(true)
+  const look = (make: boolean, again = false) =>
+    take(() => api.GET('/api/projects/{project_id}/dossier', { params: { path: path(), query: { make, again } } }))
+  const make = () => look(true, true)
   const stop = () => take(() => api.DELETE('/api/projects/{project_id}/dossier', { params: { path: path() } }))
   const issue = (purpose: Schemas['IssueIn']['purpose']) =>
     take(() =>

@@ -19,6 +19,7 @@ const PURPOSES: { value: Purpose; label: string }[] = [
 const purpose = ref<Purpose>('approval')
 const at = computed(() => `/api/projects/${bench.project?.id}`)
 const key = computed(() => dossier.state?.file?.key ?? '')
+const works = computed(() => !!bench.chain && !bench.chain.problem)
 const next = computed(() => (dossier.state?.issues?.[0]?.number ?? 0) + 1)
 async function issue() {
   const words = PURPOSES.find((p) => p.value === purpose.value)!.label
@@ -59,15 +60,16 @@ async function issue() {
   <h4>
     Files <span>revision {{ dossier.state?.file?.revision ?? '–' }}</span>
   </h4>
-  <p v-if="key" class="files">
-    <a :href="`${at}/dossier/pdf?key=${key}`" download>PDF</a>
-    <a :href="`${at}/dossier/sheets?key=${key}`" download>Every table (XLSX)</a>
-    <a :href="`${at}/dossier/drawings?key=${key}`" download>Drawings (DXF)</a>
-    <a :href="`${at}/ifc`" download>Model (IFC)</a>
+  <p class="files">
+    <template v-if="key">
+      <a :href="`${at}/dossier/pdf?key=${key}`" download>PDF</a>
+      <a :href="`${at}/dossier/sheets?key=${key}`" download>Every table (XLSX)</a>
+      <a :href="`${at}/dossier/drawings?key=${key}`" download>Drawings (DXF)</a>
+    </template>
+    <a v-if="works" :href="`${at}/ifc`" download>Model (IFC)</a>
     <a :href="`${at}/document`">Model (JSON)</a>
-    <a :href="`${at}/result`">Result (JSON)</a>
+    <a v-if="works" :href="`${at}/result`">Result (JSON)</a>
   </p>
-  <p v-else class="note">The files are there once the dossier is made.</p>
   <template v-if="bench.mayChange">
     <h4>
       Issue <span>revision {{ bench.project?.revision.number }}</span>
