@@ -260,7 +260,8 @@ class Looking(BrowserCase):
             download.value.save_as(file)
             page.click("a:has-text('LORICA')")
             page.set_input_files("input[type=file]", str(file))
-            page.wait_for_selector("tbody tr")
+            # the stage that was looked at stays: its own dossier is made
+            page.wait_for_selector(".sheets canvas")
             broken = Path(folder, "broken.json")
             broken.write_text(json.dumps({"hall": {"bays": [{"span": "wide"}]}}))
             page.click("a:has-text('LORICA')")
