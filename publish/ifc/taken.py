@@ -85,6 +85,9 @@ class _Reader:
         self.own: dict[str, dict[str, Any]] = {}
         self.materials: dict[str, dict[str, Any]] = {}
         self.names: dict[str, int] = {}
+        #: members by the number of their entity: several may bear one name in a file
+        self.members: dict[int, str] = {}
+        self.plain = self.in_newton()
         self.alike: Counter[str] = Counter()
 
     def read(self) -> Taken:
@@ -103,7 +106,15 @@ class _Reader:
                 self.node(self.vertex(connection.Representation.Representations[0].Items[0]), connection.Name)
             document["members"] = [m for m in map(self.curve, curves) if m]
             document["supports"] = list(self.supports())
-            document |= self.loads()
+            if self.plain:
+                document |= self.loads()
+            else:
+                self.found.left_out.append(
+                    "All loads, combinations and springs: the file states them in other units than newton and metre."
+                )
+            surfaces = len(self.file.by_type("IfcStructuralSurfaceMember"))
+            if surfaces:
+                self.found.left_out.append(f"{surfaces} surfaces of the analysis model.")
             self.found.understood.append(
                 f"The structural analysis model: {len(document['members'])} members, {len(self.nodes)} nodes, {len(document['supports'])} supports."
             )
@@ -121,9 +132,16 @@ class _Reader:
         document["nodes"] = [{"name": name, "at": [float(v) for v in at]} for name, at in self.nodes]
         document["sections"], document["materials"] = list(self.own.values()), list(self.materials.values())
         for words, count in self.alike.items():
-            self.found.guessed.append(f"{words} ({count} members).")
+            self.found.guessed.append(f"{words} ({count}).")
         self.found.document = document
         return self.found
+
+    def in_newton(self) -> bool:
+        """Whether forces per length and moments are in newton and metre: other units are not converted, so nothing of them is taken."""
+        force = float(ifcopenshell.util.unit.calculate_unit_scale(self.file, "FORCEUNIT"))
+        derived = {unit.UnitType for unit in self.file.by_type("IfcDerivedUnit")}
+        stated = {"LINEARFORCEUNIT", "TORQUEUNIT", "LINEARSTIFFNESSUNIT", "ROTATIONALSTIFFNESSUNIT"}
+        return self.scale == 1.0 and force == 1.0 and not derived & stated
 
     def lines(self) -> dict[str, Any]:
         """Grid lines along X and Y, and levels at the storeys."""
@@ -179,6 +197,7 @@ class _Reader:
         if member.PredefinedType in BEHAVIOURS:
             found["behaviour"] = BEHAVIOURS[member.PredefinedType]
         found |= self.roll(ends, np.array(member.Axis.DirectionRatios, dtype=float)) if member.Axis else {}
+        self.members[member.id()] = found["name"]
         releases: dict[str, Any] = {}
         for relation in member.ConnectedBy or ():
             condition = relation.AppliedCondition
@@ -192,7 +211,7 @@ class _Reader:
                 value = condition[k + 1].wrappedValue if condition[k + 1] is not None else True
                 if value is False:
                     releases.setdefault(where, []).append(freedom)
-                elif value is not True:
+                elif value is not True and self.plain:
                     releases.setdefault(f"{where}_springs", {})[freedom] = float(value)
         return found | ({"releases": releases} if releases else {})
 
@@ -294,7 +313,7 @@ class _Reader:
                 value = condition[k + 1].wrappedValue if condition[k + 1] is not None else False
                 if value is True:
                     fixed.append(freedom)
-                elif value is not False and value:
+                elif value is not False and value and self.plain:
                     springs[freedom] = float(value)
             if fixed or springs:
                 node = self.node(self.vertex(connection.Representation.Representations[0].Items[0]))
@@ -314,20 +333,27 @@ class _Reader:
             of[group.id()] = name
             nature = NATURES.get(group.ActionSource) or NATURES.get(group.ActionType) or "other"
             cases.append({"name": name, "nature": nature})
+            if any(getattr(group, "SelfWeightCoefficients", None) or ()):
+                self.found.left_out.append(f"{name}: self-weight by a factor; mark the case as self-weight.")
+            if group.Coefficient not in (None, 1.0):
+                self.found.left_out.append(f"{name}: its coefficient {group.Coefficient:g}; loads are as they stand.")
             for relation in group.IsGroupedBy or ():
                 for action in relation.RelatedObjects:
                     self.action(action, name, lines, points)
         for group in self.file.by_type("IfcStructuralLoadGroup"):
             if group.PredefinedType == "LOAD_COMBINATION":
-                factors = {
-                    of[case.id()]: float(r.Factor)
-                    for r in group.IsGroupedBy or ()
-                    if r.is_a("IfcRelAssignsToGroupByFactor")
-                    for case in r.RelatedObjects
-                    if case.id() in of
-                }
+                parts = [(r, case) for r in group.IsGroupedBy or () for case in r.RelatedObjects]
+                by_factor = all(r.is_a("IfcRelAssignsToGroupByFactor") and case.id() in of for r, case in parts)
+                if not parts or not by_factor or group.Coefficient not in (None, 1.0):
+                    self.found.left_out.append(f"Combination {group.Name}: it is not made of cases by factors alone.")
+                    continue
+                factors: dict[str, float] = {}
+                for r, case in parts:
+                    factors[of[case.id()]] = factors.get(of[case.id()], 0.0) + float(r.Factor)
                 if factors:
                     use = group.Purpose if group.Purpose in USES else "strength"
+                    if use != group.Purpose:
+                        self.alike["Combinations without a known purpose are taken for strength"] += 1
                     combinations.append(
                         {"name": self.unique("u", group.Name or "combination"), "factors": factors, "use": use}
                     )
@@ -350,6 +376,10 @@ class _Reader:
         load = action.AppliedLoad
         if element is None or action.GlobalOrLocal != "GLOBAL_COORDS":
             self.found.left_out.append(f"A load of {case} that is not in global axes.")
+        elif getattr(action, "ProjectedOrTrue", None) == "PROJECTED_LENGTH":
+            self.found.left_out.append(f"A load of {case} on the projected length.")
+        elif element.id() not in self.members and not element.is_a("IfcStructuralPointConnection"):
+            self.found.left_out.append(f"A load of {case} on {element.is_a()}.")
         elif action.is_a("IfcStructuralPointAction") and element.is_a("IfcStructuralPointConnection"):
             node = self.node(self.vertex(element.Representation.Representations[0].Items[0]))
             force = [float(load[k] or 0.0) for k in (1, 2, 3)]
@@ -363,14 +393,16 @@ class _Reader:
             for kind, columns in (("force", (1, 2, 3)), ("moment", (4, 5, 6))):
                 value = [float(load[k] or 0.0) for k in columns]
                 if any(value):
-                    lines.append({"case": case, "member": element.Name, "kind": kind, "value": value, "start": at})
+                    lines.append(
+                        {"case": case, "member": self.members[element.id()], "kind": kind, "value": value, "start": at}
+                    )
         elif load.is_a("IfcStructuralLoadConfiguration") and len(load.Values) == 2 and load.Locations:
             values = [[float(v[k] or 0.0) for k in (1, 2, 3)] for v in load.Values]
             start, end = (float(at[0]) * self.scale for at in load.Locations)
             lines.append(
                 {
                     "case": case,
-                    "member": element.Name,
+                    "member": self.members[element.id()],
                     "value": values[0],
                     "value_end": values[1],
                     "start": start,
@@ -378,7 +410,13 @@ class _Reader:
                 }
             )
         elif load.is_a("IfcStructuralLoadLinearForce"):
-            lines.append({"case": case, "member": element.Name, "value": [float(load[k] or 0.0) for k in (1, 2, 3)]})
+            lines.append(
+                {
+                    "case": case,
+                    "member": self.members[element.id()],
+                    "value": [float(load[k] or 0.0) for k in (1, 2, 3)],
+                }
+            )
         else:
             self.found.left_out.append(f"A load of {case} of the kind {load.is_a()}.")
 
