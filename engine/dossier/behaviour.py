@@ -152,6 +152,10 @@ def response(chain: Chain, told: Told) -> None:
     if verification.strength and told.level != "summary":
         told.add(Heading("Moments of frames", "response.moments", aside="on the side in tension, kNm"))
         frames = frames_with_worst(chain)
+        if not frames:
+            told.add(Paragraph("No member lies in a frame on a grid line: no moments are drawn.", "missing"))
+        if len(frames) > 4 and told.level != "full":
+            told.add(Paragraph(f"{len(frames) - 4} further different frames are drawn at the level “full”.", "missing"))
         for group, worst in frames if told.level == "full" else frames[:4]:
             forces = verification.forces.My
             envelope = [np.maximum(forces.max(axis=2), 0), np.minimum(forces.min(axis=2), 0)]

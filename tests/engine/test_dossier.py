@@ -207,6 +207,8 @@ class ByHand(unittest.TestCase):
         self.assertAlmostEqual(row[4], 24.0)
         moments = [b.drawing for b in told(found, "response").blocks if isinstance(b, Figure)]
         self.assertEqual(moments, [])
+        words = [b.words for b in told(found, "response").blocks if isinstance(b, Paragraph)]
+        self.assertIn("No member lies in a frame on a grid line: no moments are drawn.", words)
 
     def test_a_second_figure_by_another_method(self):
         chain = run(read_document(BEAM))
