@@ -30,6 +30,7 @@ from engine.document.jigs import HallJig, Jig
 from engine.document.loads import CaseInput, CombinationInput, MemberLoad, NodeLoad, PanelLoad, SettlementLoad
 from engine.document.national import National
 from engine.document.rules import AnalysisOptions, Cladding, Rules, Site, SnowOptions, WindOptions
+from engine.document.sizing import SizingPlan
 from engine.document.upgrade import upgrade
 from engine.errors import ModelError
 
@@ -62,6 +63,7 @@ class Document(Part):
     national: National = National()
     analysis: AnalysisOptions = AnalysisOptions()
     dossier: DossierPlan = DossierPlan()
+    sizing: SizingPlan = SizingPlan()
     materials: list[MaterialInput] = []
     sections: list[SectionInput] = []
     built_sections: list[BuiltSection] = []

@@ -5,6 +5,7 @@ Members of jigs are never rewritten: what is done to them is kept beside the par
 
 from __future__ import annotations
 
+from collections import defaultdict
 from collections.abc import Callable, Iterator
 from typing import Any
 
@@ -36,6 +37,7 @@ from engine.editing.operations import (
     Extrude,
     Join,
     MatchRestraints,
+    MemberChange,
     Merge,
     Mirror,
     Move,
@@ -43,6 +45,7 @@ from engine.editing.operations import (
     ReleaseJig,
     RemoveMembers,
     Replace,
+    Resize,
     RestoreMembers,
     Restrain,
     Rotate,
@@ -198,6 +201,27 @@ class _Work:
                 raise ModelError(f"“{name}” has its role from the jig “{member.jig}”.", name)
             for key in values.keys() - {"checks"}:
                 setattr(self.edit(name), key, getattr(o.change, key))
+
+    def _resize(self, o: Resize) -> None:
+        wanted = {name: self.member(name) for name in o.members}
+        by_slot: dict[tuple[str, str], list[str]] = defaultdict(list)
+        for m in self.structure.members:
+            by_slot[m.jig, m.slot].append(m.name)
+        edited = set(wanted)
+        for (jig, slot), names in by_slot.items():
+            if not slot or not edited.issuperset(names):
+                continue
+            of = self.document.hall if jig == "hall" else next(j for j in self.document.jigs if j.name == jig)
+            assert of is not None and of.kind != "bracing"
+            setattr(of.sections, slot, o.section)
+            edited -= set(names)
+        section = [name for name in o.members if name in edited]
+        if section:
+            self._change(ChangeMembers(members=section, change=MemberChange(section=o.section)))
+        if o.material is not None:
+            graded = [name for name, m in wanted.items() if m.material.name != o.material]
+            if graded:
+                self._change(ChangeMembers(members=graded, change=MemberChange(material=o.material)))
 
     def _remove(self, o: RemoveMembers) -> None:
         for name in o.members:

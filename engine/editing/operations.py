@@ -40,6 +40,16 @@ class ChangeMembers(Part):
     role: Role | None = None
 
 
+class Resize(Part):
+    """Give members another section, of another grade if one is given. Where they are all that a jig's section is for, the jig itself
+    changes; else they are edited."""
+
+    do: Literal["resize"] = "resize"
+    members: Annotated[list[Name], Field(min_length=1)]
+    section: Name
+    material: Name | None = None
+
+
 class RemoveMembers(Part):
     do: Literal["remove"] = "remove"
     members: list[Name]
@@ -213,6 +223,7 @@ class ReleaseJig(Part):
 
 Operation = Annotated[
     ChangeMembers
+    | Resize
     | RemoveMembers
     | RestoreMembers
     | Restrain

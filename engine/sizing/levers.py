@@ -32,6 +32,8 @@ from engine.verification.verify import Grounds
 MORE, SHORTER = 0.10, 0.10
 #: members of a building up to which levers are tried: each sets the building out again
 MOST = 1500
+#: share of a member's length below which a document states no effective length
+SHORTEST = 0.1
 #: restraints nearer than this to another make no difference worth a line, m
 APART = 0.3
 
@@ -122,6 +124,8 @@ def _changes(chain: Chain, member: str, worst: Reached) -> Iterator[tuple[str, s
         yield from _stays(chain, index, worst)
     lengths, length = grounds.lengths[index], chain.structure.length(m)
     for axis, now in (("y", lengths.y), ("z", lengths.z)):
+        if now * (1 - SHORTER) < SHORTEST * length:
+            continue
         own = m.checks.model_copy(update={f"buckling_{axis}": now * (1 - SHORTER) / length, f"from_{axis}": None})
         yield (
             f"length {axis}",

@@ -1,277 +1,498 @@
-"""Sizing: every role to its lightest passing section of its own family, re-analysing until nothing changes.
+"""Sizing: every group to the section that makes the whole lightest, or cheapest, and passes with the forces of its own analysis.
 
-1. Strength: with the forces of the present sections, each role takes its lightest section that passes; analyse again;
-   repeat until no role changes. A section once found to fail on re-analysis is not returned to.
-2. Deflection: while a deflection or sway limit is exceeded, the rafters or the columns, whichever gains more per
-   kilogram, go to a stiffer section.
-3. Trim: each role in turn tries the next lighter sections with a full analysis, and keeps one if everything passes.
+1. What stands is analysed. From that is foreseen what every assignment of sections to groups would reach (foresight.py).
+2. The lightest assignment that is foreseen to pass is analysed; from there it goes on, until nothing lighter is foreseen to pass.
+   It is analysed under the combinations that have governed so far first, and only where it passes these under all of them: what
+   fails under some fails under all.
+3. Around the best that passed, single groups, pairs and triples are moved to what is lighter and may pass, and analysed.
 
-The result is a fixed point: no single role can take the next lighter section of its family.
+What passed was verified as a whole, by the same chain as everything else; nothing is taken on trust.
 """
 
 from __future__ import annotations
 
+from collections import defaultdict
 from collections.abc import Callable
 from dataclasses import dataclass, replace
-from math import log, sqrt
+from itertools import chain as joined
 
 import numpy as np
 
-from engine.catalogue.properties import Section
-from engine.catalogue.sections import family_of, section
-from engine.chain import Chain, run
+from engine.analysis.combined import ULTIMATE
+from engine.chain import Chain, prepare, run
 from engine.document import Document
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.progress import Progress, quiet
-from engine.standards.en.steel import steel_arrays
-from engine.verification.outcomes import SERVICE
-from engine.verification.sections import section_values
-from engine.verification.segments import Segments
-from engine.verification.stability import stability_values
+from engine.sizing.foresight import Foresight, foresee, governing
+from engine.sizing.groups import Candidates, Choice, Group, candidates_of, groups_of, with_choices
+from engine.sizing.levers import levers
+from engine.sizing.present import now_of
+from engine.sizing.search import Assignment, Lost, Space, lighter_near, lightest
+from engine.structure.words import label
+from engine.verification.outcomes import CRITERIA, kind_of
 
-MOST_ROUNDS = 40
+#: proposals, and trials around the best of them, at most
+MOST_PROPOSALS, MOST_TRIALS = 24, 120
+#: trials without a better one after which the search ends: at least, at most, and members × trials between
+LEAST_PATIENCE, MOST_PATIENCE, PATIENCE = 10, 50, 1000
+#: how far from passing what is foreseen to fail is tried all the same
+DOUBT = 0.10
+#: of outcomes above this share of a group's target, the combinations are looked at first
+NEARLY = 0.7
+#: exponents and shares below this are none
+TOUCHED = 0.03
+#: lighter by less than this share is not
+LIGHTER = 1e-9
+#: candidates of a group that are shown
+SHELF = 24
 
 
 @dataclass(frozen=True)
 class Round:
-    """One analysis on the way. step: "start", "strength", "deflection" or "trim"; worst: per role, utilisation."""
+    """One analysis on the way. step: "start", "proposal", "trial" or "nearest"; few: the number of combinations where not all were looked at, else
+    0; worst: per group, utilisation, infinite where something is not covered that was; passes: whether all groups keep their targets;
+    tonnage in kg; cost: by the document's prices."""
 
     number: int
     step: str
     why: str
-    sections: dict[str, str]
+    few: int
+    choices: dict[str, Choice]
     worst: dict[str, float]
+    passes: bool
     tonnage: float
+    cost: float
+
+
+@dataclass(frozen=True)
+class Candidate:
+    """One on the shelf of a group, all other groups as found: what it reaches in cross-sections, stability and service (NaN: it has no
+    limit); others: the largest utilisation of the other groups then; solved: by an analysis of its own, else foreseen; mass and cost of the group; fits: whether its ties allow it."""
+
+    choice: Choice
+    mass: float
+    cost: float
+    section: float
+    stability: float
+    service: float
+    others: float
+    solved: bool
+    fits: bool
+
+
+@dataclass(frozen=True)
+class Sized:
+    """A group: what it had and what was found. before, after: utilisation, member and criterion that govern; kept: why nothing was
+    chosen; reason: what of it is not covered. moves: shares of the groups in what governs its movement, by their names."""
+
+    name: str
+    members: tuple[str, ...]
+    kept: str
+    before: Choice
+    after: Choice
+    mass_before: float
+    mass_after: float
+    worst_before: float
+    worst_after: float
+    criterion: str
+    member: str
+    target: float
+    not_covered: str
+    shelf: tuple[Candidate, ...]
+    moves: dict[str, float]
 
 
 @dataclass(frozen=True)
 class Sizing:
-    """The rounds, the sections found, whether every member of the building passes with them, and what is in the way if not."""
+    """The rounds, the groups with what was found, whether every member of the building passes with it, and what is in the way if not.
+    before, after: (mass in kg, cost, kg CO2e). analyses: under all combinations, and under those that governed."""
 
     rounds: tuple[Round, ...]
-    sections: dict[str, str]
+    groups: tuple[Sized, ...]
     passes: bool
     obstacles: tuple[str, ...]
+    before: tuple[float, float, float]
+    after: tuple[float, float, float]
+    analyses: tuple[int, int]
 
-
-def sections_of(document: Document) -> dict[str, str]:
-    """Section by role of the document's hall, of those roles that have members; edited members keep their own."""
-    assert document.hall is not None
-    used = {m.slot for m in expand(document).members if m.jig == "hall"}
-    return {role: name for role, name in document.hall.sections.model_dump().items() if role in used}
-
-
-def with_sections(document: Document, sections: dict[str, str]) -> Document:
-    """The document with other sections in its hall."""
-    assert document.hall is not None
-    chosen = document.hall.sections.model_copy(update=sections)
-    return document.model_copy(update={"hall": document.hall.model_copy(update={"sections": chosen})})
-
-
-def sets_out(document: Document, sections: dict[str, str]) -> bool:
-    """Whether the hall can be set out with other sections: a haunch cut from its rafter may be too deep for a lighter one."""
-    try:
-        expand(with_sections(document, sections))
-    except ModelError:
-        return False
-    return True
-
-
-def worst_by_role(chain: Chain) -> dict[str, float]:
-    """Largest utilisation by role; infinite where something is not covered."""
-    found: dict[str, float] = {}
-    for v in chain.verification.verdicts:
-        m = chain.structure.members[v.member]
-        if m.jig == "hall" and m.slot:
-            value = np.inf if v.not_covered else (v.governing.utilisation if v.governing else 0.0)
-            found[m.slot] = max(found.get(m.slot, 0.0), float(value))
-    return found
-
-
-def deflection_worst(chain: Chain) -> float:
-    """Largest utilisation of the deflection and sway limits, of what sizing may change."""
-    members = chain.structure.members
-    sized = [v for v in chain.verification.verdicts if members[v.member].jig == "hall" and members[v.member].slot]
-    outcomes = [o for v in sized for o in v.outcomes if o.criterion in SERVICE]
-    return max((o.utilisation for o in outcomes), default=0.0)
+    @property
+    def choices(self) -> dict[str, Choice]:
+        """What was found, by group."""
+        return {g.name: g.after for g in self.groups}
 
 
 def size(document: Document, progress: Callable[[Round], None] = lambda _: None, within: Progress = quiet) -> Sizing:
-    """Find the lightest passing sections. `progress` is told of each round, `within` of each stage within them; both may raise to
-    stop the work.
+    """Find the sections. `progress` is told of each round, `within` of each stage within them; both may raise to stop the work.
 
-    Raises ModelError when the document has no hall, or cannot be computed.
+    Raises ModelError when nothing may be chosen, for what the document's plan says wrongly, or when the document cannot be computed.
     """
-    if document.hall is None:
-        raise ModelError("Sizing works on the roles of a hall, and there is no hall.", "hall")
-    rounds: list[Round] = []
+    search = _Search(document, progress, within)
+    search.propose()
+    search.refine()
+    return search.told()
 
-    def analyse(sections: dict[str, str], step: str, why: str, keep: bool = True) -> Chain:
-        chain = run(with_sections(document, sections), within)
-        if keep:
-            note(chain, sections, step, why)
-        return chain
 
-    def note(chain: Chain, sections: dict[str, str], step: str, why: str) -> None:
-        rounds.append(Round(len(rounds) + 1, step, why, dict(sections), worst_by_role(chain), chain.tonnage()))
-        progress(rounds[-1])
+@dataclass
+class _Found:
+    """An assignment that was analysed, under all combinations or those that governed."""
 
-    sections = sections_of(document)
-    chain = analyse(sections, "start", "sections as they stand")
-    floor = dict.fromkeys(sections, 0)
-    for _ in range(MOST_ROUNDS):
-        chosen = {}
-        for role, name in sections.items():
-            family = family_of(name)
-            index = lightest_passing(chain, role, family, floor[role])
-            present = [s.name for s in family].index(name)
-            if index > present:
-                floor[role] = max(floor[role], present + 1)
-            chosen[role] = family[min(index, len(family) - 1)].name
-        if chosen == sections:
-            break
-        changed = ", ".join(
-            f"{role.replace('_', ' ')} {chosen[role]}" for role in chosen if chosen[role] != sections[role]
+    chain: Chain
+    worst: np.ndarray
+    whole: bool
+
+
+class _Search:
+    """The state of one sizing."""
+
+    def __init__(self, document: Document, progress: Callable[[Round], None], within: Progress) -> None:
+        self.document, self.progress, self.within = document, progress, within
+        structure = expand(document)
+        self.structure = structure
+        groups = groups_of(document, structure)
+        candidates = tuple(candidates_of(document, structure, g) for g in groups)
+        if not any(len(c.choices) > 1 for c in candidates):
+            said = "; ".join(f"{g.name}: {g.kept or 'one section alone'}" for g in groups) or "there are no members"
+            raise ModelError(f"There is nothing to choose: {said}.", "sizing.groups")
+        self.rounds: list[Round] = []
+        self.analysed: dict[Assignment, _Found] = {}
+        self.governed: set[str] = set()
+        self.lost: list[Lost] = []
+        self.counted = [0, 0]
+        self.first = run(document, within)
+        self.uncovered = {i for i, v in enumerate(self.first.verification.verdicts) if v.not_covered}
+        worst = self._worst(self.first, groups)
+        reserve = 1.0 - document.sizing.reserve
+        targets = np.array(
+            [max(1.0, w) if g.kept else g.plan.target or reserve for g, w in zip(groups, worst, strict=True)]
         )
-        sections = chosen
-        chain = analyse(sections, "strength", changed)
-    chain, sections = _stiffen(chain, sections, analyse, note)
-    chain, sections = _trim(chain, sections, analyse, note)
-    worst = worst_by_role(chain)
-    obstacles = []
-    for role, value in worst.items():
-        if value > 1.0:
-            last = family_of(sections[role])[-1].name
-            reason = "is not covered" if np.isinf(value) else f"reaches {value:.2f}"
-            more = " and there is no heavier section in its family" if sections[role] == last else ""
-            obstacles.append(f"{role.replace('_', ' ')}: {sections[role]} {reason}{more}")
-    obstacles += _beside(chain)
-    return Sizing(tuple(rounds), sections, chain.verification.whole.passes, tuple(obstacles))
+        self.space = Space(groups, candidates, targets)
+        self._govern(self.first)
+        self.counted[0] += 1
+        places = [c.choices.index(g.now) if g.now in c.choices else -1 for g, c in zip(groups, candidates, strict=True)]
+        self.start: Assignment | None = None
+        if min(places) >= 0 and not any(g.mixed for g in groups) and self.space.allowed(np.array([places]))[0]:
+            self.start = tuple(places)
+            self.analysed[self.start] = _Found(self.first, worst, True)
+        self.best: Assignment | None = self.start if self.start and self._fits(worst) else None
+        self._note("start", "as it stands", self.first, worst, {g.name: g.now for g in groups}, 0)
+        self.foresight = foresee(self.first, groups, candidates)
+        self.seen_from: Assignment | None = self.start
 
+    # what an analysis says
 
-def _beside(chain: Chain) -> list[str]:
-    """What fails or is not covered and is no role of the hall, which sizing leaves as it is: by jig and role."""
-    found: dict[tuple[str, str], list[tuple[float, str]]] = {}
-    for v in chain.verification.verdicts:
-        m = chain.structure.members[v.member]
-        if v.status != "passes" and not (m.jig == "hall" and m.slot):
-            use = np.inf if v.governing is None or v.status == "not covered" else v.governing.utilisation
-            found.setdefault((m.jig, m.role), []).append((float(use), m.name))
-    words = []
-    for (jig, role), members in found.items():
-        use, name = max(members)
-        reason = "is not covered" if np.isinf(use) else f"reaches {use:.2f}"
-        owner = f"the jig “{jig}”" if jig else "what is set out by hand"
-        words.append(f"{len(members)} × {role} of {owner}, not sized here: “{name}” {reason}")
-    return words
+    def _worst(self, chain: Chain, groups: tuple[Group, ...]) -> np.ndarray:
+        """(groups,) the largest utilisation; infinite where something is not covered that was covered at first."""
+        found = np.array([now_of(chain, g).max() for g in groups])
+        verdicts = chain.verification.verdicts
+        for k, g in enumerate(groups):
+            if any(verdicts[i].not_covered and i not in self.uncovered for i in g.members):
+                found[k] = np.inf
+        return found
 
+    def _fits(self, worst: np.ndarray) -> bool:
+        return bool((worst <= self.space.targets).all())
 
-def lightest_passing(chain: Chain, role: str, family: list[Section], floor: int) -> int:
-    """Index of the first section of the family that passes under the present forces; len(family) if none does.
+    def _govern(self, chain: Chain) -> None:
+        """Keep the combinations that govern, or nearly: those that are looked at first."""
+        verification, combined = chain.verification, chain.combined
+        kept: set[int] = set()
+        for k, g in enumerate(self.space.groups):
+            by_kind: dict[str, list[tuple[float, int]]] = defaultdict(list)
+            for i in g.members:
+                for o in verification.verdicts[i].outcomes:
+                    number = verification.used(o.criterion)[o.combination]
+                    by_kind[kind_of(o.criterion)].append((o.utilisation, number))
+            for found in by_kind.values():
+                kept.add(max(found)[1])
+                kept |= {number for use, number in found if use > NEARLY * self.space.targets[k]}
+        if len(combined.standing.alpha):
+            for values in (combined.standing.alpha, combined.standing.together):
+                if not np.isnan(values).all():
+                    kept.add(int(np.flatnonzero(combined.column == int(np.nanargmin(values)))[0]))
+        self.governed |= {chain.combinations[number].name for number in kept}
 
-    Effective lengths and forces are those of the present analysis. Candidates are first put to the combinations that
-    govern now, and only those that pass there to all.
-    """
-    structure, verification = chain.structure, chain.verification
-    members = [i for i, m in enumerate(structure.members) if m.jig == "hall" and m.slot == role]
-    if not members:
-        return floor
-    strong = {"section", "shear", "flexural", "lateral", "interaction"}
-    few = sorted({o.combination for i in members for o in verification.verdicts[i].outcomes if o.criterion in strong})
-    everything = list(range(len(verification.strength)))
-    segments = verification.grounds.segments(members)
-    for index in range(floor, len(family)):
-        passes = all(_passes(chain, members, segments, family[index], columns) for columns in (few, everything))
-        if passes and sets_out(chain.document, {role: family[index].name}):
-            return index
-    return len(family)
-
-
-def _passes(chain: Chain, members: list[int], segments: Segments, candidate: Section, columns: list[int]) -> bool:
-    """Whether the members, cut into those segments, would pass with another section in those combinations."""
-    structure, verification = chain.structure, chain.verification
-    chosen = set(members)
-    steel = steel_arrays(
-        [(candidate if i in chosen else m.section, m.material, m.bar) for i, m in enumerate(structure.members)]
-    )
-    own = replace(segments, a_T=np.where(segments.a_T > 0, candidate.h / 2, 0.0)).of(slice(None), columns)
-    v = stability_values(chain.document, own, steel, verification.grounds.limits[..., columns])
-    # haunches change with the section: the analysis that follows verifies them
-    clear = ~own.inside
-    uses = ("u_Ny", "u_Nz", "u_LT", "u_661", "u_662")
-    if np.isnan(v["u_661"][clear]).any() or max(v[key][clear].max(initial=0.0) for key in uses) > 1.0:
-        return False
-    grounds = verification.grounds
-    plain = grounds.steel_of == chain.response.elements.member
-    e = [int(j) for j in np.flatnonzero(np.isin(chain.response.elements.member, members) & plain)]
-    if not e:
-        return True
-    v = section_values(chain.document, grounds, e, slice(None), columns, steel)
-    return all(bool(v[key].max() <= 1.0) for key in ("u_NM", "u_V"))
-
-
-Analyse = Callable[..., Chain]
-Note = Callable[[Chain, dict[str, str], str, str], None]
-
-
-def _stiffen(chain: Chain, sections: dict[str, str], analyse: Analyse, note: Note) -> tuple[Chain, dict[str, str]]:
-    for _ in range(MOST_ROUNDS):
-        worst = deflection_worst(chain)
-        if worst <= 1.0:
-            break
-        best: tuple[float, Chain, dict[str, str], str] | None = None
-        for role in ("rafters", "columns", "top_chords", "bottom_chords"):
-            if role not in sections:
+    def _lose(self, at: Assignment, found: _Found) -> None:
+        """Keep what an assignment that failed says of others: by each group that fails, the groups on which that depends."""
+        f, count = self.foresight, len(self.space.groups)
+        nothing = np.zeros(count, dtype=bool)
+        self.lost.append(Lost(at, ~nothing, nothing))
+        standing = found.chain.combined.standing
+        for k in np.flatnonzero(found.worst > self.space.targets).tolist():
+            group = self.space.groups[k]
+            outcome = governing(found.chain, group)
+            if np.isinf(found.worst[k]) or outcome is None or outcome[1].criterion == "critical":
+                low = np.flatnonzero((standing.alpha <= 1.0) | (standing.together <= 1.0))
+                part = np.asarray(standing.part[:, low].any(axis=1))
+                of = np.array([bool(part[list(g.members)].any()) for g in self.space.groups])
+                if of.any():
+                    self.lost.append(Lost(at, of, nothing))
                 continue
-            present = section(sections[role])
-            aim = present.Iy * (sqrt(worst) if worst > 1.15 else 1.0)
-            stiffer = [s for s in family_of(present.name) if s.Iy > present.Iy * 1.0001]
-            if not stiffer:
-                continue
-            pick = next((s for s in stiffer if s.Iy >= aim), stiffer[-1])
-            trial = {**sections, role: pick.name}
-            found = analyse(trial, "deflection", "", keep=False)
-            gain = log(worst / max(deflection_worst(found), 1.0)) / max(found.tonnage() - chain.tonnage(), 1.0)
-            if best is None or gain > best[0]:
-                best = (gain, found, trial, f"{role} {pick.name}, for deflection {worst:.2f}")
-        if best is None:
-            break
-        _, chain, sections, why = best
-        note(chain, sections, "deflection", why)
-    for _ in range(MOST_ROUNDS):
-        failing = [
-            role
-            for role, value in worst_by_role(chain).items()
-            if value > 1.0 and sections[role] != family_of(sections[role])[-1].name
+            if kind_of(outcome[1].criterion) == "service":
+                rows = np.flatnonzero(f.whose == k)
+                if not len(rows):
+                    continue
+                more = -f.shares[rows[np.argmax(f.moved[rows])]]
+            else:
+                more = f.exponents[k].copy()
+            less = more < -TOUCHED
+            less[k] = True
+            # where more stiffness makes it worse, less of it may help
+            self.lost.append(Lost(at, less, more > TOUCHED))
+
+    def _choices(self, at: Assignment) -> dict[str, Choice]:
+        return {g.name: c.choices[k] for g, c, k in zip(self.space.groups, self.space.candidates, at, strict=True)}
+
+    def _note(self, step: str, why: str, chain: Chain, worst: np.ndarray, choices: dict[str, Choice], few: int) -> None:
+        named = {g.name: float(w) for g, w in zip(self.space.groups, worst, strict=True)}
+        mass = chain.tonnage()
+        new = Round(
+            len(self.rounds) + 1,
+            step,
+            why,
+            few,
+            choices,
+            named,
+            self._fits(worst) and not few,
+            mass,
+            self._cost(choices),
+        )
+        self.rounds.append(new)
+        self.progress(new)
+
+    def _cost(self, choices: dict[str, Choice]) -> float:
+        found = 0.0
+        for g, c in zip(self.space.groups, self.space.candidates, strict=True):
+            if choices[g.name] in c.choices:
+                found += float(c.cost[c.choices.index(choices[g.name])])
+            else:
+                alone = replace(g, kept="as it is")
+                found += float(candidates_of(self.document, self.structure, alone).cost[0])
+        return found
+
+    # analyses
+
+    def analyse(self, at: Assignment, step: str, why: str, full: bool = False) -> _Found | None:
+        """Analyse an assignment, under what governed first unless it shall be in full; None where it cannot be set out."""
+        try:
+            document = with_choices(self.document, self.structure, self.space.groups, self._choices(at))
+            loaded = prepare(document, self.within)
+        except ModelError:
+            same = np.ones(len(self.space.groups), dtype=bool)
+            self.lost.append(Lost(at, ~same, same))
+            return None
+        few = [c for c in loaded.combinations if c.name in self.governed]
+        if not full and {c.use for c in few} & set(ULTIMATE) and len(few) < len(loaded.combinations):
+            chain = run(document, self.within, loaded=replace(loaded, combinations=few, seconds=dict(loaded.seconds)))
+            self.counted[1] += 1
+            worst = self._worst(chain, self.space.groups)
+            if not self._fits(worst):
+                self.analysed[at] = _Found(chain, worst, False)
+                self._lose(at, self.analysed[at])
+                self._note(step, why, chain, worst, self._choices(at), len(few))
+                return self.analysed[at]
+        chain = run(document, self.within, loaded=loaded)
+        self.counted[0] += 1
+        worst = self._worst(chain, self.space.groups)
+        self._govern(chain)
+        self.analysed[at] = _Found(chain, worst, True)
+        self._note(step, why, chain, worst, self._choices(at), 0)
+        if not self._fits(worst):
+            self._lose(at, self.analysed[at])
+        elif self.best is None or self._weight(at) < self._weight(self.best):
+            self.best = at
+        return self.analysed[at]
+
+    def _weight(self, at: Assignment) -> float:
+        return float(self.space.weight(np.array([at]))[0])
+
+    def _look_from(self, at: Assignment) -> Foresight:
+        """What is foreseen from an assignment that was analysed."""
+        if self.seen_from != at:
+            found = self.analysed[at]
+            self.foresight = foresee(found.chain, self.space.groups, self.space.candidates)
+            self.seen_from = at
+        return self.foresight
+
+    # the search
+
+    def propose(self) -> None:
+        """Analyse the lightest that is foreseen to pass, and go on from there."""
+        heaviest = tuple(len(c.choices) - 1 for c in self.space.candidates)
+        at = self.start
+        for _ in range(MOST_PROPOSALS):
+            starts = [s for s in (self.best, at, heaviest) if s is not None]
+            new, nearest = lightest(self.space, self.foresight, starts, self.lost)
+            if self.best is not None:
+                if new is None or self._weight(new) >= self._weight(self.best) * (1 - LIGHTER):
+                    return
+            elif new is None:
+                # what comes nearest says more of what is beyond it
+                new = nearest
+            if new in self.analysed:
+                return
+            if self.analyse(new, "proposal", self._words(new, at)) is not None:
+                at = new
+                self._look_from(at)
+
+    def refine(self) -> None:
+        """Try what is lighter around the best."""
+        trials = failed = 0
+        patience = PATIENCE // max(len(self.structure.members), 1)
+        patience = min(max(patience, LEAST_PATIENCE), MOST_PATIENCE)
+        while self.best is not None:
+            around = self.best
+            for new in lighter_near(self.space, self._look_from(around), around, self.lost, DOUBT):
+                if self.space.lost(np.array([new]), self.lost)[0]:
+                    continue
+                alone = sum(a != b for a, b in zip(new, around, strict=True)) == 1
+                if trials >= MOST_TRIALS or (failed >= patience and not alone):
+                    continue
+                trials += 1
+                self.analyse(new, "trial", self._words(new, around))
+                if self.best != around:
+                    failed = 0
+                    break
+                failed += 1
+            else:
+                return
+
+    def _words(self, new: Assignment, before: Assignment | None) -> str:
+        choices = self._choices(new)
+        old = self._choices(before) if before else {g.name: g.now for g in self.space.groups}
+        said = [
+            f"{name} {c.section}" + (f" {c.grade}" if c.grade != old[name].grade else "")
+            for name, c in choices.items()
+            if c != old[name]
         ]
-        if not failing:
-            break
-        heavier = {}
-        for role in failing:
-            names = [s.name for s in family_of(sections[role])]
-            heavier[role] = names[names.index(sections[role]) + 1]
-        sections = {**sections, **heavier}
-        chain = analyse(sections, "strength", ", ".join(f"{r.replace('_', ' ')} {n}" for r, n in heavier.items()))
-    return chain, sections
+        return ", ".join(said) or "as it stands"
+
+    # what was found
+
+    def told(self) -> Sizing:
+        """The end of the search."""
+        chain, choices = self.first, {g.name: g.now for g in self.space.groups}
+        at = self.best
+        if at is None and self.analysed:
+            # nothing passed: what misses it least
+            at = min(self.analysed, key=lambda a: float((self.analysed[a].worst / self.space.targets).max()))
+            if not self.analysed[at].whole:
+                self.analyse(at, "nearest", "nothing passes; what comes nearest, in full", full=True)
+        if at is not None:
+            chain, choices = self.analysed[at].chain, self._choices(at)
+            self._look_from(at)
+        worst, first = self._worst(chain, self.space.groups), self._worst(self.first, self.space.groups)
+        groups = tuple(
+            self._sized(k, g, chain, at, float(first[k]), float(worst[k]), choices[g.name])
+            for k, g in enumerate(self.space.groups)
+        )
+        obstacles = list(joined(self._failing(chain, worst), _uncovered(chain)))
+        masses = self.first.tonnage(), chain.tonnage()
+        carbon = self.document.sizing.prices.carbon
+        before, after = (
+            (mass, self._cost(of), mass * carbon)
+            for mass, of in zip(masses, ({g.name: g.now for g in self.space.groups}, choices), strict=True)
+        )
+        return Sizing(
+            tuple(self.rounds),
+            groups,
+            chain.verification.whole.passes,
+            tuple(obstacles),
+            before,
+            after,
+            (self.counted[0], self.counted[1]),
+        )
+
+    def _sized(
+        self, k: int, group: Group, chain: Chain, at: Assignment | None, before: float, after: float, choice: Choice
+    ) -> Sized:
+        found = governing(chain, group)
+        verdicts = chain.verification.verdicts
+        reasons = [r for i in group.members for r in verdicts[i].not_covered]
+        own = [i for i, of in enumerate(self.foresight.whose) if of == k]
+        moves: dict[str, float] = {}
+        if own:
+            share = self.foresight.shares[max(own, key=lambda i: self.foresight.moved[i])]
+            share = share / max(float(np.abs(share).sum()), 1e-9)
+            moves = {g.name: float(s) for g, s in zip(self.space.groups, share, strict=True) if abs(s) >= 0.02}
+        members = self.structure.members
+        mass = [sum(c.structure.mass(c.structure.members[i]) for i in group.members) for c in (self.first, chain)]
+        return Sized(
+            group.name,
+            tuple(members[i].name for i in group.members),
+            group.kept,
+            group.now,
+            choice,
+            mass[0],
+            mass[1],
+            before,
+            after,
+            found[1].criterion if found else "",
+            members[found[0]].name if found else "",
+            float(self.space.targets[k]),
+            reasons[0] if reasons else "",
+            self._shelf(k, at) if at is not None and len(self.space.candidates[k].choices) > 1 else (),
+            moves,
+        )
+
+    def _shelf(self, k: int, at: Assignment) -> tuple[Candidate, ...]:
+        """The candidates of a group about the one found, all others as found."""
+        of = self.space.candidates[k]
+        first = max(0, min(at[k] - SHELF // 2, len(of.choices) - SHELF))
+        rows = np.arange(first, min(first + SHELF, len(of.choices)))
+        chosen = np.repeat(np.array([at]), len(rows), axis=0)
+        chosen[:, k] = rows
+        fits, movement = self.space.allowed(chosen), self.foresight.movement(chosen)
+        beside = np.delete(self.foresight.strength(chosen), k, axis=1).max(axis=1, initial=0.0)
+        touched = np.abs(self.foresight.shares[:, k]) > 0.02
+        found = []
+        for row, number in enumerate(rows.tolist()):
+            values = [*self.foresight.reached[k][number], movement[row, touched].max() if touched.any() else np.nan]
+            values.append(beside[row])
+            solved = self.analysed.get(tuple(chosen[row].tolist()))
+            if solved is not None and solved.whole:
+                values = [*now_of(solved.chain, self.space.groups[k]), np.delete(solved.worst, k).max(initial=0.0)]
+                if not touched.any():
+                    values[2] = np.nan
+            section, stability, service, others = (float(v) for v in values)
+            choice, mass, cost = of.choices[number], float(of.mass[number]), float(of.cost[number])
+            whole = solved is not None and solved.whole
+            found.append(Candidate(choice, mass, cost, section, stability, service, others, whole, bool(fits[row])))
+        return tuple(found)
+
+    def _failing(self, chain: Chain, worst: np.ndarray) -> list[str]:
+        """The groups that do not keep their targets, by how much, and what would help."""
+        said = []
+        for k, g in enumerate(self.space.groups):
+            if worst[k] <= min(1.0, self.space.targets[k]) or (g.kept and worst[k] <= 1.0):
+                continue
+            found = governing(chain, g)
+            if found is None or np.isinf(worst[k]):
+                said.append(f"{g.name}: {chain.structure.members[g.members[0]].section.name} is not covered")
+                continue
+            member = chain.structure.members[found[0]]
+            words = f"{g.name}: {member.section.name} reaches {worst[k]:.2f}, {CRITERIA[found[1].criterion][0].lower()} of {label(member)}"
+            if g.kept:
+                words += f" ({g.kept})"
+            elif member.section.name == max(self.space.candidates[k].sections, key=lambda s: s.Iy * s.A).name:
+                words += ", and nothing larger may be chosen"
+            help_ = next((x for x in levers(chain, member.name) if x.kind == "stay"), None)
+            if help_ is not None and help_.outcome.utilisation < worst[k] - 0.02:
+                words += f"; a stay, {help_.words}, would bring it to {help_.outcome.utilisation:.2f}"
+            said.append(words)
+        return said
 
 
-def _trim(chain: Chain, sections: dict[str, str], analyse: Analyse, note: Note) -> tuple[Chain, dict[str, str]]:
-    if max(worst_by_role(chain).values()) > 1.0:
-        return chain, sections
-    changed = True
-    while changed:
-        changed = False
-        for role in list(sections):
-            names = [s.name for s in family_of(sections[role])]
-            lighter = names[: names.index(sections[role])]
-            if not lighter:
-                continue
-            trial = {**sections, role: lighter[-1]}
-            if not sets_out(chain.document, trial):
-                continue
-            found = analyse(trial, "trim", "", keep=False)
-            if max(worst_by_role(found).values()) <= 1.0:
-                chain, sections, changed = found, trial, True
-                note(chain, sections, "trim", f"{role.replace('_', ' ')} {trial[role]} still passes")
-    return chain, sections
+def _uncovered(chain: Chain) -> list[str]:
+    """What is not covered, by its reason."""
+    found: dict[str, list[str]] = {}
+    for v in chain.verification.verdicts:
+        for reason in v.not_covered:
+            found.setdefault(reason, []).append(label(chain.structure.members[v.member]))
+    return [f"{len(names)} × not covered, {names[0]} for one: {reason}" for reason, names in found.items()]
+
+
+def proposed(document: Document) -> tuple[tuple[Group, Candidates], ...]:
+    """The groups of a document with what each may have, before anything is analysed. Raises ModelError as `size` does."""
+    structure = expand(document)
+    return tuple((g, candidates_of(document, structure, g)) for g in groups_of(document, structure))

@@ -203,6 +203,16 @@ def with_structure(combined: Combined, structure: Structure) -> Combined:
     return replace(combined, response=replace(combined.response, system=system))
 
 
+def under_present(document: Document, structure: Structure, verification: Verification) -> Grounds:
+    """What verdicts rest on where members are held or made otherwise, under the forces present."""
+    before = verification.grounds
+    grounds = Grounds(document, with_structure(before.combined, structure), before.strength)
+    # what was found of the forces holds: they are the present ones
+    for name in ("forces", "peaks"):
+        vars(grounds)[name] = getattr(before, name)
+    return grounds
+
+
 def tried(
     document: Document,
     structure: Structure,
@@ -214,11 +224,7 @@ def tried(
     """What a member reaches with the forces present, where the document and its structure are others: other restraints, lengths,
     limits, section. Nodes, members and their order are those that were analysed. What the whole does to it is as present. moved: where
     the movements come from, if not from there."""
-    grounds = Grounds(document, with_structure(combined, structure), verification.grounds.strength)
-    # what was found of the forces holds: they are the present ones
-    for name in ("forces", "peaks"):
-        vars(grounds)[name] = getattr(verification.grounds, name)
-    found = reached(document, grounds, member, governing=True)
+    found = reached(document, under_present(document, structure, verification), member, governing=True)
     moved = moved or combined
     limits = tuple(stretches(document, structure, moved.elements))
     there = replace(verification, stretches=limits)

@@ -16,6 +16,7 @@ from engine.document import read_stored
 from server.api.access import IFC, document_of, download, in_thread, revision_of
 from server.people.roles import May
 from server.projects import looks, news, queue, response, results, runs, schemas, screen, single, sizings
+from server.projects import sizing_schemas as sized
 from server.projects.models import Run
 
 #: seconds that an answer may wait for a run whose progress is shown
@@ -252,14 +253,20 @@ async def tried(request: HttpRequest, project_id: UUID, body: single.TryIn) -> A
     return await _seen(request, project_id, body.revision, "tried", member=body.member, operations=operations)
 
 
-@router.post("/projects/{project_id}/sizing", response={202: schemas.SizingState, 422: schemas.Problem})
-def start_sizing(request: HttpRequest, project_id: UUID, body: schemas.Base) -> tuple[int, schemas.SizingState]:
-    """Have every role sized by a worker. Nothing is changed: the designer accepts the sections by an edit."""
+@router.get("/projects/{project_id}/groups", response=sized.GroupsOut)
+def groups(request: HttpRequest, project_id: UUID, revision: int | None = None) -> sized.GroupsOut:
+    """Which members shall have one section, and how many each of these groups may have."""
+    return sizings.proposed(revision_of(request, project_id, revision)[1])
+
+
+@router.post("/projects/{project_id}/sizing", response={202: sized.SizingState, 422: schemas.Problem})
+def start_sizing(request: HttpRequest, project_id: UUID, body: schemas.Base) -> tuple[int, sized.SizingState]:
+    """Have every group sized by a worker. Nothing is changed: the designer accepts the sections by an edit."""
     return 202, sizings.out(sizings.ask(*revision_of(request, project_id, body.base, May.CHANGE)))
 
 
-@router.get("/projects/{project_id}/sizing", response=schemas.SizingState)
-async def sizing(request: HttpRequest, project_id: UUID, rounds: int = 0, wait: float = 0.0) -> schemas.SizingState:
+@router.get("/projects/{project_id}/sizing", response=sized.SizingState)
+async def sizing(request: HttpRequest, project_id: UUID, rounds: int = 0, wait: float = 0.0) -> sized.SizingState:
     """How the project's last sizing stands; waits up to `wait` seconds for more than the rounds that are known."""
     end = time.monotonic() + min(max(wait, 0.0), LONGEST_WAIT)
     while True:
@@ -269,8 +276,8 @@ async def sizing(request: HttpRequest, project_id: UUID, rounds: int = 0, wait: 
         await asyncio.sleep(0.2)
 
 
-@router.delete("/projects/{project_id}/sizing", response=schemas.SizingState)
-def stop_sizing(request: HttpRequest, project_id: UUID) -> schemas.SizingState:
+@router.delete("/projects/{project_id}/sizing", response=sized.SizingState)
+def stop_sizing(request: HttpRequest, project_id: UUID) -> sized.SizingState:
     """Stop the sizing that is under way."""
     found = revision_of(request, project_id, None, May.CHANGE)[0]
     queue.cancel(found, Run.Kind.SIZING)

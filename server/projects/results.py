@@ -43,8 +43,8 @@ _guard = threading.Lock()
 
 
 def key_of(document: Document) -> str:
-    """The fingerprint of a document's whole result; what its dossier tells is no part of it."""
-    text = json.dumps(document.model_dump(mode="json", exclude={"dossier"}), sort_keys=True)
+    """The fingerprint of a document's whole result; what its dossier tells and its sizing may choose are no part of it."""
+    text = json.dumps(document.model_dump(mode="json", exclude={"dossier", "sizing"}), sort_keys=True)
     return hashlib.sha256((builds.own() + text).encode()).hexdigest()
 
 

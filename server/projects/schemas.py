@@ -795,7 +795,6 @@ class ChainOut(BaseModel):
     whole: WholeOut | None = None
     limits: list[LimitOut] = []
     limits_variable: list[LimitOut] = []
-    deflection_worst: float | None = None
 
 
 class RunningOut(BaseModel):
@@ -1008,36 +1007,3 @@ class ProofOut(BaseModel):
     utilisation: float
     steps: list[StepOut]
     assumptions: list[str]
-
-
-class RoundOut(BaseModel):
-    """One analysis on the way to the sizing; sent as it is found. None: not covered."""
-
-    number: int
-    step: str
-    why: str
-    sections: dict[str, str]
-    worst: dict[str, float | None]
-    tonnage: float
-
-
-class SizingOut(BaseModel):
-    """The end of a sizing."""
-
-    sections: dict[str, str]
-    passes: bool
-    obstacles: list[str]
-    before: float
-    after: float
-
-
-class SizingState(BaseModel):
-    """How the last sizing of a project stands: its run's state, or "none". revision: that it sizes."""
-
-    state: str
-    revision: int = 0
-    attempts: int = 1
-    message: str = ""
-    rounds: list[RoundOut] = []
-    sizing: SizingOut | None = None
-    problem: Problem | None = None

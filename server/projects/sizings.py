@@ -3,23 +3,66 @@
 from __future__ import annotations
 
 import hashlib
+import math
 
 from django.conf import settings
 from django.db import transaction
 
-from engine.document import read_stored
+from engine.document import Document, read_stored
 from engine.errors import ModelError
-from engine.sizing.size import Round, size
-from server.projects import queue, results, schemas
+from engine.expand import expand, materials_of
+from engine.sizing.groups import candidates_of, groups_of
+from engine.sizing.size import Candidate, Round, Sized, Sizing, size
+from engine.verification.outcomes import CRITERIA
+from server.projects import queue, results
+from server.projects import sizing_schemas as told
 from server.projects.models import Project, Revision, Run
+from server.projects.schemas import Problem
+
+
+def proposed(revision: Revision) -> told.GroupsOut:
+    """The groups of a revision with what each may have."""
+    document = read_stored(revision.content)
+    own = {g.name for g in document.sizing.own}
+    try:
+        structure = expand(document)
+        groups = groups_of(document, structure)
+        found = []
+        for g in groups:
+            may = candidates_of(document, structure, g)
+            families = list(dict.fromkeys(s.family for s in may.sections))
+            mass = sum(structure.mass(structure.members[i]) for i in g.members)
+            names = [structure.members[i].name for i in g.members]
+            ends = may.choices[0].section, may.choices[-1].section
+            found.append(
+                told.GroupOut(
+                    name=g.name,
+                    members=names,
+                    now=g.now,
+                    mixed=g.mixed,
+                    kept=g.kept,
+                    own=g.name in own,
+                    candidates=len(may.choices),
+                    lightest=ends[0],
+                    heaviest=ends[1],
+                    families=families,
+                    mass=mass,
+                )
+            )
+    except ModelError as error:
+        return told.GroupsOut(revision=revision.number, problem=Problem(message=error.message, place=error.place))
+    return told.GroupsOut(revision=revision.number, groups=found)
 
 
 def ask(project: Project, revision: Revision) -> Run:
-    """Have a revision sized: the run that does, one that is under way if there is one."""
+    """Have a revision sized: the run that does, one that is under way if there is one. Raises ModelError where nothing may be chosen."""
     document = read_stored(revision.content)
-    if document.hall is None:
-        raise ModelError("Sizing works on the roles of a hall, and there is no hall.", "hall")
-    key = hashlib.sha256(f"sizing {results.key_of(document)}".encode()).hexdigest()
+    structure = expand(document)
+    choice = [candidates_of(document, structure, g) for g in groups_of(document, structure)]
+    if not any(len(c.choices) > 1 for c in choice):
+        raise ModelError("There is nothing to choose: every group keeps what it has.", "sizing.groups")
+    plan = document.sizing.model_dump_json()
+    key = hashlib.sha256(f"sizing {results.key_of(document)} {plan}".encode()).hexdigest()
     with transaction.atomic():
         made, new = queue.begun(project, revision, Run.Kind.SIZING, key)
         if new:
@@ -35,17 +78,32 @@ def ask(project: Project, revision: Revision) -> Run:
 
 def last(project: Project) -> Run | None:
     """The project's last sizing."""
-    found = project.runs.filter(kind=Run.Kind.SIZING).select_related("revision").first()
+    found = project.runs.filter(kind=Run.Kind.SIZING).select_related("revision", "project__head").first()
     return queue.revived(found) if found else None
 
 
-def out(run: Run | None) -> schemas.SizingState:
+def out(run: Run | None) -> told.SizingState:
     """How a sizing stands."""
     if run is None:
-        return schemas.SizingState(state="none")
-    return schemas.SizingState(
-        state=run.state, revision=run.revision.number, attempts=run.attempts, message=run.message, **run.answer
+        return told.SizingState(state="none")
+    head = run.project.head
+    stands = head is None or head.pk == run.revision_id or _alike(run.revision, head)
+    return told.SizingState(
+        state=run.state,
+        revision=run.revision.number,
+        stands=stands,
+        attempts=run.attempts,
+        message=run.message,
+        **run.answer,
     )
+
+
+def _alike(one: Revision, other: Revision) -> bool:
+    """Whether two revisions differ in nothing that is computed."""
+    try:
+        return results.key_of(read_stored(one.content)) == results.key_of(read_stored(other.content))
+    except ModelError:
+        return False
 
 
 def compute(found: Run) -> None:
@@ -55,8 +113,8 @@ def compute(found: Run) -> None:
     tell = queue.teller(found.pk)
 
     def progress(new: Round) -> None:
-        worst = {role: value if value < 1e6 else None for role, value in new.worst.items()}
-        shown = schemas.RoundOut(**{**vars(new), "worst": worst, "tonnage": new.tonnage / 1000})
+        worst = {name: _known(value) for name, value in new.worst.items()}
+        shown = told.RoundOut(**{**vars(new), "worst": worst, "tonnage": new.tonnage / 1000})
         rounds.append(shown.model_dump())
         queue.note(found.pk, answer={"rounds": rounds})
 
@@ -66,12 +124,58 @@ def compute(found: Run) -> None:
         problem = {"message": error.message, "place": error.place}
         queue.persistently(lambda: queue.end(found.pk, Run.State.FAILED, answer={"rounds": rounds, "problem": problem}))
         return
-    ended = schemas.SizingOut(
-        sections=sized.sections,
+    answer = {"rounds": rounds, "sizing": ended(document, sized).model_dump()}
+    queue.persistently(lambda: queue.end(found.pk, Run.State.DONE, answer=answer))
+
+
+def ended(document: Document, sized: Sizing) -> told.SizingOut:
+    """The end of a sizing, for the page."""
+    return told.SizingOut(
+        groups=[_group(document, g) for g in sized.groups],
         passes=sized.passes,
         obstacles=list(sized.obstacles),
-        before=sized.rounds[0].tonnage / 1000,
-        after=sized.rounds[-1].tonnage / 1000,
+        before=_totals(sized.before),
+        after=_totals(sized.after),
+        full=sized.analyses[0],
+        few=sized.analyses[1],
     )
-    answer = {"rounds": rounds, "sizing": ended.model_dump()}
-    queue.persistently(lambda: queue.end(found.pk, Run.State.DONE, answer=answer))
+
+
+def _totals(values: tuple[float, float, float]) -> told.TotalsOut:
+    return told.TotalsOut(tonnage=values[0] / 1000, cost=values[1], carbon=values[2] / 1000)
+
+
+def _group(document: Document, g: Sized) -> told.SizedOut:
+    values = vars(g) | {
+        "members": list(g.members),
+        "criterion": CRITERIA[g.criterion][0] if g.criterion else "",
+        "worst_before": _known(g.worst_before),
+        "worst_after": _known(g.worst_after),
+        "shelf": [_candidate(document, c) for c in g.shelf],
+    }
+    return told.SizedOut(**values)
+
+
+def _candidate(document: Document, c: Candidate) -> told.CandidateOut:
+    materials = materials_of(document)
+    s = materials.section(c.choice.section)
+    reached = {name: _known(getattr(c, name)) for name in ("section", "stability", "service", "others")}
+    return told.CandidateOut(
+        choice=c.choice,
+        shape=s.shape,
+        h=s.h * 1e3,
+        b=s.b * 1e3,
+        tw=s.tw * 1e3,
+        tf=s.tf * 1e3,
+        by_metre=s.A * materials.material(c.choice.grade).density,
+        mass=c.mass,
+        cost=c.cost,
+        open=math.isinf(c.section) or math.isinf(c.stability),
+        solved=c.solved,
+        fits=c.fits,
+        **reached,
+    )
+
+
+def _known(value: float) -> float | None:
+    return value if math.isfinite(value) and value < 1e6 else None

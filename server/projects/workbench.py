@@ -17,7 +17,6 @@ from engine.chain import Chain
 from engine.document import Document
 from engine.document.rules import DEFLECTIONS
 from engine.result import combination_of
-from engine.sizing.size import deflection_worst
 from engine.standards.en import snow
 from engine.standards.en.combinations import PSI, psi, psi_key
 from engine.standards.en.snow_cases import greatest
@@ -400,7 +399,6 @@ def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
         limits=_limits(chain),
         limits_variable=_limits_variable(chain),
         status=next((s for s in ("fails", "not covered", "passes") if s in states), ""),
-        deflection_worst=deflection_worst(chain) if chain.document.hall else None,
         **structure_out(chain.document, structure),
     )
 

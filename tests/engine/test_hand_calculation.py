@@ -11,7 +11,6 @@ import numpy as np
 
 from engine.chain import run
 from engine.demo import drying_hall
-from engine.sizing.size import with_sections
 from engine.verification.proof import prove
 
 E, G, FY = 210e9, 210e9 / 2.6, 355e6
@@ -23,8 +22,9 @@ SLOPE = SPAN / 2 / cos(PITCH)
 def prismatic_hall():
     """The drying hall without its haunches, and with the sections that it needs then."""
     document = drying_hall()
-    hall = document.hall.model_copy(update={"eaves_haunch": None})
-    return with_sections(document.model_copy(update={"hall": hall}), {"columns": "HEA 450", "rafters": "IPE 500"})
+    sections = document.hall.sections.model_copy(update={"columns": "HEA 450", "rafters": "IPE 500"})
+    hall = document.hall.model_copy(update={"eaves_haunch": None, "sections": sections})
+    return document.model_copy(update={"hall": hall})
 
 
 def upright(document):

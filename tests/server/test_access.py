@@ -107,6 +107,7 @@ ROUTES = {
     ("post", "/api/projects/{project_id}/questions"): ("", {"anchor": "basis", "text": "Which edition?"}, 200),
     ("patch", "/api/projects/{project_id}/questions/{number}"): ("", {"answer": "The present one."}, 200),
     ("put", "/api/projects/{project_id}/ticks"): ("", {"anchor": "basis", "seen": True}, 200),
+    ("get", "/api/projects/{project_id}/groups"): ("", None, 200),
     ("get", "/api/projects/{project_id}/sizing"): ("", None, 200),
     ("post", "/api/projects/{project_id}/sizing"): ("", {"base": 1}, 202),
     ("delete", "/api/projects/{project_id}/sizing"): ("", None, 200),

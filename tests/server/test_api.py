@@ -257,8 +257,48 @@ class Workbench(ApiCase):
         self.assertEqual(found, answer.json())
         self.assertEqual([r["number"] for r in found["rounds"]], list(range(1, len(found["rounds"]) + 1)))
         self.assertTrue(found["sizing"]["passes"])
-        self.assertLess(found["sizing"]["after"], found["sizing"]["before"])
-        self.assertEqual((Revision.objects.count(), found["revision"]), (1, 1))
+        self.assertLess(found["sizing"]["after"]["tonnage"], found["sizing"]["before"]["tonnage"])
+        self.assertEqual((Revision.objects.count(), found["revision"], found["stands"]), (1, 1, True))
+        # what was found, given to the groups as operations, is one revision, and is what was promised
+        groups = self.client.get(f"/api/projects/{self.project['id']}/groups").json()["groups"]
+        self.assertEqual([g["name"] for g in groups], [g["name"] for g in found["sizing"]["groups"]])
+        operations = [
+            {"do": "resize", "members": g["members"], "section": g["after"]["section"]}
+            for g in found["sizing"]["groups"]
+            if g["after"] != g["before"]
+        ]
+        taken = self.post(
+            f"projects/{self.project['id']}/operate", {"base": 1, "label": "Sized", "operations": operations}
+        )
+        self.assertEqual(taken.status_code, 200)
+        self.assertEqual(taken.json()["document"]["edits"], [])
+        self.assertFalse(self.client.get(url).json()["stands"])
+        chain = self.client.get(f"/api/projects/{self.project['id']}/chain").json()
+        self.assertAlmostEqual(chain["tonnage"], found["sizing"]["after"]["tonnage"], places=3)
+        self.assertEqual(chain["whole"]["failing"] + chain["whole"]["not_covered"], 0)
+
+    def test_what_sizing_may_choose_is_no_part_of_what_is_computed(self):
+        at = f"projects/{self.project['id']}"
+        self.post(f"{at}/sizing", {"base": 1})
+        change = {"path": "sizing.groups.Rafters.families", "value": ["IPE", "HEA"]}
+        self.assertEqual(self.post(f"{at}/edits", {"base": 1, "label": "x", "changes": [change]}).status_code, 200)
+        self.assertTrue(self.client.get(f"/api/{at}/sizing").json()["stands"])
+        rafters = next(g for g in self.client.get(f"/api/{at}/groups").json()["groups"] if g["name"] == "Rafters")
+        self.assertEqual(rafters["families"], ["HEA", "IPE"] if rafters["families"][0] == "HEA" else ["IPE", "HEA"])
+        # contradictions are refused where they are said, and what cannot be chosen is told
+        for key, value, words in (
+            ("least_depth", 6.0, "at most 5"),
+            ("target", 1.5, "at most 1"),
+        ):
+            wrong = {"path": f"sizing.groups.Rafters.{key}", "value": value}
+            answer = self.post(f"{at}/edits", {"base": 2, "label": "x", "changes": [wrong]})
+            self.assertEqual(answer.status_code, 422)
+            self.assertIn(words, answer.json()["message"])
+        none = {"path": "sizing.groups.Rafters.least_depth", "value": 2.0}
+        self.post(f"{at}/edits", {"base": 2, "label": "x", "changes": [none]})
+        problem = self.client.get(f"/api/{at}/groups").json()["problem"]
+        self.assertEqual(problem["place"], "sizing.groups.Rafters")
+        self.assertEqual(self.post(f"{at}/sizing", {"base": 3}).status_code, 422)
 
     def test_catalogue(self):
         families = {f["name"]: f for f in self.client.get("/api/catalogue").json()}

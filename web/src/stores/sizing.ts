@@ -1,56 +1,92 @@
-import { ref, shallowRef, type Ref, type ShallowRef } from 'vue'
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { api, typed, type Schemas } from '../api/client'
-import type { Refusal } from './workbench'
+import { useWorkbench } from './workbench'
 
-interface Needs {
-  project: ShallowRef<Schemas['ProjectOut'] | null>
-  message: Ref<string>
-  refusal: Ref<Refusal | null>
-}
+export type Group = Schemas['GroupOut']
+export type Sized = Schemas['SizedOut']
+export type Candidate = Schemas['CandidateOut']
+export type Round = Schemas['RoundOut']
+export type Choice = Schemas['Choice']
+type State = Schemas['SizingState']
+type Plan = Schemas['GroupPlan']
 
 const ACTIVE = ['waiting', 'running']
+const same = (a: Choice, b: Choice) => a.section === b.section && a.grade === b.grade
 
 /** The project's last sizing, done by a worker: a reload or another page finds it again. */
-export function useSizing({ project, message, refusal }: Needs) {
-  const rounds = shallowRef<Schemas['RoundOut'][]>([])
-  const sizing = shallowRef<Schemas['SizingOut'] | null>(null)
-  const sizingBase = ref(0)
-  const sizingRuns = ref(false)
+export const useSizing = defineStore('sizing', () => {
+  const bench = useWorkbench()
+  const state = shallowRef<State>({
+    state: 'none',
+    revision: 0,
+    attempts: 1,
+    message: '',
+    stands: true,
+    rounds: [],
+    sizing: null,
+  })
+  const proposed = shallowRef<Schemas['GroupsOut'] | null>(null)
+  /** The group that is looked at. */
+  const chosen = ref('')
+  /** The revision that was made by accepting. */
+  const accepted = ref(0)
   let following = 0
 
-  function show(state: Pick<Schemas['SizingState'], 'state'> & Partial<Schemas['SizingState']>): void {
-    rounds.value = state.rounds ?? []
-    sizing.value = state.sizing ?? null
-    sizingBase.value = state.revision ?? 0
-    sizingRuns.value = ACTIVE.includes(state.state)
-  }
+  const runs = computed(() => ACTIVE.includes(state.value.state))
+  const rounds = computed(() => state.value.rounds ?? [])
+  const found = computed(() => state.value.sizing ?? null)
+  /** What was found is of another model than what stands; changes of what may be chosen, and what was accepted, do not count. */
+  const behind = computed(
+    () => !!rounds.value.length && !state.value.stands && accepted.value !== bench.project?.revision.number,
+  )
+  const groups = computed(() => proposed.value?.groups ?? [])
+  const plan = computed(() => bench.document?.sizing as Schemas['SizingPlan'] | undefined)
+  const planOf = (name: string): Partial<Plan> => plan.value?.groups?.[name] ?? {}
+  /** The best that passed, also where the search was stopped. */
+  const best = computed<Round | null>(() => {
+    const passing = rounds.value.filter((r) => r.passes)
+    const weight = (r: Round) => (plan.value?.objective === 'cost' ? r.cost : r.tonnage)
+    return passing.reduce<Round | null>((least, r) => (!least || weight(r) < weight(least) ? r : least), null)
+  })
+  /** What may be accepted: by group what it is to be, where that differs from what it has. */
+  const changes = computed(() => {
+    const now = new Map(groups.value.map((g) => [g.name, g]))
+    const choices: Record<string, Choice> = found.value
+      ? Object.fromEntries((found.value.groups ?? []).map((g) => [g.name, g.after]))
+      : (best.value?.choices ?? {})
+    return Object.entries(choices).flatMap(([name, after]) => {
+      const group = now.get(name)
+      return group && (!same(group.now, after) || (group.mixed && !group.kept)) ? [{ group, after }] : []
+    })
+  })
 
-  /** Forget what another project showed, and look for what this one has. */
-  async function findSizing(): Promise<void> {
-    show({ state: 'none' })
-    await follow()
+  function show(next: State): void {
+    state.value = next
+    const names = (next.sizing?.groups ?? []).map((g) => g.name)
+    if (names.length && !names.includes(chosen.value)) chosen.value = names[0]!
   }
+  const none: State = { state: 'none', revision: 0, attempts: 1, message: '', stands: true, rounds: [], sizing: null }
 
   /** Show the rounds as they are found, until the sizing ends or another project is opened. */
   async function follow(): Promise<void> {
     const mine = ++following
-    const id = project.value?.id
+    const id = bench.project?.id
     let patience = 250
-    while (id && project.value?.id === id && mine === following) {
+    while (id && bench.project?.id === id && mine === following) {
       try {
         const { data, response } = await api.GET('/api/projects/{project_id}/sizing', {
           params: { path: { project_id: id }, query: { rounds: rounds.value.length, wait: 1.5 } },
         })
-        if (mine !== following || project.value?.id !== id) return
+        if (mine !== following || bench.project?.id !== id) return
         if (data) {
-          const state = typed('SizingState', data)
-          const worked = sizingRuns.value
-          show(state)
+          const next = typed('SizingState', data)
+          const worked = runs.value
+          show(next)
           patience = 250
-          if (sizingRuns.value) continue
-          if (worked && state.problem)
-            refusal.value = { place: state.problem.place ?? '', message: state.problem.message }
-          else if (worked && state.state === 'failed') message.value = `${state.message} Nothing was changed.`
+          if (runs.value) continue
+          if (worked && next.problem) bench.refusal = { place: next.problem.place ?? '', message: next.problem.message }
+          else if (worked && next.state === 'failed') bench.message = `${next.message} Nothing was changed.`
           return
         }
         if (response.status < 500) return
@@ -62,40 +98,123 @@ export function useSizing({ project, message, refusal }: Needs) {
     }
   }
 
-  /** Have every role sized. */
+  /** Ask which groups there are. */
+  async function propose(): Promise<void> {
+    const id = bench.project?.id
+    if (!id) return
+    try {
+      const { data } = await api.GET('/api/projects/{project_id}/groups', { params: { path: { project_id: id } } })
+      if (data && bench.project?.id === id) {
+        proposed.value = typed('GroupsOut', data)
+        if (!groups.value.some((g) => g.name === chosen.value)) chosen.value = groups.value[0]?.name ?? ''
+      }
+    } catch {
+      // the page says that the server is away
+    }
+  }
+
+  /** Have every group sized. */
   async function size(): Promise<void> {
-    const now = project.value
-    if (!now || sizingRuns.value) return
-    show({ state: 'waiting', revision: now.revision.number })
+    const now = bench.project
+    if (!now || runs.value) return
+    accepted.value = 0
+    show({ ...none, state: 'waiting', revision: now.revision.number })
     try {
       const { data, error } = await api.POST('/api/projects/{project_id}/sizing', {
         params: { path: { project_id: now.id } },
         body: { base: now.revision.number },
       })
-      if (project.value?.id !== now.id) return
+      if (bench.project?.id !== now.id) return
       if (data) {
         show(typed('SizingState', data))
         await follow()
         return
       }
-      refusal.value = { place: error?.place ?? '', message: error?.message ?? 'The sizing could not be started.' }
+      bench.refusal = { place: error?.place ?? '', message: error?.message ?? 'The sizing could not be started.' }
+      bench.message = error?.message ?? 'The sizing could not be started.'
     } catch {
-      message.value = 'The server cannot be reached; the sizing was not started.'
+      bench.message = 'The server cannot be reached; the sizing was not started.'
     }
-    show({ state: 'none' })
+    show(none)
   }
 
-  async function stopSizing(): Promise<void> {
-    const now = project.value
+  async function stop(): Promise<void> {
+    const now = bench.project
     if (!now) return
     const { data } = await api.DELETE('/api/projects/{project_id}/sizing', {
       params: { path: { project_id: now.id } },
     })
-    if (data && project.value?.id === now.id) {
+    if (data && bench.project?.id === now.id) {
       following++
       show(typed('SizingState', data))
     }
   }
 
-  return { rounds, sizing, sizingBase, sizingRuns, findSizing, size, stopSizing }
-}
+  /** Give groups what was found, as one revision. */
+  async function accept(names: string[]): Promise<boolean> {
+    const taken = changes.value.filter((c) => names.includes(c.group.name))
+    if (!taken.length) return false
+    const words = taken.map((c) => `${c.group.name} ${c.after.section}`).join(', ')
+    const done = await bench.operate(
+      `Sizing accepted: ${words}`,
+      ...taken.map(({ group, after }) => ({
+        do: 'resize' as const,
+        members: group.members,
+        section: after.section,
+        ...(after.grade === group.now.grade && !group.mixed ? {} : { material: after.grade }),
+      })),
+    )
+    if (done) accepted.value = bench.project?.revision.number ?? 0
+    return done
+  }
+
+  /** Change what a group may have, or how everything is sized, as an edit of the document. */
+  const may = (group: string, what: keyof Plan, value: unknown, words: string) =>
+    bench.edit(`Sizing, ${group}: ${words}`, [{ path: `sizing.groups.${group}.${what}`, value }])
+  const set = (path: string, value: unknown, words: string) =>
+    bench.edit(`Sizing: ${words}`, [{ path: `sizing.${path}`, value }])
+
+  watch(
+    () => bench.project?.id,
+    () => {
+      following++
+      proposed.value = null
+      chosen.value = ''
+      accepted.value = 0
+      show(none)
+      if (bench.project) void follow()
+    },
+    { immediate: true },
+  )
+  watch(
+    () => [bench.stage, bench.project?.id, bench.project?.revision.number] as const,
+    ([stage], before) => {
+      if (stage !== 'sizing') return
+      void propose()
+      // whether what was found is still of what stands
+      if (before && !runs.value && rounds.value.length) void follow()
+    },
+    { immediate: true },
+  )
+
+  return {
+    state,
+    runs,
+    rounds,
+    found,
+    behind,
+    accepted,
+    groups,
+    proposed,
+    plan,
+    planOf,
+    best,
+    changes,
+    chosen,
+    size,
+    stop,
+    accept,
+    may,
+    set,
+  }
+})

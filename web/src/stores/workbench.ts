@@ -6,7 +6,6 @@ import { fitting, type Filter } from '../lib/filters'
 import { follow, isActive, laidUnder, type Running } from '../lib/live'
 import type { Link } from '../lib/stages'
 import { useResponse } from './response'
-import { useSizing } from './sizing'
 
 export type Overlay = 'actions' | 'moment' | 'reactions' | 'sway' | 'names'
 /** Internal forces that can be drawn, as engineers write them, and their units. */
@@ -109,7 +108,6 @@ export const useWorkbench = defineStore('workbench', () => {
   }
   const working = computed(() => !!chain.value && !chain.value.problem)
   const response = useResponse({ project, chain, diagram, stage, plane, selected, message, working })
-  const sizing = useSizing({ project, message, refusal })
 
   /** Members by falling utilisation, those of one role if it is named. */
   function worstFirst(role = ''): Schemas['MemberOut'][] {
@@ -141,7 +139,6 @@ export const useWorkbench = defineStore('workbench', () => {
     }
     project.value = typed('ProjectOut', found.data)
     opening = true
-    void sizing.findSizing()
     await refresh()
     void loadCatalogue()
   }
@@ -604,7 +601,6 @@ export const useWorkbench = defineStore('workbench', () => {
     spot,
     arrowSize,
     ...response,
-    ...sizing,
     stepState,
     marks,
     onlyGoverning,

@@ -12,6 +12,7 @@ import PanelView from '../components/PanelView.vue'
 import ProofSheet from '../components/ProofSheet.vue'
 import RestraintRibbon from '../components/RestraintRibbon.vue'
 import RoleList from '../components/RoleList.vue'
+import SizingBar from '../components/SizingBar.vue'
 import ShortcutSheet from '../components/ShortcutSheet.vue'
 import ViewTools from '../components/ViewTools.vue'
 import { isAway } from '../lib/away'
@@ -21,6 +22,7 @@ import StageSheet from '../sheets/StageSheet.vue'
 import { useWorkbench } from '../stores/workbench'
 
 const DossierPages = defineAsyncComponent(() => import('../components/DossierPages.vue'))
+const SizingPage = defineAsyncComponent(() => import('../components/SizingPage.vue'))
 const ModelView = defineAsyncComponent(() => import('../components/ModelView.vue'))
 const props = defineProps<{ id: string }>()
 const bench = useWorkbench()
@@ -84,7 +86,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys, true))
 const layout = computed(() => ({
   '--left': folded.value.left ? '22px' : '236px',
   '--right': folded.value.right ? '22px' : '312px',
-  '--bottom': folded.value.bottom ? '30px' : 'clamp(200px, 28vh, 380px)',
+  '--bottom': bench.stage === 'sizing' ? '74px' : folded.value.bottom ? '30px' : 'clamp(200px, 28vh, 380px)',
 }))
 
 /** Open a proof, of what governs or under a combination. */
@@ -116,6 +118,7 @@ function text(value: unknown) {
       <template v-else-if="!folded.left"><KeyPlan /><RoleList /></template>
     </aside>
     <main v-if="bench.stage === 'dossier' && bench.project" class="view"><DossierPages /></main>
+    <main v-else-if="bench.stage === 'sizing' && bench.project" class="view"><SizingPage /></main>
     <main v-else class="view" :class="{ flat: laidFlat }">
       <div class="above">
         <p v-if="!bench.chain && bench.message" class="broken" role="alert">
@@ -161,6 +164,7 @@ function text(value: unknown) {
       :folded="folded.bottom"
       @fold="folded.bottom = !folded.bottom"
     />
+    <SizingBar v-else-if="bench.stage === 'sizing' && bench.project" class="bottom" />
     <LedgerPanel v-else class="bottom" :folded="folded.bottom" @fold="folded.bottom = !folded.bottom" />
     <ProofSheet
       v-if="proof && bench.member"

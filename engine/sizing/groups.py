@@ -1,0 +1,249 @@
+"""Groups: members that shall have one section, and the sections that each of them may have.
+
+They are proposed by jig and what a jig's section is for, or by role; the document may take members out of them into groups of its
+own, and set the end frames apart.
+"""
+
+from __future__ import annotations
+
+from collections import Counter, defaultdict
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from engine.catalogue.properties import Section
+from engine.catalogue.sections import family_of, makers
+from engine.document import Document
+from engine.document.sizing import GroupPlan, Prices
+from engine.editing.apply import operate
+from engine.editing.operations import Resize
+from engine.errors import ModelError
+from engine.expand import materials_of
+from engine.structure.model import Floats, Structure
+from engine.structure.words import ROLE_WORDS, label
+
+#: candidates of a group at most: the search looks at pairs and triples of them
+MOST = 160
+
+
+@dataclass(frozen=True)
+class Choice:
+    """A section and its grade."""
+
+    section: str
+    grade: str
+
+
+@dataclass(frozen=True)
+class Group:
+    """Members, by index, that shall have one section. now: what they have, of the largest where they differ (mixed). kept: why
+    nothing of it is chosen, "" where it is."""
+
+    name: str
+    members: tuple[int, ...]
+    now: Choice
+    mixed: bool
+    plan: GroupPlan
+    kept: str = ""
+
+
+@dataclass(frozen=True)
+class Candidates:
+    """What a group may have, in ascending order of what is made least: sections and grades alike, (n,); mass in kg, cost in the
+    currency of the prices; weight: the one that counts."""
+
+    choices: tuple[Choice, ...]
+    sections: tuple[Section, ...]
+    mass: Floats
+    cost: Floats
+    weight: Floats
+
+
+def groups_of(document: Document, structure: Structure) -> tuple[Group, ...]:
+    """The groups of a structure, in the order of their members.
+
+    Raises ModelError where the plan puts a member into two groups, or ties groups in a circle.
+    """
+    plan = document.sizing
+    at: dict[int, str] = {}
+    for k, own in enumerate(plan.own):
+        for name in own.members:
+            i = structure.index.get(name)
+            if i is None:
+                continue
+            if i in at:
+                raise ModelError(f"“{name}” is in two groups, “{at[i]}” and “{own.name}”.", f"sizing.own.{k}")
+            at[i] = own.name
+    frames = [m.frame for m in structure.members if m.frame]
+    last = max(frames, default=0)
+    by_key: dict[tuple[str, ...], list[int]] = defaultdict(list)
+    for i, m in enumerate(structure.members):
+        if i not in at:
+            apart = () if m.slot else (m.role, m.behaviour)
+            by_key[m.jig, m.slot, m.group, m.section.name, m.material.name, *apart].append(i)
+    named: dict[str, list[int]] = {}
+    names = Counter(_base(structure, members[0]) for members in by_key.values())
+    taken: set[str] = set()
+    for members in by_key.values():
+        name = _base(structure, members[0])
+        if names[name] > 1 and name in taken:
+            name = _plain(f"{name} as {label(structure.members[members[0]])}")
+        taken.add(name)
+        ends = [i for i in members if structure.members[i].frame in (1, last) and last > 2]
+        if plan.groups.get(name, GroupPlan()).ends_apart and ends and len(ends) < len(members):
+            named[f"{name}, end frames"] = ends
+            members = [i for i in members if i not in set(ends)]
+        named[name] = members
+    for own in plan.own:
+        members = [i for i, name in at.items() if name == own.name]
+        if members:
+            named[own.name] = members
+    found = [_group(structure, name, members, plan.groups.get(name, GroupPlan())) for name, members in named.items()]
+    found.sort(key=lambda g: g.members[0])
+    _check_ties(found)
+    return tuple(found)
+
+
+def _base(structure: Structure, member: int) -> str:
+    """“Rafters”, “truss-1 · Top chords”, “Columns · shed”."""
+    m = structure.members[member]
+    plural = ROLE_WORDS[m.role][1]
+    words = m.slot.replace("_", " ").capitalize() if m.slot and m.jig == "hall" else plural
+    words = (f"{m.jig} · " if m.jig not in ("", "hall") else "") + words + (f" · {m.group}" if m.group else "")
+    return _plain(words)
+
+
+def _plain(words: str) -> str:
+    """Without what dotted paths into the document are made of."""
+    return words.replace(".", "·")
+
+
+def _group(structure: Structure, name: str, members: list[int], plan: GroupPlan) -> Group:
+    own = [structure.members[i] for i in members]
+    largest = max(own, key=lambda m: m.section.A * m.material.density)
+    different = {(m.section.name, m.material.name) for m in own}
+    kept = ""
+    if plan.locked:
+        kept = "locked"
+    elif any(m.section.shape == "given" for m in own):
+        kept = "known by its stiffness alone"
+    elif any(m.material.strength is None for m in own):
+        kept = "its material has no design strength"
+    elif largest.section.name not in makers() and not plan.families and not plan.only:
+        kept = "its section belongs to no series: name the series that it may be taken from"
+    elif any(m.pieces and any(p.section.shape != "haunched" for p in m.pieces) for m in own):
+        kept = "tapered"
+    return Group(
+        name, tuple(members), Choice(largest.section.name, largest.material.name), len(different) > 1, plan, kept
+    )
+
+
+def _check_ties(groups: list[Group]) -> None:
+    by_name = {g.name: g for g in groups}
+
+    def follow(seen: list[str]) -> None:
+        plan = by_name[seen[-1]].plan
+        for key in ("not_deeper_than", "as_deep_as"):
+            other = getattr(plan, key)
+            if other is None:
+                continue
+            place = f"sizing.groups.{seen[-1]}.{key}"
+            if other not in by_name:
+                raise ModelError(f"“{seen[-1]}” is tied to “{other}”, which is no group.", place)
+            if other in seen:
+                raise ModelError(f"Groups are tied in a circle: {' → '.join([*seen, other])}.", place)
+            follow([*seen, other])
+
+    for group in groups:
+        follow([group.name])
+
+
+def candidates_of(document: Document, structure: Structure, group: Group) -> Candidates:
+    """What a group may have, in order. A group that keeps what it has has that alone.
+
+    Raises ModelError for families and grades that are not known, for lists without any section, and for prices of zero.
+    """
+    place = f"sizing.groups.{group.name}"
+    materials = materials_of(document)
+    now = structure.members[max(group.members, key=lambda i: structure.members[i].section.A)].section
+    choices = [(now, group.now.grade)]
+    if not group.kept:
+        sections = _allowed(document, group, now, place)
+        for grade in group.plan.grades:
+            if materials.material(grade, f"{place}.grades").strength is None:
+                raise ModelError(f"“{grade}” has no design strength.", f"{place}.grades")
+        grades = list(dict.fromkeys([group.now.grade, *group.plan.grades]))
+        choices = [(s, grade) for s in sections for grade in grades]
+    members = [structure.members[i] for i in group.members]
+    length = sum(structure.length(m) for m in members)
+    prices = document.sizing.prices
+    by_mass = [s.A * length * materials.material(grade).density for s, grade in choices]
+    by_cost = [
+        m * price(prices, s, grade) + prices.piece * len(members)
+        for m, (s, grade) in zip(by_mass, choices, strict=True)
+    ]
+    if document.sizing.objective == "cost" and not all(price(prices, s, grade) for s, grade in choices):
+        raise ModelError(f"“{group.name}” may have what has no price: give its kilogram one.", "sizing.prices")
+    mass, cost = np.array(by_mass), np.array(by_cost)
+    weight = cost if document.sizing.objective == "cost" else mass
+    order = np.argsort(weight, kind="stable")[:MOST]
+    return Candidates(
+        tuple(Choice(choices[k][0].name, choices[k][1]) for k in order),
+        tuple(choices[k][0] for k in order),
+        mass[order],
+        cost[order],
+        weight[order],
+    )
+
+
+def _allowed(document: Document, group: Group, now: Section, place: str) -> list[Section]:
+    plan, materials = group.plan, materials_of(document)
+    if plan.only:
+        found = [materials.section(name, f"{place}.only") for name in plan.only]
+    else:
+        families = plan.families or [now.family]
+        found = []
+        for family in families:
+            of = next((name for name, (own, _) in makers().items() if own == family), None)
+            if of is None:
+                raise ModelError(f"There is no series “{family}”.", f"{place}.families")
+            found += family_of(of)
+    limits = (plan.least_depth, plan.most_depth, plan.least_width, plan.most_width)
+    least_h, most_h, least_b, most_b = (
+        x if x is not None else y for x, y in zip(limits, (0.0, np.inf, 0.0, np.inf), strict=True)
+    )
+    near = 1e-6
+    kept = [s for s in found if least_h - near <= s.h <= most_h + near and least_b - near <= s.b <= most_b + near]
+    if not kept:
+        raise ModelError(f"“{group.name}” has no section within its limits.", place)
+    return kept
+
+
+def price(prices: Prices, section: Section, grade: str) -> float:
+    """Of one kilogram; 0 where none is stated."""
+    hollow = section.shape in ("square", "rectangular", "circular")
+    base = prices.hollow if hollow else prices.welded if section.family == "built" else prices.rolled
+    return base + prices.grades.get(grade, 0.0) if base else 0.0
+
+
+def with_choices(
+    document: Document, structure: Structure, groups: Sequence[Group], choices: Mapping[str, Choice]
+) -> Document:
+    """The document with other sections of groups, by their names. Raises ModelError where it cannot be set out."""
+    for operation in operations(structure, groups, choices):
+        document = operate(document, operation)
+    return document
+
+
+def operations(structure: Structure, groups: Sequence[Group], choices: Mapping[str, Choice]) -> list[Resize]:
+    """What gives groups other sections; nothing for those that have them or are not named."""
+    found = []
+    for group in groups:
+        choice = choices.get(group.name, group.now)
+        if choice == group.now and not group.mixed:
+            continue
+        names = [structure.members[i].name for i in group.members]
+        grade = None if choice.grade == group.now.grade and not group.mixed else choice.grade
+        found.append(Resize(members=names, section=choice.section, material=grade))
+    return found

@@ -1,0 +1,163 @@
+<script setup lang="ts">
+import { ElButton, ElCheckbox, ElInputNumber, ElOption, ElSelect } from 'element-plus'
+import { computed } from 'vue'
+import { useSizing } from '../../stores/sizing'
+import { useWorkbench } from '../../stores/workbench'
+
+/** What the chosen group may have. */
+const bench = useWorkbench()
+const sizing = useSizing()
+const group = computed(() => sizing.groups.find((g) => g.name === sizing.chosen) ?? null)
+const plan = computed(() => sizing.planOf(sizing.chosen))
+const off = computed(() => !bench.mayChange || sizing.runs)
+const families = computed(() => bench.catalogue.map((f) => ({ name: f.name, what: f.what })))
+const grades = ['S235', 'S275', 'S355', 'S420', 'S460']
+const others = computed(() => sizing.groups.map((g) => g.name).filter((n) => n !== sizing.chosen))
+const mm = (value: number | null | undefined) => (value == null ? undefined : Math.round(value * 1000))
+const SIZES = [
+  ['least_depth', 'Least depth'],
+  ['most_depth', 'Most depth'],
+  ['least_width', 'Least width'],
+  ['most_width', 'Most width'],
+] as const
+type Key = Parameters<typeof sizing.may>[1]
+const set = (key: Key, value: unknown, words: string) => sizing.may(sizing.chosen, key, value, words)
+const size = (key: Key, label: string, value: number | undefined | null) =>
+  set(key, value == null ? null : value / 1000, value == null ? `${label}: none` : `${label} ${value} mm`)
+const hall = computed(() => {
+  const frames = new Set(
+    (bench.chain?.members ?? []).filter((m) => group.value?.members.includes(m.name)).map((m) => m.frame),
+  )
+  return frames.size > 2 || plan.value.ends_apart
+})
+const apart = computed(() => {
+  const base = sizing.chosen.replace(/, end frames$/, '')
+  return { name: base, on: sizing.planOf(base).ends_apart ?? false }
+})
+/** The members that are chosen in the model become a group of their own. */
+const picked = computed(() => [...bench.chosen].filter((name) => bench.chain?.members?.some((m) => m.name === name)))
+function gather() {
+  const taken = new Set(sizing.groups.map((g) => g.name))
+  let k = 1
+  while (taken.has(`Group ${k}`)) k++
+  void bench.edit(`Sizing: a group of ${picked.value.length} members`, [
+    { path: 'sizing.own', do: 'add', value: { name: `Group ${k}`, members: picked.value } },
+  ])
+}
+function scatter() {
+  const own = sizing.plan?.own?.find((g) => g.name === sizing.chosen)
+  if (own) void bench.edit(`Sizing: group ${own.name} taken apart`, [{ path: 'sizing.own', do: 'remove', value: own }])
+}
+</script>
+
+<template>
+  <template v-if="group">
+    <h4>
+      May be chosen: {{ group.name }} <span>{{ group.candidates }} candidates</span>
+    </h4>
+    <p v-if="group.kept" class="note">It keeps what it has: {{ group.kept }}.</p>
+    <div class="grid">
+      <span>Series</span>
+      <ElSelect
+        size="small"
+        multiple
+        collapse-tags
+        filterable
+        clearable
+        :model-value="plan.families ?? []"
+        :placeholder="`its own, ${group.families.join(', ')}`"
+        :disabled="off"
+        aria-label="Series"
+        @change="set('families', $event, $event.length ? `series ${$event.join(', ')}` : 'its own series')"
+      >
+        <ElOption v-for="f in families" :key="f.name" :value="f.name" :label="f.name"
+          >{{ f.name }} <small>{{ f.what }}</small></ElOption
+        >
+      </ElSelect>
+      <span>Grades beside {{ group.now.grade }}</span>
+      <ElSelect
+        size="small"
+        multiple
+        collapse-tags
+        clearable
+        :model-value="plan.grades ?? []"
+        placeholder="none"
+        :disabled="off"
+        aria-label="Grades"
+        @change="set('grades', $event, $event.length ? `grades ${$event.join(', ')}` : 'its own grade')"
+      >
+        <ElOption v-for="g in grades.filter((g) => g !== group!.now.grade)" :key="g" :value="g" :label="g" />
+      </ElSelect>
+      <template v-for="[key, label] in SIZES" :key="key">
+        <span>{{ label }}, mm</span>
+        <ElInputNumber
+          size="small"
+          controls-position="right"
+          :model-value="mm(plan[key])"
+          :min="10"
+          :max="5000"
+          :step="10"
+          placeholder="none"
+          :disabled="off"
+          :aria-label="`${label}, mm`"
+          @change="size(key, label, $event)"
+        />
+      </template>
+      <span>Not deeper than</span>
+      <ElSelect
+        size="small"
+        clearable
+        :model-value="plan.not_deeper_than ?? ''"
+        placeholder="any depth"
+        :disabled="off"
+        aria-label="Not deeper than"
+        @change="set('not_deeper_than', $event || null, $event ? `not deeper than ${$event}` : 'any depth')"
+      >
+        <ElOption v-for="name in others" :key="name" :value="name" :label="name" />
+      </ElSelect>
+      <span>As deep as</span>
+      <ElSelect
+        size="small"
+        clearable
+        :model-value="plan.as_deep_as ?? ''"
+        placeholder="any depth"
+        :disabled="off"
+        aria-label="As deep as"
+        @change="set('as_deep_as', $event || null, $event ? `as deep as ${$event}` : 'any depth')"
+      >
+        <ElOption v-for="name in others" :key="name" :value="name" :label="name" />
+      </ElSelect>
+    </div>
+    <p class="note">
+      <ElCheckbox
+        v-if="hall || apart.on"
+        size="small"
+        :model-value="apart.on"
+        :disabled="off"
+        @change="sizing.may(apart.name, 'ends_apart', !!$event, $event ? 'end frames apart' : 'end frames alike')"
+        >End frames are a group of their own</ElCheckbox
+      >
+      <ElButton v-if="group.own" size="small" :disabled="off" @click="scatter">Take this group apart</ElButton>
+      <ElButton v-if="picked.length > 1" size="small" :disabled="off" @click="gather"
+        >Group the {{ picked.length }} chosen members</ElButton
+      >
+    </p>
+  </template>
+</template>
+
+<style scoped>
+.grid {
+  display: grid;
+  grid-template-columns: 1fr 150px;
+  gap: 4px 8px;
+  align-items: center;
+  padding: 0 12px 4px;
+  font: 400 12.5px var(--condensed);
+}
+.grid :deep(.el-input-number) {
+  width: 150px;
+}
+small {
+  color: var(--ink-2);
+}
+</style>

@@ -1,0 +1,103 @@
+<script setup lang="ts">
+import { ElCollapse, ElCollapseItem, ElInputNumber, ElSegmented } from 'element-plus'
+import { computed } from 'vue'
+import { useSizing } from '../../stores/sizing'
+import { useWorkbench } from '../../stores/workbench'
+
+/** What is made least, and by which prices. */
+const bench = useWorkbench()
+const sizing = useSizing()
+const off = computed(() => !bench.mayChange || sizing.runs)
+const prices = computed(() => sizing.plan?.prices)
+const FIELDS = [
+  ['rolled', 'Rolled', 'by kg'],
+  ['hollow', 'Hollow', 'by kg'],
+  ['welded', 'Welded', 'by kg'],
+  ['piece', 'Piece', 'each'],
+  ['carbon', 'CO₂e', 'kg by kg'],
+] as const
+const aim = (value: unknown) => sizing.set('objective', value, value === 'cost' ? 'least cost' : 'least mass')
+const reserve = (value: number | undefined) =>
+  sizing.set('reserve', Math.round(value ?? 0) / 100, `${Math.round(value ?? 0)} % in reserve`)
+const set = (key: string, label: string, value: number | undefined) =>
+  value !== undefined && sizing.set(`prices.${key}`, value, `${label} ${value}`)
+</script>
+
+<template>
+  <h4>The search</h4>
+  <div class="grid">
+    <span>Goal</span>
+    <ElSegmented
+      size="small"
+      :model-value="sizing.plan?.objective ?? 'mass'"
+      :disabled="off"
+      aria-label="Goal"
+      :options="[
+        { label: 'least mass', value: 'mass' },
+        { label: 'least cost', value: 'cost' },
+      ]"
+      @change="aim"
+    />
+    <span>Keep in reserve, %</span>
+    <ElInputNumber
+      size="small"
+      controls-position="right"
+      :model-value="Math.round((sizing.plan?.reserve ?? 0) * 100)"
+      :min="0"
+      :max="50"
+      :disabled="off"
+      aria-label="Keep in reserve, per cent"
+      @change="reserve"
+    />
+  </div>
+  <ElCollapse class="more">
+    <ElCollapseItem title="Prices, examples until yours stand here">
+      <div v-if="prices" class="grid">
+        <template v-for="[key, label, unit] in FIELDS" :key="key">
+          <span
+            >{{ label }} <small>{{ unit }}</small></span
+          >
+          <ElInputNumber
+            size="small"
+            controls-position="right"
+            :model-value="prices[key]"
+            :min="0"
+            :step="key === 'piece' ? 5 : 0.1"
+            :disabled="off"
+            :aria-label="`${label} ${unit}`"
+            @change="set(key, label, $event)"
+          />
+        </template>
+      </div>
+    </ElCollapseItem>
+  </ElCollapse>
+</template>
+
+<style scoped>
+.grid {
+  display: grid;
+  grid-template-columns: 1fr 136px;
+  gap: 4px 8px;
+  align-items: center;
+  padding: 0 12px 6px;
+  font: 400 12.5px var(--condensed);
+}
+.grid :deep(.el-input-number) {
+  width: 136px;
+}
+small {
+  color: var(--ink-2);
+}
+.more {
+  border: 0;
+}
+.more :deep(.el-collapse-item__header) {
+  height: 30px;
+  padding: 0 12px;
+  font: 500 12.5px var(--condensed);
+  background: none;
+}
+.more :deep(.el-collapse-item__wrap) {
+  background: none;
+}
+</style>
