@@ -36,7 +36,7 @@ from engine.verification.outcomes import CRITERIA, kind_of
 MOST_PROPOSALS, MOST_TRIALS = 24, 120
 #: trials without a better one after which the search ends: at least, at most, and members × trials between
 LEAST_PATIENCE, MOST_PATIENCE, PATIENCE = 10, 50, 1000
-#: how far from passing what is foreseen to fail is tried all the same
+#: how far from passing what is foreseen to fail is tried all the same, at the least patience; it goes with the root of patience
 DOUBT = 0.10
 #: of outcomes above this share of a group's target, the combinations are looked at first
 NEARLY = 0.7
@@ -340,9 +340,10 @@ class _Search:
         trials = failed = 0
         patience = PATIENCE // max(len(self.structure.members), 1)
         patience = min(max(patience, LEAST_PATIENCE), MOST_PATIENCE)
+        doubt = DOUBT * (patience / LEAST_PATIENCE) ** 0.5
         while self.best is not None:
             around = self.best
-            for new in lighter_near(self.space, self._look_from(around), around, self.lost, DOUBT):
+            for new in lighter_near(self.space, self._look_from(around), around, self.lost, doubt):
                 if self.space.lost(np.array([new]), self.lost)[0]:
                     continue
                 alone = sum(a != b for a, b in zip(new, around, strict=True)) == 1

@@ -182,6 +182,7 @@ def delete_project(request: HttpRequest, project_id: UUID, body: schemas.Deletio
         found.save(update_fields=["deleted"])
         runs.cancel(found)
         queue.cancel(found, Run.Kind.SIZING)
+        queue.cancel(found, Run.Kind.STUDY)
     return 204, None
 
 

@@ -122,7 +122,7 @@ class ResultPart(models.Model):
 
 
 class Run(models.Model):
-    """Work on one revision by a worker: its chain, a sizing from it, or a look at its chain.
+    """Work on one revision by a worker: its chain, a sizing from it, a set-out of a study of it, or a look at its chain.
 
     key: of what it makes. head: it is for the revision that stands, so that a newer edit supersedes it. build: of the program that
     asked. job: its number in the queue. loaded: sealed, what the edit that asked for it has already set out and loaded. stage,
@@ -135,6 +135,7 @@ class Run(models.Model):
         SIZING = "sizing"
         LOOK = "look"
         DOSSIER = "dossier"
+        STUDY = "study"
 
     class State(models.TextChoices):
         WAITING = "waiting"

@@ -26,12 +26,20 @@ from server.projects.models import Project, Revision, Run
 LOCKS = 7301
 #: times a run is taken up before it counts as failed
 MOST_ATTEMPTS = 3
+#: seconds in which a worker that has taken a job from the queue holds its run
+BEGINS = 0.3
 #: seconds between two notes of progress
 NOTE = 0.1
 #: seconds that a worker goes on trying to reach a database that is away
 PATIENCE = 60.0
 #: days that a run which has ended is remembered; a sizing is looked at later, a look at once
-REMEMBERED = {Run.Kind.CHAIN: 1.0, Run.Kind.SIZING: 30.0, Run.Kind.LOOK: 0.02, Run.Kind.DOSSIER: 1.0}
+REMEMBERED = {
+    Run.Kind.CHAIN: 1.0,
+    Run.Kind.SIZING: 30.0,
+    Run.Kind.STUDY: 30.0,
+    Run.Kind.LOOK: 0.02,
+    Run.Kind.DOSSIER: 1.0,
+}
 #: what the page is told of a run
 SHOWN = ("state", "stage", "done", "of", "attempts", "message", "answer")
 #: members × combinations above which a run waits in the queue of the large ones: some four seconds of work
@@ -65,7 +73,7 @@ def send(found: Run, weight: float = 0.0) -> None:
     from server.projects.tasks import compute
 
     others = Run.objects.filter(project__owner=found.project.owner_id, state__in=Run.ACTIVE).exclude(pk=found.pk)
-    large = weight > LARGE or found.kind in (Run.Kind.SIZING, Run.Kind.DOSSIER)
+    large = weight > LARGE or found.kind in (Run.Kind.SIZING, Run.Kind.STUDY, Run.Kind.DOSSIER)
     turn = min(others.count(), 1000)
     queued = compute.configure(queue=LARGE_QUEUE if large else SMALL_QUEUE, priority=-turn - (1000 if large else 0))
     found.job = queued.defer(run=found.pk)
@@ -93,10 +101,18 @@ def held(pk: int) -> bool:
         return cursor.fetchone() is not None
 
 
+def _begins(found: Run) -> bool:
+    doing = ProcrastinateJob.objects.filter(id=found.job, status="doing")
+    return found.state == Run.State.WAITING and doing.exists()
+
+
 def revived(found: Run) -> Run:
     """The run, sent again when nobody works on it any more."""
     if not settings.WORKERS or found.state not in Run.ACTIVE or held(found.pk):
         return found
+    if _begins(found):
+        # its worker has the job and is about to hold the run
+        time.sleep(BEGINS)
     with transaction.atomic():
         now = Run.objects.select_for_update().defer("loaded").get(pk=found.pk)
         if now.state not in Run.ACTIVE or held(now.pk):

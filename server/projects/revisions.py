@@ -91,6 +91,13 @@ def operate(user: User, project_id: UUID, base: int, label: str, operations: lis
     return _next(user, project_id, base, label, done, [])
 
 
+def replace(
+    user: User, project_id: UUID, base: int, label: str, change: Callable[[dict[str, Any]], dict[str, Any]]
+) -> Project:
+    """Make what a function gives the next revision, of nothing but `base`. Raises Conflict or ModelError."""
+    return _next(user, project_id, base, label, change, None)
+
+
 def restore(user: User, project_id: UUID, base: int, number: int) -> Project:
     """Make an older revision's document the next revision. Raises Conflict or ModelError."""
     project_of(user, project_id, May.CHANGE)

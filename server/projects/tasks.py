@@ -18,12 +18,13 @@ def compute(run: int) -> None:
 
 def perform(pk: int) -> None:
     """Do a run of whatever kind, here and now."""
-    from server.projects import dossiers, looks, queue, runs, sizings
+    from server.projects import dossiers, looks, queue, runs, sizings, studies
 
     kind = Run.objects.filter(pk=pk).values_list("kind", flat=True).first()
     work = {
         Run.Kind.CHAIN: runs.compute,
         Run.Kind.SIZING: sizings.compute,
+        Run.Kind.STUDY: studies.compute,
         Run.Kind.LOOK: looks.compute,
         Run.Kind.DOSSIER: dossiers.compute,
     }

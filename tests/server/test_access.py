@@ -111,6 +111,10 @@ ROUTES = {
     ("get", "/api/projects/{project_id}/sizing"): ("", None, 200),
     ("post", "/api/projects/{project_id}/sizing"): ("", {"base": 1}, 202),
     ("delete", "/api/projects/{project_id}/sizing"): ("", None, 200),
+    ("get", "/api/projects/{project_id}/study"): ("", None, 200),
+    ("post", "/api/projects/{project_id}/study"): ("", {"base": 1, "ranges": {"bases": ["fixed"]}}, 202),
+    ("delete", "/api/projects/{project_id}/study"): ("", None, 200),
+    ("post", "/api/projects/{project_id}/study/take"): ("", {"base": 1, "number": 0}, 404),
 }
 
 #: what only the owner of a project may do, of what changes something

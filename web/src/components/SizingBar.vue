@@ -2,11 +2,19 @@
 import { ElButton } from 'element-plus'
 import { computed } from 'vue'
 import { useSizing } from '../stores/sizing'
+import { useStudy } from '../stores/study'
 import { useWorkbench } from '../stores/workbench'
 
 /** What was found in one line, and what takes it. */
 const bench = useWorkbench()
 const sizing = useSizing()
+const study = useStudy()
+/** The set-out that may be taken: the one that is chosen, else the least that passes. */
+const point = computed(() => (study.point?.state === 'done' ? study.point : study.best))
+const least = computed(() => {
+  if (study.best) return `Least that passes: ${study.best.words}, ${study.best.tonnage!.toFixed(2)} t.`
+  return study.solved.length ? 'None of them passes so far.' : ''
+})
 const result = computed(() => sizing.found)
 const names = computed(() => sizing.changes.map((c) => c.group.name))
 const members = computed(() => sizing.changes.reduce((sum, c) => sum + c.group.members.length, 0))
@@ -49,7 +57,19 @@ const say = computed(() => {
 </script>
 
 <template>
-  <section class="bar" aria-label="What was found">
+  <section v-if="sizing.shows === 'set-outs'" class="bar" aria-label="What was found">
+    <div class="words" role="status">
+      <p v-if="study.points.length">
+        <b>{{ study.state?.done }} of {{ study.points.length }} set-outs are sized.</b> {{ least }}
+      </p>
+      <p v-else><b>No set-outs yet.</b> Nothing changes until one is taken.</p>
+    </div>
+    <ElButton v-if="study.runs" @click="study.stop()">Stop</ElButton>
+    <ElButton v-if="point && bench.mayChange" type="primary" :disabled="!study.state?.stands" @click="study.take(point)"
+      >Take “{{ point.words }}”{{ point.passes ? '' : ' all the same' }}</ElButton
+    >
+  </section>
+  <section v-else class="bar" aria-label="What was found">
     <div class="words" role="status">
       <p>
         <b>{{ say.head }}</b> {{ say.body }}

@@ -3,13 +3,15 @@ import { ElAlert } from 'element-plus'
 import { useSizing } from '../stores/sizing'
 import SizingGroups from './SizingGroups.vue'
 import SizingShelf from './SizingShelf.vue'
+import StudyPage from './StudyPage.vue'
 
 /** The Sizing stage: groups above, the shelf of the chosen one below. */
 const sizing = useSizing()
 </script>
 
 <template>
-  <div class="page">
+  <StudyPage v-if="sizing.shows === 'set-outs'" />
+  <div v-else class="page">
     <ElAlert
       v-if="sizing.proposed?.problem"
       type="warning"

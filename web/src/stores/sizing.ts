@@ -27,6 +27,8 @@ export const useSizing = defineStore('sizing', () => {
     sizing: null,
   })
   const proposed = shallowRef<Schemas['GroupsOut'] | null>(null)
+  /** Whether groups are looked at, or set-outs beside one another. */
+  const shows = ref<'groups' | 'set-outs'>('groups')
   /** The group that is looked at. */
   const chosen = ref('')
   /** The revision that was made by accepting. */
@@ -210,6 +212,7 @@ export const useSizing = defineStore('sizing', () => {
     planOf,
     best,
     changes,
+    shows,
     chosen,
     size,
     stop,

@@ -616,6 +616,7 @@ export const useWorkbench = defineStore('workbench', () => {
     look,
     show,
     edit,
+    post,
     operate,
     mayChange,
     readOnly,

@@ -1,0 +1,139 @@
+"""Studies: each set-out is a run of its own, so that as many workers as there are take part, and what was found stays."""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from typing import Any
+from uuid import UUID
+
+from django.conf import settings
+from django.contrib.auth.models import User
+from django.db import transaction
+from django.shortcuts import get_object_or_404
+
+from engine.document import Document, read_stored
+from engine.errors import ModelError
+from engine.sizing.groups import Choice
+from engine.sizing.study import QUANTITIES, grid, in_words, solve, taken, varied, ways
+from server.people.roles import May
+from server.projects import queue, results, revisions
+from server.projects import study_schemas as told
+from server.projects.models import Project, Revision, Run
+
+
+def _key(document: Document, values: dict[str, Any]) -> str:
+    said = json.dumps(values, sort_keys=True)
+    plan = document.sizing.model_dump_json()
+    return hashlib.sha256(f"study {results.key_of(document)} {plan} {said}".encode()).hexdigest()
+
+
+def ask(project: Project, revision: Revision, ranges: dict[str, Any]) -> None:
+    """Have the set-outs of a study sized, as it stands among them; those that were found before stay found. Raises ModelError for what
+    cannot be varied."""
+    document = read_stored(revision.content)
+    wanted = grid(ranges) if ranges else ways(document)
+    for values in wanted[:1]:
+        varied(document, values)
+    wanted = [{}, *wanted]
+    keys = [_key(document, values) for values in wanted]
+    asked = []
+    with transaction.atomic():
+        old = project.runs.filter(kind=Run.Kind.STUDY).exclude(key__in=keys)
+        queue.finish(old, Run.State.CANCELLED)
+        old.delete()
+        failed = project.runs.filter(kind=Run.Kind.STUDY, state__in=(Run.State.CANCELLED, Run.State.FAILED))
+        failed.delete()
+        there = set(project.runs.filter(kind=Run.Kind.STUDY, key__in=keys).values_list("key", flat=True))
+        for values, key in zip(wanted, keys, strict=True):
+            if key in there:
+                continue
+            made, new = queue.begun(project, revision, Run.Kind.STUDY, key, answer={"values": values})
+            asked.append(made)
+            if new and settings.WORKERS:
+                queue.send(made)
+    if not settings.WORKERS:
+        for made in asked:
+            queue.perform(made.pk, compute)
+
+
+def stop(project: Project) -> None:
+    """Stop what has not ended."""
+    queue.cancel(project, Run.Kind.STUDY)
+
+
+def out(project: Project, revision: Revision) -> told.StudyOut:
+    """How the project's study stands."""
+    document = read_stored(revision.content)
+    hall = document.hall
+    quantities = []
+    if hall is not None:
+        quantities = [
+            told.QuantityOut(key=q.key, words=q.words, unit=q.unit, options=list(q.options), now=q.read(hall))
+            for q in QUANTITIES.values()
+        ]
+    runs = [queue.revived(r) for r in project.runs.filter(kind=Run.Kind.STUDY).select_related("revision", "project")]
+    runs.sort(key=lambda r: r.pk)
+    return told.StudyOut(
+        revision=runs[0].revision.number if runs else 0,
+        stands=all(r.key == _key(document, r.answer["values"]) for r in runs),
+        quantities=quantities,
+        points=[_point(r) for r in runs],
+        done=sum(r.state not in Run.ACTIVE for r in runs),
+    )
+
+
+def _point(run: Run) -> told.SetOut:
+    values = run.answer["values"]
+    found = run.answer.get("found", {})
+    message = run.answer.get("message", "") or ("" if run.state == Run.State.DONE else run.message)
+    return told.SetOut(number=run.pk, values=values, words=in_words(values), state=run.state, message=message, **found)
+
+
+def compute(run: Run) -> None:
+    """Size one set-out."""
+    document = read_stored(run.revision.content)
+    answer = run.answer
+    try:
+        solved = solve(document, answer["values"], queue.teller(run.pk))
+    except ModelError as error:
+        failed = answer | {"message": error.message}
+        queue.persistently(lambda: queue.end(run.pk, Run.State.FAILED, answer=failed))
+        return
+    sized = solved.sizing
+    worst = max((g.worst_after for g in sized.groups), default=0.0)
+    found = told.SetOut(
+        number=0,
+        values={},
+        words="",
+        state="",
+        message="",
+        passes=sized.passes,
+        worst=worst if worst < 1e6 else None,
+        tonnage=sized.after[0] / 1000,
+        cost=sized.after[1],
+        carbon=sized.after[2] / 1000,
+        area=solved.area,
+        sections={name: choice.section for name, choice in sized.choices.items()},
+        obstacles=list(sized.obstacles)[:6],
+    )
+    own = {"number", "values", "words", "state", "message"}
+    choices = {name: [choice.section, choice.grade] for name, choice in sized.choices.items()}
+    ended = answer | {"found": found.model_dump(exclude=own), "choices": choices}
+    queue.persistently(lambda: queue.end(run.pk, Run.State.DONE, answer=ended))
+
+
+def take(user: User, project_id: UUID, base: int, number: int) -> Project:
+    """Make a set-out with its sections the next revision. Raises ModelError for one that was not found, or is of another model."""
+    project = revisions.project_of(user, project_id, May.CHANGE)
+    run = get_object_or_404(project.runs.filter(kind=Run.Kind.STUDY, state=Run.State.DONE), pk=number)
+    values = run.answer["values"]
+    choices = {name: Choice(*of) for name, of in run.answer["choices"].items()}
+
+    def change(data: dict[str, Any]) -> dict[str, Any]:
+        document = Document.model_validate(data)
+        if _key(document, values) != run.key:
+            raise ModelError("The model has changed since that was found: have the study made again.", "study")
+        return taken(document, values, choices).model_dump(mode="json")
+
+    return revisions.replace(user, project_id, base, f"Set-out taken: {in_words(values)}"[:200], change)

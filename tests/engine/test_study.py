@@ -1,0 +1,101 @@
+"""Set-outs beside one another: what they vary, what each finds, and what taking one makes of a document."""
+
+import unittest
+
+from engine.chain import run
+from engine.document import Document
+from engine.document.base import Haunch
+from engine.document.jigs import HallJig, KneeBraces, RoofBay
+from engine.document.rules import Inside, WindOptions
+from engine.document.sizing import GroupPlan, SizingPlan
+from engine.errors import ModelError
+from engine.expand import expand
+from engine.sizing.study import MOST, QUANTITIES, grid, in_words, solve, taken, varied, ways
+
+
+def shed(**jig):
+    """A small hall of which columns and rafters may be chosen alone."""
+    kept = {name: GroupPlan(locked=True) for name in ("Bracing", "Eaves beams", "Ridge beam")}
+    return Document(
+        name="Shed",
+        hall=HallJig(**{"bays": [RoofBay(span=15.0, pitch=8.0)], "eaves_height": 5.0, "spacings": [5.0] * 2} | jig),
+        wind=WindOptions(inside=Inside(kind="own", values=[0.2])),
+        sizing=SizingPlan(groups=kept),
+    )
+
+
+class Varied(unittest.TestCase):
+    def test_each_quantity_is_read_as_it_was_written(self):
+        values = {
+            "frames": 4.0,
+            "pitch": 12.0,
+            "haunch length": 2.0,
+            "haunch depth": 0.25,
+            "purlins": 1.2,
+            "stays": 3.0,
+            "bases": "fixed",
+            "base stiffness": 8000.0,
+            "roof": "truss",
+            "grade": "S275",
+        }
+        self.assertEqual(set(values), set(QUANTITIES))
+        for key, value in values.items():
+            with self.subTest(key):
+                self.assertEqual(QUANTITIES[key].read(varied(shed(), {key: value}).hall), value)
+
+    def test_the_length_of_the_hall_stays(self):
+        hall = varied(shed(spacings=[5.0, 6.0]), {"frames": 5.0}).hall
+        self.assertEqual(hall.spacings, [2.75] * 4)
+
+    def test_a_truss_takes_haunches_and_knee_braces_away(self):
+        hall = varied(shed(eaves_haunch=Haunch(), knee_braces=KneeBraces()), {"roof": "truss"}).hall
+        self.assertIsNone(hall.eaves_haunch)
+        self.assertIsNone(hall.knee_braces)
+        self.assertGreater(len(expand(varied(shed(), {"roof": "truss"})).members), 0)
+
+    def test_what_makes_no_hall_is_refused_by_name(self):
+        for values, words in (
+            ({"frames": 1.0}, "two frames or more"),
+            ({"pitch": 70.0}, "at most 60"),
+            ({"bases": "loose"}, "none of pinned, spring, fixed"),
+            ({"pitch": "steep"}, "no number"),
+            ({"colour": "red"}, "nothing that a study varies"),
+        ):
+            with self.subTest(values), self.assertRaisesRegex(ModelError, words):
+                varied(shed(), values)
+        with self.assertRaisesRegex(ModelError, "there is none"):
+            varied(Document(name="empty"), {"pitch": 5.0})
+
+    def test_every_combination_once(self):
+        found = grid({"frames": [3.0, 4.0, 4.0], "bases": ["pinned", "fixed"]})
+        self.assertEqual(len(found), 4)
+        self.assertEqual(in_words(found[1]), "Frames over its length 3, bases fixed")
+        self.assertEqual(in_words({"pitch": 6.5}), "Pitch of the roof 6.5°")
+        with self.assertRaisesRegex(ModelError, f"more than {MOST}"):
+            grid({"frames": [float(k) for k in range(2, 32)], "pitch": [float(k) for k in range(5, 15)]})
+        for ranges, words in (({}, "what the study varies"), ({"pitch": []}, "say which values")):
+            with self.assertRaisesRegex(ModelError, words):
+                grid(ranges)
+
+    def test_ways_change_what_is_there(self):
+        document = shed(bases="pinned")
+        for values in ways(document):
+            changed = varied(document, values)
+            self.assertNotEqual(changed.hall, document.hall, values)
+        self.assertNotIn({"bases": "fixed"}, ways(shed(bases="fixed")))
+
+
+class Solved(unittest.TestCase):
+    def test_what_is_found_is_what_stands_when_it_is_taken(self):
+        document = shed()
+        values = {"bases": "fixed"}
+        found = solve(document, values)
+        self.assertEqual(found.area, 15.0 * 10.0)
+        self.assertTrue(found.sizing.passes, found.sizing.obstacles)
+        made = taken(document, values, found.sizing.choices)
+        self.assertEqual(made.hall.bases, "fixed")
+        chain = run(made)
+        self.assertTrue(chain.verification.whole.passes)
+        self.assertAlmostEqual(chain.tonnage(), found.sizing.after[0])
+        # the sway of a portal on fixed feet asks for less steel
+        self.assertLess(found.sizing.after[0], solve(document, {}).sizing.after[0])

@@ -1,0 +1,129 @@
+<script setup lang="ts">
+import { LineChart, ScatterChart } from 'echarts/charts'
+import { GridComponent, TooltipComponent } from 'echarts/components'
+import { init, use, type ECharts } from 'echarts/core'
+import { SVGRenderer } from 'echarts/renderers'
+import { computed, onBeforeUnmount, onMounted, useTemplateRef, watch } from 'vue'
+import { OXIDE } from '../lib/temper'
+import { useStudy, type Point } from '../stores/study'
+
+use([LineChart, ScatterChart, GridComponent, TooltipComponent, SVGRenderer])
+
+/** Steel against what is varied most, or steel against cost where several things are: a line for each of the other values. */
+const study = useStudy()
+const box = useTemplateRef<HTMLElement>('box')
+let chart: ECharts | null = null
+let watcher: ResizeObserver | null = null
+const COLOURS = ['#1f2a33', '#1d6480', '#a97b22', '#5c7f3b', '#7d5a86', '#a3574b', '#3f8280']
+
+/** The number with most different values: it lies along the chart. */
+const along = computed(() => {
+  const count = new Map<string, Set<unknown>>()
+  for (const p of study.solved)
+    for (const [key, value] of Object.entries(p.values))
+      if (typeof value === 'number') count.set(key, (count.get(key) ?? new Set()).add(value))
+  const most = [...count].filter(([, values]) => values.size > 2).sort((a, b) => b[1].size - a[1].size)[0]
+  return study.state?.quantities.find((q) => q.key === most?.[0]) ?? null
+})
+const rest = (p: Point) =>
+  Object.entries(p.values)
+    .filter(([key]) => key !== along.value?.key)
+    .map(([, value]) => `${value}`)
+    .join(', ')
+/** Nothing that passes is both lighter and cheaper. */
+const pareto = (p: Point) =>
+  p.passes && !study.solved.some((o) => o.passes && o.tonnage! < p.tonnage! - 1e-6 && o.cost! < p.cost! - 1e-6)
+
+function draw() {
+  if (!chart) return
+  const font = { fontFamily: 'IBM Plex Sans Condensed', fontSize: 11.5, color: '#56626c' }
+  const q = along.value
+  const groups = new Map<string, Point[]>()
+  for (const p of study.solved) {
+    if (q && !(q.key in p.values)) continue
+    const key = q ? rest(p) : ''
+    groups.set(key, [...(groups.get(key) ?? []), p])
+  }
+  const x = (p: Point) => (q ? (p.values[q.key] as number) : p.cost!)
+  const point = (p: Point) => ({
+    value: [x(p), p.tonnage!],
+    number: p.number,
+    name: p.words,
+    symbol: p.passes ? (p.number === study.best?.number ? 'rect' : 'circle') : 'triangle',
+    symbolSize: p.number === study.chosen ? 14 : p.number === study.best?.number ? 12 : 8,
+    itemStyle: p.passes ? { opacity: pareto(p) ? 1 : 0.45 } : { color: OXIDE },
+  })
+  chart.setOption(
+    {
+      animation: false,
+      textStyle: font,
+      color: COLOURS,
+      grid: { left: 52, right: 150, top: 26, bottom: 40 },
+      tooltip: {
+        confine: true,
+        textStyle: { ...font, color: '#1f2a33' },
+        formatter: ({ data }: { data: { name: string; value: number[] } }) =>
+          `${data.name.replaceAll('<', '‹')}<br><b>${data.value[1]!.toFixed(2)} t</b>`,
+      },
+      xAxis: {
+        type: 'value',
+        scale: true,
+        name: q ? `${q.words}${q.unit ? `, ${q.unit}` : ''}` : 'cost by the prices',
+        nameLocation: 'middle',
+        nameGap: 24,
+        nameTextStyle: font,
+        axisLabel: { ...font, formatter: (v: number) => v.toLocaleString('en-GB').replaceAll(',', '\u202f') },
+        splitLine: { show: false },
+      },
+      yAxis: {
+        type: 'value',
+        scale: true,
+        name: 'steel, t',
+        nameTextStyle: font,
+        axisLabel: font,
+        splitLine: { lineStyle: { color: '#ebe7dd' } },
+      },
+      series: [...groups].map(([name, own]) => ({
+        type: q ? 'line' : 'scatter',
+        name,
+        data: [...own].sort((a, b) => x(a) - x(b)).map(point),
+        endLabel: q && name ? { show: true, formatter: name, ...font } : undefined,
+        labelLayout: { moveOverlap: 'shiftY' },
+      })),
+    },
+    true,
+  )
+}
+onMounted(() => {
+  if (!box.value) return
+  chart = init(box.value, undefined, { renderer: 'svg' })
+  chart.on('click', (event) => {
+    const number = (event.data as { number?: number } | undefined)?.number
+    if (number) study.chosen = number
+  })
+  watcher = new ResizeObserver(() => chart?.resize())
+  watcher.observe(box.value)
+  draw()
+})
+onBeforeUnmount(() => {
+  watcher?.disconnect()
+  chart?.dispose()
+})
+watch(() => [study.solved, study.chosen, along.value], draw)
+</script>
+
+<template>
+  <div
+    ref="box"
+    class="chart"
+    role="img"
+    :aria-label="`Steel of ${study.solved.length} set-outs; the table above has their numbers`"
+  />
+</template>
+
+<style scoped>
+.chart {
+  height: 100%;
+  width: 100%;
+}
+</style>
