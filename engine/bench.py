@@ -22,6 +22,9 @@ from engine.document.rules import Inside
 from engine.expand import expand
 from engine.load import combinations, load
 from engine.memory import settle
+from engine.sizing.foresight import foresee
+from engine.sizing.groups import candidates_of, groups_of
+from engine.sizing.size import size
 from engine.structure.audit import audit
 
 
@@ -155,6 +158,23 @@ def growth_lines() -> list[str]:
     return lines
 
 
+def sizing_line(words: str, document: Document) -> str:
+    """What a whole sizing takes, beside one chain of the document; and what a foresight alone does."""
+    once = best(lambda: run(document), 2)
+    chain = run(document)
+    groups = groups_of(document, chain.structure)
+    candidates = [candidates_of(document, chain.structure, g) for g in groups]
+    foreseen = best(lambda: foresee(chain, groups, candidates), 2)
+    start = perf_counter()
+    found = size(document)
+    took = perf_counter() - start
+    return (
+        f"{words}: {len(groups)} groups, {sum(len(c.choices) for c in candidates)} candidates, {found.analyses[0]} analyses in full"
+        f" and {found.analyses[1]} under what governs: {took:.2f} s, {took / once:.1f} × one chain ({once:.2f} s);"
+        f" candidates foreseen in {foreseen:.2f} s; {found.before[0] / 1e3:.2f} → {found.after[0] / 1e3:.2f} t"
+    )
+
+
 def bench(repeats: int = 3) -> str:
     """A table of seconds and ratios for every model and stage."""
     settle()
@@ -179,4 +199,6 @@ def bench(repeats: int = 3) -> str:
             total += seconds
             lines.append(f"  {stage:<13}{seconds * 1e3:>9.1f} ms {seconds / floor:>8.1f} × floor")
         lines.append(f"  {'whole chain':<13}{total * 1e3:>9.1f} ms {total / floor:>8.1f} × floor")
+    lines.append(sizing_line("sizing, a hall of 8 frames as it is begun", Document(hall=HallJig())))
+    lines.append(sizing_line("sizing, drying hall", drying_hall()))
     return "\n".join(lines)

@@ -169,8 +169,10 @@ def varied(document: Document, values: Mapping[str, Value]) -> Document:
 def in_words(values: Mapping[str, Value]) -> str:
     """“Frames over its length 7, bases fixed”."""
     said: list[str] = []
-    for key, value in values.items():
-        q = QUANTITIES[key]
+    for q in QUANTITIES.values():
+        if q.key not in values:
+            continue
+        value = values[q.key]
         words = q.words if not said else q.words[0].lower() + q.words[1:]
         figure = value if isinstance(value, str) else f"{value:g}"
         said.append(f"{words} {figure}" + (f" {q.unit}".replace(" °", "°") if q.unit else ""))

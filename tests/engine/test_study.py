@@ -70,6 +70,8 @@ class Varied(unittest.TestCase):
         found = grid({"frames": [3.0, 4.0, 4.0], "bases": ["pinned", "fixed"]})
         self.assertEqual(len(found), 4)
         self.assertEqual(in_words(found[1]), "Frames over its length 3, bases fixed")
+        # in one order, whatever order they were kept in
+        self.assertEqual(in_words({"bases": "fixed", "frames": 3.0}), in_words(found[1]))
         self.assertEqual(in_words({"pitch": 6.5}), "Pitch of the roof 6.5°")
         with self.assertRaisesRegex(ModelError, f"more than {MOST}"):
             grid({"frames": [float(k) for k in range(2, 32)], "pitch": [float(k) for k in range(5, 15)]})

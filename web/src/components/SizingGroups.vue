@@ -68,7 +68,7 @@ const wide = (use: number | null) => `${Math.min(use ?? 0, 1.2) * 83.3}%`
     :row-class-name="({ row }) => (row.group.name === sizing.chosen ? 'on' : '')"
     @row-click="(row) => show(row.group.name)"
   >
-    <ElTableColumn label="Group" min-width="126">
+    <ElTableColumn label="Group" min-width="118">
       <template #default="{ row }">
         <button class="name" :aria-pressed="row.group.name === sizing.chosen" @click.stop="show(row.group.name)">
           {{ row.group.name }}</button><small
@@ -76,7 +76,7 @@ const wide = (use: number | null) => `${Math.min(use ?? 0, 1.2) * 83.3}%`
         >
       </template>
     </ElTableColumn>
-    <ElTableColumn label="Drawn" width="104">
+    <ElTableColumn label="Drawn" width="92">
       <template #default="{ row }">
         <span class="drawn">
           <SectionGlyph
@@ -130,7 +130,7 @@ const wide = (use: number | null) => `${Math.min(use ?? 0, 1.2) * 83.3}%`
         <small v-else>{{ row.group.kept ? '' : `${row.group.candidates} candidates` }}</small>
       </template>
     </ElTableColumn>
-    <ElTableColumn label="Use before, after" width="140">
+    <ElTableColumn label="Use before, after" width="128">
       <template #default="{ row }">
         <template v-if="row.use !== null || row.before !== null">
           <span class="track"

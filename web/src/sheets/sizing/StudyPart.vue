@@ -105,7 +105,8 @@ const now = (q: Quantity) => (q.now === null || q.now === undefined ? '' : `${q.
     </template>
   </div>
   <p v-if="study.points.length && !study.state?.stands" class="note wrong">
-    Found for revision {{ study.state?.revision }}; the model has changed since. Size the set-outs again to take one.
+    Found for revision {{ study.state?.revision }}; the model has changed since, or Lorica was renewed. Size the
+    set-outs again to take one.
   </p>
 </template>
 
