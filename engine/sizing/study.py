@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import product
+from math import prod
 from typing import Any
 
 from engine.document import Document, read_document
@@ -16,8 +17,8 @@ from engine.progress import Progress, quiet
 from engine.sizing.groups import Choice, groups_of, with_choices
 from engine.sizing.size import Sizing, size
 
-#: set-outs in one study at most
-MOST = 200
+#: set-outs in one study at most, frames of a hall
+MOST, MOST_FRAMES = 200, 120
 
 Value = float | str
 
@@ -41,8 +42,8 @@ def _but(jig: HallJig, **values: Any) -> HallJig:
 
 def _frames(jig: HallJig, number: float) -> HallJig:
     """Frames at even distances over the length as it is."""
-    if number < 2 or number != int(number):
-        raise ModelError(f"A hall has two frames or more, not {number:g}.", "frames")
+    if not 2 <= number <= MOST_FRAMES or number != int(number):
+        raise ModelError(f"A hall has two frames to {MOST_FRAMES}, not {number:g}.", "frames")
     count = int(number) - 1
     return _but(jig, spacings=[jig.length / count] * count)
 
@@ -188,10 +189,11 @@ def grid(ranges: Mapping[str, Sequence[Value]]) -> list[dict[str, Value]]:
             raise ModelError(f"{QUANTITIES[key].words}: say which values.", key)
     if not ranges:
         raise ModelError("Say what the study varies.", "ranges")
-    found = [dict(zip(ranges, values, strict=True)) for values in product(*(dict.fromkeys(v) for v in ranges.values()))]
-    if len(found) > MOST:
-        raise ModelError(f"That makes {len(found)} set-outs, more than {MOST}: take fewer values.", "ranges")
-    return found
+    different = [list(dict.fromkeys(values)) for values in ranges.values()]
+    count = prod(len(values) for values in different)
+    if count > MOST:
+        raise ModelError(f"That makes {count} set-outs, more than {MOST}: take fewer values.", "ranges")
+    return [dict(zip(ranges, values, strict=True)) for values in product(*different)]
 
 
 def ways(document: Document) -> list[dict[str, Value]]:

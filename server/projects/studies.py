@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import json
+from collections.abc import Iterable
 from typing import Any
 from uuid import UUID
 
@@ -21,11 +22,15 @@ from server.projects import queue, results, revisions
 from server.projects import study_schemas as told
 from server.projects.models import Project, Revision, Run
 
+#: set-outs under way that are looked after at a time: those that were asked for first
+LOOKED_AFTER = 4
 
-def _key(document: Document, values: dict[str, Any]) -> str:
-    said = json.dumps(values, sort_keys=True)
-    plan = document.sizing.model_dump_json()
-    return hashlib.sha256(f"study {results.key_of(document)} {plan} {said}".encode()).hexdigest()
+
+def _keys(document: Document, wanted: Iterable[dict[str, Any]]) -> list[str]:
+    """The fingerprints of set-outs of a document."""
+    base = f"study {results.key_of(document)} {document.sizing.model_dump_json()}"
+    said = [json.dumps(values, sort_keys=True) for values in wanted]
+    return [hashlib.sha256(f"{base} {words}".encode()).hexdigest() for words in said]
 
 
 def ask(project: Project, revision: Revision, ranges: dict[str, Any]) -> None:
@@ -36,7 +41,7 @@ def ask(project: Project, revision: Revision, ranges: dict[str, Any]) -> None:
     for values in wanted[:1]:
         varied(document, values)
     wanted = [{}, *wanted]
-    keys = [_key(document, values) for values in wanted]
+    keys = _keys(document, wanted)
     asked = []
     with transaction.atomic():
         old = project.runs.filter(kind=Run.Kind.STUDY).exclude(key__in=keys)
@@ -72,11 +77,12 @@ def out(project: Project, revision: Revision) -> told.StudyOut:
             told.QuantityOut(key=q.key, words=q.words, unit=q.unit, options=list(q.options), now=q.read(hall))
             for q in QUANTITIES.values()
         ]
-    runs = [queue.revived(r) for r in project.runs.filter(kind=Run.Kind.STUDY).select_related("revision", "project")]
-    runs.sort(key=lambda r: r.pk)
+    found = project.runs.filter(kind=Run.Kind.STUDY).select_related("revision", "project").order_by("pk")
+    waiting = [r.pk for r in found if r.state in Run.ACTIVE][:LOOKED_AFTER]
+    runs = [queue.revived(r) if r.pk in waiting else r for r in found]
     return told.StudyOut(
         revision=runs[0].revision.number if runs else 0,
-        stands=all(r.key == _key(document, r.answer["values"]) for r in runs),
+        stands=[r.key for r in runs] == _keys(document, (r.answer["values"] for r in runs)),
         quantities=quantities,
         points=[_point(r) for r in runs],
         done=sum(r.state not in Run.ACTIVE for r in runs),
@@ -132,7 +138,7 @@ def take(user: User, project_id: UUID, base: int, number: int) -> Project:
 
     def change(data: dict[str, Any]) -> dict[str, Any]:
         document = Document.model_validate(data)
-        if _key(document, values) != run.key:
+        if _keys(document, [values]) != [run.key]:
             raise ModelError("The model has changed since that was found: have the study made again.", "study")
         return taken(document, values, choices).model_dump(mode="json")
 

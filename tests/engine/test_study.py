@@ -55,7 +55,8 @@ class Varied(unittest.TestCase):
 
     def test_what_makes_no_hall_is_refused_by_name(self):
         for values, words in (
-            ({"frames": 1.0}, "two frames or more"),
+            ({"frames": 1.0}, "two frames to 120"),
+            ({"frames": 1e300}, "two frames to 120"),
             ({"pitch": 70.0}, "at most 60"),
             ({"bases": "loose"}, "none of pinned, spring, fixed"),
             ({"pitch": "steep"}, "no number"),
@@ -75,6 +76,9 @@ class Varied(unittest.TestCase):
         self.assertEqual(in_words({"pitch": 6.5}), "Pitch of the roof 6.5°")
         with self.assertRaisesRegex(ModelError, f"more than {MOST}"):
             grid({"frames": [float(k) for k in range(2, 32)], "pitch": [float(k) for k in range(5, 15)]})
+        # counted, not made
+        with self.assertRaisesRegex(ModelError, "more than"):
+            grid({key: [float(k) for k in range(50)] for key in QUANTITIES})
         for ranges, words in (({}, "what the study varies"), ({"pitch": []}, "say which values")):
             with self.assertRaisesRegex(ModelError, words):
                 grid(ranges)

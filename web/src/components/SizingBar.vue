@@ -38,9 +38,9 @@ const say = computed(() => {
   if (sizing.behind)
     return { head: `Found for revision ${sizing.state.revision}.`, body: 'The model has changed since: size again.' }
   if (!result.value) {
-    if (sizing.state.state === 'cancelled' && sizing.rounds.length)
+    if (sizing.rounds.length)
       return {
-        head: 'Stopped.',
+        head: sizing.state.state === 'failed' ? 'It ended before its end.' : 'Stopped.',
         body: sizing.best ? 'The best so far may be accepted.' : 'Nothing that passes had been found.',
       }
     return { head: 'Not sized yet.', body: 'Nothing is applied before you accept it.' }
