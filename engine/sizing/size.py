@@ -135,10 +135,11 @@ def size(document: Document, progress: Callable[[Round], None] = lambda _: None,
 
 @dataclass
 class _Found:
-    """An assignment that was analysed, under all combinations or those that governed."""
+    """An assignment that was analysed, under all combinations (whole) or those that governed: (groups,) the largest utilisation of
+    each group, and (groups, 3) what it reaches in cross-sections, stability and service."""
 
-    chain: Chain
     worst: np.ndarray
+    reached: np.ndarray
     whole: bool
 
 
@@ -156,6 +157,9 @@ class _Search:
             raise ModelError(f"There is nothing to choose: {said}.", "sizing.groups")
         self.rounds: list[Round] = []
         self.analysed: dict[Assignment, _Found] = {}
+        #: the whole numbers of what was analysed last and of the best: those of all would fill the memory
+        self.chains: dict[Assignment, Chain] = {}
+        self.best: Assignment | None = None
         self.governed: set[str] = set()
         self.lost: list[Lost] = []
         self.counted = [0, 0]
@@ -173,8 +177,9 @@ class _Search:
         self.start: Assignment | None = None
         if min(places) >= 0 and not any(g.mixed for g in groups) and self.space.allowed(np.array([places]))[0]:
             self.start = tuple(places)
-            self.analysed[self.start] = _Found(self.first, worst, True)
-        self.best: Assignment | None = self.start if self.start and self._fits(worst) else None
+            self._keep(self.start, self.first, worst, True)
+        if self.start and self._fits(worst):
+            self.best = self.start
         self._note("start", "as it stands", self.first, worst, {g.name: g.now for g in groups}, 0)
         self.foresight = foresee(self.first, groups, candidates)
         self.seen_from: Assignment | None = self.start
@@ -212,16 +217,23 @@ class _Search:
                     kept.add(int(np.flatnonzero(combined.column == int(np.nanargmin(values)))[0]))
         self.governed |= {chain.combinations[number].name for number in kept}
 
-    def _lose(self, at: Assignment, found: _Found) -> None:
+    def _keep(self, at: Assignment, chain: Chain, worst: np.ndarray, whole: bool) -> _Found:
+        """Keep what an analysis found."""
+        reached = np.stack([now_of(chain, g) for g in self.space.groups])
+        self.analysed[at] = _Found(worst, reached, whole)
+        self.chains = {k: c for k, c in self.chains.items() if k == self.best} | {at: chain}
+        return self.analysed[at]
+
+    def _lose(self, at: Assignment, chain: Chain, worst: np.ndarray) -> None:
         """Keep what an assignment that failed says of others: by each group that fails, the groups on which that depends."""
         f, count = self.foresight, len(self.space.groups)
         nothing = np.zeros(count, dtype=bool)
         self.lost.append(Lost(at, ~nothing, nothing))
-        standing = found.chain.combined.standing
-        for k in np.flatnonzero(found.worst > self.space.targets).tolist():
+        standing = chain.combined.standing
+        for k in np.flatnonzero(worst > self.space.targets).tolist():
             group = self.space.groups[k]
-            outcome = governing(found.chain, group)
-            if np.isinf(found.worst[k]) or outcome is None or outcome[1].criterion == "critical":
+            outcome = governing(chain, group)
+            if np.isinf(worst[k]) or outcome is None or outcome[1].criterion == "critical":
                 low = np.flatnonzero((standing.alpha <= 1.0) | (standing.together <= 1.0))
                 part = np.asarray(standing.part[:, low].any(axis=1))
                 of = np.array([bool(part[list(g.members)].any()) for g in self.space.groups])
@@ -287,21 +299,20 @@ class _Search:
             self.counted[1] += 1
             worst = self._worst(chain, self.space.groups)
             if not self._fits(worst):
-                self.analysed[at] = _Found(chain, worst, False)
-                self._lose(at, self.analysed[at])
+                self._lose(at, chain, worst)
                 self._note(step, why, chain, worst, self._choices(at), len(few))
-                return self.analysed[at]
+                return self._keep(at, chain, worst, False)
         chain = run(document, self.within, loaded=loaded)
         self.counted[0] += 1
         worst = self._worst(chain, self.space.groups)
         self._govern(chain)
-        self.analysed[at] = _Found(chain, worst, True)
+        found = self._keep(at, chain, worst, True)
         self._note(step, why, chain, worst, self._choices(at), 0)
         if not self._fits(worst):
-            self._lose(at, self.analysed[at])
+            self._lose(at, chain, worst)
         elif self.best is None or self._weight(at) < self._weight(self.best):
             self.best = at
-        return self.analysed[at]
+        return found
 
     def _weight(self, at: Assignment) -> float:
         return float(self.space.weight(np.array([at]))[0])
@@ -309,8 +320,7 @@ class _Search:
     def _look_from(self, at: Assignment) -> Foresight:
         """What is foreseen from an assignment that was analysed."""
         if self.seen_from != at:
-            found = self.analysed[at]
-            self.foresight = foresee(found.chain, self.space.groups, self.space.candidates)
+            self.foresight = foresee(self.chains[at], self.space.groups, self.space.candidates)
             self.seen_from = at
         return self.foresight
 
@@ -377,10 +387,10 @@ class _Search:
         if at is None and self.analysed:
             # nothing passed: what misses it least
             at = min(self.analysed, key=lambda a: float((self.analysed[a].worst / self.space.targets).max()))
-            if not self.analysed[at].whole:
+            if not self.analysed[at].whole or at not in self.chains:
                 self.analyse(at, "nearest", "nothing passes; what comes nearest, in full", full=True)
         if at is not None:
-            chain, choices = self.analysed[at].chain, self._choices(at)
+            chain, choices = self.chains[at], self._choices(at)
             self._look_from(at)
         worst, first = self._worst(chain, self.space.groups), self._worst(self.first, self.space.groups)
         groups = tuple(
@@ -452,7 +462,7 @@ class _Search:
             values.append(beside[row])
             solved = self.analysed.get(tuple(chosen[row].tolist()))
             if solved is not None and solved.whole:
-                values = [*now_of(solved.chain, self.space.groups[k]), np.delete(solved.worst, k).max(initial=0.0)]
+                values = [*solved.reached[k], np.delete(solved.worst, k).max(initial=0.0)]
                 if not touched.any():
                     values[2] = np.nan
             section, stability, service, others = (float(v) for v in values)
