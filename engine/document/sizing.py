@@ -73,11 +73,12 @@ class Prices(Part):
 
 
 class SizingPlan(Part):
-    """How everything is sized. reserve: share of the resistance that stays unused; groups: by the name of a group that is proposed or
-    of an own one."""
+    """How everything is sized. reserve: share of the resistance that stays unused; slenderness: L_cr/i at most of what may be pressed, 0
+    for none, a limit of practice; groups: by the name of a group that is proposed or of an own one."""
 
     objective: Literal["mass", "cost"] = "mass"
     reserve: Annotated[float, Field(ge=0, le=0.5, allow_inf_nan=False)] = 0.0
+    slenderness: Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)] = 250.0
     prices: Prices = Prices()
     groups: dict[Name, GroupPlan] = {}
     own: Annotated[list[OwnGroup], Field(max_length=200)] = []

@@ -22,6 +22,7 @@ from engine.errors import ModelError
 from engine.expand import materials_of
 from engine.structure.model import Floats, Structure
 from engine.structure.words import ROLE_WORDS, label
+from engine.verification.segments import effective_lengths
 
 #: candidates of a group at most: the search looks at pairs and triples of them
 MOST = 160
@@ -51,13 +52,14 @@ class Group:
 @dataclass(frozen=True)
 class Candidates:
     """What a group may have, in ascending order of what is made least: sections and grades alike, (n,); mass in kg, cost in the
-    currency of the prices; weight: the one that counts."""
+    currency of the prices; weight: the one that counts; slenderness: the largest L_cr/i, 0 of what is never pressed."""
 
     choices: tuple[Choice, ...]
     sections: tuple[Section, ...]
     mass: Floats
     cost: Floats
     weight: Floats
+    slenderness: Floats
 
 
 def groups_of(document: Document, structure: Structure) -> tuple[Group, ...]:
@@ -187,14 +189,32 @@ def candidates_of(document: Document, structure: Structure, group: Group) -> Can
         raise ModelError(f"“{group.name}” may have what has no price: give its kilogram one.", "sizing.prices")
     mass, cost = np.array(by_mass), np.array(by_cost)
     weight = cost if document.sizing.objective == "cost" else mass
-    order = np.argsort(weight, kind="stable")[:MOST]
+    slenderness = _slenderness(document, structure, group, [s for s, _ in choices])
+    most = document.sizing.slenderness or np.inf
+    order = np.argsort(weight, kind="stable")
+    if not group.kept:
+        order = order[slenderness[order] <= most]
+        if not len(order):
+            raise ModelError(f"“{group.name}” has no section of a slenderness up to {most:g}.", place)
+    order = order[:MOST]
     return Candidates(
         tuple(Choice(choices[k][0].name, choices[k][1]) for k in order),
         tuple(choices[k][0] for k in order),
         mass[order],
         cost[order],
         weight[order],
+        slenderness[order],
     )
+
+
+def _slenderness(document: Document, structure: Structure, group: Group, sections: list[Section]) -> Floats:
+    """(n,) the largest L_cr/i of a group with each section."""
+    pressed = [structure.members[i] for i in group.members if structure.members[i].behaviour != "tension-only"]
+    lengths = [effective_lengths(document, structure, m) for m in pressed if m.role != "tie"]
+    y, z = (max((getattr(own, axis) for own in lengths), default=0.0) for axis in ("y", "z"))
+    with np.errstate(divide="ignore", invalid="ignore"):
+        i_y, i_z = (np.sqrt(np.array([getattr(s, name) / s.A for s in sections])) for name in ("Iy", "Iz"))
+        return np.asarray(np.nan_to_num(np.maximum(y / i_y, z / i_z), nan=0.0, posinf=0.0))
 
 
 def _allowed(document: Document, group: Group, now: Section, place: str) -> list[Section]:

@@ -51,7 +51,7 @@ SHELF = 24
 @dataclass(frozen=True)
 class Round:
     """One analysis on the way. step: "start", "proposal", "trial" or "nearest"; few: the number of combinations where not all were looked at, else
-    0; worst: per group, utilisation, infinite where something is not covered that was; passes: whether all groups keep their targets;
+    0; worst: per group, utilisation, infinite where something that is chosen is not covered; passes: whether all groups keep their targets;
     tonnage in kg; cost: by the document's prices."""
 
     number: int
@@ -68,7 +68,7 @@ class Round:
 @dataclass(frozen=True)
 class Candidate:
     """One on the shelf of a group, all other groups as found: what it reaches in cross-sections, stability and service (NaN: it has no
-    limit); others: the largest utilisation of the other groups then; solved: by an analysis of its own, else foreseen; mass and cost of the group; fits: whether its ties allow it."""
+    limit); slenderness: L_cr/i; others: the largest utilisation of the other groups then; solved: by an analysis of its own, else foreseen; mass and cost of the group; fits: whether its ties allow it."""
 
     choice: Choice
     mass: float
@@ -77,6 +77,7 @@ class Candidate:
     stability: float
     service: float
     others: float
+    slenderness: float
     solved: bool
     fits: bool
 
@@ -164,7 +165,13 @@ class _Search:
         self.lost: list[Lost] = []
         self.counted = [0, 0]
         self.first = run(document, within)
-        self.uncovered = {i for i, v in enumerate(self.first.verification.verdicts) if v.not_covered}
+        groups = tuple(self._covered(g) for g in groups)
+        if not any(len(c.choices) > 1 and not g.kept for g, c in zip(groups, candidates, strict=True)):
+            said = "; ".join(f"{g.name}: {g.kept or 'one section alone'}" for g in groups)
+            raise ModelError(f"There is nothing to choose: {said}.", "sizing.groups")
+        candidates = tuple(
+            candidates_of(document, structure, g) if g.kept else c for g, c in zip(groups, candidates, strict=True)
+        )
         worst = self._worst(self.first, groups)
         reserve = 1.0 - document.sizing.reserve
         targets = np.array(
@@ -186,12 +193,20 @@ class _Search:
 
     # what an analysis says
 
+    def _covered(self, group: Group) -> Group:
+        """What no check covers keeps what it has: nothing says what less of it would do. What is said of all members alike, as where the
+        whole buckles, other sections may mend."""
+        verdicts = self.first.verification.verdicts
+        of_all = set.intersection(*(set(v.not_covered) for v in verdicts))
+        own = [r for i in group.members for r in verdicts[i].not_covered if r not in of_all]
+        return replace(group, kept=f"not covered: {own[0]}") if own and not group.kept else group
+
     def _worst(self, chain: Chain, groups: tuple[Group, ...]) -> np.ndarray:
-        """(groups,) the largest utilisation; infinite where something is not covered that was covered at first."""
+        """(groups,) the largest utilisation; infinite where something of what is chosen is not covered."""
         found = np.array([now_of(chain, g).max() for g in groups])
         verdicts = chain.verification.verdicts
         for k, g in enumerate(groups):
-            if any(verdicts[i].not_covered and i not in self.uncovered for i in g.members):
+            if not g.kept and any(verdicts[i].not_covered for i in g.members):
                 found[k] = np.inf
         return found
 
@@ -386,9 +401,12 @@ class _Search:
         at = self.best
         if at is None and self.analysed:
             # nothing passed: what misses it least
-            at = min(self.analysed, key=lambda a: float((self.analysed[a].worst / self.space.targets).max()))
-            if not self.analysed[at].whole or at not in self.chains:
-                self.analyse(at, "nearest", "nothing passes; what comes nearest, in full", full=True)
+            over = {a: float((f.worst / self.space.targets).max()) for a, f in self.analysed.items()}
+            at = min(over, key=lambda a: over[a])
+            # what nothing is known of is no proposal
+            at = at if np.isfinite(over[at]) else None
+        if at is not None and (not self.analysed[at].whole or at not in self.chains):
+            self.analyse(at, "nearest", "nothing passes; what comes nearest, in full", full=True)
         if at is not None:
             chain, choices = self.chains[at], self._choices(at)
             self._look_from(at)
@@ -468,7 +486,9 @@ class _Search:
             section, stability, service, others = (float(v) for v in values)
             choice, mass, cost = of.choices[number], float(of.mass[number]), float(of.cost[number])
             whole = solved is not None and solved.whole
-            found.append(Candidate(choice, mass, cost, section, stability, service, others, whole, bool(fits[row])))
+            slender = float(of.slenderness[number])
+            reached = section, stability, service, others, slender
+            found.append(Candidate(choice, mass, cost, *reached, whole, bool(fits[row])))
         return tuple(found)
 
     def _failing(self, chain: Chain, worst: np.ndarray) -> list[str]:

@@ -48,7 +48,8 @@ class RoundOut(BaseModel):
 
 
 class CandidateOut(BaseModel):
-    """One on the shelf, all other groups as found. None: it has no such limit, or what it reaches is not covered (open). others: the largest utilisation of the other groups then."""
+    """One on the shelf, all other groups as found. None: it has no such limit, or what it reaches is not covered (open). others: the largest utilisation of the other groups then; slender: L_cr/i
+    beside what it may be."""
 
     choice: Choice
     shape: str
@@ -63,6 +64,7 @@ class CandidateOut(BaseModel):
     stability: float | None
     service: float | None
     others: float | None
+    slender: float | None
     open: bool
     solved: bool
     fits: bool

@@ -159,6 +159,7 @@ def _group(document: Document, g: Sized) -> told.SizedOut:
 def _candidate(document: Document, c: Candidate) -> told.CandidateOut:
     materials = materials_of(document)
     s = materials.section(c.choice.section)
+    most = document.sizing.slenderness
     reached = {name: _known(getattr(c, name)) for name in ("section", "stability", "service", "others")}
     return told.CandidateOut(
         choice=c.choice,
@@ -170,6 +171,7 @@ def _candidate(document: Document, c: Candidate) -> told.CandidateOut:
         by_metre=s.A * materials.material(c.choice.grade).density,
         mass=c.mass,
         cost=c.cost,
+        slender=c.slenderness / most if most and c.slenderness else None,
         open=math.isinf(c.section) or math.isinf(c.stability),
         solved=c.solved,
         fits=c.fits,

@@ -34,6 +34,8 @@ def quiet(document):
 
 
 def planned(document, **plan):
+    """With a plan, without a limit of slenderness unless it says one."""
+    plan = {"slenderness": 0.0, **plan}
     return document.model_copy(update={"sizing": SizingPlan(**plan)})
 
 
@@ -187,7 +189,7 @@ class KnownAnswers(unittest.TestCase):
                 "combinations": [{"name": "1", "use": "strength", "factors": {"P": 1.0}}],
             }
         )
-        found = size(document)
+        found = size(planned(document))
         for name, force in (("one", one), ("two", two)):
             fits = [s.name for s in family_of("CHS 168.3x10") if force <= s.A * 355e6]
             self.assertEqual(found.choices[f"Members by hand · {name}"].section, fits[0])
@@ -352,6 +354,41 @@ class Limits(unittest.TestCase):
 
         with self.assertRaises(Enough):
             size(frame(), stop)
+
+    def test_what_may_be_pressed_is_not_too_slender(self):
+        # a beam of 6 m that carries next to nothing, held all along: L_cr,z is the spacing of its restraints, 0.3 m, L_cr,y its length
+        def found(**plan):
+            return section(size(simple_beam(6.0, 0.4, 1.0, **plan)).choices["Members by hand"].section)
+
+        self.assertEqual(found().name, family_of("IPE 300")[0].name)
+        for most in (100.0, 60.0):
+            fits = [s.name for s in family_of("IPE 300") if 6.0 / sqrt(s.Iy / s.A) <= most]
+            self.assertEqual(found(slenderness=most).name, fits[0])
+        with self.assertRaisesRegex(ModelError, "no section of a slenderness up to 5"):
+            found(slenderness=5.0)
+
+    def test_what_no_check_covers_keeps_what_it_has(self):
+        # the beam is twisted, which is not covered: nothing says what a lighter one would do
+        data = frame(span=6.0).model_dump(mode="json")
+        data["member_loads"].append(
+            {"case": "P", "member": "beam", "kind": "moment", "start": 3.0, "value": [6.0, 0, 0]}
+        )
+        found = size(read_document(data))
+        by_name = {g.name: g for g in found.groups}
+        self.assertIn("not covered: torsion", by_name["Rafters"].kept)
+        self.assertEqual(by_name["Rafters"].after, by_name["Rafters"].before)
+        self.assertNotEqual(by_name["Columns"].after, by_name["Columns"].before)
+        self.assertFalse(found.passes)
+        self.assertTrue(any("torsion" in o for o in found.obstacles), found.obstacles)
+
+    def test_nothing_is_proposed_of_what_nothing_is_known(self):
+        # without a combination for strength nothing may be taken away
+        data = frame(span=6.0).model_dump(mode="json")
+        data["combinations"] = [c for c in data["combinations"] if c["use"] != "strength"]
+        found = size(read_document(data))
+        self.assertFalse(found.passes)
+        for g in found.groups:
+            self.assertEqual(g.after, g.before)
 
 
 class Groups(unittest.TestCase):

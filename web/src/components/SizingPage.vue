@@ -27,13 +27,13 @@ const sizing = useSizing()
 <style scoped>
 .page {
   display: grid;
-  grid-template-rows: minmax(0, 1fr) 214px;
+  grid-template-rows: minmax(0, 1fr) 228px;
   height: 100%;
   overflow: hidden;
   background: var(--sheet);
 }
 .page:has(.el-alert) {
-  grid-template-rows: auto minmax(0, 1fr) 214px;
+  grid-template-rows: auto minmax(0, 1fr) 228px;
 }
 .shelf {
   border-top: 1px solid var(--line);

@@ -17,12 +17,14 @@ const KINDS = [
   ['section', 'sect'],
   ['stability', 'stab'],
   ['service', 'move'],
+  ['slender', 'slen'],
   ['others', 'rest'],
 ] as const
 const MEANS = {
   section: 'Cross-sections of the group',
   stability: 'Stability of the group',
   service: 'Deflection and sway that the group has a part in',
+  slender: 'Slenderness L_cr/i beside the most that it may be',
   others: 'The greatest use of the other groups beside it',
 }
 const most = (c: Candidate) => {
@@ -109,7 +111,7 @@ const wide = (use: number) => `${Math.min(use, 1.25) * 80}%`
               :class="{ hatched: c[key]! > 1 }"
               :style="{ width: wide(c[key]!), ...(c[key]! > 1 ? {} : { background: temper(c[key]!) }) }"
           /></span>
-          <small v-else class="none">{{ key === 'service' ? 'no limit' : 'not covered' }}</small>
+          <small v-else class="none">{{ key === 'service' || key === 'slender' ? 'no limit' : 'not covered' }}</small>
         </span>
         <ElButton
           v-if="bench.mayChange && !is(c, group?.after)"

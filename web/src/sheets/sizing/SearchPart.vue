@@ -19,6 +19,8 @@ const FIELDS = [
 const aim = (value: unknown) => sizing.set('objective', value, value === 'cost' ? 'least cost' : 'least mass')
 const reserve = (value: number | undefined) =>
   sizing.set('reserve', Math.round(value ?? 0) / 100, `${Math.round(value ?? 0)} % in reserve`)
+const slender = (value: number | undefined) =>
+  sizing.set('slenderness', value ?? 0, value ? `slenderness up to ${value}` : 'no limit of slenderness')
 const set = (key: string, label: string, value: number | undefined) =>
   value !== undefined && sizing.set(`prices.${key}`, value, `${label} ${value}`)
 </script>
@@ -48,6 +50,18 @@ const set = (key: string, label: string, value: number | undefined) =>
       :disabled="off"
       aria-label="Keep in reserve, per cent"
       @change="reserve"
+    />
+    <span>Slenderness at most <small>L_cr/i, practice, 0: none</small></span>
+    <ElInputNumber
+      size="small"
+      controls-position="right"
+      :model-value="sizing.plan?.slenderness ?? 250"
+      :min="0"
+      :max="1000"
+      :step="10"
+      :disabled="off"
+      aria-label="Slenderness at most"
+      @change="slender"
     />
   </div>
   <ElCollapse class="more">
@@ -87,6 +101,7 @@ const set = (key: string, label: string, value: number | undefined) =>
 }
 small {
   color: var(--ink-2);
+  font-size: 11px;
 }
 .more {
   border: 0;
