@@ -24,8 +24,8 @@ from engine.structure.model import Floats, Structure
 from engine.structure.words import ROLE_WORDS, label
 from engine.verification.segments import effective_lengths
 
-#: candidates of a group at most: the search looks at pairs and triples of them
-MOST = 160
+#: candidates of a group at most
+MOST = 600
 
 
 @dataclass(frozen=True)
@@ -65,7 +65,8 @@ class Candidates:
 def groups_of(document: Document, structure: Structure) -> tuple[Group, ...]:
     """The groups of a structure, in the order of their members.
 
-    Raises ModelError where the plan puts a member into two groups, or ties groups in a circle.
+    Every member is in one of them. Raises ModelError where the plan puts a member into two groups, gives two groups one name, or ties
+    groups in a circle.
     """
     plan = document.sizing
     at: dict[int, str] = {}
@@ -97,10 +98,17 @@ def groups_of(document: Document, structure: Structure) -> tuple[Group, ...]:
             named[f"{name}, end frames"] = ends
             members = [i for i in members if i not in set(ends)]
         named[name] = members
+    for k, own in enumerate(plan.own):
+        if own.name in named or own.name in [other.name for other in plan.own[:k]]:
+            raise ModelError(
+                f"There already is a group “{own.name}”: give this one another name.", f"sizing.own.{k}.name"
+            )
     for own in plan.own:
         members = [i for i, name in at.items() if name == own.name]
         if members:
             named[own.name] = members
+    if sum(len(members) for members in named.values()) != len(structure.members):
+        raise ModelError("Two groups would bear one name: name members or jigs apart.", "sizing.groups")
     found = [_group(structure, name, members, plan.groups.get(name, GroupPlan())) for name, members in named.items()]
     found.sort(key=lambda g: g.members[0])
     _check_ties(found)
@@ -196,7 +204,8 @@ def candidates_of(document: Document, structure: Structure, group: Group) -> Can
         order = order[slenderness[order] <= most]
         if not len(order):
             raise ModelError(f"“{group.name}” has no section of a slenderness up to {most:g}.", place)
-    order = order[:MOST]
+    if len(order) > MOST:
+        raise ModelError(f"“{group.name}” may have {len(order)} sections, more than {MOST}: take fewer series.", place)
     return Candidates(
         tuple(Choice(choices[k][0].name, choices[k][1]) for k in order),
         tuple(choices[k][0] for k in order),

@@ -25,7 +25,7 @@ from engine.errors import ModelError
 from engine.expand import expand
 from engine.progress import Progress, quiet
 from engine.sizing.foresight import Foresight, foresee, governing
-from engine.sizing.groups import Candidates, Choice, Group, candidates_of, groups_of, with_choices
+from engine.sizing.groups import Choice, Group, candidates_of, groups_of, with_choices
 from engine.sizing.levers import levers
 from engine.sizing.present import now_of
 from engine.sizing.search import Assignment, Lost, Space, lighter_near, lightest
@@ -85,7 +85,7 @@ class Candidate:
 @dataclass(frozen=True)
 class Sized:
     """A group: what it had and what was found. before, after: utilisation, member and criterion that govern; kept: why nothing was
-    chosen; reason: what of it is not covered. moves: shares of the groups in what governs its movement, by their names."""
+    chosen; not_covered: the first reason why something of it is not. moves: shares of the groups in what governs its movement, by their names."""
 
     name: str
     members: tuple[str, ...]
@@ -106,7 +106,8 @@ class Sized:
 
 @dataclass(frozen=True)
 class Sizing:
-    """The rounds, the groups with what was found, whether every member of the building passes with it, and what is in the way if not.
+    """The rounds, the groups with what was found, whether every member of the building passes with it and every group keeps
+    its target, and what is in the way if not.
     before, after: (mass in kg, cost, kg CO2e). analyses: under all combinations, and under those that governed."""
 
     rounds: tuple[Round, ...]
@@ -425,7 +426,7 @@ class _Search:
         return Sizing(
             tuple(self.rounds),
             groups,
-            chain.verification.whole.passes,
+            chain.verification.whole.passes and self._fits(worst),
             tuple(obstacles),
             before,
             after,
@@ -521,9 +522,3 @@ def _uncovered(chain: Chain) -> list[str]:
         for reason in v.not_covered:
             found.setdefault(reason, []).append(label(chain.structure.members[v.member]))
     return [f"{len(names)} × not covered, {names[0]} for one: {reason}" for reason, names in found.items()]
-
-
-def proposed(document: Document) -> tuple[tuple[Group, Candidates], ...]:
-    """The groups of a document with what each may have, before anything is analysed. Raises ModelError as `size` does."""
-    structure = expand(document)
-    return tuple((g, candidates_of(document, structure, g)) for g in groups_of(document, structure))

@@ -336,6 +336,13 @@ class Limits(unittest.TestCase):
         own = size(frame(span=6.0, groups={"Rafters": GroupPlan(target=0.6), "Columns": GroupPlan(locked=True)}))
         self.assertLessEqual(next(g for g in own.groups if g.name == "Rafters").worst_after, 0.6)
 
+    def test_a_target_that_is_missed_is_no_pass(self):
+        rafters = GroupPlan(only=["IPE 400", "IPE 450"], target=0.2)
+        found = size(frame(span=6.0, groups={"Columns": GroupPlan(locked=True), "Rafters": rafters}))
+        self.assertLessEqual(max(g.worst_after for g in found.groups), 1.0)
+        self.assertFalse(found.passes)
+        self.assertTrue(any(o.startswith("Rafters") for o in found.obstacles), found.obstacles)
+
     def test_a_beam_is_not_deeper_than_its_girder(self):
         free = size(frame()).choices
         self.assertGreater(section(free["Rafters"].section).h, section(free["Columns"].section).h)
@@ -412,6 +419,14 @@ class Groups(unittest.TestCase):
         doubled = frame(own=[*own, OwnGroup(name="Again", members=["left"])])
         with self.assertRaisesRegex(ModelError, "“left” is in two groups"):
             self.names(doubled)
+        # under the name of another group its members would hide those of that one
+        for same in (
+            [OwnGroup(name="Rafters", members=["left"])],
+            [*own, OwnGroup(name="The left one", members=["right"])],
+        ):
+            with self.assertRaisesRegex(ModelError, "There already is a group") as caught:
+                self.names(frame(own=same))
+            self.assertEqual(caught.exception.place, f"sizing.own.{len(same) - 1}.name")
 
     def test_resizing_changes_the_jig_where_a_section_is_meant_as_a_whole(self):
         document = Document(name="h", hall=HallJig(spacings=[6.0, 6.0]))

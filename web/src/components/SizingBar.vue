@@ -51,7 +51,7 @@ const say = computed(() => {
     head: of,
     body: result.value.passes
       ? 'Every member of the building passes. Ctrl+Z takes it back.'
-      : 'Not every member passes.',
+      : 'Not every member passes, or keeps what is to stay in reserve.',
   }
 })
 </script>
