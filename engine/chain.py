@@ -61,6 +61,7 @@ _INPUTS: dict[str, tuple[tuple[str, ...], tuple[str, ...]]] = {
             "node_loads",
             "member_loads",
             "panel_loads",
+            "area_loads",
             "settlements",
             "rules.imperfections",
             "national.snow",

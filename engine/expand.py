@@ -14,14 +14,16 @@ from engine.catalogue.properties import Section, given_section
 from engine.document import Document
 from engine.document.base import Haunch
 from engine.document.byhand import MemberEdit, MemberInput, Offset, OwnChecks, Releases
+from engine.document.jigs import TrussJig
 from engine.errors import ModelError
 from engine.jigs.bracing import set_out_bracing
 from engine.jigs.drawn_panels import drawn_panel
+from engine.jigs.envelope import enclose
 from engine.jigs.floors import set_out_floor
 from engine.jigs.hall import set_out_hall
 from engine.jigs.haunches import haunched_pieces, taper
-from engine.jigs.parts import Materials, Parts
-from engine.jigs.trusses import set_out_truss
+from engine.jigs.parts import Materials, Parts, Point
+from engine.jigs.truss_jig import set_out_truss
 from engine.structure.join import in_mid_air, join, merge
 from engine.structure.model import FREEDOMS, Floats, GridLine, Ints, Level, Member, Orphan, Piece, Structure
 from engine.structure.stiff import stiffen
@@ -59,8 +61,17 @@ def generated(document: Document, materials: Materials | None = None) -> Parts:
     for i, jig in enumerate(document.jigs):
         if jig.name == "hall" or "/" in jig.name:
             raise ModelError(f"A jig cannot be named “{jig.name}”.", f"jigs.{i}.name")
+        if isinstance(jig, TrussJig) and jig.on:
+            parts.drawn = _drawn_ends(document, parts)
         _SETTERS[jig.kind](parts, materials, jig, f"jigs.{i}")  # type: ignore[operator]
+    parts.envelope = enclose(document, parts)
     return parts
+
+
+def _drawn_ends(document: Document, parts: Parts) -> dict[str, tuple[Point, Point]]:
+    """Where the members by hand start and end, whose nodes are known so far."""
+    places = parts.nodes | {node.name: node.at for node in document.nodes}
+    return {m.name: (places[m.start], places[m.end]) for m in document.members if {m.start, m.end} <= places.keys()}
 
 
 def expand(document: Document) -> Structure:
@@ -104,6 +115,7 @@ def expand(document: Document) -> Structure:
         orphans=tuple(orphans),
         index=index,
         aliases=aliases,
+        envelope=parts.envelope,
         **supports,
     )
     if not document.panels:
@@ -141,10 +153,27 @@ def _measured(parts: Parts, places: Floats, target: Ints) -> list[Member]:
 
 
 def _levels(document: Document, parts: Parts) -> tuple[Level, ...]:
+    """All levels, from the lowest. Raises ModelError for one above a level that is not there, or above itself in a circle."""
     found = {level.name: level for level in parts.levels}
-    for given in document.levels:
-        found.setdefault(given.name, Level(given.name, given.height))
-    return tuple(sorted(found.values(), key=lambda level: level.height))
+    given = {level.name: (i, level) for i, level in enumerate(document.levels) if level.name not in found}
+
+    def height(name: str, way: tuple[str, ...]) -> float:
+        if name in found:
+            return found[name].height
+        i, level = given[name]
+        if not level.above:
+            return level.height
+        place = f"levels.{i}.above"
+        if level.above in (*way, name):
+            raise ModelError(f"Level “{name}” stands above itself, by “{level.above}”.", place)
+        if level.above not in found and level.above not in given:
+            raise ModelError(f"Level “{name}” stands above “{level.above}”, which is not there.", place)
+        return height(level.above, (*way, name)) + level.height
+
+    heights = {name: height(name, ()) for name in given}
+    return tuple(
+        sorted((*found.values(), *(Level(n, round(z, 9)) for n, z in heights.items())), key=lambda level: level.height)
+    )
 
 
 def _move_nodes(document: Document, parts: Parts) -> list[Orphan]:

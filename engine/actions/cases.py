@@ -61,7 +61,8 @@ class SurfaceLoad:
     """A pressure on a part of a panel, in N/m² of its surface.
 
     polygon: (k, 2) in the panel's coordinates; pressure: at the panel's origin, its change per metre of s and of t;
-    direction: unit vector in which it pushes; zone: letter or word; why: the coefficients behind it.
+    direction: unit vector in which it pushes; zone: letter or word; why: the coefficients behind it; excluded: carriers of the panel that
+    take none of it.
     """
 
     case: int
@@ -71,6 +72,7 @@ class SurfaceLoad:
     direction: Floats
     zone: str = ""
     why: str = ""
+    excluded: frozenset[str] = frozenset()
 
     def at(self, point: Floats) -> float:
         """Pressure at a point of the panel."""

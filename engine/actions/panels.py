@@ -7,7 +7,7 @@ or the limits between the carriers turn; they are exact for a pressure that does
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 import shapely
@@ -65,6 +65,7 @@ def press(
     within: Floats | None = None,
     zone: str = "",
     why: str = "",
+    excluded: frozenset[str] = frozenset(),
 ) -> None:
     """Load a panel, or the part of it within a polygon (k, 3), with a pressure in N/m² of its surface.
 
@@ -83,7 +84,7 @@ def press(
             (part, shape.area, np.array(shape.centroid.coords[0])) for part, shape in zip(parts, shapes, strict=True)
         ]
     for polygon, area, middle in loading.regions[key]:
-        load = SurfaceLoad(case, panel.name, polygon, terms, direction, zone, why)
+        load = SurfaceLoad(case, panel.name, polygon, terms, direction, zone, why, excluded)
         loading.surfaces.append(load)
         loading.expected[case] = loading.expected[case] + direction * load.at(middle) * area
 
@@ -249,19 +250,21 @@ def spread(structure: Structure, loading: Loading) -> LineTable:
     """The line loads that all surface loads put on the carriers of their panels; what the ground takes of them goes to
     `loading.grounded`."""
     panels = {panel.name: panel for panel in structure.panels}
-    takes: dict[str, list[tuple[Floats, Fields]]] = {}
-    known: dict[tuple[str, bytes], list[tuple[Fields, Floats, Ints, Floats, Floats]]] = {}
+    takes: dict[tuple[str, frozenset[str]], list[tuple[Floats, Fields]]] = {}
+    known: dict[tuple[str, frozenset[str], bytes], list[tuple[Fields, Floats, Ints, Floats, Floats]]] = {}
     found: list[tuple[Floats | Ints, ...]] = []
     for number, load in enumerate(loading.surfaces):
         if not any(load.pressure):
             continue
         panel = panels[load.panel]
-        if load.panel not in takes:
-            takes[load.panel] = fields(panel, structure)
-        key = (load.panel, load.polygon.tobytes())
+        on = (load.panel, load.excluded)
+        if on not in takes:
+            bearers = tuple(name for name in panel.carriers if name not in load.excluded)
+            takes[on] = fields(replace(panel, carriers=bearers) if load.excluded else panel, structure)
+        key = (*on, load.polygon.tobytes())
         if key not in known:
             known[key] = []
-            for turn, f in takes[load.panel]:
+            for turn, f in takes[on]:
                 parts = [load.polygon @ turn.T]
                 if panel.two_way and f.clip is not None:
                     parts = pieces(Polygon(parts[0]).intersection(f.clip))

@@ -13,6 +13,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from engine.catalogue.properties import Section
+from engine.structure.axes import local_axes
 from engine.structure.model import FREEDOMS, Bools, Floats, Ints, Member, Structure
 
 
@@ -50,19 +51,6 @@ class Elements:
     def positions(self, x: Floats) -> Floats:
         """Distances along the members (e, s) of stations at distances x (e, s) along the elements."""
         return self.offset[:, None] + x * (self.reach / self.length)[:, None]
-
-
-def local_axes(start: Floats, end: Floats, roll: Floats) -> Floats:
-    """(e, 3, 3) local axes as rows for elements between (e, 3) points, turned by (e,) radians."""
-    x = end - start
-    x = x / np.linalg.norm(x, axis=1, keepdims=True)
-    vertical = np.abs(x[:, 2]) > 1 - 1e-9
-    up = np.where(vertical[:, None], np.array([-1.0, 0.0, 0.0]) * np.sign(x[:, 2:3]), np.array([0.0, 0.0, 1.0]))
-    z = up - np.sum(up * x, axis=1, keepdims=True) * x
-    z /= np.linalg.norm(z, axis=1, keepdims=True)
-    y = np.cross(z, x)
-    c, s = np.cos(roll)[:, None], np.sin(roll)[:, None]
-    return np.stack([x, c * y + s * z, c * z - s * y], axis=1)
 
 
 #: EA in N, and EI and GJ in Nm², of a rigid link: some hundred times the stiffest member of a hall

@@ -20,7 +20,8 @@ from engine.structure.model import Floats, Ints
 
 #: a pivot this small beside its own diagonal term may mean that nothing holds the freedom
 PIVOT_LIMIT = 1e-9
-#: it does where the softest movement has no more energy than this share of what its freedoms have alone: rounding
+#: it does where the softest movement has no more energy than this share of what its freedoms have alone, times the root of their
+#: number: rounding, which adds up where many members meet in one freedom, as in a rigid floor
 NOTHING = 1e-14
 
 
@@ -78,7 +79,8 @@ def sound_factor(K: csc_array) -> Factors | None:
         return None
     diagonal = np.abs(K.diagonal())
     weak = np.abs(factors.pivots) < PIVOT_LIMIT * diagonal[factors.order]
-    return None if weak.any() and _softest(K, factors, diagonal) < NOTHING else factors
+    nothing = NOTHING * np.sqrt(len(diagonal))
+    return None if weak.any() and _softest(K, factors, diagonal) < nothing else factors
 
 
 def _softest(K: csc_array, factors: Factors, diagonal: Floats) -> float:

@@ -23,10 +23,11 @@ import numpy as np
 from scipy.linalg import null_space
 
 from engine.analysis.combined import Combined
-from engine.analysis.elements import Elements, local_axes
+from engine.analysis.elements import Elements
 from engine.analysis.flanges import COVERED, FLANGED, Flanges, flanges_at, kinks
 from engine.analysis.sampling import interpolation
 from engine.analysis.stations import ACROSS
+from engine.structure.axes import local_axes
 from engine.structure.model import Bools, Floats, Ints, Member, Structure
 
 #: elements between the ends of a stretch, at least

@@ -15,7 +15,8 @@ from typing import Any
 import numpy as np
 from scipy.sparse import csc_array, csr_array
 
-from engine.analysis.elements import Elements, local_axes
+from engine.analysis.elements import Elements
+from engine.structure.axes import local_axes
 from engine.structure.model import Structure
 
 #: stiffness of a restraint beside EA/L of the member between its neighbours

@@ -150,7 +150,12 @@ def catalogue() -> Mapping[str, Section]:
 
 
 def made_to_size(name: str) -> Section | None:
-    """A solid section of any size by its name: “FL 100x10” (flat, mm), “RECT 200x400” (width × depth), “RD 25”; else None."""
+    """A solid section of any size by its name: “FL 100x10” (flat, mm), “RECT 200x400” (width × depth), “RD 25”, or a tee
+    “TEE 600x500x150x200” (width of the flange × depth × flange × web); else None."""
+    if match := re.fullmatch(r"TEE (\d+(?:\.\d+)?)x(\d+(?:\.\d+)?)x(\d+(?:\.\d+)?)x(\d+(?:\.\d+)?)", name):
+        b, h, tf, tw = (float(size) / 1000 for size in match.groups())
+        sound = 0.001 <= tw < b <= 5 and 0.001 <= tf < h <= 5
+        return tee(name, "TEE", h, b, tw, tf, 0.0) if sound else None
     if match := re.fullmatch(r"(FL|RECT) (\d+(?:\.\d+)?)x(\d+(?:\.\d+)?)", name):
         first, second = float(match[2]) / 1000, float(match[3]) / 1000
         if not (0.001 <= first <= 5 and 0.001 <= second <= 5):

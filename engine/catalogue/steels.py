@@ -55,18 +55,31 @@ AMERICAN_ULTIMATE: dict[str, Strength] = {
 }
 STRENGTH = EUROPEAN | AMERICAN
 ULTIMATE = EUROPEAN_ULTIMATE | AMERICAN_ULTIMATE
-#: name -> (E, G, density, source): mean values for analysis; they have no steel strength, so no steel check covers them
-ELASTIC: dict[str, tuple[float, float, float, str]] = {
+#: name -> (E, G, density, expansion, source): mean values for analysis; they have no steel strength, so no steel check covers
+#: them. Expansion of concrete by EN 1992-1-1 3.1.3(5); of timber along the grain a usual value, EN 1995-1-1 gives none
+ELASTIC: dict[str, tuple[float, float, float, float, str]] = {
     **{
-        name: (modulus * 1e9, modulus * 1e9 / 2.4, 2500.0, "EN 1992-1-1 table 3.1, ν = 0.2")
-        for name, modulus in {"C20/25": 30, "C25/30": 31, "C30/37": 33, "C35/45": 34, "C40/50": 35}.items()
+        name: (modulus * 1e9, modulus * 1e9 / 2.4, 2500.0, 10e-6, "EN 1992-1-1 table 3.1, ν = 0.2")
+        for name, modulus in {
+            "C12/15": 27,
+            "C16/20": 29,
+            "C20/25": 30,
+            "C25/30": 31,
+            "C30/37": 33,
+            "C35/45": 34,
+            "C40/50": 35,
+            "C45/55": 36,
+            "C50/60": 37,
+        }.items()
     },
-    "C24": (11.0e9, 0.69e9, 420.0, "EN 338, softwood"),
-    "C30": (12.0e9, 0.75e9, 460.0, "EN 338, softwood"),
-    "GL24h": (11.5e9, 0.65e9, 420.0, "EN 14080, glued laminated timber"),
-    "GL28h": (12.6e9, 0.65e9, 460.0, "EN 14080, glued laminated timber"),
-    "GL32h": (14.2e9, 0.65e9, 490.0, "EN 14080, glued laminated timber"),
-    "deck": (E, G, 0.0, "stands in for a floor's deck, without weight"),
+    "C16": (8.0e9, 0.50e9, 370.0, 5e-6, "EN 338, softwood"),
+    "C18": (9.0e9, 0.56e9, 380.0, 5e-6, "EN 338, softwood"),
+    "C24": (11.0e9, 0.69e9, 420.0, 5e-6, "EN 338, softwood"),
+    "C30": (12.0e9, 0.75e9, 460.0, 5e-6, "EN 338, softwood"),
+    "GL24h": (11.5e9, 0.65e9, 420.0, 5e-6, "EN 14080, glued laminated timber"),
+    "GL28h": (12.6e9, 0.65e9, 460.0, 5e-6, "EN 14080, glued laminated timber"),
+    "GL32h": (14.2e9, 0.65e9, 490.0, 5e-6, "EN 14080, glued laminated timber"),
+    "deck": (E, G, 0.0, 12e-6, "stands in for a floor's deck, without weight"),
 }
 
 
@@ -105,8 +118,8 @@ def material(name: str, place: str = "") -> Material:
     if name in STRENGTH:
         return Material(name, E, G, DENSITY, STRENGTH[name], ultimate=ULTIMATE[name])
     if name in ELASTIC:
-        # EN 1992-1-1 3.1.3(5); timber along the grain, EN 1995-1-1 gives none: a usual value
-        return Material(name, *ELASTIC[name][:3], None, 5e-6 if name.startswith(("C24", "GL")) else 10e-6)
+        modulus, shear, density, expansion, _ = ELASTIC[name]
+        return Material(name, modulus, shear, density, None, expansion)
     raise ModelError(f"There is no material “{name}”; known are {', '.join([*STRENGTH, *ELASTIC])}.", place)
 
 

@@ -27,7 +27,15 @@ from engine.document.byhand import (
 )
 from engine.document.handover import DossierPlan
 from engine.document.jigs import HallJig, Jig
-from engine.document.loads import CaseInput, CombinationInput, MemberLoad, NodeLoad, PanelLoad, SettlementLoad
+from engine.document.loads import (
+    AreaLoad,
+    CaseInput,
+    CombinationInput,
+    MemberLoad,
+    NodeLoad,
+    PanelLoad,
+    SettlementLoad,
+)
 from engine.document.national import National
 from engine.document.rules import AnalysisOptions, Cladding, Rules, Site, SnowOptions, WindOptions
 from engine.document.sizing import SizingPlan
@@ -75,6 +83,7 @@ class Document(Part):
     node_loads: list[NodeLoad] = []
     member_loads: list[MemberLoad] = []
     panel_loads: list[PanelLoad] = []
+    area_loads: list[AreaLoad] = []
     settlements: list[SettlementLoad] = []
     combinations: list[CombinationInput] = []
 

@@ -35,10 +35,11 @@ class GridLineInput(Part):
 
 
 class LevelInput(Part):
-    """A named level by its height above ±0."""
+    """A named level by its height above ±0, or above another level of that name."""
 
     name: Annotated[str, Field(min_length=1, max_length=30)]
     height: Number
+    above: Annotated[str, Field(max_length=80)] = ""
 
 
 class NodeInput(Part):

@@ -76,6 +76,23 @@ class PanelLoad(Part):
     label: Annotated[str, Field(max_length=40)] = ""
 
 
+class AreaLoad(Part):
+    """A pressure on many panels at once, in force per square metre.
+
+    on: the panels that are named, or all roofs, walls or floors that there are; level: of floors, those at that level alone. excluded:
+    members that take none of it: their share goes to the carriers beside them. axes: as of a PanelLoad.
+    """
+
+    case: CaseName
+    on: Literal["panels", "roofs", "walls", "floors"] = "panels"
+    level: Annotated[str, Field(max_length=80)] = ""
+    panels: Annotated[list[PanelName], Field(max_length=2000)] = []
+    excluded: Annotated[list[MemberName], Field(max_length=2000)] = []
+    pressure: Number
+    axes: Literal["normal", "down", "plan"] = "down"
+    label: Annotated[str, Field(max_length=40)] = ""
+
+
 class CombinationInput(Part):
     name: Name
     factors: dict[CaseName, Factor]

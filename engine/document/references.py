@@ -88,6 +88,13 @@ def _walk(annotation: Any, value: Any, place: str, change: Change) -> Any:
             several = isinstance(item, str) and isinstance(found_item, list)
             walked += found_item if several else [] if found_item is _GONE else [found_item]
         return walked
+    if isinstance(value, tuple) and parts and parts[-1] is not Ellipsis:
+        inner = [
+            _walk(part, item, f"{place}.{i}", change) for i, (part, item) in enumerate(zip(parts, value, strict=True))
+        ]
+        if any(item is _GONE or isinstance(item, list) for item in inner):
+            return _GONE
+        return value if all(a is b for a, b in zip(inner, value, strict=True)) else tuple(inner)
     if isinstance(value, dict) and len(parts) == 2:
         found_ = {}
         for key, item in value.items():

@@ -13,6 +13,7 @@ _FORCES = {
     "node_loads": ("force", "moment"),
     "member_loads": ("value", "value_end"),
     "panel_loads": ("pressure",),
+    "area_loads": ("pressure",),
 }
 
 

@@ -153,7 +153,9 @@ def response(chain: Chain, told: Told) -> None:
         told.add(Heading("Moments of frames", "response.moments", aside="on the side in tension, kNm"))
         frames = frames_with_worst(chain)
         if not frames:
-            told.add(Paragraph("No member lies in a frame on a grid line: no moments are drawn.", "missing"))
+            told.add(
+                Paragraph("No member lies in an upright plane across the building: no moments are drawn.", "missing")
+            )
         if len(frames) > 4 and told.level != "full":
             told.add(Paragraph(f"{len(frames) - 4} further different frames are drawn at the level “full”.", "missing"))
         for group, worst in frames if told.level == "full" else frames[:4]:

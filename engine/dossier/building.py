@@ -38,7 +38,10 @@ def building(chain: Chain, told: Told) -> None:
         ("Along", f"{size[1]:.2f} m", "along Y"),
         ("Height", f"{size[2]:.2f} m", f"{low[2]:+.2f} m to {high[2]:+.2f} m"),
         ("Members", f"{len(structure.members)}", f"{len(structure.nodes)} nodes"),
-        ("Mass", f"{chain.tonnage() / 1000:.2f} t", "of the members, without connections"),
+        *(
+            ("Mass of steel" if what == "steel" else f"Mass, {what}", f"{mass / 1000:.2f} t", "without connections")
+            for what, mass in structure.masses().items()
+        ),
     ]
     told.add(Heading("Dimensions", "building.dimensions"), Facts(tuple(rows)))
     if document.hall is not None:

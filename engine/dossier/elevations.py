@@ -7,9 +7,9 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from engine.analysis.elements import local_axes
 from engine.catalogue.shapes import outline_of
 from engine.dossier.drawing import Drawing, Point, Sheet
+from engine.structure.axes import local_axes
 from engine.structure.model import Floats, Member, Structure
 from engine.structure.planes import Plane
 from engine.structure.words import ROLE_WORDS

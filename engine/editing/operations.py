@@ -82,7 +82,7 @@ class MatchRestraints(Part):
 
 
 class Draw(Part):
-    """Draw members from point to point; a point is a node's name or a place."""
+    """Draw members from point to point; a point is a node's name or a place. releases: of each member."""
 
     do: Literal["draw"] = "draw"
     points: Annotated[list[Place], Field(min_length=2, max_length=500)]
@@ -91,17 +91,21 @@ class Draw(Part):
     role: Role = "member"
     behaviour: Behaviour = "beam"
     roll: Number = 0.0
+    releases: Releases = Releases()
     group: Annotated[str, Field(max_length=40)] = ""
 
 
 class Copy(Part):
-    """Copy members by a step, `count` times; with supports copied too if asked for."""
+    """Copy members by a step, `count` times, and all of that by another step, `rows` times; with supports and loads if asked for."""
 
     do: Literal["copy"] = "copy"
     members: list[Name]
     step: Vector
     count: Count = 1
+    across: Vector = (0.0, 0.0, 0.0)
+    rows: Annotated[int, Field(ge=0, le=200)] = 0
     supports: bool = True
+    loads: bool = False
 
 
 class Move(Part):
@@ -114,16 +118,19 @@ class Move(Part):
 
 
 class Mirror(Part):
-    """Copy members mirrored in the plane axis = at."""
+    """Copy members mirrored in the plane axis = at; with supports and loads if asked for."""
 
     do: Literal["mirror"] = "mirror"
     members: list[Name]
     axis: Literal["X", "Y", "Z"]
     at: Number
+    supports: bool = False
+    loads: bool = False
 
 
 class Rotate(Part):
-    """Copy members turned about an axis through a point, `count` times by the angle in degrees."""
+    """Copy members turned about an axis through a point, `count` times by the angle in degrees; with supports and loads if asked
+    for."""
 
     do: Literal["rotate"] = "rotate"
     members: list[Name]
@@ -131,6 +138,8 @@ class Rotate(Part):
     axis: Literal["X", "Y", "Z"] = "Z"
     angle: Number
     count: Count = 1
+    supports: bool = False
+    loads: bool = False
 
 
 class Extrude(Part):
@@ -214,6 +223,15 @@ class Replace(Part):
     target: Name | None = None
 
 
+class Rename(Part):
+    """Give a case, a panel or a member by hand another name; everything that refers to it follows."""
+
+    do: Literal["rename"] = "rename"
+    kind: Literal["case", "panel", "member"]
+    name: Name
+    to: Name
+
+
 class ReleaseJig(Part):
     """Turn what a jig sets out into free members, for good."""
 
@@ -242,6 +260,7 @@ Operation = Annotated[
     | Support
     | ChangeLoad
     | Replace
+    | Rename
     | ReleaseJig,
     Field(discriminator="do"),
 ]

@@ -13,7 +13,7 @@ from engine.errors import ModelError
 from engine.jigs.hall_parts import Hall, between_frames
 from engine.jigs.haunches import haunched_pieces
 from engine.jigs.profile import Slope, purlin_positions, stay_positions
-from engine.jigs.trusses import add_truss
+from engine.jigs.trusses import add_truss, stay_bottom
 from engine.structure.model import HINGE
 
 
@@ -178,26 +178,12 @@ def _roof_trusses(hall: Hall, frame: int) -> None:
             sections_at="hall.sections",
             pinned=truss.webs_pinned,
         )
-        _hold_bottom(hall, f"frame-{frame}/truss-{letters}", bottom, truss.stay_every)
+        stay_bottom(hall.parts, f"frame-{frame}/truss-{letters}", [(x, y, z) for x, z in bottom], truss.stay_every)
         for chord, slope in zip(chords, slopes, strict=False):
             purlins = purlin_positions(slope.length, hall.jig.purlins)
             if slope.side == "right":
                 purlins = tuple(slope.length - p for p in reversed(purlins))
             hall.parts.members[chord] = replace(hall.parts.members[chord], outer=purlins)
-
-
-def _hold_bottom(hall: Hall, prefix: str, points: list[tuple[float, float]], every: int) -> None:
-    """Stays to the bottom chord at every n-th of its panel points: they hold both flanges sideways."""
-    if not every:
-        return
-    number = 1
-    while (chord := hall.parts.members.get(f"{prefix}/bottom-{number}")) is not None:
-        start, end = (list(hall.parts.nodes.values())[n] for n in chord.nodes)
-        places = [np.hypot(x - start[0], z - start[2]) for x, z in points[every:-1:every] if start[0] < x < end[0]]
-        length = float(np.hypot(end[0] - start[0], end[2] - start[2]))
-        held = (0.0, *(float(p) for p in places), length)
-        hall.parts.members[chord.name] = replace(chord, outer=held, inner=held)
-        number += 1
 
 
 def posts(hall: Hall, frame: int, gable: Gable) -> None:

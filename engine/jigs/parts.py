@@ -5,13 +5,16 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Any
 
+import numpy as np
+from numpy.typing import NDArray
+
 from engine.catalogue.properties import Section
 from engine.catalogue.sections import section as catalogue_section
 from engine.catalogue.steels import Material
 from engine.catalogue.steels import material as catalogue_material
 from engine.document.base import Deck
 from engine.errors import ModelError
-from engine.structure.model import GridLine, Level, Member, Panel
+from engine.structure.model import Envelope, GridLine, Level, Member, Panel
 
 Point = tuple[float, float, float]
 #: nodes nearer to each other than this are one, in metres
@@ -47,13 +50,28 @@ class Materials:
         return {"law": (along, nu * along, material.G * deck.thickness)}
 
 
+@dataclass(frozen=True)
+class Uprights:
+    """Members that stand upright: where in plan (n, 2), from which height to which (n,), metres."""
+
+    plan: NDArray[np.float64]
+    low: NDArray[np.float64]
+    high: NDArray[np.float64]
+
+    def bear(self, at: Point) -> bool:
+        """Whether one passes a point, or ends there from below."""
+        near = np.abs(self.plan - at[:2]).max(axis=1, initial=0.0) < SAME
+        return bool((near & (self.low < at[2] - SAME) & (self.high > at[2] - SAME)).any())
+
+
 @dataclass
 class Parts:
     """Nodes, members, supports, panels, grid lines and levels being gathered.
 
     Members refer to nodes by number in the order of `nodes`; interior nodes are found when everything is joined.
     supports: node -> directions held; springs: node -> (freedom, N/m or Nm/rad); turns: node -> angle of the support's own
-    axes about Z; patterns: a plain member of each role.
+    axes about Z; patterns: a plain member of each role; envelope: the building that snow and wind act on; drawn:
+    ends of the members by hand, on which jigs may stand.
     """
 
     nodes: dict[str, Point] = field(default_factory=dict)
@@ -66,6 +84,8 @@ class Parts:
     grid: list[GridLine] = field(default_factory=list)
     levels: list[Level] = field(default_factory=list)
     patterns: dict[str, Member] = field(default_factory=dict)
+    envelope: Envelope | None = None
+    drawn: dict[str, tuple[Point, Point]] = field(default_factory=dict)
 
     def node(self, name: str, at: Point) -> str:
         """Set a node; a second one of the same name must be the same point."""
@@ -73,6 +93,23 @@ class Parts:
             self.numbers[name] = len(self.nodes)
             self.nodes[name] = at
         return name
+
+    def ends(self, member: str) -> tuple[Point, Point] | None:
+        """Where a member set out so far, or drawn by hand, starts and ends; None where there is none of that name."""
+        if member not in self.members:
+            return self.drawn.get(member)
+        places = list(self.nodes.values())
+        a, b = self.members[member].nodes
+        return places[a], places[b]
+
+    def uprights(self) -> Uprights:
+        """The members that stand upright, set out so far or drawn."""
+        places = np.array([*self.nodes.values()], dtype=float).reshape(-1, 3)
+        own = np.array([m.nodes for m in self.members.values()], dtype=np.int64).reshape(-1, 2)
+        drawn = np.array(list(self.drawn.values()), dtype=float).reshape(-1, 2, 3)
+        lines = np.concatenate([places[own], drawn])
+        lines = lines[np.abs(lines[:, 0, :2] - lines[:, 1, :2]).max(axis=1, initial=0.0) < SAME]
+        return Uprights(lines[:, 0, :2], lines[:, :, 2].min(axis=1), lines[:, :, 2].max(axis=1))
 
     def hold(self, node: str, directions: str) -> None:
         """Support a node: “x y z rz”."""

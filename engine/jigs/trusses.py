@@ -1,18 +1,17 @@
-"""Trusses as two rows of panel points and the webs between them, whatever their outline; and the truss jig."""
+"""Trusses as two rows of panel points and the webs between them, whatever their outline."""
 
 from __future__ import annotations
 
-from math import atan2, degrees, hypot, sqrt
+from math import hypot
 from typing import Any
 
 import numpy as np
 
 from engine.catalogue.properties import Section
 from engine.catalogue.steels import Material
-from engine.document.jigs import TrussJig
 from engine.errors import ModelError
 from engine.jigs.parts import SAME, Materials, Parts, Point
-from engine.structure.model import HINGE, Floats, Panel
+from engine.structure.model import HINGE
 
 #: end of a web: row (“T” top, “B” bottom, “M” middle of a post) and panel point
 End = tuple[str, int]
@@ -147,7 +146,7 @@ def add_truss(
         ("B", bottom, on_bottom, "bottom chord", "bottom"),
     ):
         along = [i for i in range(panels + 1) if (row, i) in names and i in used]
-        cuts = _bends(points, along) if continuous else along
+        cuts = bends(points, along) if continuous else along
         for number, (a, b) in enumerate(zip(cuts[:-1], cuts[1:], strict=True), 1):
             name = f"{prefix}/{key}-{number}"
             more: dict[str, Any] = {} if continuous else {"behaviour": "bar"}
@@ -195,6 +194,22 @@ def add_truss(
     return tops, {i: names["B", i] for i in range(panels + 1) if ("B", i) in names}, chord_names
 
 
+def stay_bottom(parts: Parts, prefix: str, points: list[Point], every: int) -> None:
+    """Stays from the purlins to the bottom chord at every n-th of its panel points (0: none): they hold both flanges sideways."""
+    if not every:
+        return
+    number = 1
+    while (chord := parts.members.get(f"{prefix}/bottom-{number}")) is not None:
+        ends = parts.ends(chord.name)
+        assert ends
+        start, end = np.array(ends[0]), np.array(ends[1])
+        length = float(np.linalg.norm(end - start))
+        along = (np.array(points[every:-1:every]).reshape(-1, 3) - start) @ (end - start) / length
+        held = (0.0, *along[(along > SAME) & (along < length - SAME)].tolist(), length)
+        parts.members[chord.name] = chord.but(outer=held, inner=held)
+        number += 1
+
+
 def _same_line(names: dict[End, str], ends: list[str], panels: int) -> bool:
     """Whether a web would lie on a chord: from the point of a triangular truss along the bottom, or to the next joint on
     top."""
@@ -208,7 +223,7 @@ def _same_line(names: dict[End, str], ends: list[str], panels: int) -> bool:
     return False
 
 
-def _bends(points: list[Point], along: list[int]) -> list[int]:
+def bends(points: list[Point], along: list[int]) -> list[int]:
     """The points at which a row changes direction, with both its ends."""
     cuts = [along[0]]
     for a, b, c in zip(along[:-2], along[1:-1], along[2:], strict=True):
@@ -216,179 +231,3 @@ def _bends(points: list[Point], along: list[int]) -> list[int]:
         if np.linalg.norm(np.cross(u, v)) > 1e-6 * np.linalg.norm(u) * np.linalg.norm(v):
             cuts.append(b)
     return [*cuts, along[-1]]
-
-
-def outline(jig: TrussJig, length: float) -> tuple[list[float], list[float], int]:
-    """Distances along the span, heights of the top chord above the bottom one, and the apex's panel point."""
-    n, h0, h1 = jig.panels, jig.height_support, jig.height_apex
-    if jig.outline == "parallel":
-        n2, apex_at = 2 * n, 0.5
-        return [length * i / n2 for i in range(n2 + 1)], [h1] * (n2 + 1), n
-    if h1 <= h0:
-        raise ModelError(
-            f"The truss is {h1:g} m high at its apex, not more than {h0:g} m at its supports.", "height_apex"
-        )
-    if jig.outline == "single pitch":
-        return (
-            [length * i / (2 * n) for i in range(2 * n + 1)],
-            [h0 + (h1 - h0) * i / (2 * n) for i in range(2 * n + 1)],
-            2 * n,
-        )
-    apex_at = 0.5 if jig.outline == "curved" else jig.apex_at
-    peak = length * apex_at
-    along = [peak * i / n for i in range(n)] + [peak + (length - peak) * i / n for i in range(n + 1)]
-    if jig.outline == "double pitch":
-        heights = [h0 + (h1 - h0) * (x / peak if x <= peak else (length - x) / (length - peak)) for x in along]
-        return along, heights, n
-    rise = h1 - h0
-    radius = (length**2 / 4 + rise**2) / (2 * rise)
-    heights = [h1 - radius + sqrt(max(radius**2 - (x - length / 2) ** 2, 0.0)) for x in along]
-    return along, heights, n
-
-
-def _stand(parts: Parts, foot: str, head: str, angle: float, side: str) -> None:
-    """Supports of a truss without columns, in its own axes: held at the left, free to slide along its span at the right;
-    both ends held sideways and against twist, at both chords."""
-    parts.hold(foot, "x y z rx rz" if side == "left" else "y z rx rz")
-    if head != foot:
-        parts.hold(head, "y rx")
-    if abs(angle) > 1e-9:
-        parts.turns[foot] = parts.turns[head] = angle
-
-
-def _roof(
-    parts: Parts,
-    jig: TrussJig,
-    direction: Floats,
-    step: Floats,
-    used: list[int],
-    along: list[float],
-    heights: list[float],
-    chords: list[list[str]],
-    place: str,
-) -> None:
-    """Cladding on the top chords from the first truss to the last, a plane panel between the bends of the chord."""
-    if jig.repeat.count < 2:
-        raise ModelError("Cladding needs at least two trusses to lie on.", f"{place}.roofed")
-    top = [np.array(jig.start) + direction * x + np.array([0.0, 0.0, z]) for x, z in zip(along, heights, strict=True)]
-    far = (jig.repeat.count - 1) * step
-    cuts = _bends([tuple(p) for p in top], used)
-    for number, (a, b) in enumerate(zip(cuts[:-1], cuts[1:], strict=True), 1):
-        corners = np.array([top[a], top[a] + far, top[b] + far, top[b]])
-        outside = np.cross(top[b] - top[a], far)
-        outside = outside / np.linalg.norm(outside)
-        if outside[2] < 0:
-            outside = -outside
-        # chords cut at every panel point carry their part of a longer plane
-        first, last = (0, len(chords[0])) if len(cuts) == 2 else _pieces(used, cuts, number - 1, len(chords[0]))
-        carriers = tuple(name for chord in chords for name in chord[first:last])
-        side = "left" if (along[a] + along[b]) / 2 < (along[0] + along[-1]) / 2 else "right"
-        pitch = degrees(atan2(abs(heights[b] - heights[a]), along[b] - along[a]))
-        span = far / np.linalg.norm(far)
-        parts.panels.append(
-            Panel(f"{jig.name}/roof-{number}", "roof", corners, outside, span, carriers, side, pitch, place="truss")
-        )
-
-
-def _pieces(used: list[int], cuts: list[int], number: int, chords: int) -> tuple[int, int]:
-    """Which of a top chord's members lie in a stretch between two bends."""
-    if chords == len(cuts) - 1:
-        return number, number + 1
-    return used.index(cuts[number]), used.index(cuts[number + 1])
-
-
-def set_out_truss(parts: Parts, materials: Materials, jig: TrussJig, place: str) -> None:
-    """Add the trusses of a truss jig, with their columns or supports. Raises ModelError naming the field."""
-    start, end = np.array(jig.start), np.array(jig.end)
-    flat = end - start
-    length = float(np.linalg.norm(flat))
-    if length < 0.5:
-        raise ModelError("The two ends of the truss coincide.", f"{place}.end")
-    if abs(flat[2]) > 1e-9:
-        raise ModelError(
-            "The two ends of the truss lie at different heights; its bottom chord is level.", f"{place}.end"
-        )
-    try:
-        along, heights, apex = outline(jig, length)
-    except ModelError as error:
-        raise ModelError(error.message, f"{place}.{error.place}") from None
-    direction = flat / length
-    step = np.array(jig.repeat.step)
-    if jig.repeat.count > 1 and np.linalg.norm(step) < 0.1:
-        raise ModelError(
-            "The repeated trusses would stand in one place; give a step of at least 0.1 m.", f"{place}.repeat.step"
-        )
-    section = jig.sections.model_dump()
-    grade = materials.material(jig.grade, f"{place}.grade")
-    angle = float(np.arctan2(direction[1], direction[0]))
-    heads: list[tuple[str, str, str]] = []
-    chords: list[list[str]] = []
-    for k in range(jig.repeat.count):
-        prefix = f"{jig.name}/{k + 1}"
-        origin = start + k * step
-
-        def at(x: float, z: float, origin=origin) -> Point:  # type: ignore[no-untyped-def]
-            p = origin + direction * x
-            return (float(p[0]), float(p[1]), float(p[2] + z))
-
-        top = [at(x, z) for x, z in zip(along, heights, strict=True)]
-        bottom = [at(x, 0.0) for x in along]
-        tops, bottoms, chord = add_truss(
-            parts,
-            materials,
-            prefix,
-            top,
-            bottom,
-            apex,
-            jig.pattern,
-            section,
-            jig.grade,
-            place,
-            jig=jig.name,
-            continuous=jig.chords_continuous,
-            pinned=jig.webs_pinned,
-            held_ends=jig.columns is not None,
-        )
-        chords.append(chord)
-        last = len(along) - 1
-        heads.append((tops.get(0, bottoms[0]), tops[apex], tops.get(last, bottoms[last])))
-        for side, i in (("left", 0), ("right", last)):
-            head = tops.get(i, bottoms[i])
-            if jig.columns is None:
-                _stand(parts, bottoms[i], head, angle, side)
-                continue
-            x, y, z = parts.nodes[bottoms[i]]
-            foot = parts.node(f"{prefix}/base-{side}", (x, y, z - jig.columns))
-            parts.hold(foot, "x y z rx ry rz" if jig.bases == "fixed" else "x y z rz")
-            # local z of a column looks outwards along the truss
-            roll = angle + (np.pi if side == "right" else 0.0)
-            parts.member(
-                f"{prefix}/column-{side}",
-                "column",
-                foot,
-                head,
-                materials.section(section["columns"], f"{place}.sections.columns"),
-                grade,
-                roll=float(roll),
-                jig=jig.name,
-                slot="columns",
-            )
-    if jig.roofed:
-        _roof(parts, jig, direction, step, sorted(tops), along, heights, chords, place)
-    if jig.struts:
-        strut = materials.section(section["struts"], f"{place}.sections.struts")
-        for k, (one, other) in enumerate(zip(heads[:-1], heads[1:], strict=True), 1):
-            for words, a, b in zip(("left", "apex", "right"), one, other, strict=True):
-                name = f"{jig.name}/strut-{k}-{words}"
-                parts.member(
-                    name,
-                    "strut",
-                    a,
-                    b,
-                    strut,
-                    grade,
-                    jig=jig.name,
-                    slot="struts",
-                    release_start=HINGE,
-                    release_end=HINGE,
-                )

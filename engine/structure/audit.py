@@ -53,7 +53,6 @@ def audit(structure: Structure) -> list[Snag]:
         *_loose_joints(structure),
         *_unbraced(structure),
         *_panels(structure),
-        *_levels(structure),
     ]
     order = ("fault", "doubt", "note")
     return sorted(found, key=lambda snag: order.index(snag.weight))
@@ -479,32 +478,3 @@ def _on_one_line(structure: Structure, panel: Panel) -> bool:
     across = np.array([-along[1], along[0]]) / max(float(np.linalg.norm(along)), 1e-9)
     sides = (panel.flat(panel.corners) - flat[0]) @ across
     return bool(min(sides) > -0.05 or max(sides) < 0.05)
-
-
-def _levels(structure: Structure) -> list[Snag]:
-    ends = structure.ends
-    z = structure.xyz[ends, 2] if len(ends) else np.zeros((0, 2))
-    level_lines = z[np.abs(z[:, 0] - z[:, 1]) < 1e-3, 0]
-    found = []
-    for level in structure.levels:
-        empty: Bools = np.abs(level_lines - level.height) < 1e-3
-        if (
-            level.floor
-            or empty.any()
-            or level.name in ("Top",)
-            or (np.abs(structure.xyz[:, 2] - level.height) < 1e-3).any()
-        ):
-            continue
-        why = "No floor, beam or node lies at this height; it may be a slip, or a floor that is still to come."
-        found.append(
-            Snag(
-                "empty level",
-                "note",
-                f"Level “{level.name}” at {level.height:g} m holds nothing",
-                why,
-                (),
-                (),
-                (0.0, 0.0, level.height),
-            )
-        )
-    return found

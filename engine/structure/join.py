@@ -70,23 +70,48 @@ def nodes_on_lines(xyz: Floats, start: Floats, end: Floats, reach: float) -> tup
 
 
 def in_mid_air(members: Sequence[Member], xyz: Floats, held: Ints) -> list[int]:
-    """Of the nodes that are held those above the lowest that are the foot of an upright and stand on steel: another member passes
-    there, or ends there without rising from it."""
+    """Of the nodes that are held those above the lowest that stand on steel.
+
+    Either they are the foot of an upright, and another member passes there, or ends there without rising from it; or an upright
+    leads down from them, or past them, to a node that is held lower. Webs are no uprights: a truss may stand on a wall.
+    """
     lowest = float(xyz[held, 2].min())
     high = {int(n) for n in held.tolist() if xyz[n, 2] > lowest + MID_AIR}
+    if not high:
+        return []
     feet: set[int] = set()
     on_steel: set[int] = set()
-    if high:
-        for m in members:
-            for node in high.intersection(m.nodes):
-                inner = node not in (m.nodes[0], m.nodes[-1])
-                other = m.nodes[-1] if node == m.nodes[0] else m.nodes[0]
-                rise, length = xyz[other, 2] - xyz[node, 2], float(np.linalg.norm(xyz[other] - xyz[node]))
-                if inner or (not m.bar and rise <= SAME):
-                    on_steel.add(node)
-                elif rise > UPRIGHT * length:
-                    feet.add(node)
-    return sorted(feet & on_steel)
+    below: dict[int, int] = {}
+    for m in members:
+        rise, length = (
+            xyz[m.nodes[-1], 2] - xyz[m.nodes[0], 2],
+            float(np.linalg.norm(xyz[m.nodes[-1]] - xyz[m.nodes[0]])),
+        )
+        upright = abs(rise) > UPRIGHT * length and m.role != "web" and not m.bar
+        if upright:
+            upwards = m.nodes if rise > 0 else m.nodes[::-1]
+            below.update(zip(upwards[1:], upwards[:-1], strict=True))
+        for node in high.intersection(m.nodes):
+            inner = node not in (m.nodes[0], m.nodes[-1])
+            rises = rise if node == m.nodes[0] else -rise
+            if inner or (not m.bar and rises <= SAME):
+                on_steel.add(node)
+            elif upright:
+                feet.add(node)
+    supported = {int(n) for n in held.tolist()}
+    standing = {node for node in high if _leads_to(node, below, supported)}
+    return sorted((feet & on_steel) | standing)
+
+
+def _leads_to(node: int, below: dict[int, int], supported: set[int]) -> bool:
+    """Whether a way down along uprights comes to a support."""
+    seen = {node}
+    while node in below and below[node] not in seen:
+        node = below[node]
+        if node in supported:
+            return True
+        seen.add(node)
+    return False
 
 
 def join(members: list[Member], names: list[str], xyz: Floats) -> tuple[list[Member], list[str], Floats]:

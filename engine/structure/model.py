@@ -183,6 +183,17 @@ class Level:
 
 
 @dataclass(frozen=True)
+class Envelope:
+    """The building that snow and wind act on. ground: level of its feet, metres above ±0; of: what makes it, as it is called; open: a
+    roof without walls, with the blockage φ below it."""
+
+    ground: float
+    of: str = "the hall"
+    open: bool = False
+    blockage: float = 0.0
+
+
+@dataclass(frozen=True)
 class Orphan:
     """An edit that found no place: where it stands in the document, what it was for, and what it said."""
 
@@ -197,7 +208,7 @@ class Structure:
 
     turn: (nodes,) angle about Z of each support's own axes. one_way: (nodes, 6) directions that push back only.
     settlement: (nodes, 3) m. aliases: other names that nodes bear where two jigs meet. diaphragms: groups of nodes that move as
-    one in plan.
+    one in plan. envelope: the building that snow and wind act on, None: none.
     """
 
     nodes: tuple[str, ...]
@@ -214,6 +225,7 @@ class Structure:
     orphans: tuple[Orphan, ...] = ()
     membranes: tuple[Membrane, ...] = ()
     diaphragms: tuple[tuple[int, ...], ...] = ()
+    envelope: Envelope | None = None
     index: dict[str, int] = field(default_factory=dict, compare=False)
     aliases: dict[str, str] = field(default_factory=dict, compare=False)
 
@@ -255,6 +267,14 @@ class Structure:
     def length(self, member: Member) -> float:
         """System length in metres."""
         return float(np.linalg.norm(self.xyz[member.nodes[-1]] - self.xyz[member.nodes[0]]))
+
+    def masses(self) -> dict[str, float]:
+        """Mass in kg of all that has a steel strength ("steel"), and of each other material by its name, the heaviest first."""
+        found: dict[str, float] = {}
+        for m in self.members:
+            what = "steel" if m.material.strength is not None else m.material.name
+            found[what] = found.get(what, 0.0) + self.mass(m)
+        return dict(sorted(found.items(), key=lambda item: -item[1]))
 
     def mass(self, member: Member) -> float:
         """Mass in kg; pieces with a section of their own count with it."""

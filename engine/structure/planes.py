@@ -10,6 +10,8 @@ from engine.structure.model import Floats, Structure
 
 #: nodes nearer to a plane than this lie in it, in metres
 IN_PLANE = 0.01
+#: upright planes without a grid line that are offered
+MOST_ELEVATIONS = 40
 
 
 @dataclass(frozen=True)
@@ -31,6 +33,16 @@ def _triple(vector: Floats) -> tuple[float, float, float]:
     return (x, y, z)
 
 
+def _elevations(structure: Structure, axis: int) -> list[float]:
+    """Places of upright planes at right angles to X (0) or Y (1) that hold members: elevations without grid lines."""
+    ends = structure.xyz[structure.ends]
+    if not len(ends):
+        return []
+    flat = np.abs(ends[:, 0, axis] - ends[:, 1, axis]) < IN_PLANE
+    places = np.unique(np.round(ends[flat, 0, axis], 3))
+    return [float(at) for at in places[:MOST_ELEVATIONS]]
+
+
 def planes(structure: Structure) -> list[Plane]:
     """All planes of a structure that hold a member, and all levels."""
     ends = np.array([(m.nodes[0], m.nodes[-1]) for m in structure.members], dtype=np.int64).reshape(-1, 2)
@@ -48,6 +60,10 @@ def planes(structure: Structure) -> list[Plane]:
             add(f"frame-{line.name}", "frame", f"Frame on grid {line.name}", line.at * Y, X, Z)
         else:
             add(f"row-{line.name}", "row", f"Row on grid {line.name}", line.at * X, Y, Z)
+    for axis, kind, words, normal, u in (("Y", "frame", "y", Y, X), ("X", "row", "x", X, Y)):
+        if not any(line.axis == axis for line in structure.grid):
+            for at in _elevations(structure, int(axis == "Y")):
+                add(f"{kind}-at-{at:g}", kind, f"Elevation at {words} = {at:g} m", at * normal, u, Z)
     for level in structure.levels:
         add(f"level-{level.name}", "level", f"Level {level.name}", level.height * Z, X, Y)
     for panel in structure.panels:

@@ -31,10 +31,12 @@ def stiffen(structure: Structure) -> Structure:
     )
 
 
-def nodes_of(structure: Structure, panel: Panel) -> Ints:
-    """The nodes that lie on a panel, its edge included."""
+def nodes_of(structure: Structure, panel: Panel, among: Ints | None = None) -> Ints:
+    """The nodes that lie on a panel, its edge included; among: those that may, None: all."""
     low, high = panel.corners.min(axis=0) - OFF, panel.corners.max(axis=0) + OFF
-    near = np.flatnonzero(((structure.xyz >= low) & (structure.xyz <= high)).all(axis=1))
+    within = structure.xyz if among is None else structure.xyz[among]
+    near = np.flatnonzero(((within >= low) & (within <= high)).all(axis=1))
+    near = near if among is None else among[near]
     near = near[np.abs((structure.xyz[near] - panel.corners[0]) @ panel.outside) < OFF]
     area = Polygon(panel.flat(panel.corners)).buffer(OFF)
     prepare(area)
@@ -45,12 +47,16 @@ def nodes_of(structure: Structure, panel: Panel) -> Ints:
 def _diaphragms(structure: Structure, panels: list[Panel]) -> tuple[tuple[int, ...], ...]:
     """Groups of nodes that move as one in plan: those of rigid panels that share a node are one floor."""
     rows: list[Ints] = []
+    level: dict[float, Ints] = {}
     for panel in panels:
         if abs(panel.outside[2]) < 1 - 1e-6:
             raise ModelError(
                 f"Panel “{panel.name}” is inclined; a rigid floor lies level. Make it a membrane instead.", panel.name
             )
-        rows.append(nodes_of(structure, panel))
+        height = round(float(panel.corners[0, 2]), 3)
+        if height not in level:
+            level[height] = np.flatnonzero(np.abs(structure.xyz[:, 2] - height) < 2 * OFF)
+        rows.append(nodes_of(structure, panel, level[height]))
     if not rows:
         return ()
     owner = np.repeat(np.arange(len(rows)), [len(row) for row in rows])

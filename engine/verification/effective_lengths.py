@@ -7,8 +7,8 @@ from math import pi, tan
 import numpy as np
 from scipy.optimize import brentq
 
-from engine.analysis.elements import local_axes
 from engine.document import Document
+from engine.structure.axes import local_axes
 from engine.structure.model import Member, Structure
 
 #: share of its length by which a web runs across its chord, at least

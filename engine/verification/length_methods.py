@@ -12,7 +12,7 @@ from math import inf, pi, sqrt, tan
 import numpy as np
 from scipy.optimize import brentq
 
-from engine.analysis.elements import local_axes
+from engine.structure.axes import local_axes
 from engine.structure.model import Floats, Member, Structure
 from engine.verification.effective_lengths import default_factors
 from engine.verification.verify import Grounds

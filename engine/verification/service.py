@@ -15,9 +15,10 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from engine.analysis.combined import Combined
-from engine.analysis.elements import Elements, local_axes
+from engine.analysis.elements import Elements
 from engine.analysis.sways import storeys
 from engine.document import Document
+from engine.structure.axes import local_axes
 from engine.structure.model import Bools, Floats, Ints, Member, Structure
 
 #: least depth of a crossing beam, beside that of the one it carries: surely, and perhaps

@@ -16,12 +16,12 @@ import ifcopenshell.util.placement
 import ifcopenshell.util.unit
 import numpy as np
 
-from engine.analysis.elements import local_axes
 from engine.catalogue.sections import catalogue
 from engine.catalogue.steels import STRENGTH
 from engine.document import FORMAT_VERSION
 from engine.document.base import Role
 from engine.errors import ModelError
+from engine.structure.axes import local_axes
 from engine.structure.model import FREEDOMS, Floats
 from publish.ifc.profiles import ALIKE, properties_of, size_of
 

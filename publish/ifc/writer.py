@@ -10,7 +10,7 @@ import ifcopenshell
 import ifcopenshell.guid
 import numpy as np
 
-from engine.analysis.elements import local_axes
+from engine.structure.axes import local_axes
 from engine.structure.model import Floats, Member, Structure
 
 

@@ -15,7 +15,7 @@ from ninja.responses import Response
 from engine.document import read_stored
 from server.api.access import IFC, document_of, download, in_thread, revision_of
 from server.people.roles import May
-from server.projects import looks, news, queue, response, results, runs, schemas, screen, single, sizings
+from server.projects import looks, news, queue, response, results, runs, schemas, screen, single, sizings, trial_loads
 from server.projects import sizing_schemas as sized
 from server.projects.models import Run
 
@@ -216,6 +216,12 @@ async def member_loads(
 ) -> Any:
     """The line loads on a member in a case, traced back to their panels."""
     return await _seen(request, project_id, revision, "loads", member=member, case=case)
+
+
+@router.post("/projects/{project_id}/lay", response={200: trial_loads.LaidOut, 422: schemas.Problem})
+def lay(request: HttpRequest, project_id: UUID, body: trial_loads.LayIn) -> trial_loads.LaidOut:
+    """What a pressure on many surfaces would put on members. Nothing is changed."""
+    return trial_loads.laid(document_of(request, project_id, None)[0], body.load)
 
 
 @router.get("/projects/{project_id}/proof", response={200: schemas.ProofOut, 422: schemas.Problem})

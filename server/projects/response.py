@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 
-from engine.actions.cases import LineLoad
+from engine.actions.cases import LineLoad, LineTable
 from engine.analysis.diagrams import Diagrams
 from engine.analysis.elements import Elements
 from engine.analysis.lateral import lateral_factors
@@ -18,7 +18,7 @@ from engine.chain import Chain
 from engine.document import Document
 from engine.expand import expand
 from engine.load import load
-from engine.structure.model import Floats, Structure
+from engine.structure.model import Bools, Floats, Structure
 from engine.structure.planes import planes
 from engine.verification.standing import in_words
 from engine.verification.verify import of_one
@@ -299,10 +299,14 @@ def states_out(chain: Chain) -> list[schemas.StateOut]:
 
 def _loads(chain: Chain, factors: Floats, members: list[int]) -> list[schemas.LoadOut]:
     """The sum of the line loads on each member, in pieces over which it runs linearly."""
-    structure = chain.structure
+    table = chain.loading.table(chain.structure)
+    return line_loads(chain.structure, table, factors, (factors[table.case] != 0) & np.isin(table.member, members))
+
+
+def line_loads(structure: Structure, table: LineTable, factors: Floats, rows: Bools) -> list[schemas.LoadOut]:
+    """The sum of chosen line loads on each member, with the factors of their cases, in pieces over which it runs linearly."""
     own: dict[str, list[LineLoad]] = defaultdict(list)
-    table = chain.loading.table(structure)
-    for k in np.flatnonzero((factors[table.case] != 0) & np.isin(table.member, members)).tolist():
+    for k in np.flatnonzero(rows).tolist():
         name = structure.members[table.member[k]].name
         case, start, end = int(table.case[k]), float(table.start[k]), float(table.end[k])
         own[name].append(LineLoad(case, name, start, end, table.first[k], table.last[k]))

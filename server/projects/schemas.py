@@ -384,7 +384,8 @@ class LimitOut(BaseModel):
 
 class MemberOut(BaseModel):
     """A member with its verdict. line: indices of its nodes; size: depth and width of its section in m; shape: outline to
-    draw it with; roll: degrees, of local z from upwards; outer, inner: restraints of the flanges between its ends."""
+    draw it with; roll: degrees, of local z from upwards; storey: name of its floor's level; outer, inner: restraints of the flanges
+    between its ends."""
 
     name: str
     label: str
@@ -398,6 +399,7 @@ class MemberOut(BaseModel):
     behaviour: str
     roll: float
     group: str
+    storey: str
     jig: str
     edited: bool
     releases: list[str]
@@ -724,9 +726,12 @@ class GridOut(BaseModel):
 
 
 class LevelOut(BaseModel):
+    """A level. own: stated by hand; floor: whether a jig's floor lies in it."""
+
     name: str
     height: float
     own: bool
+    floor: bool = False
 
 
 class SupportOut(BaseModel):
@@ -758,7 +763,8 @@ class LengthsOut(BaseModel):
 
 
 class ChainOut(BaseModel):
-    """Everything the workbench shows of one revision but diagrams and proofs. problem: set when the chain broke."""
+    """Everything the workbench shows of one revision but diagrams and proofs. problem: set when the chain broke. tonnage: of all members;
+    masses: of the steel, and of other materials by name; both in t."""
 
     revision: int
     problem: Problem | None = None
@@ -789,6 +795,7 @@ class ChainOut(BaseModel):
     snow: SnowOut | None = None
     simplifications: list[str] = []
     tonnage: float = 0.0
+    masses: dict[str, float] = {}
     residual: float = 0.0
     worst: float | None = None
     status: str = ""

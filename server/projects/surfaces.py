@@ -6,11 +6,11 @@ import numpy as np
 from shapely.geometry import Polygon
 
 from engine.actions.panels import areas, cut
-from engine.analysis.elements import local_axes
 from engine.chain import Chain
 from engine.errors import ModelError
 from engine.standards.en.wind_cases import Wind, hall_winds, local_pressures
 from engine.standards.en.wind_zones import Zone
+from engine.structure.axes import local_axes
 from engine.structure.model import Floats, Panel, Structure
 from server.projects import schemas
 

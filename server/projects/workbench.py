@@ -25,6 +25,7 @@ from engine.standards.family import family
 from engine.structure.audit import audit
 from engine.structure.model import FREEDOMS, Floats, Member, Structure
 from engine.structure.planes import planes
+from engine.structure.storeys import storeys
 from engine.structure.words import ROLE_WORDS, label
 from engine.verification.channels import buckling_use, is_channel
 from engine.verification.equilibrium import tilt_words
@@ -50,8 +51,8 @@ def _inside(places: tuple[float, ...]) -> list[float]:
     return list(places[1:-1])
 
 
-def bare_member(structure: Structure, m: Member) -> schemas.MemberOut:
-    """A member as it stands, without a verdict."""
+def bare_member(structure: Structure, m: Member, storey: str) -> schemas.MemberOut:
+    """A member of a storey as it stands, without a verdict."""
     releases = [
         f"{words}: {', '.join(sorted(free))}"
         for words, free in (("start", m.release_start), ("end", m.release_end))
@@ -70,6 +71,7 @@ def bare_member(structure: Structure, m: Member) -> schemas.MemberOut:
         behaviour=m.behaviour,
         roll=float(np.degrees(m.roll)),
         group=m.group,
+        storey=storey,
         jig=m.jig,
         edited=m.edited,
         releases=releases,
@@ -128,7 +130,7 @@ def _limits_variable(chain: Chain) -> list[schemas.LimitOut]:
     ]
 
 
-def member_out(chain: Chain, verdict: Verdict) -> schemas.MemberOut:
+def member_out(chain: Chain, verdict: Verdict, storey: str) -> schemas.MemberOut:
     """A member with its verdict."""
     m = chain.structure.members[verdict.member]
     checks = []
@@ -147,7 +149,7 @@ def member_out(chain: Chain, verdict: Verdict) -> schemas.MemberOut:
                 position=o.position,
             )
         )
-    found = bare_member(chain.structure, m)
+    found = bare_member(chain.structure, m, storey)
     found.status, found.not_covered, found.checks = verdict.status, list(verdict.not_covered), checks
     found.left_out = list(verdict.left_out)
     if checks:
@@ -274,13 +276,17 @@ def structure_out(document: Document, structure: Structure) -> dict[str, Any]:
         ],
         "planes": [schemas.PlaneOut(**{**vars(p), "members": list(p.members)}) for p in planes(structure)],
         "grid": [schemas.GridOut(**vars(line)) for line in structure.grid],
-        "levels": [schemas.LevelOut(name=v.name, height=v.height, own=v.name in stated) for v in structure.levels],
+        "levels": [
+            schemas.LevelOut(name=v.name, height=v.height, own=v.name in stated, floor=v.floor)
+            for v in structure.levels
+        ],
         "snags": [
             schemas.SnagOut(**{**vars(s), "members": list(s.members), "nodes": list(s.nodes)}) for s in audit(structure)
         ],
         "orphans": [schemas.OrphanOut(**vars(o)) for o in structure.orphans],
         "panels": brief(structure),
-        "tonnage": sum(structure.mass(m) for m in structure.members) / 1000,
+        "tonnage": sum(structure.masses().values()) / 1000,
+        "masses": {what: mass / 1000 for what, mass in structure.masses().items()},
         **hall_facts(document, structure),
     }
 
@@ -303,7 +309,8 @@ def bare_chain(document: Document, structure: Structure | None) -> dict[str, Any
     """What can be shown of a document whose chain broke: its structure, if it could be set out."""
     if structure is None:
         return {}
-    members = [bare_member(structure, m) for m in structure.members]
+    own = zip(structure.members, storeys(structure), strict=True)
+    members = [bare_member(structure, m, storey) for m, storey in own]
     return {"members": members, "roles": _roles(structure, members), **structure_out(document, structure)}
 
 
@@ -344,7 +351,8 @@ def marks_out(chain: Chain) -> list[schemas.MarkOut]:
 def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
     """Everything of a chain but diagrams and proofs."""
     structure, loading = chain.structure, chain.loading
-    members = [member_out(chain, v) for v in chain.verification.verdicts]
+    own_storeys = storeys(structure)
+    members = [member_out(chain, v, own_storeys[v.member]) for v in chain.verification.verdicts]
     states = {m.status for m in members}
     own = {case.name for case in chain.document.cases}
     return schemas.ChainOut(

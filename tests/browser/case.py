@@ -9,7 +9,7 @@ from django.contrib.auth.models import User
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from django.db import connection, connections
 from django.test import Client, override_settings
-from playwright.sync_api import Page, expect, sync_playwright
+from playwright.sync_api import Page, TimeoutError, expect, sync_playwright
 
 from server.projects import tasks
 from server.projects.models import Run
@@ -125,6 +125,20 @@ class BrowserCase(StaticLiveServerTestCase):
         self.page.fill("[aria-label='Name of the new project']", name)
         self.page.click("text=Start a hall")
         self.page.wait_for_selector("tbody tr")
+
+    def choose(self, label: str, option: str, page: Page | None = None) -> None:
+        """Take an option of a labelled list."""
+        page = page or self.page
+        wanted = page.locator(".el-select-dropdown__item:visible").filter(has_text=option).first
+        for _ in range(4):
+            # the words shown in it lie over the list's input; a list that was open before may take the first click to close
+            page.locator(f"[role=combobox][aria-label='{label}']").click(force=True)
+            try:
+                wanted.wait_for(timeout=2_000)
+                break
+            except TimeoutError:
+                continue
+        wanted.click()
 
     def field(self, label: str, page: Page | None = None):
         """The input of a labelled field."""

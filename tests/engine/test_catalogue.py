@@ -6,7 +6,10 @@ from math import isnan
 
 from engine.catalogue.sections import FAMILIES, catalogue, family_of, section
 from engine.catalogue.steels import material
+from engine.document import Document
+from engine.document.byhand import MemberInput, NodeInput
 from engine.errors import ModelError
+from engine.expand import expand
 from tests.engine.helpers import PUBLISHED, published
 
 
@@ -87,3 +90,51 @@ class Strength(unittest.TestCase):
             self.assertEqual(material(grade).fy(0.040), thin * 1e6)
             self.assertEqual(material(grade).fy(0.0401), thick * 1e6)
             self.assertTrue(isnan(material(grade).fy(0.081)))
+
+
+class MixedBuildings(unittest.TestCase):
+    """Materials and solid sections of what is analysed beside the steel."""
+
+    def test_printed_values(self):
+        # EN 1992-1-1 table 3.1, E_cm in GPa; EN 338 and EN 14080, E_0,mean and G_mean
+        for name, modulus in (("C12/15", 27), ("C25/30", 31), ("C50/60", 37)):
+            self.assertEqual((material(name).E, material(name).expansion), (modulus * 1e9, 10e-6))
+        for name, modulus, shear, density in (
+            ("C16", 8.0, 0.5, 370),
+            ("C24", 11.0, 0.69, 420),
+            ("C30", 12.0, 0.75, 460),
+        ):
+            found = material(name)
+            self.assertEqual((found.E, found.G, found.density), (modulus * 1e9, shear * 1e9, density))
+            self.assertEqual(found.expansion, 5e-6)
+            self.assertTrue(isnan(found.fy(0.01)))
+
+    def test_a_tee_of_any_size(self):
+        # flange 600 x 150, web 200 x 350 below it: by hand
+        s = section("TEE 600x500x150x200")
+        area = 0.6 * 0.15 + 0.2 * 0.35
+        middle = (0.6 * 0.15 * 0.425 + 0.2 * 0.35 * 0.175) / area
+        second = (
+            0.6 * 0.15**3 / 12
+            + 0.6 * 0.15 * (0.425 - middle) ** 2
+            + 0.2 * 0.35**3 / 12
+            + 0.2 * 0.35 * (0.175 - middle) ** 2
+        )
+        self.assertAlmostEqual(s.A / area, 1, delta=1e-6)
+        self.assertAlmostEqual(s.Iy / second, 1, delta=1e-6)
+        self.assertAlmostEqual(s.Iz / (0.15 * 0.6**3 / 12 + 0.35 * 0.2**3 / 12), 1, delta=1e-6)
+        with self.assertRaisesRegex(ModelError, "no section"):
+            section("TEE 200x500x150x600")
+
+    def test_mass_by_material(self):
+        document = Document(
+            nodes=[NodeInput(name=n, at=at) for n, at in (("a", (0, 0, 0)), ("b", (0, 0, 4)), ("c", (5, 0, 4)))],
+            members=[
+                MemberInput(name="column", start="a", end="b", section="RECT 300x300", material="C30/37"),
+                MemberInput(name="beam", start="b", end="c", section="IPE 300", material="S355"),
+            ],
+        )
+        found = expand(document).masses()
+        self.assertEqual(list(found), ["C30/37", "steel"])
+        self.assertAlmostEqual(found["C30/37"], 0.09 * 4 * 2500, delta=1e-6)
+        self.assertAlmostEqual(found["steel"] / (53.81e-4 * 5 * 7850), 1, delta=1e-3)

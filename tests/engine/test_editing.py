@@ -8,11 +8,14 @@ from pydantic import TypeAdapter
 from engine.chain import run
 from engine.document import Document, read_document
 from engine.document.base import Haunch
+from engine.document.byhand import SupportInput
 from engine.document.jigs import FloorJig, HallJig, TrussJig
+from engine.document.loads import CaseInput, CombinationInput, MemberLoad, NodeLoad
 from engine.editing.apply import grow, operate
 from engine.editing.operations import Operation
 from engine.errors import ModelError
 from engine.expand import expand
+from engine.load import load
 from engine.structure.audit import audit
 
 ADAPTER = TypeAdapter(Operation)
@@ -64,6 +67,90 @@ class ByHand(unittest.TestCase):
         copied = do(held, do="copy", members=["m1"], step=(0, 5, 0))
         first, other = copied.supports
         self.assertEqual(other.model_dump(exclude={"node"}), first.model_dump(exclude={"node"}))
+
+    def test_copies_in_two_directions_with_their_loads(self):
+        loaded = self.one.model_copy(
+            update={
+                "cases": [CaseInput(name="P")],
+                "member_loads": [
+                    MemberLoad(case="P", member="m2", value=(0, 0, -3)),
+                    MemberLoad(case="P", member="m1", run=["m2"], value=(0, 0, -1)),
+                ],
+                "node_loads": [NodeLoad(case="P", node="n3", force=(2, 0, 0))],
+            }
+        )
+        made = do(
+            loaded, do="copy", members=["m1", "m2"], step=(0, 5, 0), count=2, across=(20, 0, 0), rows=1, loads=True
+        )
+        self.assertEqual((len(made.members), len(made.member_loads), len(made.node_loads)), (12, 12, 6))
+        structure = expand(made)
+        loading = load(made, structure)
+        # six frames, each 3 kN/m over 6 m, and 1 kN/m over 6 + 4 m
+        self.assertAlmostEqual(loading.expected[0][2] / 1e3, -6 * (3 * 6 + 1 * 10), delta=1e-9)
+        self.assertAlmostEqual(loading.expected[0][0] / 1e3, 12.0, delta=1e-9)
+        alone = do(loaded, do="copy", members=["m1", "m2"], step=(0, 5, 0))
+        self.assertEqual(len(alone.member_loads), 2)
+        self.refused("give a second step", do="copy", members=["m1"], step=(0, 5, 0), rows=2)
+        self.refused(
+            "more than", do="copy", members=["m1", "m2"], step=(0, 5, 0), count=200, across=(9, 0, 0), rows=200
+        )
+
+    def test_mirrored_and_turned_copies_take_supports_and_loads(self):
+        loaded = self.one.model_copy(
+            update={
+                "cases": [CaseInput(name="P")],
+                "supports": [SupportInput(node="n1", fixed=["x", "z"], turn=30.0)],
+                "member_loads": [
+                    MemberLoad(case="P", member="m2", value=(0, 0, -3)),
+                    # along its own z: against X on a column that rises
+                    MemberLoad(case="P", member="m1", value=(0, 0, 2), axes="local", kind="force", start=1.0),
+                    MemberLoad(case="P", member="m1", value=(0, 5, 0), kind="moment", start=2.0),
+                ],
+                "node_loads": [NodeLoad(case="P", node="n2", force=(4, 1, 0), moment=(0, 6, 0))],
+            }
+        )
+
+        def total(document):
+            loading = load(document, expand(document))
+            couples = sum((p.moment for p in loading.points), start=np.zeros(3))
+            return loading.expected[0] / 1e3, couples / 1e3
+
+        once, couple = total(loaded)
+        twice, couples = total(
+            do(loaded, do="mirror", members=["m1", "m2"], axis="X", at=20, supports=True, loads=True)
+        )
+        # what is symmetrical cancels along X; couples about Y cancel too
+        np.testing.assert_allclose(twice, 2 * once * [0, 1, 1], atol=1e-9)
+        np.testing.assert_allclose(couples, 2 * couple * [1, 0, 0], atol=1e-9)
+        turned = do(loaded, do="rotate", members=["m1", "m2"], about=(20, 0, 0), angle=90, supports=True, loads=True)
+        R = np.array([[0, -1, 0], [1, 0, 0], [0, 0, 1.0]])
+        both, couples = total(turned)
+        np.testing.assert_allclose(both, once + R @ once, atol=1e-9)
+        np.testing.assert_allclose(couples, couple + R @ couple, atol=1e-9)
+        self.assertEqual([s.turn for s in turned.supports], [30.0, 120.0])
+        mirrored = do(loaded, do="mirror", members=["m1"], axis="X", at=20, supports=True)
+        self.assertEqual([s.turn for s in mirrored.supports], [30.0, 150.0])
+
+    def test_what_refers_to_a_renamed_case_follows(self):
+        loaded = self.one.model_copy(
+            update={
+                "cases": [CaseInput(name="P"), CaseInput(name="Q")],
+                "member_loads": [MemberLoad(case="P", member="m2", value=(0, 0, -3))],
+                "combinations": [CombinationInput(name="C", factors={"P": 1.5})],
+            }
+        )
+        made = do(loaded, do="rename", kind="case", name="P", to="Plant")
+        self.assertEqual((made.member_loads[0].case, made.combinations[0].factors), ("Plant", {"Plant": 1.5}))
+        for name, to, words in (("P", "Q", "already is"), ("R", "S", "no case “R”")):
+            with self.subTest(words), self.assertRaisesRegex(ModelError, words):
+                do(loaded, do="rename", kind="case", name=name, to=to)
+
+    def test_drawn_members_end_as_they_are_said_to(self):
+        hinged = {"start": ["ry", "rz"], "end": []}
+        drawn = do(Document(), do="draw", points=[(0, 0, 0), (6, 0, 0)], releases=hinged, material="S275", roll=90)
+        member = expand(drawn).member("m1")
+        self.assertEqual((set(member.release_start), set(member.release_end)), ({"ry", "rz"}, set()))
+        self.assertEqual(member.material.name, "S275")
 
     def test_move_mirror_rotate(self):
         moved = do(self.one, do="move", members=["m2"], step=(0, 0, 1))

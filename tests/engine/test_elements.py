@@ -4,10 +4,11 @@ import unittest
 
 import numpy as np
 
-from engine.analysis.elements import condense, local_axes, local_stiffness, make_elements, transforms
+from engine.analysis.elements import condense, local_stiffness, make_elements, transforms
 from engine.analysis.solve import global_stiffness
 from engine.document import read_document
 from engine.expand import expand
+from engine.structure.axes import local_axes
 from tests.engine.helpers import FIXED, PINNED, ROLLER, E, I, beam, hall, solved
 
 RNG = np.random.default_rng(3)

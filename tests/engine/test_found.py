@@ -226,7 +226,10 @@ class Steel(unittest.TestCase):
 
     def test_5_trusses_that_nothing_holds_sideways(self):
         chain = run(read_document(found("steel-defect-5")))
-        self.assertAlmostEqual(float(np.nanmin(chain.combined.alpha)), 0.199, delta=1e-3)
+        # under what the document was found with: wind on its roof has been generated since
+        winds = [c.nature == "wind" for c in chain.loading.cases]
+        calm = ~(chain.combined.rows[:, winds] != 0).any(axis=1)
+        self.assertAlmostEqual(float(np.nanmin(chain.combined.alpha[calm])), 0.199, delta=1e-3)
         self.assertEqual({v.status for v in chain.verification.verdicts}, {"fails"})
 
     def test_6_a_cantilever(self):

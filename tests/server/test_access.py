@@ -108,6 +108,11 @@ ROUTES = {
     ("patch", "/api/projects/{project_id}/questions/{number}"): ("", {"answer": "The present one."}, 200),
     ("put", "/api/projects/{project_id}/ticks"): ("", {"anchor": "basis", "seen": True}, 200),
     ("get", "/api/projects/{project_id}/groups"): ("", None, 200),
+    ("post", "/api/projects/{project_id}/lay"): (
+        "",
+        {"load": {"case": "Q", "on": "roofs", "pressure": 0.5}},
+        200,
+    ),
     ("get", "/api/projects/{project_id}/sizing"): ("", None, 200),
     ("post", "/api/projects/{project_id}/sizing"): ("", {"base": 1}, 202),
     ("delete", "/api/projects/{project_id}/sizing"): ("", None, 200),
@@ -128,7 +133,7 @@ OWNERS = {
 DUPLICATE = ("post", "/api/projects/{project_id}/duplicate")
 #: what checkers may do: ask and tick
 CHECKERS = {("post", "/api/projects/{project_id}/questions"), ("put", "/api/projects/{project_id}/ticks")}
-HARMLESS = {DUPLICATE, ("post", "/api/projects/{project_id}/try")}
+HARMLESS = {DUPLICATE, ("post", "/api/projects/{project_id}/try"), ("post", "/api/projects/{project_id}/lay")}
 #: what somebody does to their own account, whatever they may do in the office
 PERSONAL = {("post", "/api/me/password"), ("delete", "/api/me/sessions/{session_id}")}
 

@@ -8,6 +8,22 @@ from climate.service import answer, make
 from tests.server.test_api import ApiCase
 
 
+class Pressures(ApiCase):
+    def test_what_a_pressure_would_put_on_members_is_told_before_it_is_taken(self):
+        project = self.new()
+        url = f"/api/projects/{project['id']}/lay"
+        load = {"case": "new", "on": "roofs", "pressure": 0.5, "axes": "plan"}
+        told = self.client.post(url, {"load": load}, content_type="application/json").json()
+        # 24 x 42 m of plan; inner rafters take 6 m of it along their slope
+        self.assertAlmostEqual(told["total"][2], -0.5 * 24 * 42, delta=1e-6)
+        self.assertEqual((len(told["panels"]), told["members"]), (2, 16))
+        self.assertAlmostEqual(told["most"], 0.5 * 6 * 0.98481, delta=1e-3)
+        # nothing was changed
+        self.assertEqual(self.client.get(f"/api/projects/{project['id']}/head").json()["number"], 1)
+        wrong = self.client.post(url, {"load": load | {"on": "floors"}}, content_type="application/json")
+        self.assertEqual((wrong.status_code, wrong.json()["place"]), (422, "load.on"))
+
+
 class Panels(ApiCase):
     def test_a_panel_laid_flat(self):
         project = self.new()

@@ -48,7 +48,9 @@ describe('places typed', () => {
     expect(polar[2]).toBeCloseTo(3)
   })
   it('or refused with a reason', () => {
-    expect(typedPoint('1, 2', null, basis)).toContain('Three numbers')
+    // two numbers lie in the plane, to the right and up
+    expect(typedPoint('1, 2', null, { origin: [0, 6, 0], u: [1, 0, 0], v: [0, 0, 1] })).toEqual([1, 6, 2])
+    expect(typedPoint('1', null, basis)).toContain('Three numbers')
     expect(typedPoint('2 < 30', null, basis)).toContain('to start from')
     expect(typedPoint('@1,1,1', null, basis)).toContain('to start from')
     expect(readVector('1, a, 2')).toContain('Three numbers')

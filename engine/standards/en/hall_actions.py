@@ -9,6 +9,7 @@ from engine.actions.cases import Case, Loading
 from engine.actions.panels import DOWN, press
 from engine.actions.weights import add_self_weight
 from engine.document import Document
+from engine.document.jigs import FloorJig
 from engine.standards.en.roofs import parapet
 from engine.standards.en.snow_cases import add_snow
 from engine.standards.en.wind_cases import add_wind
@@ -30,7 +31,20 @@ IMPERFECTIONS = (
     "Imperfections: the sway of 5.3.2(3) as horizontal forces with the vertical ones of each case, along X and Y with both "
     "signs, where horizontal loads are below 15 % of the vertical ones. Bow imperfections are in the buckling curves."
 )
-TRUSS_ROOFS = "Roofs on trusses bear their weight, imposed load and snow; wind on them is not generated: state it as a case of your own."
+TRUSS_ROOFS = (
+    "Roofs on trusses that are not the roof of the building bear their weight, imposed load and snow; wind on them is not generated: "
+    "state it as a case of your own. The roof of the building is that of one truss jig alone, not curved, with its slopes along X."
+)
+FLOORS = (
+    "Beams of floors are hinged on the axes of their columns: moments from connections beside the axis are not counted. Imposed loads of "
+    "several storeys act in full in columns (α_n of EN 1991-1-1 6.3.1.2(11) is not taken)."
+)
+WALLS_ALONE = "The walls of {} have no roof over them that wind is known for: wind on them is not generated."
+OPEN = (
+    "Without walls the wind acts on the roof alone (7.3){}: none is generated on columns, beams and bracing themselves, nor on what "
+    "stands below the roof. State it as a case of your own."
+)
+NO_GABLES = "What stands between the walls and a roof on trusses (their depth, the gables) has no cladding: its wind is not generated."
 OPEN_GABLE = (
     "The gable {} has no posts in the model: its wind is taken to span upright on posts that are not modelled, half to the "
     "ground and half to the rafters; those posts and the weight of its cladding go straight to the ground."
@@ -50,7 +64,9 @@ NO_PANELS = "Of what no hall jig sets out, only floors have panels; state other 
 
 def simplifications(document: Document, structure: Structure) -> list[str]:
     """What is simplified for this document."""
-    hall = document.hall
+    hall, envelope = document.hall, structure.envelope
+    roofs = [panel for panel in structure.panels if panel.kind == "roof"]
+    walls = [panel for panel in structure.panels if panel.kind == "wall"]
     found: list[str] = []
     if hall:
         for side, gable in (("front", hall.front), ("back", hall.back)):
@@ -62,6 +78,13 @@ def simplifications(document: Document, structure: Structure) -> list[str]:
         if parapet(document):
             found.append(PARAPET)
         found += SNOW
+    elif envelope and any(panel.place != "truss" for panel in roofs):
+        found += WIND[:1] if walls else ()
+        if walls and any(panel.pitch > 0 for panel in roofs):
+            found.append(NO_GABLES)
+        found += SNOW
+    elif envelope and walls:
+        found.append(WALLS_ALONE.format(envelope.of))
     elif document.jigs:
         found.append(NO_PANELS)
     else:
@@ -70,6 +93,10 @@ def simplifications(document: Document, structure: Structure) -> list[str]:
             found.append(NO_WEIGHT)
         if len(counted) > 1:
             found.append(TWICE.format(" and ".join(f"“{name}”" for name in counted)))
+    if envelope and envelope.open and roofs:
+        found.append(OPEN.format("" if hall else f", with the blockage φ = {envelope.blockage:g} below it"))
+    if any(isinstance(jig, FloorJig) for jig in document.jigs):
+        found.append(FLOORS)
     if any(panel.place == "truss" for panel in structure.panels):
         found.append(TRUSS_ROOFS)
     if document.rules.imperfections and structure.members:

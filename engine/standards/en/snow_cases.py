@@ -294,12 +294,12 @@ def truss_roofs(document: Document, structure: Structure) -> list[TrussRoof]:
     """The roofs that truss jigs bear."""
     found = []
     for jig in document.jigs:
-        if isinstance(jig, TrussJig) and jig.roofed:
-            start, end = np.array(jig.start), np.array(jig.end)
-            length = float(np.linalg.norm(end - start))
-            panels = [p for p in structure.panels if p.name.startswith(f"{jig.name}/roof-")]
+        panels = [p for p in structure.panels if p.place == "truss" and p.name.startswith(f"{jig.name}/roof-")]
+        if isinstance(jig, TrussJig) and panels:
+            start, way = panels[0].corners[0], panels[-1].corners[-1] - panels[0].corners[0]
+            length = float(np.linalg.norm(way[:2]))
             rise = jig.height_apex - jig.height_support if jig.outline == "curved" else 0.0
-            found.append(TrussRoof(jig.name, panels, Axis(start, (end - start) / length), length, rise))
+            found.append(TrussRoof(jig.name, panels, Axis(start, way * [1, 1, 0] / length), length, rise))
     return found
 
 
@@ -333,8 +333,7 @@ def _everywhere(document: Document, structure: Structure) -> list[Arrangement]:
     """The hall's arrangements with what else bears snow: roofs of trusses, and drawn panels with a μ of their own."""
     trusses = truss_roofs(document, structure)
     drawn = [p for p in structure.panels if p.snow is not None]
-    hall = document.hall is not None and bool(hall_roofs(structure))
-    found = arrangements(document, structure) if hall else []
+    found = arrangements(document, structure) if hall_roofs(structure) else []
     if not found and (trusses or drawn):
         found = [Arrangement("Snow, undrifted", "on the plan projection (5.3)")]
     for roof in trusses:
@@ -371,7 +370,7 @@ def add_snow(loading: Loading, structure: Structure, document: Document) -> None
         note = made.note + (f"; s_e = {edge:.2f} kN/m at the eaves (6.3)" if edge and i == 0 else "")
         case = loading.add_case(Case(made.name, f"S{i + 1}", "snow", "snow", note))
         _lay(loading, case, panels, made, document, drifted=i > 0)
-        if edge and i == 0 and document.hall is not None:
+        if edge and i == 0 and hall_roofs(structure):
             _edges(loading, case, structure, edge)
     if options.exceptional and found:
         name = "Exceptional snow, undrifted"

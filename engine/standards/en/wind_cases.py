@@ -14,7 +14,7 @@ from engine.document import Document
 from engine.document.base import Direction
 from engine.document.rules import WindOptions
 from engine.standards.en import wind, wind_tables
-from engine.standards.en.roofs import eaves_of, parapet
+from engine.standards.en.roofs import eaves_of, parapet, roofs_of
 from engine.standards.en.wind_parapets import parapet_pushes
 from engine.standards.en.wind_zones import BLOWS, DIRECTIONS, FAR, Box, Zone, box, on_roof, zones
 from engine.structure.model import Floats, Panel, Structure
@@ -61,10 +61,10 @@ class Wind:
 
 
 def hall_winds(document: Document, structure: Structure) -> list[Wind]:
-    """Wind on the document's hall from four directions; none without a hall."""
-    if document.hall is None or not any(p.kind == "roof" and p.place != "truss" for p in structure.panels):
+    """Wind on the building from four directions; none without one that has a roof."""
+    if structure.envelope is None or not any(p.kind == "roof" and p.place != "truss" for p in structure.panels):
         return []
-    b = box(structure, document.hall.base_level)
+    b = box(structure, structure.envelope.ground)
     found, values = [], document.national.wind
     for direction in DIRECTIONS:
         on = zones(structure, b, direction, eaves_of(document))
@@ -135,7 +135,7 @@ def _drawn(structure: Structure, document: Document, direction: Direction) -> li
     drawn = [p for p in structure.panels if direction in p.wind and p.wind[direction]]
     if not drawn:
         return []
-    ground = document.hall.base_level if document.hall else float(structure.xyz[:, 2].min())
+    ground = structure.envelope.ground if structure.envelope else float(structure.xyz[:, 2].min())
     height = float(structure.xyz[:, 2].max()) - ground
     found: list[Pressed] = []
     for panel in drawn:
@@ -160,19 +160,20 @@ def _drawn_alone(loading: Loading, structure: Structure, document: Document) -> 
 
 def add_wind(loading: Loading, structure: Structure, document: Document) -> None:
     """Add all wind cases of the hall, with drawn panels that have coefficients of their own; equal ones once."""
-    if document.hall is None:
+    envelope, winds = structure.envelope, hall_winds(document, structure)
+    if envelope is None or not winds:
         _drawn_alone(loading, structure, document)
         return
     count = 0
     seen: dict[tuple[object, ...], str] = {}
-    for w in hall_winds(document, structure):
-        add = _canopy_cases if document.hall and document.hall.open_sides else _cases
+    for w in winds:
+        add = _canopy_cases if envelope.open else _cases
         drawn = _drawn(structure, document, w.direction)
-        above = 0.0 if document.hall.open_sides else parapet(document)
+        above = 0.0 if envelope.open else parapet(document)
         q = w.inner * w.structural
         pushes = list(parapet_pushes(structure, w.direction, above, q)) if above else []
         words = f"; on the parapet {sum(abs(p.force).sum() for p in pushes) / 1000:.1f} kN" if pushes else ""
-        for name, note, loads in add(w, document):
+        for name, note, loads in add(w, document, structure):
             rubbed = [(p, d, q, points, "friction", why) for p, d, q, points, why in _friction(w, document, structure)]
             loads = [*loads, *drawn, *rubbed]
             key = tuple(
@@ -198,7 +199,7 @@ def add_wind(loading: Loading, structure: Structure, document: Document) -> None
 Pressed = tuple[Panel, Floats, float, Floats, str, str]
 
 
-def _cases(w: Wind, document: Document) -> Iterator[tuple[str, str, list[Pressed]]]:
+def _cases(w: Wind, document: Document, structure: Structure) -> Iterator[tuple[str, str, list[Pressed]]]:
     choices: dict[str, tuple[int, ...]] = {}
     for zone in w.zones:
         differs = abs(zone.both[0][0] - zone.both[1][0]) > 1e-9
@@ -246,25 +247,26 @@ def _note(w: Wind, source: str, inside: float) -> str:
     )
 
 
-def _canopy_cases(w: Wind, document: Document) -> Iterator[tuple[str, str, list[Pressed]]]:
+def _canopy_cases(w: Wind, document: Document, structure: Structure) -> Iterator[tuple[str, str, list[Pressed]]]:
     """A roof without walls, 7.3: the overall coefficient c_f, most and least, on all slopes or on one (7.3(6))."""
-    assert document.hall
-    blockage = document.hall.blockage
-    roofs = [zone.panel for zone in w.zones if zone.panel.kind == "roof"]
-    roofs = list({panel.name: panel for panel in roofs}.values())
+    assert structure.envelope
+    blockage = structure.envelope.blockage
+    roofs = list({zone.panel.name: zone.panel for zone in w.zones if zone.panel.kind == "roof"}.values())
+    own = roofs_of(structure)
+    bays = {panel.name: i for i, roof in enumerate(own) for plane in roof.planes for panel in plane.panels}
+    ridged = {panel.name for roof in own if roof.duopitch for plane in roof.planes for panel in plane.panels}
     q = w.pressures[max(w.pressures)].peak * document.wind.structural
     for which, words in ((0, "pressing down"), (1, "lifting")):
         whole: list[Pressed] = []
         for panel in roofs:
-            duopitch = panel.name.endswith(("-left", "-right")) and not panel.place
+            duopitch = panel.name in ridged
             table = wind_tables.CANOPY_DUOPITCH if duopitch else wind_tables.CANOPY_SINGLE
             number = "7.7" if duopitch else "7.6"
-            bays = sorted({p.name.removeprefix("roof-")[:2] for p in roofs if not p.place})
-            bay = bays.index(panel.name.removeprefix("roof-")[:2]) if not panel.place else 0
-            place = min(bay, len(bays) - 1 - bay, 2)
+            bay = bays.get(panel.name, 0)
+            place = min(bay, len(own) - 1 - bay, 2)
             pitch = panel.pitch if not duopitch or panel.pitch >= 5 else 5.0
             c_f = wind_tables.canopy(table, pitch, blockage)[which][0]
-            factor = CANOPY_BAYS[place][which] if len(bays) > 1 else 1.0
+            factor = CANOPY_BAYS[place][which] if len(own) > 1 else 1.0
             why = f"c_f {c_f:+.2f} (table {number}, φ = {blockage:g})" + (
                 f" · {factor:g} (table 7.8)" if factor != 1 else ""
             )

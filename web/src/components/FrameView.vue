@@ -86,9 +86,9 @@ const { pen, trail, put, window_, press, drag, letGo } = usePen(bench, plane, ho
         :y2="frameKey.ay"
       />
       <path v-for="d in decks.shapes" :key="`deck${d.key}`" class="deck" :d="d.d" />
-      <path v-for="m in moments" :key="m.key" class="moment" :d="m.d" />
+      <path v-for="m in bench.trial ? [] : moments" :key="m.key" class="moment" :d="m.d" />
       <path v-for="m in besides" :key="`b${m.key}`" class="beside" :d="m.d" />
-      <g v-if="on('actions')" :stroke="natureColour" fill="none">
+      <g v-if="on('actions') || bench.trial" :stroke="natureColour" fill="none">
         <g v-for="block in arrows.blocks" :key="block.key">
           <path :d="block.d" stroke-width="1.2" />
           <path :d="block.ticks" stroke-width="0.9" />

@@ -88,7 +88,11 @@ const section = computed(() => {
   }
 })
 const rest = computed(() =>
-  bench.planes.filter((p) => p.kind === 'level' && !section.value?.levels.some((v) => v.key === p.key)),
+  bench.planes.filter(
+    (p) =>
+      (p.kind === 'level' && !section.value?.levels.some((v) => v.key === p.key)) ||
+      ((p.kind === 'frame' || p.kind === 'row') && ![...frames.value, ...rows.value].some((g) => g.key === p.key)),
+  ),
 )
 const d = (points: Point[]) => points.map(([x, y], i) => `${i ? 'L' : 'M'}${x.toFixed(1)} ${y.toFixed(1)}`).join('')
 </script>
@@ -174,7 +178,9 @@ const d = (points: Point[]) => points.map(([x, y], i) => `${i ? 'L' : 'M'}${x.to
           fill="transparent"
         />
         <line :x1="section.left - 12" :x2="section.right + 8" :y1="v.y" :y2="v.y" />
-        <text v-if="v.named" :x="section.right + 10" :y="v.y + 3.4">{{ v.name.slice(0, 9) }}</text>
+        <text v-if="v.named" :x="section.right + 10" :y="v.y + 3.4">
+          {{ v.name.length > 9 ? `+${v.z.toFixed(2)}` : v.name }}
+        </text>
       </g>
       <path v-for="(l, i) in section.lines" :key="i" class="outline" :d="d(l)" />
       <g

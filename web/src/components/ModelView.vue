@@ -13,10 +13,11 @@ import * as THREE from 'three'
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { legendOf, painter } from '../lib/colours'
-import { figures, OXIDE, STEPS } from '../lib/temper'
+import { figures, NATURE_COLOURS, OXIDE, STEPS } from '../lib/temper'
 import { saveBlob } from '../lib/table'
 import { useWorkbench, type Member } from '../stores/workbench'
 import { turnedRound } from '../view/plane'
+import { loads, supports } from '../view/marks'
 import { forces, largest, placed, reactions, type Figure } from '../view/space'
 
 const props = defineProps<{ turned?: boolean }>()
@@ -290,14 +291,24 @@ function buildForces() {
   drawn = []
   said = []
   const diagram = bench.diagram
+  const visible = new Set(shown.value.map((m) => m.name))
+  const reach = extentOf() / 16
+  drawn.push(...supports(bench.chain?.supports ?? [], bench.chain?.nodes ?? [], Math.min(0.8, reach / 4)))
+  if (bench.trial || bench.overlays.has('actions')) {
+    const lying = (bench.trial ?? diagram?.loads ?? []).filter((l) => visible.has(l.member))
+    const nature = bench.chain?.cases?.find((c) => c.symbol === diagram?.state)?.nature ?? ''
+    const points = bench.trial ? [] : (diagram?.points ?? [])
+    const found = loads(lying, points, (reach / 2) * bench.arrowSize, NATURE_COLOURS[nature] ?? OXIDE)
+    drawn.push(...found.objects)
+    said.push(...found.figures)
+  }
   if (!diagram || diagram.kind === 'mode') {
+    for (const made of drawn) scene.add(made)
     render()
     return
   }
-  const visible = new Set(shown.value.map((m) => m.name))
   const runs = diagram.runs.filter((r) => visible.has(r.member))
-  const reach = extentOf() / 16
-  if (bench.overlays.has('moment')) {
+  if (bench.overlays.has('moment') && !bench.trial) {
     const beside = bench.paired ? (bench.besideDiagram?.runs ?? []).filter((r) => visible.has(r.member)) : []
     const most = largest([...runs, ...beside], bench.quantity)
     const envelope = diagram.kind === 'envelope'
@@ -444,7 +455,19 @@ watch(
   () => [shown.value, bench.diagram, bench.overlays, bench.movementSize, bench.swinging, bench.paired],
   buildMovement,
 )
-watch(() => [shown.value, bench.diagram, bench.overlays, bench.quantity, bench.forceSize, bench.paired], buildForces)
+watch(
+  () => [
+    shown.value,
+    bench.diagram,
+    bench.overlays,
+    bench.quantity,
+    bench.forceSize,
+    bench.paired,
+    bench.trial,
+    bench.arrowSize,
+  ],
+  buildForces,
+)
 watch(() => JSON.stringify([bench.hall, bench.document?.jigs]), frameAll)
 onBeforeUnmount(() => {
   cancelAnimationFrame(asked)
@@ -547,6 +570,7 @@ onBeforeUnmount(() => {
 .legend {
   flex-wrap: wrap;
   right: 14px;
+  background: rgb(250 249 246 / 82%);
 }
 .legend span {
   white-space: nowrap;

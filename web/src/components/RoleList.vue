@@ -38,8 +38,8 @@ function worst(role: string) {
       </button>
     </li>
   </ul>
-  <p v-if="bench.chain?.tonnage" class="note total">
-    <span>Steel</span><b class="mono">{{ bench.chain.tonnage.toFixed(2) }} t</b>
+  <p v-for="(tonnes, what) in bench.chain?.masses ?? {}" :key="what" class="note total">
+    <span>{{ what === 'steel' ? 'Steel' : what }}</span><b class="mono">{{ tonnes.toFixed(2) }} t</b>
   </p>
 </template>
 

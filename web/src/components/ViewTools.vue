@@ -5,7 +5,7 @@ import { COLOURINGS, QUANTITIES, useWorkbench, type Colouring, type Overlay, typ
 defineEmits<{ picture: [] }>()
 const bench = useWorkbench()
 const TOOLS: { key: Overlay; label: string; frameOnly: boolean }[] = [
-  { key: 'actions', label: 'Actions', frameOnly: true },
+  { key: 'actions', label: 'Actions', frameOnly: false },
   { key: 'moment', label: 'Forces', frameOnly: false },
   { key: 'reactions', label: 'Reactions', frameOnly: false },
   { key: 'sway', label: 'Movement', frameOnly: false },
@@ -70,7 +70,7 @@ const states = computed(() => [
         <option v-for="c in COLOURINGS" :key="c" :value="c">{{ c }}</option>
       </select>
     </label>
-    <label v-if="bench.looking && bench.overlays.has('actions')" class="colouring"
+    <label v-if="bench.overlays.has('actions')" class="colouring"
       >Arrows
       <input v-model.number="bench.arrowSize" type="range" min="0.3" max="3" step="0.1" aria-label="Size of the arrows"
     /></label>

@@ -10,6 +10,7 @@ export function kindOf(member: Member, colouring: Colouring): string {
   if (colouring === 'grade') return member.material
   if (colouring === 'role') return member.role
   if (colouring === 'group') return member.group || 'no group'
+  if (colouring === 'storey') return member.storey || 'no storey'
   return ''
 }
 

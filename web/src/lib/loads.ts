@@ -56,3 +56,53 @@ export function readStretch(text: string): { start: number; end: number | null; 
   if (ratio && Math.max(start!, end ?? 0) > 1) return 'A share of the length ends at 100 %.'
   return { start: start!, end: end ?? null, ratio }
 }
+
+/** Which spans of a continuous beam are loaded: all, every other one from the first and from the second, and two that follow one
+ * another (where there are more than two): the arrangements for the greatest moments in spans and over supports. */
+export function spanPatterns(count: number): { words: string; takes: boolean[] }[] {
+  const spans = Array.from({ length: count }, (_, i) => i)
+  const found = [
+    { words: 'all spans', takes: spans.map(() => true) },
+    { words: 'odd spans', takes: spans.map((i) => i % 2 === 0) },
+    { words: 'even spans', takes: spans.map((i) => i % 2 === 1) },
+  ]
+  if (count > 2)
+    for (let k = 0; k + 1 < count; k++)
+      found.push({ words: `spans ${k + 1} and ${k + 2}`, takes: spans.map((i) => i === k || i === k + 1) })
+  return found
+}
+
+/** One step of a load that changes along a member: from the end of the step before it to `to` (null: the end of the member). */
+export interface Step {
+  start: number
+  end: number | null
+  first: number
+  last: number
+  ratio: boolean
+}
+
+/**
+ * Steps along a member as written: “-6:3 -2:8.2 1” is −6 as far as 3 m, −2 as far as 8.2 m and 1 from there on; “2/5:3” runs from 2
+ * to 5, “4:50%” as far as half of the length. Null where none are written, a sentence where they are wrong.
+ */
+export function readSteps(text: string): Step[] | string | null {
+  const source = text.trim().replaceAll('−', '-').replaceAll(',', '.')
+  if (!source.includes(':')) return null
+  const found: Step[] = []
+  const parts = source.split(/[\s;]+/).filter(Boolean)
+  const ratio = source.includes('%')
+  for (const [i, part] of parts.entries()) {
+    const match = /^(-?\d*\.?\d+)(?:\/(-?\d*\.?\d+))?(?::(\d*\.?\d+)(%?))?$/.exec(part)
+    if (!match) return `“${part}” is no step; write size:as far as, for instance -6:3 -2:8.2 1.`
+    const [, first, last, to, percent] = match
+    if (!to && i < parts.length - 1)
+      return `“${part}” does not say how far it goes; only the last step may go to the end.`
+    if (to && (percent === '%') !== ratio) return 'Write all steps in metres, or all of them in %.'
+    const start = found.at(-1)?.end ?? 0
+    const end = to ? Number(to) / (ratio ? 100 : 1) : null
+    if (end !== null && end <= start) return `“${part}” ends where it starts or before it.`
+    if (ratio && (end ?? 0) > 1) return 'A share of the length ends at 100 %.'
+    found.push({ start, end, first: Number(first), last: Number(last ?? first), ratio })
+  }
+  return found.filter((step) => step.first || step.last)
+}

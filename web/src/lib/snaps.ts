@@ -91,7 +91,7 @@ export function touches([a, b]: readonly [Point, Point], from: Point, to: Point,
 export function typedPoint(
   text: string,
   last: readonly number[] | null,
-  basis: { u: readonly number[]; v: readonly number[] },
+  basis: { origin?: readonly number[]; u: readonly number[]; v: readonly number[] },
 ): [number, number, number] | string {
   const polar = /^\s*@?\s*(-?[\d.]+)\s*<\s*(-?[\d.]+)\s*$/.exec(text.replace('−', '-'))
   if (polar) {
@@ -107,8 +107,16 @@ export function typedPoint(
     .split(/[,;\s]+/)
     .filter(Boolean)
     .map(Number)
+  // two numbers lie in the plane that is looked at: to the right and up
+  const { origin = [0, 0, 0], u, v } = basis
+  if (parts.length === 2 && parts.every((x) => Number.isFinite(x))) {
+    const from = relative ? last : origin
+    if (!from) return 'A step needs a point to start from.'
+    const [a, b] = parts as [number, number]
+    return [0, 1, 2].map((i) => from[i]! + a * u[i]! + b * v[i]!) as [number, number, number]
+  }
   if (parts.length !== 3 || parts.some((x) => !Number.isFinite(x)))
-    return 'Three numbers are needed: x, y, z in metres; or length < angle.'
+    return 'Three numbers are needed: x, y, z in metres; or two in the plane; or length < angle.'
   if (!relative) return parts as [number, number, number]
   if (!last) return 'A step needs a point to start from.'
   return parts.map((x, i) => x + last[i]!) as [number, number, number]

@@ -20,6 +20,8 @@ export function temper(utilisation: number | null): string {
 export function figures(utilisation: number | null): string {
   if (utilisation === null) return '–'
   if (utilisation > 1 && utilisation < 1.01) return '1.01'
+  // what moves almost freely has figures without a meaning
+  if (utilisation >= 1000) return '> 999'
   return utilisation.toFixed(2)
 }
 

@@ -22,6 +22,7 @@ watch(
     if (spot) part.value = 'Surfaces'
   },
 )
+const clad = computed(() => bench.chain?.panels?.some((p) => p.kind === 'roof' || p.kind === 'wall'))
 const off = computed(() => (bench.chain?.cases ?? []).filter((c) => !c.holds).length)
 const leaning = ref(false)
 const cases = computed(() => (bench.chain?.cases ?? []).filter((c) => leaning.value || c.nature !== 'imperfection'))
@@ -29,8 +30,6 @@ const leans = computed(() => (bench.chain?.cases ?? []).filter((c) => c.nature =
 const chosen = computed(() => bench.chain?.cases?.find((c) => c.symbol === bench.state) ?? null)
 const grounded = computed(() => chosen.value?.ground.some((v) => Math.abs(v) >= 0.05))
 function look(symbol: string) {
-  if (!bench.looking && !bench.panel)
-    bench.plane = bench.planes.filter((p) => p.kind === 'frame')[1]?.key ?? bench.plane
   bench.overlays = new Set([...bench.overlays].filter((o) => o !== 'moment')).add('actions')
   bench.spot = ''
   bench.show(symbol)
@@ -58,7 +57,7 @@ const round = (v: readonly number[]) => v.map((x) => fixed(x, 1)).join('  ')
     </button>
   </nav>
   <template v-if="part === 'Cases'">
-    <template v-if="bench.hall && bench.document?.cladding">
+    <template v-if="clad && bench.document?.cladding">
       <h4>Cladding</h4>
       <NumberField
         label="Roof, with purlins"

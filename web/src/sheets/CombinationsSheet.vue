@@ -3,9 +3,9 @@ import { computed, ref, watch } from 'vue'
 import ChoiceField from '../components/ChoiceField.vue'
 import NumberField from '../components/NumberField.vue'
 import ToggleField from '../components/ToggleField.vue'
-import { readFactors } from '../lib/combinations'
-import { added, keyed, unnamed } from '../lib/changes'
+import { keyed } from '../lib/changes'
 import { useWorkbench } from '../stores/workbench'
+import OwnCombinations from './OwnCombinations.vue'
 import SheetHead from './SheetHead.vue'
 
 const bench = useWorkbench()
@@ -52,23 +52,6 @@ async function setPsi(row: string, i: number, event: Event) {
   await bench.edit(`ψ${i} of ${row} ${value}`, [keyed('rules.psi', row, next)])
 }
 
-// combinations of one's own
-const own = computed(() => all.value.filter((c) => c.own))
-const name = ref('')
-const use = ref('strength')
-const factors = ref('')
-const wrong = ref('')
-async function add() {
-  const found = readFactors(factors.value, bench.chain?.cases ?? [])
-  wrong.value = typeof found === 'string' ? found : !name.value.trim() ? 'The combination needs a name.' : ''
-  if (wrong.value) return
-  const value = { name: name.value.trim(), use: use.value, factors: found }
-  const done = await bench.edit(`Combination ${value.name}`, added('combinations', value))
-  wrong.value = done ? '' : (bench.refusal?.message ?? '')
-  if (done) name.value = factors.value = ''
-}
-const drop = (gone: string) =>
-  bench.edit(`Combination ${gone} dropped`, unnamed('combinations', bench.document?.combinations, gone))
 const shown = computed(() => all.value.find((c) => c.name === bench.state))
 const mark = computed(() => bench.marks.get(bench.state))
 const idle = computed(() => all.value.filter((c) => bench.marks.get(c.name)?.governs === 0).length)
@@ -161,32 +144,7 @@ watch(() => bench.chain?.revision, bench.loadMarks, { immediate: true })
       </tbody>
     </table>
     <p v-if="wrongPsi" class="note fails" role="alert">{{ wrongPsi }}</p>
-    <h4>Own combination</h4>
-    <div class="form">
-      <label>Name <input v-model="name" aria-label="Name of the combination" placeholder="Crane stop" /></label>
-      <label
-        >Use
-        <select v-model="use" aria-label="Use of the combination">
-          <option v-for="[key, words] in USES" :key="key" :value="key">{{ words }}</option>
-        </select></label
-      >
-      <label title="Cases by their symbol: 1.35 G1 + 1.35 G2 + 1.2 S1"
-        >Factors
-        <input
-          v-model="factors"
-          aria-label="Factors of the combination"
-          placeholder="1.35 G1 + 1.2 S1"
-          @keydown.enter="add"
-      /></label>
-      <p v-if="wrong" class="note fails" role="alert">{{ wrong }}</p>
-      <p class="buttons"><button class="plate" @click="add">Add the combination</button></p>
-    </div>
-    <ul>
-      <li v-for="c in own" :key="c.name" :class="{ fails: c.use === 'lost' }">
-        <b>{{ c.name }}</b><span>{{ c.formula }}</span
-        ><button class="quiet" :title="`Drop ${c.name}`" @click="drop(c.name)">×</button>
-      </li>
-    </ul>
+    <OwnCombinations :uses="USES" />
     <p class="note">
       {{
         bench.document?.national?.basis?.permanents === 'separate'
@@ -245,20 +203,5 @@ td input {
 .mark {
   color: var(--ink-2);
   padding-left: 4px;
-}
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0 12px;
-  font: 400 12.5px var(--condensed);
-}
-li {
-  display: flex;
-  gap: 8px;
-  align-items: baseline;
-}
-li span {
-  flex: 1;
-  font: 400 11.5px var(--mono);
 }
 </style>

@@ -21,7 +21,12 @@ const PARTS: Record<string, Component> = {
   Versions: VersionsPart,
 }
 const part = ref(bench.hall || !bench.document?.members?.length ? 'Hall' : 'By hand')
-const count = computed(() => (bench.chain?.snags?.length ?? 0) + (bench.chain?.orphans?.length ?? 0))
+/** What the analysis finds is a snag like those that the structure shows. */
+const moves = computed(() => bench.chain?.broken_stage === 'response')
+const count = computed(
+  () => (bench.chain?.snags?.length ?? 0) + (bench.chain?.orphans?.length ?? 0) + (moves.value ? 1 : 0),
+)
+const fault = computed(() => moves.value || bench.chain?.snags?.some((s) => s.weight === 'fault'))
 </script>
 
 <template>
@@ -37,10 +42,7 @@ const count = computed(() => (bench.chain?.snags?.length ?? 0) + (bench.chain?.o
       :aria-pressed="part === name"
       @click="part = String(name)"
     >
-      {{ name
-      }}<i v-if="name === 'Snags' && count" :class="{ fault: bench.chain?.snags?.some((s) => s.weight === 'fault') }">{{
-        count
-      }}</i>
+      {{ name }}<i v-if="name === 'Snags' && count" :class="{ fault }">{{ count }}</i>
     </button>
   </nav>
   <component :is="PARTS[part]" />

@@ -19,7 +19,7 @@ export const QUANTITIES = {
 } as const
 export type Quantity = keyof typeof QUANTITIES
 /** What members are coloured by. */
-export const COLOURINGS = ['utilisation', 'section', 'grade', 'role', 'group', 'nothing'] as const
+export const COLOURINGS = ['utilisation', 'section', 'grade', 'role', 'group', 'storey', 'nothing'] as const
 export type Colouring = (typeof COLOURINGS)[number]
 export type Member = Schemas['MemberOut']
 export type Plane = Schemas['PlaneOut']
@@ -30,6 +30,9 @@ export interface Drawing {
   section: string
   role: NonNullable<Schemas['Draw']['role']>
   behaviour: string
+  material: string
+  roll: number
+  releases: Schemas['Releases']
 }
 export interface Refusal {
   place: string
@@ -69,6 +72,10 @@ export const useWorkbench = defineStore('workbench', () => {
   const panel = shallowRef<Schemas['PanelOut'] | null>(null)
   const wind = ref<'left' | 'right' | 'front' | 'back'>('left')
   const spot = ref('')
+  /** The case that loads by hand are written for. */
+  const ownCase = ref('')
+  /** Line loads that a load being written would make, drawn in place of those of the shown case. */
+  const trial = shallowRef<Schemas['LoadOut'][] | null>(null)
   /** Size of the load arrows beside that which fits. */
   const arrowSize = ref(1)
   /** How near each combination comes to what governs, by name; asked for when combinations are looked at. */
@@ -118,7 +125,8 @@ export const useWorkbench = defineStore('workbench', () => {
   async function open(id: string): Promise<void> {
     if (project.value && queued.value) heads.set(project.value.id, project.value)
     project.value = chain.value = diagram.value = running.value = elsewhere.value = null
-    selected.value = state.value = ''
+    selected.value = state.value = ownCase.value = ''
+    trial.value = null
     chosen.value = new Set()
     hidden.value = new Set()
     overlays.value = new Set(['moment'])
@@ -515,7 +523,8 @@ export const useWorkbench = defineStore('workbench', () => {
   async function drawn(): Promise<void> {
     const now = drawing.value
     if (!now || now.points.length < 2) return
-    const { points, section, role, behaviour } = now
+    const { points, section, role, behaviour, material, roll, releases } = now
+    const before = new Set((document.value?.members ?? []).map((m) => m.name))
     const kind = behaviour as 'beam'
     const done = await operate(`Drew ${points.length - 1} × ${section}`, {
       do: 'draw',
@@ -523,11 +532,14 @@ export const useWorkbench = defineStore('workbench', () => {
       section,
       role,
       behaviour: kind,
-      material: document.value?.hall?.grade ?? 'S355',
-      roll: 0,
+      material,
+      roll,
+      releases,
       group: '',
     })
     if (done && drawing.value) drawing.value = { ...drawing.value, points: [] }
+    // what was drawn is chosen: it is what one goes on with
+    if (done) choose((document.value?.members ?? []).map((m) => m.name).filter((name) => !before.has(name)))
   }
 
   /** Make an older revision stand again. */
@@ -599,6 +611,8 @@ export const useWorkbench = defineStore('workbench', () => {
     panel,
     wind,
     spot,
+    trial,
+    ownCase,
     arrowSize,
     ...response,
     stepState,

@@ -193,11 +193,13 @@ export function useResults(bench: Bench, plane: PlaneView) {
   })
   const arrows = computed(() => {
     const s = sheet.value
-    const loads = bench.diagram?.loads ?? []
-    if (!on('actions') || !loads.length)
+    const inPlane = new Set(bench.looking?.members.map((i) => bench.chain!.members![i]!.name) ?? [])
+    const loads = bench.trial?.filter((l) => inPlane.has(l.member)) ?? bench.diagram?.loads ?? []
+    if ((!on('actions') && !bench.trial) || !loads.length)
       return { blocks: [] as { key: number; d: string; ticks: string; word: string; at: Point }[] }
     const turn = (v: readonly number[]) => across(basis.value, v)
     const most = Math.max(...loads.flatMap((l) => [Math.hypot(...turn(l.first)), Math.hypot(...turn(l.last))]), 1e-9)
+    const mostOf = Math.max(...loads.flatMap((l) => [Math.hypot(...l.first), Math.hypot(...l.last)]))
     const unit = (26 * bench.arrowSize) / most
     const middle = (bounds.value.least[0] + bounds.value.most[0]) / 2
     const blocks = loads.map((l, key) => {
@@ -222,21 +224,35 @@ export function useResults(bench: Bench, plane: PlaneView) {
         const [ux, uy] = [(from[0] - to[0]) / length, (from[1] - to[1]) / length]
         return `M${from[0]} ${from[1]}L${to[0]} ${to[1]}M${to[0] + ux * 5 - uy * 2.5} ${to[1] + uy * 5 + ux * 2.5}L${to[0]} ${to[1]}L${to[0] + ux * 5 + uy * 2.5} ${to[1] + uy * 5 - ux * 2.5}`
       }).join('')
+      // what acts towards the onlooker or away is written on its member
+      const whole = Math.max(Math.hypot(...l.first), Math.hypot(...l.last))
+      if (whole > 1e-9 && Math.max(Math.hypot(...first), Math.hypot(...last)) < 0.05 * whole)
+        return {
+          key,
+          d: '',
+          ticks: '',
+          word: whole > mostOf * 0.05 ? `${l.first[2] < 0 || l.last[2] < 0 ? '↓' : '↑'} ${fixed(whole, 2)}` : '',
+          at: [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2 - 4] as Point,
+        }
       const value = Math.max(Math.hypot(...first), Math.hypot(...last))
       const at: Point = upright
         ? [Math.min(a[0], c[0]) === a[0] ? Math.max(a[0], c[0]) + 18 : Math.min(a[0], c[0]) - 18, (c[1] + d[1]) / 2]
         : [(c[0] + d[0]) / 2, Math.min((c[1] + d[1]) / 2, (a[1] + b[1]) / 2) - 6]
       return { key, d: path([a, c, d, b]), ticks, word: value > most * 0.12 ? fixed(value, 2) : '', at }
     })
-    // neighbouring pieces with the same figure say it once
-    return {
-      blocks: blocks.map((b, i) => {
-        const said = blocks
-          .slice(0, i)
-          .some((o) => o.word === b.word && Math.hypot(o.at[0] - b.at[0], o.at[1] - b.at[1]) < 150)
-        return said ? { ...b, word: '' } : b
-      }),
+    // neighbouring pieces with the same figure say it once, and no figure lies on another
+    const written: typeof blocks = []
+    for (const b of blocks) {
+      if (!b.word) continue
+      const [far, room] = b.d ? [150, 0] : [40, 7 * b.word.length]
+      const said = written.some((o) => {
+        const [dx, dy] = [Math.abs(o.at[0] - b.at[0]), Math.abs(o.at[1] - b.at[1])]
+        return (o.word === b.word && Math.hypot(dx, dy) < far) || (dx < room && dy < 14)
+      })
+      if (said) b.word = ''
+      else written.push(b)
     }
+    return { blocks }
   })
   /** Concentrated loads as arrows, and couples as words. */
   const pointLoads = computed(() => {

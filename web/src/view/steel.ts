@@ -63,7 +63,7 @@ export function useSteel(bench: Bench, plane: PlaneView) {
       }),
     ),
   )
-  /** Decks in the plane that hold it, shaded; the word for each kind stands once, below its decks. */
+  /** Decks in the plane that hold it, shaded; the word for each kind stands once, above its decks. */
   const decks = computed(() => {
     const own = (bench.chain?.panels ?? []).filter((p) => p.stiff && p.corners?.every((c) => Math.abs(off(c)) < 0.01))
     const shapes = own.map((p) => ({ key: p.name, stiff: p.stiff, spots: p.corners!.map(onSheet) }))
@@ -71,7 +71,7 @@ export function useSteel(bench: Bench, plane: PlaneView) {
       const spots = shapes.filter((s) => s.stiff === stiff).flatMap((s) => s.spots)
       const [xs, ys] = [spots.map((p) => p[0]), spots.map((p) => p[1])]
       const x = (Math.min(...xs) + Math.max(...xs)) / 2
-      return { stiff, text: stiff === 'rigid' ? 'floor rigid in plan' : 'floor a membrane', x, y: Math.max(...ys) + 16 }
+      return { stiff, text: stiff === 'rigid' ? 'floor rigid in plan' : 'floor a membrane', x, y: Math.min(...ys) - 14 }
     })
     return { shapes: shapes.map((s) => ({ key: s.key, d: path(s.spots, true) })), words }
   })

@@ -8,9 +8,9 @@ import { useWorkbench, type Member } from '../../stores/workbench'
 
 const bench = useWorkbench()
 const all = computed(() => bench.chain?.members ?? [])
-type By = 'role' | 'section' | 'grade' | 'group' | 'level' | 'frame' | 'direction' | 'jig' | 'length'
+type By = 'role' | 'section' | 'grade' | 'group' | 'storey' | 'level' | 'frame' | 'direction' | 'jig' | 'length'
 const by = ref<By>('role')
-const BYS: By[] = ['role', 'section', 'grade', 'group', 'level', 'frame', 'direction', 'jig', 'length']
+const BYS: By[] = ['role', 'section', 'grade', 'group', 'storey', 'level', 'frame', 'direction', 'jig', 'length']
 const from = ref(0)
 const to = ref(3)
 

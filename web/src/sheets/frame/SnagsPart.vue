@@ -1,10 +1,18 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/client'
 import { useWorkbench } from '../../stores/workbench'
 
 const bench = useWorkbench()
 const target = ref<Record<string, string>>({})
+/** What the analysis found wrong with what stands: a mechanism, say. */
+const found = computed(() => (bench.chain?.broken_stage === 'response' ? (bench.chain.problem ?? null) : null))
+/** Whether what stands has been analysed, so that “nothing to report” speaks for that too. */
+const analysed = computed(() => !!bench.chain && bench.chain.status !== 'bare' && !bench.chain.problem && !bench.stale)
+function showMovement() {
+  bench.overlays = new Set([...bench.overlays, 'sway'])
+  bench.look('whole')
+}
 const WORDS: Record<string, string> = { merge: 'Make them one node', cut: 'Join them there', drop: 'Drop the second' }
 function go(snag: Schemas['SnagOut']) {
   const known = new Set((bench.chain?.members ?? []).map((m) => m.name))
@@ -22,10 +30,20 @@ function mend(snag: Schemas['SnagOut']) {
 </script>
 
 <template>
-  <p v-if="!bench.chain?.snags?.length && !bench.chain?.orphans?.length" class="note clear">
-    Nothing to report: every member is joined, supported and braced, and every edit has its place.
+  <p v-if="!found && !bench.chain?.snags?.length && !bench.chain?.orphans?.length" class="note clear">
+    <template v-if="!bench.chain?.members?.length">Nothing is set out yet.</template>
+    <template v-else-if="analysed"
+      >Nothing to report: every member is joined, supported and braced, and every edit has its place.</template
+    >
+    <template v-else>Nothing to report so far; whether it all stands is known when it has been analysed.</template>
   </p>
   <ul>
+    <li v-if="found" class="fault">
+      <b>It does not stand</b>
+      <span>{{ found.message }}</span>
+      <span class="mono">fault · found by the analysis</span>
+      <p><button class="plate" @click="showMovement">Show how it moves</button></p>
+    </li>
     <li v-for="(snag, i) in bench.chain?.snags ?? []" :key="i" :class="snag.weight">
       <b>{{ snag.what }}</b>
       <span>{{ snag.why }}</span>

@@ -1,0 +1,225 @@
+"""Dividing, joining and trimming members by hand, with what they bear."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+
+from engine.document import references
+from engine.document.byhand import MemberInput, Releases
+from engine.document.loads import MemberLoad
+from engine.editing.operations import Cross, Divide, Join, Trim
+from engine.editing.work import SAME, Work
+from engine.errors import ModelError
+from engine.structure.model import Floats
+
+
+class Cutting(Work):
+    """The operations that make several members of one, and one of several."""
+
+    def _divide(self, o: Divide) -> None:
+        for name in o.members:
+            a, b = self.ends(name)
+            places = [a + (b - a) * k / o.parts for k in range(1, o.parts)]
+            if not o.cut:
+                for place in places:
+                    self.node(place)
+                continue
+            m = self.free(name, "cut")
+            if m.end_section:
+                raise ModelError(f"“{name}” tapers, so it cannot be cut.", name)
+            like = self.like(name) | {"restraints_outer": [], "restraints_inner": []}
+            if m.checks:
+                like["checks"] = m.checks.over(1 / o.parts)
+            whole = m.releases
+            stops = [m.start, *(self.node(place) for place in places), m.end]
+            self._remove_only(name)
+            last, made = len(stops) - 2, []
+            for k, (start, end) in enumerate(zip(stops[:-1], stops[1:], strict=True)):
+                ends = Releases(
+                    start=whole.start if k == 0 else [],
+                    end=whole.end if k == last else [],
+                    start_springs=whole.start_springs if k == 0 else {},
+                    end_springs=whole.end_springs if k == last else {},
+                )
+                haunches = {
+                    "haunch_start": m.haunch_start if k == 0 else None,
+                    "haunch_end": m.haunch_end if k == last else None,
+                }
+                if found := self.add(start, end, like | {"releases": ends} | haunches):
+                    made.append(found.name)
+            self._divide_loads(name, made, float(np.linalg.norm(b - a)))
+            references.split(self.document, "member", {name: made})
+
+    def _divide_loads(self, name: str, made: list[str], length: float) -> None:
+        """Loads on a member that is now several of equal length, in its direction: each takes what lies on it."""
+        part = length / len(made)
+        kept: list[MemberLoad] = []
+        for load in self.document.member_loads:
+            if load.member != name or load.run:
+                if name in (load.member, *load.run):
+                    names = [load.member, *load.run]
+                    at = names.index(name)
+                    ordered = made if self._runs_on(made[-1], names[at + 1 : at + 2]) else made[::-1]
+                    load.member, *load.run = [*names[:at], *ordered, *names[at + 1 :]]
+                kept.append(load)
+                continue
+            scale = length if load.ratio else 1.0
+            start, end = load.start * scale, length if load.end is None else load.end * scale
+            for k, new in enumerate(made):
+                a, b = k * part, (k + 1) * part
+                values: dict[str, Any] = {"member": new, "ratio": False}
+                if load.kind == "temperature":
+                    values = {"member": new}
+                elif load.kind == "line":
+                    low, high = max(start, a), min(end, b)
+                    if high - low < 1e-9:
+                        continue
+                    first, last = np.array(load.value), np.array(load.value_end or load.value)
+                    ends = [first + (last - first) * (x - start) / (end - start) for x in (low, high)]
+                    values |= {"start": low - a, "end": high - a, "value": tuple(ends[0].tolist())}
+                    values["value_end"] = tuple(ends[1].tolist()) if load.value_end else None
+                elif not (a <= start < b or (k == len(made) - 1 and start >= b)):
+                    continue
+                else:
+                    values |= {"start": min(start - a, part), "end": None}
+                kept.append(load.model_copy(update=values))
+        self.document.member_loads = kept
+
+    def _runs_on(self, last: str, following: list[str]) -> bool:
+        """Whether a member's end is where the next one of a run starts or ends; true where none follows."""
+        if not following:
+            return True
+        end = self.ends(last)[1] if last in self.structure.index else self.at[self.stated[last].end]
+        return any(np.abs(end - point).max() < SAME for point in self.ends(following[0]))
+
+    def _remove_only(self, name: str) -> None:
+        self.document.members = [m for m in self.document.members if m.name != name]
+        del self.stated[name]
+
+    def _join(self, o: Join) -> None:
+        members = [self.free(name, "joined") for name in o.members]
+        counts: dict[str, int] = {}
+        for m in members:
+            for node in (m.start, m.end):
+                counts[node] = counts.get(node, 0) + 1
+        loose = [node for node, count in counts.items() if count == 1]
+        points = np.array([self.at[node] for node in counts])
+        if len(loose) != 2 or max(counts.values()) > 2:
+            raise ModelError("The members do not follow one another end to end.", "members")
+        a, b = (self.at[node] for node in loose)
+        unit = (b - a) / np.linalg.norm(b - a)
+        off = points - a - ((points - a) @ unit)[:, None] * unit
+        if np.linalg.norm(off, axis=1).max() > SAME:
+            raise ModelError("The members do not lie on one line.", "members")
+        if len({m.section for m in members}) > 1:
+            raise ModelError(
+                "The members have different sections: " + ", ".join(sorted({m.section for m in members})) + ".",
+                "members",
+            )
+        first = next(m for m in members if loose[0] in (m.start, m.end))
+        start = loose[0] if first.start == loose[0] else loose[1]
+        end = loose[1] if start == loose[0] else loose[0]
+        like = self.like(first.name) | {"restraints_outer": [], "restraints_inner": []}
+        if first.checks:
+            before, after = (
+                np.linalg.norm(self.at[b] - self.at[a]) for a, b in ((first.start, first.end), (start, end))
+            )
+            like["checks"] = first.checks.over(float(after / before))
+        like["haunch_start"] = next((m.haunch_start for m in members if m.start == start), None)
+        like["haunch_end"] = next((m.haunch_end for m in members if m.end == end), None)
+        self._join_loads(members, first.name, self.at[start], self.at[end])
+        for m in members:
+            self._remove_only(m.name)
+        references.rename(self.document, "member", {m.name: first.name for m in members})
+        for panel in self.document.panels:
+            panel.carriers = list(dict.fromkeys(panel.carriers))
+            panel.excluded = list(dict.fromkeys(panel.excluded))
+        for kept in self.document.sets:
+            kept.members = list(dict.fromkeys(kept.members))
+        self.document.members.append(MemberInput(**{**like, "name": first.name, "start": start, "end": end}))
+        self.sweep()
+
+    def _join_loads(self, members: list[MemberInput], name: str, start: Floats, end: Floats) -> None:
+        """Loads on members that become one from start to end: they stay where they are."""
+        way = (end - start) / np.linalg.norm(end - start)
+        lies = {m.name: sorted(float((self.at[n] - start) @ way) for n in (m.start, m.end)) for m in members}
+        backward = {m.name: float((self.at[m.end] - self.at[m.start]) @ way) < 0 for m in members}
+        warm = [load for load in self.document.member_loads if load.kind == "temperature" and load.member in lies]
+        for case in {load.case for load in warm}:
+            own = [load for load in warm if load.case == case]
+            if len(own) != len(members) or len({load.value for load in own}) > 1:
+                raise ModelError(
+                    "The members are not equally warm: make their temperatures alike before they are joined.", name
+                )
+            self.document.member_loads = [load for load in self.document.member_loads if load not in own[1:]]
+        for load in self.document.member_loads:
+            if load.run and lies.keys() & {load.member, *load.run}:
+                raise ModelError(
+                    f"A load runs over “{load.member}” and others: take it off before they are joined.", name
+                )
+            if load.member not in lies or load.kind == "temperature":
+                continue
+            if load.axes == "local" and backward[load.member]:
+                raise ModelError(
+                    f"A load in local axes lies on “{load.member}”, which runs the other way.", load.member
+                )
+            low, high = lies[load.member]
+            length = high - low
+            scale = length if load.ratio else 1.0
+            a, b = load.start * scale, length if load.end is None else load.end * scale
+            if backward[load.member]:
+                a, b = length - b, length - a
+                if load.kind != "line":
+                    a = b
+                if load.value_end is not None:
+                    load.value, load.value_end = load.value_end, load.value
+            load.start, load.ratio = low + a, False
+            load.end = low + b if load.kind == "line" else None
+
+    def _cross(self, o: Cross) -> None:
+        put = 0
+        for i, one in enumerate(o.members):
+            for other in o.members[i + 1 :]:
+                place = _crossing(self.ends(one), self.ends(other), within=True)
+                if place is not None:
+                    self.node(place)
+                    put += 1
+        if not put:
+            raise ModelError("These members do not cross.", "members")
+
+    def _trim(self, o: Trim) -> None:
+        target = self.ends(o.to)
+        for name in o.members:
+            m = self.free(name, "trimmed")
+            own = self.ends(name)
+            place = _crossing(own, target, within=False)
+            if place is None:
+                raise ModelError(f"The lines of “{name}” and “{o.to}” do not meet.", name)
+            near = int(np.argmin(np.linalg.norm(own - place, axis=1)))
+            if np.linalg.norm(own[1 - near] - place) < SAME:
+                raise ModelError(f"“{name}” would have no length.", name)
+            node = self.node(place)
+            if near == 0:
+                m.start = node
+            else:
+                m.end = node
+        self.sweep()
+
+
+def _crossing(one: Floats, other: Floats, within: bool) -> Floats | None:
+    """Where two lines meet; `within`: between the ends of both, else anywhere on the first and on the second's length."""
+    u, v, w = one[1] - one[0], other[1] - other[0], one[0] - other[0]
+    uu, vv, uv, uw, vw = u @ u, v @ v, u @ v, u @ w, v @ w
+    det = uu * vv - uv**2
+    if det < 1e-9 * uu * vv:
+        return None
+    s, t = (uv * vw - vv * uw) / det, (uu * vw - uv * uw) / det
+    if np.linalg.norm(w + s * u - t * v) > 2 * SAME:
+        return None
+    inside = -1e-6 < t < 1 + 1e-6
+    if within and not (inside and -1e-6 < s < 1 + 1e-6):
+        return None
+    point: Floats = other[0] + t * v
+    return point

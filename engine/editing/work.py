@@ -1,0 +1,142 @@
+"""A document being changed by hand: its names and places as they stood, and the means to add to it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Any
+
+import numpy as np
+
+from engine.document import Document
+from engine.document.byhand import MemberEdit, MemberInput, NodeInput, OwnChecks, SupportInput
+from engine.errors import ModelError
+from engine.expand import expand
+from engine.structure.model import FREEDOMS, Floats, Member
+
+#: places nearer than this are one, in metres
+SAME = 1e-3
+
+
+class Work:
+    """A document being changed, with its structure as it stood."""
+
+    def __init__(self, document: Document) -> None:
+        self.document = document.model_copy(deep=True)
+        self.structure = expand(document)
+        self.stated = {m.name: m for m in self.document.members}
+        self.nodes = {n.name: n for n in self.document.nodes}
+        self.at = dict(zip(self.structure.nodes, self.structure.xyz, strict=True))
+        self.at |= {name: self.at[other] for name, other in self.structure.aliases.items()}
+        self.edits = {e.member: e for e in self.document.edits}
+
+    # names and places
+
+    def member(self, name: str) -> Member:
+        if name not in self.structure.index:
+            raise ModelError(f"There is no member “{name}”.", "members")
+        return self.structure.member(name)
+
+    def free(self, name: str, words: str) -> MemberInput:
+        """The member by hand of that name."""
+        member = self.member(name)
+        if name not in self.stated:
+            raise ModelError(
+                f"“{name}” belongs to the jig “{member.jig}”, so it cannot be {words}. Release the jig first, or copy the member.",
+                name,
+            )
+        return self.stated[name]
+
+    def ends(self, name: str) -> Floats:
+        member = self.member(name)
+        return self.structure.xyz[[member.nodes[0], member.nodes[-1]]]
+
+    def fresh(self, letter: str, taken: Any) -> Iterator[str]:
+        number = 1
+        while True:
+            if f"{letter}{number}" not in taken:
+                yield f"{letter}{number}"
+            number += 1
+
+    def node(self, at: Floats) -> str:
+        """The node at a place: one that stands there, or a new one."""
+        near = [name for name, place in self.at.items() if np.abs(place - at).max() < SAME]
+        if near:
+            return near[0]
+        name = next(self.fresh("n", self.at))
+        x, y, z = (round(float(v), 9) for v in at)
+        self.document.nodes.append(NodeInput(name=name, at=(x, y, z)))
+        self.nodes[name] = self.document.nodes[-1]
+        self.at[name] = np.asarray(at, dtype=float)
+        return name
+
+    def add(self, start: str, end: str, like: dict[str, Any]) -> MemberInput | None:
+        """A new member by hand; none where its ends coincide."""
+        if start == end:
+            return None
+        name = next(self.fresh("m", {*self.structure.index, *self.stated}))
+        made = MemberInput(**{**like, "name": name, "start": start, "end": end})
+        self.document.members.append(made)
+        self.stated[name] = made
+        return made
+
+    def like(self, name: str) -> dict[str, Any]:
+        """What a member by hand must say to be like this one."""
+        if name in self.stated:
+            return self.stated[name].model_dump(exclude={"name", "start", "end"})
+        m = self.member(name)
+        length = self.structure.length(m)
+        return {
+            "section": m.section.name,
+            "end_section": edit.end_section if (edit := self.edits.get(name)) else None,
+            "haunch_start": m.haunches[0],
+            "haunch_end": m.haunches[1],
+            "material": m.material.name,
+            "roll": round(float(np.degrees(m.roll)), 9),
+            "behaviour": m.behaviour,
+            "role": m.role,
+            "group": m.group,
+            "offset": {"y": m.offset[0], "z": m.offset[1]},
+            "releases": _releases(m, self.document.force),
+            "restraints_outer": [x for x in m.outer if SAME < x < length - SAME],
+            "restraints_inner": [x for x in m.inner if SAME < x < length - SAME],
+            "checks": m.checks if m.checks != OwnChecks() else None,
+        }
+
+    def edit(self, name: str) -> MemberEdit:
+        """The edit laid over a generated member, made if there is none."""
+        if name not in self.edits:
+            self.edits[name] = MemberEdit(member=name)
+            self.document.edits.append(self.edits[name])
+        return self.edits[name]
+
+    def sweep(self) -> None:
+        """Drop nodes by hand that nothing refers to any more."""
+        used = {name for m in self.document.members for name in (m.start, m.end)}
+        used |= {s.node for s in self.document.supports} | {load.node for load in self.document.node_loads}
+        used |= {move.node for move in self.document.settlements}
+        used |= {c for panel in self.document.panels for c in panel.corners if isinstance(c, str)}
+        corners = {c for j in self.document.jigs if j.kind == "bracing" for c in j.corners if isinstance(c, str)}
+        before = {n for m in self.structure.members if not m.jig for n in (m.nodes[0], m.nodes[-1])}
+        once = {self.structure.nodes[n] for n in before}
+        self.document.nodes = [n for n in self.document.nodes if n.name in used | corners or n.name not in once]
+
+    def support_like(self, node: int, name: str) -> SupportInput:
+        """A support for the node of a name that holds it as another node is held."""
+        s, force = self.structure, self.document.force
+        stiffness = zip(FREEDOMS, s.springs[node].tolist(), strict=True)
+        held = {
+            "fixed": [f for f, there in zip(FREEDOMS, s.fixed[node], strict=True) if there],
+            "springs": {f: k / force for f, k in stiffness if k},
+            "one_way": [f for f, there in zip(FREEDOMS, s.one_way[node], strict=True) if there],
+            "turn": round(float(np.degrees(s.turn[node])), 9),
+        }
+        return SupportInput.model_validate({"node": name, **held})
+
+
+def _releases(m: Member, force: float) -> dict[str, Any]:
+    return {
+        "start": sorted(m.release_start),
+        "end": sorted(m.release_end),
+        "start_springs": {f: k / force for f, k in m.springs_start},
+        "end_springs": {f: k / force for f, k in m.springs_end},
+    }

@@ -1,0 +1,124 @@
+<script setup lang="ts">
+import { ElButton } from 'element-plus'
+import { computed } from 'vue'
+import type { Schemas } from '../../../api/client'
+import ChoiceField from '../../../components/ChoiceField.vue'
+import NumberField from '../../../components/NumberField.vue'
+import SectionField from '../../../components/SectionField.vue'
+import { added } from '../../../lib/changes'
+import { useTyped } from '../../../lib/field'
+import { readStoreys, storeyChanges, writeStoreys } from '../../../lib/storeys'
+import { useWorkbench } from '../../../stores/workbench'
+
+/** The storeys above a floor: their heights in one entry, and what each says for itself. */
+const props = defineProps<{ jig: Schemas['FloorJig']; path: string }>()
+const bench = useWorkbench()
+const storeys = computed(() => props.jig.storeys ?? [])
+const list = computed(() => `${props.path}.storeys`)
+const { typed, wrong, commit, leave } = useTyped(() => writeStoreys(storeys.value), post)
+async function post(text: string): Promise<string> {
+  const found = readStoreys(text, props.jig.level ?? 0)
+  if (typeof found === 'string') return found
+  const changes = storeyChanges(list.value, storeys.value, found.value)
+  if (!changes.length) return ''
+  const done = await bench.edit(`Storeys above ${props.jig.name}: ${text}`, changes)
+  return done ? '' : (bench.refusal?.message ?? 'Nothing was changed.')
+}
+const more = () => {
+  const { height } = storeys.value.at(-1) ?? { height: props.jig.level }
+  void bench.edit(`One more storey on ${props.jig.name}`, added(list.value, { height: height ?? 3.5 }))
+}
+const tops = computed(() => {
+  let at = props.jig.level ?? 0
+  return storeys.value.map((s) => (at += s.height ?? 3.5))
+})
+const CATEGORIES = [
+  { value: '', label: 'as the first' },
+  ...['A', 'B', 'C', 'D', 'E', 'F', 'G'].map((value) => ({ value, label: value })),
+]
+const SECTIONS = ['columns', 'main_beams', 'joists'] as const
+</script>
+
+<template>
+  <label
+    class="field"
+    :class="{ wrong }"
+    title="Heights above the floor below: 3*3.5 + 4; or so many up to a level: 3 to 14.5"
+  >
+    <span>Storeys above</span>
+    <input
+      v-model="typed"
+      aria-label="Storeys above"
+      :aria-invalid="!!wrong"
+      :readonly="!bench.mayChange"
+      autocomplete="off"
+      @keydown.enter="commit"
+      @blur="commit"
+      @keydown.esc="leave"
+    />
+    <small v-if="wrong" role="alert">{{ wrong }}</small>
+  </label>
+  <p class="note">
+    <ElButton size="small" :disabled="!bench.mayChange" @click="more">One more storey</ElButton>
+    <span v-if="tops.length">{{ tops.length + 1 }} levels, up to {{ tops.at(-1)!.toFixed(2) }} m</span>
+  </p>
+  <details v-if="storeys.length" class="each">
+    <summary>Storeys one by one</summary>
+    <template v-for="(s, k) in storeys" :key="k">
+      <h5>
+        {{ jig.name }}/{{ k + 2 }} <span>{{ tops[k]!.toFixed(2) }} m</span>
+      </h5>
+      <NumberField label="Height" :path="`${list}.${k}.height`" kind="length" :value="s.height" />
+      <NumberField
+        label="Permanent"
+        :path="`${list}.${k}.permanent`"
+        kind="pressure"
+        :value="s.permanent"
+        optional="as first"
+      />
+      <NumberField
+        label="Imposed"
+        :path="`${list}.${k}.imposed`"
+        kind="pressure"
+        :value="s.imposed"
+        optional="as first"
+      />
+      <ChoiceField label="Category" :path="`${list}.${k}.category`" :value="s.category ?? ''" :options="CATEGORIES" />
+      <SectionField
+        v-for="key in SECTIONS"
+        :key="key"
+        :label="key.replace('_', ' ')"
+        :path="`${list}.${k}.${key}`"
+        :value="s[key] ?? ''"
+      />
+    </template>
+  </details>
+</template>
+
+<style scoped>
+.field > input {
+  font-family: var(--mono);
+}
+.wrong > input {
+  border-color: var(--oxide);
+}
+.note span {
+  margin-left: 8px;
+}
+.each {
+  margin: 0 0 6px;
+}
+.each summary {
+  padding: 2px 12px;
+  font: 500 12.5px var(--condensed);
+  cursor: pointer;
+}
+h5 {
+  margin: 6px 12px 2px;
+  font: 500 12px var(--condensed);
+}
+h5 span {
+  font-weight: 400;
+  color: var(--ink-2);
+}
+</style>
