@@ -67,27 +67,37 @@ def tilts(loading: Loading, response: Response) -> dict[int, list[str]]:
     size = len(panels)
     lies, bears, force = (np.zeros((len(loading.cases) * size, 3)) for _ in range(3))
     middle = np.array([p.corners.mean(axis=0) for p in structure.panels])
+    # cases share the polygons of their zones
+    places: dict[tuple[int, int], tuple[Floats, Floats, Floats]] = {}
+    keys, moments, amounts, directions = [], [], [], []
     for load in loading.surfaces:
         p = panels[load.panel]
         panel = structure.panels[p]
         if panel.grounded is not None:
             continue
-        at, weight = _cells(load.polygon)
+        if (p, id(load.polygon)) not in places:
+            at, weight = _cells(load.polygon)
+            places[p, id(load.polygon)] = at, weight, panel.place_of(at) - middle[p]
+        at, weight, arm = places[p, id(load.polygon)]
         amount = weight * (load.pressure[0] + at @ np.array(load.pressure[1:]))
-        arm = panel.place_of(at) - middle[p]
-        key = load.case * size + p
-        lies[key] += np.cross(arm, amount[:, None] * load.direction).sum(axis=0)
-        force[key] += amount.sum() * load.direction
+        keys.append(load.case * size + p)
+        moments.append(amount @ arm)
+        amounts.append(amount.sum())
+        directions.append(load.direction)
+    if keys:
+        way = np.array(directions)
+        np.add.at(lies, keys, np.cross(np.array(moments), way))
+        np.add.at(force, keys, np.array(amounts)[:, None] * way)
     own = np.flatnonzero(table.surface >= 0)
     of = np.array([panels[load.panel] for load in loading.surfaces])[table.surface[own]]
     start = structure.xyz[structure.ends[:, 0]][table.member[own]]
-    way = structure.xyz[structure.ends[:, 1]] - structure.xyz[structure.ends[:, 0]]
-    way = (way / np.linalg.norm(way, axis=1, keepdims=True))[table.member[own]]
+    along = structure.xyz[structure.ends[:, 1]] - structure.xyz[structure.ends[:, 0]]
+    along = (along / np.linalg.norm(along, axis=1, keepdims=True))[table.member[own]]
     a, b, first, last = table.start[own], table.end[own], table.first[own], table.last[own]
     for share in (0.5 - np.sqrt(1 / 12), 0.5 + np.sqrt(1 / 12)):
         x = a + (b - a) * share
         pushed = (first + (last - first) * share) * ((b - a) / 2)[:, None]
-        np.add.at(bears, table.case[own] * size + of, np.cross(start + way * x[:, None] - middle[of], pushed))
+        np.add.at(bears, table.case[own] * size + of, np.cross(start + along * x[:, None] - middle[of], pushed))
     found: dict[int, list[str]] = {}
     reach = np.array([float(np.linalg.norm(np.ptp(p.corners, axis=0))) for p in structure.panels])
     scale = np.linalg.norm(force, axis=1) * np.tile(reach, len(loading.cases))

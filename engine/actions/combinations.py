@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+import numpy as np
+
 from engine.actions.cases import Case
 from engine.structure.model import Floats
 
@@ -26,9 +28,9 @@ def formula(cases: list[Case], factors: Floats) -> str:
     permanent: dict[float, list[str]] = {}
     variable: list[tuple[float, str]] = []
     leaning = ""
-    for case, factor in zip(cases, factors.tolist(), strict=True):
-        if not factor:
-            continue
+    acting = np.flatnonzero(factors)
+    for number, factor in zip(acting.tolist(), factors[acting].tolist(), strict=True):
+        case = cases[number]
         if case.nature == "permanent":
             permanent.setdefault(factor, []).append(case.symbol)
         elif case.nature != "imperfection":

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
@@ -117,23 +117,25 @@ class Combined:
         """(e, 12, k) N and Nm in local axes."""
         return self._mixed(which, self.response.end_force, "end_force")
 
-    def diagrams(self, which: Sequence[int]) -> Diagrams:
-        """Internal forces along all elements."""
+    def diagrams(self, which: Sequence[int], elements: Ints | None = None) -> Diagrams:
+        """Internal forces along all elements, or along some: those of whole members."""
         plain, solved, column = self._split(which)
         rows = self.rows[np.asarray(which, dtype=np.int64)]
+        cases = self._diagrams if elements is None else self._diagrams.of(elements)
         if not len(solved):
-            return self._diagrams.combined(rows)
+            return cases.combined(rows)
         assert self.states is not None
-        own = state_diagrams(self.states, column, self.stations)
+        states = self.states if elements is None else _part(self.states, elements)
+        own = state_diagrams(states, column, states.system.stations)
         if not len(plain):
             return own
-        linear = self._diagrams.combined(rows[plain])
+        linear = cases.combined(rows[plain])
         values = []
         for name in ("N", "Vy", "Vz", "T", "My", "Mz"):
-            out = np.empty((*self.stations.shape, len(rows)))
+            out = np.empty((*own.x.shape, len(rows)))
             out[..., plain], out[..., solved] = getattr(linear, name), getattr(own, name)
             values.append(out)
-        return Diagrams(self.stations, *values)
+        return Diagrams(own.x, *values)
 
     def pulled(self, which: Sequence[int]) -> Floats | None:
         """(e, s, k) ∫N along the elements, by which N is known between the stations; None where no line load varies along a
@@ -219,6 +221,31 @@ def combine_results(
     place[own] = np.arange(len(own))
     states = solve_states(system, rows[own], second[own], progress) if len(own) else None
     return Combined(response, rows, count, states, place, standing, second, ultimate)
+
+
+def _part(states: States, rows: Ints) -> States:
+    """The states of the elements of some whole members, as far as what runs along them goes."""
+    whole = states.system
+    system = replace(
+        whole,
+        elements=whole.elements.of(rows),
+        loads=whole.loads.of(rows, len(whole.elements)),
+        fixed=whole.fixed[rows],
+        warm=whole.warm[rows],
+        curled=whole.curled[:, rows],
+    )
+    # their number goes by all elements
+    vars(system)["stations"] = whole.stations[rows]
+    return replace(
+        states,
+        system=system,
+        end_force=states.end_force[rows],
+        end_displacement=states.end_displacement[rows],
+        axial=states.axial[rows],
+        swell=states.swell[:, rows],
+        varies=states.varies[:, rows],
+        slack=states.slack[rows],
+    )
 
 
 def _along(states: States, which: Ints, x: Floats) -> tuple[Floats, Floats]:

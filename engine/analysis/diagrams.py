@@ -30,7 +30,7 @@ class Diagrams:
     My: Floats
     Mz: Floats
 
-    def of(self, rows: slice) -> Diagrams:
+    def of(self, rows: slice | Ints) -> Diagrams:
         """Those of some elements."""
         return Diagrams(*(getattr(self, field.name)[rows] for field in fields(self)))
 

@@ -8,7 +8,7 @@ u, v, w, rx, ry, rz at the start, then at the end.
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 
 import numpy as np
 
@@ -47,6 +47,10 @@ class Elements:
 
     def __len__(self) -> int:
         return len(self.length)
+
+    def of(self, rows: Ints) -> Elements:
+        """Some of them."""
+        return Elements(*(getattr(self, field.name)[rows] for field in fields(self)))
 
     def positions(self, x: Floats) -> Floats:
         """Distances along the members (e, s) of stations at distances x (e, s) along the elements."""

@@ -38,6 +38,21 @@ class ElementLoads:
     force: Floats
     moment: Floats
 
+    def of(self, rows: Ints, count: int) -> ElementLoads:
+        """Those on some of `count` elements, which are numbered anew."""
+        number = np.full(count, -1, dtype=np.int64)
+        number[rows] = np.arange(len(rows))
+        line, point = number[self.line[:, 0]] >= 0, number[self.point[:, 0]] >= 0
+        return ElementLoads(
+            np.stack([number[self.line[line, 0]], self.line[line, 1]], axis=1),
+            self.span[line],
+            self.q[line],
+            np.stack([number[self.point[point, 0]], self.point[point, 1]], axis=1),
+            self.at[point],
+            self.force[point],
+            self.moment[point],
+        )
+
 
 def cut_loads(structure: Structure, elements: Elements, loading: Loading) -> ElementLoads:
     """Cut member loads at the element ends and turn them into local axes."""

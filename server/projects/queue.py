@@ -11,10 +11,13 @@ from collections.abc import Callable, Iterator
 from contextlib import contextmanager, nullcontext
 from dataclasses import dataclass
 from datetime import timedelta
+from functools import reduce
+from operator import or_
 from typing import TypeVar
 
 from django.conf import settings
 from django.db import InterfaceError, OperationalError, connection, transaction
+from django.db.models import Q
 from django.utils import timezone
 from procrastinate.contrib.django.models import ProcrastinateJob
 
@@ -195,8 +198,9 @@ def perform(pk: int, work: Callable[[Run], None]) -> None:
 
 
 def _forget_old() -> None:
-    for kind, days in REMEMBERED.items():
-        Run.objects.filter(kind=kind, ended__lt=timezone.now() - timedelta(days=days)).delete()
+    now = timezone.now()
+    old = (Q(kind=kind, ended__lt=now - timedelta(days=days)) for kind, days in REMEMBERED.items())
+    Run.objects.filter(reduce(or_, old)).delete()
 
 
 def teller(pk: int) -> Callable[[str, int, int], None]:

@@ -123,18 +123,22 @@ def _runs(
     along: Floats | None,
     pulled: Floats | None = None,
 ) -> list[schemas.RunOut]:
-    """Members with what is drawn along them; moved: (e, s, 3) m at the stations."""
+    """Members with what is drawn along them. found: of their elements alone, one member after the other; moved: (e, s, 3) m at the
+    stations."""
     first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
     longer = elements.length / elements.reach
     runs = []
+    done = 0
     for i in members:
         e = slice(first[i], first[i + 1])
+        own = slice(done, done + first[i + 1] - first[i])
+        done = own.stop
         x = elements.positions(stations)[e].ravel()
         ends = structure.xyz[[structure.members[i].nodes[0], structure.members[i].nodes[-1]]]
         start, unit = ends[0], (ends[1] - ends[0]) / np.linalg.norm(ends[1] - ends[0])
         values: dict[str, Any] = {"most_in": {}, "least_in": {}}
         for name in QUANTITIES:
-            array = getattr(found, name)[e].reshape(len(x), -1) / 1000 if found else np.zeros((len(x), 1))
+            array = getattr(found, name)[own].reshape(len(x), -1) / 1000 if found else np.zeros((len(x), 1))
             values[name], values[f"least_{name}"] = array.max(axis=1).tolist(), array.min(axis=1).tolist()
             if array.shape[1] > 1:
                 values["most_in"][name] = array.argmax(axis=1).tolist()
@@ -177,7 +181,9 @@ def diagram_out(chain: Chain, revision: int, plane: str, state: str, own: bool =
     moved = None if envelope else chain.combined.deflections(numbers)[..., 0]
     pulled = None if envelope else chain.combined.pulled(numbers)
     # without any combination there is nothing to envelop yet
-    found = chain.combined.diagrams(numbers) if numbers else None
+    first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
+    rows = np.concatenate([np.arange(first[i], first[i + 1]) for i in members] or [np.zeros(0, dtype=np.int64)])
+    found = chain.combined.diagrams(numbers, rows) if numbers and members else None
     return schemas.DiagramOut(
         revision=revision,
         state=state,

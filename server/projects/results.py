@@ -18,21 +18,20 @@ import zstandard
 from django.conf import settings
 from django.db import transaction
 from django.db.models import Sum
+from django.db.models.functions import Length
 from django.utils import timezone
 from django.utils.crypto import constant_time_compare, salted_hmac
 
 from engine.chain import Chain, Forces, fingerprints
 from engine.document import Document
 from engine.errors import ModelError
-from server.projects import builds
-from server.projects.models import Result, ResultPart
+from server.projects import builds, pieces
+from server.projects.models import Result
 
 #: chains kept in memory, all but the last without what can be recovered; one of an ordinary hall takes 30 to 60 MB
 KEPT = 6
 #: bytes that they may take together as they are stored, some eight times as much in memory; the last is kept all the same
 KEPT_SIZE = 25_000_000
-#: bytes of a piece of a stored chain
-PIECE = 32 << 20
 #: how often a use is written down, which pruning goes by
 NOTED = timedelta(hours=1)
 _SEAL = 32
@@ -110,14 +109,11 @@ def store(document: Document, found: Chain | ModelError) -> None:
         words = f"The numbers of this building take {size:,.0f} MB; no more than {most:,.0f} MB are kept (LORICA_RESULTS_MB)."
         Result.objects.filter(key=key).update(refused=words)
         return
-    result = Result.objects.filter(key=key).first()
-    if result is None:
-        return
     with transaction.atomic():
-        result.parts.all().delete()
-        for number, start in enumerate(range(0, len(numbers), PIECE)):
-            ResultPart.objects.create(result=result, number=number, data=numbers[start : start + PIECE])
-        Result.objects.filter(key=key).update(complete=True, size=len(result.screen) + len(numbers))
+        # shown and kept since, or pruned meanwhile
+        if not Result.objects.filter(key=key).update(complete=True, size=Length("screen") + len(numbers)):
+            return
+        pieces.write(key, numbers)
     prune()
 
 
@@ -164,8 +160,7 @@ def chain_by(key: str) -> Chain | ModelError | None:
         if row is not None and row[1]:
             raise ModelError(row[1], "")
         if row is not None and row[0]:
-            pieces = ResultPart.objects.filter(result=key).order_by("number").values_list("data", flat=True)
-            numbers = b"".join(bytes(piece) for piece in pieces.iterator())
+            numbers = pieces.read(key)
             found = opened(numbers)
             if found is not None:
                 keep(key, found, len(numbers))

@@ -117,7 +117,7 @@ def local_out(chain: Chain) -> list[schemas.LocalOut]:
             most_line=p.most * p.spacing / 1000,
             least_line=p.least * p.spacing / 1000,
         )
-        for p in local_pressures(chain.document, chain.structure)
+        for p in local_pressures(chain.document, chain.structure, chain.loading)
     ]
 
 

@@ -389,9 +389,9 @@ def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
                 rule=c.rule,
                 own=c.own,
                 numbers=" + ".join(
-                    f"{factor:.4g} · {loading.cases[i].symbol}"
-                    for i, factor in enumerate(c.factors)
-                    if factor and loading.cases[i].nature != "imperfection"
+                    f"{c.factors[i]:.4g} · {loading.cases[i].symbol}"
+                    for i in np.flatnonzero(c.factors).tolist()
+                    if loading.cases[i].nature != "imperfection"
                 ),
             )
             for c in chain.combinations

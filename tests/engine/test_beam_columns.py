@@ -9,7 +9,8 @@ import numpy as np
 from engine.analysis.modes import natural_modes
 from engine.analysis.solve import assemble
 from engine.catalogue.steels import GRAVITY
-from engine.document import read_document
+from engine.chain import respond
+from engine.document import Document, read_document
 from engine.expand import expand
 from engine.load import load
 from tests.engine.helpers import FIXED, textbook
@@ -336,6 +337,22 @@ class Mixed(unittest.TestCase):
             np.testing.assert_allclose(joined[..., k], found.deflections(which)[..., 0], atol=1e-15)
         # half the case alone is the service combination
         np.testing.assert_allclose(2 * joined[..., 0], joined[..., 2], atol=1e-12)
+
+
+class Some(unittest.TestCase):
+    def test_diagrams_of_some_members_are_those_of_all(self):
+        document = Document.model_validate(
+            {"name": "H", "hall": {"spacings": [6.0, 6.0]}, "analysis": {"order": "second"}, "rules": {"imperfections": True}}
+        )
+        found = respond(document).combined
+        numbers = list(range(0, found.count, 7))
+        assert found.states is not None
+        self.assertTrue(found.states.varies.any())
+        rows = np.flatnonzero(found.elements.member % 3 == 1)
+        every, some = found.diagrams(numbers), found.diagrams(numbers, rows)
+        self.assertGreater(np.abs(every.My).max(), 1e4)
+        for name in ("x", "N", "Vy", "Vz", "T", "My", "Mz"):
+            np.testing.assert_array_equal(getattr(some, name), getattr(every, name)[rows])
 
 
 class Masses(unittest.TestCase):

@@ -16,7 +16,7 @@ from django.utils import timezone
 from engine.bench import portal_hall
 from engine.document import Document
 from server import bodies, sign_in
-from server.projects import builds, cleaning, queue, quotas, results, revisions, runs
+from server.projects import builds, cleaning, pieces, queue, quotas, results, revisions, runs
 from server.projects.changes import Change
 from server.projects.management.commands import work
 from server.projects.models import Installed, Project, Result, ResultPart, Revision, Run
@@ -239,7 +239,7 @@ class Pieces(ApiCase):
     def test_a_result_is_stored_in_pieces_and_one_that_is_too_large_says_so_once(self):
         results._kept.clear()
         project = revisions.create(self.user, small("Pieces"), "new")
-        with mock.patch.object(results, "PIECE", 10_000):
+        with mock.patch.object(pieces, "PIECE", 10_000):
             first = runs.chain_of(project, project.head)
         self.assertGreater(ResultPart.objects.count(), 3)
         results._kept.clear()

@@ -362,8 +362,9 @@ class LocalPressure:
     least: float
 
 
-def local_pressures(document: Document, structure: Structure) -> list[LocalPressure]:
-    """Net pressures on secondary members by zone, with c_pe of their loaded area (figure 7.2), over all directions."""
+def local_pressures(document: Document, structure: Structure, loading: Loading | None = None) -> list[LocalPressure]:
+    """Net pressures on secondary members by zone, with c_pe of their loaded area (figure 7.2), over all directions. loading: that
+    of the document, if it is there: its zones are cut out already."""
     hall = document.hall
     if hall is None or hall.open_sides:
         return []
@@ -373,7 +374,9 @@ def local_pressures(document: Document, structure: Structure) -> list[LocalPress
     for w in hall_winds(document, structure):
         for zone in w.zones:
             panel = zone.panel
-            if panel.place == "overhang" or not cut(panel, zone.points):
+            regions = loading.regions if loading else {}
+            known = regions.get((panel.name, zone.points.tobytes()))
+            if panel.place == "overhang" or not (cut(panel, zone.points) if known is None else known):
                 continue
             if panel.kind == "roof":
                 role, spacing, span = "purlin", hall.purlins.spacing, bay

@@ -25,6 +25,8 @@ from server.projects.models import Run
 GRACE = 3.0
 #: bytes of memory above which a worker is renewed once it has nothing to do
 HEAVY = 700_000_000
+#: how far workers stand back: who clicks is answered before what is computed goes on
+NICE = 5
 #: exit status of a worker whose build no longer serves the database
 REPLACED = 75
 _log = logging.getLogger("lorica.work")
@@ -86,6 +88,7 @@ def work(of: list[str]) -> None:
     """Be one worker; ends with its keeper."""
     if builds.replaced():
         sys.exit(REPLACED)
+    os.nice(NICE)
     threading.Thread(target=watch, args=[os.getppid()], daemon=True).start()
     with connection.cursor() as cursor:
         # of workers that died; their runs are taken up again by who asks for them
