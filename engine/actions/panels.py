@@ -198,52 +198,47 @@ def areas(panel: Panel, structure: Structure) -> dict[str, list[Floats]]:
     return found
 
 
-def chords(polygon: Floats, f: Fields) -> tuple[Ints, Floats, Floats]:
-    """Where and how wide a polygon (k, 2) without holes lies in each field.
+def chords(polygons: Floats, f: Fields) -> tuple[Ints, Ints, Floats, Floats]:
+    """Where and how wide polygons (p, k, 2) without holes lie in each field.
 
-    Gives the field of each stretch (n,), its ends s (n, 2), and at both ends (n, 2, 2): the width, and the integral of t
-    over it. Between the ends the width runs linearly.
+    Gives the polygon and the field of each stretch (n,), polygon by polygon, its ends s (n, 2), and at both ends (n, 2, 2): the width,
+    and the integral of t over it. Between the ends the width runs linearly.
     """
-    if _turns_back(polygon):
-        polygon = polygon[::-1]
-    a, b = polygon, np.roll(polygon, -1, axis=0)
-    ds = b[:, 0] - a[:, 0]
+    x, y = polygons[..., 0], polygons[..., 1]
+    backwards = (x * np.roll(y, -1, axis=1) - y * np.roll(x, -1, axis=1)).sum(axis=1) < 0
+    polygons = np.where(backwards[:, None, None], polygons[:, ::-1], polygons)
+    # pairs of a polygon and a field over which it lies
+    least_s, most_s = polygons[..., 0].min(axis=1), polygons[..., 0].max(axis=1)
+    which, number = np.nonzero((f.s[:, 1] > least_s[:, None] + SAME) & (f.s[:, 0] < most_s[:, None] - SAME))
+    a, b = polygons[which], np.roll(polygons, -1, axis=1)[which]
+    ds = b[..., 0] - a[..., 0]
     slanted = np.abs(ds) > 1e-9
-    a, b, ds = a[slanted], b[slanted], ds[slanted]
-    if not len(a) or not len(f.member):
-        return np.zeros(0, dtype=np.int64), np.zeros((0, 2)), np.zeros((0, 2, 2))
-    rise = (b[:, 1] - a[:, 1]) / ds
-    base = a[:, 1] - rise * a[:, 0]
-    inside = (f.s[:, 1] > polygon[:, 0].min() + SAME) & (f.s[:, 0] < polygon[:, 0].max() - SAME)
-    number = np.flatnonzero(inside)
+    rise = np.divide(b[..., 1] - a[..., 1], ds, out=np.zeros_like(ds), where=slanted)
+    base = a[..., 1] - rise * a[..., 0]
     s, low, high = f.s[number], f.low[number], f.high[number]
     width = (s[:, 1] - s[:, 0])[:, None]
     # limits as lines t = p + r s
     r = np.stack([low[:, 1] - low[:, 0], high[:, 1] - high[:, 0]], axis=1) / width
     p = np.stack([low[:, 0], high[:, 0]], axis=1) - r * s[:, :1]
     with np.errstate(divide="ignore", invalid="ignore"):
-        crossing = (p[:, :, None] - base) / (rise - r[:, :, None])
-    crossing = np.where(np.isfinite(crossing), crossing, s[:, :1, None]).reshape(len(number), -1)
-    marks = np.concatenate([s, np.broadcast_to(polygon[:, 0], (len(number), len(polygon))), crossing], axis=1)
+        crossing = (p[:, :, None] - base[:, None]) / (rise[:, None] - r[:, :, None])
+    meets = np.isfinite(crossing) & slanted[:, None]
+    crossing = np.where(meets, crossing, s[:, :1, None]).reshape(len(number), -1)
+    marks = np.concatenate([s, a[..., 0], crossing], axis=1)
     marks = np.sort(np.clip(marks, s[:, :1], s[:, 1:]), axis=1)
     left, right = marks[:, :-1], marks[:, 1:]
     middle = (left + right) / 2
-    least, most = np.minimum(a[:, 0], b[:, 0]), np.maximum(a[:, 0], b[:, 0])
+    least, most = np.minimum(a[..., 0], b[..., 0])[:, None], np.maximum(a[..., 0], b[..., 0])[:, None]
     over = (middle[:, :, None] > least) & (middle[:, :, None] < most) & ((right - left)[:, :, None] > 1e-9)
-    sign = np.where(over, -np.sign(ds), 0.0)
+    sign = np.where(over & slanted[:, None], -np.sign(ds)[:, None], 0.0)
     values = []
-    for x in (left, right):
-        t = base + rise * x[:, :, None]
-        t = np.clip(t, (p[:, :1] + r[:, :1] * x)[:, :, None], (p[:, 1:] + r[:, 1:] * x)[:, :, None])
+    for at in (left, right):
+        t = base[:, None] + rise[:, None] * at[:, :, None]
+        t = np.clip(t, (p[:, :1] + r[:, :1] * at)[:, :, None], (p[:, 1:] + r[:, 1:] * at)[:, :, None])
         values.append(np.stack([(sign * t).sum(axis=2), (sign * t**2).sum(axis=2) / 2], axis=2))
     both = np.stack(values, axis=2)
     row, column = np.nonzero((np.abs(both[:, :, :, 0]).max(axis=2) > 1e-9) & (right - left > 1e-9))
-    return number[row], np.stack([left[row, column], right[row, column]], axis=1), both[row, column]
-
-
-def _turns_back(polygon: Floats) -> bool:
-    x, y = polygon.T
-    return bool(x @ np.roll(y, -1) - y @ np.roll(x, -1) < 0)
+    return which[row], number[row], np.stack([left[row, column], right[row, column]], axis=1), both[row, column]
 
 
 def spread(structure: Structure, loading: Loading) -> LineTable:
@@ -251,55 +246,69 @@ def spread(structure: Structure, loading: Loading) -> LineTable:
     `loading.grounded`."""
     panels = {panel.name: panel for panel in structure.panels}
     takes: dict[tuple[str, frozenset[str]], list[tuple[Floats, Fields]]] = {}
-    known: dict[tuple[str, frozenset[str], bytes], list[tuple[Fields, Floats, Ints, Floats, Floats]]] = {}
-    found: list[tuple[Floats | Ints, ...]] = []
+    # cases share the polygons of their zones: what is pushed on the same one is spread at once
+    alike: dict[tuple[str, frozenset[str], bytes], list[int]] = {}
     for number, load in enumerate(loading.surfaces):
-        if not any(load.pressure):
-            continue
-        panel = panels[load.panel]
-        on = (load.panel, load.excluded)
-        if on not in takes:
-            bearers = tuple(name for name in panel.carriers if name not in load.excluded)
-            takes[on] = fields(replace(panel, carriers=bearers) if load.excluded else panel, structure)
-        key = (*on, load.polygon.tobytes())
-        if key not in known:
-            known[key] = []
-            for turn, f in takes[on]:
-                parts = [load.polygon @ turn.T]
-                if panel.two_way and f.clip is not None:
-                    parts = pieces(Polygon(parts[0]).intersection(f.clip))
-                for part in parts:
-                    known[key].append((f, turn, *chords(part, f)))
-        p0, ps, pt = load.pressure
-        for f, turn, field, s, value in known[key]:
-            if not len(field):
-                continue
-            # the pressure's change, in the turned coordinates
-            along, across = turn @ np.array([ps, pt])
-            total = (p0 + along * s) * value[:, :, 0] + across * value[:, :, 1]
-            per_metre = total / np.abs(f.rate[field])[:, None]
-            x = f.start[field][:, None] + (s - f.s[field, :1]) * f.rate[field][:, None]
-            back = f.rate[field] < 0
-            x[back], per_metre[back] = x[back, ::-1], per_metre[back, ::-1]
-            member = f.member[field]
-            if panel.grounded is not None:
-                ground = member == GROUND
-                force = (per_metre[ground].mean(axis=1) * (x[ground, 1] - x[ground, 0])).sum()
-                loading.grounded[load.case] = loading.grounded.get(load.case, np.zeros(3)) + load.direction * force
-                member, x, per_metre = member[~ground], x[~ground], per_metre[~ground]
-            found.append(
-                (
-                    member,
-                    np.full(len(member), load.case),
-                    x[:, 0],
-                    x[:, 1],
-                    per_metre[:, :1] * load.direction,
-                    per_metre[:, 1:] * load.direction,
-                    np.full(len(member), number),
-                )
-            )
+        if any(load.pressure):
+            alike.setdefault((load.panel, load.excluded, load.polygon.tobytes()), []).append(number)
+    # by panel and number of corners, the parts of polygons that fields take, with the loads on them
+    parts: dict[tuple[str, frozenset[str], int, int], list[tuple[Floats, list[int]]]] = {}
+    for (name, excluded, _), numbers in alike.items():
+        panel = panels[name]
+        if (name, excluded) not in takes:
+            bearers = tuple(carrier for carrier in panel.carriers if carrier not in excluded)
+            takes[name, excluded] = fields(replace(panel, carriers=bearers) if excluded else panel, structure)
+        for k, (turn, f) in enumerate(takes[name, excluded]):
+            whole = loading.surfaces[numbers[0]].polygon @ turn.T
+            two_way = panel.two_way and f.clip is not None
+            for part in pieces(Polygon(whole).intersection(f.clip)) if two_way else [whole]:
+                parts.setdefault((name, excluded, k, len(part)), []).append((part, numbers))
+    found: list[tuple[Floats | Ints, ...]] = []
+    for (name, excluded, k, _), own in parts.items():
+        turn, f = takes[name, excluded][k]
+        which, field, s, value = chords(np.array([part for part, _ in own]), f)
+        limits = np.searchsorted(which, np.arange(len(own) + 1))
+        for (_, numbers), start, end in zip(own, limits[:-1].tolist(), limits[1:].tolist(), strict=True):
+            if end > start:
+                found.append(_pushed(loading, numbers, turn, f, field[start:end], s[start:end], value[start:end]))
     if not found:
-        none = np.zeros(0)
-        numbers = np.zeros(0, dtype=np.int64)
-        return LineTable(numbers, numbers, none, none, np.zeros((0, 3)), np.zeros((0, 3)), numbers)
-    return LineTable(*(np.concatenate([row[k] for row in found]) for k in range(7)))
+        none, no_number = np.zeros(0), np.zeros(0, dtype=np.int64)
+        return LineTable(no_number, no_number, none, none, np.zeros((0, 3)), np.zeros((0, 3)), no_number)
+    columns = [np.concatenate([row[k] for row in found]) for k in range(7)]
+    order = np.argsort(columns[6], kind="stable")
+    return LineTable(*(column[order] for column in columns))
+
+
+def _pushed(
+    loading: Loading, numbers: list[int], turn: Floats, f: Fields, field: Ints, s: Floats, value: Floats
+) -> tuple[Floats | Ints, ...]:
+    """Rows of a table of line loads: what surface loads of these numbers, all on the same stretches of fields as `chords` gives
+    them, put on the carriers. What the ground takes goes to `loading.grounded`."""
+    loads = [loading.surfaces[number] for number in numbers]
+    pressure, direction = np.array([load.pressure for load in loads]), np.array([load.direction for load in loads])
+    case = np.array([load.case for load in loads])
+    # the pressure's change, in the turned coordinates
+    along, across = turn @ pressure[:, 1:].T
+    total = (pressure[:, :1, None] + along[:, None, None] * s) * value[:, :, 0] + across[:, None, None] * value[:, :, 1]
+    per_metre = total / np.abs(f.rate[field])[:, None]
+    x = f.start[field][:, None] + (s - f.s[field, :1]) * f.rate[field][:, None]
+    back = f.rate[field] < 0
+    x[back], per_metre[:, back] = x[back, ::-1], per_metre[:, back, ::-1]
+    member = f.member[field]
+    ground = member == GROUND
+    if ground.any():
+        forces = (per_metre[:, ground].mean(axis=2) * (x[ground, 1] - x[ground, 0])).sum(axis=1)
+        for load, force in zip(loads, forces.tolist(), strict=True):
+            loading.grounded[load.case] = loading.grounded.get(load.case, np.zeros(3)) + load.direction * force
+        member, x, per_metre = member[~ground], x[~ground], per_metre[:, ~ground]
+    shape = (len(loads), len(member))
+    ends = per_metre[..., None] * direction[:, None, None]
+    return (
+        np.broadcast_to(member, shape).ravel(),
+        np.repeat(case, len(member)),
+        np.broadcast_to(x[:, 0], shape).ravel(),
+        np.broadcast_to(x[:, 1], shape).ravel(),
+        ends[:, :, 0].reshape(-1, 3),
+        ends[:, :, 1].reshape(-1, 3),
+        np.repeat(np.array(numbers), len(member)),
+    )

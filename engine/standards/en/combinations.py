@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from itertools import product
-from math import prod
+from math import hypot, prod
 
 import numpy as np
 
@@ -159,8 +159,13 @@ def leaning(factors: Floats, leans: dict[int, tuple[int, int]], resultants: Floa
     """A combination (cases,) with the sway imperfections of its cases (EN 1993-1-1 5.3.2), in each way in which it must be
     looked at: the way its horizontal load pushes, all four ways where there is none (below 0.5 % of the vertical one); none
     where the horizontal load reaches 15 % of it (5.3.2(4)), or where nothing leans. resultants: (cases, 3) N."""
-    x, y, z = factors @ resultants
-    across = float(np.hypot(x, y))
+    x, y, z = (factors @ resultants).tolist()
+    return _leaning(factors, leans, x, y, z)
+
+
+def _leaning(factors: Floats, leans: dict[int, tuple[int, int]], x: float, y: float, z: float) -> list[Floats]:
+    """The same under the resultant x, y, z."""
+    across = hypot(x, y)
     own = {i: both for i, both in leans.items() if factors[i]}
     if not own or across >= -0.15 * z:
         return []
@@ -174,6 +179,10 @@ def leaning(factors: Floats, leans: dict[int, tuple[int, int]], resultants: Floa
             row[both[axis]] = sign * factors[i]
         found.append(row)
     return found
+
+
+#: use, factors of the permanent cases, factors of variable cases, and the rule of a combination
+Wanted = tuple[str, float | Floats, dict[int, float], str]
 
 
 class _Maker:
@@ -198,22 +207,23 @@ class _Maker:
         self.counts: dict[str, int] = defaultdict(int)
         self.seen: set[tuple[str, bytes]] = set()
 
-    def put(
-        self, use: str, permanent: float | Floats, variable: dict[int, float], rule: str, lean: bool = False
-    ) -> None:
-        factors = np.zeros(len(self.cases))
-        factors[self.permanent] = permanent
-        for i, value in variable.items():
-            factors[i] = value
-        options = leaning(factors, self.leans, self.resultants) if lean else []
-        for row in options or [factors]:
-            key = (use, row.round(9).tobytes())
-            if key in self.seen or not row.any():
-                continue
-            self.seen.add(key)
-            self.counts[use] += 1
-            name = f"{USES[use][0]}{self.counts[use]}"
-            self.found.append(Combination(name, use, formula(self.cases, row), row, rule))
+    def put(self, wanted: Sequence[Wanted], lean: bool = False) -> None:
+        """Make combinations of what is wanted, each different one once. lean: with sway imperfections."""
+        factors = np.zeros((len(wanted), len(self.cases)))
+        for row, (_, permanent, variable, _) in zip(factors, wanted, strict=True):
+            row[self.permanent] = permanent
+            for i, value in variable.items():
+                row[i] = value
+        pushed = (factors @ self.resultants).tolist()
+        for row, push, (use, _, _, rule) in zip(factors, pushed, wanted, strict=True):
+            for own in (_leaning(row, self.leans, *push) if lean else []) or [row]:
+                key = (use, own.round(9).tobytes())
+                if key in self.seen or not own.any():
+                    continue
+                self.seen.add(key)
+                self.counts[use] += 1
+                name = f"{USES[use][0]}{self.counts[use]}"
+                self.found.append(Combination(name, use, formula(self.cases, own), own, rule))
 
     def rotate(self, acting: tuple[int, ...]) -> Iterator[dict[int, float]]:
         """Each action leading once: 1 for the leading one, ψ0 for the others."""
@@ -255,10 +265,10 @@ class _Maker:
                 reduced = np.where(gamma == heavy, gamma * r.xi, gamma)
                 rows += [(reduced, self.safe(share), "(6.10b)") for share in self.rotate(acting)]
         rows.sort(key=lambda row: (-float(row[0].sum()), len(row[1])))
-        for gamma, variable, rule in rows:
-            self.put("strength", gamma, variable, rule, lean=r.imperfections)
+        self.put([("strength", *row) for row in rows], lean=r.imperfections)
 
     def accidental(self, every: list[tuple[int, ...]]) -> None:
+        wanted: list[Wanted] = []
         for accident in (i for i, case in enumerate(self.cases) if case.nature == "accidental"):
             # what excludes it: the usual snow does not act with the exceptional one (EN 1991-1-3 A.1)
             kind = self.cases[accident].exclusive
@@ -266,29 +276,37 @@ class _Maker:
             for acting in others:
                 for lead in self.leads(acting):
                     share = {i: self.psi[i][self.lead if self.action[i] == lead else 2] for i in acting}
-                    self.put("accidental", 1.0, {accident: 1.0, **share}, "(6.11b)")
+                    wanted.append(("accidental", 1.0, {accident: 1.0, **share}, "(6.11b)"))
         for quake in (i for i, case in enumerate(self.cases) if case.nature == "seismic"):
             for acting in every:
                 share = {i: self.psi[i][2] for i in acting}
-                self.put("accidental", 1.0, {quake: 1.0, **share}, "(6.12b)")
+                wanted.append(("accidental", 1.0, {quake: 1.0, **share}, "(6.12b)"))
+        self.put(wanted)
 
     def uplift(self, every: list[tuple[int, ...]]) -> None:
         r = self.rules
-        for acting in every:
-            if acting:
-                heavy = r.gamma_G_equ_unfavourable * self.basis.importance
-                for gamma in self.permanents((heavy, r.gamma_G_equ_favourable)):
-                    for share in self.rotate(acting):
-                        self.put("uplift", gamma, self.safe(share), "(6.10), table A1.2(A)")
+        heavy = r.gamma_G_equ_unfavourable * self.basis.importance
+        gammas = self.permanents((heavy, r.gamma_G_equ_favourable))
+        rule = "(6.10), table A1.2(A)"
+        self.put(
+            [
+                ("uplift", gamma, self.safe(share), rule)
+                for acting in every
+                if acting
+                for gamma in gammas
+                for share in self.rotate(acting)
+            ]
+        )
 
     def service(self, every: list[tuple[int, ...]]) -> None:
-        for acting in sorted(every, key=len):
-            for share in self.rotate(acting):
-                self.put("deflection", 1.0, share, "(6.14b)")
-        for acting in sorted(every, key=len):
-            for share in self.rotate(acting):
-                self.put("variable", 0.0, share, "(6.14b) without permanent actions")
+        ordered = sorted(every, key=len)
+        self.put([("deflection", 1.0, share, "(6.14b)") for acting in ordered for share in self.rotate(acting)])
+        wanted: list[Wanted] = []
+        for acting in ordered:
+            without = "(6.14b) without permanent actions"
+            wanted += [("variable", 0.0, share, without) for share in self.rotate(acting)]
             for lead in self.leads(acting):
                 share = {i: self.psi[i][1 if self.action[i] == lead else 2] for i in acting}
-                self.put("frequent", 1.0, share, "(6.15b)")
-            self.put("quasi-permanent", 1.0, {i: self.psi[i][2] for i in acting}, "(6.16b)")
+                wanted.append(("frequent", 1.0, share, "(6.15b)"))
+            wanted.append(("quasi-permanent", 1.0, {i: self.psi[i][2] for i in acting}, "(6.16b)"))
+        self.put(wanted)
