@@ -20,7 +20,7 @@ from engine.analysis.combined import Combined, combine_results
 from engine.analysis.solve import Response, assemble
 from engine.document import Document
 from engine.expand import expand
-from engine.load import bows, combinations, load
+from engine.load import bows, combinations, foreseen, load
 from engine.progress import Progress, quiet
 from engine.structure.model import Structure
 from engine.verification.verify import Verification, verify
@@ -107,13 +107,19 @@ def fingerprints(document: Document) -> dict[str, str]:
 
 @dataclass(frozen=True)
 class Loaded:
-    """The stages before the response. seconds: time taken by each."""
+    """The stages before the response. seconds: time taken by each; left: about how many combinations are yet to be made, where
+    they are left to the response."""
 
     structure: Structure
     loading: Loading
     combinations: list[Combination]
     bows: tuple[Bow, ...]
     seconds: dict[str, float]
+    left: int = 0
+
+    def count(self) -> int:
+        """How many combinations there are, or about how many there will be."""
+        return self.left or len(self.combinations)
 
 
 @dataclass(frozen=True)
@@ -153,33 +159,39 @@ def _timed(seconds: dict[str, float], name: str, progress: Progress) -> Iterator
     seconds[name] = perf_counter() - start
 
 
-def prepare(document: Document, progress: Progress = quiet) -> Loaded:
-    """Set the document out, load and combine it: all that can be refused before anything is solved. Raises ModelError."""
+def prepare(document: Document, progress: Progress = quiet, most: int | None = None) -> Loaded:
+    """Set the document out, load and combine it: all that can be refused before anything is solved. most: combinations beyond which
+    they are counted alone, and left to the response. Raises ModelError."""
     seconds: dict[str, float] = {}
     with _timed(seconds, "structure", progress):
         structure = expand(document)
     with _timed(seconds, "loading", progress):
         loading = load(document, structure)
+    count = foreseen(document, loading)
+    left = count if most is not None and count > most else 0
     with _timed(seconds, "combinations", progress):
-        combined = combinations(document, loading)
-    return Loaded(structure, loading, combined, bows(document, structure), seconds)
+        combined = [] if left else combinations(document, loading)
+    return Loaded(structure, loading, combined, bows(document, structure), seconds, left)
 
 
 def respond(document: Document, progress: Progress = quiet, loaded: Loaded | None = None) -> Forces:
     """Run the chain as far as the response, from what was prepared of the same document, if it was. `progress` is told of
     each stage; it may raise to stop the work. Raises ModelError for a document that cannot be computed."""
     found = loaded or prepare(document, progress)
-    seconds = dict(found.seconds)
+    seconds, every = dict(found.seconds), found.combinations
+    if found.left:
+        with _timed(seconds, "combinations", progress):
+            every = combinations(document, found.loading)
     with _timed(seconds, "response", progress):
         system = assemble(found.structure, found.loading, document.analysis.shear_deformation, found.bows)
         results = combine_results(
             system,
-            found.combinations,
+            every,
             document.analysis.order,
             document.analysis.second_order_below,
             progress=lambda done, of: progress("response", done, of),
         )
-    return Forces(document, found.structure, found.loading, found.combinations, results, seconds)
+    return Forces(document, found.structure, found.loading, every, results, seconds)
 
 
 def run(

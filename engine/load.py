@@ -298,6 +298,16 @@ def _warming(structure: Structure, item: MemberLoad, case: int, place: str) -> W
     return Warming(case, item.member, expansion * mean, (curvature[0], curvature[1]))
 
 
+def _combines(document: Document) -> bool:
+    return bool(document.hall or document.jigs or document.panels or not document.combinations)
+
+
+def foreseen(document: Document, loading: Loading) -> int:
+    """About how many combinations there will be, from above. Raises ModelError for more than may be made."""
+    stated = len(document.combinations)
+    return stated + family(document).foresee(loading.cases, document.national.basis) if _combines(document) else stated
+
+
 def combinations(document: Document, loading: Loading) -> list[Combination]:
     """Generated combinations, of what the jigs and panels set out and wherever none are stated, then the stated ones; those for
     strength also with the sway imperfections of their cases, unless they state these themselves.
@@ -308,7 +318,7 @@ def combinations(document: Document, loading: Loading) -> list[Combination]:
     found: list[Combination] = []
     standard = family(document)
     resultants = loading.borne
-    if document.hall or document.jigs or document.panels or not document.combinations:
+    if _combines(document):
         found = standard.combine(
             loading.cases, document.rules, document.site, document.national.basis, loading.leans, resultants
         )

@@ -260,8 +260,8 @@ def spread(structure: Structure, loading: Loading) -> LineTable:
             takes[name, excluded] = fields(replace(panel, carriers=bearers) if excluded else panel, structure)
         for k, (turn, f) in enumerate(takes[name, excluded]):
             whole = loading.surfaces[numbers[0]].polygon @ turn.T
-            two_way = panel.two_way and f.clip is not None
-            for part in pieces(Polygon(whole).intersection(f.clip)) if two_way else [whole]:
+            clip = f.clip if panel.two_way else None
+            for part in [whole] if clip is None else pieces(Polygon(whole).intersection(clip)):
                 parts.setdefault((name, excluded, k, len(part)), []).append((part, numbers))
     found: list[tuple[Floats | Ints, ...]] = []
     for (name, excluded, k, _), own in parts.items():

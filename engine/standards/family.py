@@ -34,6 +34,9 @@ class Family(Protocol):
     ) -> list[Combination]:
         """All combinations of the cases. leans: case -> its imperfection cases; resultants: (cases, 3) N."""
 
+    def foresee(self, cases: list[Case], basis: BasisValues) -> int:
+        """About how many they will be, from above. Raises ModelError for more than may be made."""
+
     def leaning(self, factors: Floats, leans: dict[int, tuple[int, int]], resultants: Floats) -> list[Floats]:
         """A stated combination (cases,) with the sway imperfections of its cases, in each way in which it must be looked at; none
         where it needs none."""

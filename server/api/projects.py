@@ -130,7 +130,7 @@ def create_project(request: HttpRequest, body: schemas.NewProject) -> tuple[int,
 def import_project(request: HttpRequest) -> tuple[int, schemas.ProjectOut]:
     """A new project from a document in the file format."""
     document = in_kilonewtons(read_document(read_json(request.body)))
-    prepare(document)
+    prepare(document, most=revisions.AT_ONCE)
     return 201, project_out(user_of(request), revisions.create(user_of(request), document, "Taken in from a file"))
 
 

@@ -67,7 +67,7 @@ def ask(
 
 
 def _weight(loaded: Loaded | None) -> float:
-    return len(loaded.structure.members) * len(loaded.combinations) if loaded else 0.0
+    return len(loaded.structure.members) * loaded.count() if loaded else 0.0
 
 
 def supersede(project: Project) -> None:

@@ -342,7 +342,12 @@ class Mixed(unittest.TestCase):
 class Some(unittest.TestCase):
     def test_diagrams_of_some_members_are_those_of_all(self):
         document = Document.model_validate(
-            {"name": "H", "hall": {"spacings": [6.0, 6.0]}, "analysis": {"order": "second"}, "rules": {"imperfections": True}}
+            {
+                "name": "H",
+                "hall": {"spacings": [6.0, 6.0]},
+                "analysis": {"order": "second"},
+                "rules": {"imperfections": True},
+            }
         )
         found = respond(document).combined
         numbers = list(range(0, found.count, 7))

@@ -6,7 +6,7 @@ from dataclasses import replace
 import numpy as np
 
 from engine.actions.cases import Case
-from engine.chain import respond
+from engine.chain import prepare, respond
 from engine.demo import DEMOS
 from engine.document import Document, read_document
 from engine.document.jigs import FloorJig, HallJig
@@ -237,6 +237,22 @@ class Foreseen(unittest.TestCase):
             combine([Case("G", "G1", "permanent"), *site, *own], Rules(), Site(), BasisValues())
         together = [replace(case, exclusive="own") for case in own]
         self.assertGreater(len(combine([*site, *together], Rules(), Site(), BasisValues())), 100)
+
+    def test_what_an_edit_leaves_to_its_run_is_what_it_would_have_made(self):
+        document = Document(hall=HallJig(spacings=[6.0, 6.0]))
+        whole, left = prepare(document), prepare(document, most=100)
+        self.assertEqual((left.combinations, whole.left), ([], 0))
+        self.assertGreaterEqual(left.count(), whole.count())
+        one, other = respond(document, loaded=whole), respond(document, loaded=left)
+        names = [(c.name, c.formula) for c in one.combinations]
+        self.assertGreater(len(names), 100)
+        self.assertEqual(names, [(c.name, c.formula) for c in other.combinations])
+        np.testing.assert_array_equal(one.combined.alpha, other.combined.alpha)
+
+    def test_too_many_are_refused_also_where_they_are_left(self):
+        own = [{"name": f"Own {i}", "nature": "other"} for i in range(12)]
+        with self.assertRaisesRegex(ModelError, "act independently"):
+            prepare(Document.model_validate({"hall": {"spacings": [6.0, 6.0]}, "cases": own}), most=100)
 
 
 class Leaning(unittest.TestCase):

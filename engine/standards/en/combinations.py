@@ -122,6 +122,19 @@ def foresee(cases: list[Case], basis: BasisValues) -> int:
     return (2 * ways + 2) * leading + choices_
 
 
+def counted(cases: list[Case], basis: BasisValues) -> int:
+    """The same. Raises ModelError for more than may be made."""
+    foreseen = foresee(cases, basis)
+    if foreseen > MOST:
+        alone = sum(1 for members in _sets(cases).values() if len(members) == 1)
+        raise ModelError(
+            f"The cases would make about {foreseen:,} combinations, of which {MOST:,} are the most: {alone} of them act "
+            "independently of all others. Say which exclude one another or always act together.",
+            "cases",
+        )
+    return foreseen
+
+
 def combine(
     cases: list[Case],
     rules: Rules,
@@ -137,14 +150,7 @@ def combine(
     (EN 1993-1-1 5.3.2(4)): the way the horizontal load pushes, or all four ways where there is none (below 0.5 %).
     resultants: (cases, 3) N.
     """
-    foreseen = foresee(cases, basis)
-    if foreseen > MOST:
-        alone = sum(1 for members in _sets(cases).values() if len(members) == 1)
-        raise ModelError(
-            f"The cases would make about {foreseen:,} combinations, of which {MOST:,} are the most: {alone} of them act "
-            "independently of all others. Say which exclude one another or always act together.",
-            "cases",
-        )
+    counted(cases, basis)
     none = np.zeros((len(cases), 3))
     maker = _Maker(cases, rules, site, basis, leans or {}, none if resultants is None else resultants)
     acting = choices(cases)

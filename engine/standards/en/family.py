@@ -7,7 +7,7 @@ from engine.actions.combinations import Combination
 from engine.document import Document
 from engine.document.national import BasisValues, ImperfectionValues
 from engine.document.rules import Rules, Site
-from engine.standards.en.combinations import combine, leaning
+from engine.standards.en.combinations import combine, counted, leaning
 from engine.standards.en.hall_actions import add_hall_cases, simplifications
 from engine.standards.en.imperfections import add_imperfections, bow_ratio
 from engine.standards.en.imposed import reduce_by_area
@@ -35,6 +35,9 @@ class Eurocodes:
         resultants: Floats,
     ) -> list[Combination]:
         return combine(cases, rules, site, basis, leans, resultants)
+
+    def foresee(self, cases: list[Case], basis: BasisValues) -> int:
+        return counted(cases, basis)
 
     def leaning(self, factors: Floats, leans: dict[int, tuple[int, int]], resultants: Floats) -> list[Floats]:
         return leaning(factors, leans, resultants)
