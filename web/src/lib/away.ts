@@ -10,6 +10,9 @@ const late = ref(0)
 /** Whether the server has not answered for ten seconds. */
 export const isAway = () => late.value > 0
 
+/** Milliseconds after which what is only read is asked for once more, when its connection broke. */
+const AGAIN = 300
+
 /** Fetch, saying when the server does not answer, and giving up in the end. */
 export async function fetchPatiently(
   request: Request,
@@ -20,8 +23,14 @@ export async function fetchPatiently(
     told = true
     late.value++
   }, AWAY)
+  const once = () =>
+    send(new Request(request, { signal: AbortSignal.any([request.signal, AbortSignal.timeout(LOST)]) }))
   try {
-    return await send(new Request(request, { signal: AbortSignal.any([request.signal, AbortSignal.timeout(LOST)]) }))
+    return await once().catch(async (broken: unknown) => {
+      if (request.method !== 'GET' || !(broken instanceof TypeError) || request.signal.aborted) throw broken
+      await new Promise((resolve) => setTimeout(resolve, AGAIN))
+      return once()
+    })
   } finally {
     clearTimeout(timer)
     if (told) late.value--

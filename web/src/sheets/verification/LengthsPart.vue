@@ -8,10 +8,11 @@ import { useWorkbench } from '../../stores/workbench'
 const bench = useWorkbench()
 const lengths = shallowRef<Schemas['WaysOut'] | null>(null)
 watch(
-  () => [bench.selected, bench.chain?.revision, bench.project?.id] as const,
-  async ([member, revision, id]) => {
+  // a chain without numbers yet has the revision of the one that follows it
+  () => [bench.selected, bench.chain?.revision, bench.project?.id, !!bench.member?.checks?.length] as const,
+  async ([member, revision, id, checked]) => {
     if (lengths.value?.member !== member) lengths.value = null
-    if (!member || !id || revision === undefined || !bench.member?.checks?.length) return
+    if (!member || !id || revision === undefined || !checked) return
     const { data } = await api.GET('/api/projects/{project_id}/lengths', {
       params: { path: { project_id: id }, query: { member, revision } },
     })
