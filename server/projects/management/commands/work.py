@@ -1,5 +1,6 @@
 """Worker processes: they do what the queue asks for. One that ends is replaced."""
 
+import contextlib
 import gc
 import logging
 import os
@@ -8,6 +9,7 @@ import subprocess
 import sys
 import threading
 import time
+from pathlib import Path
 from typing import Any
 
 from django.conf import settings
@@ -26,7 +28,7 @@ GRACE = 3.0
 #: bytes of memory above which a worker is renewed once it has nothing to do
 HEAVY = 700_000_000
 #: how far workers stand back: who clicks is answered before what is computed goes on
-NICE = 5
+NICE = 10
 #: exit status of a worker whose build no longer serves the database
 REPLACED = 75
 _log = logging.getLogger("lorica.work")
@@ -53,8 +55,18 @@ def queues(number: int, of: int) -> list[str]:
     return [queue.SMALL_QUEUE] if of > 1 and number == 0 else [queue.SMALL_QUEUE, queue.LARGE_QUEUE]
 
 
+def stand_back() -> None:
+    """Let who clicks be answered before what is computed goes on, here and in the workers that are begun from here."""
+    os.nice(NICE)
+    if os.getsid(0) == os.getpid():
+        # Linux shares its processors among sessions first, if it groups them
+        with contextlib.suppress(OSError):
+            Path("/proc/self/autogroup").write_text(str(NICE))
+
+
 def keep(processes: int) -> None:
     """Keep a number of workers running until told to stop, or until another build serves the database."""
+    stand_back()
     stopping = threading.Event()
     for number in (signal.SIGTERM, signal.SIGINT):
         signal.signal(number, lambda *_: stopping.set())
@@ -88,7 +100,6 @@ def work(of: list[str]) -> None:
     """Be one worker; ends with its keeper."""
     if builds.replaced():
         sys.exit(REPLACED)
-    os.nice(NICE)
     threading.Thread(target=watch, args=[os.getppid()], daemon=True).start()
     with connection.cursor() as cursor:
         # of workers that died; their runs are taken up again by who asks for them
