@@ -39,7 +39,9 @@ def drying_hall() -> Document:
                 bracing="CHS 114.3x4",
             ),
         ),
-        site=Site(place="Ossel Ford (invented)", altitude=210.0, ground_snow=0.8, wind_speed=24.0, terrain="II"),
+        site=Site(
+            place="Ossel Ford (invented)", altitude=210.0, ground_snow=0.8, wind_speed=24.0, terrain="II", bearing=76.0
+        ),
     )
 
 

@@ -43,7 +43,8 @@ class Source(Part):
 class Site(Part):
     """What the place puts on the building. Pressures in kN/m² always, speed in m/s.
 
-    reference_period: mean return period of the wind in years. sources: where values come from, by field.
+    bearing: compass bearing of the way from the front to the back, in degrees, None: not stated; it turns the drawing of the
+    site alone. reference_period: mean return period of the wind in years. sources: where values come from, by field.
     """
 
     place: Annotated[str, Field(max_length=80)] = ""
@@ -52,6 +53,7 @@ class Site(Part):
     wind_speed: Annotated[float, Field(ge=0, le=60, allow_inf_nan=False)] = 24.0
     terrain: Terrain = "II"
     around: Around | None = None
+    bearing: Annotated[float, Field(ge=0, lt=360, allow_inf_nan=False)] | None = None
     reference_period: Annotated[float, Field(ge=2, le=1000, allow_inf_nan=False)] = 50.0
     sources: dict[str, Source] = {}
 

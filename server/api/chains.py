@@ -153,6 +153,12 @@ async def frame_diagrams(
     return await _seen(request, project_id, revision, "diagrams", plane=plane, state=state, alone=alone)
 
 
+@router.get("/projects/{project_id}/site", response={200: schemas.SiteOut, 422: schemas.Problem})
+async def surroundings(request: HttpRequest, project_id: UUID, revision: int | None = None) -> Any:
+    """The building in its surroundings, with the wind from each side and the snow that lies on it."""
+    return await _seen(request, project_id, revision, "site")
+
+
 @router.get("/projects/{project_id}/mechanism", response={200: schemas.DiagramOut, 422: schemas.Problem})
 def free_movement(
     request: HttpRequest, project_id: UUID, plane: str = "whole", revision: int | None = None

@@ -18,7 +18,18 @@ from engine.editing.operations import Operation
 from engine.errors import ModelError
 from engine.result import result
 from publish.ifc import ifc
-from server.projects import envelopes, queue, response, results, runs, schemas, single, surfaces, workbench
+from server.projects import (
+    envelopes,
+    queue,
+    response,
+    results,
+    runs,
+    schemas,
+    single,
+    surfaces,
+    surroundings,
+    workbench,
+)
 from server.projects.models import Project, Result, Revision, Run
 
 #: bytes of a stored chain above which a worker looks at it: some 200 MB in memory
@@ -63,6 +74,7 @@ LOOKS: dict[str, Look] = {
         c, state, lambda: response.lateral_out(c, state, single.index_of(c, member))
     ),
     "ribbon": lambda c, n, member: workbench.ribbon_out(c, single.index_of(c, member)),
+    "site": lambda c, n: surroundings.site_out(c, n),
     "panel": lambda c, n, name: surfaces.panel_out(c, name),
     "loads": lambda c, n, member, case: surfaces.traced(c, member, case),
     "proof": _proof,

@@ -520,6 +520,42 @@ class WindOut(BaseModel):
     correlation: float
 
 
+class UpwindOut(BaseModel):
+    """What stands against the wind from one direction: c_dir; q_p in kN/m² at z_e, and its course over heights in m."""
+
+    direction: str
+    terrain: str
+    directional: float
+    height: float
+    peak: float
+    course: list[tuple[float, float]]
+
+
+class LyingOut(BaseModel):
+    """Snow of a case across the building, in kN/m² of plan: (x in m, s), linear between."""
+
+    case: str
+    name: str
+    course: list[tuple[float, float]]
+
+
+class SiteOut(BaseModel):
+    """The building in its surroundings, in metres: its plan from (x0, y0) to (x1, y1), ridges and valleys as x across it, the section
+    across its middle as lines of (x, z), ground level. height: of its top above the ground."""
+
+    revision: int
+    x0: float
+    x1: float
+    y0: float
+    y1: float
+    ground: float
+    height: float
+    folds: list[float]
+    section: list[list[tuple[float, float]]]
+    winds: list[UpwindOut]
+    snow: list[LyingOut]
+
+
 class LocalOut(BaseModel):
     """Net pressures on a purlin, rail or gable post in kN/m² and per metre of it in kN/m; positive pushes inwards."""
 

@@ -90,6 +90,7 @@ ROUTES = {
     ("get", "/api/projects/{project_id}/decks"): ("", None, 200),
     ("get", "/api/projects/{project_id}/lateral"): (f"{MEMBER}&state=C1", None, 200),
     ("get", "/api/projects/{project_id}/ribbon"): (MEMBER, None, 200),
+    ("get", "/api/projects/{project_id}/site"): ("", None, 200),
     ("get", "/api/projects/{project_id}/panel"): ("name=roof-AB-left", None, 200),
     ("get", "/api/projects/{project_id}/loads"): (f"{MEMBER}&case=G1", None, 200),
     ("get", "/api/projects/{project_id}/proof"): (f"{MEMBER}&criterion=section", None, 200),

@@ -84,6 +84,14 @@ def hall_winds(document: Document, structure: Structure) -> list[Wind]:
     return found
 
 
+def profile(document: Document, w: Wind, heights: Floats) -> Floats:
+    """q_p(z) in N/m² at heights z in m above the ground, for wind from the direction of `w`."""
+    site, options, values = document.site, document.wind, document.national.wind
+    return np.array(
+        [wind.site_pressure(site, options, values, w.direction, float(z), w.box.height).peak for z in heights]
+    )
+
+
 def _inside(
     options: WindOptions, direction: Direction, on: list[Zone], slenderness: float
 ) -> Iterator[tuple[float, str]]:

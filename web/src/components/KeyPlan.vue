@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { flat, type Point } from '../lib/drawing'
+import { SITE } from '../stores/looks'
 import { useWorkbench } from '../stores/workbench'
 
 const bench = useWorkbench()
@@ -100,6 +101,14 @@ const d = (points: Point[]) => points.map(([x, y], i) => `${i ? 'L' : 'M'}${x.to
 <template>
   <h4>
     Key plan
+    <button
+      v-if="bench.stage === 'site'"
+      class="quiet whole"
+      :class="{ on: bench.plane === SITE }"
+      @click="bench.look(SITE)"
+    >
+      surroundings
+    </button>
     <button class="quiet whole" :class="{ on: bench.plane === 'whole' }" @click="bench.look('whole')">
       whole · 3D
     </button>

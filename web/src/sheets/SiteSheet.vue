@@ -128,6 +128,14 @@ const neighbour = computed(() => snow.value?.neighbour)
       :value="site.altitude"
       :hint="`${origin('altitude')}. Above 1000 m snow takes other ψ (EN 1990 table A1.1)`"
     />
+    <NumberField
+      label="Bearing, front to back"
+      path="site.bearing"
+      kind="angle"
+      optional="not stated"
+      :value="site.bearing"
+      hint="Compass bearing of the way from the front to the back; it turns the drawing of the site alone"
+    />
     <h4>Snow <span>EN 1991-1-3</span></h4>
     <NumberField label="Ground snow s_k" path="site.ground_snow" kind="pressure" :value="site.ground_snow" />
     <p class="from">{{ origin('ground_snow') }}</p>

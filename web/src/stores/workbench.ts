@@ -5,6 +5,7 @@ import type { Change } from '../lib/changes'
 import { fitting, type Filter } from '../lib/filters'
 import { follow, isActive, laidUnder, type Running } from '../lib/live'
 import type { Link } from '../lib/stages'
+import { SITE, useLooks } from './looks'
 import { useResponse } from './response'
 
 export type Overlay = 'actions' | 'moment' | 'reactions' | 'sway' | 'names'
@@ -125,12 +126,11 @@ export const useWorkbench = defineStore('workbench', () => {
   async function open(id: string): Promise<void> {
     if (project.value && queued.value) heads.set(project.value.id, project.value)
     project.value = chain.value = diagram.value = running.value = elsewhere.value = null
-    selected.value = state.value = ownCase.value = ''
+    selected.value = ownCase.value = ''
     trial.value = null
     chosen.value = new Set()
     hidden.value = new Set()
-    overlays.value = new Set(['moment'])
-    colouring.value = 'utilisation'
+    looks.begin()
     gone.value = new Set()
     faded.value = new Set()
     filters.value = new Set()
@@ -155,8 +155,10 @@ export const useWorkbench = defineStore('workbench', () => {
   /** What a project opens with, before anything is pointed at: its middle frame, its worst member. */
   function arrive(): void {
     opening = false
+    // somebody may have pointed at something while the numbers were on their way
+    const pointed = plane.value !== 'whole'
     const middle = Math.ceil(((hall.value?.spacings?.length ?? -1) + 1) / 2)
-    plane.value = planes.value.find((p) => p.key === `frame-${middle}`)?.key ?? 'whole'
+    if (!pointed) plane.value = planes.value.find((p) => p.key === `frame-${middle}`)?.key ?? 'whole'
     const first = worstFirst()[0]
     if (!first) {
       stage.value = 'frame'
@@ -164,7 +166,7 @@ export const useWorkbench = defineStore('workbench', () => {
     }
     selected.value = first.name
     chosen.value = new Set([first.name])
-    plane.value = planes.value.find((p) => p.key === `frame-${first.frame}`)?.key ?? plane.value
+    if (!pointed) plane.value = planes.value.find((p) => p.key === `frame-${first.frame}`)?.key ?? plane.value
   }
 
   /** The catalogue is large and the same for all: asked for once, when the frame is on the screen. */
@@ -240,7 +242,7 @@ export const useWorkbench = defineStore('workbench', () => {
     if (diagram.value?.revision !== chain.value?.revision) diagram.value = null
     if (opening && chain.value && chain.value.status !== 'bare') arrive()
     const present = new Set((chain.value?.members ?? []).map((m) => m.name))
-    if (plane.value !== 'whole' && !looking.value)
+    if (plane.value !== 'whole' && plane.value !== SITE && !looking.value)
       plane.value = planes.value.filter((p) => p.kind === 'frame').at(-1)?.key ?? 'whole'
     if (selected.value && !present.has(selected.value)) selected.value = ''
     if ([...chosen.value].some((name) => !present.has(name)))
@@ -258,7 +260,7 @@ export const useWorkbench = defineStore('workbench', () => {
   async function draw(): Promise<void> {
     const mine = ++asking
     const now = project.value
-    if (!now || !chain.value || chain.value.problem || chain.value.status === 'bare') {
+    if (!now || !chain.value || chain.value.problem || chain.value.status === 'bare' || plane.value === SITE) {
       diagram.value = null
       if (now && chain.value?.broken_stage === 'response') await drawMechanism(now, chain.value.revision)
       return
@@ -283,6 +285,8 @@ export const useWorkbench = defineStore('workbench', () => {
       await draw()
     }
   }
+
+  const looks = useLooks({ stage, chain, plane, state, overlays, colouring, draw })
 
   /** What does not stand is drawn as it moves. */
   async function drawMechanism(now: Schemas['ProjectOut'], revision: number): Promise<void> {

@@ -213,13 +213,15 @@ export function useResults(bench: Bench, plane: PlaneView) {
       const sense = away ? 1 : -1
       const tip = (p: Point, v: Point): Point => [p[0] + sense * v[0] * unit, p[1] - sense * v[1] * unit]
       const [c, d] = [tip(a, first), tip(b, last)]
-      const count = Math.max(1, Math.round(Math.hypot(b[0] - a[0], b[1] - a[1]) / 26))
+      const way = Math.hypot(b[0] - a[0], b[1] - a[1])
+      const count = Math.max(1, Math.round(way / 26))
       const ticks = Array.from({ length: count + 1 }, (_, i) => {
         const t = i / count
         const p: Point = [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t]
         const q: Point = [c[0] + (d[0] - c[0]) * t, c[1] + (d[1] - c[1]) * t]
         const length = Math.hypot(q[0] - p[0], q[1] - p[1])
-        if (length < 5) return ''
+        // the pieces of a haunch are too short for arrows of their own
+        if (length < 5 || (way < 13 && !upright)) return ''
         const [from, to] = away ? [p, q] : [q, p]
         const [ux, uy] = [(from[0] - to[0]) / length, (from[1] - to[1]) / length]
         return `M${from[0]} ${from[1]}L${to[0]} ${to[1]}M${to[0] + ux * 5 - uy * 2.5} ${to[1] + uy * 5 + ux * 2.5}L${to[0]} ${to[1]}L${to[0] + ux * 5 + uy * 2.5} ${to[1] + uy * 5 - ux * 2.5}`
@@ -240,11 +242,11 @@ export function useResults(bench: Bench, plane: PlaneView) {
         : [(c[0] + d[0]) / 2, Math.min((c[1] + d[1]) / 2, (a[1] + b[1]) / 2) - 6]
       return { key, d: path([a, c, d, b]), ticks, word: value > most * 0.12 ? fixed(value, 2) : '', at }
     })
-    // neighbouring pieces with the same figure say it once, and no figure lies on another
+    // neighbouring pieces with the same figure say it once, and no figure lies on another: the greatest stay
     const written: typeof blocks = []
-    for (const b of blocks) {
-      if (!b.word) continue
-      const [far, room] = b.d ? [150, 0] : [40, 7 * b.word.length]
+    const size = (b: (typeof blocks)[number]) => parseFloat(b.word.replace(/[^\d.]/g, ''))
+    for (const b of blocks.filter((o) => o.word).sort((o, p) => size(p) - size(o))) {
+      const [far, room] = [b.d ? 150 : 40, 7 * b.word.length]
       const said = written.some((o) => {
         const [dx, dy] = [Math.abs(o.at[0] - b.at[0]), Math.abs(o.at[1] - b.at[1])]
         return (o.word === b.word && Math.hypot(dx, dy) < far) || (dx < room && dy < 14)

@@ -19,10 +19,12 @@ import { isAway } from '../lib/away'
 import { progress } from '../lib/live'
 import { LINKS } from '../lib/stages'
 import StageSheet from '../sheets/StageSheet.vue'
+import { SITE } from '../stores/looks'
 import { useWorkbench } from '../stores/workbench'
 
 const DossierPages = defineAsyncComponent(() => import('../components/DossierPages.vue'))
 const SizingPage = defineAsyncComponent(() => import('../components/SizingPage.vue'))
+const SiteView = defineAsyncComponent(() => import('../components/SiteView.vue'))
 const ModelView = defineAsyncComponent(() => import('../components/ModelView.vue'))
 const props = defineProps<{ id: string }>()
 const bench = useWorkbench()
@@ -126,6 +128,7 @@ function text(value: unknown) {
         </p>
         <template v-else-if="bench.chain">
           <PanelView v-if="bench.panel" />
+          <SiteView v-else-if="bench.plane === SITE && bench.chain.members?.length && !bench.chain.problem" />
           <div v-else-if="bench.looking" :class="{ pair: bench.paired }">
             <div><FrameView :key="`${bench.paired}`" ref="view" /></div>
             <div v-if="bench.paired"><FrameView turned /></div>
@@ -148,7 +151,10 @@ function text(value: unknown) {
           </p>
         </template>
         <p v-else class="waiting">{{ bench.running ? progress(bench.running) : 'Computing the chain…' }}</p>
-        <ViewTools v-if="bench.chain?.members?.length && !bench.panel" @picture="view?.savePicture()" />
+        <ViewTools
+          v-if="bench.chain?.members?.length && !bench.panel && bench.plane !== SITE"
+          @picture="view?.savePicture()"
+        />
       </div>
       <RestraintRibbon v-if="laidFlat" />
     </main>

@@ -28,7 +28,7 @@ GRACE = 3.0
 #: bytes of memory above which a worker is renewed once it has nothing to do
 HEAVY = 700_000_000
 #: how far workers stand back: who clicks is answered before what is computed goes on
-NICE = 10
+NICE = 5
 #: exit status of a worker whose build no longer serves the database
 REPLACED = 75
 _log = logging.getLogger("lorica.work")

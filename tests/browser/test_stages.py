@@ -1,0 +1,80 @@
+"""Each stage opens its own view, and comes back to it as it was left."""
+
+from playwright.sync_api import expect
+
+from engine.demo import drying_hall
+from server.projects import revisions
+from tests.browser.case import BrowserCase
+
+
+class Stages(BrowserCase):
+    def setUp(self):
+        super().setUp()
+        document = drying_hall()
+        document.hall.spacings = [6.0] * 3
+        self.project = revisions.create(self.user, document, "Demo data")
+        self.sign_in(f"/projects/{self.project.id}")
+        self.page.wait_for_selector("tbody tr")
+
+    def stage(self, name):
+        self.page.click(f"header nav button:has-text('{name}')")
+
+    def tool(self, name):
+        return self.page.locator(f".tools button:text-is('{name}')")
+
+    def test_each_stage_has_a_view_of_its_own_and_keeps_it(self):
+        page = self.page
+        colour = page.locator("[aria-label='Colour by']")
+        expect(colour).to_have_value("utilisation")
+        self.stage("Frame")
+        expect(colour).to_have_value("role")
+        expect(self.tool("Forces")).to_have_attribute("aria-pressed", "false")
+        page.click("[aria-label='Key plan and roles'] >> text=whole · 3D")
+        expect(page.locator(".caption b")).to_have_text("Whole building · 3D")
+        self.stage("Actions")
+        expect(self.tool("Actions")).to_have_attribute("aria-pressed", "true")
+        expect(page.locator("[aria-label='Case or combination shown']")).to_have_value("S1")
+        page.keyboard.press("Escape")
+        page.locator("[aria-label='Case or combination shown']").select_option("W1")
+        self.stage("Verification")
+        # the frame of the worst member, as it was left
+        expect(page.locator(".caption b")).to_contain_text("Frame on grid")
+        expect(colour).to_have_value("utilisation")
+        expect(page.locator("[aria-label='Case or combination shown']")).to_have_value("")
+        self.stage("Actions")
+        expect(page.locator("[aria-label='Case or combination shown']")).to_have_value("W1")
+        expect(page.locator(".caption b")).to_have_text("Whole building · 3D")
+
+    def test_the_site_shows_the_building_in_its_surroundings(self):
+        page = self.page
+        self.stage("Site")
+        plan = page.locator("svg[aria-label='The building in its surroundings']")
+        expect(plan).to_contain_text("24.00 × 18.00 m")
+        # front to back at 76°, so that wind from the left comes from 346°
+        expect(plan).to_contain_text("346°")
+        expect(plan).to_contain_text("q_p 0.800 kN/m²")
+        section = page.locator("svg[aria-label='Section across the building']")
+        expect(section).to_contain_text("S2 drifted to the right")
+        field = self.field("Bearing, front to back")
+        field.fill("180")
+        field.press("Enter")
+        expect(plan).to_contain_text("90°")
+        field.fill("400")
+        field.press("Enter")
+        expect(page.locator("label.field:has-text('Bearing') [role=alert]")).to_contain_text("less than 360")
+        # snow is shown where it acts
+        section.locator("g.lying:has-text('S2')").click()
+        expect(page.locator("header nav [aria-current]")).to_contain_text("Actions")
+        expect(page.locator("[aria-label='Case or combination shown']")).to_have_value("S2")
+        self.stage("Site")
+        page.click("[aria-label='Key plan and roles'] >> text=whole · 3D")
+        expect(page.locator(".caption b")).to_have_text("Whole building · 3D")
+        page.click("[aria-label='Key plan and roles'] >> text=surroundings")
+        expect(plan).to_be_visible()
+
+    def test_a_site_without_a_building_says_so(self):
+        page = self.page
+        empty = revisions.create(self.user, drying_hall().model_copy(update={"hall": None, "edits": []}), "Empty")
+        page.goto(f"{self.live_server_url}/projects/{empty.id}")
+        self.stage("Site")
+        expect(page.locator("main.view")).to_contain_text("Nothing stands yet")

@@ -1,0 +1,268 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '../api/client'
+import { path, type Point } from '../lib/drawing'
+import { bearingOf, FROM, roundLength, turned } from '../lib/site'
+import { useWorkbench } from '../stores/workbench'
+
+/** The building in plan, with what stands against the wind on each side. */
+const props = defineProps<{ site: Schemas['SiteOut'] }>()
+const bench = useWorkbench()
+const SIZE = { width: 732, height: 326 }
+const MIDDLE: Point = [366, 176]
+/** Half the drawing's reach that the building may take, and how far its cards lie from the middle. */
+const REACH = 98
+const CARD = { width: 192, height: 54, x: 262, y: 118 }
+const TERRAINS: Record<string, string> = {
+  '0': 'sea or coast',
+  I: 'lake or flat land',
+  II: 'low vegetation',
+  III: 'villages or forest',
+  IV: 'town',
+}
+const bearing = computed(() => bench.document?.site?.bearing ?? null)
+const width = computed(() => props.site.x1 - props.site.x0)
+const length = computed(() => props.site.y1 - props.site.y0)
+const scale = computed(() => REACH / (Math.hypot(width.value, length.value) / 2))
+const place = computed(() => turned(bearing.value, scale.value, MIDDLE))
+/** From the document's plan to the drawing. */
+const at = (x: number, y: number): Point =>
+  place.value([x - (props.site.x0 + props.site.x1) / 2, y - (props.site.y0 + props.site.y1) / 2])
+const outline = computed(() => {
+  const { x0, x1, y0, y1 } = props.site
+  return path([at(x0, y0), at(x1, y0), at(x1, y1), at(x0, y1)], true)
+})
+const lines = computed(() => {
+  const { x0, x1, y0, y1 } = props.site
+  const grid = bench.chain?.grid ?? []
+  return {
+    frames: grid.filter((g) => g.axis === 'Y' && g.at > y0 && g.at < y1).map((g) => path([at(x0, g.at), at(x1, g.at)])),
+    folds: props.site.folds.map((x) => path([at(x, y0), at(x, y1)])),
+  }
+})
+/** Names at the corners: the outer grid lines of both axes. */
+const bubbles = computed(() => {
+  const { x0, x1, y0, y1 } = props.site
+  const off = 15 / scale.value
+  const of = (axis: string) => (bench.chain?.grid ?? []).filter((g) => g.axis === axis).sort((a, b) => a.at - b.at)
+  const [rows, frames] = [of('X'), of('Y')]
+  const found = [
+    ...[rows[0], rows.at(-1)].map((g) => g && { name: g.name, at: at(g.at, y0 - off) }),
+    ...[frames[0], frames.at(-1)].map((g) => g && { name: g.name, at: at(x0 - off, g.at) }),
+  ]
+  return found.filter((b) => !!b && Number.isFinite(x1 + y1))
+})
+const title = computed(() => ({
+  at: MIDDLE,
+  turn: (() => {
+    const turn = (((bearing.value ?? 90) - 90 + 540) % 360) - 180
+    return Math.abs(turn) > 90 ? turn + 180 : turn
+  })(),
+}))
+
+/** A quarter of the surroundings on each side, as far as the drawing reaches. */
+const sides = computed(() =>
+  props.site.winds.map((w) => {
+    const [x, y] = FROM[w.direction]!
+    const far = 900 / scale.value
+    const corner = (s: number): Point => place.value([(x - s * y) * far, (y + s * x) * far])
+    const [dx, dy] = place.value([x, y]).map((v, i) => (v - MIDDLE[i]!) / scale.value) as [number, number]
+    const half = (x ? width.value : length.value) / 2
+    const edge = half * scale.value
+    const on = (d: number): Point => [MIDDLE[0] + dx * d, MIDDLE[1] + dy * d]
+    const middle: Point = [MIDDLE[0] + dx * CARD.x, MIDDLE[1] + dy * CARD.y]
+    const [tip, tail] = [on(edge + 9), on(edge + 42)]
+    return {
+      ...w,
+      wedge: path([MIDDLE, corner(-1), corner(1)], true),
+      shaft: path([tail, on(edge + 16)]),
+      head: path(
+        [
+          tip,
+          [tip[0] + dx * 10 - dy * 4.5, tip[1] + dy * 10 + dx * 4.5],
+          [tip[0] + dx * 10 + dy * 4.5, tip[1] + dy * 10 - dx * 4.5],
+        ],
+        true,
+      ),
+      card: [
+        Math.min(Math.max(middle[0] - CARD.width / 2, 8), SIZE.width - CARD.width - 8),
+        Math.min(Math.max(middle[1] - CARD.height / 2, 8), SIZE.height - CARD.height - 8),
+      ] as Point,
+      words: TERRAINS[w.terrain] ?? '',
+      degrees: bearing.value === null ? '' : `${bearingOf(w.direction, bearing.value).toFixed(0)}°`,
+    }
+  }),
+)
+/** A taller building beside, where one is stated. */
+const neighbour = computed(() => {
+  const found = bench.document?.snow?.neighbour
+  if (!found) return null
+  const { x0, x1, y0, y1 } = props.site
+  const [side, gap, wide] = [found.side ?? 'left', found.gap ?? 0, found.width ?? 0]
+  const [a, b] = side === 'left' ? [x0 - gap - wide, x0 - gap] : [x1 + gap, x1 + gap + wide]
+  return { d: path([at(a, y0), at(b, y0), at(b, y1), at(a, y1)], true), at: at((a + b) / 2, (y0 + y1) / 2) }
+})
+const bar = computed(() => {
+  const metres = roundLength(110 / scale.value)
+  return { metres, width: metres * scale.value }
+})
+</script>
+
+<template>
+  <svg :viewBox="`0 0 ${SIZE.width} ${SIZE.height}`" role="img" aria-label="The building in its surroundings">
+    <defs>
+      <pattern id="terrain-0" width="16" height="8" patternUnits="userSpaceOnUse">
+        <path d="M0 5 Q4 2 8 5 T16 5" class="water" />
+      </pattern>
+      <pattern id="terrain-I" width="22" height="12" patternUnits="userSpaceOnUse">
+        <path d="M3 6 H9" class="flat" />
+      </pattern>
+      <pattern id="terrain-II" width="18" height="14" patternUnits="userSpaceOnUse">
+        <path d="M4 9 Q5 5 7 4 M5.5 9 Q5 6 3 5 M13 4 Q14 1 16 0" class="grass" />
+      </pattern>
+      <pattern id="terrain-III" width="20" height="18" patternUnits="userSpaceOnUse">
+        <circle cx="6" cy="6" r="3.4" class="tree" />
+        <circle cx="15" cy="14" r="3.4" class="tree" />
+      </pattern>
+      <pattern id="terrain-IV" width="22" height="20" patternUnits="userSpaceOnUse">
+        <path d="M2 3 H9 V9 H2 Z M13 11 H19 V18 H13 Z" class="block" />
+      </pattern>
+    </defs>
+    <g v-for="s in sides" :key="s.direction">
+      <path :d="s.wedge" class="ground" />
+      <path :d="s.wedge" :fill="`url(#terrain-${s.terrain})`" />
+      <path :d="s.wedge" class="between" />
+    </g>
+    <template v-if="neighbour">
+      <path :d="neighbour.d" class="neighbour" />
+      <text :x="neighbour.at[0]" :y="neighbour.at[1]" class="small" text-anchor="middle">taller building</text>
+    </template>
+    <path :d="outline" class="plan" />
+    <path v-for="(d, i) in lines.frames" :key="`f${i}`" :d="d" class="frame" />
+    <path v-for="(d, i) in lines.folds" :key="`r${i}`" :d="d" class="fold" />
+    <g :transform="`translate(${title.at[0]} ${title.at[1]}) rotate(${title.turn})`">
+      <text y="4" class="size" text-anchor="middle">{{ width.toFixed(2) }} × {{ length.toFixed(2) }} m</text>
+    </g>
+    <g v-for="(b, i) in bubbles" :key="`b${i}`">
+      <circle :cx="b!.at[0]" :cy="b!.at[1]" r="8" class="bubble" />
+      <text :x="b!.at[0]" :y="b!.at[1] + 4" class="small" text-anchor="middle">{{ b!.name }}</text>
+    </g>
+    <g v-for="s in sides" :key="`w${s.direction}`" class="wind">
+      <path :d="s.shaft" class="shaft" />
+      <path :d="s.head" class="head" />
+      <rect :x="s.card[0]" :y="s.card[1]" :width="CARD.width" :height="CARD.height" rx="2" class="card" />
+      <rect :x="s.card[0]" :y="s.card[1]" width="4" :height="CARD.height" class="edge" />
+      <text :x="s.card[0] + 11" :y="s.card[1] + 16" class="name">from the {{ s.direction }}</text>
+      <text :x="s.card[0] + CARD.width - 7" :y="s.card[1] + 16" class="mono" text-anchor="end">{{ s.degrees }}</text>
+      <text :x="s.card[0] + 11" :y="s.card[1] + 31" class="small">{{ s.terrain }} · {{ s.words }}</text>
+      <text :x="s.card[0] + 11" :y="s.card[1] + 46" class="small">c_dir {{ s.directional.toFixed(2) }}</text>
+      <text :x="s.card[0] + CARD.width - 7" :y="s.card[1] + 46" class="mono strong" text-anchor="end">
+        q_p {{ s.peak.toFixed(3) }} kN/m²
+      </text>
+    </g>
+    <g v-if="bearing !== null" transform="translate(706 30)">
+      <circle r="17" class="bubble" />
+      <path d="M0 -14 L5 6 L0 3 L-5 6 Z" class="head dark" />
+      <text y="15" class="name" text-anchor="middle">N</text>
+    </g>
+    <g :transform="`translate(${SIZE.width - 24 - bar.width} ${SIZE.height - 12})`">
+      <path :d="`M0 0 H${bar.width}`" class="bar" />
+      <text y="-6" class="small" text-anchor="middle">0</text>
+      <text :x="bar.width" y="-6" class="small" text-anchor="middle">{{ bar.metres }} m</text>
+    </g>
+  </svg>
+</template>
+
+<style scoped>
+svg {
+  width: 100%;
+  height: 100%;
+  display: block;
+  font: 400 12px var(--condensed);
+}
+.ground {
+  fill: #f4f1e8;
+}
+.between {
+  fill: none;
+  stroke: var(--line);
+}
+.water,
+.flat,
+.grass {
+  fill: none;
+  stroke: #c9c4ad;
+  stroke-width: 1.2;
+}
+.water {
+  stroke: #a9c6d1;
+}
+.tree {
+  fill: #d5d9c0;
+}
+.block {
+  fill: #ddd7c9;
+}
+.plan {
+  fill: var(--sheet);
+  stroke: var(--ink);
+  stroke-width: 2;
+}
+.frame {
+  stroke: var(--line);
+}
+.fold {
+  stroke: var(--ink-2);
+  stroke-dasharray: 9 3 2 3;
+}
+.neighbour {
+  fill: #dcd5c6;
+  stroke: var(--ink-2);
+}
+.bubble {
+  fill: var(--sheet);
+  stroke: var(--ink-2);
+}
+.shaft {
+  stroke: var(--moss);
+  stroke-width: 3;
+}
+.head {
+  fill: var(--moss);
+}
+.head.dark {
+  fill: var(--ink);
+}
+.card {
+  fill: var(--sheet);
+  stroke: var(--line);
+}
+.edge {
+  fill: var(--moss);
+}
+text {
+  fill: var(--ink);
+}
+.name {
+  font-weight: 600;
+}
+.small {
+  fill: var(--ink-2);
+}
+.mono,
+.size {
+  font-family: var(--mono);
+}
+.size {
+  paint-order: stroke;
+  stroke: var(--sheet);
+  stroke-width: 4px;
+}
+.strong {
+  font-weight: 600;
+}
+.bar {
+  stroke: var(--ink);
+  stroke-width: 4;
+}
+</style>

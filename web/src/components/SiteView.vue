@@ -1,0 +1,90 @@
+<script setup lang="ts">
+import { shallowRef, watch } from 'vue'
+import { api, typed, type Schemas } from '../api/client'
+import { useWorkbench } from '../stores/workbench'
+import SitePlan from './SitePlan.vue'
+import SiteSection from './SiteSection.vue'
+
+/** What the Site stage is about: the building in its surroundings. */
+const bench = useWorkbench()
+const site = shallowRef<Schemas['SiteOut'] | null>(null)
+const why = shallowRef('')
+watch(
+  () =>
+    [
+      bench.project?.id,
+      bench.chain?.revision,
+      !!bench.chain && !bench.chain.problem && bench.chain.status !== 'bare',
+    ] as const,
+  async ([id, revision, there]) => {
+    if (!id || revision === undefined || !there) {
+      site.value = null
+      return
+    }
+    const { data, error } = await api.GET('/api/projects/{project_id}/site', {
+      params: { path: { project_id: id }, query: { revision } },
+    })
+    if (revision !== bench.chain?.revision) return
+    site.value = data ? typed('SiteOut', data) : null
+    why.value = (error as Partial<Schemas['Problem']> | undefined)?.message ?? ''
+  },
+  { immediate: true },
+)
+</script>
+
+<template>
+  <div class="site">
+    <div class="plan"><SitePlan v-if="site" :site="site" /></div>
+    <div class="section"><SiteSection v-if="site" :site="site" /></div>
+    <p v-if="!site" class="waiting">{{ why || 'The numbers of the site are on their way.' }}</p>
+    <div class="caption">
+      Looking at<b>The building in its surroundings</b>
+      <span v-if="site">
+        {{ bench.document?.site?.place
+        }}{{ bench.document?.site?.bearing == null ? ' · bearing not stated' : ' · north is up' }}
+      </span>
+      <span v-if="bench.stale" class="stale">numbers of revision {{ bench.chain?.revision }}</span>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.site {
+  position: absolute;
+  inset: 0;
+  display: grid;
+  grid-template-rows: minmax(0, 3fr) minmax(0, 2fr);
+}
+.section {
+  border-top: 1px solid var(--line);
+  background: var(--sheet);
+}
+.waiting {
+  position: absolute;
+  top: 70px;
+  left: 50%;
+  transform: translateX(-50%);
+  max-width: 46ch;
+}
+.caption {
+  position: absolute;
+  left: 0;
+  top: 0;
+  padding: 8px 14px;
+  font: 500 12px var(--condensed);
+  color: var(--ink-2);
+  display: flex;
+  flex-direction: column;
+  pointer-events: none;
+  background: color-mix(in srgb, var(--sheet) 85%, transparent);
+}
+.caption b {
+  color: var(--ink);
+  font: 600 15px var(--condensed);
+}
+.stale {
+  color: #7d5a12;
+  border-left: 3px solid var(--behind);
+  padding-left: 6px;
+}
+</style>
