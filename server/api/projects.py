@@ -4,8 +4,10 @@ from __future__ import annotations
 
 import json
 from datetime import timedelta
+from functools import cache
 from uuid import UUID
 
+import numpy as np
 from django.conf import settings
 from django.contrib.auth.models import User
 from django.db.models import Q
@@ -16,14 +18,16 @@ from ninja import Router
 
 from engine.chain import fingerprints, prepare
 from engine.document import Document, read_document, read_stored
-from engine.document.jigs import HallJig
 from engine.document.reading import read_json
 from engine.document.units import in_kilonewtons
 from engine.errors import ModelError
+from engine.expand import expand
+from engine.templates import TEMPLATES
 from server.api.access import document_of, download, in_thread, revision_of, revision_out, user_of
 from server.people.models import Role
 from server.people.roles import May, may, need, need_role, shared_with, word_for
 from server.projects import queue, quotas, revisions, runs, schemas
+from server.projects.cards import drawn
 from server.projects.changes import Change
 from server.projects.cleaning import remove
 from server.projects.comparison import compare_documents
@@ -120,9 +124,28 @@ def _in_words(document: Document) -> str:
     return words
 
 
-@router.post("/projects", response={201: schemas.ProjectOut})
+@cache
+def _templates() -> list[schemas.TemplateOut]:
+    found = []
+    for t in TEMPLATES.values():
+        structure = expand(t.make())
+        lines, _ = drawn(structure, np.zeros(len(structure.members), dtype=bool))
+        found.append(schemas.TemplateOut(key=t.key, title=t.title, words=t.words, lines=lines))
+    return found
+
+
+@router.get("/templates", response=list[schemas.TemplateOut])
+def templates(request: HttpRequest) -> list[schemas.TemplateOut]:
+    """What a project may begin with."""
+    return _templates()
+
+
+@router.post("/projects", response={201: schemas.ProjectOut, 422: schemas.Problem})
 def create_project(request: HttpRequest, body: schemas.NewProject) -> tuple[int, schemas.ProjectOut]:
-    document = Document(name=body.name, hall=HallJig() if body.hall else None)
+    template = TEMPLATES.get(body.template)
+    if template is None:
+        raise ModelError(f"There is no template “{body.template}”.", "template")
+    document = template.make().model_copy(update={"name": body.name})
     return 201, project_out(user_of(request), revisions.create(user_of(request), document, "New project"))
 
 

@@ -9,7 +9,7 @@ import numpy as np
 from engine.chain import Chain
 from engine.document import Document
 from engine.errors import ModelError
-from engine.structure.model import Floats
+from engine.structure.model import Bools, Structure
 from server.projects.models import Project, Revision
 
 #: size of the picture; the most members in it, the longest ones
@@ -31,7 +31,7 @@ def card_of(document: Document, found: Chain | ModelError) -> dict[str, Any]:
     structure, whole = found.structure, found.verification.whole
     fails = [v.status == "fails" for v in found.verification.verdicts]
     steel = [m for m in structure.members if m.section.shape != "given" and m.material.strength is not None]
-    lines, failing = _drawn(structure.xyz[structure.ends], np.array(fails, dtype=bool))
+    lines, failing = drawn(structure, np.array(fails, dtype=bool))
     return {
         "members": len(structure.members),
         "failing": whole.failing,
@@ -44,8 +44,9 @@ def card_of(document: Document, found: Chain | ModelError) -> dict[str, Any]:
     }
 
 
-def _drawn(ends: Floats, fails: Any) -> tuple[str, str]:
-    """SVG paths of the members that stand and of those that fail, ends: (members, 2, 3)."""
+def drawn(structure: Structure, fails: Bools) -> tuple[str, str]:
+    """SVG paths of the members that stand and of those that fail, (members,)."""
+    ends = structure.xyz[structure.ends]
     if not len(ends):
         return "", ""
     keep = np.sort(np.argsort(-np.linalg.norm(ends[:, 1] - ends[:, 0], axis=1), kind="stable")[:MOST])

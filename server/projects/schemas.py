@@ -137,8 +137,19 @@ class SessionOut(BaseModel):
 
 
 class NewProject(BaseModel):
+    """template: key of what it begins with."""
+
     name: Name
-    hall: bool = True
+    template: str = "portal"
+
+
+class TemplateOut(BaseModel):
+    """What a project may begin with. lines: its picture, as an SVG path in 120 by 60."""
+
+    key: str
+    title: str
+    words: str
+    lines: str
 
 
 class ProjectChange(BaseModel):
@@ -452,12 +463,14 @@ class CaseOut(BaseModel):
 
 
 class CombinationOut(BaseModel):
+    """A combination. factors: numbers of cases, and their factors."""
+
     name: str
     use: str
     formula: str
     rule: str
     own: bool
-    numbers: str
+    factors: list[tuple[int, float]]
 
 
 class MarkOut(BaseModel):

@@ -388,11 +388,7 @@ def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
                 formula=c.formula,
                 rule=c.rule,
                 own=c.own,
-                numbers=" + ".join(
-                    f"{c.factors[i]:.4g} · {loading.cases[i].symbol}"
-                    for i in np.flatnonzero(c.factors).tolist()
-                    if loading.cases[i].nature != "imperfection"
-                ),
+                factors=[(i, c.factors[i].item()) for i in np.flatnonzero(c.factors).tolist()],
             )
             for c in chain.combinations
         ],

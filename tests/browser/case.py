@@ -11,7 +11,9 @@ from django.db import connection, connections
 from django.test import Client, override_settings
 from playwright.sync_api import Page, TimeoutError, expect, sync_playwright
 
-from server.projects import tasks
+from engine.document import Document
+from engine.document.jigs import HallJig
+from server.projects import revisions, tasks
 from server.projects.models import Run
 from tests.quick import quick_passwords
 
@@ -120,10 +122,9 @@ class BrowserCase(StaticLiveServerTestCase):
         page.wait_for_selector("h1:has-text('Projects')")
 
     def start_hall(self, name: str = "Test hall") -> None:
-        """A new project with a hall, opened and computed."""
-        self.sign_in()
-        self.page.fill("[aria-label='Name of the new project']", name)
-        self.page.click("text=Start a hall")
+        """A new project with a hall of usual values, opened and computed. Not all of its members pass."""
+        project = revisions.create(self.user, Document(name=name, hall=HallJig()), "Test data")
+        self.sign_in(f"/projects/{project.id}")
         self.page.wait_for_selector("tbody tr")
 
     def choose(self, label: str, option: str, page: Page | None = None) -> None:

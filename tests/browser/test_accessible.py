@@ -34,7 +34,7 @@ class Accessible(BrowserCase):
         self.sign_in()
         self.clean("no projects")
         page.fill("[aria-label='Name of the new project']", "Shed")
-        page.click("text=Start empty")
+        page.click(".template:has-text('Empty')")
         page.wait_for_selector(".view .waiting")
         self.clean("an empty project")
         for path, shown, view in (

@@ -13,7 +13,7 @@ class FrameCase(BrowserCase):
     def start_empty(self):
         self.sign_in()
         self.page.fill("[aria-label='Name of the new project']", "From nothing")
-        self.page.click("text=Start empty")
+        self.page.click(".template:has-text('Empty')")
         self.page.wait_for_selector("header .rev")
         # nothing here looks at snow or wind: without them there are few combinations
         head = Project.objects.get().head

@@ -55,9 +55,9 @@ class Job(BrowserCase):
     def stage(self, name: str):
         self.click(f"header nav button:has-text('{name}')")
 
-    def start(self, how: str = "Start empty"):
+    def start(self, how: str = "Empty"):
         self.fill("Name of the new project", "A job", enter=False)
-        self.click(f"text={how}")
+        self.click(f".template:has-text('{how}')")
         self.page.wait_for_selector("nav.parts, tbody tr")
 
     def settled(self, revision: int):
@@ -123,7 +123,7 @@ class Jobs(Job):
         self.assertTrue(any(c.nature == "snow" for c in chain.loading.cases))
 
     def test_a_load_on_all_roofs_without_some_members(self):
-        self.start("Start a hall")
+        self.start("24 m span, rafters")
         self.page.wait_for_selector("tbody tr")
         self.page.click("path.grip[aria-label^='Rafter']", force=True)
         self.actions = 0

@@ -60,11 +60,10 @@ class NewUser(BrowserCase):
         self.sign_in_by_hand()
         page = self.page
         expect(page.locator("text=No projects yet")).to_be_visible()
-        page.click("text=Start a hall")
-        expect(page.locator("[role=alert]")).to_have_text("A project needs a name.")
         page.fill("[aria-label='Name of the new project']", "Pump house")
-        page.keyboard.press("Enter")
+        page.click(".template:has-text('24 m span, rafters')")
         page.wait_for_selector("tbody tr")
+        expect(page.locator("header")).to_contain_text("Pump house")
         page.click("a:has-text('LORICA')")
         page.click("text=Duplicate")
         expect(page.locator("main li")).to_have_count(2)
@@ -81,11 +80,9 @@ class NewUser(BrowserCase):
 
     def test_the_list_tells_of_each_building_and_finds_it(self):
         self.employ()
-        for name, hall in (("Workshop", True), ("Shed by the river", True), ("Drawn by hand", False)):
-            self.sign_in()
-            self.page.fill("[aria-label='Name of the new project']", name)
-            self.page.click("text=Start a hall" if hall else "text=Start empty")
-            self.page.wait_for_selector("tbody tr" if hall else ".view .waiting")
+        for name in ("Workshop", "Shed by the river"):
+            self.start_hall(name)
+        revisions.create(self.user, Document(name="Drawn by hand"), "Test data")
         page = self.page
         page.goto(f"{self.live_server_url}/")
         rows = page.locator("main li")

@@ -58,7 +58,7 @@ class Operations(ApiCase):
         self.assertEqual(removed, {"bay-1/wall-brace-A-up", "bay-1/wall-brace-B-up"})
 
     def test_a_drawing_without_supports_is_shown_with_its_snags(self):
-        project = self.post("projects", {"name": "Tower", "hall": False}).json()
+        project = self.post("projects", {"name": "Tower", "template": "empty"}).json()
         empty = self.chain(project)
         self.assertEqual((empty["members"], empty["broken_stage"]), ([], "response"))
         self.operate(project, 1, {"do": "draw", "points": [[0, 0, 0], [0, 0, 4]]})

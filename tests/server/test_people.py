@@ -319,7 +319,7 @@ class Cards(PeopleCase):
         self.assertEqual(self.card(), card)
 
     def test_of_what_cannot_be_computed_and_of_nothing(self):
-        empty = self.post("projects", {"name": "Nothing", "hall": False}).json()
+        empty = self.post("projects", {"name": "Nothing", "template": "empty"}).json()
         self.client.get(f"/api/projects/{empty['id']}/chain")
         card = self.card()
         self.assertEqual((card["problem"], card["members"], card["lines"]), ("", 0, ""))

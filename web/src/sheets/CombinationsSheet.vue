@@ -5,6 +5,7 @@ import NumberField from '../components/NumberField.vue'
 import ToggleField from '../components/ToggleField.vue'
 import { keyed } from '../lib/changes'
 import { useWorkbench } from '../stores/workbench'
+import FactorBars from './combinations/FactorBars.vue'
 import OwnCombinations from './OwnCombinations.vue'
 import SheetHead from './SheetHead.vue'
 
@@ -52,8 +53,9 @@ async function setPsi(row: string, i: number, event: Event) {
   await bench.edit(`ψ${i} of ${row} ${value}`, [keyed('rules.psi', row, next)])
 }
 
-const shown = computed(() => all.value.find((c) => c.name === bench.state))
-const mark = computed(() => bench.marks.get(bench.state))
+/** The one that is shown: chosen, or governing what is selected. */
+const shown = computed(() => all.value.find((c) => c.name === (bench.state || bench.diagram?.state)))
+const mark = computed(() => bench.marks.get(shown.value?.name ?? ''))
 const idle = computed(() => all.value.filter((c) => bench.marks.get(c.name)?.governs === 0).length)
 watch(() => bench.chain?.revision, bench.loadMarks, { immediate: true })
 </script>
@@ -66,7 +68,7 @@ watch(() => bench.chain?.revision, bench.loadMarks, { immediate: true })
         {{ shown.name }} <span>{{ shown.use }}, {{ shown.rule }}</span>
       </h4>
       <p class="note mono">{{ shown.formula }}</p>
-      <p class="note">{{ shown.numbers }}</p>
+      <FactorBars :combination="shown" />
       <p v-if="mark" class="note">
         {{
           mark.governs

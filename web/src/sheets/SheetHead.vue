@@ -1,10 +1,25 @@
 <script setup lang="ts">
+import { ElPopover } from 'element-plus'
+import { computed } from 'vue'
+import { HELP } from '../lib/help'
+import { LINKS } from '../lib/stages'
+import { useWorkbench } from '../stores/workbench'
+
 defineProps<{ title: string; aside?: string }>()
+const bench = useWorkbench()
+const lines = computed(() => HELP[bench.stage])
+const stage = computed(() => LINKS.find((l) => l.key === bench.stage)!.label)
 </script>
 
 <template>
   <div class="head">
     <b>{{ title }}</b><em class="mono">{{ aside }}</em>
+    <ElPopover trigger="click" placement="left-start" :width="340" :title="`${stage}: what it is for`">
+      <template #reference>
+        <button class="help" :aria-label="`What ${stage} is for`">?</button>
+      </template>
+      <p v-for="line in lines" :key="line" class="line">{{ line }}</p>
+    </ElPopover>
   </div>
 </template>
 
@@ -22,5 +37,25 @@ em {
   font-style: normal;
   font-size: 12px;
   color: var(--ink-2);
+}
+.help {
+  margin-left: auto;
+  width: 22px;
+  height: 22px;
+  border: 1px solid var(--line);
+  border-radius: 50%;
+  background: var(--sheet);
+  color: var(--ink-2);
+  font: 600 12px var(--condensed);
+  cursor: pointer;
+}
+.help:hover,
+.help:focus-visible {
+  border-color: var(--ink);
+  color: var(--ink);
+}
+.line {
+  margin: 0 0 6px;
+  font: 400 13px/1.4 var(--el-font-family);
 }
 </style>

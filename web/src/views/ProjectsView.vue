@@ -7,6 +7,7 @@ import PageHeader from '../people/PageHeader.vue'
 import ProjectCard from '../people/ProjectCard.vue'
 import { moment } from '../people/roles'
 import SharingDialog from '../people/SharingDialog.vue'
+import TemplateShelf from '../people/TemplateShelf.vue'
 import { usePeople } from '../stores/people'
 
 const router = useRouter()
@@ -77,16 +78,13 @@ async function load() {
   if (unknown && looks++ < MOST_LOOKS) again = setTimeout(() => void load(), 2500)
 }
 
-async function create(hall: boolean) {
+/** Begin a project with a template, under the name that was typed or else the template's. */
+async function create(template: Schemas['TemplateOut']) {
   problem.value = ''
-  const title = name.value.trim()
-  if (!title) {
-    problem.value = 'A project needs a name.'
-    return
-  }
-  const { data } = await api.POST('/api/projects', { body: { name: title, hall } })
+  const title = name.value.trim() || template.title
+  const { data, error } = await api.POST('/api/projects', { body: { name: title, template: template.key } })
   if (data) await router.push(`/projects/${data.id}`)
-  else problem.value = 'The project was refused; names have up to 80 characters.'
+  else problem.value = (error as Partial<Schemas['Problem']> | undefined)?.message ?? 'The project was refused.'
 }
 
 async function rename(project: Schemas['ProjectSummary'], event: Event) {
@@ -209,15 +207,19 @@ onMounted(async () => {
           {{ room.size < 0.1 ? 'below 0.1' : room.size.toFixed(1) }} of {{ room.most_size.toLocaleString('en-GB') }} MB
         </span>
       </div>
-      <form v-if="people.designs" class="new" @submit.prevent="create(true)">
-        <input v-model="name" aria-label="Name of the new project" placeholder="Name of a new project" maxlength="80" />
-        <button class="plate solid">Start a hall</button>
-        <button type="button" class="plate" title="No hall: other jigs, or drawing by hand" @click="create(false)">
-          Start empty
-        </button>
-        <button type="button" class="plate" @click="picker?.click()">Import…</button>
-        <input ref="picker" class="picker" type="file" accept=".json,.ifc,application/json" @change="takeIn" />
-      </form>
+      <template v-if="people.designs">
+        <div class="new">
+          <ElInput
+            v-model="name"
+            aria-label="Name of the new project"
+            placeholder="Name of a new project, which begins with one of these"
+            maxlength="80"
+          />
+          <ElButton @click="picker?.click()">Import…</ElButton>
+          <input ref="picker" class="picker" type="file" accept=".json,.ifc,application/json" @change="takeIn" />
+        </div>
+        <TemplateShelf @begin="create" />
+      </template>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <p v-if="reading" role="status">Reading {{ reading }}…</p>
       <div v-if="own.length > 1" class="find">
@@ -229,8 +231,8 @@ onMounted(async () => {
       <p v-if="loaded && own.length && !shown.length" class="empty">No project here has these words.</p>
       <p v-if="loaded && !own.length" class="empty">
         <template v-if="people.designs">
-          No projects yet. Give the building a name above and start a hall: it opens with a 24 m portal frame that you
-          change to yours.
+          No projects yet. Choose above what the first one begins with: every one of these buildings stands and passes,
+          and is changed to yours.
         </template>
         <template v-else
           >No projects yet. What others share with you, or with all of the office, is listed here.</template
@@ -342,7 +344,6 @@ h1 {
   gap: 8px;
   margin-bottom: 16px;
 }
-.new input:not(.picker),
 .words input {
   flex: 1;
   font: inherit;

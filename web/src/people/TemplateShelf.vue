@@ -1,0 +1,72 @@
+<script setup lang="ts">
+import { ElButton } from 'element-plus'
+import { onMounted, ref } from 'vue'
+import { api, type Schemas } from '../api/client'
+
+/** What a project may begin with, as small pictures; one is begun by choosing it. */
+const emit = defineEmits<{ begin: [template: Schemas['TemplateOut']] }>()
+const templates = ref<Schemas['TemplateOut'][]>([])
+onMounted(async () => {
+  const { data } = await api.GET('/api/templates')
+  templates.value = data ?? []
+})
+</script>
+
+<template>
+  <div class="templates" role="group" aria-label="Begin a project with">
+    <div v-for="t in templates" :key="t.key">
+      <ElButton class="template" :title="`Begin with: ${t.words}`" @click="emit('begin', t)">
+        <svg viewBox="-2 -2 124 64" aria-hidden="true">
+          <path v-if="t.lines" :d="t.lines" />
+          <path v-else class="ground" d="M10 58H110M10 58L34 40H120L110 58M40 58L58 40M70 58L84 40M22 49H115" />
+        </svg>
+        <b>{{ t.title }}</b>
+        <span>{{ t.words }}</span>
+      </ElButton>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.templates {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
+  gap: 8px;
+  margin: 0 0 16px;
+  padding: 0;
+}
+.template {
+  width: 100%;
+  height: 100%;
+  padding: 8px 10px;
+}
+.template :deep(> span) {
+  display: grid;
+  justify-items: start;
+  gap: 2px;
+  width: 100%;
+  white-space: normal;
+  text-align: left;
+}
+svg {
+  width: 100%;
+  height: 54px;
+  display: block;
+}
+path {
+  fill: none;
+  stroke: var(--ink-2);
+  stroke-width: 0.8;
+}
+.ground {
+  stroke: var(--line);
+}
+b {
+  font: 600 13px var(--condensed);
+  color: var(--ink);
+}
+span span {
+  font: 400 12px/1.25 var(--condensed);
+  color: var(--ink-2);
+}
+</style>
