@@ -122,7 +122,8 @@ class Sheets(BrowserCase):
         page.fill("[aria-label='Filter the ledger']", wanted.formula)
         page.click(f".bottom tbody tr:has-text('{wanted.formula}') >> nth=0")
         expect(page.locator(".caption .formula")).to_have_text(f"{wanted.name}: {wanted.formula}")
-        # the moment at the eaves
+        # its loads are shown, and its forces where they are wanted: the moment at the eaves
+        page.click(".tools button:text-is('Forces')")
         number, structure = chain.combinations.index(wanted), chain.structure
         column = chain.combined.elements.member == structure.index["frame-4/column-A"]
         eaves = abs(chain.combined.diagrams([number]).My[column]).max() / 1000

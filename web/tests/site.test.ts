@@ -58,8 +58,18 @@ describe('what a stage opens with', () => {
     expect([...opening('verification', 'whole', chain).overlays]).toEqual(['moment'])
   })
 
+  it('is what governs most in Combinations, while no member is selected', () => {
+    const members = [
+      { utilisation: 0.4, combination: 'C1' },
+      { utilisation: 0.9, combination: 'C7' },
+    ]
+    const known = { ...chain, members } as Parameters<typeof opening>[2]
+    expect(opening('combinations', 'whole', known).state).toBe('C7')
+    expect(opening('combinations', 'whole', known, true).state).toBe('')
+  })
+
   it('is the first case there is where nothing acts but weight', () => {
-    expect(opening('actions', 'whole', { cases: chain!.cases!.slice(0, 1) }).state).toBe('G1')
+    expect(opening('actions', 'whole', { ...chain!, cases: chain!.cases!.slice(0, 1) }).state).toBe('G1')
     expect(opening('actions', 'whole', null).state).toBe('')
   })
 })

@@ -70,7 +70,10 @@ const sides = computed(() =>
     const half = (x ? width.value : length.value) / 2
     const edge = half * scale.value
     const on = (d: number): Point => [MIDDLE[0] + dx * d, MIDDLE[1] + dy * d]
-    const middle: Point = [MIDDLE[0] + dx * CARD.x, MIDDLE[1] + dy * CARD.y]
+    // beside the arrow, where there is no room behind it
+    const crowded = Math.abs(dy) > 0.3 && (edge + 42) * Math.abs(dy) > CARD.y * Math.abs(dy) - CARD.height / 2
+    const aside = crowded ? (dx < -1e-6 ? -1 : 1) * (CARD.width / 2 + 14) : 0
+    const middle: Point = [MIDDLE[0] + dx * CARD.x + aside, MIDDLE[1] + dy * CARD.y]
     const [tip, tail] = [on(edge + 9), on(edge + 42)]
     return {
       ...w,

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { shallowRef, watch } from 'vue'
+import { computed, shallowRef, watch } from 'vue'
 import { api, typed, type Schemas } from '../api/client'
 import { useWorkbench } from '../stores/workbench'
 import SitePlan from './SitePlan.vue'
@@ -30,6 +30,10 @@ watch(
   },
   { immediate: true },
 )
+const words = computed(() => {
+  const { place, bearing } = bench.document?.site ?? {}
+  return [place, bearing == null ? 'bearing not stated' : 'north is up'].filter(Boolean).join(' · ')
+})
 </script>
 
 <template>
@@ -39,10 +43,7 @@ watch(
     <p v-if="!site" class="waiting">{{ why || 'The numbers of the site are on their way.' }}</p>
     <div class="caption">
       Looking at<b>The building in its surroundings</b>
-      <span v-if="site">
-        {{ bench.document?.site?.place
-        }}{{ bench.document?.site?.bearing == null ? ' · bearing not stated' : ' · north is up' }}
-      </span>
+      <span v-if="site">{{ words }}</span>
       <span v-if="bench.stale" class="stale">numbers of revision {{ bench.chain?.revision }}</span>
     </div>
   </div>

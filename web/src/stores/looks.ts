@@ -21,14 +21,23 @@ const isShowing = (stage: Link): stage is Showing => (SHOWING as readonly Link[]
 
 /** The case that Actions opens with: the first that is no weight. */
 const NATURES = ['snow', 'wind', 'imposed', 'other']
-function firstCase(chain: Pick<Schemas['ChainOut'], 'cases'> | null): string {
+type Known = Pick<Schemas['ChainOut'], 'cases' | 'members'>
+function firstCase(chain: Known | null): string {
   const cases = chain?.cases ?? []
   const found = NATURES.map((nature) => cases.find((c) => c.nature === nature)).find(Boolean)
   return (found ?? cases[0])?.symbol ?? ''
 }
 
-/** What a stage opens with, beside the plane that was looked at last. */
-export function opening(stage: Showing, plane: string, chain: Pick<Schemas['ChainOut'], 'cases'> | null): Look {
+/** The combination that governs what is used most. */
+function worstCombination(chain: Known | null): string {
+  const used = (chain?.members ?? []).filter((m) => m.combination)
+  const worst = used.reduce((a, b) => ((b.utilisation ?? 0) > (a?.utilisation ?? -1) ? b : a), used[0])
+  return worst?.combination ?? ''
+}
+
+/** What a stage opens with, beside the plane that was looked at last. selected: whether a member is, whose governing combination is
+ * shown where no other one is. */
+export function opening(stage: Showing, plane: string, chain: Known | null, selected = false): Look {
   const look = (state: string, colouring: Colouring, ...overlays: Overlay[]): Look => ({
     plane: stage === 'site' ? SITE : plane === SITE ? 'whole' : plane,
     state,
@@ -43,7 +52,7 @@ export function opening(stage: Showing, plane: string, chain: Pick<Schemas['Chai
     case 'actions':
       return look(firstCase(chain), 'nothing', 'actions')
     case 'combinations':
-      return look('', 'nothing', 'actions')
+      return look(selected ? '' : worstCombination(chain), 'nothing', 'actions')
     case 'response':
       return look('', 'nothing', 'moment')
     case 'verification':
@@ -56,6 +65,7 @@ interface Bench {
   chain: Ref<Schemas['ChainOut'] | null>
   plane: Ref<string>
   state: Ref<string>
+  selected: Ref<string>
   overlays: Ref<Set<Overlay>>
   colouring: Ref<Colouring>
   draw(): Promise<void>
@@ -79,7 +89,7 @@ export function useLooks(bench: Bench): { begin(): void } {
         })
       }
       if (!isShowing(next)) return
-      const look = left.get(next) ?? opening(next, last, bench.chain.value)
+      const look = left.get(next) ?? opening(next, last, bench.chain.value, !!bench.selected.value)
       const gone =
         look.plane !== SITE && look.plane !== 'whole' && !bench.chain.value?.planes?.some((p) => p.key === look.plane)
       const same = look.plane === plane.value && look.state === state.value

@@ -286,7 +286,7 @@ export const useWorkbench = defineStore('workbench', () => {
     }
   }
 
-  const looks = useLooks({ stage, chain, plane, state, overlays, colouring, draw })
+  const looks = useLooks({ stage, chain, plane, state, selected, overlays, colouring, draw })
 
   /** What does not stand is drawn as it moves. */
   async function drawMechanism(now: Schemas['ProjectOut'], revision: number): Promise<void> {
