@@ -63,7 +63,7 @@ class NewUser(BrowserCase):
         page.fill("[aria-label='Name of the new project']", "Pump house")
         page.click(".template:has-text('24 m span, rafters')")
         page.wait_for_selector("tbody tr")
-        expect(page.locator("header")).to_contain_text("Pump house")
+        expect(page.locator("header.top")).to_contain_text("Pump house")
         page.click("a:has-text('LORICA')")
         page.click("text=Duplicate")
         expect(page.locator("main li")).to_have_count(2)

@@ -12,7 +12,7 @@ const SIZE = { width: 732, height: 326 }
 const MIDDLE: Point = [366, 176]
 /** Half the drawing's reach that the building may take, and how far its cards lie from the middle. */
 const REACH = 98
-const CARD = { width: 192, height: 54, x: 262, y: 118 }
+const CARD = { width: 192, height: 54, x: 262, y: 126 }
 const TERRAINS: Record<string, string> = {
   '0': 'sea or coast',
   I: 'lake or flat land',
@@ -70,11 +70,11 @@ const sides = computed(() =>
     const half = (x ? width.value : length.value) / 2
     const edge = half * scale.value
     const on = (d: number): Point => [MIDDLE[0] + dx * d, MIDDLE[1] + dy * d]
-    // beside the arrow, where there is no room behind it
-    const crowded = Math.abs(dy) > 0.3 && (edge + 42) * Math.abs(dy) > CARD.y * Math.abs(dy) - CARD.height / 2
-    const aside = crowded ? (dx < -1e-6 ? -1 : 1) * (CARD.width / 2 + 14) : 0
-    const middle: Point = [MIDDLE[0] + dx * CARD.x + aside, MIDDLE[1] + dy * CARD.y]
     const [tip, tail] = [on(edge + 9), on(edge + 42)]
+    // beside the arrow where there is no room behind it: to the right above, to the left below, clear of caption and scale
+    const crowded = Math.abs(dy) > 0.72 && (edge + 42) * Math.abs(dy) > CARD.y * Math.abs(dy) - CARD.height / 2
+    const aside = tail[0] - Math.sign(dy) * (CARD.width / 2 + 14)
+    const middle: Point = [crowded ? aside : MIDDLE[0] + dx * CARD.x, MIDDLE[1] + dy * CARD.y]
     return {
       ...w,
       wedge: path([MIDDLE, corner(-1), corner(1)], true),
