@@ -5,20 +5,10 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from engine.demo import log_store
 from engine.document import Document
 from engine.document.base import Haunch
-from engine.document.jigs import (
-    BracedBays,
-    FloorJig,
-    FloorSections,
-    Gable,
-    HallBracing,
-    HallJig,
-    HallSections,
-    Purlins,
-    RoofBay,
-    RoofTruss,
-)
+from engine.document.jigs import FloorJig, FloorSections, Gable, HallJig, HallSections, Purlins, RoofBay
 
 
 @dataclass(frozen=True)
@@ -56,27 +46,7 @@ def _haunched() -> Document:
 
 
 def _trussed() -> Document:
-    hall = HallJig(
-        bays=[RoofBay(span=21.0, pitch=6.0)],
-        eaves_height=6.5,
-        spacings=[6.0] * 5,
-        bases="fixed",
-        truss=RoofTruss(pattern="Warren with posts", depth=1.4, panels=5, stay_every=2),
-        purlins=Purlins(spacing=2.2, stay_every=0),
-        rails=Purlins(spacing=1.7, stay_every=2),
-        bracing=HallBracing(roof=BracedBays(), walls=BracedBays(), struts=True, panel=4.3),
-        sections=HallSections(
-            columns="HEA 220",
-            top_chords="HEA 140",
-            bottom_chords="HEA 120",
-            webs="SHS 70x5",
-            eaves_beams="SHS 100x5",
-            ridge_beam="SHS 100x5",
-            bracing="CHS 88.9x4",
-            struts="CHS 88.9x4",
-        ),
-    )
-    return Document(hall=hall)
+    return Document(hall=log_store().hall)
 
 
 def _two_bays() -> Document:

@@ -153,9 +153,10 @@ async def frame_diagrams(
     return await _seen(request, project_id, revision, "diagrams", plane=plane, state=state, alone=alone)
 
 
-@router.get("/projects/{project_id}/site", response={200: schemas.SiteOut, 422: schemas.Problem})
+@router.get("/projects/{project_id}/site", response={200: schemas.SiteOut | None, 422: schemas.Problem})
 async def surroundings(request: HttpRequest, project_id: UUID, revision: int | None = None) -> Any:
-    """The building in its surroundings, with the wind from each side and the snow that lies on it."""
+    """The building in its surroundings, with the wind from each side and the snow that lies on it; null where none stands on which
+    these act."""
     return await _seen(request, project_id, revision, "site")
 
 

@@ -6,7 +6,7 @@ from engine.chain import Chain, fingerprints
 from engine.document import Document
 from engine.errors import ModelError
 from engine.expand import expand
-from engine.load import load
+from engine.load import combinations, load
 from engine.structure.model import Structure
 from server.projects import schemas
 from server.projects.models import Run
@@ -37,9 +37,14 @@ def _broken_stage(document: Document) -> tuple[str, Structure | None]:
     except ModelError:
         return "structure", None
     try:
-        load(document, structure)
+        loading = load(document, structure)
     except ModelError:
         return "loading", structure
+    try:
+        # thousands of them are left to the run
+        combinations(document, loading)
+    except ModelError:
+        return "combinations", structure
     return "response", structure
 
 

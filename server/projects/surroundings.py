@@ -6,7 +6,6 @@ import numpy as np
 
 from engine.actions.across import across
 from engine.chain import Chain
-from engine.errors import ModelError
 from engine.standards.en.wind_cases import hall_winds, profile
 from engine.structure.model import Panel
 from server.projects import schemas
@@ -17,12 +16,12 @@ STEPS = 24
 BEYOND = 1.3
 
 
-def site_out(chain: Chain, revision: int) -> schemas.SiteOut:
-    """Raises ModelError where no building stands that snow and wind act on."""
+def site_out(chain: Chain, revision: int) -> schemas.SiteOut | None:
+    """None where no building stands that snow and wind act on."""
     structure, document = chain.structure, chain.document
     roofs = [p for p in structure.panels if p.kind == "roof"]
     if structure.envelope is None or not roofs:
-        raise ModelError("No building with a roof stands yet, on which snow and wind would act.", "")
+        return None
     corners = np.concatenate([p.corners for p in roofs])
     (x0, y0), (x1, y1) = corners.min(axis=0)[:2].tolist(), corners.max(axis=0)[:2].tolist()
     ground = structure.envelope.ground

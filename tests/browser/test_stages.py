@@ -3,6 +3,7 @@
 from playwright.sync_api import expect
 
 from engine.demo import drying_hall
+from engine.document import Document
 from server.projects import revisions
 from tests.browser.case import BrowserCase
 
@@ -78,3 +79,15 @@ class Stages(BrowserCase):
         page.goto(f"{self.live_server_url}/projects/{empty.id}")
         self.stage("Site")
         expect(page.locator("main.view")).to_contain_text("Nothing stands yet")
+        mast = Document.model_validate(
+            {
+                "name": "Mast",
+                "nodes": [{"name": "foot", "at": [0, 0, 0]}, {"name": "head", "at": [0, 0, 5]}],
+                "members": [{"name": "mast", "start": "foot", "end": "head", "section": "HEA 200"}],
+                "supports": [{"node": "foot", "fixed": ["x", "y", "z", "rx", "ry", "rz"]}],
+            }
+        )
+        page.goto(f"{self.live_server_url}/projects/{revisions.create(self.user, mast, 'Mast').id}")
+        page.wait_for_selector("tbody tr")
+        self.stage("Site")
+        expect(page.locator(".site")).to_contain_text("No building with a roof stands yet")

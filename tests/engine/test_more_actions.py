@@ -299,6 +299,9 @@ class Families(unittest.TestCase):
                 factors = np.full(len(cases), 1.4)
                 return [Combination("1", "strength", formula(cases, factors), factors)]
 
+            def foresee(self, cases, basis):
+                return 1
+
             def simplifications(self, document, structure):
                 return []
 

@@ -34,6 +34,7 @@ MEMBER = "member=frame-1/column-A"
 ROUTES = {
     ("get", "/api/me"): ("", None, 200),
     ("get", "/api/catalogue"): ("", None, 200),
+    ("get", "/api/templates"): ("", None, 200),
     ("get", "/api/catalogue/outline"): ("name=IPE 300", None, 200),
     ("get", "/api/office"): ("", None, 200),
     ("post", "/api/office"): ("", CSV, 200),

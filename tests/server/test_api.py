@@ -1,8 +1,10 @@
 """Projects, revisions, access and errors through the API."""
 
 import json
+import math
 import re
 from importlib import import_module
+from unittest import mock
 
 from django.apps import apps
 from django.contrib.auth.models import User
@@ -12,6 +14,7 @@ from engine.catalogue.sections import FAMILIES
 from engine.chain import run
 from engine.demo import drying_hall
 from engine.document import Document, read_document
+from server.projects import revisions
 from server.projects.models import Project, Revision
 from tests.engine.test_units import IN_NEWTON
 from tests.quick import quick_passwords
@@ -247,6 +250,38 @@ class Workbench(ApiCase):
         chain = self.client.get(f"/api/projects/{project['id']}/chain").json()
         self.assertIn("mechanism", chain["problem"]["message"])
         self.assertEqual(chain["broken_stage"], "response")
+
+    def test_what_an_edit_left_to_its_run_may_break_there(self):
+        # thousands of combinations are counted by the edit, and made by the run
+        own = {"name": "C1", "use": "strength", "factors": {"Self-weight of steel": 1.35}}
+        change = {"base": 1, "label": "own", "changes": [{"path": "combinations", "do": "add", "value": own}]}
+        answer = self.post(f"projects/{self.project['id']}/edits", change)
+        self.assertEqual((answer.status_code, answer.json()["place"]), (422, "combinations.0.name"))
+        with mock.patch.object(revisions, "AT_ONCE", 10):
+            self.assertEqual(self.post(f"projects/{self.project['id']}/edits", change).status_code, 200)
+        chain = self.client.get(f"{self.path}/chain").json()
+        self.assertEqual((chain["broken_stage"], chain["problem"]["place"]), ("combinations", "combinations.0.name"))
+        self.assertIn("is the name of a generated combination", chain["problem"]["message"])
+
+    def test_the_site_with_its_building(self):
+        site = self.client.get(f"{self.path}/site").json()
+        # q_p of terrain II at 8.116 m under 24 m/s, by hand: c_e = (1 + 7/ln(z/0.05)) (0.19 ln(z/0.05))², 0.36 kN/m²
+        log = math.log(site["height"] / 0.05)
+        by_hand = (1 + 7 / log) * (0.19 * log) ** 2 * 0.5 * 1.25 * 24**2 / 1000
+        self.assertEqual([w["direction"] for w in site["winds"]], ["left", "right", "front", "back"])
+        for wind in site["winds"]:
+            self.assertAlmostEqual(wind["peak"], by_hand, delta=1e-9)
+        self.assertEqual((site["x1"] - site["x0"], site["y1"] - site["y0"], site["folds"]), (24.0, 12.0, [12.0]))
+        self.assertEqual([s["case"] for s in site["snow"]], ["S1", "S2", "S3"])
+
+    def test_projects_begin_with_templates(self):
+        found = {t["key"]: t for t in self.client.get("/api/templates").json()}
+        self.assertEqual(found["empty"]["lines"], "")
+        self.assertGreater(found["trussed"]["lines"].count("M"), 100)
+        made = self.post("projects", {"name": "Store", "template": "trussed"}).json()
+        self.assertEqual((made["name"], made["document"]["hall"]["bays"][0]["span"]), ("Store", 21.0))
+        refused = self.post("projects", {"name": "Store", "template": "castle"})
+        self.assertEqual((refused.status_code, refused.json()["place"]), (422, "template"))
 
     def test_sizing_keeps_its_rounds_and_changes_nothing(self):
         url = f"/api/projects/{self.project['id']}/sizing"

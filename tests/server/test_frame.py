@@ -104,7 +104,7 @@ class Versions(ApiCase):
         project = self.new()
         path = f"projects/{project['id']}"
         self.assertEqual(self.post(f"{path}/versions", {"number": 1, "name": "tender"}).json()["name"], "tender")
-        self.edit(project, 1, ("hall.spacings", [6.0] * 8), ("hall.sections.rafters", "IPE 400"))
+        self.edit(project, 1, ("hall.spacings", [6.0] * 8), ("hall.sections.rafters", "IPE 550"))
         taken = self.post(f"{path}/versions", {"number": 2, "name": "tender"})
         self.assertEqual(taken.status_code, 422)
         listed = self.client.get(f"/api/{path}/versions").json()
@@ -113,7 +113,7 @@ class Versions(ApiCase):
         self.assertIn("frame-9/column-A", found["added"])
         # the bracing of the last bay moved with the end of the hall
         self.assertIn("bay-7/wall-brace-A-up", found["removed"])
-        self.assertIn({"member": "frame-1/rafter-AB-left", "what": "section IPE 360 → IPE 400"}, found["changed"])
+        self.assertIn({"member": "frame-1/rafter-AB-left", "what": "section IPE 500 → IPE 550"}, found["changed"])
         self.assertGreater(found["tonnage_after"], found["tonnage_before"])
         back = self.post(f"{path}/restore", {"base": 2, "number": 1}).json()
         self.assertEqual((back["revision"]["number"], back["revision"]["label"]), (3, "Back to “tender”"))

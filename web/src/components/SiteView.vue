@@ -26,7 +26,8 @@ watch(
     })
     if (revision !== bench.chain?.revision) return
     site.value = data ? typed('SiteOut', data) : null
-    why.value = (error as Partial<Schemas['Problem']> | undefined)?.message ?? ''
+    const none = 'No building with a roof stands yet, on which snow and wind would act.'
+    why.value = (error as Partial<Schemas['Problem']> | undefined)?.message ?? (data ? '' : none)
   },
   { immediate: true },
 )
