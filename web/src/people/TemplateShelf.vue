@@ -6,6 +6,12 @@ import { api, type Schemas } from '../api/client'
 /** What a project may begin with, as small pictures; one is begun by choosing it. */
 const emit = defineEmits<{ begin: [template: Schemas['TemplateOut']] }>()
 const templates = ref<Schemas['TemplateOut'][]>([])
+/** Begin with the first of them, as whoever types a name and presses Enter does. */
+function beginFirst() {
+  const first = templates.value[0]
+  if (first) emit('begin', first)
+}
+defineExpose({ beginFirst })
 onMounted(async () => {
   const { data } = await api.GET('/api/templates')
   templates.value = data ?? []

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { ElButton, ElDialog, ElInput, ElMessageBox, ElOption, ElSelect } from 'element-plus'
 import { api, csrfToken, type Schemas } from '../api/client'
@@ -23,6 +23,7 @@ const people = usePeople()
 /** The project that is being shared. */
 const sharing = ref<Schemas['ProjectSummary'] | null>(null)
 const picker = ref<HTMLInputElement>()
+const begin = useTemplateRef<{ beginFirst(): void }>('begin')
 const owned = computed(() => projects.value.filter((p) => p.owner === people.me?.name).length)
 const shelfOf = (p: Schemas['ProjectSummary']) => (p.deleted ? 'deleted' : p.archived ? 'archived' : 'open')
 const query = ref('')
@@ -214,11 +215,12 @@ onMounted(async () => {
             aria-label="Name of the new project"
             placeholder="Name of a new project, which begins with one of these"
             maxlength="80"
+            @keydown.enter="begin?.beginFirst()"
           />
           <ElButton @click="picker?.click()">Import…</ElButton>
           <input ref="picker" class="picker" type="file" accept=".json,.ifc,application/json" @change="takeIn" />
         </div>
-        <TemplateShelf @begin="create" />
+        <TemplateShelf ref="begin" @begin="create" />
       </template>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <p v-if="reading" role="status">Reading {{ reading }}…</p>
