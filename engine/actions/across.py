@@ -43,9 +43,10 @@ def across(structure: Structure, loading: Loading, nature: str) -> list[Across]:
             ends = _crossed(place[:, :2], middle)
             if ends is None:
                 continue
-            # pressure is linear along the section; of the surface, so that it is steeper in plan
+            # linear along the section; of the surface, so that it is more in plan; as it lies on the cladding, which may reach beyond
+            # the lines of the steel
             at = np.array([load.at(flat) for flat in load.polygon])
-            plan = -load.direction[2] / max(np.cos(np.radians(panel.pitch)), 1e-9)
+            plan = -load.direction[2] / max(np.cos(np.radians(panel.pitch)), 1e-9) / panel.cover
             (x0, w0), (x1, w1) = ends
             strips.append((x0, x1, float(w0 @ at) * plan, float(w1 @ at) * plan))
         if strips:

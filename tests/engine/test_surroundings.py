@@ -42,6 +42,13 @@ class Snow(unittest.TestCase):
             own = float(((found.pressure[1:] + found.pressure[:-1]) / 2 * np.diff(found.x)).sum())
             self.assertAlmostEqual(own / total, 1.0, delta=1e-5)
 
+    def test_it_is_the_snow_on_the_cladding_where_that_reaches_beyond_the_steel(self):
+        document = hall(site={"ground_snow": 0.8})
+        document.hall.measured = "cladding"
+        loaded = prepare(document)
+        self.assertTrue(any(p.cover > 1.001 for p in loaded.structure.panels if p.kind == "roof"))
+        np.testing.assert_allclose(self.lying(document)["Snow, undrifted"].pressure, 640.0, rtol=1e-9)
+
     def test_nothing_without_a_roof(self):
         document = Document.model_validate({"name": "empty"})
         loaded = prepare(document)
