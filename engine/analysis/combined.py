@@ -94,20 +94,23 @@ class Combined:
         place = self.place[np.asarray(which, dtype=np.int64)]
         return np.flatnonzero(place < 0), np.flatnonzero(place >= 0), place[place >= 0]
 
-    def _mixed(self, which: Sequence[int], linear: Floats, own: str) -> Floats:
-        """(…, len(which)) of a quantity: linear (…, cases), own: its name among the states."""
+    def _mixed(
+        self, which: Sequence[int], linear: Floats, own: str, rows_of: Sequence[int] | slice = slice(None)
+    ) -> Floats:
+        """(…, len(which)) of a quantity, or of some of its rows: linear (…, cases), own: its name among the states."""
+        linear = linear[rows_of]
         plain, solved, column = self._split(which)
         rows = self.rows[np.asarray(which, dtype=np.int64)]
         if not len(solved):
             return np.asarray(linear @ rows.T)
         out = np.empty((*linear.shape[:-1], len(rows)))
         out[..., plain] = linear @ rows[plain].T
-        out[..., solved] = getattr(self.states, own)[..., column]
+        out[..., solved] = getattr(self.states, own)[rows_of][..., column]
         return out
 
-    def displacement(self, which: Sequence[int]) -> Floats:
-        """(nodes, 6, k) m and rad."""
-        return self._mixed(which, self.response.displacement, "displacement")
+    def displacement(self, which: Sequence[int], nodes: Sequence[int] | slice = slice(None)) -> Floats:
+        """(nodes, 6, k) m and rad, of some nodes or of all."""
+        return self._mixed(which, self.response.displacement, "displacement", nodes)
 
     def reaction(self, which: Sequence[int]) -> Floats:
         """(nodes, 6, k) N and Nm."""

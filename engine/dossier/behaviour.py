@@ -73,6 +73,7 @@ def analysis(chain: Chain, told: Told) -> None:
         )
         told.add(Table("critical factors", columns, rows))
     told.add(*_without_state(chain))
+    told.add(*_stabilised(chain))
     verification = chain.verification
     if verification.tilts or verification.lifted:
         told.add(Heading("Static equilibrium", "analysis.equilibrium", aside="EN 1990 6.4.2"))
@@ -112,6 +113,38 @@ def analysis(chain: Chain, told: Told) -> None:
                 lifted_rows,
             )
         )
+
+
+def _stabilised(chain: Chain) -> Iterator[Heading | Table]:
+    """What each span of bracing carries for the members that lean on it."""
+    spans = chain.verification.grounds.stabilising.spans
+    if not spans:
+        return
+    yield Heading("What bracing stabilises", "analysis.stabilising", aside="EN 1993-1-1 5.3.3")
+    rows = tuple(
+        (
+            f"{span.lines} lines, {span.lines / span.count:g} bracings",
+            span.L,
+            float(span.N[span.most]) / 1000,
+            span.alpha_m,
+            span.e0 * 1000,
+            float(span.delta[span.most]) * 1000,
+            float(span.q[span.most]) / 1000,
+            chain.combinations[chain.verification.strength[span.most]].name,
+        )
+        for span in spans
+    )
+    columns = (
+        Column("what leans on it", wide=True),
+        Column("L", "m"),
+        Column("ΣN_Ed", "kN", 0),
+        Column("α_m"),
+        Column("e_0", "mm", 1),
+        Column("δ_q", "mm", 1),
+        Column("Σq_d", "kN/m"),
+        Column("combination"),
+    )
+    yield Table("stabilising forces", columns, rows)
 
 
 def _without_state(chain: Chain) -> Iterator[Paragraph]:

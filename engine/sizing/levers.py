@@ -192,10 +192,11 @@ def _heavier(chain: Chain, index: int, worst: Reached) -> list[Lever]:
 
 def _loaded(chain: Chain, number: int, more: Floats) -> Grounds:
     """One combination for strength with more of some cases: by the linear response to them, beside what is present."""
-    grounds = Grounds(chain.document, chain.combined, (number,))
     column = chain.verification.strength.index(number)
+    stabilising = chain.verification.grounds.stabilising.under([column])
+    grounds = Grounds(chain.document, chain.combined, (number,), stabilising)
     linear = chain.combined._diagrams.combined(more[None])
-    for name in ("forces", "peaks"):
+    for name in ("analysed", "forces", "peaks"):
         present: Diagrams = getattr(chain.verification.grounds, name)
         values = [
             getattr(present, key)[..., [column]] + getattr(linear, key) for key in ("N", "Vy", "Vz", "T", "My", "Mz")

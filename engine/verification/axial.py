@@ -44,10 +44,8 @@ def is_axial(member: Member) -> bool:
 
 def axial_values(document: Document, grounds: Grounds, member: int, columns: list[int] | slice = slice(None)) -> Values:
     """`axial_check` on a bar, the largest tension and compression along it in each combination: tension where it is larger."""
-    combined = grounds.combined
-    m = combined.structure.members[member]
-    own = grounds.forces.N[combined.elements.member == member][..., columns]
-    most, least = own.max(axis=(0, 1)), own.min(axis=(0, 1))
+    m = grounds.combined.structure.members[member]
+    most, least = grounds.extremes(member, columns)
     lengths = grounds.lengths[member]
     limits = grounds.limits[:, member][:, columns]
     p = bar(m.section, m.material, lengths.y, lengths.z, lengths.torsion)

@@ -20,6 +20,7 @@ from engine.verification.sections import blocks_of, section_values
 from engine.verification.service import measure
 from engine.verification.stability import stability_values
 from engine.verification.verify import Verification
+from engine.verification.webs import web_most
 
 #: shares nearer to 1 than this are equal to what governs
 EQUAL = 1e-6
@@ -108,6 +109,9 @@ def _utilisations(document: Document, response: Response, verification: Verifica
             found[i] = np.maximum(found[i], np.nan_to_num(channel_most(document, grounds, i)))
         if is_axial(m):
             found[i] = np.maximum(found[i], np.nan_to_num(axial_values(document, grounds, i)["u_axial"]))
+        on_web = web_most(document, grounds, i)
+        if on_web is not None:
+            found[i] = np.maximum(found[i], on_web)
     return found
 
 

@@ -52,12 +52,11 @@ def area_of(member: Member) -> float:
 
 def net_values(document: Document, grounds: Grounds, member: int, columns: list[int] | slice = slice(None)) -> Values:
     """`net_check` of a member with holes, by its largest tension in each combination."""
-    combined = grounds.combined
-    m = combined.structure.members[member]
+    m = grounds.combined.structure.members[member]
     holes = holes_of(m)
     assert holes is not None
-    own = grounds.forces.N[combined.elements.member == member][..., columns]
-    return net_check(own.max(axis=(0, 1)), area_of(m), holes, m.material.fu(holes.thickness), document.rules.gamma_M2)
+    most, _ = grounds.extremes(member, columns)
+    return net_check(most, area_of(m), holes, m.material.fu(holes.thickness), document.rules.gamma_M2)
 
 
 def net(document: Document, grounds: Grounds, outcomes: list[list[Outcome]], reasons: list[list[str]]) -> None:

@@ -10,6 +10,7 @@ from typing import Literal
 CRITERIA = {
     "section": ("Cross-section N + M", "EN 1993-1-1 6.2.9"),
     "net": ("Net section in tension", "EN 1993-1-1 6.2.3(2)"),
+    "web": ("Web under a concentrated force", "EN 1993-1-5 6, 7.2"),
     "shear": ("Shear", "EN 1993-1-1 6.2.6"),
     "flexural": ("Flexural buckling", "EN 1993-1-1 6.3.1"),
     "lateral": ("Lateral-torsional buckling", "EN 1993-1-1 6.3.2"),
@@ -25,7 +26,7 @@ CRITERIA = {
 }
 #: criteria of serviceability, and those of cross-sections; the others are of stability
 SERVICE = ("deflection", "sway", "variable")
-SECTION = ("section", "shear", "net", "sum")
+SECTION = ("section", "shear", "net", "sum", "web")
 Kind = Literal["section", "stability", "service"]
 
 

@@ -27,6 +27,11 @@ from engine.verification.service import measure
 from engine.verification.stability import stability_values
 from engine.verification.standing import in_words
 from engine.verification.verify import Verification
+from engine.verification.webs import checked as pressed_places
+from engine.verification.webs import web_values
+
+#: forces from stabilising below this are not worth a line, N
+NOTED = 50.0
 
 
 @dataclass(frozen=True)
@@ -75,8 +80,23 @@ def prove(
         formula=combination.formula,
         utilisation=values["u"],
         steps=tuple(_step(line, values) for line in lines),
-        assumptions=tuple(assumptions),
+        assumptions=tuple(assumptions + _stabilising(verification, member, outcome)),
     )
+
+
+def _stabilising(verification: Verification, member: int, outcome: Outcome) -> list[str]:
+    """What of the axial force comes from what the member helps to stabilise, in words."""
+    found = verification.grounds.stabilising
+    if outcome.criterion in SERVICE or outcome.criterion == "critical" or not found.acts():
+        return []
+    own = np.flatnonzero(verification.grounds.combined.elements.member == member)
+    added = float(max(side.max() for side in found.added(own, [outcome.combination])))
+    if added < NOTED:
+        return []
+    return [
+        f"N takes in up to {added / 1e3:.1f} kN, in tension or compression, that bracing carries for the members which lean on it "
+        "(q_d, EN 1993-1-1 5.3.3)."
+    ]
 
 
 def _scalars(values: dict[str, Any]) -> dict[str, float]:
@@ -137,6 +157,15 @@ def _values(
         return values, [
             "Holes as stated, at both ends; the largest tension along the member.",
             "Bolts themselves, block tearing and connections are not covered.",
+        ]
+    if outcome.criterion == "web":
+        place = pressed_places(verification.grounds, member)[outcome.row]
+        values |= _scalars(web_values(document, verification.grounds, member, [place], [c]))
+        values |= {"u": values["u_web"], "at_end": float(place.end)}
+        bearing = m.checks.bearing or 0
+        return values, [
+            f"{place.what.capitalize()} presses there; the force is the jump of the shear, either way.",
+            f"Stiff bearing length {bearing:g} mm{'' if bearing else ': none is stated'}; no stiffeners, and none beside it.",
         ]
     if outcome.criterion == "sum":
         for name in ("N", "Vy", "Vz", "My", "Mz"):

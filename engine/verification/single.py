@@ -19,6 +19,8 @@ from engine.verification.sections import section_values
 from engine.verification.service import Stretch, measure, stretches
 from engine.verification.stability import criteria, stability_values
 from engine.verification.verify import Grounds, Verification
+from engine.verification.webs import checked as pressed_places
+from engine.verification.webs import web_values
 
 
 @dataclass(frozen=True)
@@ -68,6 +70,7 @@ def reached(document: Document, grounds: Grounds, member: int, governing: bool =
     return [
         *holed,
         *_sections(document, grounds, member),
+        *_webs(document, grounds, member),
         *_stability(document, grounds, member),
         *_general(document, grounds, member, governing),
     ]
@@ -128,6 +131,14 @@ def _general(document: Document, grounds: Grounds, member: int, governing: bool)
         where = [(k, -1, sum(span) / 2) for k, span in enumerate(own.spans)]
         return [_most("general", grounds.strength, np.array(values), where)]
     return []
+
+
+def _webs(document: Document, grounds: Grounds, member: int) -> list[Reached]:
+    places = pressed_places(grounds, member)
+    if not places:
+        return []
+    u = web_values(document, grounds, member, places)["u_web"]
+    return [_most("web", grounds.strength, u, [(k, -1, place.x) for k, place in enumerate(places)])]
 
 
 def _bar(document: Document, grounds: Grounds, member: int) -> Reached:
@@ -206,9 +217,9 @@ def with_structure(combined: Combined, structure: Structure) -> Combined:
 def under_present(document: Document, structure: Structure, verification: Verification) -> Grounds:
     """What verdicts rest on where members are held or made otherwise, under the forces present."""
     before = verification.grounds
-    grounds = Grounds(document, with_structure(before.combined, structure), before.strength)
+    grounds = Grounds(document, with_structure(before.combined, structure), before.strength, before.stabilising)
     # what was found of the forces holds: they are the present ones
-    for name in ("forces", "peaks"):
+    for name in ("analysed", "forces", "peaks"):
         vars(grounds)[name] = getattr(before, name)
     return grounds
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
@@ -16,8 +16,9 @@ from engine.lazy import lazily
 from engine.memory import stored
 from engine.progress import Step, quiet
 from engine.standards.en.haunched import Haunched, haunched_arrays
-from engine.standards.en.steel import SteelArrays, slender_web, steel_arrays
+from engine.standards.en.steel import SteelArrays, reduction, slender_web, steel_arrays
 from engine.structure.model import Bools, Floats, Ints, Piece
+from engine.structure.rows import rows
 from engine.verification.axial import axial, axial_of, is_axial
 from engine.verification.channels import channels, channels_of, is_channel
 from engine.verification.equilibrium import Lifted, Tilt, equilibrium, unbalanced
@@ -28,41 +29,79 @@ from engine.verification.runs import HELD, reaches
 from engine.verification.sections import section_values, sections
 from engine.verification.segments import Lengths, Segments, cut_segments, effective_lengths
 from engine.verification.service import Stretch, measure, stretches, unlimited
+from engine.verification.stabilising import Stabilising, none
+from engine.verification.stabilising import found as found_of
 from engine.verification.stability import Held, stability, stability_values
 from engine.verification.standing import free_to_move, judge
+from engine.verification.webs import webs, webs_of
 
 #: shapes with checks
 COVERED = ("I", "square", "rectangular", "circular")
 #: criteria of which at least one must be found
-STRENGTH = ("section", "shear", "flexural", "lateral", "interaction", "general", "axial", "sum", "single")
+STRENGTH = ("section", "shear", "flexural", "lateral", "interaction", "general", "axial", "sum", "single", "web")
 
 
 @dataclass(frozen=True)
 class Grounds:
     """What verdicts rest on, recovered from the results of the combinations `strength` when it is asked for.
 
-    forces: at the stations; peaks: with moments and shears raised to those between them. Neither is kept when pickled.
+    stabilising: what the bracing's task adds to the axial forces. analysed: forces at the stations as the analysis finds them; forces:
+    with what is added, to the side from which more is asked; peaks: these with moments and shears raised to those between the stations.
+    None of the three is kept when pickled.
     """
 
     document: Document
     combined: Combined
     strength: tuple[int, ...]
+    stabilising: Stabilising
 
     def chosen(self, **steel: object) -> Grounds:
         """The same grounds under other national choices of steel, by name; what was found already does not depend on them."""
         values = self.document.national.steel.model_copy(update=steel)
         national = self.document.national.model_copy(update={"steel": values})
-        other = Grounds(self.document.model_copy(update={"national": national}), self.combined, self.strength)
+        document = self.document.model_copy(update={"national": national})
+        other = Grounds(document, self.combined, self.strength, self.stabilising)
         vars(other).update({name: value for name, value in vars(self).items() if name != "document"})
         return other
 
     @lazily
-    def forces(self) -> Diagrams:
+    def analysed(self) -> Diagrams:
         return self.combined.diagrams(self.strength)
 
     @lazily
+    def forces(self) -> Diagrams:
+        return self._braced(self.analysed)
+
+    @lazily
     def peaks(self) -> Diagrams:
-        return peaked(self.forces, self.combined.response.loads, self.combined.pulled(self.strength))
+        return self._braced(peaked(self.analysed, self.combined.response.loads, self.combined.pulled(self.strength)))
+
+    def _braced(self, forces: Diagrams) -> Diagrams:
+        """With what the bracing's task adds: tension or compression, whichever asks for the larger share of what the member bears."""
+        if not self.stabilising.acts():
+            return forces
+        pulled, pressed = (added[:, None] for added in self.stabilising.added())
+        most, least = forces.N + pulled, forces.N - pressed
+        return replace(forces, N=np.where(-least > most * self._slender[:, None, None], least, most))
+
+    def extremes(self, member: int, columns: list[int] | slice = slice(None)) -> tuple[Floats, Floats]:
+        """((c,), the same): the largest and the least axial force along a member in each combination, with what is added."""
+        rows = np.flatnonzero(self.combined.elements.member == member)
+        own = self.analysed.N[rows][..., columns]
+        pulled, pressed = self.stabilising.added(rows, columns)
+        return np.asarray((own.max(axis=1) + pulled).max(axis=0)), np.asarray((own.min(axis=1) - pressed).min(axis=0))
+
+    @lazily
+    def _slender(self) -> Floats:
+        """(e,) about the share of its strength in tension that each bears in compression."""
+        found = np.ones(len(self.combined.structure.members))
+        for i, (m, lengths) in enumerate(zip(self.combined.structure.members, self.lengths, strict=True)):
+            fy, alpha = self.steel.fy[i], max(self.steel.alpha_y[i], self.steel.alpha_z[i])
+            if np.isfinite(fy):
+                least = min(m.section.Iy / lengths.y**2, m.section.Iz / lengths.z**2)
+                slenderness = np.sqrt(m.section.A * fy / (np.pi**2 * m.material.E * least))
+                found[i] = reduction(np.asarray(alpha), np.asarray(slenderness))[1]
+        return np.asarray(found[self.combined.elements.member])
 
     @lazily
     def lengths(self) -> tuple[Lengths, ...]:
@@ -177,12 +216,12 @@ class Verification:
 
     @property
     def forces(self) -> Diagrams:
-        """Internal forces at the stations."""
-        return self.grounds.forces
+        """Internal forces at the stations, as the analysis finds them."""
+        return self.grounds.analysed
 
     @property
     def peaks(self) -> Diagrams:
-        """The same with moments and shears raised to those between the stations."""
+        """What sections are checked for: with what bracing stabilises, moments and shears raised to those between the stations."""
         return self.grounds.peaks
 
     @property
@@ -207,7 +246,11 @@ def verify(
     service, variable = (
         tuple(i for i, c in enumerate(combinations) if c.use == use) for use in ("deflection", "variable")
     )
-    grounds = Grounds(document, combined, strength)
+    analysed = combined.diagrams(strength)
+    imperfect = document.rules.imperfections
+    stabilising = found_of(combined, strength, analysed) if imperfect else none(len(combined.elements), len(strength))
+    grounds = Grounds(document, combined, strength, stabilising)
+    vars(grounds)["analysed"] = analysed
     outcomes: list[list[Outcome]] = [[] for _ in structure.members]
     reasons: list[list[str]] = [[] for _ in structure.members]
     for i, member in enumerate(structure.members):
@@ -232,17 +275,26 @@ def verify(
     for i in np.unique(combined.elements.member[unstiffened & flange_may_fold(grounds)]).tolist():
         reasons[i].append("the compressed flange may buckle into the web (EN 1993-1-5 8), which is not covered")
     for i in np.unique(combined.elements.member[unstiffened]).tolist():
+        if structure.members[i].checks.stiffened:
+            continue
         left_out[i].append(
             "its web counts with stiffeners at the supports (EN 1993-1-5 5.1(2)), which are not in the model"
         )
+    for i in stabilising.loose:
+        left_out[i].append(
+            "what holds it sideways leads to no bracing in the model, so that nothing carries its forces (5.3.3)"
+        )
+    for i in sorted({bar for span in stabilising.spans if not span.firm.all() for bar in span.bars}):
+        reasons[i].append("its bracing is too soft for what it stabilises (5.3.3)")
     if strength:
         along = sections(document, grounds, outcomes, reasons, progress)
         held = stability(document, grounds, outcomes, reasons) + general(document, grounds, outcomes, reasons)
         held += channels(document, grounds, outcomes, reasons, left_out, along)
         bars = axial(document, grounds, outcomes, reasons, left_out)
         net(document, grounds, outcomes, reasons)
+        pressed = webs(document, grounds, outcomes, left_out)
         _clear(combined, bars, along)
-        _spread(combined, held + bars, along)
+        _spread(combined, held + bars + pressed, along)
         judge(document, combined, combinations, strength, outcomes, reasons)
     stretches_ = tuple(stretches(document, structure, combined.elements))
     of_all = [(i, s) for i, s in enumerate(stretches_) if s.criterion != "variable"]
@@ -276,6 +328,8 @@ def verify(
     _shown(combined, verdicts, along)
     tilts, lifted = equilibrium(combined, combinations)
     unsaid = _idle(combined, combinations) + unbalanced(tilts, structure)
+    if not imperfect and any(row.trusses for row in rows(structure)):
+        unsaid += ("what bracing stabilises (5.3.3) adds nothing to its forces: imperfections are left out",)
     tuples = tuple(tilts), tuple(lifted)
     return Verification(tuple(verdicts), grounds, service, stretches_, along, *tuples, unsaid, variable)
 
@@ -319,7 +373,8 @@ def of_one(document: Document, combined: Combined, verification: Verification, n
         held += channels_of(document, grounds, c[0], along)
         bars = axial_of(document, grounds, c[0])
         _clear(combined, bars, along)
-        _spread(combined, held + general_of(document, grounds, c[0]) + bars, along)
+        held += general_of(document, grounds, c[0]) + webs_of(document, grounds, c[0])
+        _spread(combined, held + bars, along)
         if not combined.stable(number):
             along[:] = np.fmax(along, 1 / max(float(combined.alpha[number]), 0.1))
     elif number in verification.deflection + verification.variable:

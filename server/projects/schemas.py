@@ -502,6 +502,24 @@ class LiftedOut(BaseModel):
     combination: str
 
 
+class StabilisedOut(BaseModel):
+    """A span of bracing with the most that it stabilises (EN 1993-1-1 5.3.3): lines of members that lean on it, span in m, their
+    compression in sum in kN, q_d in kN/m, bow and movement of the bracing in mm, in that combination. firm: whether it is stiff
+    enough in all."""
+
+    lines: int
+    count: float
+    span: float
+    compression: float
+    force: float
+    bow: float
+    movement: float
+    alpha_m: float
+    combination: str
+    formula: str
+    firm: bool
+
+
 class ReactionOut(BaseModel):
     """Extreme reactions of a support over the strength combinations, in kN and kNm, with the combination of each."""
 
@@ -835,6 +853,7 @@ class ChainOut(BaseModel):
     reactions: list[ReactionOut] = []
     equilibrium: list[TiltOut] = []
     lifted: list[LiftedOut] = []
+    stabilised: list[StabilisedOut] = []
     lengths: list[LengthsOut] = []
     hall: HallOut | None = None
     winds: list[WindOut] = []

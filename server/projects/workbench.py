@@ -339,6 +339,31 @@ def equilibrium_out(chain: Chain) -> dict[str, Any]:
     }
 
 
+def stabilised_out(chain: Chain) -> list[schemas.StabilisedOut]:
+    """What each span of bracing stabilises, at its most."""
+    verification = chain.verification
+    found = []
+    for span in verification.grounds.stabilising.spans:
+        c = span.most
+        combination = chain.combinations[verification.strength[c]]
+        found.append(
+            schemas.StabilisedOut(
+                lines=span.lines,
+                count=span.count,
+                span=span.L,
+                compression=float(span.N[c]) / 1000,
+                force=float(span.q[c]) / 1000,
+                bow=span.e0 * 1000,
+                movement=float(span.delta[c]) * 1000,
+                alpha_m=span.alpha_m,
+                combination=combination.name,
+                formula=combination.formula,
+                firm=bool(span.firm.all()),
+            )
+        )
+    return found
+
+
 def marks_out(chain: Chain) -> list[schemas.MarkOut]:
     """How near each combination comes to what governs."""
     found = marks(chain.document, chain.combined, chain.verification, chain.combinations)
@@ -396,6 +421,7 @@ def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
         psi=_psi(chain),
         reactions=list(_reactions(chain)),
         **equilibrium_out(chain),
+        stabilised=stabilised_out(chain),
         lengths=list(_lengths(chain)),
         residual=chain.response.residual,
         worst=chain.verification.worst if members else None,

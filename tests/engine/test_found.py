@@ -292,7 +292,7 @@ class Steel(unittest.TestCase):
             self.assertAlmostEqual(use / exact, 1, delta=0.01)
         data["combinations"] = data["combinations"][:1]
         chain = run(read_document(data))
-        self.assertIn("deflection not checked", chain.verification.verdicts[0].left_out[0])
+        self.assertTrue(any("deflection not checked" in words for words in chain.verification.verdicts[0].left_out))
         self.assertEqual(chain.verification.whole.left_out[0][1], 2)
 
     def test_12_to_14_section_checks(self):

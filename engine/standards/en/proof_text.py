@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from engine.standards.en.interaction import NEARLY
 from engine.standards.en.proof_line import Line, Values
-from engine.standards.en.proof_text_more import AXIAL, GENERAL, HAUNCHED, NET, SINGLE, SUM
+from engine.standards.en.proof_text_more import AXIAL, GENERAL, HAUNCHED, NET, SINGLE, SUM, WEB
 
 
 def _b(v: Values) -> bool:
@@ -494,6 +494,7 @@ _SECTION = [
 LINES: dict[str, list[Line]] = {
     "axial": AXIAL,
     "net": NET,
+    "web": WEB,
     "sum": SUM,
     "single": SINGLE,
     "section": [

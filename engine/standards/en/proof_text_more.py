@@ -97,6 +97,45 @@ def _bent_z(v: Values) -> bool:
     return v["Mz"] != 0
 
 
+def _at_end(v: Values) -> bool:
+    return bool(v["at_end"])
+
+
+def _inside(v: Values) -> bool:
+    return not v["at_end"]
+
+
+WEB = [
+    Line("fy", "", "table 3.1"),
+    Line("x", "", "", "distance from the member's start"),
+    Line("F", "", "", "the jump of the shear there, either way"),
+    Line("hw", r"<h>-2\cdot <tf>", "EN 1993-1-5 figure 5.1"),
+    Line("ss", "", "EN 1993-1-5 6.3", "stiff bearing length, at most h_w"),
+    Line("k_F", "", "EN 1993-1-5 figure 6.1 (a)", "no stiffeners beside it", _inside),
+    Line(
+        "k_F", r"\min\left(2+6\cdot \dfrac{<ss>}{<hw>},\ 6\right)", "EN 1993-1-5 figure 6.1 (c)", "at an end", _at_end
+    ),
+    Line("F_cr", r"0.9\cdot <k_F>\cdot <E>\cdot \dfrac{<tw>^3}{<hw>}", "EN 1993-1-5 (6.5)"),
+    Line("m_1", r"\dfrac{<b>}{<tw>}", "EN 1993-1-5 (6.8)"),
+    Line("m_2", r"0.02\cdot \left(\dfrac{<hw>}{<tf>}\right)^2", "EN 1993-1-5 (6.9)", "", lambda v: v["m_2"] > 0),
+    Line("m_2", "", "EN 1993-1-5 (6.9)", "the slenderness is at most 0.5", lambda v: v["m_2"] == 0),
+    Line("l_e", "", "EN 1993-1-5 (6.13)", "at most the bearing length", _at_end),
+    Line("l_y", r"<ss>+2\cdot <tf>\left(1+\sqrt{<m_1>+<m_2>}\right)", "EN 1993-1-5 (6.10)", "", _inside),
+    Line("l_y", "", "EN 1993-1-5 (6.10), (6.11), (6.12)", "the least of them", _at_end),
+    Line("lambda_F", r"\sqrt{\dfrac{<l_y>\,<tw>\,<fy>}{<F_cr>}}", "EN 1993-1-5 (6.4)"),
+    Line("chi_F", r"\min\left(\dfrac{0.5}{<lambda_F>},\ 1\right)", "EN 1993-1-5 (6.3)"),
+    Line("F_Rd", r"\dfrac{<fy>\cdot <chi_F>\cdot <l_y>\cdot <tw>}{<gamma_M1>}", "EN 1993-1-5 (6.1), (6.2)"),
+    Line("eta_2", r"\dfrac{<F>}{<F_Rd>}", "EN 1993-1-5 (6.14)"),
+    Line("N"),
+    Line("My"),
+    Line("eta_1", "", "EN 1993-1-5 (4.14)", "elastic, of the effective section"),
+    Line(
+        "u",
+        r"\max\left(<eta_2>,\ \dfrac{<eta_2>+0.8\cdot <eta_1>}{1.4}\right)",
+        "EN 1993-1-5 (6.14), (7.2)",
+        "at most 1",
+    ),
+]
 SUM = [
     Line("fy", "", "table 3.1"),
     Line("web", "", "table 5.2", "as in uniform compression: safe side"),

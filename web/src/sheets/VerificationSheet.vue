@@ -9,6 +9,7 @@ import HolesPart from './verification/HolesPart.vue'
 import LengthsPart from './verification/LengthsPart.vue'
 import OwnPart from './verification/OwnPart.vue'
 import RemarkPart from './verification/RemarkPart.vue'
+import WebPart from './verification/WebPart.vue'
 import ValuesPart from './verification/ValuesPart.vue'
 import WhyPart from './verification/WhyPart.vue'
 
@@ -40,6 +41,7 @@ const bench = useWorkbench()
     <LengthsPart />
     <ValuesPart />
     <OwnPart />
+    <WebPart v-if="bench.member.behaviour === 'beam'" />
     <HolesPart />
     <RemarkPart />
   </template>
@@ -73,6 +75,25 @@ const bench = useWorkbench()
         {{ bench.chain.lifted.length }} supports are pulled upwards, most {{ bench.chain.lifted[0]!.node }} with
         {{ bench.chain.lifted[0]!.tension.toFixed(1) }} kN in {{ bench.chain.lifted[0]!.combination }}. Where the weight
         alone does not resist, anchors and foundations must: their forces stand under Reactions in the ledger.
+      </p>
+    </template>
+    <template v-if="bench.chain?.stabilised?.length">
+      <h4>What bracing stabilises <span>q_d, EN 1993-1-1 5.3.3</span></h4>
+      <div class="checks">
+        <button
+          v-for="(s, i) in bench.chain.stabilised"
+          :key="i"
+          :title="`ΣN_Ed ${s.compression.toFixed(0)} kN, α_m ${s.alpha_m.toFixed(2)}, e_0 ${s.bow.toFixed(1)} mm, δ_q ${s.movement.toFixed(1)} mm: show ${s.combination}, ${s.formula}`"
+          @click="bench.show(s.combination)"
+        >
+          <span>{{ s.lines }} lines over {{ s.span.toFixed(1) }} m</span><em class="mono">{{ s.combination }}</em
+          ><b class="mono" :class="{ fails: !s.firm }">{{ s.force.toFixed(2) }} kN/m</b>
+        </button>
+      </div>
+      <p class="note">
+        Bows of what is held sideways press on the bracing; diagonals, struts and purlins carry this with everything
+        else.
+        {{ bench.chain.stabilised.every((s) => s.firm) ? '' : 'One of them is too soft for what leans on it.' }}
       </p>
     </template>
   </template>

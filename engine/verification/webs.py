@@ -1,0 +1,216 @@
+"""Webs of I sections where something presses on a flange: point loads, supports and members that meet them (EN 1993-1-5 6)."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+import numpy as np
+
+from engine.analysis.stations import ACROSS
+from engine.document import Document
+from engine.standards.en.transverse import Values, transverse_check
+from engine.structure.model import Floats, Member, Structure
+from engine.verification.outcomes import Outcome
+from engine.verification.stability import Held
+
+if TYPE_CHECKING:
+    from engine.verification.verify import Grounds
+
+#: directions nearer to each other than this (of a cosine) count as one
+ALONG = 0.7
+#: members whose directions differ by less than this (of a cosine) lie on one line
+STRAIGHT = 1e-6
+#: how far from the place of a force a picture shows what it does, m
+SHOWN = 1e-4
+#: shapes whose webs this is for; haunches and tapers are such sections by pieces, where they have no flange between
+WEBBED = ("I",)
+UNSTATED = "its bearing on supports at its ends is not checked: no bearing length is stated (EN 1993-1-5 6)"
+OTHER = "forces that press on its side are not checked: EN 1993-1-5 6 is for webs of I sections"
+HAUNCHED = "a force presses where it has a haunch: that is not checked (EN 1993-1-5 6)"
+
+
+#: a side of a place: element, station, and the sign with which its shear counts
+Side = tuple[int, int, float]
+
+
+@dataclass(frozen=True)
+class Pressed:
+    """A place where something presses on a flange. sides: before and behind it, one alone at an end of the member; x: m from the start;
+    what: in words."""
+
+    sides: tuple[Side, ...]
+    x: float
+    end: bool
+    what: str
+
+
+def pressed(grounds: Grounds, member: int) -> list[Pressed]:
+    """Every such place of a member, from its start. Where it goes on in another member on its line, its end is no end."""
+    combined = grounds.combined
+    structure, elements, loads = combined.structure, combined.elements, combined.response.loads
+    m = structure.members[member]
+    rows = np.flatnonzero(elements.member == member)
+    stations = grounds.analysed.x
+    places, last = elements.positions(stations), stations.shape[1] - 1
+    way = elements.axes[rows[0]][2]
+    sideways = np.abs(loads.force[:, 2]) > 1e-9
+    found = []
+    for e in np.intersect1d(rows, loads.point[sideways, 0]).tolist():
+        # the two stations beside a load inside the element
+        for s in np.flatnonzero(np.diff(stations[e]) <= ACROSS * elements.length[e]).tolist():
+            sides = ((e, s, 1.0), (e, s + 1, -1.0))
+            found.append(Pressed(sides, float(places[e, s]), False, "a load"))
+    for e in rows[:-1].tolist():
+        sides = ((e, last, 1.0), (e + 1, 0, -1.0))
+        what = _presses(grounds, {member}, int(elements.ends[e, 1]), way, sides)
+        if what:
+            found.append(Pressed(sides, float(places[e, last]), False, what))
+    for e, s, node in ((int(rows[0]), 0, m.nodes[0]), (int(rows[-1]), last, m.nodes[-1])):
+        x, sign = float(places[e, s]), 1.0 if s else -1.0
+        beyond = _beyond(grounds, member, node, last)
+        if beyond is not None:
+            other, side = beyond
+            what = _presses(grounds, {member, other}, node, way, ((e, s, sign), side))
+            if what:
+                found.append(Pressed(((e, s, sign), side), x, False, what))
+        elif abs(elements.axes[e][0][2]) < ALONG and _supported(structure, node, way):
+            found.append(Pressed(((e, s, sign),), x, True, "a support"))
+    return sorted(found, key=lambda place: place.x)
+
+
+def _beyond(grounds: Grounds, member: int, node: int, last: int) -> tuple[int, Side] | None:
+    """The member that goes on from a node on the same line, bent as one with this one, and its side there; None where none does: what is
+    hinged there meets it by plates."""
+    structure, elements = grounds.combined.structure, grounds.combined.elements
+    ways = structure.xyz[structure.ends[:, 1]] - structure.xyz[structure.ends[:, 0]]
+    if _hinged(structure.members[member], node):
+        return None
+    own = ways[member] / np.linalg.norm(ways[member])
+    for j in structure.meeting.get(node, ()):
+        m = structure.members[j]
+        if j == member or m.bar or node not in (m.nodes[0], m.nodes[-1]) or _hinged(m, node):
+            continue
+        if abs(ways[j] @ own) < (1 - STRAIGHT) * np.linalg.norm(ways[j]):
+            continue
+        rows = np.flatnonzero(elements.member == j)
+        return (j, (int(rows[-1]), last, 1.0)) if node == m.nodes[-1] else (j, (int(rows[0]), 0, -1.0))
+    return None
+
+
+def _hinged(member: Member, node: int) -> bool:
+    return "ry" in (member.release_start if node == member.nodes[0] else member.release_end)
+
+
+def _supported(structure: Structure, node: int, way: Floats) -> bool:
+    held = structure.fixed[node, :3] | (structure.springs[node, :3] != 0)
+    return bool(np.abs(way[held]).max(initial=0.0) > ALONG)
+
+
+def _presses(grounds: Grounds, own: set[int], node: int, way: Floats, sides: tuple[Side, ...]) -> str:
+    """What presses at a node on the members that run through it, along their local z: a support, a load, a member that ends there; ""
+    where nothing does. Bars meet them by plates; what goes on behind them passes by."""
+    combined = grounds.combined
+    structure, loads, length = combined.structure, combined.response.loads, combined.elements.length
+    if _supported(structure, node, way):
+        return "a support"
+    for e, s, _ in sides:
+        near = np.abs(loads.at - (length[e] if s else 0.0)) <= ACROSS * length[e]
+        if (near & (loads.point[:, 0] == e) & (np.abs(loads.force[:, 2]) > 1e-9)).any():
+            return "a load"
+    if any(p.node == node and abs(p.force @ way) > 1e-9 for p in combined.response.system.loading.points):
+        return "a load"
+    meets = []
+    for i in structure.meeting.get(node, ()):
+        other = structure.members[i]
+        step = structure.xyz[other.nodes[-1]] - structure.xyz[other.nodes[0]]
+        if i not in own and not other.bar and abs(step @ way) > ALONG * np.linalg.norm(step):
+            meets.append(other)
+    ending = len(meets) == 1 and node in (meets[0].nodes[0], meets[0].nodes[-1])
+    return "a member that meets it" if ending else ""
+
+
+def checked(grounds: Grounds, member: int) -> list[Pressed]:
+    """The places of a member that are checked: not where stiffeners are stated, nor at its ends without a bearing length."""
+    m = grounds.combined.structure.members[member]
+    if m.bar or m.section.shape not in WEBBED or m.checks.stiffened or not np.isfinite(grounds.steel.fy[member]):
+        return []
+    return [p for p in pressed(grounds, member) if (m.checks.bearing or not p.end) and not _haunch(grounds, p)]
+
+
+def _haunch(grounds: Grounds, place: Pressed) -> bool:
+    return bool((grounds.haunched_row[[e for e, _, _ in place.sides]] >= 0).any())
+
+
+def web_values(
+    document: Document,
+    grounds: Grounds,
+    member: int,
+    places: list[Pressed],
+    columns: list[int] | slice = slice(None),
+) -> Values:
+    """`transverse_check` at places of a member, (places, combinations). The force is the jump of the shear, either way."""
+    f, elements = grounds.analysed, grounds.combined.elements
+    end = np.array([place.end for place in places])[:, None]
+    e = np.array([place.sides[0][0] for place in places])
+    jumps, moments, axial = [], [], []
+    for place in places:
+        of, at, sign = (np.array(column) for column in zip(*place.sides, strict=True))
+        turned = sign * (elements.axes[of][:, 2] @ elements.axes[of[0]][2])
+        jumps.append(np.abs(turned @ f.Vz[of, at][:, columns]))
+        moments.append(np.abs(f.My[of, at][:, columns]).max(axis=0))
+        own = grounds.forces.N[of, at][:, columns]
+        axial.append(np.take_along_axis(own, np.abs(own).argmax(axis=0)[None], axis=0)[0])
+    F, My, N = (np.array(values) for values in (jumps, moments, axial))
+    ss = (grounds.combined.structure.members[member].checks.bearing or 0.0) / 1000
+    p = grounds.element_steel.take(grounds.steel_of[e], 1)
+    gammas = document.rules.gamma_M0, document.rules.gamma_M1
+    v = transverse_check(p, F, N, My, np.full(F.shape, ss), end, *gammas)
+    return v | {"F": F, "N": N, "My": My}
+
+
+def webs(document: Document, grounds: Grounds, outcomes: list[list[Outcome]], left_out: list[list[str]]) -> list[Held]:
+    """Add to the outcomes of each member on whose flanges something presses, and to what its verdict leaves out."""
+    held = []
+    for i, m in enumerate(grounds.combined.structure.members):
+        if m.bar or m.checks.stiffened or m.material.strength is None:
+            continue
+        every = pressed(grounds, i)
+        if not every:
+            continue
+        left_out[i] += _unsaid(grounds, m, every)
+        places = checked(grounds, i)
+        if not places:
+            continue
+        u = web_values(document, grounds, i, places)["u_web"]
+        row, c = (int(k) for k in np.unravel_index(int(u.argmax()), u.shape))
+        outcomes[i].append(Outcome("web", float(u[row, c]), c, places[row].x, row))
+        at = np.array([place.x for place in places])
+        held.append(Held(np.full(len(at), i), at - SHOWN, at + SHOWN, u.max(axis=1)))
+    return held
+
+
+def _unsaid(grounds: Grounds, m: Member, every: list[Pressed]) -> list[str]:
+    """What is not checked of the places where something presses on a member, in words."""
+    if m.section.shape not in WEBBED:
+        return [OTHER] if any(not p.end for p in every) else []
+    found = [HAUNCHED] if any(_haunch(grounds, p) for p in every if not p.end) else []
+    return [*found, UNSTATED] if any(p.end for p in every) and not m.checks.bearing else found
+
+
+def web_most(document: Document, grounds: Grounds, member: int) -> Floats | None:
+    """(c,) the largest utilisation in each combination for strength; None where nothing is checked."""
+    places = checked(grounds, member)
+    return np.asarray(web_values(document, grounds, member, places)["u_web"].max(axis=0)) if places else None
+
+
+def webs_of(document: Document, grounds: Grounds, column: int) -> list[Held]:
+    """What webs reach in one combination for strength."""
+    held = []
+    for i in range(len(grounds.combined.structure.members)):
+        places = checked(grounds, i)
+        if places:
+            at = np.array([place.x for place in places])
+            u = web_values(document, grounds, i, places, [column])["u_web"][:, 0]
+            held.append(Held(np.full(len(at), i), at - SHOWN, at + SHOWN, u))
+    return held

@@ -1,0 +1,49 @@
+<script setup lang="ts">
+import { ElSwitch } from 'element-plus'
+import { computed } from 'vue'
+import type { Schemas } from '../../api/client'
+import NumberField from '../../components/NumberField.vue'
+import { useWorkbench } from '../../stores/workbench'
+
+type Own = Schemas['OwnChecks']
+
+/** What helps the webs of the chosen members where something presses on a flange. */
+const bench = useWorkbench()
+const own = computed<Own>(() => bench.member?.own ?? {})
+
+async function save(checks: Own, words: string): Promise<string> {
+  const members = bench.picked.length ? bench.picked : bench.member ? [bench.member] : []
+  const done = await bench.operate(
+    `${members.length > 1 ? `${members.length} members` : bench.member?.label}: ${words}`,
+    ...members.map((m) => ({ do: 'change' as const, members: [m.name], change: { checks } })),
+  )
+  return done ? '' : (bench.refusal?.message ?? 'Nothing was changed.')
+}
+const saveBearing = (value: number | null) =>
+  value !== null && (value < 0 || value > 5000)
+    ? Promise.resolve('Between 0 and 5000 mm.')
+    : save({ bearing: value }, value === null ? 'no bearing length' : `bearing length ${value} mm`)
+</script>
+
+<template>
+  <h4>Its web under forces on a flange <span>EN 1993-1-5 6</span></h4>
+  <NumberField
+    label="Stiff bearing length"
+    :path="`${bench.member?.name}.bearing`"
+    kind="factor"
+    unit="mm"
+    :value="own.bearing"
+    optional="none"
+    hint="s_s of loads, supports and members that press on a flange. Empty: 0 between the ends; bearing at the ends is not checked, and said so"
+    :save="saveBearing"
+  />
+  <label class="field" title="Then it is not checked there, nor does its shear buckling leave them out">
+    <span>Stiffeners where something presses</span>
+    <ElSwitch
+      :model-value="own.stiffened ?? false"
+      size="small"
+      aria-label="Stiffeners where something presses"
+      @change="(on) => save({ stiffened: on ? true : null }, on ? 'stiffeners' : 'no stiffeners')"
+    />
+  </label>
+</template>
