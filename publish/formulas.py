@@ -16,6 +16,7 @@ _WORDS = {
     "beta": "beta",
     "gamma": "gamma",
     "chi": "chi",
+    "eta": "eta",
     "lambda": "lambda",
     "Phi": "Phi",
     "mu": "mu",

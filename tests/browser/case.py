@@ -9,7 +9,7 @@ from django.contrib.auth.models import User
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from django.db import connection, connections
 from django.test import Client, override_settings
-from playwright.sync_api import Page, TimeoutError, expect, sync_playwright
+from playwright.sync_api import Locator, Page, TimeoutError, expect, sync_playwright
 
 from engine.document import Document
 from engine.document.jigs import HallJig
@@ -133,13 +133,21 @@ class BrowserCase(StaticLiveServerTestCase):
         wanted = page.locator(".el-select-dropdown__item:visible").filter(has_text=option).first
         for _ in range(4):
             # the words shown in it lie over the list's input; a list that was open before may take the first click to close
-            page.locator(f"[role=combobox][aria-label='{label}']").click(force=True)
+            box = page.locator(f"[role=combobox][aria-label='{label}']")
+            box.click(force=True)
+            if box.is_editable():
+                # a long list draws only what is in sight: it is searched
+                box.fill(option)
             try:
                 wanted.wait_for(timeout=2_000)
                 break
             except TimeoutError:
                 continue
         wanted.click()
+
+    def picked(self, label: str) -> Locator:
+        """A labelled list with what is taken in it."""
+        return self.page.locator(f".el-select:has([role=combobox][aria-label='{label}'])")
 
     def field(self, label: str, page: Page | None = None):
         """The input of a labelled field."""

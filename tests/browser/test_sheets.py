@@ -35,7 +35,7 @@ class Sheets(BrowserCase):
         expect(sheet).to_contain_text("0.391 kN/m²")
         self.set("Ground snow", "1000 N/m²", 3)
         expect(sheet).to_contain_text("0.80 kN/m²")
-        page.locator("label.field:has-text('Terrain') select").select_option("III")
+        self.choose("Terrain", "III")
         expect(page.locator("header .rev")).to_have_text("rev 4")
         self.assertEqual(self.head()["site"]["terrain"], "III")
         self.assertEqual(self.head()["site"]["wind_speed"], 25.0)

@@ -25,22 +25,22 @@ class Stages(BrowserCase):
 
     def test_each_stage_has_a_view_of_its_own_and_keeps_it(self):
         page = self.page
-        colour = page.locator("[aria-label='Colour by']")
-        expect(colour).to_have_value("utilisation")
+        colour = self.picked("Colour by")
+        expect(colour).to_contain_text("utilisation")
         self.stage("Frame")
-        expect(colour).to_have_value("role")
+        expect(colour).to_contain_text("role")
         expect(self.tool("Forces")).to_have_attribute("aria-pressed", "false")
         page.click("[aria-label='Key plan and roles'] >> text=whole · 3D")
         expect(page.locator(".caption b")).to_have_text("Whole building · 3D")
         self.stage("Actions")
         expect(self.tool("Actions")).to_have_attribute("aria-pressed", "true")
-        expect(page.locator("[aria-label='Case or combination shown']")).to_have_value("S1")
+        expect(self.picked("Case or combination shown")).to_contain_text("S1 ·")
         page.keyboard.press("Escape")
-        page.locator("[aria-label='Case or combination shown']").select_option("W1")
+        self.choose("Case or combination shown", "W1 ·")
         self.stage("Verification")
         # the frame of the worst member, as it was left
         expect(page.locator(".caption b")).to_contain_text("Frame on grid")
-        expect(colour).to_have_value("utilisation")
+        expect(colour).to_contain_text("utilisation")
         expect(page.locator("[aria-label='Case or combination shown']")).to_have_value("")
         self.stage("Actions")
         expect(page.locator("[aria-label='Case or combination shown']")).to_have_value("W1")

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ElButton } from 'element-plus'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { progress } from '../lib/live'
 import { freshness, LINKS } from '../lib/stages'
@@ -42,8 +43,11 @@ const share = computed(() => (bench.running?.of ? (bench.running.done ?? 0) / be
       >
       <span v-if="bench.readOnly" class="read" :title="bench.readOnly">Read only</span>
     </span>
-    <button
-      class="quiet find"
+    <ElButton
+      link
+      type="primary"
+      size="small"
+      class="find"
       title="Find a member, case, combination, view or command (Ctrl+K)"
       aria-label="Find"
       @click="$emit('find')"
@@ -52,27 +56,31 @@ const share = computed(() => (bench.running?.of ? (bench.running.done ?? 0) / be
         <circle cx="7" cy="7" r="4.5" />
         <path d="M10.5 10.5L14 14" />
       </svg>
-    </button>
+    </ElButton>
     <span v-if="bench.queued > 1" class="mono waits" role="status">{{ bench.queued }} changes are being stored</span>
     <span class="steps">
-      <button
-        class="quiet"
+      <ElButton
+        link
+        type="primary"
+        size="small"
         :disabled="!bench.project?.can_undo || !bench.mayChange"
         title="Undo (Ctrl+Z)"
         aria-label="Undo"
         @click="bench.step('undo')"
       >
         ↶
-      </button>
-      <button
-        class="quiet"
+      </ElButton>
+      <ElButton
+        link
+        type="primary"
+        size="small"
         :disabled="!bench.project?.can_redo || !bench.mayChange"
         title="Redo (Ctrl+Shift+Z)"
         aria-label="Redo"
         @click="bench.step('redo')"
       >
         ↷
-      </button>
+      </ElButton>
     </span>
     <span class="run" aria-live="polite">
       <template v-if="bench.running && bench.refreshing">
@@ -80,14 +88,16 @@ const share = computed(() => (bench.running?.of ? (bench.running.done ?? 0) / be
           <progress v-if="bench.running.state === 'running'" :value="share" max="1" aria-label="Progress of the run" />
           <span class="told" :title="progress(bench.running)">{{ progress(bench.running) }}</span>
           <span class="mono">{{ elapsed.toFixed(1) }} s</span>
-          <button
+          <ElButton
+            link
+            type="primary"
+            size="small"
             v-if="bench.running.state !== 'unreachable' && bench.mayChange"
-            class="quiet"
             title="Stop computing"
             @click="bench.stop()"
           >
             Stop
-          </button>
+          </ElButton>
         </template>
       </template>
       <template v-else-if="bench.running">
@@ -98,21 +108,25 @@ const share = computed(() => (bench.running?.of ? (bench.running.done ?? 0) / be
               ? 'Stopped'
               : bench.running.message
         }}</span>
-        <button
+        <ElButton
+          link
+          type="primary"
+          size="small"
           v-if="bench.mayChange"
-          class="quiet"
           title="Compute the numbers of this revision"
           @click="bench.start()"
         >
           Refresh now
-        </button>
+        </ElButton>
       </template>
       <span v-else-if="taken" class="mono took" :title="`The chain took ${taken.toFixed(2)} s to compute`"
         >{{ taken.toFixed(2) }} s</span
       >
-      <button
+      <ElButton
+        link
+        type="primary"
+        size="small"
         v-if="bench.project && bench.mayChange"
-        class="quiet"
         :aria-pressed="bench.project.paused"
         :title="
           bench.project.paused
@@ -122,7 +136,7 @@ const share = computed(() => (bench.running?.of ? (bench.running.done ?? 0) / be
         @click="bench.pause(!bench.project.paused)"
       >
         {{ bench.project.paused ? 'Go live' : 'Pause' }}
-      </button>
+      </ElButton>
     </span>
     <nav aria-label="The chain">
       <button
@@ -224,7 +238,7 @@ header {
 .steps {
   white-space: nowrap;
 }
-.steps .quiet {
+.steps .el-button {
   font-size: 17px;
   line-height: 1;
 }

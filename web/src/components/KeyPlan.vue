@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ElButton } from 'element-plus'
 import { computed } from 'vue'
 import { flat, type Point } from '../lib/drawing'
 import { SITE } from '../stores/looks'
@@ -101,17 +102,27 @@ const d = (points: Point[]) => points.map(([x, y], i) => `${i ? 'L' : 'M'}${x.to
 <template>
   <h4>
     Key plan
-    <button
+    <ElButton
+      link
+      type="primary"
+      size="small"
       v-if="bench.stage === 'site'"
-      class="quiet whole"
+      class="whole"
       :class="{ on: bench.plane === SITE }"
       @click="bench.look(SITE)"
     >
       surroundings
-    </button>
-    <button class="quiet whole" :class="{ on: bench.plane === 'whole' }" @click="bench.look('whole')">
+    </ElButton>
+    <ElButton
+      link
+      type="primary"
+      size="small"
+      class="whole"
+      :class="{ on: bench.plane === 'whole' }"
+      @click="bench.look('whole')"
+    >
       whole · 3D
-    </button>
+    </ElButton>
   </h4>
   <svg
     v-if="frames.length || rows.length"
@@ -213,7 +224,9 @@ const d = (points: Point[]) => points.map(([x, y], i) => `${i ? 'L' : 'M'}${x.to
   </svg>
   <p v-else class="note">There is no grid yet. Set out a hall or another jig, or give grid lines by hand.</p>
   <p v-if="rest.length" class="note levels">
-    <button v-for="p in rest" :key="p.key" class="quiet" @click="bench.look(p.key)">{{ p.label }}</button>
+    <ElButton link type="primary" size="small" v-for="p in rest" :key="p.key" @click="bench.look(p.key)">{{
+      p.label
+    }}</ElButton>
   </p>
 </template>
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ElCheckTag } from 'element-plus'
+import { ElButton, ElCheckTag } from 'element-plus'
 import { computed, nextTick, ref, watch } from 'vue'
 import { FILTERS, type Filter } from '../lib/filters'
 import { ledger, tabsOf, type Row, type Tab } from '../lib/ledger'
@@ -246,15 +246,19 @@ async function downloadSheet() {
         </button>
       </div>
       <span v-if="wrong" class="refused" role="alert"
-        >{{ wrong }} <button class="quiet" @click="wrong = ''">×</button></span
+        >{{ wrong }} <ElButton link type="primary" size="small" @click="wrong = ''">×</ElButton></span
       >
       <span v-if="bench.stale" class="stale">of revision {{ bench.chain?.revision }}</span>
       <input v-model="query" aria-label="Filter the ledger" placeholder="filter" />
       <span class="mono count">{{ rows.length }}</span>
-      <button class="quiet" @click="copy">{{ copied ? 'copied' : 'copy' }}</button>
-      <button class="quiet" title="Save the table as a CSV file" @click="download">CSV</button>
-      <button class="quiet" title="Save the table as a spreadsheet" @click="downloadSheet">spreadsheet</button>
-      <button class="quiet" :aria-expanded="!folded" @click="$emit('fold')">{{ folded ? 'unfold' : 'fold' }}</button>
+      <ElButton link type="primary" size="small" @click="copy">{{ copied ? 'copied' : 'copy' }}</ElButton>
+      <ElButton link type="primary" size="small" title="Save the table as a CSV file" @click="download">CSV</ElButton>
+      <ElButton link type="primary" size="small" title="Save the table as a spreadsheet" @click="downloadSheet"
+        >spreadsheet</ElButton
+      >
+      <ElButton link type="primary" size="small" :aria-expanded="!folded" @click="$emit('fold')">{{
+        folded ? 'unfold' : 'fold'
+      }}</ElButton>
     </div>
     <div v-if="!folded && filters.length" class="filters" role="group" aria-label="Members that">
       <ElCheckTag
@@ -271,7 +275,7 @@ async function downloadSheet() {
       <span v-if="bench.lit"
         >{{ bench.filters.size > 1 ? 'any of these: ' : '' }}{{ bench.lit.size }} of
         {{ bench.chain?.members?.length }}
-        <button class="quiet" @click="bench.filters = new Set()">show all</button></span
+        <ElButton link type="primary" size="small" @click="bench.filters = new Set()">show all</ElButton></span
       >
     </div>
     <div v-if="!folded" ref="scroller" class="scroll" @scroll.passive="onScroll" @paste="paste">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ElButton } from 'element-plus'
 import { computed, ref, useTemplateRef, watch } from 'vue'
 import type { Schemas } from '../api/client'
 import { at, bars, extent, SERIES, straightened, type Series } from '../lib/chart'
@@ -310,11 +311,11 @@ function savePicture() {
     </svg>
     <p class="note">Grey behind: the envelope of strength. Marks: where the outer (above) and inner flange are held.</p>
     <p class="buttons">
-      <button v-if="bends.length" class="plate" :aria-pressed="relative" @click="relative = !relative">
+      <ElButton size="small" v-if="bends.length" :aria-pressed="relative" @click="relative = !relative">
         {{ relative ? 'Absolute movement' : 'From the chord' }}
-      </button>
-      <button class="plate" @click="saveTable">Save CSV</button>
-      <button class="plate" @click="savePicture">Save picture</button>
+      </ElButton>
+      <ElButton size="small" @click="saveTable">Save CSV</ElButton>
+      <ElButton size="small" @click="savePicture">Save picture</ElButton>
     </p>
   </div>
 </template>

@@ -9,6 +9,7 @@ const stand = shallowRef<{
 </script>
 
 <script setup lang="ts">
+import { ElButton } from 'element-plus'
 import * as THREE from 'three'
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
@@ -513,7 +514,7 @@ onBeforeUnmount(() => {
       <span v-if="kinds.length > 8">and {{ kinds.length - 8 }} more</span>
     </template>
     <span>drag to turn, wheel to come nearer</span>
-    <button class="quiet" @click="frameAll">show all</button>
+    <ElButton link type="primary" size="small" @click="frameAll">show all</ElButton>
   </div>
 </template>
 

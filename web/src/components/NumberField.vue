@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ElInput } from 'element-plus'
 import { computed, watch } from 'vue'
 import { useTyped } from '../lib/field'
 import { parseQuantity, shown, unitOf, type Kind } from '../lib/quantity'
@@ -42,19 +43,21 @@ async function post(text: string): Promise<string> {
 <template>
   <label class="field" :class="{ wrong }" :title="hint">
     <span>{{ label }}</span>
-    <span class="box">
-      <input
-        v-model="typed"
-        :placeholder="optional"
-        :aria-invalid="!!wrong"
-        :readonly="!bench.mayChange"
-        autocomplete="off"
-        @keydown.enter="commit"
-        @blur="commit"
-        @keydown.esc="leave"
-      />
-      <em>{{ unit ?? unitOf(kind) }}</em>
-    </span>
+    <ElInput
+      v-model="typed"
+      size="small"
+      :placeholder="optional"
+      :aria-invalid="!!wrong"
+      :readonly="!bench.mayChange"
+      autocomplete="off"
+      @keydown.enter="commit"
+      @blur="commit"
+      @keydown.esc="leave"
+    >
+      <template #suffix>
+        <em>{{ unit ?? unitOf(kind) }}</em>
+      </template>
+    </ElInput>
     <small v-if="wrong" role="alert">{{ wrong }}</small>
   </label>
 </template>
@@ -63,35 +66,14 @@ async function post(text: string): Promise<string> {
 .field {
   grid-template-columns: 1fr 116px;
 }
-.box {
-  display: flex;
-  align-items: center;
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  background: #fff;
-}
-.box:focus-within {
-  border-color: var(--chalk);
-  outline: 1px solid var(--chalk);
-}
-input {
-  flex: 1;
-  min-width: 0;
-  border: 0;
-  background: none;
-  outline: none;
+.field :deep(.el-input__inner) {
   font: 400 12px var(--mono);
-  padding: 4px 2px 4px 6px;
   text-align: right;
-  color: var(--ink);
 }
 em {
   font: 400 11px var(--condensed);
   color: var(--ink-2);
-  padding-right: 6px;
-  min-width: 20px;
-}
-.wrong .box {
-  border-color: var(--oxide);
+  min-width: 16px;
+  text-align: left;
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ElButton } from 'element-plus'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { fit, path, type Point } from '../lib/drawing'
 import { minus } from '../lib/quantity'
@@ -146,7 +147,7 @@ const blows = computed(() => {
       <em>{{ title }}</em>
       <em v-if="blows">the wind blows {{ blows }}</em>
     </header>
-    <button class="plate close" @click="bench.closePanel()">Back to the building</button>
+    <ElButton size="small" class="close" @click="bench.closePanel()">Back to the building</ElButton>
     <svg v-if="panel && width" :width="width" :height="height" role="group" :aria-label="`${panel.name}: ${title}`">
       <defs>
         <pattern id="push" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">

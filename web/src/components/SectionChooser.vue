@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ElDialog } from 'element-plus'
+import { ElButton, ElDialog } from 'element-plus'
 import { computed, ref, watch } from 'vue'
 import { api, typed, type Schemas } from '../api/client'
 import { useWorkbench } from '../stores/workbench'
@@ -69,7 +69,10 @@ const figure = (value: unknown) => Number((value as number).toPrecision(4)).toLo
           <option v-for="f in bench.catalogue" :key="f.name" :value="f.name">{{ f.name }} · {{ f.what }}</option>
         </select>
         <p v-if="own.length" class="note">
-          Of this project: <button v-for="s in own" :key="s" class="quiet" @click="emit('take', s)">{{ s }}</button>
+          Of this project:
+          <ElButton link type="primary" size="small" v-for="s in own" :key="s" @click="emit('take', s)">{{
+            s
+          }}</ElButton>
         </p>
       </div>
       <select v-model="name" size="18" aria-label="Section" @dblclick="emit('take', name)">
@@ -93,16 +96,16 @@ const figure = (value: unknown) => Number((value as number).toPrecision(4)).toLo
         </dl>
         <p class="note">
           In mass order:
-          <button v-for="n in found.neighbours" :key="n.name" class="quiet" @click="name = n.name">
+          <ElButton link type="primary" size="small" v-for="n in found.neighbours" :key="n.name" @click="name = n.name">
             {{ n.name }} ({{ n.mass.toFixed(1) }})
-          </button>
+          </ElButton>
         </p>
       </div>
       <p v-if="wrong" class="note fails">{{ wrong }}</p>
     </div>
     <template #footer>
-      <button class="plate" @click="emit('close')">Leave as it is</button>
-      <button class="plate solid" :disabled="!!wrong" @click="emit('take', name)">Take {{ name }}</button>
+      <ElButton size="small" @click="emit('close')">Leave as it is</ElButton>
+      <ElButton type="primary" size="small" :disabled="!!wrong" @click="emit('take', name)">Take {{ name }}</ElButton>
     </template>
   </ElDialog>
 </template>

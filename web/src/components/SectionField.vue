@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ElButton } from 'element-plus'
 import { ref } from 'vue'
 import { useWorkbench } from '../stores/workbench'
 import SectionChooser from './SectionChooser.vue'
@@ -17,14 +18,16 @@ async function take(name: string) {
 <template>
   <div class="row">
     <TextField :label="label" :path="path" :written="value" list="sections" />
-    <button
-      class="quiet"
+    <ElButton
+      link
+      type="primary"
+      size="small"
       :title="`Choose a section for ${label}, with its shape`"
       :aria-label="`Choose a section for ${label}`"
       @click="choosing = true"
     >
       ⌶
-    </button>
+    </ElButton>
   </div>
   <SectionChooser v-if="choosing" :present="value" @close="choosing = false" @take="take" />
 </template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ElTable, ElTableColumn, ElSwitch } from 'element-plus'
+import { ElButton, ElSwitch, ElTable, ElTableColumn } from 'element-plus'
 import { computed } from 'vue'
 import { figures, temper } from '../lib/temper'
 import { useSizing, type Group } from '../stores/sizing'
@@ -122,9 +122,15 @@ const wide = (use: number | null) => `${Math.min(use ?? 0, 1.2) * 83.3}%`
         <template v-else-if="row.sized?.criterion">
           {{ row.sized.criterion }}
           <small
-            ><button class="quiet" :title="`Show ${row.sized.member}`" @click.stop="member(row.sized.member)">
+            ><ElButton
+              link
+              type="primary"
+              size="small"
+              :title="`Show ${row.sized.member}`"
+              @click.stop="member(row.sized.member)"
+            >
               {{ bench.chain?.members?.find((m) => m.name === row.sized?.member)?.label ?? row.sized.member }}
-            </button></small
+            </ElButton></small
           >
         </template>
         <small v-else>{{ row.group.kept ? '' : `${row.group.candidates} candidates` }}</small>
@@ -184,7 +190,7 @@ small {
 small.mono {
   font: 400 11.5px var(--mono);
 }
-small .quiet {
+small .el-button {
   padding: 0;
   font-size: 11.5px;
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ElInput } from 'element-plus'
 import { useTyped } from '../lib/field'
 import { useWorkbench } from '../stores/workbench'
 
@@ -28,8 +29,9 @@ async function post(text: string): Promise<string> {
 <template>
   <label class="field" :class="{ wrong }" :title="hint">
     <span>{{ label }}</span>
-    <input
+    <ElInput
       v-model="typed"
+      size="small"
       :list="list"
       :aria-invalid="!!wrong"
       autocomplete="off"
@@ -45,10 +47,7 @@ async function post(text: string): Promise<string> {
 </template>
 
 <style scoped>
-.field > input {
+.field :deep(.el-input__inner) {
   font-family: var(--mono);
-}
-.wrong > input {
-  border-color: var(--oxide);
 }
 </style>

@@ -1,6 +1,8 @@
 <script setup lang="ts">
+import { ElButton, ElSlider } from 'element-plus'
 import { computed } from 'vue'
-import { COLOURINGS, QUANTITIES, useWorkbench, type Colouring, type Overlay, type Quantity } from '../stores/workbench'
+import { COLOURINGS, QUANTITIES, useWorkbench, type Overlay, type Quantity } from '../stores/workbench'
+import PickList from './PickList.vue'
 
 defineEmits<{ picture: [] }>()
 const bench = useWorkbench()
@@ -22,6 +24,8 @@ const title = computed(() => {
   if (!p) return 'Whole building · 3D'
   return `${p.label} · ${p.kind === 'level' ? 'plan' : p.kind === 'slope' ? 'laid flat' : 'elevation'}`
 })
+const colourings = COLOURINGS.map((c) => ({ value: c, label: c }))
+const quantities = (Object.keys(QUANTITIES) as Quantity[]).map((key) => ({ value: key, label: QUANTITIES[key].word }))
 /** Uses of combinations and natures of cases of which an envelope can be drawn. */
 const sets = computed(() => [
   ...new Set([
@@ -47,13 +51,13 @@ const states = computed(() => [
     >
     <label v-if="bench.chain && !bench.chain.problem" class="state">
       <span>under</span>
-      <select
-        :value="bench.state"
-        aria-label="Case or combination shown"
-        @change="bench.show(($event.target as HTMLSelectElement).value)"
-      >
-        <option v-for="s in states" :key="s.value" :value="s.value">{{ s.label }}</option>
-      </select>
+      <PickList
+        :model-value="bench.state"
+        :options="states"
+        label="Case or combination shown"
+        :placeholder="states[0]!.label"
+        @update:model-value="bench.show"
+      />
     </label>
     <span v-if="bench.diagram" class="formula mono"
       >{{ bench.diagram.kind === 'envelope' ? 'envelope' : bench.diagram.state }}: {{ bench.diagram.formula }}</span
@@ -62,63 +66,63 @@ const states = computed(() => [
   <div class="tools">
     <label class="colouring"
       >Colour
-      <select
-        :value="bench.colouring"
-        aria-label="Colour by"
-        @change="bench.colouring = ($event.target as HTMLSelectElement).value as Colouring"
-      >
-        <option v-for="c in COLOURINGS" :key="c" :value="c">{{ c }}</option>
-      </select>
+      <PickList v-model="bench.colouring" :options="colourings" label="Colour by" />
     </label>
-    <label v-if="bench.overlays.has('actions')" class="colouring"
+    <span v-if="bench.overlays.has('actions')" class="colouring"
       >Arrows
-      <input v-model.number="bench.arrowSize" type="range" min="0.3" max="3" step="0.1" aria-label="Size of the arrows"
-    /></label>
+      <ElSlider
+        v-model="bench.arrowSize"
+        size="small"
+        :min="0.3"
+        :max="3"
+        :step="0.1"
+        :show-tooltip="false"
+        aria-label="Size of the arrows"
+    /></span>
     <label v-if="bench.overlays.has('moment')" class="colouring">
-      <select
-        :value="bench.quantity"
-        aria-label="Force that is drawn"
-        @change="bench.quantity = ($event.target as HTMLSelectElement).value as Quantity"
-      >
-        <option v-for="(q, key) in QUANTITIES" :key="key" :value="key">{{ q.word }}</option>
-      </select>
-      <input
-        v-if="bench.stage === 'response'"
-        v-model.number="bench.forceSize"
-        type="range"
-        min="0.2"
-        max="4"
-        step="0.1"
-        aria-label="Size of the forces"
-      />
+      <PickList v-model="bench.quantity" :options="quantities" label="Force that is drawn" class="short" />
     </label>
+    <ElSlider
+      v-if="bench.overlays.has('moment') && bench.stage === 'response'"
+      v-model="bench.forceSize"
+      size="small"
+      :min="0.2"
+      :max="4"
+      :step="0.1"
+      :show-tooltip="false"
+      aria-label="Size of the forces"
+    />
     <template v-if="bench.overlays.has('sway')">
-      <label class="colouring"
+      <span class="colouring"
         >Movement
-        <input
-          v-model.number="bench.movementSize"
-          type="range"
-          min="0.2"
-          max="4"
-          step="0.1"
+        <ElSlider
+          v-model="bench.movementSize"
+          size="small"
+          :min="0.2"
+          :max="4"
+          :step="0.1"
+          :show-tooltip="false"
           aria-label="Size of the movement"
-      /></label>
-      <button :class="{ on: bench.swinging }" :aria-pressed="bench.swinging" @click="bench.swinging = !bench.swinging">
-        Swing
-      </button>
+      /></span>
+      <ElButton size="small" :aria-pressed="bench.swinging" @click="bench.swinging = !bench.swinging">Swing</ElButton>
     </template>
-    <button
+    <ElButton
       v-for="tool in tools"
       :key="tool.key"
-      :class="{ on: bench.overlays.has(tool.key) }"
+      size="small"
       :aria-pressed="bench.overlays.has(tool.key)"
       @click="toggle(tool.key)"
     >
       {{ tool.label }}
-    </button>
-    <button v-if="bench.stage === 'response'" title="Save what is drawn as a picture" @click="$emit('picture')">
+    </ElButton>
+    <ElButton
+      v-if="bench.stage === 'response'"
+      size="small"
+      title="Save what is drawn as a picture"
+      @click="$emit('picture')"
+    >
       Save picture
-    </button>
+    </ElButton>
   </div>
 </template>
 
@@ -144,14 +148,8 @@ const states = computed(() => [
   gap: 5px;
   align-items: center;
 }
-select {
-  font: 500 12px var(--condensed);
-  border: 1px solid var(--line);
-  background: var(--sheet);
-  border-radius: 3px;
-  color: var(--ink);
-  max-width: 210px;
-  padding: 1px 2px;
+.state .el-select {
+  width: 190px;
 }
 .formula {
   font-size: 11px;
@@ -174,25 +172,24 @@ select {
   gap: 5px;
 }
 .colouring {
+  display: flex;
+  gap: 5px;
+  align-items: center;
   font: 500 12px var(--condensed);
   color: var(--ink-2);
 }
-.tools input[type='range'] {
-  width: 64px;
-  accent-color: var(--chalk);
-  vertical-align: middle;
+.colouring .el-select {
+  width: 96px;
 }
-.tools button {
-  font: 500 12px var(--condensed);
-  border: 1px solid var(--line);
-  background: var(--sheet);
-  border-radius: 4px;
-  padding: 3px 8px;
-  color: var(--ink-2);
-  cursor: pointer;
+.colouring .el-select.short {
+  width: 70px;
 }
-.tools button.on {
-  border-color: var(--ink);
-  color: var(--ink);
+.tools .el-button {
+  margin: 0;
+  padding: 4px 8px;
+}
+.tools .el-slider {
+  width: 70px;
+  padding: 0 7px;
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ElButton } from 'element-plus'
 import { onMounted, ref } from 'vue'
 import { csrfToken } from '../api/client'
 import { usePeople } from '../stores/people'
@@ -20,7 +21,7 @@ onMounted(() => void people.whoAmI())
     <span v-if="people.me" class="who">{{ people.me.name }} · {{ people.me.role }}</span>
     <form method="post" action="/sign-out/">
       <input type="hidden" name="csrfmiddlewaretoken" :value="token" />
-      <button class="quiet">Sign out</button>
+      <ElButton link type="primary" size="small">Sign out</ElButton>
     </form>
   </header>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ElCheckbox } from 'element-plus'
 import { computed, ref, watch } from 'vue'
 import NumberField from '../components/NumberField.vue'
 import { balanceOf } from '../lib/ledger'
@@ -92,8 +93,8 @@ const round = (v: readonly number[]) => v.map((x) => fixed(x, 1)).join('  ')
         </button>
       </li>
     </ul>
-    <label v-if="leans" class="keep"
-      ><input v-model="leaning" type="checkbox" /> {{ leans }} cases of sway imperfections</label
+    <ElCheckbox v-if="leans" v-model="leaning" class="keep" size="small"
+      >{{ leans }} cases of sway imperfections</ElCheckbox
     >
     <template v-if="chosen">
       <h4>Balance of {{ chosen.symbol }} <span :class="{ fails: !chosen.holds }">kN along X, Y, Z</span></h4>
@@ -187,11 +188,7 @@ li i {
   flex: none;
 }
 .keep {
-  display: flex;
-  gap: 6px;
-  padding: 3px 12px;
-  font: 400 12px var(--condensed);
-  color: var(--ink-2);
+  margin: 0 12px;
 }
 .balance b {
   white-space: pre;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ElCheckbox } from 'element-plus'
 import { computed, ref, watch } from 'vue'
 import ChoiceField from '../components/ChoiceField.vue'
 import NumberField from '../components/NumberField.vue'
@@ -8,6 +9,7 @@ import { useWorkbench } from '../stores/workbench'
 import FactorBars from './combinations/FactorBars.vue'
 import OwnCombinations from './OwnCombinations.vue'
 import SheetHead from './SheetHead.vue'
+import CellInput from '../components/CellInput.vue'
 
 const bench = useWorkbench()
 const rules = computed(() => bench.document?.rules)
@@ -41,8 +43,8 @@ const changed = (key: string) => (rules.value as Record<string, unknown> | undef
 const same = (a: readonly number[], b: readonly number[]) => a.every((v, i) => Math.abs(v - b[i]!) < 1e-9)
 const wrongPsi = ref('')
 /** A row of table A1.1 changed; ψ0 of wind and snow have fields of their own in the document. */
-async function setPsi(row: string, i: number, event: Event) {
-  const value = Number((event.target as HTMLInputElement).value.replace(',', '.'))
+async function setPsi(row: string, i: number, text: string) {
+  const value = Number(text.replace(',', '.'))
   if (!(value >= 0 && value <= 1)) {
     wrongPsi.value = 'ψ lies between 0 and 1.'
     return
@@ -82,10 +84,10 @@ watch(() => bench.chain?.revision, bench.loadMarks, { immediate: true })
         <span :title="clause">{{ words }}</span><b>{{ count(key) }}</b>
       </template>
     </div>
-    <label class="idle" title="The others reach less than another one of their use for every member, edge and support">
-      <input v-model="bench.onlyGoverning" type="checkbox" />
-      <span>Hide those that govern nothing</span><b class="mono">{{ idle }}</b>
-    </label>
+    <p class="idle" title="The others reach less than another one of their use for every member, edge and support">
+      <ElCheckbox v-model="bench.onlyGoverning" size="small">Hide those that govern nothing</ElCheckbox>
+      <b class="mono">{{ idle }}</b>
+    </p>
     <ChoiceField
       label="Strength by"
       path="rules.strength_rule"
@@ -134,11 +136,11 @@ watch(() => bench.chain?.revision, bench.loadMarks, { immediate: true })
         <tr v-for="p in bench.chain.psi" :key="p.row" :title="p.cases.join(', ')">
           <th>{{ p.row.length === 1 ? `category ${p.row}` : p.row }}</th>
           <td v-for="i in [0, 1, 2] as const" :key="i" :class="{ changed: p.used[i] !== p.recommended[i] }">
-            <input
-              :value="p.used[i]"
-              :aria-label="`ψ${i} of ${p.row}`"
+            <CellInput
+              :value="p.used[i]!"
+              :label="`ψ${i} of ${p.row}`"
               :title="`Recommended ${p.recommended[i]}`"
-              @change="setPsi(p.row, i, $event)"
+              @commit="(text) => setPsi(p.row, i, text)"
             />
           </td>
           <td class="mark">{{ same(p.used, p.recommended) ? '' : 'changed' }}</td>
@@ -163,9 +165,8 @@ watch(() => bench.chain?.revision, bench.loadMarks, { immediate: true })
 h4 span {
   font-weight: 400;
 }
-.changed :deep(.box),
-td.changed input {
-  border-color: var(--behind);
+.changed :deep(.el-input__wrapper) {
+  box-shadow: 0 0 0 1px var(--behind) inset;
   background: #fbf3e2;
 }
 table {
@@ -179,28 +180,20 @@ th {
   color: var(--ink-2);
   padding-right: 10px;
 }
-td input {
-  width: 46px;
+td .el-input {
+  width: 52px;
+}
+td :deep(.el-input__inner) {
   font: 400 12px var(--mono);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 2px 4px;
   text-align: right;
-  background: #fff;
 }
 .idle {
   display: flex;
-  gap: 7px;
+  justify-content: space-between;
   align-items: center;
+  margin: 0;
   padding: 3px 12px;
   font: 400 12.5px var(--condensed);
-}
-.idle span {
-  flex: 1;
-}
-.idle input {
-  accent-color: var(--chalk);
-  margin: 0;
 }
 .mark {
   color: var(--ink-2);

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ElButton, ElInput } from 'element-plus'
 import { computed, ref, watch } from 'vue'
 import ChoiceField from '../components/ChoiceField.vue'
 import NumberField from '../components/NumberField.vue'
@@ -9,6 +10,7 @@ import { minus } from '../lib/quantity'
 import { useWorkbench } from '../stores/workbench'
 import BowsPart from './response/BowsPart.vue'
 import SheetHead from './SheetHead.vue'
+import PickList from '../components/PickList.vue'
 
 const bench = useWorkbench()
 watch(() => bench.chain?.revision, bench.loadResponse, { immediate: true })
@@ -96,23 +98,23 @@ function look(shape: string) {
     </h4>
     <p class="note mono">{{ bench.diagram?.formula }}</p>
     <p class="buttons">
-      <button class="plate" title="Previous combination (key ,)" @click="bench.stepState(-1)">‹ previous</button>
-      <button class="plate" title="Next combination (key .)" @click="bench.stepState(1)">next ›</button>
+      <ElButton size="small" title="Previous combination (key ,)" @click="bench.stepState(-1)">‹ previous</ElButton>
+      <ElButton size="small" title="Next combination (key .)" @click="bench.stepState(1)">next ›</ElButton>
     </p>
     <label class="field" title="Drawn on the same scale, in the view and in the chart">
       <span>Beside it</span>
-      <select
-        :value="bench.beside"
-        aria-label="What is drawn beside"
-        @change="bench.putBeside(($event.target as HTMLSelectElement).value)"
-      >
-        <option v-for="o in besides" :key="o.value" :value="o.value">{{ o.label }}</option>
-      </select>
+      <PickList
+        :model-value="bench.beside"
+        :options="besides"
+        label="What is drawn beside"
+        placeholder="nothing"
+        @update:model-value="bench.putBeside"
+      />
     </label>
     <p v-if="bench.beside" class="buttons">
-      <button class="plate" :aria-pressed="bench.split" @click="bench.split = !bench.split">
+      <ElButton size="small" :aria-pressed="bench.split" @click="bench.split = !bench.split">
         {{ bench.split ? 'One view, dashed' : 'Side by side' }}
-      </button>
+      </ElButton>
     </p>
     <MemberChart v-if="bench.member && bench.diagram?.kind !== 'mode'" />
     <div v-if="bench.lateral?.covered" class="pairs">
@@ -156,7 +158,7 @@ function look(shape: string) {
         What does not act here ({{ state.slack.slice(0, 3).join(', ')
         }}{{ state.slack.length > 3 ? ` and ${state.slack.length - 3} more` : '' }}) leaves a mechanism: there are no
         forces to show.
-        <button class="quiet" @click="look(`free:${state.name}`)">Draw how it moves</button>
+        <ElButton link type="primary" size="small" @click="look(`free:${state.name}`)">Draw how it moves</ElButton>
       </p>
       <p v-else-if="!state.stable" class="note fails">
         This combination lies beyond its critical load: it has no equilibrium. First-order values are shown.
@@ -165,17 +167,18 @@ function look(shape: string) {
         Members or supports that act one way alternate and find no state here; the last one is shown.
       </p>
       <p v-if="combination && !state.free && ['strength', 'accidental'].includes(combination.use)" class="buttons">
-        <button class="plate" @click="bench.loadModes(state.name)">Buckling modes</button>
+        <ElButton size="small" @click="bench.loadModes(state.name)">Buckling modes</ElButton>
         <template v-if="bench.buckling.of === state.name">
-          <button
+          <ElButton
+            size="small"
             v-for="m in bench.buckling.modes"
             :key="m.state"
-            class="plate mono"
+            class="mono"
             :title="m.by_itself ? `${m.by_itself} buckles by itself` : 'Parts of the frame buckle together'"
             @click="look(m.state)"
           >
             {{ m.value.toFixed(2) }}
-          </button>
+          </ElButton>
           <span v-if="!bench.buckling.modes.length" class="note">Nothing is pressed: nothing buckles.</span>
         </template>
       </p>
@@ -233,20 +236,22 @@ function look(shape: string) {
       Natural frequencies <span>{{ chosenMasses }}</span>
     </h4>
     <p class="buttons">
-      <button
+      <ElButton
+        size="small"
         v-for="m in bench.natural"
         :key="m.state"
-        class="plate mono"
+        class="mono"
         :title="`Draw mode ${m.state.split(':')[1]}`"
         @click="look(m.state)"
       >
         {{ m.value.toFixed(2) }} Hz
-      </button>
+      </ElButton>
     </p>
     <div class="form">
       <label title="Cases whose downward loads are masses: G1 + G2 + 0.2 S1; empty: all permanent ones"
         >Masses
-        <input
+        <ElInput
+          size="small"
           v-model="masses"
           aria-label="Masses of natural frequencies"
           placeholder="G1 + G2 + 0.2 S1"

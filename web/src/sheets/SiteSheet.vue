@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ElButton, ElInput } from 'element-plus'
 import { computed, ref, watch } from 'vue'
 import { api, type Schemas } from '../api/client'
 import ChoiceField from '../components/ChoiceField.vue'
@@ -9,6 +10,8 @@ import { added, keyed, removed } from '../lib/changes'
 import { useWorkbench } from '../stores/workbench'
 import NationalPart from './actions/NationalPart.vue'
 import SheetHead from './SheetHead.vue'
+import PickList from '../components/PickList.vue'
+import CellInput from '../components/CellInput.vue'
 
 const bench = useWorkbench()
 const site = computed(() => bench.document?.site)
@@ -77,6 +80,10 @@ function origin(key: 'altitude' | 'ground_snow' | 'wind_speed' | 'terrain'): str
   const source = site.value?.sources?.[key]
   return source && source.value === site.value?.[key] ? source.words : 'entered by hand'
 }
+const terrains = computed(() => [
+  { value: '', label: site.value?.terrain ?? '' },
+  ...TERRAIN.map(({ value }) => ({ value, label: value })),
+])
 const byDirection = (key: 'terrains' | 'directional' | 'orography', direction: string, text: string) => {
   const value = text === '' ? undefined : key === 'terrains' ? text : Number(text.replace(',', '.'))
   void bench.edit(`Wind from the ${direction}`, [keyed(`wind.${key}`, direction, value)])
@@ -96,7 +103,6 @@ const addObstruction = () => {
 }
 const dropObstruction = (i: number) =>
   bench.edit('Obstruction dropped', removed('snow.obstructions', obstructions.value[i]))
-const text = (event: Event) => (event.target as HTMLInputElement).value.trim()
 const neighbour = computed(() => snow.value?.neighbour)
 </script>
 
@@ -106,19 +112,27 @@ const neighbour = computed(() => snow.value?.neighbour)
     <h4>Place</h4>
     <label class="field">
       <span>Name</span>
-      <input v-model="named" maxlength="80" list="places" aria-label="Place" @input="suggest" @change="place" />
+      <ElInput
+        size="small"
+        v-model="named"
+        maxlength="80"
+        list="places"
+        aria-label="Place"
+        @input="suggest"
+        @change="place"
+      />
       <datalist id="places"><option v-for="p in known" :key="p" :value="p" /></datalist>
     </label>
     <p class="buttons">
-      <button class="plate" :disabled="asking || !site.place" @click="ask()">Ask the climate service</button>
-      <button
-        class="plate"
+      <ElButton size="small" :disabled="asking || !site.place" @click="ask()">Ask the climate service</ElButton>
+      <ElButton
+        size="small"
         :disabled="asking || !site.place"
         title="Ground snow for the altitude that stands here"
         @click="ask(site.altitude)"
       >
         … at this altitude
-      </button>
+      </ElButton>
     </p>
     <p v-if="trouble" class="note fails" role="alert">{{ trouble }}</p>
     <NumberField
@@ -201,7 +215,9 @@ const neighbour = computed(() => snow.value?.neighbour)
     <template v-for="(o, i) in obstructions" :key="i">
       <p class="buttons">
         <b>Obstruction {{ i + 1 }}</b>
-        <button class="quiet" :title="`Drop obstruction ${i + 1}`" @click="dropObstruction(i)">×</button>
+        <ElButton link type="primary" size="small" :title="`Drop obstruction ${i + 1}`" @click="dropObstruction(i)"
+          >×</ElButton
+        >
       </p>
       <ChoiceField
         label="On"
@@ -227,9 +243,9 @@ const neighbour = computed(() => snow.value?.neighbour)
       <NumberField label="To y" :path="`snow.obstructions.${i}.end`" kind="length" :value="o.end" optional="back" />
     </template>
     <p v-if="bench.hall" class="buttons">
-      <button class="plate" title="Plant or an upstand against which snow drifts (6.2)" @click="addObstruction">
+      <ElButton size="small" title="Plant or an upstand against which snow drifts (6.2)" @click="addObstruction">
         Add an obstruction on the roof
-      </button>
+      </ElButton>
     </p>
     <div v-if="bench.chain?.snow" class="pairs">
       <span title="Shape coefficient of the roof, table 5.2"
@@ -291,22 +307,21 @@ const neighbour = computed(() => snow.value?.neighbour)
         <tr v-for="d in DIRECTIONS" :key="d">
           <th>{{ d }}</th>
           <td>
-            <select
-              :value="wind.terrains?.[d] ?? ''"
-              :aria-label="`Terrain to the ${d}`"
-              @change="byDirection('terrains', d, text($event))"
-            >
-              <option value="">{{ site.terrain }}</option>
-              <option v-for="t in TERRAIN" :key="t.value" :value="t.value">{{ t.value }}</option>
-            </select>
+            <PickList
+              :model-value="wind.terrains?.[d] ?? ''"
+              :options="terrains"
+              :label="`Terrain to the ${d}`"
+              :placeholder="site.terrain"
+              @update:model-value="(value) => byDirection('terrains', d, value)"
+            />
           </td>
           <td v-for="key in ['directional', 'orography'] as const" :key="key">
-            <input
+            <CellInput
               :value="key === 'orography' && wind.hills?.[d] ? '' : (wind[key]?.[d] ?? '')"
               :placeholder="key === 'orography' && wind.hills?.[d] ? orographyOf(d) : '1.0'"
               :disabled="key === 'orography' && !!wind.hills?.[d]"
-              :aria-label="`${key === 'directional' ? 'c_dir' : 'c_o'} ${d}`"
-              @change="byDirection(key, d, text($event))"
+              :label="`${key === 'directional' ? 'c_dir' : 'c_o'} ${d}`"
+              @commit="(text) => byDirection(key, d, text)"
             />
           </td>
           <td class="mono" :title="`v_b = ${bench.chain.winds.find((w) => w.direction === d)?.speed.toFixed(2)} m/s`">
@@ -318,7 +333,9 @@ const neighbour = computed(() => snow.value?.neighbour)
     <template v-for="d in hilly" :key="d">
       <p class="buttons">
         <b>Rising ground, wind from the {{ d }}</b>
-        <button class="quiet" :title="`Level ground to the ${d}`" @click="hill(d, false)">×</button>
+        <ElButton link type="primary" size="small" :title="`Level ground to the ${d}`" @click="hill(d, false)"
+          >×</ElButton
+        >
       </p>
       <ChoiceField
         label="It is"
@@ -353,10 +370,14 @@ const neighbour = computed(() => snow.value?.neighbour)
       />
     </template>
     <p v-if="even.length && bench.hall" class="buttons">
-      <select :key="even.length" aria-label="Rising ground to the" :value="''" @change="hill(text($event), true)">
-        <option value="" disabled>Rising ground, wind from …</option>
-        <option v-for="d in even" :key="d" :value="d">{{ d }}</option>
-      </select>
+      <PickList
+        :key="even.length"
+        model-value=""
+        :options="even.map((d) => ({ value: d, label: d }))"
+        label="Rising ground to the"
+        placeholder="Rising ground, wind from …"
+        @update:model-value="(d) => hill(d, true)"
+      />
     </p>
     <div v-if="bench.chain?.winds?.[0]" class="pairs">
       <span title="Reference height: the ridge above the ground">z_e</span
@@ -386,9 +407,6 @@ h4 span {
   color: var(--ink-2);
   text-align: right;
 }
-.field input {
-  width: 100%;
-}
 .winds {
   margin: 6px 12px;
   border-collapse: collapse;
@@ -406,13 +424,11 @@ h4 span {
   padding-right: 8px;
 }
 .winds input,
-.winds select {
-  width: 52px;
-  font: 400 12px var(--mono);
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 2px 4px;
-  background: #fff;
+.winds .el-select {
+  width: 66px;
+}
+.winds .el-input {
+  width: 56px;
 }
 .winds td:last-child {
   padding-left: 6px;

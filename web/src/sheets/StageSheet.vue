@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ElButton } from 'element-plus'
 import { computed, type Component } from 'vue'
 import { useWorkbench } from '../stores/workbench'
 import ActionsSheet from './ActionsSheet.vue'
@@ -30,7 +31,7 @@ const sheet = computed(() => SHEETS[bench.stage])
 <template>
   <p v-if="bench.refusal" class="refused" role="alert">
     {{ bench.refusal.message }} Nothing was changed.
-    <button class="quiet" @click="bench.refusal = null">Close</button>
+    <ElButton link type="primary" size="small" @click="bench.refusal = null">Close</ElButton>
   </p>
   <p v-if="bench.stale && NUMBERS.includes(bench.stage)" class="older" role="status">
     Numbers of revision {{ bench.chain?.revision }}. The project stands at revision {{ bench.project?.revision.number

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ElButton } from 'element-plus'
 import ChoiceField from '../components/ChoiceField.vue'
 import NumberField from '../components/NumberField.vue'
 import { figures } from '../lib/temper'
@@ -28,7 +29,7 @@ const bench = useWorkbench()
         {{ bench.member.checks[0].clause }}</span
       >
       <span class="mono formula">{{ bench.member.checks[0].formula }}</span>
-      <button class="plate" @click="$emit('proof', bench.member.checks[0].criterion)">Proof</button>
+      <ElButton size="small" @click="$emit('proof', bench.member.checks[0].criterion)">Proof</ElButton>
     </div>
     <p v-for="reason in bench.member.not_covered" :key="reason" class="uncovered" role="note">
       <b>Not covered:</b> {{ reason }}.
@@ -87,7 +88,7 @@ const bench = useWorkbench()
           @click="bench.show(s.combination)"
         >
           <span>{{ s.lines }} lines over {{ s.span.toFixed(1) }} m</span><em class="mono">{{ s.combination }}</em
-          ><b class="mono" :class="{ fails: !s.firm }">{{ s.force.toFixed(2) }} kN/m</b>
+          ><b class="mono wide" :class="{ fails: !s.firm }">{{ s.force.toFixed(2) }} kN/m</b>
         </button>
       </div>
       <p class="note">
@@ -197,7 +198,7 @@ const bench = useWorkbench()
 .verdict .formula {
   font-size: 11px;
 }
-.verdict .plate {
+.verdict .el-button {
   grid-column: 2;
   grid-row: 3 / 5;
   align-self: end;
@@ -241,6 +242,9 @@ const bench = useWorkbench()
   padding: 2px 4px;
   font: 400 12.5px var(--condensed);
   cursor: pointer;
+}
+.checks button:has(.wide) {
+  grid-template-columns: 1fr auto auto;
 }
 .checks button:hover {
   background: var(--chalk-soft);

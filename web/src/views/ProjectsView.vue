@@ -192,16 +192,18 @@ onMounted(async () => {
       <div class="head">
         <h1>{{ TITLES[shelf] }}</h1>
         <template v-if="shelves.length > 1">
-          <button
+          <ElButton
+            link
+            type="primary"
+            size="small"
             v-for="s in shelves"
             :key="s.key"
-            class="quiet"
             :aria-pressed="shelf === s.key"
             :disabled="shelf === s.key"
             @click="shelf = s.key"
           >
             {{ s.label }} ({{ s.count }})
-          </button>
+          </ElButton>
         </template>
         <span v-if="room" class="room">
           {{ owned }} of {{ room.most_projects.toLocaleString('en-GB') }} projects ·
@@ -273,25 +275,31 @@ onMounted(async () => {
             ><br />{{ moment(project.changed) }}<template v-if="project.by"><br />by {{ project.by }}</template></span
           >
           <span v-if="project.deleted" class="acts">
-            <button class="quiet" @click="recover(project)">Recover</button>
-            <button class="quiet" @click="removeNow(project)">Remove now…</button>
+            <ElButton link type="primary" size="small" @click="recover(project)">Recover</ElButton>
+            <ElButton link type="primary" size="small" @click="removeNow(project)">Remove now…</ElButton>
           </span>
           <span v-else class="acts">
-            <button class="quiet" @click="sharing = project">Share…</button>
+            <ElButton link type="primary" size="small" @click="sharing = project">Share…</ElButton>
             <router-link class="quiet" :to="`/projects/${project.id}/history`">History</router-link>
-            <button v-if="changes(project)" class="quiet" @click="naming = project.id">Rename</button>
-            <button v-if="people.designs" class="quiet" @click="duplicate(project)">Duplicate</button>
-            <button v-if="changes(project)" class="quiet" @click="archive(project)">
+            <ElButton link type="primary" size="small" v-if="changes(project)" @click="naming = project.id"
+              >Rename</ElButton
+            >
+            <ElButton link type="primary" size="small" v-if="people.designs" @click="duplicate(project)"
+              >Duplicate</ElButton
+            >
+            <ElButton link type="primary" size="small" v-if="changes(project)" @click="archive(project)">
               {{ project.archived ? 'Bring back' : 'Archive' }}
-            </button>
-            <button
+            </ElButton>
+            <ElButton
+              link
+              type="primary"
+              size="small"
               v-if="project.role === 'owner'"
-              class="quiet"
               title="Can be recovered for some days"
               @click="remove(project)"
             >
               Delete
-            </button>
+            </ElButton>
           </span>
         </li>
       </ul>

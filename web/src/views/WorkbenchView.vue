@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ElDialog } from 'element-plus'
+import { ElButton, ElDialog } from 'element-plus'
 import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
 import ChainBar from '../components/ChainBar.vue'
 import DossierContents from '../components/DossierContents.vue'
@@ -183,13 +183,13 @@ function text(value: unknown) {
     <div v-if="bench.elsewhere && !bench.conflict && !bench.message && !isAway()" class="message" role="status">
       {{ bench.elsewhere.author || 'Somebody' }} made revision {{ bench.elsewhere.number }} elsewhere: “{{
         bench.elsewhere.label
-      }}”. <button class="quiet" @click="bench.catchUp()">Show it</button>
+      }}”. <ElButton link type="primary" size="small" @click="bench.catchUp()">Show it</ElButton>
     </div>
     <div v-if="isAway()" class="message" role="alert">
       The server has not answered for 10 seconds. What you entered is kept here and goes on waiting.
     </div>
     <div v-else-if="bench.message && bench.chain" class="message" role="alert">
-      {{ bench.message }} <button class="quiet" @click="bench.message = ''">Close</button>
+      {{ bench.message }} <ElButton link type="primary" size="small" @click="bench.message = ''">Close</ElButton>
     </div>
     <CommandPalette v-model="finding" @shortcuts="shortcuts = true" />
     <ShortcutSheet v-model="shortcuts" />
@@ -203,7 +203,7 @@ function text(value: unknown) {
         </ul>
       </template>
       <template #footer>
-        <button class="plate solid" @click="bench.catchUp()">Show me the present revision</button>
+        <ElButton type="primary" size="small" @click="bench.catchUp()">Show me the present revision</ElButton>
       </template>
     </ElDialog>
   </div>
@@ -312,7 +312,7 @@ function text(value: unknown) {
   border-radius: 3px;
   z-index: 50;
 }
-.message .quiet {
+.message .el-button {
   color: #cfe4eb;
 }
 .differences {

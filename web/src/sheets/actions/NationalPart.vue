@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ElButton } from 'element-plus'
 import { computed, ref } from 'vue'
 import { api, type Schemas } from '../../api/client'
 import ChoiceField from '../../components/ChoiceField.vue'
@@ -77,9 +78,9 @@ const back = (item: Item) => bench.edit(`${item.symbol} as recommended`, [{ path
       />
       <p class="what">
         {{ item.words }} · {{ item.clause
-        }}<button v-if="changed(item)" class="quiet" @click="back(item)">
+        }}<ElButton link type="primary" size="small" v-if="changed(item)" @click="back(item)">
           recommended {{ written(item.recommended) }}
-        </button>
+        </ElButton>
       </p>
       <TextField
         v-if="changed(item)"
@@ -117,8 +118,8 @@ summary b {
 .what button {
   white-space: nowrap;
 }
-.changed :deep(.box),
-.changed :deep(select) {
+.changed :deep(.el-input__wrapper),
+.changed :deep(.el-select__wrapper) {
   border-color: var(--behind);
   background: #fbf3e2;
 }

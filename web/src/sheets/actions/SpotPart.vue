@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import { ElButton } from 'element-plus'
 import { computed, useTemplateRef, watch } from 'vue'
 import { minus } from '../../lib/quantity'
 import { useWorkbench } from '../../stores/workbench'
+import PickList from '../../components/PickList.vue'
 
 /** What is shown on the panel laid flat, and the proof of the pressure at the spot pointed at. */
 const bench = useWorkbench()
@@ -34,9 +36,13 @@ function blow(direction: (typeof DIRECTIONS)[number]) {
   bench.spot = ''
   bench.show('')
 }
-function showCase(event: Event) {
+const shown = computed(() => [
+  { value: '', label: 'wind zones' },
+  ...cases.value.map((c) => ({ value: c.symbol, label: `${c.symbol} · ${c.name}` })),
+])
+function showCase(symbol: string) {
   bench.spot = ''
-  bench.show((event.target as HTMLSelectElement).value)
+  bench.show(symbol)
 }
 </script>
 
@@ -44,23 +50,26 @@ function showCase(event: Event) {
   <template v-if="bench.panel">
     <h4>Shown on {{ bench.panel.name }}</h4>
     <p v-if="bench.panel.zones.length" class="buttons">
-      <button
+      <ElButton
+        size="small"
         v-for="d in DIRECTIONS"
         :key="d"
-        class="plate"
-        :class="{ solid: !bench.state && bench.wind === d }"
+        :type="!bench.state && bench.wind === d ? 'primary' : undefined"
         :title="`Wind zones for wind from the ${d}`"
         @click="blow(d)"
       >
         {{ d }}
-      </button>
+      </ElButton>
     </p>
     <label class="field">
       <span>Loads of case</span>
-      <select :value="bench.state" aria-label="Case shown on the panel" @change="showCase">
-        <option value="">– wind zones –</option>
-        <option v-for="c in cases" :key="c.symbol" :value="c.symbol">{{ c.symbol }} · {{ c.name }}</option>
-      </select>
+      <PickList
+        :model-value="bench.state"
+        :options="shown"
+        label="Case shown on the panel"
+        placeholder="wind zones"
+        @update:model-value="showCase"
+      />
     </label>
     <template v-if="zone">
       <h4 ref="head">
@@ -119,8 +128,5 @@ h4 span {
 .note span {
   color: var(--ink-2);
   font-family: var(--condensed);
-}
-.field select {
-  width: 100%;
 }
 </style>

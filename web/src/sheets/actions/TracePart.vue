@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ElButton } from 'element-plus'
 import { computed, ref, watch } from 'vue'
 import { api, typed, type Schemas } from '../../api/client'
 import { minus } from '../../lib/quantity'
@@ -42,9 +43,16 @@ const even = (r: Schemas['TracedLoad']) => r.first.every((x, i) => Math.abs(x - 
         <b class="mono" title="Along the member, and across it along its own y and z"
           >own {{ f(r.own_first) }}<template v-if="!even(r)"> … {{ f(r.own_last) }}</template></b
         >
-        <button v-if="r.panel" class="quiet" :title="`Lay ${r.panel} flat`" @click="bench.openPanel(r.panel)">
+        <ElButton
+          link
+          type="primary"
+          size="small"
+          v-if="r.panel"
+          :title="`Lay ${r.panel} flat`"
+          @click="bench.openPanel(r.panel)"
+        >
           {{ r.panel }} {{ r.zone }}
-        </button>
+        </ElButton>
       </li>
     </ul>
     <p v-if="found?.factor != null" class="note">

@@ -1,16 +1,21 @@
 <script setup lang="ts">
+import { ElButton, ElCheckbox, ElInput } from 'element-plus'
 import { computed, ref } from 'vue'
 import { kindOf } from '../../lib/colours'
 import { readHaunch, type Haunch } from '../../lib/haunches'
 import { readEnd } from '../../lib/releases'
 import { named, unnamed } from '../../lib/changes'
 import { useWorkbench, type Member } from '../../stores/workbench'
+import PickList from '../../components/PickList.vue'
 
 const bench = useWorkbench()
 const all = computed(() => bench.chain?.members ?? [])
 type By = 'role' | 'section' | 'grade' | 'group' | 'storey' | 'level' | 'frame' | 'direction' | 'jig' | 'length'
 const by = ref<By>('role')
 const BYS: By[] = ['role', 'section', 'grade', 'group', 'storey', 'level', 'frame', 'direction', 'jig', 'length']
+const each = <T extends string>(values: readonly T[]) => values.map((value) => ({ value, label: value || 'as it is' }))
+const BEHAVIOURS = ['', 'beam', 'bar', 'tension-only', 'compression-only', 'rigid link']
+const LIES_AT = ['', 'centre', 'top flange', 'bottom flange']
 const from = ref(0)
 const to = ref(3)
 
@@ -213,24 +218,22 @@ const putBack = (member: string) => bench.operate(`${member} put back`, { do: 'r
     Chosen <span>{{ bench.chosen.size }} of {{ all.length }}</span>
   </h4>
   <p class="buttons">
-    <button class="plate" :disabled="!bench.chosen.size" @click="grow">Grow</button>
-    <button class="plate" @click="invert">Invert</button>
-    <button class="plate" :disabled="!bench.chosen.size" @click="bench.select('')">None</button>
-    <button class="plate" :disabled="!bench.chosen.size" @click="alone">Show alone</button>
-    <button class="plate" :disabled="!bench.chosen.size" @click="fade">Fade</button>
-    <button class="plate" :disabled="!bench.chosen.size" @click="hide">Hide</button>
-    <button class="plate" @click="showAll">Show all</button>
+    <ElButton size="small" :disabled="!bench.chosen.size" @click="grow">Grow</ElButton>
+    <ElButton size="small" @click="invert">Invert</ElButton>
+    <ElButton size="small" :disabled="!bench.chosen.size" @click="bench.select('')">None</ElButton>
+    <ElButton size="small" :disabled="!bench.chosen.size" @click="alone">Show alone</ElButton>
+    <ElButton size="small" :disabled="!bench.chosen.size" @click="fade">Fade</ElButton>
+    <ElButton size="small" :disabled="!bench.chosen.size" @click="hide">Hide</ElButton>
+    <ElButton size="small" @click="showAll">Show all</ElButton>
   </p>
   <h4>
     Choose by
-    <select v-model="by" aria-label="Choose members by">
-      <option v-for="b in BYS" :key="b">{{ b }}</option>
-    </select>
+    <PickList v-model="by" :options="each(BYS)" label="Choose members by" />
   </h4>
   <p v-if="by === 'length'" class="buttons">
-    <input v-model.number="from" type="number" step="any" aria-label="Shortest" /> to
-    <input v-model.number="to" type="number" step="any" aria-label="Longest" /> m
-    <button class="plate" @click="byLength">Choose</button>
+    <ElInput size="small" v-model.number="from" type="number" step="any" aria-label="Shortest" /> to
+    <ElInput size="small" v-model.number="to" type="number" step="any" aria-label="Longest" /> m
+    <ElButton size="small" @click="byLength">Choose</ElButton>
   </p>
   <ul v-else class="kinds">
     <li v-for="[key, names] in kinds" :key="key">
@@ -239,88 +242,87 @@ const putBack = (member: string) => bench.operate(`${member} put back`, { do: 'r
       </button>
     </li>
   </ul>
-  <label class="keep"><input v-model="add" type="checkbox" /> add to what is chosen</label>
+  <ElCheckbox v-model="add" class="keep" size="small">add to what is chosen</ElCheckbox>
   <template v-if="bench.chosen.size">
     <h4>Change what is chosen</h4>
     <div class="form">
       <label
-        >Section <input v-model="section" list="sections" aria-label="New section" :placeholder="bench.member?.section"
+        >Section
+        <ElInput
+          size="small"
+          v-model="section"
+          list="sections"
+          aria-label="New section"
+          :placeholder="bench.member?.section"
       /></label>
-      <label>Grade <input v-model="grade" aria-label="New grade" :placeholder="bench.member?.material" /></label>
-      <label>Turned by ° <input v-model="roll" aria-label="New roll" placeholder="0" /></label>
       <label
-        >Group <input v-model="group" aria-label="Design group" :placeholder="bench.member?.group || 'none'"
+        >Grade <ElInput size="small" v-model="grade" aria-label="New grade" :placeholder="bench.member?.material"
+      /></label>
+      <label>Turned by ° <ElInput size="small" v-model="roll" aria-label="New roll" placeholder="0" /></label>
+      <label
+        >Group
+        <ElInput size="small" v-model="group" aria-label="Design group" :placeholder="bench.member?.group || 'none'"
       /></label>
       <label
         >Behaviour
-        <select v-model="behaviour" aria-label="New behaviour">
-          <option value="" />
-          <option v-for="b in ['beam', 'bar', 'tension-only', 'compression-only', 'rigid link']" :key="b">
-            {{ b }}
-          </option>
-        </select></label
-      >
+        <PickList v-model="behaviour" :options="each(BEHAVIOURS)" label="New behaviour" placeholder="as it is"
+      /></label>
       <label
         >Ends
-        <select v-model="ends" aria-label="New end releases">
-          <option value="" />
-          <option v-for="(_, key) in PRESETS" :key="key">{{ key }}</option>
-          <option>by freedom</option>
-        </select></label
-      >
+        <PickList
+          v-model="ends"
+          :options="each(['', ...Object.keys(PRESETS), 'by freedom'])"
+          label="New end releases"
+          placeholder="as they are"
+      /></label>
       <template v-if="ends === 'by freedom'">
         <label
           v-for="end in ['start', 'end'] as const"
           :key="end"
           title="x y z slide, rx twists, ry rz bend; ry=5000 is a spring in kNm/rad"
-          >{{ end }} lets go <input v-model="letGo[end]" :aria-label="`${end} lets go`" placeholder="ry rz=5000"
+          >{{ end }} lets go
+          <ElInput size="small" v-model="letGo[end]" :aria-label="`${end} lets go`" placeholder="ry rz=5000"
         /></label>
       </template>
       <label
         >Line lies at
-        <select v-model="align" aria-label="Flange on the line">
-          <option value="" />
-          <option v-for="a in ['centre', 'top flange', 'bottom flange']" :key="a">{{ a }}</option>
-        </select></label
-      >
+        <PickList v-model="align" :options="each(LIES_AT)" label="Flange on the line" placeholder="as it is"
+      /></label>
       <label title="Along local y and z, in metres"
-        >Offset y, z <input v-model="offset" aria-label="Offset" placeholder="0, 0"
+        >Offset y, z <ElInput size="small" v-model="offset" aria-label="Offset" placeholder="0, 0"
       /></label>
       <label title="Section at the end: the member tapers to it. Both are welded I sections."
-        >Tapers to <input v-model="taper" list="sections" aria-label="Section at the end"
+        >Tapers to <ElInput size="small" v-model="taper" list="sections" aria-label="Section at the end"
       /></label>
       <label
         v-for="end in ['start', 'end'] as const"
         :key="`haunch ${end}`"
         title="Length along the member × depth added below it, in metres; cut from the member's own section, or name another: 2.4 × 0.30 IPE 450"
         >Haunch at {{ end }}
-        <input v-model="haunches[end]" :aria-label="`Haunch at the ${end}`" placeholder="2.4 × 0.30"
+        <ElInput size="small" v-model="haunches[end]" :aria-label="`Haunch at the ${end}`" placeholder="2.4 × 0.30"
       /></label>
       <p v-if="wrong" class="note fails" role="alert">{{ wrong }}</p>
     </div>
     <p class="buttons">
-      <button class="plate solid" @click="change">Change {{ bench.chosen.size }}</button>
-      <button class="plate" @click="remove">Remove</button>
-      <button class="plate" title="Takes haunches and tapers off" @click="prismatic">Make prismatic</button>
-      <button
+      <ElButton type="primary" size="small" @click="change">Change {{ bench.chosen.size }}</ElButton>
+      <ElButton size="small" @click="remove">Remove</ElButton>
+      <ElButton size="small" title="Takes haunches and tapers off" @click="prismatic">Make prismatic</ElButton>
+      <ElButton
+        size="small"
         v-if="bench.picked.some((m) => m.edited)"
-        class="plate"
         title="They stand again as their jig sets them"
         @click="restore"
       >
         Take edits back
-      </button>
+      </ElButton>
     </p>
     <p class="buttons">
       Hold
-      <select v-model="flange" aria-label="Flange to hold">
-        <option>outer</option>
-        <option>inner</option>
-        <option>both</option>
-      </select>
-      at <input v-model.number="heldAt" type="number" step="any" aria-label="Distance from the start" /> m
-      <button class="plate" @click="hold(false)">Hold</button>
-      <button class="plate" @click="hold(true)">Let go</button>
+      <PickList v-model="flange" :options="each(['outer', 'inner', 'both'])" label="Flange to hold" class="flange" />
+      at
+      <ElInput size="small" v-model.number="heldAt" type="number" step="any" aria-label="Distance from the start" /> m
+      <ElButton size="small" @click="hold(false)">Hold</ElButton>
+      <ElButton size="small" @click="hold(true)">Let go</ElButton>
     </p>
   </template>
   <template v-if="removed.length">
@@ -335,9 +337,9 @@ const putBack = (member: string) => bench.operate(`${member} put back`, { do: 'r
   </template>
   <h4>Sets and views</h4>
   <p class="buttons">
-    <input v-model="name" placeholder="name" aria-label="Name of the set or view" />
-    <button class="plate" :disabled="!name.trim() || !bench.chosen.size" @click="keepSet">Keep as set</button>
-    <button class="plate" :disabled="!name.trim()" @click="keepView">Keep view</button>
+    <ElInput size="small" v-model="name" placeholder="name" aria-label="Name of the set or view" />
+    <ElButton size="small" :disabled="!name.trim() || !bench.chosen.size" @click="keepSet">Keep as set</ElButton>
+    <ElButton size="small" :disabled="!name.trim()" @click="keepView">Keep view</ElButton>
   </p>
   <ul class="kinds">
     <li v-for="s in sets" :key="s.name">
@@ -345,14 +347,16 @@ const putBack = (member: string) => bench.operate(`${member} put back`, { do: 'r
         <span>set {{ s.name }}</span
         ><b class="mono">{{ s.members.length }}</b>
       </button>
-      <button class="quiet" :title="`Drop the set ${s.name}`" @click="dropSet(s.name)">×</button>
+      <ElButton link type="primary" size="small" :title="`Drop the set ${s.name}`" @click="dropSet(s.name)">×</ElButton>
     </li>
     <li v-for="v in views" :key="v.name">
       <button @click="openView(v.name)">
         <span>view {{ v.name }}</span
         ><b>{{ v.plane }}</b>
       </button>
-      <button class="quiet" :title="`Drop the view ${v.name}`" @click="dropView(v.name)">×</button>
+      <ElButton link type="primary" size="small" :title="`Drop the view ${v.name}`" @click="dropView(v.name)"
+        >×</ElButton
+      >
     </li>
   </ul>
 </template>
@@ -362,11 +366,14 @@ const putBack = (member: string) => bench.operate(`${member} put back`, { do: 'r
   padding: 0 12px 4px;
   margin: 0;
 }
-h4 select {
-  font: 400 12.5px var(--condensed);
+h4 .el-select {
+  width: 120px;
 }
-.buttons input {
+.buttons .el-input {
   width: 84px;
+}
+.flange {
+  width: 78px;
 }
 .kinds {
   list-style: none;
@@ -397,9 +404,6 @@ h4 select {
   color: var(--ink-2);
 }
 .keep {
-  display: flex;
-  gap: 6px;
-  padding: 3px 12px;
-  font: 400 12px var(--condensed);
+  margin: 0 12px;
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ElButton } from 'element-plus'
 import { computed } from 'vue'
 import ChoiceField from '../../components/ChoiceField.vue'
 import NumberField from '../../components/NumberField.vue'
@@ -152,8 +153,12 @@ function release() {
       />
     </details>
     <p class="note">
-      <button class="quiet" :disabled="(hall.bays?.length ?? 1) >= 6" @click="addBay">+ bay on the right</button>
-      <button class="quiet" :disabled="(hall.bays?.length ?? 1) < 2" @click="dropBay">− take it off</button>
+      <ElButton link type="primary" size="small" :disabled="(hall.bays?.length ?? 1) >= 6" @click="addBay"
+        >+ bay on the right</ElButton
+      >
+      <ElButton link type="primary" size="small" :disabled="(hall.bays?.length ?? 1) < 2" @click="dropBay"
+        >− take it off</ElButton
+      >
     </p>
     <h4>Heights and frames</h4>
     <ChoiceField label="Measured to" path="hall.measured" :value="hall.measured ?? 'grid'" :options="MEASURED" />
@@ -315,7 +320,9 @@ function release() {
           />
         </template>
       </template>
-      <p class="note"><button class="quiet" @click="alike">Make the back like the front</button></p>
+      <p class="note">
+        <ElButton link type="primary" size="small" @click="alike">Make the back like the front</ElButton>
+      </p>
     </details>
     <details>
       <summary>Purlins and rails</summary>
@@ -468,18 +475,20 @@ function release() {
       :value="hall.sections?.[key] ?? ''"
     />
     <p class="note">
-      <button
-        class="quiet"
+      <ElButton
+        link
+        type="primary"
+        size="small"
         title="Its members become free members by hand; wind and snow are no longer generated from it"
         @click="release"
       >
         Release the hall into free members
-      </button>
+      </ElButton>
     </p>
   </template>
   <template v-else>
     <p class="note">There is no hall in this project. Set one out, use another jig, or draw by hand.</p>
-    <p class="note"><button class="plate" @click="start">Set out a hall</button></p>
+    <p class="note"><ElButton size="small" @click="start">Set out a hall</ElButton></p>
   </template>
 </template>
 

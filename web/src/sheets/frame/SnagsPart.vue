@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ElButton, ElInput } from 'element-plus'
 import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/client'
 import { useWorkbench } from '../../stores/workbench'
@@ -42,15 +43,15 @@ function mend(snag: Schemas['SnagOut']) {
       <b>It does not stand</b>
       <span>{{ found.message }}</span>
       <span class="mono">fault · found by the analysis</span>
-      <p><button class="plate" @click="showMovement">Show how it moves</button></p>
+      <p><ElButton size="small" @click="showMovement">Show how it moves</ElButton></p>
     </li>
     <li v-for="(snag, i) in bench.chain?.snags ?? []" :key="i" :class="snag.weight">
       <b>{{ snag.what }}</b>
       <span>{{ snag.why }}</span>
       <span class="mono">{{ snag.weight }} · at {{ snag.at.map((x) => x.toFixed(2)).join(' / ') }} m</span>
       <p>
-        <button v-if="snag.members.length || snag.nodes.length" class="plate" @click="go(snag)">Show it</button>
-        <button v-if="snag.mend" class="plate" @click="mend(snag)">{{ WORDS[snag.mend] }}</button>
+        <ElButton size="small" v-if="snag.members.length || snag.nodes.length" @click="go(snag)">Show it</ElButton>
+        <ElButton size="small" v-if="snag.mend" @click="mend(snag)">{{ WORDS[snag.mend] }}</ElButton>
       </p>
     </li>
   </ul>
@@ -64,19 +65,22 @@ function mend(snag: Schemas['SnagOut']) {
         <b>{{ o.target }}</b>
         <span>{{ o.said }}</span>
         <p>
-          <input
+          <ElInput
+            size="small"
             v-model="target[o.place]"
             placeholder="another member or node"
             :aria-label="`Another place for ${o.target}`"
           />
-          <button
-            class="plate"
+          <ElButton
+            size="small"
             :disabled="!target[o.place]"
             @click="bench.operate('Edit re-placed', { do: 'replace', place: o.place, target: target[o.place] })"
           >
             Re-place
-          </button>
-          <button class="plate" @click="bench.operate('Edit dropped', { do: 'replace', place: o.place })">Drop</button>
+          </ElButton>
+          <ElButton size="small" @click="bench.operate('Edit dropped', { do: 'replace', place: o.place })"
+            >Drop</ElButton
+          >
         </p>
       </li>
     </ul>
@@ -121,15 +125,7 @@ p {
   gap: 6px;
   margin: 3px 0 0;
 }
-p .plate {
-  padding: 3px 8px;
-}
-input {
+.el-input {
   flex: 1;
-  min-width: 0;
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 3px 5px;
-  font: 400 12.5px var(--condensed);
 }
 </style>

@@ -1,8 +1,10 @@
 <script setup lang="ts">
+import { ElButton, ElInput } from 'element-plus'
 import { computed, onMounted, ref } from 'vue'
 import { api, typed, type Schemas } from '../../api/client'
 import { named, unnamed } from '../../lib/changes'
 import { useWorkbench } from '../../stores/workbench'
+import PickList from '../../components/PickList.vue'
 
 /** Sections built up in the workshop, the office's own catalogue, and materials of one's own. */
 const bench = useWorkbench()
@@ -88,27 +90,37 @@ async function addMaterial() {
 <template>
   <h4>Built-up section</h4>
   <div class="form">
-    <label>Name <input v-model="draft.name" aria-label="Name of the built-up section" placeholder="PG 600" /></label>
+    <label
+      >Name <ElInput size="small" v-model="draft.name" aria-label="Name of the built-up section" placeholder="PG 600"
+    /></label>
     <label
       >Shape
-      <select v-model="draft.shape" aria-label="Shape of the built-up section">
-        <option v-for="(_, shape) in NEEDED" :key="shape">{{ shape }}</option>
-      </select></label
-    >
-    <label v-if="NEEDED[draft.shape]!.includes('of')">Of section <input v-model="draft.of" list="sections" /></label>
+      <PickList
+        v-model="draft.shape"
+        :options="Object.keys(NEEDED).map((shape) => ({ value: shape, label: shape }))"
+        label="Shape of the built-up section"
+    /></label>
+    <label v-if="NEEDED[draft.shape]!.includes('of')"
+      >Of section <ElInput size="small" v-model="draft.of" list="sections"
+    /></label>
     <template v-for="key in SIZES" :key="key">
       <label v-if="NEEDED[draft.shape]!.includes(key)" :title="HINTS[key]"
         >{{ key }} · {{ HINTS[key] }}
-        <input v-model.number="draft[key]" type="number" step="any" :aria-label="`${key} of the built-up section`"
+        <ElInput
+          size="small"
+          v-model.number="draft[key]"
+          type="number"
+          step="any"
+          :aria-label="`${key} of the built-up section`"
       /></label>
     </template>
     <p v-if="wrong" class="note fails" role="alert">{{ wrong }}</p>
-    <p class="buttons"><button class="plate" @click="add">Add to this project</button></p>
+    <p class="buttons"><ElButton size="small" @click="add">Add to this project</ElButton></p>
   </div>
   <ul>
     <li v-for="s in own" :key="s.name">
       <b>{{ s.name }}</b><span>{{ words(s) }}</span
-      ><button class="quiet" :title="`Drop ${s.name}`" @click="drop(s.name)">×</button>
+      ><ElButton link type="primary" size="small" :title="`Drop ${s.name}`" @click="drop(s.name)">×</ElButton>
     </li>
   </ul>
   <h4>
@@ -120,19 +132,21 @@ async function addMaterial() {
   <ul>
     <li v-for="s in office" :key="s.name">
       <b>{{ s.name }}</b><span>{{ words(s) }}</span
-      ><button class="quiet" @click="use(s)">use here</button>
+      ><ElButton link type="primary" size="small" @click="use(s)">use here</ElButton>
     </li>
   </ul>
   <h4>Own material</h4>
   <div class="form">
-    <label>Name <input v-model="material.name" aria-label="Name of the material" placeholder="S390 (own)" /></label>
-    <label>E in GPa <input v-model.number="material.E" type="number" step="any" /></label>
-    <label>Density kg/m³ <input v-model.number="material.density" type="number" step="any" /></label>
+    <label
+      >Name <ElInput size="small" v-model="material.name" aria-label="Name of the material" placeholder="S390 (own)"
+    /></label>
+    <label>E in GPa <ElInput size="small" v-model.number="material.E" type="number" step="any" /></label>
+    <label>Density kg/m³ <ElInput size="small" v-model.number="material.density" type="number" step="any" /></label>
     <label title="0: elastic only, not checked"
-      >f_y in MPa <input v-model.number="material.fy" type="number" step="any"
+      >f_y in MPa <ElInput size="small" v-model.number="material.fy" type="number" step="any"
     /></label>
     <p class="buttons">
-      <button class="plate" :disabled="!material.name.trim()" @click="addMaterial">Add to this project</button>
+      <ElButton size="small" :disabled="!material.name.trim()" @click="addMaterial">Add to this project</ElButton>
     </p>
   </div>
   <ul>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ElButton, ElInput } from 'element-plus'
 import { ref, watch } from 'vue'
 import { api, typed, type Schemas } from '../../api/client'
 import { useWorkbench } from '../../stores/workbench'
@@ -41,13 +42,14 @@ const tonnes = (t: number | null | undefined) =>
     Name this version <span>revision {{ bench.project?.revision.number }}</span>
   </h4>
   <p class="row">
-    <input
+    <ElInput
+      size="small"
       v-model="name"
       placeholder="for tender, after the visit…"
       aria-label="Name of this version"
       @keydown.enter="keep"
     />
-    <button class="plate" :disabled="!name.trim()" @click="keep">Keep</button>
+    <ElButton size="small" :disabled="!name.trim()" @click="keep">Keep</ElButton>
   </p>
   <p v-if="wrong" class="note fails" role="alert">{{ wrong }}</p>
   <ul>
@@ -56,10 +58,16 @@ const tonnes = (t: number | null | undefined) =>
         ><b v-if="v.name">{{ v.name }}</b> <i class="mono">{{ v.number }}</i> {{ v.label }}</span
       >
       <template v-if="v.number !== bench.project?.revision.number">
-        <button class="quiet" @click="compare(v.number)">compare</button>
-        <button class="quiet" title="Make this revision stand again, as a new one" @click="bench.restore(v.number)">
+        <ElButton link type="primary" size="small" @click="compare(v.number)">compare</ElButton>
+        <ElButton
+          link
+          type="primary"
+          size="small"
+          title="Make this revision stand again, as a new one"
+          @click="bench.restore(v.number)"
+        >
           go back to
-        </button>
+        </ElButton>
       </template>
       <em v-else>present</em>
     </li>
@@ -73,14 +81,15 @@ const tonnes = (t: number | null | undefined) =>
     </div>
     <p v-if="found.added.length" class="note">
       Added: {{ found.added.slice(0, 6).join(', ') }}{{ found.added.length > 6 ? ' …' : '' }}
-      <button class="quiet" @click="bench.choose(found.added)">choose them</button>
+      <ElButton link type="primary" size="small" @click="bench.choose(found.added)">choose them</ElButton>
     </p>
     <p v-if="found.removed.length" class="note">
       Removed: {{ found.removed.slice(0, 6).join(', ') }}{{ found.removed.length > 6 ? ' …' : '' }}
     </p>
     <ul class="changed">
       <li v-for="c in found.changed.slice(0, 40)" :key="c.member">
-        <button class="quiet" @click="bench.select(c.member, true)">{{ c.member }}</button> {{ c.what }}
+        <ElButton link type="primary" size="small" @click="bench.select(c.member, true)">{{ c.member }}</ElButton>
+        {{ c.what }}
       </li>
     </ul>
     <p v-if="found.changed.length > 40" class="note">and {{ found.changed.length - 40 }} more</p>
@@ -94,13 +103,8 @@ const tonnes = (t: number | null | undefined) =>
   margin: 0;
   padding: 0 12px 6px;
 }
-.row input {
+.row .el-input {
   flex: 1;
-  min-width: 0;
-  border: 1px solid var(--line);
-  border-radius: 3px;
-  padding: 4px 6px;
-  font: 400 12.5px var(--condensed);
 }
 ul {
   list-style: none;

@@ -1,8 +1,11 @@
 <script setup lang="ts">
+import { ElButton } from 'element-plus'
 import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/client'
 import { added, removed, replaced, type Change } from '../../lib/changes'
 import { useWorkbench } from '../../stores/workbench'
+import PickList from '../../components/PickList.vue'
+import CellInput from '../../components/CellInput.vue'
 
 /** Bow imperfections of members, asked for one by one. */
 const bench = useWorkbench()
@@ -10,6 +13,11 @@ type Bow = Schemas['BowInput']
 const bows = computed<readonly Bow[]>(() => bench.document?.analysis.bows ?? [])
 const order = computed(() => bench.document?.analysis.order ?? 'first')
 const wrong = ref('')
+const SENSES: { value: Bow['sense']; label: string }[] = [
+  { value: 'as it bends', label: 'as it bends' },
+  { value: '+', label: '+' },
+  { value: '-', label: '−' },
+]
 const names = computed(() => new Map(bench.chain?.members?.map((m) => [m.name, m.label])))
 
 async function put(words: string, changes: Change[]) {
@@ -31,8 +39,8 @@ async function change(i: number, values: Partial<Bow>) {
     replaced('analysis.bows', bows.value[i], { ...bows.value[i], ...values }),
   )
 }
-async function ratio(i: number, event: Event) {
-  const text = (event.target as HTMLInputElement).value.trim().replace(/^L\s*\//, '')
+async function ratio(i: number, typed: string) {
+  const text = typed.replace(/^L\s*\//, '')
   const value = text ? Number(text.replace(',', '.')) : null
   if (value !== null && !Number.isFinite(value)) wrong.value = `“${text}” is not a number: L/e0, 250 for instance.`
   else await change(i, { ratio: value })
@@ -48,46 +56,45 @@ async function ratio(i: number, event: Event) {
   </p>
   <ul v-if="bows.length" class="bows">
     <li v-for="(b, i) in bows" :key="`${b.member} ${b.about}`">
-      <button class="quiet name" :title="b.member" @click="bench.select(b.member, true)">
+      <ElButton link type="primary" size="small" class="name" :title="b.member" @click="bench.select(b.member, true)">
         {{ names.get(b.member) ?? `${b.member}, not there now` }}
-      </button>
+      </ElButton>
       <span>about {{ b.about }}</span>
       <label title="L/e0; empty: by the buckling curve, EN 1993-1-1 table 5.1, elastic analysis"
-        >L/<input
+        >L/<CellInput
           :value="b.ratio ?? ''"
           placeholder="curve"
-          :aria-label="`L/e0 of ${b.member}`"
-          @change="ratio(i, $event)"
+          :label="`L/e0 of ${b.member}`"
+          @commit="(text) => ratio(i, text)"
       /></label>
-      <select
-        :value="b.sense"
-        :aria-label="`Sense of the bow of ${b.member}`"
+      <PickList
+        :model-value="b.sense"
+        :options="SENSES"
+        :label="`Sense of the bow of ${b.member}`"
         title="Along + or − of its local axis, or in the sense in which each combination bends it"
-        @change="change(i, { sense: ($event.target as HTMLSelectElement).value as Bow['sense'] })"
-      >
-        <option value="as it bends">as it bends</option>
-        <option value="+">+</option>
-        <option value="-">−</option>
-      </select>
-      <button
-        class="quiet"
+        @update:model-value="(sense) => change(i, { sense })"
+      />
+      <ElButton
+        link
+        type="primary"
+        size="small"
         :aria-label="`No bow of ${b.member}`"
         @click="put(`No bow of ${b.member}`, removed('analysis.bows', b))"
       >
         ×
-      </button>
+      </ElButton>
     </li>
   </ul>
   <p class="buttons">
-    <button
-      class="plate"
+    <ElButton
+      size="small"
       :disabled="!bench.picked.length"
       title="EN 1993-1-1 5.3.2(6): slender members under compression with moment-resisting ends"
       @click="add('y')"
     >
       Chosen, about y
-    </button>
-    <button class="plate" :disabled="!bench.picked.length" @click="add('z')">about z</button>
+    </ElButton>
+    <ElButton size="small" :disabled="!bench.picked.length" @click="add('z')">about z</ElButton>
   </p>
   <p v-if="wrong" class="note fails" role="alert">{{ wrong }}</p>
 </template>
@@ -115,7 +122,10 @@ h4 span {
   text-overflow: ellipsis;
   white-space: nowrap;
 }
-.bows input {
-  width: 44px;
+.bows .el-input {
+  width: 62px;
+}
+.bows .el-select {
+  width: 104px;
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ElButton } from 'element-plus'
 import NumberField from '../../../components/NumberField.vue'
 import ToggleField from '../../../components/ToggleField.vue'
 import { removed, unnamed } from '../../../lib/changes'
@@ -20,8 +21,8 @@ const dropPanel = (name: string) =>
     <template v-for="(p, i) in bench.document.panels" :key="p.name">
       <p class="buttons">
         <b>{{ p.name }}</b>
-        <button class="quiet" @click="bench.openPanel(p.name)">lay flat</button>
-        <button class="quiet" :title="`Remove ${p.name}`" @click="dropPanel(p.name)">×</button>
+        <ElButton link type="primary" size="small" @click="bench.openPanel(p.name)">lay flat</ElButton>
+        <ElButton link type="primary" size="small" :title="`Remove ${p.name}`" @click="dropPanel(p.name)">×</ElButton>
       </p>
       <NumberField label="Deck and finishes" :path="`panels.${i}.permanent`" kind="pressure" :value="p.permanent" />
       <NumberField label="Imposed" :path="`panels.${i}.imposed`" kind="pressure" :value="p.imposed" />

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ElButton } from 'element-plus'
+import { ElButton, ElInput } from 'element-plus'
 import { computed } from 'vue'
 import type { Schemas } from '../../../api/client'
 import ChoiceField from '../../../components/ChoiceField.vue'
@@ -46,7 +46,8 @@ const SECTIONS = ['columns', 'main_beams', 'joists'] as const
     title="Heights above the floor below: 3*3.5 + 4; or so many up to a level: 3 to 14.5"
   >
     <span>Storeys above</span>
-    <input
+    <ElInput
+      size="small"
       v-model="typed"
       aria-label="Storeys above"
       :aria-invalid="!!wrong"
@@ -96,11 +97,8 @@ const SECTIONS = ['columns', 'main_beams', 'joists'] as const
 </template>
 
 <style scoped>
-.field > input {
+.field :deep(.el-input__inner) {
   font-family: var(--mono);
-}
-.wrong > input {
-  border-color: var(--oxide);
 }
 .note span {
   margin-left: 8px;
