@@ -149,7 +149,7 @@ def test(parts: list[str]) -> int:
         ensure_front_end(variables)
     if "web" in chosen:
         ensure_types(variables)
-        tally.check("front end formatted (prettier)", ["npm", "run", "-s", "lint"], WEB)
+        tally.check("front end in order (prettier, eslint, stylelint)", ["npm", "run", "-s", "lint"], WEB)
         tally.check("front-end types (vue-tsc)", ["npm", "run", "-s", "check"], WEB)
         tally.vitest()
     for label in ("engine", "server", "browser", "faults"):

@@ -7,6 +7,7 @@ import numpy as np
 from engine.actions.combinations import Combination
 from engine.analysis.combined import Combined
 from engine.document import Document
+from engine.structure.words import label
 from engine.verification.outcomes import Outcome
 
 #: utilisation said of a combination beyond its critical load where its α_cr is not known
@@ -91,9 +92,9 @@ def in_words(combined: Combined, number: int) -> str:
     axis = "z" if standing.plane[k] == 0 else "y"
     alone = int(standing.by_itself[k])
     if alone >= 0:
-        return f"“{structure.members[alone].name}” buckles by itself about its {axis} axis"
+        return f"“{label(structure.members[alone])}” buckles by itself about its {axis} axis"
     own = [structure.members[m] for m in np.flatnonzero(standing.part[:, k]).tolist()]
-    names = ", ".join(f"“{m.name}”" for m in own[:3]) + (f" and {len(own) - 3} more" if len(own) > 3 else "")
+    names = ", ".join(f"“{label(m)}”" for m in own[:3]) + (f" and {len(own) - 3} more" if len(own) > 3 else "")
     way = "XYZ"[int(standing.along[k])]
     if standing.sways[k]:
         return f"sway along {way}: {names}"

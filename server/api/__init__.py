@@ -13,7 +13,7 @@ from ninja.openapi.schema import OpenAPISchema
 from ninja.security import SessionAuth
 
 from engine.errors import ModelError
-from server.api import chains, dossiers, library, people, projects, sharing, studies
+from server.api import chains, dossiers, library, office, people, projects, sharing, studies
 from server.api.access import user_of
 from server.people.roles import Forbidden, title_of
 from server.projects import builds, revisions, schemas
@@ -58,6 +58,7 @@ class SignedIn(SessionAuth):
 
 api = Described(title="Lorica", version="1", auth=SignedIn(), docs_url=None, openapi_url=None, parser=JsonParser())
 api.add_router("", library.router)
+api.add_router("", office.router)
 api.add_router("", projects.router)
 api.add_router("", chains.router)
 api.add_router("", dossiers.router)

@@ -26,7 +26,7 @@ from engine.templates import TEMPLATES
 from server.api.access import document_of, download, in_thread, revision_of, revision_out, user_of
 from server.people.models import Role
 from server.people.roles import May, may, need, need_role, shared_with, word_for
-from server.projects import queue, quotas, revisions, runs, schemas
+from server.projects import kept, queue, quotas, revisions, runs, schemas
 from server.projects.cards import drawn
 from server.projects.changes import Change
 from server.projects.cleaning import remove
@@ -143,9 +143,13 @@ def templates(request: HttpRequest) -> list[schemas.TemplateOut]:
 @router.post("/projects", response={201: schemas.ProjectOut, 422: schemas.Problem})
 def create_project(request: HttpRequest, body: schemas.NewProject) -> tuple[int, schemas.ProjectOut]:
     template = TEMPLATES.get(body.template)
-    if template is None:
+    if body.kept is not None:
+        document = kept.document_of(kept.find(body.kept), body.name)
+        prepare(document, most=revisions.AT_ONCE)
+    elif template is None:
         raise ModelError(f"There is no template “{body.template}”.", "template")
-    document = template.make().model_copy(update={"name": body.name})
+    else:
+        document = template.make().model_copy(update={"name": body.name})
     return 201, project_out(user_of(request), revisions.create(user_of(request), document, "New project"))
 
 

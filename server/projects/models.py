@@ -63,6 +63,20 @@ class OfficeSection(models.Model):
         ordering = ["name"]
 
 
+class OfficeKept(models.Model):
+    """What the office keeps for its projects (`kept`): content by paths of the document, or of a template the whole of it."""
+
+    kind = models.CharField(max_length=12)
+    name = models.CharField(max_length=80)
+    content = models.JSONField()
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    changed = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["kind", "name"]
+        constraints = [models.UniqueConstraint(fields=["kind", "name"], name="one_name_a_kind")]
+
+
 class Revision(models.Model):
     """An immutable state of a project's document: the document itself, or how it differs from that of another revision, its
     checkpoint (RFC 6902). `content` is the document in both cases."""

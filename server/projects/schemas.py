@@ -137,10 +137,11 @@ class SessionOut(BaseModel):
 
 
 class NewProject(BaseModel):
-    """template: key of what it begins with."""
+    """template: key of what it begins with; kept: in its place the number of a template of the office."""
 
     name: Name
     template: str = "portal"
+    kept: int | None = None
 
 
 class TemplateOut(BaseModel):

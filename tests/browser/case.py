@@ -151,4 +151,4 @@ class BrowserCase(StaticLiveServerTestCase):
 
     def field(self, label: str, page: Page | None = None):
         """The input of a labelled field."""
-        return (page or self.page).locator(f"label.field:has-text('{label}') input").first
+        return (page or self.page).locator(f"label.field:has(> span:has-text('{label}')) input").first

@@ -89,7 +89,7 @@ class Actions(BrowserCase):
         self.choose("Case shown on the panel", "W1 ·")
         before = page.locator(".panel g.words").all_text_contents()
         self.stage("Frame")
-        field = page.locator("label.field:has-text('Pitch') input").first
+        field = self.field("Pitch")
         field.fill("20")
         field.press("Enter")
         self.revision(2)
@@ -223,7 +223,7 @@ class Actions(BrowserCase):
         self.revision(3)
         expect(page.locator(".bottom tbody")).to_contain_text("Snow, drifted at obstruction 1")
         self.stage("Combinations")
-        page.check(".idle input")
+        page.click(".idle label")
         expect(page.locator(".bottom tbody tr").first).to_contain_text("100 %")
         self.stage("Verification")
         page.keyboard.press("Escape")

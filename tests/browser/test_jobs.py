@@ -101,7 +101,7 @@ class Jobs(Job):
         self.part("Jigs")
         self.click("button:has-text('Storeys')")
         self.settled(2)
-        self.choose("Uppermost it has", "columns alone")
+        self.choose("Uppermost it has a", "columns alone")
         self.settled(3)
         self.page.wait_for_selector("[aria-label='Frame on grid 1']")
         # from here on: the building stands, and trusses are put on it

@@ -123,7 +123,7 @@ class Sheets(BrowserCase):
         page.click(f".bottom tbody tr:has-text('{wanted.formula}') >> nth=0")
         expect(page.locator(".caption .formula")).to_have_text(f"{wanted.name}: {wanted.formula}")
         # its loads are shown, and its forces where they are wanted: the moment at the eaves
-        page.click(".tools button:text-is('Forces')")
+        page.locator(".tools").get_by_role("button", name="Forces", exact=True).click()
         number, structure = chain.combinations.index(wanted), chain.structure
         column = chain.combined.elements.member == structure.index["frame-4/column-A"]
         eaves = abs(chain.combined.diagrams([number]).My[column]).max() / 1000

@@ -12,6 +12,7 @@ from server.people.models import Event, Member
 from server.projects.models import (
     DossierFile,
     Issue,
+    OfficeKept,
     OfficeSection,
     Project,
     Question,
@@ -39,6 +40,10 @@ ROUTES = {
     ("get", "/api/office"): ("", None, 200),
     ("post", "/api/office"): ("", CSV, 200),
     ("delete", "/api/office"): ("name=PG 9", None, 200),
+    ("get", "/api/office/kept"): ("", None, 200),
+    ("post", "/api/office/kept"): ("", {"kind": "limits", "name": "x", "project": "PROJECT"}, 200),
+    ("post", "/api/projects/{project_id}/kept"): ("", {"base": 1, "kept": "KEPT"}, 200),
+    ("delete", "/api/office/kept/{number}"): ("", None, 204),
     ("get", "/api/materials"): ("", None, 200),
     ("get", "/api/national"): ("", None, 200),
     ("get", "/api/climate"): ("place=Ossel", None, 422),
@@ -172,6 +177,8 @@ class Matrix(ApiCase):
         DossierFile.objects.create(key="k", project=project, **files)
         Issue.objects.create(project=project, number=1, purpose="tender", author="ada", document={}, **files)
         Question.objects.create(project=project, number=1, anchor="basis", title="1 Basis", revision=1, text="Why?")
+        limits = {"rules.rafter_deflection_ratio": 250.0}
+        self.kept = OfficeKept.objects.create(kind="limits", name="Ours", content=limits)
 
     def short(self):
         document = Revision.objects.get(project=self.project["id"]).content
@@ -184,11 +191,14 @@ class Matrix(ApiCase):
         query, body, _ = ROUTES[route]
         address = (
             path.replace("{project_id}", str(project)).replace("{invitation_id}", "0").replace("{session_id}", "0")
-        ).replace("{number}", "1")
+        )
+        address = address.replace("kept/{number}", f"kept/{self.kept.pk}").replace("{number}", "1")
         address += f"?{query}" if query else ""
         if method == "get":
             return client.get(address)
-        return getattr(client, method)(address, json.dumps(body or {}), content_type="application/json")
+        text = json.dumps(body or {}).replace("PROJECT", str(project or uuid.UUID(int=0)))
+        text = text.replace('"KEPT"', str(self.kept.pk))
+        return getattr(client, method)(address, text, content_type="application/json")
 
     def test_every_route_is_in_the_table(self):
         described = {
@@ -222,7 +232,7 @@ class Matrix(ApiCase):
                 continue
             with self.subTest(route):
                 answer = self.ask(self.other, route, "")
-                self.assertIn(answer.status_code, (200, 201, 403, 422))
+                self.assertIn(answer.status_code, (200, 201, 204, 403, 404, 422))
                 for word in (self.project["id"], self.project["name"]):
                     self.assertNotIn(word, answer.content.decode())
 
@@ -230,7 +240,19 @@ class Matrix(ApiCase):
         """All of the projects that could be changed, but for when they were."""
         return [
             list(model.objects.order_by("pk").values())
-            for model in (Project, Revision, Run, Share, Event, OfficeSection, DossierFile, Issue, Question, Tick)
+            for model in (
+                Project,
+                Revision,
+                Run,
+                Share,
+                Event,
+                OfficeSection,
+                OfficeKept,
+                DossierFile,
+                Issue,
+                Question,
+                Tick,
+            )
         ]
 
     def test_who_may_only_look_changes_nothing_by_any_route(self):

@@ -121,6 +121,22 @@ describe('editing', () => {
     expect(bench.conflict).toBeNull()
     expect(bench.project?.revision.number).toBe(2)
   })
+  it('takes over by itself what somebody else did, but not under a conflict', async () => {
+    const bench = useWorkbench()
+    await bench.open('p1')
+    answers['GET /head'] = () => ({ status: 200, body: { ...project(2).revision, author: 'ben', label: 'Span 30 m' } })
+    answers['GET '] = () => ({ status: 200, body: project(2) })
+    answers['GET /chain'] = () => ({ status: 200, body: chain(2) })
+    bench.conflict = { message: 'ben made revision 2', number: 2, author: 'ben', differences: [] } as never
+    await bench.watchHead()
+    expect(bench.project?.revision.number).toBe(1)
+    expect(bench.elsewhere?.author).toBe('ben')
+    bench.conflict = null
+    await bench.watchHead()
+    expect(bench.project?.revision.number).toBe(2)
+    expect(bench.elsewhere).toBeNull()
+    expect(bench.arrived?.label).toBe('Span 30 m')
+  })
   it('sends nothing for who may only look, and says whose the project is', async () => {
     answers['GET '] = () => ({ status: 200, body: { ...project(1), role: 'checker' } })
     const bench = useWorkbench()

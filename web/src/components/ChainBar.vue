@@ -89,10 +89,10 @@ const share = computed(() => (bench.running?.of ? (bench.running.done ?? 0) / be
           <span class="told" :title="progress(bench.running)">{{ progress(bench.running) }}</span>
           <span class="mono">{{ elapsed.toFixed(1) }} s</span>
           <ElButton
+            v-if="bench.running.state !== 'unreachable' && bench.mayChange"
             link
             type="primary"
             size="small"
-            v-if="bench.running.state !== 'unreachable' && bench.mayChange"
             title="Stop computing"
             @click="bench.stop()"
           >
@@ -109,10 +109,10 @@ const share = computed(() => (bench.running?.of ? (bench.running.done ?? 0) / be
               : bench.running.message
         }}</span>
         <ElButton
+          v-if="bench.mayChange"
           link
           type="primary"
           size="small"
-          v-if="bench.mayChange"
           title="Compute the numbers of this revision"
           @click="bench.start()"
         >
@@ -123,10 +123,10 @@ const share = computed(() => (bench.running?.of ? (bench.running.done ?? 0) / be
         >{{ taken.toFixed(2) }} s</span
       >
       <ElButton
+        v-if="bench.project && bench.mayChange"
         link
         type="primary"
         size="small"
-        v-if="bench.project && bench.mayChange"
         :aria-pressed="bench.project.paused"
         :title="
           bench.project.paused

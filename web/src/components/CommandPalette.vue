@@ -6,9 +6,9 @@ import { fitting, type Entry } from '../lib/palette'
 import { LINKS } from '../lib/stages'
 import { useWorkbench } from '../stores/workbench'
 
+const emit = defineEmits<{ shortcuts: []; tour: [] }>()
 /** Go anywhere and do anything by its name. */
 const open = defineModel<boolean>({ required: true })
-const emit = defineEmits<{ shortcuts: [] }>()
 const bench = useWorkbench()
 const router = useRouter()
 const query = ref('')
@@ -22,6 +22,7 @@ const commands = computed<Entry[]>(() => {
     ['Projects', 'All projects', () => router.push('/')],
     ['History of the project', 'Who changed what', () => router.push(`/projects/${bench.project?.id}/history`)],
     ['Keyboard shortcuts', '?', () => emit('shortcuts')],
+    ['Show me around', 'What the parts of the workbench are for', () => emit('tour')],
   ]
   if (bench.mayChange) {
     if (bench.project?.can_undo) found.push(['Undo', 'Ctrl+Z', () => bench.step('undo')])

@@ -103,10 +103,10 @@ const d = (points: Point[]) => points.map(([x, y], i) => `${i ? 'L' : 'M'}${x.to
   <h4>
     Key plan
     <ElButton
+      v-if="bench.stage === 'site'"
       link
       type="primary"
       size="small"
-      v-if="bench.stage === 'site'"
       class="whole"
       :class="{ on: bench.plane === SITE }"
       @click="bench.look(SITE)"
@@ -224,7 +224,7 @@ const d = (points: Point[]) => points.map(([x, y], i) => `${i ? 'L' : 'M'}${x.to
   </svg>
   <p v-else class="note">There is no grid yet. Set out a hall or another jig, or give grid lines by hand.</p>
   <p v-if="rest.length" class="note levels">
-    <ElButton link type="primary" size="small" v-for="p in rest" :key="p.key" @click="bench.look(p.key)">{{
+    <ElButton v-for="p in rest" :key="p.key" link type="primary" size="small" @click="bench.look(p.key)">{{
       p.label
     }}</ElButton>
   </p>

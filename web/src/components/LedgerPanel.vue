@@ -1,10 +1,12 @@
 <script setup lang="ts">
-import { ElButton, ElCheckTag } from 'element-plus'
+import { ElButton, ElCheckbox, ElCheckTag, ElInput, ElPopover } from 'element-plus'
 import { computed, nextTick, ref, watch } from 'vue'
 import { FILTERS, type Filter } from '../lib/filters'
 import { ledger, tabsOf, type Row, type Tab } from '../lib/ledger'
-import { compare, apart, csv, save, spreadsheet, tabbed } from '../lib/table'
-import { figures } from '../lib/temper'
+import { useCells } from '../lib/ledgerCells'
+import { useOut } from '../lib/ledgerOut'
+import { sieve } from '../lib/sieve'
+import { compare } from '../lib/table'
 import { useWorkbench } from '../stores/workbench'
 import UseBar from './UseBar.vue'
 
@@ -61,12 +63,12 @@ function sortBy(column: number) {
   sorting.value = now?.column !== column ? { column, falling: false } : now.falling ? null : { column, falling: true }
 }
 const rows = computed(() => {
-  const words = query.value.toLowerCase().split(/\s+/).filter(Boolean)
-  const lit = MEMBERS.includes(tab.value) ? bench.lit : null
-  const found = table.value.rows.filter(
-    (row) =>
-      words.every((w) => row.cells.join(' ').toLowerCase().includes(w)) && (!lit || lit.has(row.member ?? row.key)),
+  const fits = sieve(
+    query.value,
+    table.value.head.map((h) => h.text),
   )
+  const lit = MEMBERS.includes(tab.value) ? bench.lit : null
+  const found = table.value.rows.filter((row) => fits(row.cells) && (!lit || lit.has(row.member ?? row.key)))
   const order = sorting.value
   if (!order) return found
   const by = (row: Row) => row.cells[order.column] ?? ''
@@ -142,91 +144,19 @@ function move(event: KeyboardEvent, index: number) {
   void nextTick(() => body.value?.querySelector<HTMLElement>(`tr[data-at="${next}"]`)?.focus())
 }
 
-// cells that can be written: double click or F2; a table from a spreadsheet goes in at the cell last pointed at
-const editing = ref<{ key: string; column: number; text: string } | null>(null)
-const pointed = ref<{ at: number; column: number } | null>(null)
-const wrong = ref('')
+const { editing, pointed, wrong, startEdit, commit, paste } = useCells(table, rows)
 const vFocus = { mounted: (el: HTMLInputElement) => el.select() }
-function startEdit(row: Row, column: number) {
-  if (!table.value.head[column]?.write) return
-  wrong.value = ''
-  editing.value = { key: row.key, column, text: String(row.cells[column] ?? '') }
-}
-async function write(cells: { key: string; column: number; text: string }[], words: string) {
-  wrong.value = ''
-  const operations = []
-  for (const cell of cells) {
-    const column = table.value.head[cell.column]
-    const row = table.value.rows.find((r) => r.key === cell.key)
-    if (!column || !row || String(row.cells[cell.column] ?? '') === cell.text) continue
-    if (!column.write) {
-      wrong.value = `“${column.text}” follows from the rest and cannot be written.`
-      return
-    }
-    const found = column.write(cell.key, cell.text)
-    if (typeof found === 'string') {
-      wrong.value = `${row.cells[0]}: ${found}`
-      return
-    }
-    operations.push(found)
-  }
-  if (!operations.length) return
-  const done = await bench.operate(words, ...operations)
-  if (!done) wrong.value = bench.refusal?.message ?? ''
-}
-async function commit() {
-  const cell = editing.value
-  if (!cell) return
-  editing.value = null
-  await write([cell], `${table.value.head[cell.column]!.text} ${cell.text}`)
-}
-async function paste(event: ClipboardEvent) {
-  const from = pointed.value
-  if (!from || editing.value) return
-  const lines = (event.clipboardData?.getData('text') ?? '').replace(/\r?\n$/, '').split(/\r?\n/)
-  event.preventDefault()
-  const cells = lines.flatMap((line, i) =>
-    line.split('\t').flatMap((text, j) => {
-      const row = rows.value[from.at + i]
-      return row ? [{ key: row.key, column: from.column + j, text: text.trim() }] : []
-    }),
-  )
-  await write(cells, `${cells.length} cells pasted`)
-}
-const copied = ref(false)
-const plain = (row: Row) =>
-  row.cells.map((cell, i) => (table.value.head[i]?.use ? figures(cell as number | null) : cell))
-async function copy() {
-  await navigator.clipboard.writeText(
-    tabbed(
-      table.value.head.map((h) => h.text),
-      rows.value.map(plain),
-    ),
-  )
-  copied.value = true
-  setTimeout(() => (copied.value = false), 1500)
-}
-const file = computed(
-  () =>
-    `${tab.value.toLowerCase().replaceAll(' ', '-')}-revision-${bench.chain?.revision}${bench.stale ? '-behind' : ''}`,
-)
-/** A head that only says “least” belongs to the quantity before it. */
-const said = computed(() =>
-  table.value.head.map((h, j, all) => (h.text === 'least' ? all[j - 1]!.text.replace(' most', ' least') : h.text)),
-)
-const parted = () =>
-  apart(
-    said.value,
-    rows.value.map((row) => row.whole ?? row.cells),
-  )
-function download() {
-  const { head, rows: body } = parted()
-  save(`${file.value}.csv`, csv(bench.stale ? [...head, bench.origin(bench.chain?.revision)] : head, body))
-}
-async function downloadSheet() {
-  const { head, rows: body } = parted()
-  const title = `${bench.project?.name}: ${tab.value}, ${bench.origin(bench.chain?.revision)}`
-  await spreadsheet(`${file.value}.xlsx`, title, head, body)
+const { said, copied, copy, download, downloadSheet } = useOut(tab, table, rows)
+
+/** Columns that are not shown, by table, as this browser remembers them. */
+const HIDDEN = 'lorica.columns'
+const hiddenColumns = ref<Record<string, string[]>>(JSON.parse(localStorage.getItem(HIDDEN) ?? '{}'))
+const off = computed(() => new Set(hiddenColumns.value[tab.value] ?? []))
+function showColumn(name: string) {
+  const next = new Set(off.value)
+  if (!next.delete(name)) next.add(name)
+  hiddenColumns.value = { ...hiddenColumns.value, [tab.value]: [...next] }
+  localStorage.setItem(HIDDEN, JSON.stringify(hiddenColumns.value))
 }
 </script>
 
@@ -249,7 +179,29 @@ async function downloadSheet() {
         >{{ wrong }} <ElButton link type="primary" size="small" @click="wrong = ''">×</ElButton></span
       >
       <span v-if="bench.stale" class="stale">of revision {{ bench.chain?.revision }}</span>
-      <input v-model="query" aria-label="Filter the ledger" placeholder="filter" />
+      <ElInput
+        v-model="query"
+        class="filter"
+        size="small"
+        clearable
+        aria-label="Filter the ledger"
+        placeholder="filter: util > 0.9"
+        title="Words that must all be there; on one column: section: ipe, length > 10"
+      />
+      <ElPopover trigger="click" placement="bottom-end" :width="200">
+        <template #reference>
+          <ElButton link type="primary" size="small" title="Columns that are shown">columns</ElButton>
+        </template>
+        <ElCheckbox
+          v-for="(h, j) in table.head"
+          :key="j"
+          size="small"
+          :model-value="!off.has(h.text)"
+          :disabled="!j"
+          @change="showColumn(h.text)"
+          >{{ said[j] }}</ElCheckbox
+        >
+      </ElPopover>
       <span class="mono count">{{ rows.length }}</span>
       <ElButton link type="primary" size="small" @click="copy">{{ copied ? 'copied' : 'copy' }}</ElButton>
       <ElButton link type="primary" size="small" title="Save the table as a CSV file" @click="download">CSV</ElButton>
@@ -284,6 +236,7 @@ async function downloadSheet() {
           <tr>
             <th
               v-for="(h, j) in table.head"
+              v-show="!off.has(h.text)"
               :key="j"
               :class="{ n: h.number }"
               :aria-sort="sorting?.column === j ? (sorting.falling ? 'descending' : 'ascending') : undefined"
@@ -315,6 +268,7 @@ async function downloadSheet() {
           >
             <td
               v-for="(cell, j) in row.cells"
+              v-show="!off.has(table.head[j]?.text ?? '')"
               :key="j"
               :class="{
                 n: table.head[j]?.number,
@@ -416,13 +370,9 @@ section {
   position: relative;
   top: 1px;
 }
-.tabs input {
+.filter {
   margin-left: auto;
-  width: 130px;
-  font: 400 12px var(--condensed);
-  border: 1px solid var(--line);
-  padding: 2px 6px;
-  border-radius: 3px;
+  width: 158px;
 }
 .count {
   font-size: 11px;
@@ -468,18 +418,25 @@ td.mono {
 }
 tbody tr {
   cursor: pointer;
+  scroll-margin-top: 27px;
 }
 tbody tr:focus-visible {
   outline-offset: -2px;
+}
+td:first-child,
+th:first-child {
+  position: sticky;
+  left: 0;
+  background: var(--sheet);
+}
+th:first-child {
+  z-index: 2;
 }
 tr.on td {
   background: var(--chalk-soft);
 }
 .empty {
   padding: 12px;
-}
-tbody tr {
-  scroll-margin-top: 27px;
 }
 th button {
   border: 0;

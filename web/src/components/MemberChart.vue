@@ -311,7 +311,7 @@ function savePicture() {
     </svg>
     <p class="note">Grey behind: the envelope of strength. Marks: where the outer (above) and inner flange are held.</p>
     <p class="buttons">
-      <ElButton size="small" v-if="bends.length" :aria-pressed="relative" @click="relative = !relative">
+      <ElButton v-if="bends.length" size="small" :aria-pressed="relative" @click="relative = !relative">
         {{ relative ? 'Absolute movement' : 'From the chord' }}
       </ElButton>
       <ElButton size="small" @click="saveTable">Save CSV</ElButton>

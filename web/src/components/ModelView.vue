@@ -567,8 +567,6 @@ onBeforeUnmount(() => {
   align-items: center;
   font-size: 11px;
   color: var(--ink-2);
-}
-.legend {
   flex-wrap: wrap;
   right: 14px;
   background: rgb(250 249 246 / 82%);

@@ -70,7 +70,7 @@ const figure = (value: unknown) => Number((value as number).toPrecision(4)).toLo
         </select>
         <p v-if="own.length" class="note">
           Of this project:
-          <ElButton link type="primary" size="small" v-for="s in own" :key="s" @click="emit('take', s)">{{
+          <ElButton v-for="s in own" :key="s" link type="primary" size="small" @click="emit('take', s)">{{
             s
           }}</ElButton>
         </p>
@@ -96,7 +96,7 @@ const figure = (value: unknown) => Number((value as number).toPrecision(4)).toLo
         </dl>
         <p class="note">
           In mass order:
-          <ElButton link type="primary" size="small" v-for="n in found.neighbours" :key="n.name" @click="name = n.name">
+          <ElButton v-for="n in found.neighbours" :key="n.name" link type="primary" size="small" @click="name = n.name">
             {{ n.name }} ({{ n.mass.toFixed(1) }})
           </ElButton>
         </p>

@@ -21,7 +21,7 @@ onMounted(() => void people.whoAmI())
     <span v-if="people.me" class="who">{{ people.me.name }} · {{ people.me.role }}</span>
     <form method="post" action="/sign-out/">
       <input type="hidden" name="csrfmiddlewaretoken" :value="token" />
-      <ElButton link type="primary" size="small">Sign out</ElButton>
+      <ElButton link type="primary" size="small" native-type="submit">Sign out</ElButton>
     </form>
   </header>
 </template>

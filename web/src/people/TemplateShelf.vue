@@ -3,9 +3,13 @@ import { ElButton } from 'element-plus'
 import { onMounted, ref } from 'vue'
 import { api, type Schemas } from '../api/client'
 
-/** What a project may begin with, as small pictures; one is begun by choosing it. */
-const emit = defineEmits<{ begin: [template: Schemas['TemplateOut']] }>()
-const templates = ref<Schemas['TemplateOut'][]>([])
+/** What a project may begin with, as small pictures, those of the office last; one is begun by choosing it. */
+export type Beginning = Schemas['TemplateOut'] & {
+  /** Its number, where the office keeps it. */
+  kept?: number
+}
+const emit = defineEmits<{ begin: [template: Beginning] }>()
+const templates = ref<Beginning[]>([])
 /** Begin with the first of them, as whoever types a name and presses Enter does. */
 function beginFirst() {
   const first = templates.value[0]
@@ -13,8 +17,18 @@ function beginFirst() {
 }
 defineExpose({ beginFirst })
 onMounted(async () => {
-  const { data } = await api.GET('/api/templates')
-  templates.value = data ?? []
+  const [ours, theirs] = await Promise.all([
+    api.GET('/api/templates'),
+    api.GET('/api/office/kept', { params: { query: { kind: 'template' } } }),
+  ])
+  const kept = (theirs.data ?? []).map((k) => ({
+    key: `kept ${k.id}`,
+    title: k.name,
+    words: `Of the office${k.by ? `, kept by ${k.by}` : ''}`,
+    lines: k.lines ?? '',
+    kept: k.id,
+  }))
+  templates.value = [...(ours.data ?? []), ...kept]
 })
 </script>
 

@@ -170,9 +170,9 @@ function look(shape: string) {
         <ElButton size="small" @click="bench.loadModes(state.name)">Buckling modes</ElButton>
         <template v-if="bench.buckling.of === state.name">
           <ElButton
-            size="small"
             v-for="m in bench.buckling.modes"
             :key="m.state"
+            size="small"
             class="mono"
             :title="m.by_itself ? `${m.by_itself} buckles by itself` : 'Parts of the frame buckle together'"
             @click="look(m.state)"
@@ -237,9 +237,9 @@ function look(shape: string) {
     </h4>
     <p class="buttons">
       <ElButton
-        size="small"
         v-for="m in bench.natural"
         :key="m.state"
+        size="small"
         class="mono"
         :title="`Draw mode ${m.state.split(':')[1]}`"
         @click="look(m.state)"
@@ -251,8 +251,8 @@ function look(shape: string) {
       <label title="Cases whose downward loads are masses: G1 + G2 + 0.2 S1; empty: all permanent ones"
         >Masses
         <ElInput
-          size="small"
           v-model="masses"
+          size="small"
           aria-label="Masses of natural frequencies"
           placeholder="G1 + G2 + 0.2 S1"
           @keydown.enter="setMasses"

@@ -113,8 +113,8 @@ const neighbour = computed(() => snow.value?.neighbour)
     <label class="field">
       <span>Name</span>
       <ElInput
-        size="small"
         v-model="named"
+        size="small"
         maxlength="80"
         list="places"
         aria-label="Place"

@@ -2,6 +2,7 @@
 import { ElButton } from 'element-plus'
 import ChoiceField from '../components/ChoiceField.vue'
 import NumberField from '../components/NumberField.vue'
+import OfficeKept from '../components/OfficeKept.vue'
 import { figures } from '../lib/temper'
 import { useWorkbench } from '../stores/workbench'
 import SheetHead from './SheetHead.vue'
@@ -123,6 +124,7 @@ const bench = useWorkbench()
       </template>
     </template>
     <h4>Limits <span>length over deflection</span></h4>
+    <OfficeKept kind="limits" />
     <NumberField
       label="Rafters, chords"
       path="rules.rafter_deflection_ratio"

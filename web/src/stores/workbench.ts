@@ -1,11 +1,11 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { api, typed, type Schemas } from '../api/client'
-import type { Change } from '../lib/changes'
 import { fitting, type Filter } from '../lib/filters'
 import { follow, isActive, laidUnder, type Running } from '../lib/live'
 import type { Link } from '../lib/stages'
 import { SITE, useLooks } from './looks'
+import { useHead } from './head'
 import { useResponse } from './response'
 
 export type Overlay = 'actions' | 'moment' | 'reactions' | 'sway' | 'names'
@@ -35,10 +35,6 @@ export interface Drawing {
   roll: number
   releases: Schemas['Releases']
 }
-export interface Refusal {
-  place: string
-  message: string
-}
 
 /** One open project: its head, its computed chain, and what is looked at. */
 export const useWorkbench = defineStore('workbench', () => {
@@ -49,11 +45,7 @@ export const useWorkbench = defineStore('workbench', () => {
   /** How the numbers of the present revision are being computed; null when they are there. */
   const running = shallowRef<Running | null>(null)
   const refreshing = computed(() => isActive(running.value))
-  /** A revision that somebody made elsewhere, or that this page does not know yet. */
-  const elsewhere = shallowRef<Schemas['RevisionOut'] | null>(null)
   const message = ref('')
-  const conflict = shallowRef<Schemas['ConflictOut'] | null>(null)
-  const refusal = ref<Refusal | null>(null)
   const stage = ref<Link>('verification')
   const plane = ref('whole')
   const selected = ref('')
@@ -111,10 +103,14 @@ export const useWorkbench = defineStore('workbench', () => {
   )
   /** Which revision numbers are of, as it is said in files and pictures. */
   const origin = (revision: number | undefined) => {
-    const head = project.value?.revision.number
-    return revision === head ? `revision ${revision}` : `revision ${revision}, not the present one, which is ${head}`
+    const present = project.value?.revision.number
+    return revision === present
+      ? `revision ${revision}`
+      : `revision ${revision}, not the present one, which is ${present}`
   }
   const working = computed(() => !!chain.value && !chain.value.problem)
+  const head = useHead({ project, readOnly, message, refresh })
+  const { operate } = head
   const response = useResponse({ project, chain, diagram, stage, plane, selected, message, working })
 
   /** Members by falling utilisation, those of one role if it is named. */
@@ -124,8 +120,8 @@ export const useWorkbench = defineStore('workbench', () => {
   }
 
   async function open(id: string): Promise<void> {
-    if (project.value && queued.value) heads.set(project.value.id, project.value)
-    project.value = chain.value = diagram.value = running.value = elsewhere.value = null
+    head.leave()
+    project.value = chain.value = diagram.value = running.value = null
     selected.value = ownCase.value = ''
     trial.value = null
     chosen.value = new Set()
@@ -375,72 +371,6 @@ export const useWorkbench = defineStore('workbench', () => {
     void draw()
   }
 
-  type Answer = { data?: unknown; error?: unknown; response: Response }
-
-  /** Take the answer to a post: the new head, a conflict, or a refusal that changed nothing. What comes when another project is
-   * open is told with its project's name. */
-  function take(answer: Answer, place: string, of: Schemas['ProjectOut']): boolean {
-    if (project.value?.id !== of.id) {
-      if (answer.data) heads.set(of.id, typed('ProjectOut', answer.data))
-      else
-        message.value = `“${of.name}”: the last change was refused. ${(answer.error as Partial<Schemas['Problem']>)?.message ?? ''}`
-      return false
-    }
-    refusal.value = null
-    if (answer.data) {
-      project.value = typed('ProjectOut', answer.data)
-      // the head that was seen meanwhile may have been this very change
-      elsewhere.value = null
-      return true
-    }
-    const error = answer.error as Partial<Schemas['Problem'] & Schemas['ConflictOut']> | undefined
-    if (answer.response.status === 409) conflict.value = error as Schemas['ConflictOut']
-    else if (answer.response.status === 422)
-      refusal.value = { place: error?.place || place, message: error?.message ?? 'That was refused.' }
-    else message.value = `${error?.message ?? `The server answered ${answer.response.status}.`} Nothing was changed.`
-    return false
-  }
-
-  /** A post was cut off: whether it was done is known once the server answers again. */
-  async function reach(): Promise<void> {
-    const before = project.value
-    if (!before || reaching) return
-    reaching = true
-    message.value = 'The server cannot be reached. Whether the last change was stored is not known yet; trying again…'
-    for (let pause = 500; project.value?.id === before.id; pause = Math.min(pause * 2, 4000)) {
-      await new Promise((done) => setTimeout(done, pause))
-      try {
-        const { data } = await api.GET('/api/projects/{project_id}', { params: { path: { project_id: before.id } } })
-        if (!data) continue
-        const now = typed('ProjectOut', data)
-        message.value =
-          now.revision.number === before.revision.number
-            ? 'The server is back. The last change was not stored; please make it again.'
-            : `The server is back. The project stands at revision ${now.revision.number}: ${now.revision.label}.`
-        project.value = now
-        break
-      } catch {
-        // not yet
-      }
-    }
-    reaching = false
-    await refresh()
-  }
-  let reaching = false
-
-  /** See whether somebody else moved the project on. */
-  async function watchHead(): Promise<void> {
-    const now = project.value
-    if (!now || reaching || globalThis.document.hidden) return
-    try {
-      const { data } = await api.GET('/api/projects/{project_id}/head', { params: { path: { project_id: now.id } } })
-      if (!data || project.value !== now) return
-      elsewhere.value = data.number === now.revision.number ? null : data
-    } catch {
-      // said by whatever is asked for next
-    }
-  }
-
   /** Stop what is being computed. */
   async function stop(): Promise<void> {
     const now = project.value
@@ -468,61 +398,6 @@ export const useWorkbench = defineStore('workbench', () => {
     if (!paused) await refresh()
   }
 
-  /** Changes that wait for the server to take them. */
-  const queued = ref(0)
-  /** What stands in projects that were left while changes of theirs still waited. */
-  const heads = new Map<string, Schemas['ProjectOut']>()
-  let turn: Promise<unknown> = Promise.resolve()
-  /** Post against the head. Posts wait for one another, so that quick work never stands in its own way as a conflict. */
-  async function post(place: string, send: (now: Schemas['ProjectOut']) => Promise<Answer> | null): Promise<boolean> {
-    const id = project.value?.id
-    if (!id) return false
-    if (readOnly.value) {
-      refusal.value = { place, message: readOnly.value }
-      message.value = readOnly.value
-      return false
-    }
-    queued.value++
-    const mine = turn.then(async () => {
-      const now = project.value?.id === id ? project.value : heads.get(id)
-      try {
-        const answer = now ? await send(now) : null
-        return !!now && !!answer && take(answer, place, now)
-      } catch {
-        if (project.value?.id === id) void reach()
-        else
-          message.value = `“${now?.name}”: the server cannot be reached; whether the last change was stored is not known.`
-        return false
-      } finally {
-        queued.value--
-        if (!queued.value) heads.clear()
-      }
-    })
-    turn = mine
-    const taken = await mine
-    if (taken) await refresh()
-    return taken
-  }
-  const at = (now: Schemas['ProjectOut']) => ({ params: { path: { project_id: now.id } } })
-
-  /** Edit values at dotted paths. */
-  const edit = (label: string, changes: Change[]): Promise<boolean> =>
-    post(changes[0]?.path ?? '', (now) =>
-      api.POST('/api/projects/{project_id}/edits', {
-        ...at(now),
-        body: { base: now.revision.number, label, changes: changes as Schemas['Change'][] },
-      }),
-    )
-
-  /** Do operations by hand, as one revision. */
-  const operate = (label: string, ...operations: Schemas['Operate']['operations']): Promise<boolean> =>
-    post('operation', (now) =>
-      api.POST('/api/projects/{project_id}/operate', {
-        ...at(now),
-        body: { base: now.revision.number, label, operations },
-      }),
-    )
-
   /** End drawing: what was drawn becomes members. */
   async function drawn(): Promise<void> {
     const now = drawing.value
@@ -546,32 +421,6 @@ export const useWorkbench = defineStore('workbench', () => {
     if (done) choose((document.value?.members ?? []).map((m) => m.name).filter((name) => !before.has(name)))
   }
 
-  /** Make an older revision stand again. */
-  const restore = (number: number): Promise<boolean> =>
-    post('', (now) =>
-      api.POST('/api/projects/{project_id}/restore', { ...at(now), body: { base: now.revision.number, number } }),
-    )
-
-  const step = (direction: 'undo' | 'redo'): Promise<boolean> =>
-    post('', (now) => {
-      const request = { ...at(now), body: { base: now.revision.number } }
-      if (direction === 'undo') return now.can_undo ? api.POST('/api/projects/{project_id}/undo', request) : null
-      return now.can_redo ? api.POST('/api/projects/{project_id}/redo', request) : null
-    })
-
-  /** After a conflict: show the head as it is now. */
-  async function catchUp(): Promise<void> {
-    const now = project.value
-    conflict.value = null
-    elsewhere.value = null
-    if (!now) return
-    const { data } = await api.GET('/api/projects/{project_id}', { params: { path: { project_id: now.id } } })
-    if (data) {
-      project.value = typed('ProjectOut', data)
-      await refresh()
-    }
-  }
-
   return {
     project,
     chain,
@@ -579,15 +428,10 @@ export const useWorkbench = defineStore('workbench', () => {
     catalogue,
     refreshing,
     running,
-    elsewhere,
-    watchHead,
     stop,
-    queued,
     start,
     pause,
     message,
-    conflict,
-    refusal,
     stage,
     plane,
     planes,
@@ -619,6 +463,7 @@ export const useWorkbench = defineStore('workbench', () => {
     ownCase,
     arrowSize,
     ...response,
+    ...head,
     stepState,
     marks,
     onlyGoverning,
@@ -633,14 +478,8 @@ export const useWorkbench = defineStore('workbench', () => {
     choose,
     look,
     show,
-    edit,
-    post,
-    operate,
     mayChange,
     readOnly,
     drawn,
-    restore,
-    step,
-    catchUp,
   }
 })

@@ -5,6 +5,7 @@ import {
   ElInput,
   ElMessage,
   ElOption,
+  ElPopconfirm,
   ElSelect,
   ElSwitch,
   ElTable,
@@ -22,6 +23,7 @@ import { usePeople } from '../stores/people'
 const people = usePeople()
 const invitations = ref<Schemas['InvitationOut'][]>([])
 const events = ref<Schemas['HappenedOut'][]>([])
+const kept = ref<Schemas['KeptOut'][]>([])
 const tab = ref('people')
 const inviting = ref(false)
 const role = ref<Schemas['Me']['role']>('designer')
@@ -33,6 +35,7 @@ const label = (value: string) => OFFICE_ROLES.find((r) => r.value === value)?.la
 async function load() {
   await people.whoAmI()
   await people.load()
+  kept.value = (await api.GET('/api/office/kept')).data ?? []
   if (!people.administers) return
   invitations.value = (await api.GET('/api/people/invitations')).data ?? []
   events.value = (await api.GET('/api/people/events')).data ?? []
@@ -58,6 +61,11 @@ async function invite(person = '') {
 
 async function withdraw(id: number) {
   await api.DELETE('/api/people/invitations/{invitation_id}', { params: { path: { invitation_id: id } } })
+  await load()
+}
+
+async function drop(number: number) {
+  await api.DELETE('/api/office/kept/{number}', { params: { path: { number } } })
   await load()
 }
 
@@ -127,6 +135,33 @@ onMounted(() => {
               </template>
             </ElTableColumn>
           </template>
+        </ElTable>
+      </ElTabPane>
+      <ElTabPane :label="`Kept for projects (${kept.length})`" name="kept">
+        <ElTable
+          :data="kept"
+          aria-label="What the office keeps"
+          empty-text="Nothing yet. National values, limits, prices, materials and dossiers are kept from where they stand in a project; a project as a template from the list of projects."
+        >
+          <ElTableColumn label="What" prop="title" width="220" sortable />
+          <ElTableColumn label="Name" prop="name" sortable />
+          <ElTableColumn label="Kept by" prop="by" width="160" sortable />
+          <ElTableColumn label="When" prop="changed" width="180" sortable>
+            <template #default="{ row }">{{ moment(row.changed) }}</template>
+          </ElTableColumn>
+          <ElTableColumn width="110">
+            <template #default="{ row }">
+              <ElPopconfirm
+                v-if="people.designs"
+                :title="`Keep “${row.name}” no longer? Projects keep what they took over.`"
+                confirm-button-text="Delete"
+                cancel-button-text="Cancel"
+                @confirm="drop(row.id)"
+              >
+                <template #reference><ElButton text size="small">Delete</ElButton></template>
+              </ElPopconfirm>
+            </template>
+          </ElTableColumn>
         </ElTable>
       </ElTabPane>
       <ElTabPane v-if="people.administers" :label="`Invitations (${invitations.length})`" name="invitations">

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
-import { ElButton, ElDialog, ElInput, ElMessageBox, ElOption, ElSelect } from 'element-plus'
+import { ElButton, ElDialog, ElInput, ElMessage, ElMessageBox, ElOption, ElSelect } from 'element-plus'
 import { api, csrfToken, type Schemas } from '../api/client'
 import PageHeader from '../people/PageHeader.vue'
 import ProjectCard from '../people/ProjectCard.vue'
 import { moment } from '../people/roles'
 import SharingDialog from '../people/SharingDialog.vue'
-import TemplateShelf from '../people/TemplateShelf.vue'
+import TemplateShelf, { type Beginning } from '../people/TemplateShelf.vue'
 import { usePeople } from '../stores/people'
 
 const router = useRouter()
@@ -80,12 +80,22 @@ async function load() {
 }
 
 /** Begin a project with a template, under the name that was typed or else the template's. */
-async function create(template: Schemas['TemplateOut']) {
+async function create(template: Beginning) {
   problem.value = ''
   const title = name.value.trim() || template.title
-  const { data, error } = await api.POST('/api/projects', { body: { name: title, template: template.key } })
+  const { data, error } = await api.POST('/api/projects', {
+    body: template.kept ? { name: title, template: '', kept: template.kept } : { name: title, template: template.key },
+  })
   if (data) await router.push(`/projects/${data.id}`)
   else problem.value = (error as Partial<Schemas['Problem']> | undefined)?.message ?? 'The project was refused.'
+}
+
+async function keepTemplate(project: Schemas['ProjectSummary']) {
+  const { data, error } = await api.POST('/api/office/kept', {
+    body: { kind: 'template', name: project.name, project: project.id },
+  })
+  problem.value = data ? '' : ((error as Partial<Schemas['Problem']> | undefined)?.message ?? 'It was not kept.')
+  if (data) ElMessage.success(`“${data.name}” is a template of the office.`)
 }
 
 async function rename(project: Schemas['ProjectSummary'], event: Event) {
@@ -193,11 +203,11 @@ onMounted(async () => {
         <h1>{{ TITLES[shelf] }}</h1>
         <template v-if="shelves.length > 1">
           <ElButton
+            v-for="s in shelves"
+            :key="s.key"
             link
             type="primary"
             size="small"
-            v-for="s in shelves"
-            :key="s.key"
             :aria-pressed="shelf === s.key"
             :disabled="shelf === s.key"
             @click="shelf = s.key"
@@ -281,20 +291,29 @@ onMounted(async () => {
           <span v-else class="acts">
             <ElButton link type="primary" size="small" @click="sharing = project">Share…</ElButton>
             <router-link class="quiet" :to="`/projects/${project.id}/history`">History</router-link>
-            <ElButton link type="primary" size="small" v-if="changes(project)" @click="naming = project.id"
+            <ElButton v-if="changes(project)" link type="primary" size="small" @click="naming = project.id"
               >Rename</ElButton
             >
-            <ElButton link type="primary" size="small" v-if="people.designs" @click="duplicate(project)"
+            <ElButton v-if="people.designs" link type="primary" size="small" @click="duplicate(project)"
               >Duplicate</ElButton
             >
-            <ElButton link type="primary" size="small" v-if="changes(project)" @click="archive(project)">
-              {{ project.archived ? 'Bring back' : 'Archive' }}
-            </ElButton>
             <ElButton
+              v-if="people.designs && changes(project)"
               link
               type="primary"
               size="small"
+              title="Others of the office may begin with it"
+              @click="keepTemplate(project)"
+              >Keep as template</ElButton
+            >
+            <ElButton v-if="changes(project)" link type="primary" size="small" @click="archive(project)">
+              {{ project.archived ? 'Bring back' : 'Archive' }}
+            </ElButton>
+            <ElButton
               v-if="project.role === 'owner'"
+              link
+              type="primary"
+              size="small"
               title="Can be recovered for some days"
               @click="remove(project)"
             >

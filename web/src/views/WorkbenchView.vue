@@ -14,6 +14,7 @@ import RestraintRibbon from '../components/RestraintRibbon.vue'
 import RoleList from '../components/RoleList.vue'
 import SizingBar from '../components/SizingBar.vue'
 import ShortcutSheet from '../components/ShortcutSheet.vue'
+import TourGuide from '../components/TourGuide.vue'
 import ViewTools from '../components/ViewTools.vue'
 import { isAway } from '../lib/away'
 import { progress } from '../lib/live'
@@ -22,11 +23,11 @@ import StageSheet from '../sheets/StageSheet.vue'
 import { SITE } from '../stores/looks'
 import { useWorkbench } from '../stores/workbench'
 
+const props = defineProps<{ id: string }>()
 const DossierPages = defineAsyncComponent(() => import('../components/DossierPages.vue'))
 const SizingPage = defineAsyncComponent(() => import('../components/SizingPage.vue'))
 const SiteView = defineAsyncComponent(() => import('../components/SiteView.vue'))
 const ModelView = defineAsyncComponent(() => import('../components/ModelView.vue'))
-const props = defineProps<{ id: string }>()
 const bench = useWorkbench()
 const folded = ref({ left: false, right: false, bottom: false })
 const proof = ref('')
@@ -36,7 +37,10 @@ const shortcuts = ref(false)
 const view = useTemplateRef<{ savePicture(): void }>('view')
 
 function keys(event: KeyboardEvent) {
-  const typing = (event.target as HTMLElement).matches('input, textarea, [contenteditable]')
+  // a list that is closed keeps the focus after a choice, and is not typed into
+  const typing = (event.target as HTMLElement).matches(
+    'input:not([role=combobox][aria-expanded=false]), textarea, [contenteditable]',
+  )
   if ((event.ctrlKey || event.metaKey) && (!typing || event.key.toLowerCase() === 'k')) {
     const key = event.key.toLowerCase()
     if (key === 'k') {
@@ -107,6 +111,28 @@ const laidFlat = computed(() => {
 function text(value: unknown) {
   return typeof value === 'object' ? JSON.stringify(value) : String(value)
 }
+/** A tour is offered until it was taken or refused once in this browser. */
+const TOURED = 'lorica.toured'
+const touring = ref(false)
+const fresh = ref(!localStorage.getItem(TOURED))
+function known() {
+  localStorage.setItem(TOURED, 'yes')
+  fresh.value = false
+}
+function tour() {
+  known()
+  touring.value = true
+}
+/** News of others stand for a while. */
+const READ = 10_000
+let reading: ReturnType<typeof setTimeout> | undefined
+watch(
+  () => bench.arrived,
+  (arrived) => {
+    clearTimeout(reading)
+    if (arrived) reading = setTimeout(() => (bench.arrived = null), READ)
+  },
+)
 </script>
 
 <template>
@@ -117,7 +143,14 @@ function text(value: unknown) {
         {{ folded.left ? '›' : '‹' }}
       </button>
       <DossierContents v-if="!folded.left && bench.stage === 'dossier'" />
-      <template v-else-if="!folded.left"><KeyPlan /><RoleList /></template>
+      <template v-else-if="!folded.left">
+        <KeyPlan /><RoleList />
+        <p v-if="fresh" class="note first">
+          New here?
+          <ElButton link type="primary" size="small" @click="tour">Show me around</ElButton>
+          <ElButton link type="primary" size="small" aria-label="No tour" @click="known">×</ElButton>
+        </p>
+      </template>
     </aside>
     <main v-if="bench.stage === 'dossier' && bench.project" class="view"><DossierPages /></main>
     <main v-else-if="bench.stage === 'sizing' && bench.project" class="view"><SizingPage /></main>
@@ -185,13 +218,19 @@ function text(value: unknown) {
         bench.elsewhere.label
       }}”. <ElButton link type="primary" size="small" @click="bench.catchUp()">Show it</ElButton>
     </div>
+    <div v-else-if="bench.arrived && !bench.message && !isAway()" class="message" role="status">
+      {{ bench.arrived.author || 'Somebody' }}: {{ bench.arrived.label }} · revision {{ bench.arrived.number }} is
+      shown.
+      <ElButton link type="primary" size="small" @click="bench.arrived = null">Close</ElButton>
+    </div>
     <div v-if="isAway()" class="message" role="alert">
       The server has not answered for 10 seconds. What you entered is kept here and goes on waiting.
     </div>
     <div v-else-if="bench.message && bench.chain" class="message" role="alert">
       {{ bench.message }} <ElButton link type="primary" size="small" @click="bench.message = ''">Close</ElButton>
     </div>
-    <CommandPalette v-model="finding" @shortcuts="shortcuts = true" />
+    <TourGuide v-model="touring" />
+    <CommandPalette v-model="finding" @shortcuts="shortcuts = true" @tour="touring = true" />
     <ShortcutSheet v-model="shortcuts" />
     <ElDialog :model-value="!!bench.conflict" title="Somebody else was faster" width="560" @close="bench.catchUp()">
       <template v-if="bench.conflict">

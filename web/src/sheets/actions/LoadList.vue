@@ -9,8 +9,7 @@ import { useWorkbench } from '../../stores/workbench'
 /** Loads by hand: of which case, on what, where, and how much. */
 const bench = useWorkbench()
 const wrong = ref('')
-const LISTS = ['member_loads', 'node_loads', 'panel_loads', 'area_loads', 'settlements'] as const
-type List = (typeof LISTS)[number]
+type List = 'member_loads' | 'node_loads' | 'panel_loads' | 'area_loads' | 'settlements'
 interface Row {
   key: List
   at: number

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { api, type Schemas } from '../../api/client'
 import ChoiceField from '../../components/ChoiceField.vue'
 import NumberField from '../../components/NumberField.vue'
+import OfficeKept from '../../components/OfficeKept.vue'
 import TextField from '../../components/TextField.vue'
 import ToggleField from '../../components/ToggleField.vue'
 import { shown } from '../../lib/quantity'
@@ -24,6 +25,7 @@ function value(item: Item): unknown {
   return found === undefined ? item.recommended : found
 }
 const key = (item: Item) => item.path.replaceAll('.', '/')
+const number = (item: Item) => value(item) as number | null
 const changed = (item: Item) => value(item) !== item.recommended
 const total = computed(() => every.value.filter(changed).length)
 const differ = (group: string) => of(group).filter(changed).length
@@ -41,6 +43,7 @@ const back = (item: Item) => bench.edit(`${item.symbol} as recommended`, [{ path
         : 'All as the standards recommend.'
     }}
   </p>
+  <OfficeKept kind="national" />
   <TextField
     label="They are from"
     path="national.source"
@@ -72,13 +75,13 @@ const back = (item: Item) => bench.edit(`${item.symbol} as recommended`, [{ path
         :label="item.symbol"
         :path="item.path"
         kind="factor"
-        :value="value(item) as number | null"
+        :value="number(item)"
         :optional="item.recommended === null ? 'by rule' : ''"
         :hint="hint(item)"
       />
       <p class="what">
         {{ item.words }} · {{ item.clause
-        }}<ElButton link type="primary" size="small" v-if="changed(item)" @click="back(item)">
+        }}<ElButton v-if="changed(item)" link type="primary" size="small" @click="back(item)">
           recommended {{ written(item.recommended) }}
         </ElButton>
       </p>

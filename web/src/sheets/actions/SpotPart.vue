@@ -51,9 +51,9 @@ function showCase(symbol: string) {
     <h4>Shown on {{ bench.panel.name }}</h4>
     <p v-if="bench.panel.zones.length" class="buttons">
       <ElButton
-        size="small"
         v-for="d in DIRECTIONS"
         :key="d"
+        size="small"
         :type="!bench.state && bench.wind === d ? 'primary' : undefined"
         :title="`Wind zones for wind from the ${d}`"
         @click="blow(d)"

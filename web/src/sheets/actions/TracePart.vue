@@ -44,10 +44,10 @@ const even = (r: Schemas['TracedLoad']) => r.first.every((x, i) => Math.abs(x - 
           >own {{ f(r.own_first) }}<template v-if="!even(r)"> … {{ f(r.own_last) }}</template></b
         >
         <ElButton
+          v-if="r.panel"
           link
           type="primary"
           size="small"
-          v-if="r.panel"
           :title="`Lay ${r.panel} flat`"
           @click="bench.openPanel(r.panel)"
         >

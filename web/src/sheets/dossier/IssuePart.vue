@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/client'
 import { useDossier } from '../../stores/dossier'
 import { useWorkbench } from '../../stores/workbench'
+import OfficeKept from '../../components/OfficeKept.vue'
 import TextField from '../../components/TextField.vue'
 
 /** What the cover says, the files, and handing over. */
@@ -57,6 +58,7 @@ async function issue() {
       @change="bench.edit(`Dossier on ${$event}`, [{ path: 'dossier.paper', value: $event }])"
     />
   </div>
+  <OfficeKept kind="dossier" />
   <h4>
     Files <span>revision {{ dossier.state?.file?.revision ?? '–' }}</span>
   </h4>

@@ -231,8 +231,8 @@ const putBack = (member: string) => bench.operate(`${member} put back`, { do: 'r
     <PickList v-model="by" :options="each(BYS)" label="Choose members by" />
   </h4>
   <p v-if="by === 'length'" class="buttons">
-    <ElInput size="small" v-model.number="from" type="number" step="any" aria-label="Shortest" /> to
-    <ElInput size="small" v-model.number="to" type="number" step="any" aria-label="Longest" /> m
+    <ElInput v-model.number="from" size="small" type="number" step="any" aria-label="Shortest" /> to
+    <ElInput v-model.number="to" size="small" type="number" step="any" aria-label="Longest" /> m
     <ElButton size="small" @click="byLength">Choose</ElButton>
   </p>
   <ul v-else class="kinds">
@@ -249,19 +249,19 @@ const putBack = (member: string) => bench.operate(`${member} put back`, { do: 'r
       <label
         >Section
         <ElInput
-          size="small"
           v-model="section"
+          size="small"
           list="sections"
           aria-label="New section"
           :placeholder="bench.member?.section"
       /></label>
       <label
-        >Grade <ElInput size="small" v-model="grade" aria-label="New grade" :placeholder="bench.member?.material"
+        >Grade <ElInput v-model="grade" size="small" aria-label="New grade" :placeholder="bench.member?.material"
       /></label>
-      <label>Turned by ° <ElInput size="small" v-model="roll" aria-label="New roll" placeholder="0" /></label>
+      <label>Turned by ° <ElInput v-model="roll" size="small" aria-label="New roll" placeholder="0" /></label>
       <label
         >Group
-        <ElInput size="small" v-model="group" aria-label="Design group" :placeholder="bench.member?.group || 'none'"
+        <ElInput v-model="group" size="small" aria-label="Design group" :placeholder="bench.member?.group || 'none'"
       /></label>
       <label
         >Behaviour
@@ -281,7 +281,7 @@ const putBack = (member: string) => bench.operate(`${member} put back`, { do: 'r
           :key="end"
           title="x y z slide, rx twists, ry rz bend; ry=5000 is a spring in kNm/rad"
           >{{ end }} lets go
-          <ElInput size="small" v-model="letGo[end]" :aria-label="`${end} lets go`" placeholder="ry rz=5000"
+          <ElInput v-model="letGo[end]" size="small" :aria-label="`${end} lets go`" placeholder="ry rz=5000"
         /></label>
       </template>
       <label
@@ -289,17 +289,17 @@ const putBack = (member: string) => bench.operate(`${member} put back`, { do: 'r
         <PickList v-model="align" :options="each(LIES_AT)" label="Flange on the line" placeholder="as it is"
       /></label>
       <label title="Along local y and z, in metres"
-        >Offset y, z <ElInput size="small" v-model="offset" aria-label="Offset" placeholder="0, 0"
+        >Offset y, z <ElInput v-model="offset" size="small" aria-label="Offset" placeholder="0, 0"
       /></label>
       <label title="Section at the end: the member tapers to it. Both are welded I sections."
-        >Tapers to <ElInput size="small" v-model="taper" list="sections" aria-label="Section at the end"
+        >Tapers to <ElInput v-model="taper" size="small" list="sections" aria-label="Section at the end"
       /></label>
       <label
         v-for="end in ['start', 'end'] as const"
         :key="`haunch ${end}`"
         title="Length along the member × depth added below it, in metres; cut from the member's own section, or name another: 2.4 × 0.30 IPE 450"
         >Haunch at {{ end }}
-        <ElInput size="small" v-model="haunches[end]" :aria-label="`Haunch at the ${end}`" placeholder="2.4 × 0.30"
+        <ElInput v-model="haunches[end]" size="small" :aria-label="`Haunch at the ${end}`" placeholder="2.4 × 0.30"
       /></label>
       <p v-if="wrong" class="note fails" role="alert">{{ wrong }}</p>
     </div>
@@ -308,8 +308,8 @@ const putBack = (member: string) => bench.operate(`${member} put back`, { do: 'r
       <ElButton size="small" @click="remove">Remove</ElButton>
       <ElButton size="small" title="Takes haunches and tapers off" @click="prismatic">Make prismatic</ElButton>
       <ElButton
-        size="small"
         v-if="bench.picked.some((m) => m.edited)"
+        size="small"
         title="They stand again as their jig sets them"
         @click="restore"
       >
@@ -320,7 +320,7 @@ const putBack = (member: string) => bench.operate(`${member} put back`, { do: 'r
       Hold
       <PickList v-model="flange" :options="each(['outer', 'inner', 'both'])" label="Flange to hold" class="flange" />
       at
-      <ElInput size="small" v-model.number="heldAt" type="number" step="any" aria-label="Distance from the start" /> m
+      <ElInput v-model.number="heldAt" size="small" type="number" step="any" aria-label="Distance from the start" /> m
       <ElButton size="small" @click="hold(false)">Hold</ElButton>
       <ElButton size="small" @click="hold(true)">Let go</ElButton>
     </p>
@@ -337,7 +337,7 @@ const putBack = (member: string) => bench.operate(`${member} put back`, { do: 'r
   </template>
   <h4>Sets and views</h4>
   <p class="buttons">
-    <ElInput size="small" v-model="name" placeholder="name" aria-label="Name of the set or view" />
+    <ElInput v-model="name" size="small" placeholder="name" aria-label="Name of the set or view" />
     <ElButton size="small" :disabled="!name.trim() || !bench.chosen.size" @click="keepSet">Keep as set</ElButton>
     <ElButton size="small" :disabled="!name.trim()" @click="keepView">Keep view</ElButton>
   </p>

@@ -50,8 +50,8 @@ function mend(snag: Schemas['SnagOut']) {
       <span>{{ snag.why }}</span>
       <span class="mono">{{ snag.weight }} · at {{ snag.at.map((x) => x.toFixed(2)).join(' / ') }} m</span>
       <p>
-        <ElButton size="small" v-if="snag.members.length || snag.nodes.length" @click="go(snag)">Show it</ElButton>
-        <ElButton size="small" v-if="snag.mend" @click="mend(snag)">{{ WORDS[snag.mend] }}</ElButton>
+        <ElButton v-if="snag.members.length || snag.nodes.length" size="small" @click="go(snag)">Show it</ElButton>
+        <ElButton v-if="snag.mend" size="small" @click="mend(snag)">{{ WORDS[snag.mend] }}</ElButton>
       </p>
     </li>
   </ul>
@@ -66,8 +66,8 @@ function mend(snag: Schemas['SnagOut']) {
         <span>{{ o.said }}</span>
         <p>
           <ElInput
-            size="small"
             v-model="target[o.place]"
+            size="small"
             placeholder="another member or node"
             :aria-label="`Another place for ${o.target}`"
           />

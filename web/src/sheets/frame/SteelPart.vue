@@ -4,6 +4,7 @@ import { computed, onMounted, ref } from 'vue'
 import { api, typed, type Schemas } from '../../api/client'
 import { named, unnamed } from '../../lib/changes'
 import { useWorkbench } from '../../stores/workbench'
+import OfficeKept from '../../components/OfficeKept.vue'
 import PickList from '../../components/PickList.vue'
 
 /** Sections built up in the workshop, the office's own catalogue, and materials of one's own. */
@@ -91,7 +92,7 @@ async function addMaterial() {
   <h4>Built-up section</h4>
   <div class="form">
     <label
-      >Name <ElInput size="small" v-model="draft.name" aria-label="Name of the built-up section" placeholder="PG 600"
+      >Name <ElInput v-model="draft.name" size="small" aria-label="Name of the built-up section" placeholder="PG 600"
     /></label>
     <label
       >Shape
@@ -101,14 +102,14 @@ async function addMaterial() {
         label="Shape of the built-up section"
     /></label>
     <label v-if="NEEDED[draft.shape]!.includes('of')"
-      >Of section <ElInput size="small" v-model="draft.of" list="sections"
+      >Of section <ElInput v-model="draft.of" size="small" list="sections"
     /></label>
     <template v-for="key in SIZES" :key="key">
       <label v-if="NEEDED[draft.shape]!.includes(key)" :title="HINTS[key]"
         >{{ key }} · {{ HINTS[key] }}
         <ElInput
-          size="small"
           v-model.number="draft[key]"
+          size="small"
           type="number"
           step="any"
           :aria-label="`${key} of the built-up section`"
@@ -136,14 +137,15 @@ async function addMaterial() {
     </li>
   </ul>
   <h4>Own material</h4>
+  <OfficeKept kind="materials" />
   <div class="form">
     <label
-      >Name <ElInput size="small" v-model="material.name" aria-label="Name of the material" placeholder="S390 (own)"
+      >Name <ElInput v-model="material.name" size="small" aria-label="Name of the material" placeholder="S390 (own)"
     /></label>
-    <label>E in GPa <ElInput size="small" v-model.number="material.E" type="number" step="any" /></label>
-    <label>Density kg/m³ <ElInput size="small" v-model.number="material.density" type="number" step="any" /></label>
+    <label>E in GPa <ElInput v-model.number="material.E" size="small" type="number" step="any" /></label>
+    <label>Density kg/m³ <ElInput v-model.number="material.density" size="small" type="number" step="any" /></label>
     <label title="0: elastic only, not checked"
-      >f_y in MPa <ElInput size="small" v-model.number="material.fy" type="number" step="any"
+      >f_y in MPa <ElInput v-model.number="material.fy" size="small" type="number" step="any"
     /></label>
     <p class="buttons">
       <ElButton size="small" :disabled="!material.name.trim()" @click="addMaterial">Add to this project</ElButton>

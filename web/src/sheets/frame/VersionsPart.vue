@@ -43,8 +43,8 @@ const tonnes = (t: number | null | undefined) =>
   </h4>
   <p class="row">
     <ElInput
-      size="small"
       v-model="name"
+      size="small"
       placeholder="for tender, after the visit…"
       aria-label="Name of this version"
       @keydown.enter="keep"

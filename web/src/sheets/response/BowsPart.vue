@@ -21,8 +21,8 @@ const SENSES: { value: Bow['sense']; label: string }[] = [
 const names = computed(() => new Map(bench.chain?.members?.map((m) => [m.name, m.label])))
 
 async function put(words: string, changes: Change[]) {
-  const done = await bench.edit(words, changes)
-  wrong.value = done ? '' : (bench.refusal?.message ?? '')
+  wrong.value = ''
+  if (!(await bench.edit(words, changes))) wrong.value = bench.refusal?.message ?? ''
 }
 async function add(about: 'y' | 'z') {
   const there = new Set(bows.value.filter((b) => b.about === about).map((b) => b.member))

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ElCollapse, ElCollapseItem, ElInputNumber, ElSegmented } from 'element-plus'
 import { computed } from 'vue'
+import OfficeKept from '../../components/OfficeKept.vue'
 import { useSizing } from '../../stores/sizing'
 import { useWorkbench } from '../../stores/workbench'
 
@@ -83,6 +84,7 @@ const set = (key: string, label: string, value: number | undefined) =>
           />
         </template>
       </div>
+      <OfficeKept kind="prices" />
     </ElCollapseItem>
   </ElCollapse>
 </template>

@@ -47,8 +47,8 @@ const SECTIONS = ['columns', 'main_beams', 'joists'] as const
   >
     <span>Storeys above</span>
     <ElInput
-      size="small"
       v-model="typed"
+      size="small"
       aria-label="Storeys above"
       :aria-invalid="!!wrong"
       :readonly="!bench.mayChange"

@@ -1,0 +1,116 @@
+"""What the office keeps: kept from one project, put into another, begun with."""
+
+from django.contrib.auth.models import User
+from django.test import Client
+
+from engine.document import Document
+from engine.document.jigs import HallJig
+from server.projects import revisions
+from server.projects.models import OfficeKept, Project
+from tests.server.test_api import ApiCase
+
+
+class Kept(ApiCase):
+    def setUp(self):
+        super().setUp()
+        self.one, self.two = (
+            revisions.create(self.user, Document(name=name, hall=HallJig(spacings=[6.0])), "Test data")
+            for name in ("One", "Two")
+        )
+
+    def edit(self, project, path, value):
+        base = Project.objects.get(id=project.id).head.number
+        body = {"base": base, "label": "x", "changes": [{"path": path, "value": value}]}
+        answer = self.client.post(f"/api/projects/{project.id}/edits", body, content_type="application/json")
+        self.assertEqual(answer.status_code, 200, answer.content[:300])
+
+    def keep(self, kind, name="Ours", project=None, client=None):
+        body = {"kind": kind, "name": name, "project": str((project or self.one).id)}
+        return (client or self.client).post("/api/office/kept", body, content_type="application/json")
+
+    def put(self, kept, project=None):
+        project = project or self.two
+        base = Project.objects.get(id=project.id).head.number
+        body = {"base": base, "kept": kept}
+        return self.client.post(f"/api/projects/{project.id}/kept", body, content_type="application/json")
+
+    def document(self, project):
+        return Project.objects.get(id=project.id).head.content
+
+    def test_national_values_are_those_that_differ_and_the_others_become_recommended(self):
+        self.edit(self.one, "rules.gamma_M1", 1.1)
+        self.edit(self.one, "national.source", "Annex of Osselland")
+        self.edit(self.two, "rules.gamma_M0", 1.05)
+        kept = self.keep("national").json()
+        content = OfficeKept.objects.get().content
+        self.assertEqual(content, {"rules.gamma_M1": 1.1, "national.source": "Annex of Osselland"})
+        answer = self.put(kept["id"])
+        self.assertEqual(answer.status_code, 200, answer.content[:300])
+        rules = self.document(self.two)["rules"]
+        self.assertEqual((rules["gamma_M1"], rules["gamma_M0"]), (1.1, 1.0))
+        self.assertEqual(answer.json()["revision"]["label"], "National values of the office: Ours")
+        undone = self.client.post(
+            f"/api/projects/{self.two.id}/undo",
+            {"base": answer.json()["revision"]["number"]},
+            content_type="application/json",
+        )
+        self.assertEqual(undone.json()["document"]["rules"]["gamma_M0"], 1.05)
+
+    def test_limits_prices_and_the_layout_of_the_dossier(self):
+        self.edit(self.one, "rules.deflections.purlin", 250.0)
+        self.edit(self.one, "sizing.prices.rolled", 2.9)
+        self.edit(self.one, "dossier.chapters.actions", {"level": "full", "remark": "Only here."})
+        for kind in ("limits", "prices", "dossier"):
+            answer = self.put(self.keep(kind).json()["id"])
+            self.assertEqual(answer.status_code, 200, answer.content[:300])
+        found = self.document(self.two)
+        self.assertEqual(found["rules"]["deflections"]["purlin"], 250.0)
+        self.assertEqual(found["sizing"]["prices"]["rolled"], 2.9)
+        self.assertEqual(found["dossier"]["chapters"]["actions"]["level"], "full")
+        self.assertEqual(found["dossier"]["chapters"]["actions"]["remark"], "")
+
+    def test_materials_join_those_that_are_there(self):
+        mine = {"name": "S390", "E": 210e6, "density": 7850.0, "fy": 390e3}
+        self.edit(self.one, "materials", [mine])
+        self.edit(self.two, "materials", [{**mine, "fy": 380e3}, {**mine, "name": "Other"}])
+        self.put(self.keep("materials").json()["id"])
+        found = {m["name"]: m["fy"] for m in self.document(self.two)["materials"]}
+        self.assertEqual(found, {"S390": 390e3, "Other": 390e3})
+
+    def test_a_template_begins_a_project(self):
+        self.edit(self.one, "hall.bays.0.span", 21.0)
+        kept = self.keep("template", "Our hall").json()
+        self.assertTrue(kept["lines"].startswith("M"))
+        body = {"name": "Three", "kept": kept["id"]}
+        made = self.client.post("/api/projects", body, content_type="application/json")
+        self.assertEqual(made.status_code, 201, made.content[:300])
+        self.assertEqual(made.json()["document"]["hall"]["bays"][0]["span"], 21.0)
+        self.assertEqual(made.json()["name"], "Three")
+        self.assertEqual(self.put(kept["id"]).status_code, 422)
+
+    def test_a_name_that_is_there_is_replaced_and_what_is_not_there_refused(self):
+        self.edit(self.one, "sizing.prices.rolled", 2.9)
+        self.assertEqual(self.keep("prices").json()["id"], self.keep("prices").json()["id"])
+        for kind, name, words in (
+            ("national", "x", "nothing of it to keep"),
+            ("materials", "x", "nothing of it"),
+            ("limits", "  ", "needs a name"),
+        ):
+            answer = self.keep(kind, name)
+            self.assertEqual(answer.status_code, 422)
+            self.assertIn(words, answer.json()["message"])
+        self.assertEqual(self.put(99999).status_code, 404)
+
+    def test_only_who_may_change_a_project_keeps_what_is_in_it(self):
+        other = Client()
+        other.force_login(User.objects.create_user("ben", password="gusset-plate"))
+        self.assertEqual(self.keep("template", client=other).status_code, 404)
+        self.assertEqual(OfficeKept.objects.count(), 0)
+
+    def test_what_is_dropped_stays_where_it_was_taken_over(self):
+        self.edit(self.one, "sizing.prices.rolled", 2.9)
+        kept = self.keep("prices").json()["id"]
+        self.put(kept)
+        self.assertEqual(self.client.delete(f"/api/office/kept/{kept}").status_code, 204)
+        self.assertEqual(self.client.get("/api/office/kept").json(), [])
+        self.assertEqual(self.document(self.two)["sizing"]["prices"]["rolled"], 2.9)
