@@ -20,7 +20,7 @@ T = TypeVar("T")
 PDF, SHEETS = "application/pdf", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 DXF, IFC = "image/vnd.dxf", "application/x-step"
 #: how files of a kind end
-ENDS = {"application/json": "json", PDF: "pdf", SHEETS: "xlsx", DXF: "dxf", IFC: "ifc"}
+ENDS = {"application/json": "json", "text/csv": "csv", PDF: "pdf", SHEETS: "xlsx", DXF: "dxf", IFC: "ifc"}
 
 
 def user_of(request: HttpRequest) -> Any:

@@ -6,17 +6,17 @@ from typing import cast
 from uuid import UUID
 
 import numpy as np
-from django.http import HttpRequest
+from django.http import Http404, HttpRequest, HttpResponse
 from ninja import Router
 
 from engine.document import read_stored
 from engine.errors import ModelError
 from engine.expand import expand
-from server.api.access import revision_of, user_of
+from server.api.access import download, revision_of, user_of
 from server.api.projects import project_out
 from server.people.models import Role
 from server.people.roles import May, need_role
-from server.projects import kept, kept_schemas, revisions, schemas
+from server.projects import kept, kept_schemas, national_csv, revisions, schemas
 from server.projects.cards import drawn
 from server.projects.models import OfficeKept
 
@@ -58,6 +58,22 @@ def keep(request: HttpRequest, body: kept_schemas.Keep) -> kept_schemas.KeptOut:
     need_role(user_of(request), Role.DESIGNER, Role.ADMINISTRATOR)
     _, head = revision_of(request, body.project, None, May.CHANGE)
     return _out(kept.keep(user_of(request), body.kind, body.name, read_stored(head.content)))
+
+
+@router.post("/office/national", response={200: kept_schemas.KeptOut, 422: schemas.Problem})
+def take_national(request: HttpRequest, body: kept_schemas.NationalFile) -> kept_schemas.KeptOut:
+    """Keep national values from a CSV file, all of them or none."""
+    need_role(user_of(request), Role.DESIGNER, Role.ADMINISTRATOR)
+    return _out(kept.keep_national(user_of(request), body.name, national_csv.read(body.text)))
+
+
+@router.get("/office/national/{number}")
+def give_national(request: HttpRequest, number: int) -> HttpResponse:
+    """A set of national values as a CSV file, what is recommended beside."""
+    found = kept.find(number)
+    if found.kind != "national":
+        raise Http404
+    return download(national_csv.written(found.content), found.name, "national", "text/csv")
 
 
 @router.delete("/office/kept/{number}", response={204: None})

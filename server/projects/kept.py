@@ -57,6 +57,19 @@ def keep(user: User, kind: Kind, name: str, document: Document) -> OfficeKept:
     return kept
 
 
+def keep_national(user: User, name: str, values: dict[str, Any]) -> OfficeKept:
+    """Keep national values, by path, under a name. Raises ModelError without a name, or where all are as recommended."""
+    words = name.strip()[:80]
+    if not words:
+        raise ModelError("It needs a name.", "name")
+    if not values:
+        raise ModelError("All values are as recommended: there is nothing to keep.", "file")
+    kept, _ = OfficeKept.objects.update_or_create(
+        kind="national", name=words, defaults={"content": values, "author": user}
+    )
+    return kept
+
+
 def find(number: int) -> OfficeKept:
     """What is kept under a number. Raises Http404."""
     kept = OfficeKept.objects.filter(pk=number).first()

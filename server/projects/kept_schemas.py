@@ -31,6 +31,13 @@ class Keep(BaseModel):
     project: UUID
 
 
+class NationalFile(BaseModel):
+    """National values as CSV, to be kept under a name."""
+
+    name: Annotated[str, Field(max_length=80)]
+    text: Annotated[str, Field(max_length=200_000)]
+
+
 class Put(BaseModel):
     """To put what the office keeps into a project, of that revision."""
 

@@ -41,9 +41,9 @@ class Stages(BrowserCase):
         # the frame of the worst member, as it was left
         expect(page.locator(".caption b")).to_contain_text("Frame on grid")
         expect(colour).to_contain_text("utilisation")
-        expect(page.locator("[aria-label='Case or combination shown']")).to_have_value("")
+        expect(self.picked("Case or combination shown")).to_contain_text("governing combination")
         self.stage("Actions")
-        expect(page.locator("[aria-label='Case or combination shown']")).to_have_value("W1")
+        expect(self.picked("Case or combination shown")).to_contain_text("W1 ·")
         expect(page.locator(".caption b")).to_have_text("Whole building · 3D")
 
     def test_the_site_shows_the_building_in_its_surroundings(self):

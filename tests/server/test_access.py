@@ -42,6 +42,8 @@ ROUTES = {
     ("delete", "/api/office"): ("name=PG 9", None, 200),
     ("get", "/api/office/kept"): ("", None, 200),
     ("post", "/api/office/kept"): ("", {"kind": "limits", "name": "x", "project": "PROJECT"}, 200),
+    ("post", "/api/office/national"): ("", {"name": "x", "text": "path,value\nrules.gamma_M1,1.1\n"}, 200),
+    ("get", "/api/office/national/{number}"): ("", None, 404),
     ("post", "/api/projects/{project_id}/kept"): ("", {"base": 1, "kept": "KEPT"}, 200),
     ("delete", "/api/office/kept/{number}"): ("", None, 204),
     ("get", "/api/materials"): ("", None, 200),

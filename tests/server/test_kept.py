@@ -107,6 +107,40 @@ class Kept(ApiCase):
         self.assertEqual(self.keep("template", client=other).status_code, 404)
         self.assertEqual(OfficeKept.objects.count(), 0)
 
+    def take(self, text, name="Osselland"):
+        return self.client.post("/api/office/national", {"name": name, "text": text}, content_type="application/json")
+
+    def test_national_values_go_out_as_csv_and_come_in_the_same(self):
+        self.edit(self.one, "rules.gamma_M1", 1.1)
+        self.edit(self.one, "national.source", "Annex of Osselland")
+        first = self.keep("national").json()["id"]
+        answer = self.client.get(f"/api/office/national/{first}")
+        self.assertEqual(answer["Content-Type"], "text/csv")
+        text = answer.content.decode()
+        self.assertIn("rules.gamma_M1,γ_M1,", text)
+        self.assertIn(",1.0,1.1\r\n", text)
+        second = self.take(text).json()["id"]
+        contents = OfficeKept.objects.in_bulk()
+        self.assertEqual(contents[first].content, contents[second].content)
+
+    def test_what_a_file_says_wrongly_is_told_by_its_row(self):
+        for text, words in (
+            ("symbol,value\nx,1\n", "lacks “path”"),
+            ("path,value\nrules.gamma_M7,1.1\n", "Row 2: “rules.gamma_M7”"),
+            ("path,value\n\nrules.gamma_M1,much\n", "Row 3: rules.gamma_M1 is a number"),
+            (
+                "path;value\nnational.steel.interaction;annex C\n",
+                "Row 2: national.steel.interaction is one of annex A, annex B",
+            ),
+            ("path,value\nrules.gamma_M1,-1\n", "gamma_M1"),
+            ("path,value\nrules.gamma_M1,1\n", "nothing to keep"),
+        ):
+            with self.subTest(text):
+                answer = self.take(text)
+                self.assertEqual(answer.status_code, 422, answer.content[:200])
+                self.assertIn(words, answer.json()["message"])
+        self.assertEqual(OfficeKept.objects.count(), 0)
+
     def test_what_is_dropped_stays_where_it_was_taken_over(self):
         self.edit(self.one, "sizing.prices.rolled", 2.9)
         kept = self.keep("prices").json()["id"]

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { computed, ref } from 'vue'
 import { ElButton } from 'element-plus'
 import ChoiceField from '../components/ChoiceField.vue'
 import NumberField from '../components/NumberField.vue'
@@ -17,6 +18,11 @@ import WhyPart from './verification/WhyPart.vue'
 
 defineEmits<{ proof: [criterion: string, combination?: string] }>()
 const bench = useWorkbench()
+/** What is left out is said in full when asked for, so that it does not push the numbers out of sight. */
+const FEW = 2
+const all = ref(false)
+const leftOut = computed(() => bench.chain?.whole?.left_out ?? [])
+const said = computed(() => (all.value ? leftOut.value : leftOut.value.slice(0, FEW)))
 </script>
 
 <template>
@@ -54,8 +60,13 @@ const bench = useWorkbench()
       <b :class="{ fails: bench.chain.whole.failing }">{{ bench.chain.whole.failing }}</b> fail,
       <b>{{ bench.chain.whole.not_covered }}</b> are not covered.
     </p>
-    <p v-for="l in bench.chain?.whole?.left_out ?? []" :key="l.words" class="uncovered" role="note">
+    <p v-for="l in said" :key="l.words" class="uncovered" role="note">
       <b>Left out{{ l.members ? `, ${l.members} members` : '' }}:</b> {{ l.words }}.
+    </p>
+    <p v-if="leftOut.length > FEW" class="buttons">
+      <ElButton link type="primary" size="small" :aria-expanded="all" @click="all = !all">
+        {{ all ? 'Fewer' : `${leftOut.length - FEW} more are left out` }}
+      </ElButton>
     </p>
     <p class="note">Point at a member in the view or in the ledger to see what governs it, and the proof.</p>
     <template v-if="bench.chain?.equilibrium?.length">

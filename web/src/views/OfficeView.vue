@@ -12,6 +12,8 @@ import {
   ElTableColumn,
   ElTabPane,
   ElTabs,
+  ElUpload,
+  type UploadFile,
 } from 'element-plus'
 import { onMounted, ref } from 'vue'
 import { api, type Schemas } from '../api/client'
@@ -61,6 +63,16 @@ async function invite(person = '') {
 
 async function withdraw(id: number) {
   await api.DELETE('/api/people/invitations/{invitation_id}', { params: { path: { invitation_id: id } } })
+  await load()
+}
+
+/** The set is called as its file. */
+async function takeNational(file: UploadFile) {
+  const text = (await file.raw?.text()) ?? ''
+  const name = file.name.replace(/\.csv$/i, '')
+  const { data, error } = await api.POST('/api/office/national', { body: { name, text } })
+  problem.value = data ? '' : told(error)
+  if (data) ElMessage.success(`“${data.name}” is kept.`)
   await load()
 }
 
@@ -138,6 +150,13 @@ onMounted(() => {
         </ElTable>
       </ElTabPane>
       <ElTabPane :label="`Kept for projects (${kept.length})`" name="kept">
+        <p v-if="people.designs" class="take">
+          <ElUpload :auto-upload="false" :show-file-list="false" accept=".csv,text/csv" @change="takeNational">
+            <ElButton size="small" title="Columns path and value; a set that is given out shows them all">
+              Import national values (CSV)…
+            </ElButton>
+          </ElUpload>
+        </p>
         <ElTable
           :data="kept"
           aria-label="What the office keeps"
@@ -149,8 +168,9 @@ onMounted(() => {
           <ElTableColumn label="When" prop="changed" width="180" sortable>
             <template #default="{ row }">{{ moment(row.changed) }}</template>
           </ElTableColumn>
-          <ElTableColumn width="110">
+          <ElTableColumn width="130" align="right">
             <template #default="{ row }">
+              <a v-if="row.kind === 'national'" class="quiet" :href="`/api/office/national/${row.id}`" download>CSV</a>
               <ElPopconfirm
                 v-if="people.designs"
                 :title="`Keep “${row.name}” no longer? Projects keep what they took over.`"

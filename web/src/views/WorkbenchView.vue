@@ -57,6 +57,7 @@ function keys(event: KeyboardEvent) {
   if (typing || event.ctrlKey || event.metaKey || finding.value || shortcuts.value || proof.value) return
   const frames = bench.planes.filter((p) => p.kind === 'frame').map((p) => p.key)
   const at = frames.indexOf(bench.plane)
+  if ('?[],.0'.includes(event.key)) event.preventDefault()
   if (event.altKey) {
     const link = LINKS[Number(event.key) - 1]
     if (link) {
