@@ -98,8 +98,8 @@ def found(combined: Combined, strength: tuple[int, ...], forces: Diagrams) -> St
             own = [k for k, load in enumerate(loads) if load[0] is row and load[1] is span]
             N = np.stack([_compression(structure, combined, forces, depth, line, row, span) for line in row.lines])
             across = [row.across @ moved.reshape(-1, 6, force.shape[1])[:, :3][..., own]]
-            soft = _sag(structure, row, span, across[0])
-            external = _sag(structure, row, span, _across(combined, strength, row))
+            soft = _sag(row, span, across[0])
+            external = _sag(row, span, _across(combined, strength, row))
             L = np.full(len(own), span[1] - span[0])
             count = len(row.lines) / len(row.trusses)
             v = stabilising(N, soft, L, count, external)
@@ -231,7 +231,7 @@ def _across(combined: Combined, strength: tuple[int, ...], row: Row) -> Floats:
     return moved
 
 
-def _sag(structure: Structure, row: Row, span: tuple[float, float], across: Floats) -> Floats:
+def _sag(row: Row, span: tuple[float, float], across: Floats) -> Floats:
     """(c,) the most that the nodes of the bracing move across the row beside the straight between its ends, from (n, c)."""
     most = np.zeros(across.shape[1])
     for truss in row.trusses:

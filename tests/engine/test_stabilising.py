@@ -7,11 +7,11 @@ from typing import Any
 import numpy as np
 
 from engine.chain import Chain, run
-from engine.demo import planer_shed
+from engine.demo import planer_shed, workshop
 from engine.document import read_document
 from engine.standards.en.stabilising import flange_force, reduction, stabilising
-from engine.structure.rows import rows
-from engine.verification.stabilising import Stabilising
+from engine.structure.rows import Line, Row, Truss, rows
+from engine.verification.stabilising import Stabilising, _sag
 
 SPAN, WIDTH, PANELS = 12.0, 4.0, 4
 PRESS = 400e3
@@ -161,6 +161,109 @@ class Statics(unittest.TestCase):
             row = int(np.flatnonzero(chain.combined.elements.member == chain.structure.index[name])[0])
             self.assertAlmostEqual(float(added[row, 0]), by_hand, delta=0.03 * by_hand)
             self.assertEqual(float(pressed[row, 0]), 0.0)
+
+
+class Elsewhere(unittest.TestCase):
+    """The same structure at another place, turned, counted in another order."""
+
+    def turned(self, data: dict[str, Any], angle: float) -> dict[str, Any]:
+        c, s = math.cos(math.radians(angle)), math.sin(math.radians(angle))
+
+        def turn(v: list[float]) -> list[float]:
+            return [c * v[0] - s * v[1], s * v[0] + c * v[1], v[2]]
+
+        for node in data["nodes"]:
+            x, y, z = turn(node["at"])
+            node["at"] = [x + 130.0, y - 55.0, z + 7.0]
+        for support in data["supports"]:
+            support["turn"] = angle
+        for load in data["node_loads"]:
+            load["force"] = turn(load["force"])
+        data["members"].reverse()
+        return data
+
+    def test_it_stabilises_alike(self) -> None:
+        here = spans_of(chain_of(braced_pair()))
+        for angle in (0.0, 30.0, 117.0):
+            with self.subTest(angle):
+                chain = chain_of(self.turned(braced_pair(), angle))
+                there = spans_of(chain)
+                self.assertEqual([(s.lines, round(s.L, 6)) for s in there.spans], [(2, SPAN)])
+                q = float(here.spans[0].q[0])
+                self.assertAlmostEqual(float(there.spans[0].q[0]), q, delta=1e-4 * q)
+                added = there.added()[0]
+                row = int(np.flatnonzero(chain.combined.elements.member == chain.structure.index["brace-0"])[0])
+                by_hand = 1.5 * 3.0 * q * 5.0 / 4.0
+                self.assertAlmostEqual(float(added[row, 0]), by_hand, delta=0.03 * by_hand)
+
+
+class Shared(unittest.TestCase):
+    """Lines that lie as those with bracing do lean on it, with nothing in the model between them."""
+
+    def with_third(self, shift: float = 0.0, length: float = SPAN) -> Chain:
+        data = braced_pair()
+        data["nodes"] += [
+            {"name": "c0", "at": [shift, 12.0, 4.0]},
+            {"name": "c4", "at": [shift + length, 12.0, 4.0]},
+        ]
+        third = {"name": "c-0", "start": "c0", "end": "c4", "section": "HEA 240", "material": "S355", "role": "rafter"}
+        third |= {"restraints_outer": [3.0, 6.0, 9.0], "restraints_inner": [3.0, 6.0, 9.0]}
+        data["members"].append(third)
+        data["supports"] += [
+            {"node": "c0", "fixed": ["x", "y", "z", "rx"]},
+            {"node": "c4", "fixed": ["y", "z", "rx"]},
+        ]
+        data["node_loads"].append({"case": "Thrust", "node": "c4", "force": [-PRESS / 1e3, 0, 0]})
+        return chain_of(data)
+
+    def test_a_third_line_beside_is_held_by_the_same_bracing(self) -> None:
+        chain = self.with_third()
+        (span,) = spans_of(chain).spans
+        self.assertEqual((span.lines, span.count), (3, 3.0))
+        self.assertAlmostEqual(span.alpha_m, math.sqrt(0.5 * (1 + 1 / 3)))
+        self.assertAlmostEqual(float(span.N[0]), 3 * PRESS, delta=0.01 * PRESS)
+        # all three press on the one truss, and are pressed back at its ends
+        q = float(span.q[0])
+        row = int(np.flatnonzero(chain.combined.elements.member == chain.structure.index["brace-0"])[0])
+        by_hand = 1.5 * 3.0 * q * 5.0 / 4.0
+        self.assertAlmostEqual(float(spans_of(chain).added()[0][row, 0]), by_hand, delta=0.03 * by_hand)
+        self.assertEqual(self.loose(chain), [])
+
+    def loose(self, chain: Chain) -> list[str]:
+        return [chain.structure.members[m].name for m in spans_of(chain).loose]
+
+    def test_one_that_ends_elsewhere_is_not(self) -> None:
+        for shift, length in ((0.0, 13.0), (-1.0, 12.0)):
+            with self.subTest(shift=shift):
+                chain = self.with_third(shift, length)
+                self.assertEqual(spans_of(chain).spans[0].lines, 2)
+                self.assertEqual(self.loose(chain), ["c-0"])
+
+    def test_bracing_spans_between_the_walls_that_hold_it(self) -> None:
+        chain = run(workshop())
+        (row,) = [row for row in rows(chain.structure) if row.trusses]
+        self.assertEqual([(round(a, 6), round(b, 6)) for a, b in row.spans], [(0.0, 15.0), (15.0, 27.0)])
+        self.assertEqual([t.lines for t in row.trusses], [(0, 1), (3, 4)])
+        spans = spans_of(chain).spans
+        self.assertEqual([s.L for s in spans], [15.0, 12.0])
+        for s in spans:
+            self.assertAlmostEqual(s.count, 2.5)
+
+    def test_floor_beams_and_joists_are_held_by_their_floor(self) -> None:
+        chain = run(workshop())
+        roles = {chain.structure.members[m].role for m in spans_of(chain).loose}
+        self.assertEqual(roles, set())
+
+    def test_how_far_bracing_moves_is_beside_the_straight_between_its_ends(self) -> None:
+        line = Line((0,), (0, 1, 2), np.array([0.0, 4.0, 10.0]))
+        row = Row(
+            (line,), (Truss((0, 0), (0.0, 4.0, 10.0), ()),), np.array([1.0, 0, 0]), np.array([0, 1.0, 0]), ((),), ()
+        )
+        across = np.array([[1.0, 2.0], [0.2, 5.0], [-1.0, 7.0]])
+        # on the straight at 4 of 10: 0.2 and 4.0
+        found = _sag(row, (0.0, 10.0), across)
+        self.assertAlmostEqual(float(found[0]), 0.0)
+        self.assertAlmostEqual(float(found[1]), 1.0)
 
 
 class Verdicts(unittest.TestCase):

@@ -107,6 +107,32 @@ class Formula(unittest.TestCase):
         slenderness = math.sqrt(ly * 6 * 275 / F_cr)
         self.assertAlmostEqual(v["F_Rd"], 275 * 0.5 / slenderness * ly * 6, delta=1)
 
+    def test_at_an_end_the_buckling_factor_stays_that_of_a_load_inside(self) -> None:
+        # 2 + 6 · 0.95 is above 6
+        self.assertAlmostEqual(self.check(0.665, end=True)["k_F"], 6.0)
+        self.assertAlmostEqual(self.check(0.350, end=True)["k_F"], 5.0)
+
+    def test_a_stocky_web_yields(self) -> None:
+        section = run(read_document(girder(1.0, section="HEB 200"))).structure.members[0]
+        p = steel_arrays([(section.section, section.material, False)])
+        zero = np.zeros(1)
+        v = transverse_check(p, zero + 100e3, zero, zero, zero, np.array([False]), 1.0, 1.25)
+        ly = 2 * 15 * (1 + math.sqrt(200 / 9))
+        self.assertLess(float(v["lambda_F"][0]), 0.5)
+        self.assertAlmostEqual(float(v["F_Rd"][0]), 275 * ly * 9 / 1.25, delta=1)
+
+    def test_axial_force_and_moment_count_in_the_interaction(self) -> None:
+        section = run(read_document(girder(1.0, section="HEB 200"))).structure.members[0]
+        p = steel_arrays([(section.section, section.material, False)])
+        one = np.ones(1)
+        for N in (300e3, -300e3):
+            v = transverse_check(p, one * 100e3, N * one, one * 40e3, 0 * one, np.array([False]), 1.1, 1.0)
+            A, W = section.section.A, section.section.Wel_y
+            eta_1 = 1.1 * (300e3 / (275e6 * A) + 40e3 / (275e6 * W))
+            eta_2 = 100e3 / float(v["F_Rd"][0])
+            self.assertAlmostEqual(float(v["eta_1"][0]), eta_1, places=9)
+            self.assertAlmostEqual(float(v["u_web"][0]), max(eta_2, (eta_2 + 0.8 * eta_1) / 1.4), places=9)
+
     def test_a_bearing_longer_than_the_web_is_deep_counts_as_that(self) -> None:
         self.assertEqual(self.check(2.0)["F_Rd"], self.check(0.7)["F_Rd"])
 
@@ -146,6 +172,33 @@ class Beams(unittest.TestCase):
         chain = chain_of(data)
         _, u = by_hand(120.0, 240.0)
         self.assertAlmostEqual(max(web(chain, "l"), web(chain, "r")), u, delta=0.004 * u)
+
+    def test_its_second_half_drawn_the_other_way_round(self) -> None:
+        data = girder(120.0, at=None)
+        beam = data["members"][0]
+        data["members"] = [beam | {"name": n, "start": s, "end": e} for n, s, e in (("l", "a", "m"), ("r", "b", "m"))]
+        for m in data["members"]:
+            m["restraints_outer"] = m["restraints_inner"] = [0.5 * i for i in range(1, 8)]
+        _, u = by_hand(120.0, 240.0)
+        chain = chain_of(data)
+        for name in ("l", "r"):
+            self.assertAlmostEqual(web(chain, name), u, delta=0.004 * u)
+
+    def test_halves_that_are_hinged_to_one_another_or_meet_at_an_angle_are_joined_by_plates(self) -> None:
+        for bend, releases in ((0.0, {"end": ["ry"]}), (1.5, {})):
+            data = girder(40.0, at=None)
+            data["nodes"][1]["at"] = [4.0, 0, bend]
+            beam = data["members"][0]
+            data["members"] = [
+                beam | {"name": "l", "start": "a", "end": "m", "releases": releases},
+                beam | {"name": "r", "start": "m", "end": "b"},
+            ]
+            for m in data["members"]:
+                m["restraints_outer"] = m["restraints_inner"] = [0.5 * i for i in range(1, 8)]
+            data["supports"].append({"node": "m", "fixed": ["y", "z"]})
+            chain = chain_of(data)
+            with self.subTest(bend=bend):
+                self.assertTrue(math.isnan(web(chain, "l")) and math.isnan(web(chain, "r")))
 
     def test_a_post_on_a_beam_presses_as_its_load_does(self) -> None:
         data = girder(0.0, at=None)

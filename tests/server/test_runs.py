@@ -119,7 +119,7 @@ class StoredResults(TestCase):
         other.name = "another"
         runs.chain_of(*self.project(other))
         kept = vars(first.verification.grounds)
-        self.assertEqual(set(kept), {"document", "combined", "strength"})
+        self.assertEqual(set(kept), {"document", "combined", "strength", "stabilising"})
         self.assertEqual(np.abs(first.verification.peaks.My).max(), largest)
 
     def test_only_so_many_are_kept_in_memory(self):
