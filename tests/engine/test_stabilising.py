@@ -2,6 +2,7 @@
 
 import math
 import unittest
+from itertools import product
 from typing import Any
 
 import numpy as np
@@ -9,9 +10,10 @@ import numpy as np
 from engine.chain import Chain, run
 from engine.demo import planer_shed, workshop
 from engine.document import read_document
+from engine.expand import expand
 from engine.standards.en.stabilising import flange_force, reduction, stabilising
 from engine.structure.rows import Line, Row, Truss, rows
-from engine.verification.stabilising import Stabilising, _sag
+from engine.verification.stabilising import Stabilising, _pushed, _sag
 
 SPAN, WIDTH, PANELS = 12.0, 4.0, 4
 PRESS = 400e3
@@ -253,6 +255,22 @@ class Shared(unittest.TestCase):
         chain = run(workshop())
         roles = {chain.structure.members[m].role for m in spans_of(chain).loose}
         self.assertEqual(roles, set())
+
+    def test_what_presses_on_the_bracing_is_pressed_back_at_its_ends(self) -> None:
+        hall = planer_shed()
+        hall.hall.purlins.modelled = True  # type: ignore[union-attr]
+        for document in (hall, workshop()):
+            structure = expand(document)
+            for row in (row for row in rows(structure) if row.trusses):
+                for span, (number, line) in product(row.spans, enumerate(row.lines)):
+                    force = _pushed(structure, row, span, line, number).reshape(-1, 6)
+                    length = span[1] - span[0]
+                    across = force[:, :3] @ row.across
+                    self.assertAlmostEqual(float(across.sum()), 0.0, places=9)
+                    self.assertLess(float(across[across > 0].sum()), length + 1e-9)
+                    self.assertGreater(float(across[across > 0].sum()), length / 2 - 1e-9)
+                    places = structure.xyz @ row.along
+                    self.assertAlmostEqual(float(across @ (places - span[0])), 0.0, places=6)
 
     def test_how_far_bracing_moves_is_beside_the_straight_between_its_ends(self) -> None:
         line = Line((0,), (0, 1, 2), np.array([0.0, 4.0, 10.0]))

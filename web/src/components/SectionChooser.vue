@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ElButton, ElDialog } from 'element-plus'
-import { computed, ref, watch } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import { api, typed, type Schemas } from '../api/client'
 import { useWorkbench } from '../stores/workbench'
 
@@ -15,6 +15,7 @@ const wrong = ref('')
 const own = computed(() =>
   [...(bench.document?.sections ?? []), ...(bench.document?.built_sections ?? [])].map((s) => s.name),
 )
+onMounted(() => void bench.loadCatalogue())
 const list = computed(() => bench.catalogue.find((f) => f.name === family.value)?.sections ?? [])
 
 watch(

@@ -165,7 +165,7 @@ export const useWorkbench = defineStore('workbench', () => {
     if (!pointed) plane.value = planes.value.find((p) => p.key === `frame-${first.frame}`)?.key ?? plane.value
   }
 
-  /** The catalogue is large and the same for all: asked for once, when the frame is on the screen. */
+  /** The catalogue is large and the same for all: asked for once, when the numbers are on the screen or a section is chosen. */
   async function loadCatalogue(): Promise<void> {
     if (catalogue.value.length) return
     const { data } = await api.GET('/api/catalogue')
@@ -470,6 +470,7 @@ export const useWorkbench = defineStore('workbench', () => {
     loadMarks,
     openPanel,
     closePanel,
+    loadCatalogue,
     worstFirst,
     open,
     refresh,
