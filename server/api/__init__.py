@@ -16,7 +16,7 @@ from engine.errors import ModelError
 from server.api import chains, dossiers, library, office, people, projects, sharing, studies
 from server.api.access import user_of
 from server.people.roles import Forbidden, title_of
-from server.projects import builds, revisions, schemas
+from server.projects import builds, people_schemas, revisions, schemas
 from server.reading import JsonParser
 
 _log = logging.getLogger(__name__)
@@ -145,7 +145,7 @@ def _broken(request: HttpRequest, error: Exception) -> HttpResponse:
     return _problem(request, 500, f"This broke down in the server; its log tells more of request {number}.")
 
 
-@api.get("/me", response=schemas.Me)
+@api.get("/me", response=people_schemas.Me)
 def me(request: HttpRequest) -> Any:
     """Who is signed in."""
-    return schemas.Me(name=user_of(request).get_username(), role=title_of(user_of(request)))
+    return people_schemas.Me(name=user_of(request).get_username(), role=title_of(user_of(request)))

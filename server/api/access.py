@@ -13,7 +13,7 @@ from django.shortcuts import get_object_or_404
 
 from engine.document import Document, read_stored
 from server.people.roles import May
-from server.projects import revisions, schemas
+from server.projects import project_schemas, revisions
 from server.projects.models import Project, Revision
 
 T = TypeVar("T")
@@ -46,10 +46,12 @@ def document_of(request: HttpRequest, project_id: UUID, revision: int | None) ->
     return read_stored(found.content), found.number
 
 
-def revision_out(revision: Revision) -> schemas.RevisionOut:
+def revision_out(revision: Revision) -> project_schemas.RevisionOut:
     """A revision without its document."""
     author = revision.author.get_username() if revision.author else ""
-    return schemas.RevisionOut(number=revision.number, label=revision.label, author=author, created=revision.created)
+    return project_schemas.RevisionOut(
+        number=revision.number, label=revision.label, author=author, created=revision.created
+    )
 
 
 def download(body: str | bytes, name: str, suffix: str, kind: str = "application/json") -> HttpResponse:

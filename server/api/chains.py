@@ -15,7 +15,23 @@ from ninja.responses import Response
 from engine.document import read_stored
 from server.api.access import IFC, document_of, download, in_thread, revision_of
 from server.people.roles import May
-from server.projects import looks, news, queue, response, results, runs, schemas, screen, single, sizings, trial_loads
+from server.projects import (
+    action_schemas,
+    looks,
+    news,
+    project_schemas,
+    queue,
+    response,
+    response_schemas,
+    results,
+    runs,
+    schemas,
+    screen,
+    single,
+    sizings,
+    trial_loads,
+    verdict_schemas,
+)
 from server.projects import sizing_schemas as sized
 from server.projects.models import Run
 
@@ -134,13 +150,13 @@ async def download_ifc(request: HttpRequest, project_id: UUID) -> HttpResponse:
     return download(text, found.name, f"model-{own.number}", IFC)
 
 
-@router.get("/projects/{project_id}/marks", response={200: list[schemas.MarkOut], 422: schemas.Problem})
+@router.get("/projects/{project_id}/marks", response={200: list[action_schemas.MarkOut], 422: schemas.Problem})
 async def combination_marks(request: HttpRequest, project_id: UUID, revision: int | None = None) -> Any:
     """How near each combination comes to what governs."""
     return await _seen(request, project_id, revision, "marks")
 
 
-@router.get("/projects/{project_id}/diagrams", response={200: schemas.DiagramOut, 422: schemas.Problem})
+@router.get("/projects/{project_id}/diagrams", response={200: response_schemas.DiagramOut, 422: schemas.Problem})
 async def frame_diagrams(
     request: HttpRequest,
     project_id: UUID,
@@ -153,71 +169,71 @@ async def frame_diagrams(
     return await _seen(request, project_id, revision, "diagrams", plane=plane, state=state, alone=alone)
 
 
-@router.get("/projects/{project_id}/site", response={200: schemas.SiteOut | None, 422: schemas.Problem})
+@router.get("/projects/{project_id}/site", response={200: action_schemas.SiteOut | None, 422: schemas.Problem})
 async def surroundings(request: HttpRequest, project_id: UUID, revision: int | None = None) -> Any:
     """The building in its surroundings, with the wind from each side and the snow that lies on it; null where none stands on which
     these act."""
     return await _seen(request, project_id, revision, "site")
 
 
-@router.get("/projects/{project_id}/mechanism", response={200: schemas.DiagramOut, 422: schemas.Problem})
+@router.get("/projects/{project_id}/mechanism", response={200: response_schemas.DiagramOut, 422: schemas.Problem})
 def free_movement(
     request: HttpRequest, project_id: UUID, plane: str = "whole", revision: int | None = None
-) -> schemas.DiagramOut:
+) -> response_schemas.DiagramOut:
     """How a structure that does not stand moves."""
     document, number = document_of(request, project_id, revision)
     return response.mechanism_out(document, number, plane)
 
 
-@router.get("/projects/{project_id}/modes", response={200: list[schemas.ModeOut], 422: schemas.Problem})
+@router.get("/projects/{project_id}/modes", response={200: list[response_schemas.ModeOut], 422: schemas.Problem})
 async def shapes(request: HttpRequest, project_id: UUID, combination: str = "", revision: int | None = None) -> Any:
     """Buckling modes of a combination; without one, natural modes."""
     return await _seen(request, project_id, revision, "modes", combination=combination)
 
 
-@router.get("/projects/{project_id}/states", response={200: list[schemas.StateOut], 422: schemas.Problem})
+@router.get("/projects/{project_id}/states", response={200: list[response_schemas.StateOut], 422: schemas.Problem})
 async def states(request: HttpRequest, project_id: UUID, revision: int | None = None) -> Any:
     """What stands and what buckles in each combination."""
     return await _seen(request, project_id, revision, "states")
 
 
-@router.get("/projects/{project_id}/extremes", response={200: list[schemas.ExtremesOut], 422: schemas.Problem})
+@router.get("/projects/{project_id}/extremes", response={200: list[response_schemas.ExtremesOut], 422: schemas.Problem})
 async def extremes(request: HttpRequest, project_id: UUID, revision: int | None = None) -> Any:
     """Extremes of every member, with their combinations."""
     return await _seen(request, project_id, revision, "extremes")
 
 
-@router.get("/projects/{project_id}/sways", response={200: list[schemas.SwayOut], 422: schemas.Problem})
+@router.get("/projects/{project_id}/sways", response={200: list[response_schemas.SwayOut], 422: schemas.Problem})
 async def sways(request: HttpRequest, project_id: UUID, revision: int | None = None) -> Any:
     """Sway of storeys."""
     return await _seen(request, project_id, revision, "sways")
 
 
-@router.get("/projects/{project_id}/decks", response={200: list[schemas.DeckForcesOut], 422: schemas.Problem})
+@router.get("/projects/{project_id}/decks", response={200: list[response_schemas.DeckForcesOut], 422: schemas.Problem})
 async def decks(request: HttpRequest, project_id: UUID, revision: int | None = None) -> Any:
     """Forces of decks that act as membranes."""
     return await _seen(request, project_id, revision, "decks")
 
 
-@router.get("/projects/{project_id}/lateral", response={200: schemas.LateralOut, 422: schemas.Problem})
+@router.get("/projects/{project_id}/lateral", response={200: response_schemas.LateralOut, 422: schemas.Problem})
 async def lateral(request: HttpRequest, project_id: UUID, member: str, state: str, revision: int | None = None) -> Any:
     """The factor at which a member buckles sideways under a case or combination."""
     return await _seen(request, project_id, revision, "lateral", member=member, state=state)
 
 
-@router.get("/projects/{project_id}/ribbon", response={200: schemas.RibbonOut, 422: schemas.Problem})
+@router.get("/projects/{project_id}/ribbon", response={200: verdict_schemas.RibbonOut, 422: schemas.Problem})
 async def ribbon(request: HttpRequest, project_id: UUID, member: str, revision: int | None = None) -> Any:
     """The restraints of a member and what they do."""
     return await _seen(request, project_id, revision, "ribbon", member=member)
 
 
-@router.get("/projects/{project_id}/panel", response={200: schemas.PanelOut, 422: schemas.Problem})
+@router.get("/projects/{project_id}/panel", response={200: action_schemas.PanelOut, 422: schemas.Problem})
 async def panel(request: HttpRequest, project_id: UUID, name: str, revision: int | None = None) -> Any:
     """A panel laid flat, with its wind zones and the pressures of every case."""
     return await _seen(request, project_id, revision, "panel", name=name)
 
 
-@router.get("/projects/{project_id}/loads", response={200: schemas.TracedOut, 422: schemas.Problem})
+@router.get("/projects/{project_id}/loads", response={200: action_schemas.TracedOut, 422: schemas.Problem})
 async def member_loads(
     request: HttpRequest, project_id: UUID, member: str, case: str, revision: int | None = None
 ) -> Any:
@@ -231,7 +247,7 @@ def lay(request: HttpRequest, project_id: UUID, body: trial_loads.LayIn) -> tria
     return trial_loads.laid(document_of(request, project_id, None)[0], body.load)
 
 
-@router.get("/projects/{project_id}/proof", response={200: schemas.ProofOut, 422: schemas.Problem})
+@router.get("/projects/{project_id}/proof", response={200: verdict_schemas.ProofOut, 422: schemas.Problem})
 async def proof(
     request: HttpRequest,
     project_id: UUID,
@@ -273,7 +289,7 @@ def groups(request: HttpRequest, project_id: UUID, revision: int | None = None) 
 
 
 @router.post("/projects/{project_id}/sizing", response={202: sized.SizingState, 422: schemas.Problem})
-def start_sizing(request: HttpRequest, project_id: UUID, body: schemas.Base) -> tuple[int, sized.SizingState]:
+def start_sizing(request: HttpRequest, project_id: UUID, body: project_schemas.Base) -> tuple[int, sized.SizingState]:
     """Have every group sized by a worker. Nothing is changed: the designer accepts the sections by an edit."""
     return 202, sizings.out(sizings.ask(*revision_of(request, project_id, body.base, May.CHANGE)))
 

@@ -11,18 +11,18 @@ from engine.standards.en.national import NationalValue, national_values
 from server.api.access import user_of
 from server.people.models import Role
 from server.people.roles import need_role
-from server.projects import climate, office, schemas, workbench
+from server.projects import catalogue_schemas, climate, office, schemas, workbench
 
 router = Router()
 
 
-@router.get("/catalogue", response=list[schemas.FamilyOut])
-def catalogue(request: HttpRequest) -> list[schemas.FamilyOut]:
+@router.get("/catalogue", response=list[catalogue_schemas.FamilyOut])
+def catalogue(request: HttpRequest) -> list[catalogue_schemas.FamilyOut]:
     return workbench.catalogue_out()
 
 
-@router.get("/catalogue/outline", response={200: schemas.OutlineOut, 422: schemas.Problem})
-def outline(request: HttpRequest, name: str) -> schemas.OutlineOut:
+@router.get("/catalogue/outline", response={200: catalogue_schemas.OutlineOut, 422: schemas.Problem})
+def outline(request: HttpRequest, name: str) -> catalogue_schemas.OutlineOut:
     """A section to scale, with its properties and its neighbours in mass."""
     return workbench.outline_out(catalogue_section(name, "name"))
 
@@ -34,7 +34,7 @@ def office_catalogue(request: HttpRequest) -> list[BuiltSection]:
 
 
 @router.post("/office", response={200: list[BuiltSection], 422: schemas.Problem})
-def take_into_office(request: HttpRequest, body: schemas.CsvFile) -> list[BuiltSection]:
+def take_into_office(request: HttpRequest, body: catalogue_schemas.CsvFile) -> list[BuiltSection]:
     """Take in sections from a CSV file; all of them or none."""
     need_role(user_of(request), Role.DESIGNER, Role.ADMINISTRATOR)
     office.take_in(office.read_csv(body.text))
@@ -48,8 +48,8 @@ def drop_from_office(request: HttpRequest, name: str) -> list[BuiltSection]:
     return office.catalogue()
 
 
-@router.get("/materials", response=list[schemas.MaterialOut])
-def materials(request: HttpRequest) -> list[schemas.MaterialOut]:
+@router.get("/materials", response=list[catalogue_schemas.MaterialOut])
+def materials(request: HttpRequest) -> list[catalogue_schemas.MaterialOut]:
     return workbench.materials_out()
 
 
@@ -58,8 +58,8 @@ def national(request: HttpRequest) -> list[NationalValue]:
     return national_values()
 
 
-@router.get("/climate", response={200: schemas.ClimateOut, 422: schemas.Problem})
-def site_climate(request: HttpRequest, place: str, altitude: float | None = None) -> schemas.ClimateOut:
+@router.get("/climate", response={200: catalogue_schemas.ClimateOut, 422: schemas.Problem})
+def site_climate(request: HttpRequest, place: str, altitude: float | None = None) -> catalogue_schemas.ClimateOut:
     """Site values of a place, asked of the climate service."""
     return climate.site_values(place, altitude)
 

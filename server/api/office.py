@@ -16,7 +16,7 @@ from server.api.access import download, revision_of, user_of
 from server.api.projects import project_out
 from server.people.models import Role
 from server.people.roles import May, need_role
-from server.projects import kept, kept_schemas, national_csv, revisions, schemas
+from server.projects import kept, kept_schemas, national_csv, project_schemas, revisions, schemas
 from server.projects.cards import drawn
 from server.projects.models import OfficeKept
 
@@ -85,9 +85,10 @@ def drop(request: HttpRequest, number: int) -> tuple[int, None]:
 
 
 @router.post(
-    "/projects/{project_id}/kept", response={200: schemas.ProjectOut, 409: schemas.ConflictOut, 422: schemas.Problem}
+    "/projects/{project_id}/kept",
+    response={200: project_schemas.ProjectOut, 409: schemas.ConflictOut, 422: schemas.Problem},
 )
-def put(request: HttpRequest, project_id: UUID, body: kept_schemas.Put) -> schemas.ProjectOut:
+def put(request: HttpRequest, project_id: UUID, body: kept_schemas.Put) -> project_schemas.ProjectOut:
     """Put what the office keeps into a project, as one revision."""
     _, head = revision_of(request, project_id, None, May.CHANGE)
     found = kept.find(body.kept)

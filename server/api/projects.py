@@ -26,7 +26,7 @@ from engine.templates import TEMPLATES
 from server.api.access import document_of, download, in_thread, revision_of, revision_out, user_of
 from server.people.models import Role
 from server.people.roles import May, may, need, need_role, shared_with, word_for
-from server.projects import kept, queue, quotas, revisions, runs, schemas
+from server.projects import kept, project_schemas, queue, quotas, revisions, runs, schemas
 from server.projects.cards import drawn
 from server.projects.changes import Change
 from server.projects.cleaning import remove
@@ -39,12 +39,12 @@ router = Router()
 AT_ONCE = 4
 
 
-def project_out(user: User, project: Project) -> schemas.ProjectOut:
+def project_out(user: User, project: Project) -> project_schemas.ProjectOut:
     """A project with its head, as a person may see it."""
     head = project.head
     assert head is not None
     document = read_stored(head.content)
-    return schemas.ProjectOut(
+    return project_schemas.ProjectOut(
         id=project.id,
         name=project.name,
         archived=project.archived,
@@ -59,15 +59,15 @@ def project_out(user: User, project: Project) -> schemas.ProjectOut:
     )
 
 
-@router.get("/projects", response=schemas.ProjectList)
-def projects(request: HttpRequest) -> schemas.ProjectList:
+@router.get("/projects", response=project_schemas.ProjectList)
+def projects(request: HttpRequest) -> project_schemas.ProjectList:
     """The projects that the user may see; their own that wait to be removed with them."""
     user = user_of(request)
     found = Project.objects.filter(shared_with(user)).filter(Q(deleted=None) | Q(owner=user))
     listed = list(found.select_related("head", "head__author", "head__checkpoint", "owner"))
     _have_computed([project for project in listed if not project.card and not project.deleted])
     now = quotas.used(user)
-    return schemas.ProjectList(
+    return project_schemas.ProjectList(
         projects=[_summary(user, project) for project in listed],
         most_projects=now.most_projects,
         size=now.size / 1e6,
@@ -88,14 +88,14 @@ def _have_computed(unknown: list[Project]) -> None:
             continue
 
 
-def _summary(user: User, project: Project) -> schemas.ProjectSummary:
+def _summary(user: User, project: Project) -> project_schemas.ProjectSummary:
     assert project.head is not None
     try:
         words, readable = _in_words(read_stored(project.head.content)), True
     except ModelError as error:
         # one that cannot be opened does not hide the others
         words, readable = error.message, False
-    return schemas.ProjectSummary(
+    return project_schemas.ProjectSummary(
         id=project.id,
         name=project.name,
         archived=project.archived,
@@ -103,7 +103,7 @@ def _summary(user: User, project: Project) -> schemas.ProjectSummary:
         owner=project.owner.get_username(),
         role=word_for(may(user, project) or May.LOOK),
         by=project.head.author.get_username() if project.head.author else "",
-        card=schemas.CardOut(**project.card) if "revision" in project.card else None,
+        card=project_schemas.CardOut(**project.card) if "revision" in project.card else None,
         shared=bool(project.office_role) or project.shares.exists(),
         revision=project.head.number,
         summary=words,
@@ -125,23 +125,23 @@ def _in_words(document: Document) -> str:
 
 
 @cache
-def _templates() -> list[schemas.TemplateOut]:
+def _templates() -> list[project_schemas.TemplateOut]:
     found = []
     for t in TEMPLATES.values():
         structure = expand(t.make())
         lines, _ = drawn(structure, np.zeros(len(structure.members), dtype=bool))
-        found.append(schemas.TemplateOut(key=t.key, title=t.title, words=t.words, lines=lines))
+        found.append(project_schemas.TemplateOut(key=t.key, title=t.title, words=t.words, lines=lines))
     return found
 
 
-@router.get("/templates", response=list[schemas.TemplateOut])
-def templates(request: HttpRequest) -> list[schemas.TemplateOut]:
+@router.get("/templates", response=list[project_schemas.TemplateOut])
+def templates(request: HttpRequest) -> list[project_schemas.TemplateOut]:
     """What a project may begin with."""
     return _templates()
 
 
-@router.post("/projects", response={201: schemas.ProjectOut, 422: schemas.Problem})
-def create_project(request: HttpRequest, body: schemas.NewProject) -> tuple[int, schemas.ProjectOut]:
+@router.post("/projects", response={201: project_schemas.ProjectOut, 422: schemas.Problem})
+def create_project(request: HttpRequest, body: project_schemas.NewProject) -> tuple[int, project_schemas.ProjectOut]:
     template = TEMPLATES.get(body.template)
     if body.kept is not None:
         document = kept.document_of(kept.find(body.kept), body.name)
@@ -153,8 +153,8 @@ def create_project(request: HttpRequest, body: schemas.NewProject) -> tuple[int,
     return 201, project_out(user_of(request), revisions.create(user_of(request), document, "New project"))
 
 
-@router.post("/projects/import", response={201: schemas.ProjectOut, 422: schemas.Problem})
-def import_project(request: HttpRequest) -> tuple[int, schemas.ProjectOut]:
+@router.post("/projects/import", response={201: project_schemas.ProjectOut, 422: schemas.Problem})
+def import_project(request: HttpRequest) -> tuple[int, project_schemas.ProjectOut]:
     """A new project from a document in the file format."""
     document = in_kilonewtons(read_document(read_json(request.body)))
     prepare(document, most=revisions.AT_ONCE)
@@ -168,19 +168,21 @@ async def read_ifc(request: HttpRequest) -> TakenOut:
     return await ifc_taken(request.body)
 
 
-@router.get("/projects/{project_id}", response={200: schemas.ProjectOut, 422: schemas.Problem})
-def project(request: HttpRequest, project_id: UUID) -> schemas.ProjectOut:
+@router.get("/projects/{project_id}", response={200: project_schemas.ProjectOut, 422: schemas.Problem})
+def project(request: HttpRequest, project_id: UUID) -> project_schemas.ProjectOut:
     return project_out(user_of(request), revisions.project_of(user_of(request), project_id))
 
 
-@router.get("/projects/{project_id}/head", response=schemas.RevisionOut)
-def head(request: HttpRequest, project_id: UUID) -> schemas.RevisionOut:
+@router.get("/projects/{project_id}/head", response=project_schemas.RevisionOut)
+def head(request: HttpRequest, project_id: UUID) -> project_schemas.RevisionOut:
     """Which revision stands."""
     return revision_out(revision_of(request, project_id, None)[1])
 
 
-@router.patch("/projects/{project_id}", response=schemas.ProjectOut)
-def change_project(request: HttpRequest, project_id: UUID, body: schemas.ProjectChange) -> schemas.ProjectOut:
+@router.patch("/projects/{project_id}", response=project_schemas.ProjectOut)
+def change_project(
+    request: HttpRequest, project_id: UUID, body: project_schemas.ProjectChange
+) -> project_schemas.ProjectOut:
     """Rename, archive or pause. A new name is a revision like any edit."""
     found = revisions.project_of(user_of(request), project_id, May.CHANGE)
     if body.name is not None and found.head is not None:
@@ -196,7 +198,7 @@ def change_project(request: HttpRequest, project_id: UUID, body: schemas.Project
 
 
 @router.delete("/projects/{project_id}", response={204: None, 422: schemas.Problem})
-def delete_project(request: HttpRequest, project_id: UUID, body: schemas.Deletion) -> tuple[int, None]:
+def delete_project(request: HttpRequest, project_id: UUID, body: project_schemas.Deletion) -> tuple[int, None]:
     """Delete a project: it waits some days to be removed; with its name typed again, it is removed at once."""
     found = _owned(user_of(request), project_id)
     if body.name and body.name != found.name:
@@ -213,8 +215,8 @@ def delete_project(request: HttpRequest, project_id: UUID, body: schemas.Deletio
     return 204, None
 
 
-@router.post("/projects/{project_id}/recover", response=schemas.ProjectSummary)
-def recover_project(request: HttpRequest, project_id: UUID) -> schemas.ProjectSummary:
+@router.post("/projects/{project_id}/recover", response=project_schemas.ProjectSummary)
+def recover_project(request: HttpRequest, project_id: UUID) -> project_schemas.ProjectSummary:
     """Bring back a project that waits to be removed."""
     found = _owned(user_of(request), project_id)
     found.deleted = None
@@ -230,17 +232,18 @@ def _owned(user: User, project_id: UUID) -> Project:
     return found
 
 
-@router.post("/projects/{project_id}/duplicate", response={201: schemas.ProjectOut})
-def duplicate_project(request: HttpRequest, project_id: UUID) -> tuple[int, schemas.ProjectOut]:
+@router.post("/projects/{project_id}/duplicate", response={201: project_schemas.ProjectOut})
+def duplicate_project(request: HttpRequest, project_id: UUID) -> tuple[int, project_schemas.ProjectOut]:
     document, _ = document_of(request, project_id, None)
     copy = document.model_copy(update={"name": f"{document.name[:73]} (copy)"})
     return 201, project_out(user_of(request), revisions.create(user_of(request), copy, f"Copy of {document.name}"))
 
 
 @router.post(
-    "/projects/{project_id}/edits", response={200: schemas.ProjectOut, 409: schemas.ConflictOut, 422: schemas.Problem}
+    "/projects/{project_id}/edits",
+    response={200: project_schemas.ProjectOut, 409: schemas.ConflictOut, 422: schemas.Problem},
 )
-def edit(request: HttpRequest, project_id: UUID, body: schemas.Edit) -> schemas.ProjectOut:
+def edit(request: HttpRequest, project_id: UUID, body: project_schemas.Edit) -> project_schemas.ProjectOut:
     changes = [Change(c.path, c.value, c.do, c.was) for c in body.changes]
     return project_out(
         user_of(request), revisions.edit(user_of(request), project_id, body.base, body.label[:200], changes)
@@ -249,19 +252,19 @@ def edit(request: HttpRequest, project_id: UUID, body: schemas.Edit) -> schemas.
 
 @router.post(
     "/projects/{project_id}/operate",
-    response={200: schemas.ProjectOut, 409: schemas.ConflictOut, 422: schemas.Problem},
+    response={200: project_schemas.ProjectOut, 409: schemas.ConflictOut, 422: schemas.Problem},
 )
-def operate(request: HttpRequest, project_id: UUID, body: schemas.Operate) -> schemas.ProjectOut:
+def operate(request: HttpRequest, project_id: UUID, body: project_schemas.Operate) -> project_schemas.ProjectOut:
     """Operations by hand, as one revision."""
     found = revisions.operate(user_of(request), project_id, body.base, body.label[:200], body.operations)
     return project_out(user_of(request), found)
 
 
-@router.get("/projects/{project_id}/versions", response=list[schemas.Version])
-def versions(request: HttpRequest, project_id: UUID) -> list[schemas.Version]:
+@router.get("/projects/{project_id}/versions", response=list[project_schemas.Version])
+def versions(request: HttpRequest, project_id: UUID) -> list[project_schemas.Version]:
     """Revisions that bear a name, newest first, and the last twenty without."""
     return [
-        schemas.Version(
+        project_schemas.Version(
             number=r.number,
             name=r.name,
             label=r.label,
@@ -272,40 +275,43 @@ def versions(request: HttpRequest, project_id: UUID) -> list[schemas.Version]:
     ]
 
 
-@router.post("/projects/{project_id}/versions", response={200: schemas.Version, 422: schemas.Problem})
-def name_version(request: HttpRequest, project_id: UUID, body: schemas.NameVersion) -> schemas.Version:
+@router.post("/projects/{project_id}/versions", response={200: project_schemas.Version, 422: schemas.Problem})
+def name_version(request: HttpRequest, project_id: UUID, body: project_schemas.NameVersion) -> project_schemas.Version:
     """Give a revision a name, or take it away with an empty one."""
     r = revisions.name_version(revisions.project_of(user_of(request), project_id, May.CHANGE), body.number, body.name)
     author = r.author.get_username() if r.author else ""
-    return schemas.Version(number=r.number, name=r.name, label=r.label, author=author, created=r.created)
+    return project_schemas.Version(number=r.number, name=r.name, label=r.label, author=author, created=r.created)
 
 
 @router.post(
-    "/projects/{project_id}/restore", response={200: schemas.ProjectOut, 409: schemas.ConflictOut, 422: schemas.Problem}
+    "/projects/{project_id}/restore",
+    response={200: project_schemas.ProjectOut, 409: schemas.ConflictOut, 422: schemas.Problem},
 )
-def restore(request: HttpRequest, project_id: UUID, body: schemas.Restore) -> schemas.ProjectOut:
+def restore(request: HttpRequest, project_id: UUID, body: project_schemas.Restore) -> project_schemas.ProjectOut:
     """Make an older revision the head again, as a new revision: nothing in between is lost."""
     return project_out(user_of(request), revisions.restore(user_of(request), project_id, body.base, body.number))
 
 
-@router.get("/projects/{project_id}/compare", response={200: schemas.Comparison, 422: schemas.Problem})
-def compare(request: HttpRequest, project_id: UUID, before: int, after: int) -> schemas.Comparison:
+@router.get("/projects/{project_id}/compare", response={200: project_schemas.Comparison, 422: schemas.Problem})
+def compare(request: HttpRequest, project_id: UUID, before: int, after: int) -> project_schemas.Comparison:
     one, _ = document_of(request, project_id, before)
     other, _ = document_of(request, project_id, after)
-    return schemas.Comparison(before=before, after=after, **vars(compare_documents(one, other)))
+    return project_schemas.Comparison(before=before, after=after, **vars(compare_documents(one, other)))
 
 
 @router.post(
-    "/projects/{project_id}/undo", response={200: schemas.ProjectOut, 409: schemas.ConflictOut, 422: schemas.Problem}
+    "/projects/{project_id}/undo",
+    response={200: project_schemas.ProjectOut, 409: schemas.ConflictOut, 422: schemas.Problem},
 )
-def undo(request: HttpRequest, project_id: UUID, body: schemas.Base) -> schemas.ProjectOut:
+def undo(request: HttpRequest, project_id: UUID, body: project_schemas.Base) -> project_schemas.ProjectOut:
     return project_out(user_of(request), revisions.undo(user_of(request), project_id, body.base))
 
 
 @router.post(
-    "/projects/{project_id}/redo", response={200: schemas.ProjectOut, 409: schemas.ConflictOut, 422: schemas.Problem}
+    "/projects/{project_id}/redo",
+    response={200: project_schemas.ProjectOut, 409: schemas.ConflictOut, 422: schemas.Problem},
 )
-def redo(request: HttpRequest, project_id: UUID, body: schemas.Base) -> schemas.ProjectOut:
+def redo(request: HttpRequest, project_id: UUID, body: project_schemas.Base) -> project_schemas.ProjectOut:
     return project_out(user_of(request), revisions.redo(user_of(request), project_id, body.base))
 
 

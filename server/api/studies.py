@@ -13,7 +13,7 @@ from server.api.access import in_thread, revision_of, user_of
 from server.api.chains import LONGEST_WAIT
 from server.api.projects import project_out
 from server.people.roles import May
-from server.projects import schemas, studies
+from server.projects import project_schemas, schemas, studies
 from server.projects import study_schemas as told
 
 router = Router()
@@ -48,8 +48,8 @@ def stop_study(request: HttpRequest, project_id: UUID) -> told.StudyOut:
 
 @router.post(
     "/projects/{project_id}/study/take",
-    response={200: schemas.ProjectOut, 409: schemas.ConflictOut, 422: schemas.Problem},
+    response={200: project_schemas.ProjectOut, 409: schemas.ConflictOut, 422: schemas.Problem},
 )
-def take_point(request: HttpRequest, project_id: UUID, body: told.TakePoint) -> schemas.ProjectOut:
+def take_point(request: HttpRequest, project_id: UUID, body: told.TakePoint) -> project_schemas.ProjectOut:
     """Make a set-out with its sections the next revision."""
     return project_out(user_of(request), studies.take(user_of(request), project_id, body.base, body.number))

@@ -20,7 +20,7 @@ RIGHT, UP = np.array([0.82, 0.57, 0.0]), np.array([-0.25, 0.36, 0.9])
 
 
 def card_of(document: Document, found: Chain | ModelError) -> dict[str, Any]:
-    """The card of a document's result, as `schemas.CardOut` without its revision."""
+    """The card of a document's result, as `project_schemas.CardOut` without its revision."""
     if isinstance(found, ModelError):
         # a project that is empty is not broken
         return (

@@ -10,7 +10,7 @@ import urllib.request
 from django.conf import settings
 
 from engine.errors import ModelError
-from server.projects import schemas
+from server.projects import catalogue_schemas
 
 TIMEOUT = 4.0
 
@@ -30,7 +30,7 @@ def _ask(path: str) -> tuple[int, dict[str, object]]:
         ) from error
 
 
-def site_values(place: str, altitude: float | None) -> schemas.ClimateOut:
+def site_values(place: str, altitude: float | None) -> catalogue_schemas.ClimateOut:
     """Ground snow, basic wind and altitude of a place. Raises ModelError when it is unknown or the service is down."""
     query = "" if altitude is None else "?" + urllib.parse.urlencode({"altitude": altitude})
     status, body = _ask("/places/" + urllib.parse.quote(place.strip(), safe="") + query)
@@ -40,7 +40,7 @@ def site_values(place: str, altitude: float | None) -> schemas.ClimateOut:
         raise ModelError(f"The climate service knows no place “{place}”.{words}", "site.place")
     if status != 200:
         raise ModelError(str(body.get("message", "The climate service refused the question.")), "site.place")
-    return schemas.ClimateOut.model_validate(body)
+    return catalogue_schemas.ClimateOut.model_validate(body)
 
 
 def place_names(part: str) -> list[str]:

@@ -10,7 +10,7 @@ from engine.document import Document
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.structure.model import Member, Structure
-from server.projects.schemas import MemberDifference
+from server.projects.project_schemas import MemberDifference
 
 
 @dataclass(frozen=True)

@@ -9,14 +9,14 @@ from engine.analysis.membranes import membrane_forces
 from engine.analysis.sways import storeys, sways
 from engine.chain import Chain
 from engine.structure.model import Floats, Structure
-from server.projects import schemas
+from server.projects import response_schemas
 
 QUANTITIES = ("N", "Vy", "Vz", "T", "My", "Mz")
 #: elements whose extremes are found at a time
 BLOCK = 400
 
 
-def extremes_out(chain: Chain) -> list[schemas.ExtremesOut]:
+def extremes_out(chain: Chain) -> list[response_schemas.ExtremesOut]:
     """Envelopes of all members over the strength combinations, with where along the member and in which of these."""
     strength, forces, elements = chain.verification.strength, chain.verification.forces, chain.response.elements
     if not strength:
@@ -38,7 +38,7 @@ def extremes_out(chain: Chain) -> list[schemas.ExtremesOut]:
     out = []
     for i, m in enumerate(chain.structure.members):
         own = slice(first[i], first[i + 1])
-        row = schemas.ExtremesOut(member=m.name, role=m.role)
+        row = response_schemas.ExtremesOut(member=m.name, role=m.role)
         for q in QUANTITIES:
             most, most_at, least, least_at = (values[own] for values in found[q])
             for values, at, pick, key in (
@@ -64,7 +64,7 @@ def _grid_place(structure: Structure, node: int) -> str:
     return " ".join(word for word in words if word)
 
 
-def sways_out(chain: Chain) -> list[schemas.SwayOut]:
+def sways_out(chain: Chain) -> list[response_schemas.SwayOut]:
     """Sway of every storey of every column, and of whole columns: the largest along X and along Y over the combinations for
     deflection, and over those for strength."""
     structure, combined = chain.structure, chain.combined
@@ -78,7 +78,7 @@ def sways_out(chain: Chain) -> list[schemas.SwayOut]:
         for use, values in moved.items():
             pick = np.abs(values[i]).argmax(axis=1)
             out.append(
-                schemas.SwayOut(
+                response_schemas.SwayOut(
                     member=structure.members[storey.member].name,
                     grid=_grid_place(structure, storey.foot),
                     foot=float(structure.xyz[storey.foot, 2]),
@@ -98,7 +98,7 @@ def _ratio(height: float, sway: float) -> float | None:
     return height / abs(sway) if abs(sway) > height * 1e-5 else None
 
 
-def decks_out(chain: Chain) -> list[schemas.DeckForcesOut]:
+def decks_out(chain: Chain) -> list[response_schemas.DeckForcesOut]:
     """Membrane forces of stiff decks, the largest in size over the strength combinations: n_x, n_y, n_xy of each panel."""
     structure, strength = chain.structure, list(chain.verification.strength)
     if not structure.membranes or not strength:
@@ -111,7 +111,7 @@ def decks_out(chain: Chain) -> list[schemas.DeckForcesOut]:
         flat = own.transpose(1, 0, 2).reshape(3, -1)
         pick = np.abs(flat).argmax(axis=1)
         out.append(
-            schemas.DeckForcesOut(
+            response_schemas.DeckForcesOut(
                 panel=name,
                 force=[float(flat[k, pick[k]]) / 1000 for k in range(3)],
                 combination=[chain.combinations[strength[int(k) % own.shape[2]]].name for k in pick],

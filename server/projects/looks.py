@@ -24,10 +24,10 @@ from server.projects import (
     response,
     results,
     runs,
-    schemas,
     single,
     surfaces,
     surroundings,
+    verdict_schemas,
     workbench,
 )
 from server.projects.models import Project, Result, Revision, Run
@@ -47,7 +47,7 @@ def _known(
         raise ModelError(f"There is no {what} “{state}”.", place) from None
 
 
-def _proof(chain: Chain, number: int, member: str, criterion: str, combination: str) -> schemas.ProofOut:
+def _proof(chain: Chain, number: int, member: str, criterion: str, combination: str) -> verdict_schemas.ProofOut:
     return workbench.proof_out(single.proof_of(chain, member, criterion, combination), number, member)
 
 

@@ -22,7 +22,7 @@ from engine.structure.model import Bools, Floats, Structure
 from engine.structure.planes import planes
 from engine.verification.standing import in_words
 from engine.verification.verify import of_one
-from server.projects import schemas
+from server.projects import response_schemas
 from server.projects.envelopes import QUANTITIES
 from server.projects.workbench import MOST_RUNS, kilo
 
@@ -91,20 +91,20 @@ def _natural(chain: Chain) -> list[Mode]:
     return natural_modes(chain.response.system, np.array(factors))
 
 
-def modes_out(chain: Chain, combination: str) -> list[schemas.ModeOut]:
+def modes_out(chain: Chain, combination: str) -> list[response_schemas.ModeOut]:
     """Buckling modes of a combination, or without one the natural modes. Raises KeyError for one that is not there."""
     if combination:
         found = _buckling(chain, combination)
         names = [m.name for m in chain.structure.members]
         return [
-            schemas.ModeOut(
+            response_schemas.ModeOut(
                 value=m.value,
                 state=f"mode:{combination}:{k}",
                 by_itself=names[m.by_itself] if m.by_itself >= 0 else "",
             )
             for k, m in enumerate(found, 1)
         ]
-    return [schemas.ModeOut(value=m.value, state=f"vibration:{k}") for k, m in enumerate(_natural(chain), 1)]
+    return [response_schemas.ModeOut(value=m.value, state=f"vibration:{k}") for k, m in enumerate(_natural(chain), 1)]
 
 
 def _members_of(structure: Structure, plane: str) -> list[int]:
@@ -122,7 +122,7 @@ def _runs(
     moved: Floats | None,
     along: Floats | None,
     pulled: Floats | None = None,
-) -> list[schemas.RunOut]:
+) -> list[response_schemas.RunOut]:
     """Members with what is drawn along them. found: of their elements alone, one member after the other; moved: (e, s, 3) m at the
     stations."""
     first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
@@ -144,7 +144,7 @@ def _runs(
                 values["most_in"][name] = array.argmax(axis=1).tolist()
                 values["least_in"][name] = array.argmin(axis=1).tolist()
         runs.append(
-            schemas.RunOut(
+            response_schemas.RunOut(
                 member=structure.members[i].name,
                 axis_z=tuple(elements.axes[first[i], 2].tolist()),
                 points=[(a, b, c) for a, b, c in (start + x[:, None] * unit).tolist()],
@@ -163,7 +163,7 @@ def _runs(
     return runs
 
 
-def diagram_out(chain: Chain, revision: int, plane: str, state: str, own: bool = False) -> schemas.DiagramOut:
+def diagram_out(chain: Chain, revision: int, plane: str, state: str, own: bool = False) -> response_schemas.DiagramOut:
     """Diagrams of the members in a plane ("whole": of all, in halls of up to MOST_RUNS) under a case, a combination, an
     envelope, or a mode. own: with the utilisation in that state alone, not over all. Raises KeyError for an unknown state."""
     structure, elements = chain.structure, chain.response.elements
@@ -173,7 +173,9 @@ def diagram_out(chain: Chain, revision: int, plane: str, state: str, own: bool =
     if shape:
         mode, words = shape
         runs = _runs(structure, elements, chain.combined.stations, members, None, mode.along, along)
-        return schemas.DiagramOut(revision=revision, state=state, kind="mode", formula=words, runs=runs, loads=[])
+        return response_schemas.DiagramOut(
+            revision=revision, state=state, kind="mode", formula=words, runs=runs, loads=[]
+        )
     envelope = state.startswith("envelope")
     if own and not envelope:
         along = of_one(chain.document, chain.combined, chain.verification, _single(chain, state)[0][0])
@@ -184,7 +186,7 @@ def diagram_out(chain: Chain, revision: int, plane: str, state: str, own: bool =
     first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
     rows = np.concatenate([np.arange(first[i], first[i + 1]) for i in members] or [np.zeros(0, dtype=np.int64)])
     found = chain.combined.diagrams(numbers, rows) if numbers and members else None
-    return schemas.DiagramOut(
+    return response_schemas.DiagramOut(
         revision=revision,
         state=state,
         kind=kind,
@@ -204,7 +206,7 @@ def _name(chain: Chain, number: int) -> str:
     return chain.combinations[number].name if number < count else chain.loading.cases[number - count].symbol
 
 
-def _points(chain: Chain, factors: Floats, members: list[int]) -> list[schemas.PointOut]:
+def _points(chain: Chain, factors: Floats, members: list[int]) -> list[response_schemas.PointOut]:
     """The concentrated loads of a state on some members and on their nodes, one for each place."""
     structure = chain.structure
     near = {node for i in members for node in structure.members[i].nodes}
@@ -222,27 +224,29 @@ def _points(chain: Chain, factors: Floats, members: list[int]) -> list[schemas.P
         else:
             place = structure.xyz[node]
         found.append(
-            schemas.PointOut(member=name, at=tuple(place.tolist()), force=kilo(push[:3]), moment=kilo(push[3:]))
+            response_schemas.PointOut(
+                member=name, at=tuple(place.tolist()), force=kilo(push[:3]), moment=kilo(push[3:])
+            )
         )
     return found
 
 
-def lateral_out(chain: Chain, state: str, member: int) -> schemas.LateralOut:
+def lateral_out(chain: Chain, state: str, member: int) -> response_schemas.LateralOut:
     """The factor at which a member buckles sideways under a case or combination. Raises KeyError for another state."""
     numbers, _, _ = _single(chain, state)
     found = lateral_factors(chain.combined, numbers, member)
     factor = None if found is None or not np.isfinite(found[0]) else float(found[0])
-    return schemas.LateralOut(factor=factor, covered=found is not None)
+    return response_schemas.LateralOut(factor=factor, covered=found is not None)
 
 
-def _pushes(chain: Chain, number: int, members: list[int]) -> list[schemas.PushOut]:
+def _pushes(chain: Chain, number: int, members: list[int]) -> list[response_schemas.PushOut]:
     """Reactions at the supports that the members stand on."""
     structure = chain.structure
     reaction = chain.combined.reaction([number])[:, :, 0]
     near = {node for i in members for node in structure.members[i].nodes}
     held = np.flatnonzero((structure.fixed | (structure.springs != 0)).any(axis=1))
     return [
-        schemas.PushOut(
+        response_schemas.PushOut(
             node=structure.nodes[node],
             at=tuple(structure.xyz[node].tolist()),
             force=kilo(reaction[node, :3]),
@@ -253,19 +257,19 @@ def _pushes(chain: Chain, number: int, members: list[int]) -> list[schemas.PushO
     ]
 
 
-def mechanism_out(document: Document, revision: int, plane: str) -> schemas.DiagramOut:
+def mechanism_out(document: Document, revision: int, plane: str) -> response_schemas.DiagramOut:
     """How a structure that does not stand moves. Raises ModelError where it cannot even be assembled."""
     structure = expand(document)
     system = assemble(structure, load(document, structure), document.analysis.shear_deformation)
     mode = mechanism(system)
     stations = system.stations
     runs = _runs(structure, system.elements, stations, _members_of(structure, plane), None, mode.along, None)
-    return schemas.DiagramOut(
+    return response_schemas.DiagramOut(
         revision=revision, state="mechanism", kind="mode", formula="how it moves freely", runs=runs, loads=[]
     )
 
 
-def states_out(chain: Chain) -> list[schemas.StateOut]:
+def states_out(chain: Chain) -> list[response_schemas.StateOut]:
     """What an engineer checks of every combination."""
     combined, structure = chain.combined, chain.structure
     count = len(chain.combinations)
@@ -282,7 +286,7 @@ def states_out(chain: Chain) -> list[schemas.StateOut]:
         place = int(combined.place[i])
         residual = chain.response.residual if place < 0 or combined.states is None else combined.states.residual[place]
         found.append(
-            schemas.StateOut(
+            response_schemas.StateOut(
                 name=c.name,
                 use=c.use,
                 applied=kilo(total[i]),
@@ -303,13 +307,13 @@ def states_out(chain: Chain) -> list[schemas.StateOut]:
     return found
 
 
-def _loads(chain: Chain, factors: Floats, members: list[int]) -> list[schemas.LoadOut]:
+def _loads(chain: Chain, factors: Floats, members: list[int]) -> list[response_schemas.LoadOut]:
     """The sum of the line loads on each member, in pieces over which it runs linearly."""
     table = chain.loading.table(chain.structure)
     return line_loads(chain.structure, table, factors, (factors[table.case] != 0) & np.isin(table.member, members))
 
 
-def line_loads(structure: Structure, table: LineTable, factors: Floats, rows: Bools) -> list[schemas.LoadOut]:
+def line_loads(structure: Structure, table: LineTable, factors: Floats, rows: Bools) -> list[response_schemas.LoadOut]:
     """The sum of chosen line loads on each member, with the factors of their cases, in pieces over which it runs linearly."""
     own: dict[str, list[LineLoad]] = defaultdict(list)
     for k in np.flatnonzero(rows).tolist():
@@ -329,7 +333,7 @@ def line_loads(structure: Structure, table: LineTable, factors: Floats, rows: Bo
                     slope = (one.last - one.first) / (one.end - one.start)
                     ends += factors[one.case] * (one.first + np.outer([start - one.start, end - one.start], slope))
             found.append(
-                schemas.LoadOut(
+                response_schemas.LoadOut(
                     member=name,
                     start=tuple((a + along * start).tolist()),
                     end=tuple((a + along * end).tolist()),

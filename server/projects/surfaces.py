@@ -12,7 +12,7 @@ from engine.standards.en.wind_cases import Wind, hall_winds, local_pressures
 from engine.standards.en.wind_zones import Zone
 from engine.structure.axes import local_axes
 from engine.structure.model import Floats, Panel, Structure
-from server.projects import schemas
+from server.projects import action_schemas, structure_schemas
 
 UP = np.array([0.0, 0.0, 1.0])
 
@@ -31,20 +31,20 @@ def _flat(points: Floats, origin: Floats, basis: Floats) -> list[tuple[float, fl
     return [(float(x), float(y)) for x, y in (points - origin) @ basis.T]
 
 
-def _turn(panel: Panel, origin: Floats, basis: Floats) -> tuple[schemas.Triple, schemas.Triple]:
+def _turn(panel: Panel, origin: Floats, basis: Floats) -> tuple[structure_schemas.Triple, structure_schemas.Triple]:
     start, across, up = panel.flat(origin), panel.basis @ basis[0], panel.basis @ basis[1]
     first, second = ((float(start[i]), float(across[i]), float(up[i])) for i in (0, 1))
     return first, second
 
 
-def brief(structure: Structure) -> list[schemas.PanelBrief]:
+def brief(structure: Structure) -> list[action_schemas.PanelBrief]:
     """The panels by name; those that are stiff in their plane with their corners."""
     found = []
     for p in structure.panels:
         stiff = "rigid" if p.rigid else "membrane" if p.law else ""
         corners = [(x, y, z) for x, y, z in p.corners.tolist()] if stiff else []
         found.append(
-            schemas.PanelBrief(
+            action_schemas.PanelBrief(
                 name=p.name,
                 kind=p.kind,
                 side=p.side,
@@ -58,13 +58,13 @@ def brief(structure: Structure) -> list[schemas.PanelBrief]:
     return found
 
 
-def wind_out(winds: list[Wind]) -> list[schemas.WindOut]:
+def wind_out(winds: list[Wind]) -> list[action_schemas.WindOut]:
     """The numbers behind the wind from each direction."""
     found = []
     for w in winds:
         p = w.pressures[max(w.pressures)]
         found.append(
-            schemas.WindOut(
+            action_schemas.WindOut(
                 direction=w.direction,
                 terrain=p.terrain,
                 speed=p.speed,
@@ -85,10 +85,10 @@ def wind_out(winds: list[Wind]) -> list[schemas.WindOut]:
     return found
 
 
-def _steps(w: Wind, zone: Zone) -> schemas.StepsOut:
+def _steps(w: Wind, zone: Zone) -> action_schemas.StepsOut:
     """How q_p(z_e) of a zone and the extent of the zones come about."""
     p, b = w.pressures[zone.height], w.box
-    return schemas.StepsOut(
+    return action_schemas.StepsOut(
         z=p.z,
         speed=p.speed,
         basic=p.basic / 1000,
@@ -104,10 +104,10 @@ def _steps(w: Wind, zone: Zone) -> schemas.StepsOut:
     )
 
 
-def local_out(chain: Chain) -> list[schemas.LocalOut]:
+def local_out(chain: Chain) -> list[action_schemas.LocalOut]:
     """Local pressures of secondary members."""
     return [
-        schemas.LocalOut(
+        action_schemas.LocalOut(
             role=p.role,
             panel=p.panel,
             zone=p.zone,
@@ -121,7 +121,7 @@ def local_out(chain: Chain) -> list[schemas.LocalOut]:
     ]
 
 
-def traced(chain: Chain, member: str, case: str) -> schemas.TracedOut:
+def traced(chain: Chain, member: str, case: str) -> action_schemas.TracedOut:
     """The line loads on a member in a case, each with the panel and zone it comes from, and why there is none. Raises
     ModelError."""
     structure, loading = chain.structure, chain.loading
@@ -145,7 +145,7 @@ def traced(chain: Chain, member: str, case: str) -> schemas.TracedOut:
             a, b = (float(np.linalg.norm(end)) / full for end in ends)
             widths = (a, b)
         found.append(
-            schemas.TracedLoad(
+            action_schemas.TracedLoad(
                 start=float(table.start[k]),
                 end=float(table.end[k]),
                 first=first,
@@ -158,7 +158,7 @@ def traced(chain: Chain, member: str, case: str) -> schemas.TracedOut:
                 why=surface.why if surface else "",
             )
         )
-    return schemas.TracedOut(
+    return action_schemas.TracedOut(
         loads=found,
         nothing=[] if found else nothing(chain, member, number),
         area=reduction.area if reduction else None,
@@ -193,7 +193,7 @@ def nothing(chain: Chain, member: str, case: int) -> list[str]:
     return words
 
 
-def panel_out(chain: Chain, name: str) -> schemas.PanelOut:
+def panel_out(chain: Chain, name: str) -> action_schemas.PanelOut:
     """A panel laid flat. Raises ModelError for a name that no panel bears."""
     structure = chain.structure
     panel = next((p for p in structure.panels if p.name == name), None)
@@ -207,7 +207,7 @@ def panel_out(chain: Chain, name: str) -> schemas.PanelOut:
                 continue
             for polygon in cut(panel, zone.points):
                 zones.append(
-                    schemas.ZoneOut(
+                    action_schemas.ZoneOut(
                         direction=w.direction,
                         letter=zone.letter,
                         polygon=_flat(panel.place_of(polygon), origin, basis),
@@ -226,7 +226,7 @@ def panel_out(chain: Chain, name: str) -> schemas.PanelOut:
             continue
         values = [load.at(corner) / 1000 for corner in load.polygon]
         loads.append(
-            schemas.SurfaceLoadOut(
+            action_schemas.SurfaceLoadOut(
                 case=chain.loading.cases[load.case].symbol,
                 zone=load.zone,
                 polygon=_flat(panel.place_of(load.polygon), origin, basis),
@@ -241,9 +241,9 @@ def panel_out(chain: Chain, name: str) -> schemas.PanelOut:
         member = structure.member(carrier)
         ends = structure.xyz[[member.nodes[0], member.nodes[-1]]]
         parts = [_flat(panel.place_of(part), origin, basis) for part in taken.get(carrier, [])]
-        carriers.append(schemas.CarrierOut(member=carrier, line=_flat(ends, origin, basis), takes=parts))
+        carriers.append(action_schemas.CarrierOut(member=carrier, line=_flat(ends, origin, basis), takes=parts))
     span = panel.span @ basis.T
-    return schemas.PanelOut(
+    return action_schemas.PanelOut(
         name=name,
         kind=panel.kind,
         area=panel.area,

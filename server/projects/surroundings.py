@@ -8,7 +8,7 @@ from engine.actions.across import across
 from engine.chain import Chain
 from engine.standards.en.wind_cases import hall_winds, profile
 from engine.structure.model import Panel
-from server.projects import schemas
+from server.projects import action_schemas
 
 #: heights at which the course of q_p is told, as shares of what is drawn
 STEPS = 24
@@ -16,7 +16,7 @@ STEPS = 24
 BEYOND = 1.3
 
 
-def site_out(chain: Chain, revision: int) -> schemas.SiteOut | None:
+def site_out(chain: Chain, revision: int) -> action_schemas.SiteOut | None:
     """None where no building stands that snow and wind act on."""
     structure, document = chain.structure, chain.document
     roofs = [p for p in structure.panels if p.kind == "roof"]
@@ -28,7 +28,7 @@ def site_out(chain: Chain, revision: int) -> schemas.SiteOut | None:
     top = float(corners[:, 2].max()) - ground
     heights = np.linspace(0.0, top * BEYOND, STEPS + 1)
     loading = chain.loading
-    return schemas.SiteOut(
+    return action_schemas.SiteOut(
         revision=revision,
         x0=x0,
         x1=x1,
@@ -42,7 +42,7 @@ def site_out(chain: Chain, revision: int) -> schemas.SiteOut | None:
             for p in (*roofs, *(p for p in structure.panels if p.side in ("left", "right") and p.kind == "wall"))
         ],
         winds=[
-            schemas.UpwindOut(
+            action_schemas.UpwindOut(
                 direction=w.direction,
                 terrain=w.pressures[max(w.pressures)].terrain,
                 directional=document.wind.directional.get(w.direction, 1.0),
@@ -53,7 +53,7 @@ def site_out(chain: Chain, revision: int) -> schemas.SiteOut | None:
             for w in hall_winds(document, structure)
         ],
         snow=[
-            schemas.LyingOut(
+            action_schemas.LyingOut(
                 case=loading.cases[found.case].symbol,
                 name=loading.cases[found.case].name,
                 course=list(zip(found.x.tolist(), (found.pressure / 1000).tolist(), strict=True)),

@@ -11,7 +11,7 @@ from engine.document import Document
 from engine.document.loads import AreaLoad
 from engine.expand import expand
 from engine.load import lay
-from server.projects import schemas
+from server.projects import response_schemas, structure_schemas
 from server.projects.response import line_loads
 
 
@@ -27,10 +27,10 @@ class LaidOut(BaseModel):
 
     panels: list[str]
     area: float
-    total: schemas.Triple
+    total: structure_schemas.Triple
     members: int
     most: float
-    loads: list[schemas.LoadOut]
+    loads: list[response_schemas.LoadOut]
 
 
 def laid(document: Document, area: AreaLoad) -> LaidOut:

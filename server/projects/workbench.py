@@ -34,7 +34,14 @@ from engine.verification.marks import marks
 from engine.verification.outcomes import CRITERIA, Verdict, kind_of
 from engine.verification.proof import Proof
 from engine.verification.stability import stability_values
-from server.projects import schemas
+from server.projects import (
+    action_schemas,
+    catalogue_schemas,
+    response_schemas,
+    schemas,
+    structure_schemas,
+    verdict_schemas,
+)
 from server.projects.surfaces import brief, local_out, wind_out
 
 #: members up to which the whole building's diagrams are sent at once
@@ -51,14 +58,14 @@ def _inside(places: tuple[float, ...]) -> list[float]:
     return list(places[1:-1])
 
 
-def bare_member(structure: Structure, m: Member, storey: str) -> schemas.MemberOut:
+def bare_member(structure: Structure, m: Member, storey: str) -> structure_schemas.MemberOut:
     """A member of a storey as it stands, without a verdict."""
     releases = [
         f"{words}: {', '.join(sorted(free))}"
         for words, free in (("start", m.release_start), ("end", m.release_end))
         if free
     ]
-    return schemas.MemberOut(
+    return structure_schemas.MemberOut(
         name=m.name,
         label=label(m),
         role=m.role,
@@ -90,47 +97,47 @@ def bare_member(structure: Structure, m: Member, storey: str) -> schemas.MemberO
     )
 
 
-def _haunches(structure: Structure, m: Member) -> list[schemas.HaunchOut]:
+def _haunches(structure: Structure, m: Member) -> list[structure_schemas.HaunchOut]:
     length = structure.length(m)
     return [
-        schemas.HaunchOut(foot=foot, tip=abs(foot - haunch.length), depth=haunch.depth)
+        structure_schemas.HaunchOut(foot=foot, tip=abs(foot - haunch.length), depth=haunch.depth)
         for haunch, foot in zip(m.haunches, (0.0, length), strict=True)
         if haunch
     ]
 
 
-def _whole(chain: Chain) -> schemas.WholeOut:
+def _whole(chain: Chain) -> verdict_schemas.WholeOut:
     found = chain.verification.whole
-    left_out = [schemas.LeftOut(words=words, members=count) for words, count in found.left_out]
-    return schemas.WholeOut(
+    left_out = [verdict_schemas.LeftOut(words=words, members=count) for words, count in found.left_out]
+    return verdict_schemas.WholeOut(
         passing=found.passing, failing=found.failing, not_covered=found.not_covered, left_out=left_out
     )
 
 
-def _limits(chain: Chain) -> list[schemas.LimitOut]:
+def _limits(chain: Chain) -> list[verdict_schemas.LimitOut]:
     """Of the roles that are there, without those that have fields of their own."""
     present = {m.role for m in chain.structure.members if m.behaviour == "beam"}
     stated: dict[str, float | None] = {str(role): ratio for role, ratio in chain.document.rules.deflections.items()}
     return [
-        schemas.LimitOut(role=role, label=ROLE_WORDS[role][1], stated=stated.get(role), usual=usual)
+        verdict_schemas.LimitOut(role=role, label=ROLE_WORDS[role][1], stated=stated.get(role), usual=usual)
         for role, usual in DEFLECTIONS.items()
         if role in present
     ]
 
 
-def _limits_variable(chain: Chain) -> list[schemas.LimitOut]:
+def _limits_variable(chain: Chain) -> list[verdict_schemas.LimitOut]:
     """Under variable actions alone, of the roles that are there and deflect."""
     rules = chain.document.rules
     present = {m.role for m in chain.structure.members if m.behaviour == "beam" and rules.deflects(m.role)}
     stated: dict[str, float | None] = {str(role): ratio for role, ratio in rules.deflections_variable.items()}
     return [
-        schemas.LimitOut(role=role, label=words[1], stated=stated.get(role), usual=0.0)
+        verdict_schemas.LimitOut(role=role, label=words[1], stated=stated.get(role), usual=0.0)
         for role, words in ROLE_WORDS.items()
         if role in present
     ]
 
 
-def member_out(chain: Chain, verdict: Verdict, storey: str) -> schemas.MemberOut:
+def member_out(chain: Chain, verdict: Verdict, storey: str) -> structure_schemas.MemberOut:
     """A member with its verdict."""
     m = chain.structure.members[verdict.member]
     checks = []
@@ -138,7 +145,7 @@ def member_out(chain: Chain, verdict: Verdict, storey: str) -> schemas.MemberOut
         combination = combination_of(chain, o.criterion, o.combination)
         words, clause = CRITERIA[o.criterion]
         checks.append(
-            schemas.CheckOut(
+            verdict_schemas.CheckOut(
                 criterion=o.criterion,
                 kind=kind_of(o.criterion),
                 words=words,
@@ -161,7 +168,7 @@ def member_out(chain: Chain, verdict: Verdict, storey: str) -> schemas.MemberOut
     return found
 
 
-def _roles(structure: Structure, members: list[schemas.MemberOut]) -> list[schemas.RoleOut]:
+def _roles(structure: Structure, members: list[structure_schemas.MemberOut]) -> list[structure_schemas.RoleOut]:
     slots: dict[str, set[str]] = defaultdict(set)
     for m in structure.members:
         if m.jig == "hall" and m.slot:
@@ -174,7 +181,7 @@ def _roles(structure: Structure, members: list[schemas.MemberOut]) -> list[schem
         sections = sorted({m.section for m in own})
         states = {m.status for m in own}
         found.append(
-            schemas.RoleOut(
+            structure_schemas.RoleOut(
                 role=role,
                 label=words,
                 key=min(slots[role]) if len(slots[role]) == 1 else "",
@@ -188,7 +195,7 @@ def _roles(structure: Structure, members: list[schemas.MemberOut]) -> list[schem
     return found
 
 
-def _reactions(chain: Chain) -> Iterator[schemas.ReactionOut]:
+def _reactions(chain: Chain) -> Iterator[response_schemas.ReactionOut]:
     structure = chain.structure
     strength = chain.verification.strength
     if not strength:
@@ -199,7 +206,7 @@ def _reactions(chain: Chain) -> Iterator[schemas.ReactionOut]:
         held = [i for i in range(6) if structure.fixed[node, i] or structure.springs[node, i]]
         values = reaction[node, held] / 1000
         high, low = values.argmax(axis=1), values.argmin(axis=1)
-        yield schemas.ReactionOut(
+        yield response_schemas.ReactionOut(
             node=structure.nodes[node],
             directions=[FREEDOMS[i] for i in held],
             most=values.max(axis=1).tolist(),
@@ -209,14 +216,14 @@ def _reactions(chain: Chain) -> Iterator[schemas.ReactionOut]:
         )
 
 
-def _lengths(chain: Chain) -> Iterator[schemas.LengthsOut]:
+def _lengths(chain: Chain) -> Iterator[verdict_schemas.LengthsOut]:
     seen = set()
     for m, lengths in zip(chain.structure.members, chain.verification.grounds.lengths, strict=True):
         if m.role in seen:
             continue
         seen.add(m.role)
         chosen = chain.document.rules.effective_lengths.get(m.role)  # type: ignore[call-overload]
-        yield schemas.LengthsOut(
+        yield verdict_schemas.LengthsOut(
             role=m.role,
             label=ROLE_WORDS[m.role][1],
             length=chain.structure.length(m),
@@ -238,7 +245,7 @@ def hall_facts(document: Document, structure: Structure) -> dict[str, Any]:
         return found
     columns = [line.at for line in structure.grid if line.axis == "X"]
     roofs = [p for p in structure.panels if p.name.startswith("roof-")]
-    found["hall"] = schemas.HallOut(
+    found["hall"] = structure_schemas.HallOut(
         height=max(float(p.corners[:, 2].max()) for p in roofs),
         span=max(columns) - min(columns),
         length=hall.length,
@@ -246,7 +253,7 @@ def hall_facts(document: Document, structure: Structure) -> dict[str, Any]:
     )
     mu = float(snow.mu1(roofs[0].pitch, document.national.snow.flat))
     ground = site.ground_snow * document.snow.exposure * document.snow.thermal
-    found["snow"] = schemas.SnowOut(mu=mu, undrifted=mu * ground, drifted=greatest(document, structure) * ground)
+    found["snow"] = action_schemas.SnowOut(mu=mu, undrifted=mu * ground, drifted=greatest(document, structure) * ground)
     found["winds"] = wind_out(hall_winds(document, structure))
     return found
 
@@ -260,7 +267,7 @@ def structure_out(document: Document, structure: Structure) -> dict[str, Any]:
         "nodes": [(x, y, z) for x, y, z in structure.xyz.tolist()],
         "node_names": list(structure.nodes),
         "supports": [
-            schemas.SupportOut(
+            structure_schemas.SupportOut(
                 node=structure.nodes[i],
                 index=int(i),
                 fixed=[f for f, there in zip(FREEDOMS, structure.fixed[i], strict=True) if there],
@@ -274,16 +281,17 @@ def structure_out(document: Document, structure: Structure) -> dict[str, Any]:
             )
             for i in np.flatnonzero(held)
         ],
-        "planes": [schemas.PlaneOut(**{**vars(p), "members": list(p.members)}) for p in planes(structure)],
-        "grid": [schemas.GridOut(**vars(line)) for line in structure.grid],
+        "planes": [structure_schemas.PlaneOut(**{**vars(p), "members": list(p.members)}) for p in planes(structure)],
+        "grid": [structure_schemas.GridOut(**vars(line)) for line in structure.grid],
         "levels": [
-            schemas.LevelOut(name=v.name, height=v.height, own=v.name in stated, floor=v.floor)
+            structure_schemas.LevelOut(name=v.name, height=v.height, own=v.name in stated, floor=v.floor)
             for v in structure.levels
         ],
         "snags": [
-            schemas.SnagOut(**{**vars(s), "members": list(s.members), "nodes": list(s.nodes)}) for s in audit(structure)
+            structure_schemas.SnagOut(**{**vars(s), "members": list(s.members), "nodes": list(s.nodes)})
+            for s in audit(structure)
         ],
-        "orphans": [schemas.OrphanOut(**vars(o)) for o in structure.orphans],
+        "orphans": [structure_schemas.OrphanOut(**vars(o)) for o in structure.orphans],
         "panels": brief(structure),
         "tonnage": sum(structure.masses().values()) / 1000,
         "masses": {what: mass / 1000 for what, mass in structure.masses().items()},
@@ -291,16 +299,16 @@ def structure_out(document: Document, structure: Structure) -> dict[str, Any]:
     }
 
 
-def _psi(chain: Chain) -> list[schemas.PsiOut]:
+def _psi(chain: Chain) -> list[action_schemas.PsiOut]:
     """The rows of table A1.1 that the cases take."""
     rules, site, basis = chain.document.rules, chain.document.site, chain.document.national.basis
-    rows: dict[str, schemas.PsiOut] = {}
+    rows: dict[str, action_schemas.PsiOut] = {}
     for case in chain.loading.cases:
         if case.nature in ("permanent", "imperfection", "accidental"):
             continue
         key = psi_key(case, site, basis)
         used = psi(case, rules, site, basis)
-        row = rows.setdefault(key, schemas.PsiOut(row=key, used=used, recommended=PSI[key], cases=[]))
+        row = rows.setdefault(key, action_schemas.PsiOut(row=key, used=used, recommended=PSI[key], cases=[]))
         row.cases.append(case.symbol)
     return list(rows.values())
 
@@ -318,7 +326,7 @@ def equilibrium_out(chain: Chain) -> dict[str, Any]:
     """Static equilibrium as a rigid body, and the supports that lift."""
     return {
         "equilibrium": [
-            schemas.TiltOut(
+            verdict_schemas.TiltOut(
                 words=tilt_words(tilt, chain.structure),
                 acting=tilt.acting / 1000,
                 resisting=tilt.resisting / 1000,
@@ -329,7 +337,7 @@ def equilibrium_out(chain: Chain) -> dict[str, Any]:
             for tilt in chain.verification.tilts
         ],
         "lifted": [
-            schemas.LiftedOut(
+            verdict_schemas.LiftedOut(
                 node=chain.structure.nodes[found.node],
                 tension=found.tension / 1000,
                 combination=chain.combinations[found.combination].name,
@@ -339,7 +347,7 @@ def equilibrium_out(chain: Chain) -> dict[str, Any]:
     }
 
 
-def stabilised_out(chain: Chain) -> list[schemas.StabilisedOut]:
+def stabilised_out(chain: Chain) -> list[verdict_schemas.StabilisedOut]:
     """What each span of bracing stabilises, at its most."""
     verification = chain.verification
     found = []
@@ -347,7 +355,7 @@ def stabilised_out(chain: Chain) -> list[schemas.StabilisedOut]:
         c = span.most
         combination = chain.combinations[verification.strength[c]]
         found.append(
-            schemas.StabilisedOut(
+            verdict_schemas.StabilisedOut(
                 lines=span.lines,
                 count=span.count,
                 span=span.L,
@@ -364,11 +372,11 @@ def stabilised_out(chain: Chain) -> list[schemas.StabilisedOut]:
     return found
 
 
-def marks_out(chain: Chain) -> list[schemas.MarkOut]:
+def marks_out(chain: Chain) -> list[action_schemas.MarkOut]:
     """How near each combination comes to what governs."""
     found = marks(chain.document, chain.combined, chain.verification, chain.combinations)
     return [
-        schemas.MarkOut(name=c.name, share=mark.share, at=mark.at, governs=mark.governs)
+        action_schemas.MarkOut(name=c.name, share=mark.share, at=mark.at, governs=mark.governs)
         for c, mark in zip(chain.combinations, found, strict=True)
     ]
 
@@ -387,7 +395,7 @@ def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
         members=members,
         roles=_roles(structure, members),
         cases=[
-            schemas.CaseOut(
+            action_schemas.CaseOut(
                 symbol=case.symbol,
                 name=case.name,
                 nature=case.nature,
@@ -407,7 +415,7 @@ def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
         ],
         combinations=[
             # there are a thousand of them: taken as they are, without validation
-            schemas.CombinationOut.model_construct(
+            action_schemas.CombinationOut.model_construct(
                 name=c.name,
                 use=c.use,
                 formula=c.formula,
@@ -433,7 +441,7 @@ def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
     )
 
 
-def ribbon_out(chain: Chain, member: int) -> schemas.RibbonOut:
+def ribbon_out(chain: Chain, member: int) -> verdict_schemas.RibbonOut:
     """The restraint ribbon of a member in its governing strength combination."""
     structure, verification = chain.structure, chain.verification
     m = structure.members[member]
@@ -445,7 +453,7 @@ def ribbon_out(chain: Chain, member: int) -> schemas.RibbonOut:
     e = slice(first[member], first[member + 1])
     grounds = verification.grounds
     s = grounds.segments([member])
-    spans: dict[int, list[schemas.SpanOut]] = {1: [], -1: []}
+    spans: dict[int, list[verdict_schemas.SpanOut]] = {1: [], -1: []}
     if verification.strength:
         v = stability_values(chain.document, s, verification.steel, grounds.limits)
         sideways = np.nan_to_num(v["u_LT"]).max(axis=1) if m.section.shape == "I" else np.zeros(len(s.member))
@@ -456,7 +464,9 @@ def ribbon_out(chain: Chain, member: int) -> schemas.RibbonOut:
             u = float(sideways[r])
             if s.inside[r]:
                 u = next(u for a, b, u in stretches if a < s.start[r] + 1e-6 and s.end[r] < b + 1e-6)
-            spans[int(s.flange[r])].append(schemas.SpanOut(start=float(s.start[r]), end=float(s.end[r]), utilisation=u))
+            spans[int(s.flange[r])].append(
+                verdict_schemas.SpanOut(start=float(s.start[r]), end=float(s.end[r]), utilisation=u)
+            )
     values: list[tuple[str, str, str]] = []
     whole = next((o for o in strong if o.criterion == "general"), None)
     if whole:
@@ -490,7 +500,7 @@ def ribbon_out(chain: Chain, member: int) -> schemas.RibbonOut:
                 (r"\chi_{LT}", f"{float(v['chi_LT'][0, 0]):.2f}", "Reduction for lateral-torsional buckling (6.57)")
             )
     forces = verification.forces
-    return schemas.RibbonOut(
+    return verdict_schemas.RibbonOut(
         member=m.name,
         length=structure.length(m),
         combination=chain.combinations[verification.strength[c]].name if verification.strength else "",
@@ -504,9 +514,9 @@ def ribbon_out(chain: Chain, member: int) -> schemas.RibbonOut:
     )
 
 
-def proof_out(proof: Proof, revision: int, member: str) -> schemas.ProofOut:
+def proof_out(proof: Proof, revision: int, member: str) -> verdict_schemas.ProofOut:
     """A proof for the screen."""
-    return schemas.ProofOut(
+    return verdict_schemas.ProofOut(
         revision=revision,
         member=member,
         title=proof.title,
@@ -514,14 +524,14 @@ def proof_out(proof: Proof, revision: int, member: str) -> schemas.ProofOut:
         combination=proof.combination,
         formula=proof.formula,
         utilisation=proof.utilisation,
-        steps=[schemas.StepOut(**vars(step)) for step in proof.steps],
+        steps=[verdict_schemas.StepOut(**vars(step)) for step in proof.steps],
         assumptions=list(proof.assumptions),
     )
 
 
-def section_out(s: Section) -> schemas.SectionOut:
+def section_out(s: Section) -> catalogue_schemas.SectionOut:
     """A section with its properties."""
-    return schemas.SectionOut(
+    return catalogue_schemas.SectionOut(
         name=s.name,
         family=s.family,
         h=s.h * 1e3,
@@ -541,35 +551,36 @@ def section_out(s: Section) -> schemas.SectionOut:
     )
 
 
-def catalogue_out() -> list[schemas.FamilyOut]:
+def catalogue_out() -> list[catalogue_schemas.FamilyOut]:
     """The catalogue by family, in ascending mass."""
-    families: dict[str, list[schemas.SectionOut]] = defaultdict(list)
+    families: dict[str, list[catalogue_schemas.SectionOut]] = defaultdict(list)
     for s in catalogue().values():
         families[s.family].append(section_out(s))
     return [
-        schemas.FamilyOut(name=family, standard=standard, what=what, sections=families[family])
+        catalogue_schemas.FamilyOut(name=family, standard=standard, what=what, sections=families[family])
         for family, (standard, what) in FAMILIES.items()
     ]
 
 
-def outline_out(s: Section) -> schemas.OutlineOut:
+def outline_out(s: Section) -> catalogue_schemas.OutlineOut:
     """A section to scale with its neighbours: up to three lighter and three heavier of its family."""
     family = family_of(s.name) if s.name in catalogue() else [s]
     at = next(i for i, other in enumerate(family) if other.name == s.name)
     near = family[max(at - 3, 0) : at] + family[at + 1 : at + 4]
-    return schemas.OutlineOut(
+    return catalogue_schemas.OutlineOut(
         section=section_out(s),
         rings=[[(y * 1e3, z * 1e3) for y, z in ring.tolist()] for ring in outline_of(s)],
         neighbours=[section_out(other) for other in near],
     )
 
 
-def materials_out() -> list[schemas.MaterialOut]:
+def materials_out() -> list[catalogue_schemas.MaterialOut]:
     """All materials, in words."""
     steels = [
-        schemas.MaterialOut(name=name, what=f"steel, fy = {strength[0][1] / 1e6:g} MPa")
+        catalogue_schemas.MaterialOut(name=name, what=f"steel, fy = {strength[0][1] / 1e6:g} MPa")
         for name, strength in STRENGTH.items()
     ]
     return steels + [
-        schemas.MaterialOut(name=name, what=f"{what}: analysed, not checked") for name, (*_, what) in ELASTIC.items()
+        catalogue_schemas.MaterialOut(name=name, what=f"{what}: analysed, not checked")
+        for name, (*_, what) in ELASTIC.items()
     ]

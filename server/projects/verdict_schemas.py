@@ -1,0 +1,139 @@
+"""What the API tells of verdicts: checks, limits, lengths, equilibrium, ribbons, proofs."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel
+
+from engine.verification.outcomes import Kind
+
+
+class CheckOut(BaseModel):
+    criterion: str
+    kind: Kind
+    words: str
+    clause: str
+    utilisation: float
+    combination: str
+    formula: str
+    position: float
+
+
+class LeftOut(BaseModel):
+    """What verdicts do not speak for, and how many members that concerns (0: the whole)."""
+
+    words: str
+    members: int
+
+
+class WholeOut(BaseModel):
+    """What may be said of the whole building, every member counted."""
+
+    passing: int
+    failing: int
+    not_covered: int
+    left_out: list[LeftOut]
+
+
+class LimitOut(BaseModel):
+    """The limit on deflection of a role: length over deflection, as stated and by default."""
+
+    role: str
+    label: str
+    stated: float | None
+    usual: float
+
+
+class TiltOut(BaseModel):
+    """Overturning about an edge of the footprint (None: uplift of the whole): kNm or kN, acting and resisting."""
+
+    words: str
+    acting: float
+    resisting: float
+    utilisation: float | None
+    combination: str
+    formula: str
+
+
+class LiftedOut(BaseModel):
+    """A support in tension, kN, and the EQU combination of its greatest tension."""
+
+    node: str
+    tension: float
+    combination: str
+
+
+class StabilisedOut(BaseModel):
+    """A span of bracing with the most that it stabilises (EN 1993-1-1 5.3.3): lines of members that lean on it, span in m, their
+    compression in sum in kN, q_d in kN/m, bow and movement of the bracing in mm, in that combination. firm: whether it is stiff
+    enough in all."""
+
+    lines: int
+    count: float
+    span: float
+    compression: float
+    force: float
+    bow: float
+    movement: float
+    alpha_m: float
+    combination: str
+    formula: str
+    firm: bool
+
+
+class LengthsOut(BaseModel):
+    """Effective lengths of one role in m, in words where they come from."""
+
+    role: str
+    label: str
+    length: float
+    y: float
+    z: float
+    lateral: float
+    why_y: str
+    why_z: str
+    set_y: float | None
+    set_z: float | None
+
+
+class SpanOut(BaseModel):
+    """A segment of a flange with its utilisation in lateral-torsional buckling."""
+
+    start: float
+    end: float
+    utilisation: float
+
+
+class RibbonOut(BaseModel):
+    """A member laid flat: restraints of its flanges, its moment in the governing combination, its segments."""
+
+    member: str
+    length: float
+    combination: str
+    outer: list[float]
+    inner: list[float]
+    x: list[float]
+    My: list[float]
+    outer_spans: list[SpanOut]
+    inner_spans: list[SpanOut]
+    values: list[tuple[str, str, str]]
+
+
+class StepOut(BaseModel):
+    symbol: str
+    formula: str
+    numbers: str
+    value: str
+    clause: str
+    words: str
+
+
+class ProofOut(BaseModel):
+    revision: int
+    member: str
+    title: str
+    clause: str
+    combination: str
+    formula: str
+    utilisation: float
+    steps: list[StepOut]
+    assumptions: list[str]
