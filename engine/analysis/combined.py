@@ -10,12 +10,14 @@ import numpy as np
 
 from engine.actions.combinations import Combination
 from engine.analysis.bows import along, bowed
+from engine.analysis.clamped import clamped
 from engine.analysis.diagrams import Diagrams, deflections, diagrams, varying
 from engine.analysis.elements import Elements
 from engine.analysis.second_order import FREEDOMS_OF, shapes
 from engine.analysis.solve import Response, System, solve_linear
 from engine.analysis.stability import Critical, critical
-from engine.analysis.states import States, clamped, one_sided, solve_states
+from engine.analysis.state_solver import one_sided
+from engine.analysis.states import States, solve_states
 from engine.lazy import lazily
 from engine.memory import stored
 from engine.progress import Step, quiet

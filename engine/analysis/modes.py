@@ -18,7 +18,7 @@ from engine.analysis.pencil import Pencil, greatest
 from engine.analysis.second_order import BUBBLES, FREEDOMS_OF, hinged, shapes
 from engine.analysis.solve import System, assemble, softest_mode, solve_linear
 from engine.analysis.stability import FAR, LONE, axial_forces, between_hinges, driving, pencil_of, plain_of
-from engine.analysis.states import StateSolver
+from engine.analysis.state_solver import StateSolver
 from engine.catalogue.steels import GRAVITY
 from engine.structure.model import Floats, Ints
 

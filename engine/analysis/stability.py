@@ -22,7 +22,8 @@ from engine.analysis import restraints
 from engine.analysis.pencil import Pencil, Varying, greatest, orthonormal
 from engine.analysis.second_order import hinged
 from engine.analysis.solve import Response, System, assemble, solve_linear
-from engine.analysis.states import States, StateSolver, alike, one_sided, solve_states
+from engine.analysis.state_solver import StateSolver, one_sided
+from engine.analysis.states import States, alike, solve_states
 from engine.analysis.uneven import Uneven
 from engine.structure.model import Bools, Floats, Ints
 

@@ -2,35 +2,27 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import dataclass
-from functools import cache, partial
+from functools import partial
 from typing import Any
 
 import numpy as np
-from scipy.sparse import coo_array, csc_array, csr_array, vstack
+from scipy.sparse import csc_array, csr_array, vstack
 
-from engine.analysis import restraints
-from engine.analysis.bows import bowed, leans
-from engine.analysis.factors import Factors, sound_factor
+from engine.analysis.bows import leans
+from engine.analysis.factors import Factors
 from engine.analysis.second_order import (
     BUBBLES,
     CLOSE,
     FREEDOMS_OF,
     Condensed,
-    Geometry,
     amplify,
-    geometry,
-    shapes,
 )
 from engine.analysis.solve import System, pushed_back
-from engine.analysis.uneven import Uneven, uneven
-from engine.lazy import lazily
+from engine.analysis.state_solver import SLACK, StateSolver
 from engine.progress import Step, quiet
 from engine.structure.model import Bools, Floats, Ints
 
-#: share of its stiffness that a member keeps while it does not act, so that the rest can be solved
-SLACK = 1e-6
 #: share of the work of the loads that parts which do not act may take before the rest counts as a mechanism
 LEANING = 0.01
 #: forces below this share of the largest do not change a state
@@ -39,8 +31,6 @@ MOST_ROUNDS = 40
 MOST_UPDATES = 6
 #: states that are solved at a time where all parts act
 TOGETHER = 256
-#: powers of the twice integrated bubbles
-POWERS = BUBBLES + 6
 
 
 @dataclass(frozen=True)
@@ -76,228 +66,6 @@ class States:
 
     def __len__(self) -> int:
         return len(self.factors)
-
-
-def sides(system: System) -> Ints:
-    """(e,) +1 for elements that act in tension only, −1 in compression only, else 0."""
-    signs = {"tension-only": 1, "compression-only": -1}
-    of = np.array([signs.get(m.behaviour, 0) for m in system.structure.members], dtype=np.int64)
-    return np.asarray(of[system.elements.member])
-
-
-def one_sided(system: System) -> bool:
-    """Whether anything acts one way only, so that superposition does not hold."""
-    s = system.structure
-    return bool(sides(system).any() or (s.one_way & (s.fixed | (s.springs != 0))).any())
-
-
-def load_bubbles(system: System) -> Floats:
-    """(2, e, b, cases): what loads between clamped ends make of the bubbles: the work they do on each, over its stiffness."""
-    e, loads, cases, unit = system.elements, system.loads, system.fixed.shape[2], shapes()
-    row = loads.line[:, 0]
-    L = e.length[row, None]
-    xi = loads.span / L
-    rise = (loads.q[:, 1] - loads.q[:, 0]) / (xi[:, 1] - xi[:, 0])[:, None]
-    # ∫ q ψ dξ by parts, q linear
-    ends = np.split(_powers_of(xi) @ _integrated_bubbles(), 2, axis=2)
-    first, last = loads.q[:, 0, 1:, None] * ends[0][:, [0]], loads.q[:, 1, 1:, None] * ends[0][:, [1]]
-    work = (last - first - rise[:, 1:, None] * (ends[1][:, [1]] - ends[1][:, [0]])) * L[..., None]
-    cells = loads.line
-    phi = np.stack([12 * e.EIz / (e.GAy * e.length**2), 12 * e.EIy / (e.GAz * e.length**2)])[..., None]
-    soft = 1 + unit.mu * phi / 12
-    if len(loads.point):
-        row = loads.point[:, 0]
-        xi = loads.at / e.length[row]
-        value = np.stack([b(xi) for b in unit.bubbles], axis=1)
-        slope = np.stack([b.deriv()(xi) for b in unit.bubbles], axis=1) / e.length[row, None]
-        # a couple turns with the bending alone; about local y it turns x towards −z, about z towards +y
-        turn = slope[:, None] / soft[:, row].swapaxes(0, 1)
-        couple = np.stack([loads.moment[:, 2], -loads.moment[:, 1]], axis=1)
-        work = np.concatenate([work, loads.force[:, 1:, None] * value[:, None] + couple[..., None] * turn])
-        cells = np.concatenate([cells, loads.point])
-    into = (np.ones(len(cells)), (cells[:, 0] * cases + cells[:, 1], np.arange(len(cells))))
-    total = csr_array(into, shape=(len(e) * cases, len(cells))) @ work.reshape(len(cells), 2 * BUBBLES)
-    EI = np.stack([e.EIz, e.EIy])[..., None]
-    K_b = EI / e.length[:, None] ** 3 * unit.mu / soft
-    found = total.reshape(len(e), cases, 2, BUBBLES).transpose(2, 0, 3, 1) / K_b[..., None]
-    found[:, e.bar] = 0.0
-    return np.asarray(found)
-
-
-@cache
-def _integrated_bubbles() -> Floats:
-    """(powers, 2 b): coefficients of the bubbles' first and second integrals over ξ."""
-    once = [b.integ() for b in shapes().bubbles]
-    found = np.zeros((POWERS, 2 * BUBBLES))
-    for k, p in enumerate([*once, *(b.integ() for b in once)]):
-        found[: len(p.coef), k] = p.coef
-    return found
-
-
-def _powers_of(xi: Floats) -> Floats:
-    """(…, POWERS): 1, ξ, ξ² …"""
-    return np.vander(xi.ravel(), POWERS, increasing=True).reshape(*xi.shape, POWERS)
-
-
-def clamped(system: System, x: Floats) -> tuple[Floats, Floats]:
-    """((2, e, s, cases), the same): deflection of loaded elements between clamped ends (bars: hinged ones) at stations x,
-    and its slope dw/dx."""
-    e, cases = system.elements, system.fixed.shape[2]
-    loads = system.integrals_at(x)
-    X, L = x[:, :, None], e.length[:, None, None]
-    w, slope = np.zeros((2, *x.shape, cases)), np.zeros((2, *x.shape, cases))
-    for p, (axis, ((w1, r1, _, _), sense)) in enumerate(zip("yz", FREEDOMS_OF, strict=True)):
-        EI, GA = (e.EIz, e.GAy) if p == 0 else (e.EIy, e.GAz)
-        EI, GA = EI[:, None, None], GA[:, None, None]
-        V0, M0 = system.fixed[:, w1, None], -system.fixed[:, r1, None] * sense
-        q1, _, q3, q4, s2 = loads.transverse[axis]
-        curled = system.curled[p][:, None]
-        w[p] = (M0 * X**2 / 2 + V0 * X**3 / 6 + q4) / EI - (V0 * X + s2) / GA + curled * X**2 / 2
-        slope[p] = (M0 * X + V0 * X**2 / 2 + q3) / EI - (V0 + q1) / GA + curled * X
-        turn = np.where(e.bar[:, None, None], -w[p][:, -1:] / L, 0.0)
-        w[p] += turn * X
-        slope[p] += turn
-    return w, slope
-
-
-class StateSolver:
-    """Solves groups of states that have the same parts acting. factors: (s, cases) of all that will be taken in second order,
-    as far as their loads grow there. hinged_straight: for `Geometry`."""
-
-    def __init__(self, system: System, factors: Floats, hinged_straight: bool = False):
-        self.system, self.all, self.hinged_straight = system, factors, hinged_straight
-        s = system.structure
-        self.side = sides(system)
-        self.sided = np.flatnonzero(self.side)
-        self.one_way = np.flatnonzero((s.one_way & (s.fixed | (s.springs != 0))).ravel())
-        self.factors: dict[bytes, tuple[csc_array, Factors | None, Ints]] = {}
-        self.loose: dict[bytes, bool] = {}
-        self.geometry: Geometry | None = None
-        self.uneven: Uneven | None = None
-        self.bubbles: Floats | None = None
-        self.solves = 0
-        #: says how far the work is, now and then; it may raise to stop it
-        self.tell: Callable[[], None] = lambda: None
-
-    def prepare(self) -> tuple[Geometry, Floats]:
-        """What second order needs, made once."""
-        if self.geometry is None or self.bubbles is None:
-            y = self.system
-            curved = bowed(y.elements, y.bows) if y.bows and not self.hinged_straight else None
-            self.geometry = geometry(
-                y.elements, y.k, y.maps, y.T, y.dofs, y.force.shape[0], curved, self.hinged_straight
-            )
-            self.bubbles = load_bubbles(y)
-            self.uneven = uneven(y, self.geometry, self.all)
-        return self.geometry, self.bubbles
-
-    def varying(self, factors: Floats) -> tuple[Ints, Floats] | None:
-        """Rows of what bends whose axial force varies, and what that adds to K_g: (3 + b, 3 + b, k, c). What can hang slack is a
-        bar, and does not bend."""
-        self.prepare()
-        return None if self.uneven is None else (self.uneven.rows, self.uneven.of(factors))
-
-    def given(self, factors: Floats, imposed: Floats) -> Floats | None:
-        """(3 m + h, c) movements of what bends and hangs that do not depend on the unknowns: settled supports, and ends that
-        loads move where they are released. None where there are none."""
-        geo, _ = self.prepare()
-        system = self.system
-        found = None
-        if imposed.any():
-            found = np.asarray(geo.Z @ system.to_global(imposed))
-        plane, e = geo.bend[geo.loose].T
-        free = system.free[e[:, None], np.array([f for f, _ in FREEDOMS_OF])[plane]]
-        if free.any():
-            q = free * geo.scale[plane, e][..., None] @ factors.T
-            found = (0.0 if found is None else found) + geo.Z_loose @ q.reshape(-1, len(factors))
-        return found
-
-    def stiffness(self, slack: Bools, lifted: Bools) -> tuple[csc_array, Factors | None, Ints]:
-        """K, its factors and the freedoms that move, with some elements slack and some supports lifted."""
-        key = np.packbits(np.concatenate([slack[self.sided], lifted[self.one_way]])).tobytes()
-        if key not in self.factors:
-            system = self.system
-            K, active = system.K, system.active
-            off = np.flatnonzero(slack)
-            if len(off):
-                K = csc_array(K - (1 - SLACK) * self._of_elements(off))
-            loose = np.flatnonzero(lifted)
-            if len(loose):
-                springs = system.structure.springs.ravel()[loose]
-                less = csc_array(coo_array(((1 - SLACK) * springs, (loose, loose)), shape=K.shape))
-                K = csc_array(K - (less if system.link is None else system.link.T @ less @ system.link))
-                active = np.union1d(active, loose)
-            if K is system.K and active is system.active:
-                self.factors[key] = (K, system.factors, active)
-            else:
-                self.factors[key] = (K, sound_factor(csc_array(K[active][:, active])), active)
-        return self.factors[key]
-
-    def braced(self, slack: Bools, lifted: Bools) -> tuple[csc_array, Factors | None, Ints, bool]:
-        """`stiffness` for what moves beyond the first order: with the restraints at nodes that are no members, and, where slack
-        members leave a mechanism (last value), with those that slacken least: they tighten as soon as what they brace moves.
-        """
-        K, lu, active = self.stiffness(slack, lifted)
-        if self.holding is None and not slack.any():
-            return K, lu, active, False
-        key = b"braced" + np.packbits(np.concatenate([slack[self.sided], lifted[self.one_way]])).tobytes()
-        if key not in self.factors:
-            loose = False
-            off = np.flatnonzero(slack)
-            whole = K
-            if len(off) and lu is not None:
-                loose = sound_factor(csc_array((K - SLACK * self._of_elements(off))[active][:, active])) is None
-            if loose:
-                whole = csc_array(K + (1 - SLACK) * self._of_elements(self._tightened(off, K, active)))
-            if self.holding is not None:
-                whole = csc_array(whole + self.holding)
-            if whole is K:
-                self.factors[key] = (K, lu, active)
-            else:
-                self.factors[key] = (whole, sound_factor(csc_array(whole[active][:, active])), active)
-            self.loose[key] = loose
-        return *self.factors[key], self.loose[key]
-
-    @lazily
-    def holding(self) -> csc_array | None:
-        """(6 n, 6 n) restraints at nodes that are no members, on the freedoms."""
-        system = self.system
-        found = restraints.stiffness(system.structure, system.elements)
-        return found if found is None or system.R is None else csc_array(system.R.T @ found @ system.R)
-
-    def _of_elements(self, which: Ints) -> csc_array:
-        """(6 n, 6 n) stiffness of some elements on the freedoms."""
-        system = self.system
-        part = np.swapaxes(system.T[which], 1, 2) @ system.k_c[which] @ system.T[which]
-        dofs = system.dofs[which]
-        at = (np.repeat(dofs, 12, axis=1).ravel(), np.tile(dofs, (1, 12)).ravel())
-        block = csc_array(coo_array((part.ravel(), at), shape=system.K.shape))
-        return block if system.R is None else csc_array(system.R.T @ block @ system.R)
-
-    def _tightened(self, off: Ints, K: csc_array, active: Ints) -> Ints:
-        """Of slack elements those without which there is a mechanism, one of each pair that hold each other's movement."""
-        kept: list[int] = []
-        for e in off.tolist():
-            others = np.array([*kept, *[other for other in off.tolist() if other > e]], dtype=np.int64)
-            rest = csc_array(K - SLACK * self._of_elements(off) + self._of_elements(others))
-            if sound_factor(csc_array(rest[active][:, active])) is None:
-                kept.append(e)
-        return np.array(kept, dtype=np.int64)
-
-    def force(self, factors: Floats, slack: Bools) -> Floats:
-        """(6 n, c) loads; slack elements do not push because they are warm."""
-        system = self.system
-        found: Floats = system.force @ factors.T
-        off = np.flatnonzero(slack)
-        if len(off) and system.warm[off].any():
-            push = np.zeros((len(off), 12, len(factors)))
-            push[:, 0] = system.warm[off] @ factors.T
-            push[:, 6] = -push[:, 0]
-            extra = np.zeros_like(found)
-            back = np.swapaxes(system.T[off], 1, 2) @ push
-            np.add.at(extra, system.dofs[off].ravel(), back.reshape(-1, len(factors)))
-            found = found + (extra if system.R is None else system.R.T @ extra)
-        return found
 
 
 def solve_states(system: System, factors: Floats, second: Bools, progress: Step = quiet) -> States:

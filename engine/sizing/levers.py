@@ -23,10 +23,10 @@ from engine.editing.operations import ChangeMembers, MemberChange, Operation, Re
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.structure.model import Floats, Structure
+from engine.verification.grounds import Grounds
 from engine.verification.outcomes import SERVICE, Outcome
 from engine.verification.segments import PRONE, general_stretches
 from engine.verification.single import Reached, everything, reached, served, tried
-from engine.verification.verify import Grounds
 
 #: by how much a load grows, and a length falls: a tenth, as their words say
 MORE, SHORTER = 0.10, 0.10

@@ -2,19 +2,15 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 import numpy as np
 
 from engine.document import Document
 from engine.standards.en.axial import SHAPES, Values, axial_check, bar
 from engine.structure.model import Member
+from engine.verification.grounds import Grounds
 from engine.verification.net import BOTH_LEGS, UNKNOWN
 from engine.verification.outcomes import Outcome
 from engine.verification.stability import Held
-
-if TYPE_CHECKING:
-    from engine.verification.verify import Grounds
 
 #: what a verdict on such a bar does not speak for
 LEFT_OUT = {

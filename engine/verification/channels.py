@@ -2,20 +2,16 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 import numpy as np
 
 from engine.document import Document
 from engine.standards.en.channels import Channel, Values, channel_buckling, channel_of, channel_section
 from engine.structure.model import Floats, Ints, Member
+from engine.verification.grounds import Grounds
 from engine.verification.outcomes import Outcome
 from engine.verification.sections import TORSION_LIMIT
 from engine.verification.segments import Segments
 from engine.verification.stability import Held
-
-if TYPE_CHECKING:
-    from engine.verification.verify import Grounds
 
 #: what a verdict on such a member leaves out
 LEFT_OUT = "its loads count at its shear centre: the torsion of others is not checked"

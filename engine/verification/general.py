@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections import defaultdict
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 import numpy as np
 
@@ -34,12 +33,10 @@ from engine.standards.en.haunched import classify_haunched
 from engine.standards.en.moments import moment_factor
 from engine.standards.en.steel import CURVES, LITTLE, classify, reduction
 from engine.structure.model import Bools, Floats, Ints
+from engine.verification.grounds import Grounds
 from engine.verification.outcomes import Outcome
 from engine.verification.segments import general_stretches
 from engine.verification.stability import Held
-
-if TYPE_CHECKING:
-    from engine.verification.verify import Grounds
 
 #: elements of a stretch, at least; samples along a member for C_my
 PIECES, ALONG = 8, 49

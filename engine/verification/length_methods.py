@@ -15,7 +15,7 @@ from scipy.optimize import brentq
 from engine.structure.axes import local_axes
 from engine.structure.model import Floats, Member, Structure
 from engine.verification.effective_lengths import default_factors
-from engine.verification.verify import Grounds
+from engine.verification.grounds import Grounds
 
 #: (words, factor) of ends that are held in one of the textbook ways
 STANDARD = (

@@ -2,17 +2,13 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 import numpy as np
 
 from engine.document import Document
 from engine.standards.en.net import HolesAt, Values, net_check
 from engine.structure.model import Member
+from engine.verification.grounds import Grounds
 from engine.verification.outcomes import Outcome
-
-if TYPE_CHECKING:
-    from engine.verification.verify import Grounds
 
 #: what is said of a member whose holes are not known
 UNKNOWN = "net section not checked: no holes are stated"

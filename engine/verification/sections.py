@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import TYPE_CHECKING
 
 import numpy as np
 
@@ -14,10 +13,8 @@ from engine.progress import Step
 from engine.standards.en.haunched import haunched_check
 from engine.standards.en.steel import SteelArrays, Values, section_bound, section_check, torsion_use
 from engine.structure.model import Bools, Floats, Ints
+from engine.verification.grounds import Grounds
 from engine.verification.outcomes import Outcome
-
-if TYPE_CHECKING:
-    from engine.verification.verify import Grounds
 
 #: values that are checked together
 BLOCK = 80_000

@@ -13,12 +13,13 @@ from engine.structure.model import Floats, Ints, Structure
 from engine.verification.axial import axial_values, is_axial
 from engine.verification.channels import buckling_use, is_channel, section_use
 from engine.verification.general import Within, alike
+from engine.verification.grounds import Grounds
 from engine.verification.net import net_values
 from engine.verification.outcomes import Outcome
 from engine.verification.sections import section_values
 from engine.verification.service import Stretch, measure, stretches
 from engine.verification.stability import criteria, stability_values
-from engine.verification.verify import Grounds, Verification
+from engine.verification.verify import Verification
 from engine.verification.webs import checked as pressed_places
 from engine.verification.webs import web_values
 

@@ -11,7 +11,7 @@ import numpy as np
 from engine.analysis.combined import Combined
 from engine.analysis.diagrams import Diagrams
 from engine.analysis.solve import System, checked_factors
-from engine.analysis.states import StateSolver, sides
+from engine.analysis.state_solver import StateSolver, sides
 from engine.standards.en.stabilising import flange_force, stabilising
 from engine.structure.model import Bools, Floats, Ints, Structure
 from engine.structure.rows import SAME, Line, Row, distinct, rows

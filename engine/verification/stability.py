@@ -3,20 +3,18 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from typing import TYPE_CHECKING
 
 import numpy as np
 
 from engine.document import Document
 from engine.processors import shared_out
-from engine.standards.en.steel import SteelArrays, Values, stability_check
+from engine.standards.en.member_stability import stability_check
+from engine.standards.en.steel import SteelArrays, Values
 from engine.structure.model import Bools, Floats, Ints
+from engine.verification.grounds import Grounds
 from engine.verification.outcomes import Outcome
 from engine.verification.sections import NEAR
 from engine.verification.segments import Alike, Along, Segments, alike
-
-if TYPE_CHECKING:
-    from engine.verification.verify import Grounds
 
 
 @dataclass(frozen=True)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
 
 import numpy as np
 
@@ -11,11 +10,9 @@ from engine.analysis.stations import ACROSS
 from engine.document import Document
 from engine.standards.en.transverse import Values, transverse_check
 from engine.structure.model import Floats, Member, Structure
+from engine.verification.grounds import Grounds
 from engine.verification.outcomes import Outcome
 from engine.verification.stability import Held
-
-if TYPE_CHECKING:
-    from engine.verification.verify import Grounds
 
 #: directions nearer to each other than this (of a cosine) count as one
 ALONG = 0.7

@@ -11,20 +11,20 @@ from engine.standards.en.national import NationalValue, national_values
 from server.api.access import user_of
 from server.people.models import Role
 from server.people.roles import need_role
-from server.projects import catalogue_schemas, climate, office, schemas, workbench
+from server.projects import catalogue_schemas, climate, library, office, schemas
 
 router = Router()
 
 
 @router.get("/catalogue", response=list[catalogue_schemas.FamilyOut])
 def catalogue(request: HttpRequest) -> list[catalogue_schemas.FamilyOut]:
-    return workbench.catalogue_out()
+    return library.catalogue_out()
 
 
 @router.get("/catalogue/outline", response={200: catalogue_schemas.OutlineOut, 422: schemas.Problem})
 def outline(request: HttpRequest, name: str) -> catalogue_schemas.OutlineOut:
     """A section to scale, with its properties and its neighbours in mass."""
-    return workbench.outline_out(catalogue_section(name, "name"))
+    return library.outline_out(catalogue_section(name, "name"))
 
 
 @router.get("/office", response=list[BuiltSection])
@@ -50,7 +50,7 @@ def drop_from_office(request: HttpRequest, name: str) -> list[BuiltSection]:
 
 @router.get("/materials", response=list[catalogue_schemas.MaterialOut])
 def materials(request: HttpRequest) -> list[catalogue_schemas.MaterialOut]:
-    return workbench.materials_out()
+    return library.materials_out()
 
 
 @router.get("/national", response=list[NationalValue])

@@ -20,6 +20,7 @@ from engine.result import result
 from publish.ifc import ifc
 from server.projects import (
     envelopes,
+    one_member,
     queue,
     response,
     results,
@@ -48,7 +49,7 @@ def _known(
 
 
 def _proof(chain: Chain, number: int, member: str, criterion: str, combination: str) -> verdict_schemas.ProofOut:
-    return workbench.proof_out(single.proof_of(chain, member, criterion, combination), number, member)
+    return one_member.proof_out(single.proof_of(chain, member, criterion, combination), number, member)
 
 
 def _tried(chain: Chain, number: int, member: str, operations: list[dict[str, Any]]) -> single.TriedOut:
@@ -73,7 +74,7 @@ LOOKS: dict[str, Look] = {
     "lateral": lambda c, n, member, state: _known(
         c, state, lambda: response.lateral_out(c, state, single.index_of(c, member))
     ),
-    "ribbon": lambda c, n, member: workbench.ribbon_out(c, single.index_of(c, member)),
+    "ribbon": lambda c, n, member: one_member.ribbon_out(c, single.index_of(c, member)),
     "site": lambda c, n: surroundings.site_out(c, n),
     "panel": lambda c, n, name: surfaces.panel_out(c, name),
     "loads": lambda c, n, member, case: surfaces.traced(c, member, case),

@@ -9,10 +9,6 @@ from typing import Any
 import numpy as np
 
 from engine.balance import balances
-from engine.catalogue.properties import Section
-from engine.catalogue.sections import FAMILIES, catalogue, family_of
-from engine.catalogue.shapes import outline_of
-from engine.catalogue.steels import ELASTIC, STRENGTH
 from engine.chain import Chain
 from engine.document import Document
 from engine.document.rules import DEFLECTIONS
@@ -27,16 +23,11 @@ from engine.structure.model import FREEDOMS, Floats, Member, Structure
 from engine.structure.planes import planes
 from engine.structure.storeys import storeys
 from engine.structure.words import ROLE_WORDS, label
-from engine.verification.channels import buckling_use, is_channel
 from engine.verification.equilibrium import tilt_words
-from engine.verification.general import general_largest, general_values
 from engine.verification.marks import marks
 from engine.verification.outcomes import CRITERIA, Verdict, kind_of
-from engine.verification.proof import Proof
-from engine.verification.stability import stability_values
 from server.projects import (
     action_schemas,
-    catalogue_schemas,
     response_schemas,
     schemas,
     structure_schemas,
@@ -439,148 +430,3 @@ def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
         status=next((s for s in ("fails", "not covered", "passes") if s in states), ""),
         **structure_out(chain.document, structure),
     )
-
-
-def ribbon_out(chain: Chain, member: int) -> verdict_schemas.RibbonOut:
-    """The restraint ribbon of a member in its governing strength combination."""
-    structure, verification = chain.structure, chain.verification
-    m = structure.members[member]
-    verdict = verification.verdicts[member]
-    strong = [o for o in verdict.outcomes if kind_of(o.criterion) != "service"]
-    worst = max(strong, key=lambda o: o.utilisation, default=None)
-    c = worst.combination if worst else 0
-    first = np.searchsorted(chain.response.elements.member, np.arange(len(structure.members) + 1))
-    e = slice(first[member], first[member + 1])
-    grounds = verification.grounds
-    s = grounds.segments([member])
-    spans: dict[int, list[verdict_schemas.SpanOut]] = {1: [], -1: []}
-    if verification.strength:
-        v = stability_values(chain.document, s, verification.steel, grounds.limits)
-        sideways = np.nan_to_num(v["u_LT"]).max(axis=1) if m.section.shape == "I" else np.zeros(len(s.member))
-        if is_channel(m):
-            sideways = np.nan_to_num(buckling_use(chain.document, grounds, member)[1]["u_single"]).max(axis=1)
-        stretches = general_largest(chain.document, grounds, member)
-        for r in range(len(s.member)):
-            u = float(sideways[r])
-            if s.inside[r]:
-                u = next(u for a, b, u in stretches if a < s.start[r] + 1e-6 and s.end[r] < b + 1e-6)
-            spans[int(s.flange[r])].append(
-                verdict_schemas.SpanOut(start=float(s.start[r]), end=float(s.end[r]), utilisation=u)
-            )
-    values: list[tuple[str, str, str]] = []
-    whole = next((o for o in strong if o.criterion == "general"), None)
-    if whole:
-        found, (start, end) = general_values(chain.document, grounds, member, whole.row, whole.combination)
-        place = f"{start:.2f} m to {end:.2f} m, with its haunch or taper"
-        values.append(
-            (r"\alpha_{cr,op}", f"{float(found['alpha_op']):.2f}", f"Buckling sideways of {place} (6.3.4(3))")
-        )
-        values.append((r"\chi_{op}", f"{float(found['chi_op']):.2f}", "Reduction of the general method (6.3.4(4))"))
-    if m.section.shape == "I":
-        lateral = next((o for o in strong if o.criterion == "lateral"), None)
-        if lateral:
-            row, column = [lateral.row], [lateral.combination]
-            v = stability_values(chain.document, s.of(row, column), verification.steel, grounds.limits[..., column])
-            values.append(
-                (
-                    "L_{LT}",
-                    f"{float(s.L_LT[lateral.row]):.2f} m",
-                    f"Of the governing segment, {s.start[lateral.row]:.2f} m to {s.end[lateral.row]:.2f} m, "
-                    f"{'outer' if s.flange[lateral.row] > 0 else 'inner'} flange in compression",
-                )
-            )
-            values.append(
-                (
-                    "M_{cr}",
-                    f"{float(v['Mcr'][0, 0]) / 1000:.0f} kNm",
-                    "Elastic critical moment of the same segment (6.3.2.2)",
-                )
-            )
-            values.append(
-                (r"\chi_{LT}", f"{float(v['chi_LT'][0, 0]):.2f}", "Reduction for lateral-torsional buckling (6.57)")
-            )
-    forces = verification.forces
-    return verdict_schemas.RibbonOut(
-        member=m.name,
-        length=structure.length(m),
-        combination=chain.combinations[verification.strength[c]].name if verification.strength else "",
-        outer=list(m.outer),
-        inner=list(m.inner),
-        x=(chain.response.elements.positions(forces.x)[e]).ravel().tolist(),
-        My=(forces.My[e, :, c].ravel() / 1000).tolist() if verification.strength else [],
-        outer_spans=spans[1],
-        inner_spans=spans[-1],
-        values=values,
-    )
-
-
-def proof_out(proof: Proof, revision: int, member: str) -> verdict_schemas.ProofOut:
-    """A proof for the screen."""
-    return verdict_schemas.ProofOut(
-        revision=revision,
-        member=member,
-        title=proof.title,
-        clause=proof.clause,
-        combination=proof.combination,
-        formula=proof.formula,
-        utilisation=proof.utilisation,
-        steps=[verdict_schemas.StepOut(**vars(step)) for step in proof.steps],
-        assumptions=list(proof.assumptions),
-    )
-
-
-def section_out(s: Section) -> catalogue_schemas.SectionOut:
-    """A section with its properties."""
-    return catalogue_schemas.SectionOut(
-        name=s.name,
-        family=s.family,
-        h=s.h * 1e3,
-        b=s.b * 1e3,
-        tw=s.tw * 1e3,
-        tf=s.tf * 1e3,
-        mass=s.mass(),
-        A=s.A * 1e4,
-        Iy=s.Iy * 1e8,
-        Iz=s.Iz * 1e8,
-        It=s.It * 1e8,
-        Iw=s.Iw * 1e12,
-        Wel_y=s.Wel_y * 1e6,
-        Wpl_y=s.Wpl_y * 1e6,
-        Wel_z=s.Wel_z * 1e6,
-        Wpl_z=s.Wpl_z * 1e6,
-    )
-
-
-def catalogue_out() -> list[catalogue_schemas.FamilyOut]:
-    """The catalogue by family, in ascending mass."""
-    families: dict[str, list[catalogue_schemas.SectionOut]] = defaultdict(list)
-    for s in catalogue().values():
-        families[s.family].append(section_out(s))
-    return [
-        catalogue_schemas.FamilyOut(name=family, standard=standard, what=what, sections=families[family])
-        for family, (standard, what) in FAMILIES.items()
-    ]
-
-
-def outline_out(s: Section) -> catalogue_schemas.OutlineOut:
-    """A section to scale with its neighbours: up to three lighter and three heavier of its family."""
-    family = family_of(s.name) if s.name in catalogue() else [s]
-    at = next(i for i, other in enumerate(family) if other.name == s.name)
-    near = family[max(at - 3, 0) : at] + family[at + 1 : at + 4]
-    return catalogue_schemas.OutlineOut(
-        section=section_out(s),
-        rings=[[(y * 1e3, z * 1e3) for y, z in ring.tolist()] for ring in outline_of(s)],
-        neighbours=[section_out(other) for other in near],
-    )
-
-
-def materials_out() -> list[catalogue_schemas.MaterialOut]:
-    """All materials, in words."""
-    steels = [
-        catalogue_schemas.MaterialOut(name=name, what=f"steel, fy = {strength[0][1] / 1e6:g} MPa")
-        for name, strength in STRENGTH.items()
-    ]
-    return steels + [
-        catalogue_schemas.MaterialOut(name=name, what=f"{what}: analysed, not checked")
-        for name, (*_, what) in ELASTIC.items()
-    ]

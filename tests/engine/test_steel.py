@@ -11,15 +11,14 @@ from engine.catalogue.shapes import welded_i
 from engine.catalogue.steels import E, G, material
 from engine.chain import run
 from engine.document import read_document
+from engine.standards.en.member_stability import critical_moment, stability_check
 from engine.standards.en.steel import (
     CURVES,
     buckling_curves,
     classify,
-    critical_moment,
     lateral_curve,
     reduction,
     section_check,
-    stability_check,
     steel_arrays,
 )
 from engine.verification.effective_lengths import sway_factor

@@ -8,7 +8,8 @@ import numpy as np
 
 from engine.catalogue.sections import section
 from engine.catalogue.steels import material
-from engine.standards.en.steel import section_check, stability_check, steel_arrays
+from engine.standards.en.member_stability import stability_check
+from engine.standards.en.steel import section_check, steel_arrays
 
 WORKED = Path(__file__).parents[1] / "worked"
 

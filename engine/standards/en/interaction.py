@@ -5,14 +5,10 @@ Values read: N_Ed over N_cr and over resistances, slendernesses, χ, M_cr; writt
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 import numpy as np
 
+from engine.standards.en.steel import SteelArrays, Values
 from engine.structure.model import Floats
-
-if TYPE_CHECKING:
-    from engine.standards.en.steel import SteelArrays, Values
 
 #: N_Ed/N_cr counts at most as this: beyond it flexural buckling fails by itself
 NEARLY = 1 - 1e-6
