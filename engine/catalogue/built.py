@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Mapping
 from math import inf
 
+from engine.catalogue.built_shapes import box, cross, double, welded_i
 from engine.catalogue.properties import Section
 from engine.catalogue.sections import section
-from engine.catalogue.shapes import box, cross, double, welded_i
 from engine.catalogue.steels import Material
 from engine.errors import ModelError
 

@@ -22,7 +22,7 @@ from engine.errors import ModelError
 from engine.expand import materials_of
 from engine.structure.model import Floats, Structure
 from engine.structure.words import ROLE_WORDS, label
-from engine.verification.segments import effective_lengths
+from engine.verification.lengths import effective_lengths
 
 #: candidates of a group at most
 MOST = 600

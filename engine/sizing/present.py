@@ -19,10 +19,10 @@ from engine.sizing.groups import Candidates, Group
 from engine.standards.en.steel import section_check, steel_arrays, torsion_use
 from engine.structure.model import Floats, Ints
 from engine.verification.axial import axial_values, is_axial
+from engine.verification.lengths import effective_lengths
 from engine.verification.outcomes import SERVICE, kind_of
 from engine.verification.runs import HELD, reaches
 from engine.verification.sections import TORSION_LIMIT, section_values
-from engine.verification.segments import effective_lengths
 from engine.verification.single import reached, under_present
 from engine.verification.stability import checked, criteria, stability_values
 from engine.verification.verify import STRENGTH

@@ -3,41 +3,21 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from dataclasses import dataclass
-from itertools import pairwise
 
 import numpy as np
 from scipy.sparse import coo_array
 from scipy.sparse.csgraph import connected_components
 from scipy.spatial import cKDTree
 
+from engine.structure.audit_bracing import loose_joints, unbraced, unheld
 from engine.structure.join import distinct, in_mid_air, sample
-from engine.structure.model import HINGE, Bools, Floats, Ints, Member, Panel, Structure
+from engine.structure.model import Member, Panel, Structure
+from engine.structure.snags import NEAR, Snag, placed
 
-#: nodes nearer than this, and not joined, are a snag; in metres
-NEAR = 0.05
 #: crossings: lines nearer than this touch
 TOUCH = 2e-3
 #: spacing of the sample points by which crossings are looked for
 STEP = 2.0
-
-
-@dataclass(frozen=True)
-class Snag:
-    """A fault or doubt found in the structure.
-
-    weight: "fault" (the analysis would fail or be wrong), "doubt" (look at it) or "note". mend: what would put it right
-    without a choice to make: "merge" the nodes, "cut" the members at their crossing, "drop" the members; "" when none is safe.
-    """
-
-    kind: str
-    weight: str
-    what: str
-    why: str
-    members: tuple[str, ...]
-    nodes: tuple[str, ...]
-    at: tuple[float, float, float]
-    mend: str = ""
 
 
 def audit(structure: Structure) -> list[Snag]:
@@ -50,17 +30,12 @@ def audit(structure: Structure) -> list[Snag]:
         *_mid_air(structure),
         *_loose_nodes(structure),
         *_leaning_feet(structure),
-        *_loose_joints(structure),
-        *_unbraced(structure),
+        *loose_joints(structure),
+        *unbraced(structure),
         *_panels(structure),
     ]
     order = ("fault", "doubt", "note")
     return sorted(found, key=lambda snag: order.index(snag.weight))
-
-
-def _place(point: Floats) -> tuple[float, float, float]:
-    x, y, z = point.tolist()
-    return (x, y, z)
 
 
 def _near_nodes(structure: Structure) -> list[Snag]:
@@ -86,7 +61,7 @@ def _near_nodes(structure: Structure) -> list[Snag]:
                 "They nearly meet but are not one node, so the members at them do not hold each other.",
                 (),
                 (one, other),
-                _place(structure.xyz[a]),
+                placed(structure.xyz[a]),
                 "merge" if free else "",
             )
         )
@@ -107,7 +82,7 @@ def _duplicates(structure: Structure) -> list[Snag]:
                 "Both its ends lie in one node; it cannot be analysed.",
                 (m.name,),
                 (structure.nodes[node],),
-                _place(structure.xyz[node]),
+                placed(structure.xyz[node]),
                 "drop" if not m.jig else "",
             )
         )
@@ -133,7 +108,7 @@ def _duplicates(structure: Structure) -> list[Snag]:
                 "Two members between the same nodes share the force; weight and stiffness count twice.",
                 (loose.name, (first if loose is second else second).name),
                 (),
-                _place((structure.xyz[a] + structure.xyz[b]) / 2),
+                placed((structure.xyz[a] + structure.xyz[b]) / 2),
                 "drop" if whole and not loose.jig else "",
             )
         )
@@ -200,7 +175,7 @@ def _crossings(structure: Structure) -> list[Snag]:
                 "They pass through each other: neither carries the other. Join them where they cross, or move one.",
                 (one.name, other.name),
                 (),
-                _place(a[i[k]] + s[k] * u[k]),
+                placed(a[i[k]] + s[k] * u[k]),
                 "cut",
             )
         )
@@ -215,7 +190,7 @@ def _unsupported(structure: Structure) -> list[Snag]:
         first = structure.members[0]
         at = structure.xyz[first.nodes[0]]
         why = "Nothing holds the structure, so it cannot be analysed. Select its feet and support them."
-        return [Snag("no supports", "fault", "There are no supports", why, (), (), _place(at))]
+        return [Snag("no supports", "fault", "There are no supports", why, (), (), placed(at))]
     segments = structure.segments
     count = len(structure.nodes)
     graph = coo_array((np.ones(len(segments)), (segments[:, 0], segments[:, 1])), shape=(count, count))
@@ -234,7 +209,7 @@ def _unsupported(structure: Structure) -> list[Snag]:
             "No way leads from these members to a support: they would fall.",
             tuple(m.name for m in group),
             (),
-            _place(structure.xyz[list(group[0].nodes)].mean(axis=0)),
+            placed(structure.xyz[list(group[0].nodes)].mean(axis=0)),
         )
         for group in loose.values()
     ]
@@ -254,7 +229,7 @@ def _mid_air(structure: Structure) -> list[Snag]:
             "It takes its load out of the structure: what stands below never bears it. Remove the support.",
             tuple(m.name for m in structure.members if node in m.nodes)[:6],
             (structure.nodes[node],),
-            _place(structure.xyz[node]),
+            placed(structure.xyz[node]),
         )
         for node in in_mid_air(structure.members, structure.xyz, held)
     ]
@@ -275,7 +250,7 @@ def _loose_nodes(structure: Structure) -> list[Snag]:
             "It takes no part in the analysis, and no load may act on it.",
             (),
             (structure.nodes[node],),
-            _place(structure.xyz[node]),
+            placed(structure.xyz[node]),
         )
         for node in np.flatnonzero(~met).tolist()
         if node not in corners
@@ -286,7 +261,7 @@ def _leaning_feet(structure: Structure) -> list[Snag]:
     """Columns that nothing but their clamped feet holds along X or Y: cantilevers that way."""
     found = []
     for axis, name in ((0, "X"), (1, "Y")):
-        own = _unheld(structure, axis, feet_hold=False) - _unheld(structure, axis, feet_hold=True)
+        own = unheld(structure, axis, feet_hold=False) - unheld(structure, axis, feet_hold=True)
         if own:
             first = min(own)
             found.append(
@@ -299,141 +274,10 @@ def _leaning_feet(structure: Structure) -> list[Snag]:
                     "bases bear all of the wind that way.",
                     tuple(sorted(own)),
                     (),
-                    _place(structure.xyz[list(structure.member(first).nodes)].mean(axis=0)),
+                    placed(structure.xyz[list(structure.member(first).nodes)].mean(axis=0)),
                 )
             )
     return found
-
-
-def _loose_joints(structure: Structure) -> list[Snag]:
-    """Nodes where only bars meet, and not in enough directions to hold them."""
-    segments, owner = structure.segments, structure.owner
-    if not len(segments):
-        return []
-    bar = structure.bars[owner]
-    count = len(structure.nodes)
-    stiff = np.zeros(count, dtype=bool)
-    stiff[segments[~bar].ravel()] = True
-    stiff |= structure.fixed[:, :3].all(axis=1)
-    direction = structure.xyz[segments[:, 1]] - structure.xyz[segments[:, 0]]
-    direction /= np.maximum(np.linalg.norm(direction, axis=1, keepdims=True), 1e-9)
-    spread = np.zeros((count, 3, 3))
-    outer = direction[:, :, None] * direction[:, None, :]
-    for side in (0, 1):
-        np.add.at(spread, segments[bar][:, side], outer[bar])
-    spread += (structure.fixed | (structure.springs != 0))[:, :3, None] * np.eye(3)
-    met = np.zeros(count, dtype=bool)
-    met[segments[bar].ravel()] = True
-    doubtful = np.flatnonzero(met & ~stiff)
-    if not len(doubtful):
-        return []
-    values, vectors = np.linalg.eigh(spread[doubtful])
-    found = []
-    for node, value, vector in zip(doubtful.tolist(), values[:, 0], vectors[:, :, 0], strict=True):
-        if value > 1e-6:
-            continue
-        axis = int(np.argmax(np.abs(vector)))
-        members = tuple(structure.members[m].name for m in np.unique(owner[(segments == node).any(axis=1)]).tolist())
-        found.append(
-            Snag(
-                "mechanism",
-                "fault",
-                f"Node “{structure.nodes[node]}” is free to move along {'XYZ'[axis]}",
-                "Only hinged bars meet there, and none of them holds it in that direction: a mechanism.",
-                members,
-                (structure.nodes[node],),
-                _place(structure.xyz[node]),
-            )
-        )
-    return found
-
-
-def _unbraced(structure: Structure) -> list[Snag]:
-    """Columns whose heads nothing holds in plan, in a horizontal direction."""
-    unheld = {name: _unheld(structure, axis, feet_hold=True) for axis, name in ((0, "X"), (1, "Y"))}
-    return [
-        Snag(
-            "unbraced",
-            "fault",
-            f"{len(names)} column head{'s' if len(names) > 1 else ''} drift along {axis}: “{min(names)}”"
-            + (" …" if len(names) > 1 else ""),
-            f"No bracing, rigid frame or clamped foot holds them along {axis}. Brace a bay, or clamp the feet.",
-            tuple(sorted(names)),
-            (),
-            _place(structure.xyz[list(structure.member(min(names)).nodes)].mean(axis=0)),
-        )
-        for axis, names in unheld.items()
-        if names
-    ]
-
-
-def _unheld(structure: Structure, axis: int, feet_hold: bool) -> set[str]:
-    """Columns whose heads nothing holds along X (0) or Y (1).
-
-    A node is held by a support there, by an inclined member, by a column clamped at its foot (if feet_hold), or where a
-    column and a beam along that direction meet rigidly; and it holds others through members that run (partly) along it, and
-    through floors that are stiff in their plane. A beam of which two nodes are held holds its others.
-    """
-    segments, owner = structure.segments, structure.owner
-    if not len(segments):
-        return set()
-    members = structure.members
-    count = len(structure.nodes)
-    direction = structure.xyz[segments[:, 1]] - structure.xyz[segments[:, 0]]
-    direction = np.abs(direction / np.maximum(np.linalg.norm(direction, axis=1, keepdims=True), 1e-9))
-    upright = direction[:, 2] > 0.9987
-    bar = structure.bars[owner]
-    start = np.array([not HINGE.isdisjoint(m.release_start) for m in members], dtype=bool)
-    end = np.array([not HINGE.isdisjoint(m.release_end) for m in members], dtype=bool)
-    first = np.r_[True, owner[1:] != owner[:-1]]
-    last = np.r_[owner[1:] != owner[:-1], True]
-    rigid = np.stack([~(first & start[owner]), ~(last & end[owner])], axis=1) & ~bar[:, None]
-    clamped = structure.fixed[:, 3:5] | (structure.springs[:, 3:5] != 0)
-    on_column = np.zeros(count, dtype=bool)
-    on_column[segments[upright & ~bar][rigid[upright & ~bar]]] = True
-    stiff = [*structure.diaphragms, *(m.nodes for m in structure.membranes)]
-    floors = np.array([pair for nodes in stiff for pair in pairwise(nodes)], dtype=np.int64).reshape(-1, 2)
-    heads = {
-        m.nodes[-1] if structure.xyz[m.nodes[-1], 2] > structure.xyz[m.nodes[0], 2] else m.nodes[0]: m
-        for m in members
-        if m.role in ("column", "gable post")
-    }
-    along = direction[:, axis] > 0.2
-    holds = structure.fixed[:, axis] | (structure.springs[:, axis] != 0)
-    # inclined members brace what is at their upper end
-    inclined = (direction[:, axis] > 0.05) & (direction[:, 2] > 0.2)
-    upper = np.where(
-        structure.xyz[segments[:, 0], 2] > structure.xyz[segments[:, 1], 2], segments[:, 0], segments[:, 1]
-    )
-    holds[upper[inclined & (bar | rigid.all(axis=1))]] = True
-    joint = segments[along & ~upright][rigid[along & ~upright]]
-    holds[joint[on_column[joint]]] = True
-    if feet_hold:
-        # a column clamped at its foot against turning about the other axis holds its head
-        feet = clamped[:, 1 - axis]
-        holds[segments[(~structure.bars & feet[structure.ends].any(axis=1))[owner]]] = True
-    held = _spread(structure, np.concatenate([segments[along], floors]), holds)
-    return {m.name for node, m in heads.items() if not held[node]}
-
-
-def _spread(structure: Structure, links: Ints, holds: Bools) -> Bools:
-    """Nodes that are held: those linked to a held one, and all on a straight beam of which two are held."""
-    count = len(structure.nodes)
-    graph = coo_array((np.ones(len(links)), (links[:, 0], links[:, 1])), shape=(count, count))
-    _, part = connected_components(graph, directed=False)
-    beams = [m for m in structure.members if len(m.nodes) > 2 and not m.bar]
-    nodes = np.array([n for m in beams for n in m.nodes], dtype=np.int64)
-    owner = np.repeat(np.arange(len(beams)), [len(m.nodes) for m in beams])
-    held = holds.copy()
-    while True:
-        safe = np.zeros(part.max() + 1, dtype=bool)
-        safe[part[held]] = True
-        now = held | safe[part]
-        twice = np.bincount(owner, weights=now[nodes], minlength=len(beams)) >= 2
-        now[nodes[twice[owner]]] = True
-        if (now == held).all():
-            return held
-        held = now
 
 
 def _panels(structure: Structure) -> list[Snag]:
@@ -445,7 +289,7 @@ def _panels(structure: Structure) -> list[Snag]:
             "Its weight, snow and wind would be lost. Put back the members that carried it, or drop the panel.",
             (),
             (),
-            _place(p.corners.mean(axis=0)),
+            placed(p.corners.mean(axis=0)),
         )
         for p in structure.panels
         if not p.carriers
@@ -457,7 +301,7 @@ def _panels(structure: Structure) -> list[Snag]:
             "What it bears lies beside that edge: it would tip over, and its moment reaches nothing. Carry it on both sides.",
             tuple(p.carriers[:4]),
             (),
-            _place(p.corners.mean(axis=0)),
+            placed(p.corners.mean(axis=0)),
         )
         for p in structure.panels
         if p.carriers and p.grounded is None and p.place != "overhang" and _on_one_line(structure, p)

@@ -16,8 +16,9 @@ from engine.memory import stored
 from engine.standards.en.haunched import Haunched, haunched_arrays
 from engine.standards.en.steel import SteelArrays, reduction, steel_arrays
 from engine.structure.model import Floats, Ints, Piece
+from engine.verification.lengths import Lengths, effective_lengths
 from engine.verification.runs import HELD, reaches
-from engine.verification.segments import Lengths, Segments, cut_segments, effective_lengths
+from engine.verification.segments import Segments, cut_segments
 from engine.verification.stabilising import Stabilising
 
 

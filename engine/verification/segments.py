@@ -18,9 +18,9 @@ from engine.document import Document
 from engine.lazy import lazily
 from engine.processors import shared_out
 from engine.standards.en.moments import amplification, counting, lift_of, moment_factor, most_counting, shape_of_moments
-from engine.structure.model import Bools, Floats, Ints, Member, Structure
-from engine.verification.effective_lengths import default_factors, stands_alone
-from engine.verification.runs import HELD, Reach, reaches
+from engine.structure.model import Bools, Floats, Ints, Structure
+from engine.verification.lengths import Lengths
+from engine.verification.runs import HELD, reaches
 
 #: shapes that buckle sideways
 PRONE = ("I", "channel")
@@ -30,60 +30,6 @@ SAMPLES, ALONG = 25, 49
 PARABOLA = float(lift_of(np.ones(1), (4 * np.linspace(0, 1, SAMPLES) * (1 - np.linspace(0, 1, SAMPLES)))[:, None])[0])
 #: values that are sampled together: fewer cost more in small operations than the processor's cache saves
 BLOCK = 1_000_000
-
-
-@dataclass(frozen=True)
-class Lengths:
-    """Effective lengths of one member in metres, and how they were found.
-
-    sway: its buckling about y is a sway mode. held: distance from the shear centre to the flange held at shorter
-    distances than the torsional restraints, 0 when there is none.
-    """
-
-    y: float
-    z: float
-    torsion: float
-    held: float
-    sway: bool
-    why_y: str
-    why_z: str
-
-
-def effective_lengths(document: Document, structure: Structure, member: Member, reach: Reach = HELD) -> Lengths:
-    """Effective lengths of a member: the rule of its role, or the factors that the document sets for the role or for it. reach: how far
-    it goes on beyond its ends."""
-    length = structure.length(member)
-    factor_y, why_y, sway = default_factors(document, structure, member)
-    twice = 2.0 if any(reach.free) else 1.0
-    outer, torsion = (
-        twice * _longest(places, length, beyond)
-        for places, beyond in ((member.outer, reach.outer), (member.inner, reach.inner))
-    )
-    z, why_z = outer, "between restraints of the outer flange" if outer < length - 1e-6 else "own length"
-    if outer > length + 1e-6:
-        why_z = "with what it goes on in, to what holds that" + (", twice, to a free end" if any(reach.free) else "")
-    if stands_alone(document, member):
-        z, why_z = 2 * length, "a cantilever along the hall: clamped at its foot, and nothing braces the walls"
-    chosen = document.rules.effective_lengths.get(member.role)  # type: ignore[call-overload]
-    if chosen and chosen.y is not None:
-        factor_y, why_y, sway = chosen.y, f"{chosen.y:g} × own length, set for the role", sway
-    if chosen and chosen.z is not None:
-        z, why_z = chosen.z * length, f"{chosen.z:g} × own length, set for the role"
-    if member.checks.buckling_y is not None:
-        factor_y = member.checks.buckling_y
-        why_y = f"{factor_y:.4g} × own length, {member.checks.from_y or 'set for this member'}"
-    if member.checks.buckling_z is not None:
-        z = member.checks.buckling_z * length
-        why_z = f"{member.checks.buckling_z:.4g} × own length, {member.checks.from_z or 'set for this member'}"
-    held = member.section.h / 2 if outer < torsion - 1e-6 else 0.0
-    return Lengths(factor_y * length, z, torsion, held, sway, why_y, why_z)
-
-
-def _longest(places: tuple[float, ...], length: float, beyond: tuple[float, float]) -> float:
-    """The longest distance between restraints of a flange, which go on beyond its ends."""
-    own = list(places) if len(places) > 1 else [0.0, length]
-    own[0], own[-1] = own[0] - beyond[0], own[-1] + beyond[1]
-    return float(np.max(np.diff(own)))
 
 
 @dataclass(frozen=True)

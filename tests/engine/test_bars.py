@@ -6,8 +6,9 @@ from math import pi, sqrt
 
 import numpy as np
 
+from engine.catalogue.built_shapes import double
 from engine.catalogue.sections import section
-from engine.catalogue.shapes import angle, channel, double, flat_bar, round_bar, tee
+from engine.catalogue.shapes import angle, channel, flat_bar, round_bar, tee
 from engine.catalogue.steels import material
 from engine.chain import run
 from engine.document import Document, read_document

@@ -6,8 +6,9 @@ from typing import Any
 
 import numpy as np
 
-from engine.analysis.combined import Combined, combine_results, state_deflections, state_diagrams
+from engine.analysis.combined import Combined, combine_results
 from engine.analysis.solve import assemble
+from engine.analysis.state_diagrams import state_deflections, state_diagrams
 from engine.analysis.states import States, solve_states
 from engine.chain import Loading
 from engine.document import read_document

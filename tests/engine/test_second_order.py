@@ -456,7 +456,7 @@ class OfAHall(unittest.TestCase):
         np.testing.assert_allclose(states.end_force, plain.end_force(numbers), atol=1e-8 * scale)
         np.testing.assert_allclose(states.displacement, plain.displacement(numbers), atol=1e-10)
         np.testing.assert_allclose(states.reaction, plain.reaction(numbers), atol=1e-8 * scale)
-        from engine.analysis.combined import state_deflections, state_diagrams
+        from engine.analysis.state_diagrams import state_deflections, state_diagrams
 
         every, x = np.arange(len(numbers)), plain.diagrams([0]).x
         own, by_cases = state_diagrams(states, every, x), plain.diagrams(numbers)

@@ -7,22 +7,11 @@ from math import pi, sqrt
 import numpy as np
 
 from engine.catalogue.built import built_section
+from engine.catalogue.built_shapes import box, cross, double, haunched, welded_i
 from engine.catalogue.outlines import circle, integrals, plastic_modulus, rounded
 from engine.catalogue.properties import rolled_i
 from engine.catalogue.sections import FAMILIES, catalogue, made_to_size, section
-from engine.catalogue.shapes import (
-    angle,
-    box,
-    channel,
-    cross,
-    double,
-    flat_bar,
-    haunched,
-    i_outline,
-    tee,
-    welded_i,
-    zed,
-)
+from engine.catalogue.shapes import angle, channel, flat_bar, i_outline, tee, zed
 from engine.catalogue.steels import AMERICAN, ELASTIC, material
 from engine.catalogue.thin_walled import thin_walled
 from engine.errors import ModelError

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from collections import defaultdict
-from dataclasses import dataclass, field
 from itertools import pairwise
 from math import cos, radians
 
@@ -12,112 +10,22 @@ import numpy as np
 from engine.actions.cases import Case, Loading
 from engine.actions.panels import DOWN, press
 from engine.document import Document
-from engine.document.jigs import TrussJig
 from engine.errors import ModelError
 from engine.standards.en import snow
 from engine.standards.en.roofs import Roof, parapet, planes_of, roofs_of
+from engine.standards.en.snow_lying import Arrangement, Stretch, shape, stretched
+from engine.standards.en.snow_trusses import on_truss, truss_roofs
 from engine.standards.en.wind_zones import FAR, on_roof
-from engine.structure.model import Floats, Panel, Structure
+from engine.structure.model import Panel, Structure
 
 #: width of the strip at the eaves on which the snow that overhangs it is laid, metres of plan
 EDGE = 0.25
 
 
-@dataclass(frozen=True)
-class Axis:
-    """The horizontal axis across a roof: a point on it and its unit vector."""
-
-    origin: Floats
-    across: Floats
-
-
-#: across a hall, from grid A
-HALL = Axis(np.zeros(3), np.array([1.0, 0.0, 0.0]))
-
-
-@dataclass(frozen=True)
-class Stretch:
-    """A stretch of a roof: from x0 to x1 along an axis across it and y0 to y1 sideways, μ at x0 and x1."""
-
-    x: tuple[float, float]
-    mu: tuple[float, float]
-    y: tuple[float, float] = (-FAR, FAR)
-    axis: Axis = HALL
-
-    def on(self, panel: Panel) -> Floats:
-        """Its polygon in the plane of the panel, as points in space."""
-        across = self.axis.across
-        sideways = np.array([-across[1], across[0], 0.0])
-        (x0, x1), (y0, y1) = self.x, self.y
-        points = self.axis.origin + np.array(
-            [across * x + sideways * y for x, y in ((x0, y0), (x1, y0), (x1, y1), (x0, y1))]
-        )
-        points[:, 2] -= (points - panel.corners[0]) @ panel.outside / panel.outside[2]
-        return np.asarray(points)
-
-    def terms(self, panel: Panel) -> tuple[float, float, float]:
-        """μ in the panel's coordinates: at its origin, its change along s and along t."""
-        rate = (self.mu[1] - self.mu[0]) / (self.x[1] - self.x[0])
-        start = float((panel.corners[0] - self.axis.origin) @ self.axis.across) - self.x[0]
-        along, up = panel.basis @ self.axis.across
-        return float(self.mu[0] + rate * start), float(rate * along), float(rate * up)
-
-
-@dataclass
-class Arrangement:
-    """How snow lies: the stretches of each panel, and why."""
-
-    name: str
-    note: str
-    stretches: dict[str, list[Stretch]] = field(default_factory=lambda: defaultdict(list))
-
-    def lay(self, panel: Panel, mu: float) -> None:
-        """The same μ over a whole panel."""
-        self.slope(panel, mu, mu)
-
-    def slope(self, panel: Panel, at0: float, at1: float) -> None:
-        """μ from one value at the panel's left edge to another at its right one."""
-        self.stretches[panel.name].append(Stretch(_range(panel), (at0, at1)))
-
-    def drift(self, panel: Panel, wall: float, length: float, peak: float, even: float) -> None:
-        """Where a drift of that length lies against a wall at x on a panel: linear from `peak` to `even`; beyond it, even."""
-        x0, x1 = _range(panel)
-        away = 1.0 if (x0 + x1) / 2 > wall else -1.0
-        end = wall + away * length
-        self.knots(panel, sorted([(wall, peak), (end, even)]))
-
-    def knots(
-        self,
-        panel: Panel,
-        knots: list[tuple[float, float]],
-        y: tuple[float, float] = (-FAR, FAR),
-        axis: Axis = HALL,
-    ) -> None:
-        """μ linear between knots (x, μ) in ascending order of x, and even beyond them."""
-        places, values = [x for x, _ in knots], [mu for _, mu in knots]
-        x0, x1 = _range(panel, axis)
-        cuts = sorted({x0, x1, *(x for x in places if x0 < x < x1)})
-        for a, b in zip(cuts[:-1], cuts[1:], strict=True):
-            ends = (float(np.interp(a, places, values)), float(np.interp(b, places, values)))
-            self.stretches[panel.name].append(Stretch((a, b), ends, y, axis))
-
-
-def _range(panel: Panel, axis: Axis = HALL) -> tuple[float, float]:
-    x = (panel.corners - axis.origin) @ axis.across
-    return float(x.min()), float(x.max())
-
-
-def shape(panel: Panel, document: Document) -> float:
-    """μ1 of a roof panel; at least 0.8 where snow is kept from sliding (5.3.2(2), 5.3.3(2))."""
-    flat = document.national.snow.flat
-    mu = float(snow.mu1(panel.pitch, flat))
-    return max(mu, flat) if document.snow.held or parapet(document) else mu
-
-
 def hall_roofs(structure: Structure) -> list[Panel]:
     """Roofs of the hall and its lean-tos, from left to right."""
     found = (p for p in structure.panels if p.kind == "roof" and p.place != "truss")
-    return sorted(found, key=lambda p: _range(p)[0])
+    return sorted(found, key=lambda p: stretched(p)[0])
 
 
 def arrangements(document: Document, structure: Structure) -> list[Arrangement]:
@@ -184,14 +92,14 @@ def _at_lean_tos(document, structure, roofs, main, mu, even) -> list[Arrangement
     for panel in roofs:
         if panel.place != "lean-to":
             continue
-        x0, x1 = _range(panel)
+        x0, x1 = stretched(panel)
         wall = x1 if panel.side == "left" else x0
         upper = main[0] if panel.side == "left" else main[-1]
         eaves = float(upper.corners[0, 2] if abs(upper.corners[0, 0] - wall) < 0.01 else upper.corners[-1, 2])
         height = eaves - float(panel.corners[:, 2].max())
         if height <= 0.05:
             continue
-        width = max(_range(p)[1] for p in main) - min(_range(p)[0] for p in main)
+        width = max(stretched(p)[1] for p in main) - min(stretched(p)[0] for p in main)
         plane = planes_of(structure)[0 if panel.side == "left" else -1]
         towards = plane.slope > 0 if panel.side == "left" else plane.slope < 0
         slope = plane.width if towards else 0.0
@@ -210,9 +118,9 @@ def _at_neighbour(document, main, mu, even) -> list[Arrangement]:  # type: ignor
     n = document.snow.neighbour
     if n is None:
         return []
-    edge = min(_range(p)[0] for p in main) if n.side == "left" else max(_range(p)[1] for p in main)
+    edge = min(stretched(p)[0] for p in main) if n.side == "left" else max(stretched(p)[1] for p in main)
     wall = edge - n.gap if n.side == "left" else edge + n.gap
-    width = max(_range(p)[1] for p in main) - min(_range(p)[0] for p in main)
+    width = max(stretched(p)[1] for p in main) - min(stretched(p)[0] for p in main)
     _, blown = snow.drift_at_taller(
         n.width, width, n.above, document.site.ground_snow, 0.0, 0.0, document.national.snow
     )
@@ -232,7 +140,7 @@ def _at_parapets(document, main, roofs, even) -> list[Arrangement]:  # type: ign
     peak = snow.drift_at_obstruction(height, document.site.ground_snow, values)
     length = snow.drift_length(height, values)
     found = []
-    for side, panel, wall in (("left", main[0], _range(main[0])[0]), ("right", main[-1], _range(main[-1])[1])):
+    for side, panel, wall in (("left", main[0], stretched(main[0])[0]), ("right", main[-1], stretched(main[-1])[1])):
         note = f"μ2 = {peak:.2f} at the parapet, over l_s = {length:.1f} m (6.2)"
         made = even(f"Snow, drifted against the {side} parapet", note, (panel.name,))
         made.drift(panel, wall, length, peak, shape(panel, document))
@@ -250,7 +158,7 @@ def _at_obstructions(document, structure, roofs, even) -> list[Arrangement]:  # 
             raise ModelError(
                 f"Snow cannot drift at an obstruction on “{o.panel}”: there is no such roof.", f"{place}.panel"
             )
-        x0, x1 = _range(panel)
+        x0, x1 = stretched(panel)
         if not x0 < o.at < x1:
             raise ModelError(
                 f"The obstruction at x = {o.at:g} m lies off “{o.panel}”, which reaches from {x0:g} to {x1:g} m.",
@@ -279,56 +187,6 @@ def _at_obstructions(document, structure, roofs, even) -> list[Arrangement]:  # 
     return found
 
 
-@dataclass(frozen=True)
-class TrussRoof:
-    """The roof of a truss jig: its panels from left to right, and its own axis across. rise: of a curved one, metres."""
-
-    name: str
-    panels: list[Panel]
-    axis: Axis
-    length: float
-    rise: float
-
-
-def truss_roofs(document: Document, structure: Structure) -> list[TrussRoof]:
-    """The roofs that truss jigs bear."""
-    found = []
-    for jig in document.jigs:
-        panels = [p for p in structure.panels if p.place == "truss" and p.name.startswith(f"{jig.name}/roof-")]
-        if isinstance(jig, TrussJig) and panels:
-            start, way = panels[0].corners[0], panels[-1].corners[-1] - panels[0].corners[0]
-            length = float(np.linalg.norm(way[:2]))
-            rise = jig.height_apex - jig.height_support if jig.outline == "curved" else 0.0
-            found.append(TrussRoof(jig.name, panels, Axis(start, way * [1, 1, 0] / length), length, rise))
-    return found
-
-
-def _on_truss(made: Arrangement, roof: TrussRoof, document: Document, drifted: str = "") -> None:
-    """Snow on the roof of a truss jig: even, or drifted towards a side.
-
-    Curved (5.3.5): case (i) 0.8; case (ii) triangles over each half of l_s, μ3 towards the side and half of it on the
-    other, none where it is steeper than 60°. Otherwise μ1, half of it on the slope away from the side (figure 5.3).
-    """
-    flat = [p for p in roof.panels if p.pitch <= 60]
-    if not roof.rise:
-        for panel in roof.panels:
-            half = 0.5 if drifted and panel.side != drifted else 1.0
-            made.knots(panel, [(0.0, half * shape(panel, document))], axis=roof.axis)
-        return
-    if not drifted:
-        for panel in flat:
-            made.knots(panel, [(0.0, document.national.snow.flat)], axis=roof.axis)
-        return
-    ends = [_range(p, roof.axis) for p in flat]
-    a, b = min(e[0] for e in ends), max(e[1] for e in ends)
-    peak = float(snow.mu3(0.0, roof.rise, roof.length, document.national.snow.curved_most))
-    left, right = (peak, peak / 2) if drifted == "left" else (peak / 2, peak)
-    quarter = (b - a) / 4
-    knots = [(a, 0.0), (a + quarter, left), (a + 2 * quarter, 0.0), (a + 3 * quarter, right), (b, 0.0)]
-    for panel in flat:
-        made.knots(panel, knots, axis=roof.axis)
-
-
 def _everywhere(document: Document, structure: Structure) -> list[Arrangement]:
     """The hall's arrangements with what else bears snow: roofs of trusses, and drawn panels with a μ of their own."""
     trusses = truss_roofs(document, structure)
@@ -345,12 +203,12 @@ def _everywhere(document: Document, structure: Structure) -> list[Arrangement]:
                 note = f"μ3 = {most:.2f} on the {side} half (5.3.5, figure 5.6)"
             made = Arrangement(f"Snow on {roof.name}, drifted to the {side}", note)
             made.stretches.update({name: list(stretches) for name, stretches in found[0].stretches.items()})
-            _on_truss(made, roof, document, side)
+            on_truss(made, roof, document, side)
             found.append(made)
     for made in found:
         for roof in trusses:
             if not any(p.name in made.stretches for p in roof.panels):
-                _on_truss(made, roof, document)
+                on_truss(made, roof, document)
         for panel in drawn:
             made.knots(panel, [(0.0, float(panel.snow or 0.0))])
     return found
@@ -417,11 +275,11 @@ def _lay(
 def _edges(loading: Loading, case: int, structure: Structure, load: float) -> None:
     """The overhanging snow as a strip along the outer eaves."""
     roofs = [p for p in hall_roofs(structure) if p.place != "lean-to"]
-    left = min(roofs, key=lambda p: _range(p)[0])
-    right = max(roofs, key=lambda p: _range(p)[1])
+    left = min(roofs, key=lambda p: stretched(p)[0])
+    right = max(roofs, key=lambda p: stretched(p)[1])
     for panel, (a, b) in (
-        (left, (_range(left)[0], _range(left)[0] + EDGE)),
-        (right, (_range(right)[1] - EDGE, _range(right)[1])),
+        (left, (stretched(left)[0], stretched(left)[0] + EDGE)),
+        (right, (stretched(right)[1] - EDGE, stretched(right)[1])),
     ):
         pressure = load * 1000 / EDGE * cos(radians(panel.pitch))
         press(
