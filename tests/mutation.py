@@ -25,6 +25,10 @@ ROOT = Path(__file__).parents[1]
 #: tests that notice most faults of a file, before the others
 FIRST = {
     "steel": ("test_worked", "test_steel"),
+    "member_stability": ("test_worked", "test_steel"),
+    "stabilising": ("test_stabilising",),
+    "transverse": ("test_webs",),
+    "webs": ("test_webs",),
     "interaction": ("test_worked",),
     "moments": ("test_moments", "test_parts", "test_members", "test_worked"),
     "wind": ("test_wind", "test_wind_details", "test_worked_buildings", "test_more_actions"),

@@ -2,11 +2,11 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { api, typed, type Schemas } from '../api/client'
 import { fitting, type Filter } from '../lib/filters'
-import { follow, isActive, laidUnder, type Running } from '../lib/live'
 import type { Link } from '../lib/stages'
 import { SITE, useLooks } from './looks'
 import { useHead } from './head'
 import { useResponse } from './response'
+import { useRunning } from './running'
 
 export type Overlay = 'actions' | 'moment' | 'reactions' | 'sway' | 'names'
 /** Internal forces that can be drawn, as engineers write them, and their units. */
@@ -42,9 +42,6 @@ export const useWorkbench = defineStore('workbench', () => {
   const chain = shallowRef<Schemas['ChainOut'] | null>(null)
   const diagram = shallowRef<Schemas['DiagramOut'] | null>(null)
   const catalogue = shallowRef<Schemas['FamilyOut'][]>([])
-  /** How the numbers of the present revision are being computed; null when they are there. */
-  const running = shallowRef<Running | null>(null)
-  const refreshing = computed(() => isActive(running.value))
   const message = ref('')
   const stage = ref<Link>('verification')
   const plane = ref('whole')
@@ -109,6 +106,8 @@ export const useWorkbench = defineStore('workbench', () => {
       : `revision ${revision}, not the present one, which is ${present}`
   }
   const working = computed(() => !!chain.value && !chain.value.problem)
+  const runs = useRunning({ project, chain, settle })
+  const { running, refresh } = runs
   const head = useHead({ project, readOnly, message, refresh })
   const { operate } = head
   const response = useResponse({ project, chain, diagram, stage, plane, selected, message, working })
@@ -170,66 +169,6 @@ export const useWorkbench = defineStore('workbench', () => {
     if (catalogue.value.length) return
     const { data } = await api.GET('/api/catalogue')
     if (data) catalogue.value = data
-  }
-
-  /** Bring the chain to the head. A newer edit supersedes an answer under way. */
-  async function refresh(): Promise<void> {
-    const wanted = project.value
-    if (!wanted) return
-    const number = wanted.revision.number
-    const current = () => project.value?.revision.number === number && project.value.id === wanted.id
-    const path = { project_id: wanted.id }
-    let slow = false
-    running.value = {
-      revision: number,
-      state: 'waiting',
-      stage: '',
-      done: 0,
-      of: 0,
-      attempts: 1,
-      message: '',
-      since: Date.now(),
-    }
-    const found = await follow(
-      number,
-      async () => {
-        const answer = await api.GET('/api/projects/{project_id}/chain', {
-          params: { path, query: { revision: number, wait: !slow ? 0.8 : running.value?.state === 'waiting' ? 2 : 1 } },
-        })
-        const status = answer.response.status
-        if (status === 200) return { status, chain: typed('ChainOut', answer.data) }
-        if (status === 202) return { status, running: typed('RunningOut', answer.data) }
-        return { status, message: (answer.error as Schemas['Problem'] | undefined)?.message }
-      },
-      (told) => {
-        running.value = told
-        // what takes longer shows at least what stands now
-        if (!slow) void lay(number, current)
-        slow = true
-      },
-      current,
-    )
-    if (!current()) return
-    if (!found) return
-    running.value = null
-    chain.value = found
-    await settle()
-  }
-
-  /** Show the structure of a revision whose numbers are not there, under the older numbers. */
-  async function lay(number: number, current: () => boolean): Promise<void> {
-    const now = project.value
-    if (!now) return
-    try {
-      const { data } = await api.GET('/api/projects/{project_id}/structure', {
-        params: { path: { project_id: now.id }, query: { revision: number } },
-      })
-      if (!data || !current() || !running.value) return
-      chain.value = laidUnder(typed('ChainOut', data), chain.value)
-      await settle()
-    } catch {
-      // the run itself tells that the server does not answer
-    }
   }
 
   /** After another chain: what is looked at may not be there any more. */
@@ -371,33 +310,6 @@ export const useWorkbench = defineStore('workbench', () => {
     void draw()
   }
 
-  /** Stop what is being computed. */
-  async function stop(): Promise<void> {
-    const now = project.value
-    if (now) await api.DELETE('/api/projects/{project_id}/runs', { params: { path: { project_id: now.id } } })
-  }
-
-  /** Compute the numbers of the head now, though paused or stopped. */
-  async function start(): Promise<void> {
-    const now = project.value
-    if (!now) return
-    await api.POST('/api/projects/{project_id}/runs', { params: { path: { project_id: now.id } } })
-    await refresh()
-  }
-
-  /** Refresh only when asked to, or by itself again. */
-  async function pause(paused: boolean): Promise<void> {
-    const now = project.value
-    if (!now) return
-    const { data } = await api.PATCH('/api/projects/{project_id}', {
-      params: { path: { project_id: now.id } },
-      body: { paused },
-    })
-    if (!data) return
-    project.value = typed('ProjectOut', data)
-    if (!paused) await refresh()
-  }
-
   /** End drawing: what was drawn becomes members. */
   async function drawn(): Promise<void> {
     const now = drawing.value
@@ -426,11 +338,6 @@ export const useWorkbench = defineStore('workbench', () => {
     chain,
     diagram,
     catalogue,
-    refreshing,
-    running,
-    stop,
-    start,
-    pause,
     message,
     stage,
     plane,
@@ -464,6 +371,7 @@ export const useWorkbench = defineStore('workbench', () => {
     arrowSize,
     ...response,
     ...head,
+    ...runs,
     stepState,
     marks,
     onlyGoverning,
@@ -473,7 +381,6 @@ export const useWorkbench = defineStore('workbench', () => {
     loadCatalogue,
     worstFirst,
     open,
-    refresh,
     draw,
     select,
     choose,
