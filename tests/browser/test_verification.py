@@ -195,3 +195,31 @@ class Verifying(BrowserCase):
         page.click(".filters button:has-text('show all')")
         expect(page.locator("section[aria-label=Ledger] tbody tr")).to_have_count(len(chain.verification.verdicts))
         expect(page.locator("svg .faded")).to_have_count(0)
+
+
+class Carried(BrowserCase):
+    def test_what_bracing_stabilises_is_listed_and_bearing_is_stated_by_member(self):
+        self.start_hall()
+        page = self.page
+        sheet = page.locator("aside.right")
+        page.click("nav button:has-text('Verification')")
+        page.keyboard.press("Escape")
+        expect(sheet).to_contain_text("What bracing stabilises")
+        row = sheet.locator(".checks button", has_text="lines over")
+        expect(row).to_contain_text("kN/m")
+        row.click()
+        expect(page.locator(".caption .formula")).to_contain_text("C")
+        # a proof of a brace says how much of its force comes from there
+        page.locator(".bottom tbody tr:has-text('Roof brace 1')").first.click()
+        sheet.get_by_role("button", name="Proof").click()
+        expect(page.get_by_role("dialog")).to_contain_text("bracing carries for the members which lean on it")
+        page.keyboard.press("Escape")
+        page.locator(".bottom tbody tr:has-text('Rafter 4')").first.click()
+        self.field("Stiff bearing length").fill("120")
+        self.field("Stiff bearing length").press("Enter")
+        expect(page.locator("header .rev")).to_have_text("rev 2")
+        sheet.locator(".el-switch", has=page.get_by_label("Stiffeners where something presses")).click()
+        expect(page.locator("header .rev")).to_have_text("rev 3")
+        page.keyboard.press("Control+z")
+        page.keyboard.press("Control+z")
+        expect(self.field("Stiff bearing length")).to_have_value("")

@@ -14,6 +14,7 @@ from engine.expand import expand
 from engine.standards.en.stabilising import flange_force, reduction, stabilising
 from engine.structure.rows import Line, Row, Truss, rows
 from engine.verification.stabilising import Stabilising, _pushed, _sag
+from tests.engine.helpers import published
 
 SPAN, WIDTH, PANELS = 12.0, 4.0, 4
 PRESS = 400e3
@@ -67,11 +68,13 @@ def spans_of(chain: Chain) -> Stabilising:
 
 class Formula(unittest.TestCase):
     def test_published_case_of_five_members(self) -> None:
-        # 2000 kN in all, 20 m, 5 members, a bracing that moves 10 mm: 1.639 kN/m (verification case R01)
-        N = np.full((5, 1), 400e3)
-        v = stabilising(N, np.zeros(5), np.full(5, 20.0), 5, np.array([0.010]))
-        self.assertAlmostEqual(v["alpha_m"], 0.774597, places=6)
-        self.assertAlmostEqual(float(v["q"].sum()), 1639.35, delta=0.01)
+        case = next(c for c in published("steel-deep.json")["cases"] if c["id"] == "R01")
+        given, expected = case["inputs"], case["expect"]
+        m, L = given["m"], given["L_mm"] / 1e3
+        N = np.full((m, 1), given["N_total_kN"] * 1e3 / m)
+        v = stabilising(N, np.zeros(m), np.full(m, L), m, np.array([given["bracing_deflection_mm"] / 1e3]))
+        self.assertAlmostEqual(v["alpha_m"], expected["alpha_m"], places=6)
+        self.assertAlmostEqual(float(v["q"].sum()) / 1e3, expected["qd_kN_per_m"], delta=1e-5)
 
     def test_growth_is_what_repeating_by_hand_ends_at(self) -> None:
         N, L, soft, moved = 900e3, 24.0, 4e-6, 0.004
