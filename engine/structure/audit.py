@@ -9,7 +9,7 @@ from scipy.sparse import coo_array
 from scipy.sparse.csgraph import connected_components
 from scipy.spatial import cKDTree
 
-from engine.structure.audit_bracing import loose_joints, unbraced, unheld
+from engine.structure.audit_bracing import held_by_nothing, loose_joints, unbraced
 from engine.structure.join import distinct, in_mid_air, sample
 from engine.structure.model import Member, Panel, Structure
 from engine.structure.snags import NEAR, Snag, placed
@@ -261,7 +261,7 @@ def _leaning_feet(structure: Structure) -> list[Snag]:
     """Columns that nothing but their clamped feet holds along X or Y: cantilevers that way."""
     found = []
     for axis, name in ((0, "X"), (1, "Y")):
-        own = unheld(structure, axis, feet_hold=False) - unheld(structure, axis, feet_hold=True)
+        own = held_by_nothing(structure, axis, feet_hold=False) - held_by_nothing(structure, axis, feet_hold=True)
         if own:
             first = min(own)
             found.append(

@@ -57,7 +57,7 @@ def loose_joints(structure: Structure) -> list[Snag]:
 
 def unbraced(structure: Structure) -> list[Snag]:
     """Columns whose heads nothing holds in plan, in a horizontal direction."""
-    unheld = {name: unheld(structure, axis, feet_hold=True) for axis, name in ((0, "X"), (1, "Y"))}
+    unheld = {name: held_by_nothing(structure, axis, feet_hold=True) for axis, name in ((0, "X"), (1, "Y"))}
     return [
         Snag(
             "unbraced",
@@ -74,7 +74,7 @@ def unbraced(structure: Structure) -> list[Snag]:
     ]
 
 
-def unheld(structure: Structure, axis: int, feet_hold: bool) -> set[str]:
+def held_by_nothing(structure: Structure, axis: int, feet_hold: bool) -> set[str]:
     """Columns whose heads nothing holds along X (0) or Y (1).
 
     A node is held by a support there, by an inclined member, by a column clamped at its foot (if feet_hold), or where a

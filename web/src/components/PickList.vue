@@ -27,6 +27,7 @@ const grouped = computed(() => {
 })
 /** Nothing where no option has the value: then the placeholder stands. */
 const taken = computed(() => (props.options.some((o) => o.value === props.modelValue) ? props.modelValue : undefined))
+const shown = computed(() => props.options.find((o) => o.value === props.modelValue)?.label ?? '')
 const width = computed(() => {
   const longest = Math.max(0, ...props.options.map((o) => o.label.length))
   return longest > LONG ? Math.min(6.4 * longest + 40, 460) : true
@@ -46,5 +47,8 @@ const width = computed(() => {
     :item-height="28"
     size="small"
     @update:model-value="(value: T) => $emit('update:modelValue', value)"
-  />
+  >
+    <!-- the list looks its label up among what was left of the last search -->
+    <template #label>{{ shown }}</template>
+  </ElSelectV2>
 </template>
