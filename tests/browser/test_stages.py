@@ -41,7 +41,7 @@ class Stages(BrowserCase):
         # the frame of the worst member, as it was left
         expect(page.locator(".caption b")).to_contain_text("Frame on grid")
         expect(colour).to_contain_text("utilisation")
-        expect(self.picked("Case or combination shown")).to_contain_text("governing combination")
+        expect(self.picked("Case or combination shown")).to_contain_text("envelope")
         self.stage("Actions")
         expect(self.picked("Case or combination shown")).to_contain_text("W1 ·")
         expect(page.locator(".caption b")).to_have_text("Whole building · 3D")
