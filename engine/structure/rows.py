@@ -15,6 +15,8 @@ Pair = tuple[int, int]
 
 #: what rises more than this share of its length is an upright, not part of a line
 STEEP = 0.8
+#: cosine between a chord's pieces from which on they are one chord
+ONWARD = 0.9
 #: share of its length in plan below which a member runs straight across, or straight along
 STRAIGHT = 0.05
 #: lines are alike whose ends and middles lie this near, m; nodes at one place along a line, m
@@ -109,12 +111,13 @@ def _held_between(structure: Structure, member: Member) -> bool:
 
 def _lines(structure: Structure) -> tuple[list[Line], list[Floats]]:
     """Lines, and the horizontal unit vector along each."""
+    chords = _chords(structure)
     planes: dict[tuple[float, float, float], list[int]] = defaultdict(list)
     way: dict[tuple[float, float, float], Floats] = {}
     for i, m in enumerate(structure.members):
         a, b = structure.xyz[m.nodes[0]], structure.xyz[m.nodes[-1]]
         length, plan = float(np.linalg.norm(b - a)), (b - a)[:2]
-        if m.bar or length == 0 or abs(b[2] - a[2]) > STEEP * length:
+        if (m.bar and i not in chords) or length == 0 or abs(b[2] - a[2]) > STEEP * length:
             continue
         unit = plan / np.linalg.norm(plan)
         if unit[0] < -1e-6 or (abs(unit[0]) <= 1e-6 and unit[1] < 0):
@@ -128,6 +131,24 @@ def _lines(structure: Structure) -> tuple[list[Line], list[Floats]]:
             lines.append(line)
             ways.append(way[key])
     return lines, ways
+
+
+def _chords(structure: Structure) -> set[int]:
+    """Bars that go on nearly straight in another member beyond one of their ends, as chords from panel point to panel point do, and
+    webs and bracing do not."""
+    ways = structure.xyz[structure.ends[:, 1]] - structure.xyz[structure.ends[:, 0]]
+    ways = ways / np.maximum(np.linalg.norm(ways, axis=1, keepdims=True), 1e-12)
+    found = set()
+    for i, m in enumerate(structure.members):
+        if not m.bar:
+            continue
+        for node, outward in ((m.nodes[0], -1.0), (m.nodes[-1], 1.0)):
+            for j in structure.meeting[node]:
+                ends = structure.members[j].nodes
+                beyond = 1.0 if ends[0] == node else -1.0 if ends[-1] == node else 0.0
+                if j != i and outward * beyond * float(ways[i] @ ways[j]) > ONWARD:
+                    found.add(i)
+    return found
 
 
 def _chained(structure: Structure, members: list[int], way: Floats) -> list[Line]:
