@@ -22,8 +22,13 @@ STRAIGHT = 1e-6
 SHOWN = 1e-4
 #: shapes whose webs this is for; haunches and tapers are such sections by pieces, where they have no flange between
 WEBBED = ("I",)
+#: what presses where members end on both flanges
+BOTH = "members on both sides"
 UNSTATED = "its bearing on supports at its ends is not checked: no bearing length is stated (EN 1993-1-5 6)"
 OTHER = "forces that press on its side are not checked: EN 1993-1-5 6 is for webs of I sections"
+THROUGH = (
+    "members press on it from both sides at one place: a force through its web (EN 1993-1-5 6.1(2)b) is not checked"
+)
 HAUNCHED = "a force presses where it has a haunch: that is not checked (EN 1993-1-5 6)"
 
 
@@ -34,12 +39,13 @@ Side = tuple[int, int, float]
 @dataclass(frozen=True)
 class Pressed:
     """A place where something presses on a flange. sides: before and behind it, one alone at an end of the member; x: m from the start;
-    what: in words."""
+    what: in words; through: members end on both flanges, one above the other, and press through the web (type (b))."""
 
     sides: tuple[Side, ...]
     x: float
     end: bool
     what: str
+    through: bool = False
 
 
 def pressed(grounds: Grounds, member: int) -> list[Pressed]:
@@ -62,7 +68,7 @@ def pressed(grounds: Grounds, member: int) -> list[Pressed]:
         sides = ((e, last, 1.0), (e + 1, 0, -1.0))
         what = _presses(grounds, {member}, int(elements.ends[e, 1]), way, sides)
         if what:
-            found.append(Pressed(sides, float(places[e, last]), False, what))
+            found.append(Pressed(sides, float(places[e, last]), False, what, what == BOTH))
     for e, s, node in ((int(rows[0]), 0, m.nodes[0]), (int(rows[-1]), last, m.nodes[-1])):
         x, sign = float(places[e, s]), 1.0 if s else -1.0
         beyond = _beyond(grounds, member, node, last)
@@ -70,7 +76,7 @@ def pressed(grounds: Grounds, member: int) -> list[Pressed]:
             other, side = beyond
             what = _presses(grounds, {member, other}, node, way, ((e, s, sign), side))
             if what:
-                found.append(Pressed(((e, s, sign), side), x, False, what))
+                found.append(Pressed(((e, s, sign), side), x, False, what, what == BOTH))
         elif abs(elements.axes[e][0][2]) < ALONG and _supported(structure, node, way):
             found.append(Pressed(((e, s, sign),), x, True, "a support"))
     return sorted(found, key=lambda place: place.x)
@@ -123,8 +129,12 @@ def _presses(grounds: Grounds, own: set[int], node: int, way: Floats, sides: tup
         step = structure.xyz[other.nodes[-1]] - structure.xyz[other.nodes[0]]
         if i not in own and not other.bar and abs(step @ way) > ALONG * np.linalg.norm(step):
             meets.append(other)
-    ending = len(meets) == 1 and node in (meets[0].nodes[0], meets[0].nodes[-1])
-    return "a member that meets it" if ending else ""
+    if not all(node in (other.nodes[0], other.nodes[-1]) for other in meets):
+        return ""
+    if len(meets) > 1:
+        # a column between its beams has plates on both sides; a beam between two columns bears them with its web
+        return BOTH if abs(way[2]) > ALONG else ""
+    return "a member that meets it" if meets else ""
 
 
 def checked(grounds: Grounds, member: int) -> list[Pressed]:
@@ -132,7 +142,11 @@ def checked(grounds: Grounds, member: int) -> list[Pressed]:
     m = grounds.combined.structure.members[member]
     if m.bar or m.section.shape not in WEBBED or m.checks.stiffened or not np.isfinite(grounds.steel.fy[member]):
         return []
-    return [p for p in pressed(grounds, member) if (m.checks.bearing or not p.end) and not _haunch(grounds, p)]
+    return [
+        p
+        for p in pressed(grounds, member)
+        if (m.checks.bearing or not p.end) and not p.through and not _haunch(grounds, p)
+    ]
 
 
 def _haunch(grounds: Grounds, place: Pressed) -> bool:
@@ -192,6 +206,7 @@ def _unsaid(grounds: Grounds, m: Member, every: list[Pressed]) -> list[str]:
     if m.section.shape not in WEBBED:
         return [OTHER] if any(not p.end for p in every) else []
     found = [HAUNCHED] if any(_haunch(grounds, p) for p in every if not p.end) else []
+    found += [THROUGH] if any(p.through for p in every) else []
     return [*found, UNSTATED] if any(p.end for p in every) and not m.checks.bearing else found
 
 

@@ -214,6 +214,26 @@ class Beams(unittest.TestCase):
         _, u = by_hand(120.0, 240.0)
         self.assertAlmostEqual(web(chain_of(data)), u, delta=2e-3)
 
+    def test_columns_above_and_below_press_through_the_web_which_is_said(self) -> None:
+        data = girder(0.0, at=None)
+        data["nodes"] += [{"name": "top", "at": [4.0, 0, 3.0]}, {"name": "low", "at": [4.0, 0, -3.0]}]
+        column = {"section": "HEA 160", "material": "S275", "role": "column"}
+        data["members"] += [
+            {"name": "upper", "start": "m", "end": "top", **column},
+            {"name": "lower", "start": "low", "end": "m", **column},
+        ]
+        data["supports"] += [
+            {"node": "top", "fixed": ["x", "y", "rz"]},
+            {"node": "low", "fixed": ["x", "y", "z", "rz"]},
+        ]
+        data["node_loads"] = [{"case": "Q", "node": "top", "force": [0, 0, -600.0]}]
+        verdict = chain_of(data).verification.verdicts[0]
+        self.assertTrue(any("through its web" in words for words in verdict.left_out), verdict.left_out)
+        # one column that runs past the beam leaves it its own forces
+        data["members"][1:] = [{"name": "through", "start": "low", "end": "top", **column}]
+        verdict = chain_of(data).verification.verdicts[0]
+        self.assertFalse(any("through its web" in words for words in verdict.left_out), verdict.left_out)
+
     def test_what_hangs_from_bars_meets_it_by_plates(self) -> None:
         data = girder(0.0, at=None)
         data["nodes"].append({"name": "low", "at": [4.0, 0, -3.0]})
