@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { ElButton, ElSlider } from 'element-plus'
+import { ElButton } from 'element-plus'
 import { computed } from 'vue'
 import { COLOURINGS, QUANTITIES, useWorkbench, type Overlay, type Quantity } from '../stores/workbench'
 import PickList from './PickList.vue'
+import SizeSlider from './SizeSlider.vue'
 
 defineEmits<{ picture: [] }>()
 const bench = useWorkbench()
@@ -69,41 +70,18 @@ const states = computed(() => [
       <PickList v-model="bench.colouring" :options="colourings" label="Colour by" />
     </label>
     <span v-if="bench.overlays.has('actions')" class="colouring"
-      >Arrows
-      <ElSlider
-        v-model="bench.arrowSize"
-        size="small"
-        :min="0.3"
-        :max="3"
-        :step="0.1"
-        :show-tooltip="false"
-        aria-label="Size of the arrows"
+      >Arrows <SizeSlider v-model="bench.arrowSize" :least="0.3" :most="3" label="Size of the arrows"
     /></span>
     <label v-if="bench.overlays.has('moment')" class="colouring">
       <PickList v-model="bench.quantity" :options="quantities" label="Force that is drawn" class="short" />
     </label>
-    <ElSlider
+    <SizeSlider
       v-if="bench.overlays.has('moment') && bench.stage === 'response'"
       v-model="bench.forceSize"
-      size="small"
-      :min="0.2"
-      :max="4"
-      :step="0.1"
-      :show-tooltip="false"
-      aria-label="Size of the forces"
+      label="Size of the forces"
     />
     <template v-if="bench.overlays.has('sway')">
-      <span class="colouring"
-        >Movement
-        <ElSlider
-          v-model="bench.movementSize"
-          size="small"
-          :min="0.2"
-          :max="4"
-          :step="0.1"
-          :show-tooltip="false"
-          aria-label="Size of the movement"
-      /></span>
+      <span class="colouring">Movement <SizeSlider v-model="bench.movementSize" label="Size of the movement" /></span>
       <ElButton size="small" :aria-pressed="bench.swinging" @click="bench.swinging = !bench.swinging">Swing</ElButton>
     </template>
     <ElButton
@@ -187,9 +165,5 @@ const states = computed(() => [
 .tools .el-button {
   margin: 0;
   padding: 4px 8px;
-}
-.tools .el-slider {
-  width: 70px;
-  padding: 0 7px;
 }
 </style>
