@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import os
 from threading import Event, Thread
+from time import monotonic
 
 from django.contrib.auth.models import User
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from django.db import connection, connections
 from django.test import Client, override_settings
-from playwright.sync_api import Locator, Page, TimeoutError, expect, sync_playwright
+from playwright.sync_api import Locator, Page, Request, TimeoutError, expect, sync_playwright
 
 from engine.document import Document
 from engine.document.jigs import HallJig
@@ -51,13 +52,21 @@ class BrowserCase(StaticLiveServerTestCase):
     def setUp(self) -> None:
         self.user = User.objects.create_user("ada", password="gusset-plate")
         self.troubles: list[str] = []
+        self.asked: dict[Page, set[Request]] = {}
         self.page = self.open_page()
 
     def tearDown(self) -> None:
         # a request still being answered would hold the tables that are emptied next
-        self.page.wait_for_load_state("networkidle")
+        self._settle()
         self.page.context.close()
         self.assertEqual(self.troubles, [])
+
+    def _settle(self) -> None:
+        """Until the page waits for no answer. Its state “networkidle” would not do: once reached it stays, whatever is asked later."""
+        asked, end, quiet = self.asked[self.page], monotonic() + 60, 0
+        while quiet < 3 and monotonic() < end:
+            self.page.wait_for_timeout(100)
+            quiet = 0 if asked else quiet + 1
 
     def employ(self) -> None:
         """Have runs done by a worker, a thread in this process, as they are with worker processes."""
@@ -86,6 +95,10 @@ class BrowserCase(StaticLiveServerTestCase):
         """A page in a fresh context of 1280 × 800."""
         page = self.browser.new_context(viewport={"width": 1280, "height": 800}).new_page()
         page.set_default_timeout(30_000)
+        asked = self.asked[page] = set()
+        page.on("request", lambda request: asked.add(request))
+        page.on("requestfinished", lambda request: asked.discard(request))
+        page.on("requestfailed", lambda request: asked.discard(request))
         page.on("pageerror", lambda error: self.troubles.append(str(error)))
         page.on("request", lambda request: self._own(request.url))
         page.on(

@@ -223,3 +223,4 @@ class Carried(BrowserCase):
         page.keyboard.press("Control+z")
         page.keyboard.press("Control+z")
         expect(self.field("Stiff bearing length")).to_have_value("")
+        expect(page.locator("header nav .link.current")).to_have_count(8)
