@@ -22,11 +22,12 @@ from engine.document import Document
 from engine.expand import expand
 from engine.load import bows, combinations, foreseen, load
 from engine.progress import Progress, quiet
+from engine.standards.family import family
 from engine.structure.model import Structure
 from engine.verification.verify import Verification, verify
 
 #: raised whenever a stage's results change for equal inputs
-ENGINE_VERSION = "14"
+ENGINE_VERSION = "15"
 STAGES = ("structure", "loading", "combinations", "response", "verification")
 
 _INPUTS: dict[str, tuple[tuple[str, ...], tuple[str, ...]]] = {
@@ -215,6 +216,7 @@ def run(
             document,
             forces.combined,
             forces.combinations,
+            family(document).checks,
             progress=lambda done, of: progress("verification", done, of),
         )
     return Chain(**vars(forces), fingerprints=fingerprints(document), verification=verification)

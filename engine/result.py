@@ -7,7 +7,7 @@ from typing import Any
 import numpy as np
 
 from engine.actions.combinations import Combination
-from engine.analysis.diagrams import extremes
+from engine.analysis.diagrams import FORCES, extremes
 from engine.analysis.elements import Elements
 from engine.analysis.lateral import lateral_factors
 from engine.analysis.modes import buckling_modes, natural_modes
@@ -21,7 +21,6 @@ from engine.verification.standing import in_words
 RESULT_VERSION = 1
 #: elements up to which modes are written
 MODES = 2000
-FORCES = ("N", "Vy", "Vz", "T", "My", "Mz")
 
 
 def _tidy(values: Any) -> Any:
@@ -224,11 +223,11 @@ def _verdict(chain: Chain, verdict: Verdict) -> dict[str, Any]:
         "not_covered": list(verdict.not_covered),
         "left_out": list(verdict.left_out),
         "utilisation": governing.utilisation if governing else None,
-        "governs": CRITERIA[governing.criterion][0] if governing else None,
+        "governs": CRITERIA[governing.criterion] if governing else None,
         "checks": {
             o.criterion: {
                 "utilisation": o.utilisation,
-                "clause": CRITERIA[o.criterion][1],
+                "clause": chain.verification.checks.clauses[o.criterion],
                 "combination": combination_of(chain, o.criterion, o.combination).name,
                 "position": o.position,
             }

@@ -154,7 +154,7 @@ def main() -> None:
     files = given.files or [
         str(p.relative_to(ROOT))
         for part in ("standards/en", "verification")
-        for p in (ROOT / "engine" / part).glob("*.py")
+        for p in (ROOT / "engine" / part).rglob("*.py")
     ]
     sites = [(f, i) for f in sorted(files) for i, _ in enumerate(_sites(ast.parse((ROOT / f).read_text())))]
     random.Random(given.seed).shuffle(sites)

@@ -85,6 +85,10 @@ class Combined:
     def _diagrams(self) -> Diagrams:
         return diagrams(self.response)
 
+    def linear(self, factors: Floats) -> Diagrams:
+        """Internal forces of the cases by superposition, with factors (cases,)."""
+        return self._diagrams.combined(factors[None])
+
     @lazily
     def _deflections(self) -> Floats:
         return deflections(self.response)

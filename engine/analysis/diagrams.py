@@ -17,6 +17,9 @@ from engine.analysis.transfer import PLANES, ElementLoads, integrate
 from engine.processors import shared_out
 from engine.structure.model import Floats, Ints
 
+#: internal forces of a `Diagrams`
+FORCES = ("N", "Vy", "Vz", "T", "My", "Mz")
+
 
 @dataclass(frozen=True)
 class Diagrams:
@@ -36,9 +39,7 @@ class Diagrams:
 
     def combined(self, factors: Floats) -> Diagrams:
         """The same for combinations of the cases: factors (combinations, cases)."""
-        return Diagrams(
-            self.x, *(values @ factors.T for values in (self.N, self.Vy, self.Vz, self.T, self.My, self.Mz))
-        )
+        return Diagrams(self.x, *(values @ factors.T for values in (getattr(self, name) for name in FORCES)))
 
 
 #: elements that are looked at together

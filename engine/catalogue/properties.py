@@ -5,6 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import pi, sqrt
 
+#: shapes that buckle sideways
+PRONE = ("I", "channel")
+
 
 @dataclass(frozen=True)
 class Section:

@@ -6,15 +6,14 @@ from collections import Counter
 
 import numpy as np
 
+from engine.actions.derived import Wind
 from engine.balance import balances
 from engine.chain import Chain
 from engine.dossier.behaviour import frames_with_worst
 from engine.dossier.building import named
 from engine.dossier.diagrams import loads, zones_drawing
 from engine.dossier.values import Cell, Column, Facts, Figure, Heading, Paragraph, Table, Told
-from engine.standards.en import wind
-from engine.standards.en.combinations import psi, psi_key
-from engine.standards.en.wind_cases import Wind, hall_winds
+from engine.standards.family import family
 from engine.verification.outcomes import SERVICE
 
 WAYS = {
@@ -49,7 +48,7 @@ def actions(chain: Chain, told: Told) -> None:
     snow = [c for c in loading.cases if c.nature == "snow"]
     if snow:
         _snow(chain, told)
-    winds = hall_winds(document, chain.structure)
+    winds = family(document).winds(document, chain.structure)
     if winds:
         _wind(chain, told, winds)
     elif any(c.nature == "wind" for c in loading.cases):
@@ -172,7 +171,16 @@ def _wind(chain: Chain, told: Told, winds: list[Wind]) -> None:
                 (
                     "Terrain",
                     site.terrain,
-                    f"z_0 = {wind.TERRAIN[site.terrain][0]:g} m, z_min = {wind.TERRAIN[site.terrain][1]:g} m · table 4.1",
+                    ", ".join(
+                        sorted(
+                            {
+                                f"z_0 = {p.z_0:g} m, z_min = {p.z_min:g} m · table 4.1"
+                                for w in winds
+                                for p in w.pressures.values()
+                                if p.terrain == site.terrain
+                            }
+                        )
+                    ),
                 ),
                 ("ρ", f"{options.air_density:g} kg/m³", "of air · 4.5(1)"),
                 ("Reference period", f"{site.reference_period:g} years", "4.2(2)"),
@@ -270,7 +278,6 @@ def _cases(chain: Chain) -> Table:
 def combining(chain: Chain, told: Told) -> None:
     """Rules and factors; the combinations that govern, or all of them."""
     document = chain.document
-    rules = document.rules
     told.add(Heading("Rules", "combinations.rules"))
     by_rule = Counter((c.use, c.rule or "stated") for c in chain.combinations)
     told.add(
@@ -284,10 +291,9 @@ def combining(chain: Chain, told: Told) -> None:
     for case in chain.loading.cases:
         if case.nature in ("permanent", "imperfection", "accidental"):
             continue
-        key = psi_key(case, document.site, document.national.basis)
-        values = psi(case, rules, document.site, document.national.basis)
-        before = str(rows[key][4]) + ", " if key in rows else ""
-        rows[key] = (key, *values, before + case.symbol)
+        taken = family(document).factors(document, case)
+        before = str(rows[taken.row][4]) + ", " if taken.row in rows else ""
+        rows[taken.row] = (taken.row, *taken.used, before + case.symbol)
     if rows:
         told.add(Heading("Combination factors", "combinations.psi", aside="EN 1990 table A1.1"))
         columns: tuple[Column, ...] = (Column("action"), Column("ψ_0"), Column("ψ_1"), Column("ψ_2"), Column("cases"))

@@ -9,7 +9,6 @@ from engine.chain import Chain
 from engine.document import Document
 from engine.document.handover import DossierPlan
 from engine.dossier.values import Column, Facts, Heading, Paragraph, Table, Told
-from engine.standards.en.national import national_values
 from engine.standards.family import family
 from engine.structure.audit import audit
 from engine.structure.words import label
@@ -48,7 +47,7 @@ def basis(chain: Chain, told: Told) -> None:
         ),
     )
     told.add(Heading("Values that are nationally determined", "basis.national"))
-    values = national_values()
+    values = family(document).national_values()
     rows, differ = [], 0
     for value in values:
         stated = _stated(document, value.path)

@@ -280,7 +280,7 @@ def _movements(chain: Chain) -> Table | None:
         number = chain.verification.used(criterion)[o.combination]
         rows.append(
             (
-                ROLE_WORDS[role][1], CRITERIA[criterion][0], label(chain.structure.members[member]), use * limit * 1000, limit * 1000,
+                ROLE_WORDS[role][1], CRITERIA[criterion], label(chain.structure.members[member]), use * limit * 1000, limit * 1000,
                 f"{stretch.length:.2f} m / {stretch.ratio:g}", use, chain.combinations[number].name,
             )
         )  # fmt: skip

@@ -6,11 +6,11 @@ from collections.abc import Sequence
 
 import numpy as np
 
+from engine.actions.derived import Wind
 from engine.actions.panels import cut
 from engine.chain import Chain
 from engine.dossier.drawing import Drawing, Sheet
 from engine.dossier.elevations import ROOM, axes_of
-from engine.standards.en.wind_cases import Wind
 from engine.structure.model import Floats, Structure
 from engine.structure.planes import Plane
 

@@ -7,13 +7,13 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from engine.analysis.diagrams import FORCES
 from engine.chain import Chain
 from engine.dossier.values import Cell, Column, Heading, Paragraph, Table, Told
 from engine.structure.model import Floats, Structure
 from engine.structure.words import ROLE_WORDS, label
 
 BRACING = ("roof bracing", "wall bracing", "strut", "tie", "knee brace")
-FORCES = ("N", "Vy", "Vz", "T", "My", "Mz")
 SYMBOLS = ("N", "V_y", "V_z", "T", "M_y", "M_z")
 #: a force below this is none, N or Nm
 LEAST = 50.0

@@ -58,7 +58,7 @@ def verification(chain: Chain, told: Told, every_member: bool, step: Step) -> No
         where: Cell = Link(shown, anchor_of(m.name)) if proven and o else shown
         rows.append(
             (
-                name, float(len(own)), where, CRITERIA[o.criterion][0] if o else "", chain.combinations[chain.verification.used(o.criterion)[o.combination]].name if o else "",
+                name, float(len(own)), where, CRITERIA[o.criterion] if o else "", chain.combinations[chain.verification.used(o.criterion)[o.combination]].name if o else "",
                 o.utilisation if o else None, worst.status,
             )
         )  # fmt: skip
@@ -100,13 +100,13 @@ def _second(chain: Chain, all_groups: list[tuple[str, list[Verdict]]]) -> list[P
             continue
         other = second(chain, own[0].member, o)
         if other is None:
-            rows.append((name, CRITERIA[o.criterion][0], o.utilisation, "no second method here", None, None, ""))
+            rows.append((name, CRITERIA[o.criterion], o.utilisation, "no second method here", None, None, ""))
             continue
         share = differs(o.utilisation, other.utilisation)
         why = other.why if abs(share) > NEAR else ""
         if other.utilisation > 1 >= o.utilisation:
             why = f"beyond 1 by this method. {why}"
-        rows.append((name, CRITERIA[o.criterion][0], o.utilisation, other.method, other.utilisation, share * 100, why))
+        rows.append((name, CRITERIA[o.criterion], o.utilisation, other.method, other.utilisation, share * 100, why))
     columns: tuple[Column, ...] = (
         Column("group"), Column("governs"), Column("utilisation", "", 3), Column("another method", wide=True), Column("gives", "", 3),
         Column("difference", "%", 1), Column("why, above 10 %", wide=True),
@@ -139,8 +139,8 @@ def _member(chain: Chain, told: Told, verdict: Verdict, every: bool) -> None:
     if len(ranked) > 1:
         rows = tuple(
             (
-                CRITERIA[o.criterion][0],
-                CRITERIA[o.criterion][1],
+                CRITERIA[o.criterion],
+                chain.verification.checks.clauses[o.criterion],
                 chain.combinations[chain.verification.used(o.criterion)[o.combination]].name,
                 o.position,
                 o.utilisation,
@@ -162,7 +162,7 @@ def _member(chain: Chain, told: Told, verdict: Verdict, every: bool) -> None:
 
 def proof_of(chain: Chain, member: int, outcome: Outcome) -> Proof:
     """The proof of an outcome, its title with the place."""
-    found = prove(chain.document, chain.combined, chain.verification, chain.combinations, member, outcome)
+    found = prove(chain.verification, chain.combinations, member, outcome)
     return replace(found, title=f"{found.title}, at {outcome.position:.2f} m")
 
 
@@ -172,7 +172,7 @@ def _ledger(chain: Chain) -> Table:
         m, o = chain.structure.members[v.member], v.governing
         rows.append(
             (
-                label(m), m.section.name, m.material.name, chain.structure.length(m), CRITERIA[o.criterion][0] if o else "",
+                label(m), m.section.name, m.material.name, chain.structure.length(m), CRITERIA[o.criterion] if o else "",
                 o.utilisation if o else None, v.status,
             )
         )  # fmt: skip

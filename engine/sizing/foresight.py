@@ -213,9 +213,9 @@ def _watched(chain: Chain, group: Group) -> Watched:
     number, length = chain.verification.strength[o.combination], chain.structure.length(chain.structure.members[i])
     if o.criterion in ("section", "shear", "sum"):
         return Watched(i, number, o.position, o.position, 0)
-    if o.criterion in ("lateral", "interaction", "flexural"):
-        s = chain.verification.grounds.segments([i], [o.combination])
-        return Watched(i, number, float(s.start[o.row]), float(s.end[o.row]), int(s.flange[o.row]))
+    between = chain.verification.checks.between(i, o)
+    if between and between.flange:
+        return Watched(i, number, between.start, between.end, 1 if between.flange == "outer" else -1)
     return Watched(i, number, 0.0, length, 0)
 
 

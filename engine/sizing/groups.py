@@ -20,9 +20,9 @@ from engine.editing.apply import operate
 from engine.editing.operations import Resize
 from engine.errors import ModelError
 from engine.expand import materials_of
+from engine.standards.family import family
 from engine.structure.model import Floats, Structure
 from engine.structure.words import ROLE_WORDS, label
-from engine.verification.lengths import effective_lengths
 
 #: candidates of a group at most
 MOST = 600
@@ -219,7 +219,7 @@ def candidates_of(document: Document, structure: Structure, group: Group) -> Can
 def _slenderness(document: Document, structure: Structure, group: Group, sections: list[Section]) -> Floats:
     """(n,) the largest L_cr/i of a group with each section."""
     pressed = [structure.members[i] for i in group.members if structure.members[i].behaviour != "tension-only"]
-    lengths = [effective_lengths(document, structure, m) for m in pressed if m.role != "tie"]
+    lengths = [family(document).effective_lengths(document, structure, m) for m in pressed if m.role != "tie"]
     y, z = (max((getattr(own, axis) for own in lengths), default=0.0) for axis in ("y", "z"))
     with np.errstate(divide="ignore", invalid="ignore"):
         i_y, i_z = (np.sqrt(np.array([getattr(s, name) / s.A for s in sections])) for name in ("Iy", "Iz"))

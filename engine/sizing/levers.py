@@ -12,9 +12,8 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from engine.analysis.combined import Combined
-from engine.analysis.diagrams import Diagrams
 from engine.analysis.solve import assemble, solve_linear
-from engine.catalogue.properties import Section
+from engine.catalogue.properties import PRONE, Section
 from engine.catalogue.sections import family_of
 from engine.chain import Chain
 from engine.document.byhand import OwnChecks
@@ -22,11 +21,9 @@ from engine.editing.apply import operate
 from engine.editing.operations import ChangeMembers, MemberChange, Operation, Restrain
 from engine.errors import ModelError
 from engine.expand import expand
-from engine.structure.model import Floats, Structure
-from engine.verification.grounds import Grounds
-from engine.verification.outcomes import SERVICE, Outcome
-from engine.verification.segments import PRONE, general_stretches
-from engine.verification.single import Reached, everything, reached, served, tried
+from engine.structure.model import Structure
+from engine.verification.outcomes import SERVICE, Outcome, Reached
+from engine.verification.single import everything, served, tried
 
 #: by how much a load grows, and a length falls: a tenth, as their words say
 MORE, SHORTER = 0.10, 0.10
@@ -85,7 +82,7 @@ def _moved(chain: Chain, structure: Structure) -> Combined | None:
 def levers(chain: Chain, member: str) -> list[Lever]:
     """One input changed at a time, those that help most first."""
     index = chain.structure.index[member]
-    found = everything(chain.document, chain.combined, chain.verification, index)
+    found = everything(chain.verification, index)
     if not found or len(chain.structure.members) > MOST:
         return []
     levers_: list[Lever] = []
@@ -138,14 +135,12 @@ def _stays(chain: Chain, index: int, worst: Reached) -> Iterator[tuple[str, str,
     """A restraint in the middle of what governs: of the flange in compression (with a haunch, the inner one), at a purlin, rail or stay
     where there is one."""
     m = chain.structure.members[index]
-    row = int(worst.row[worst.worst])
-    if worst.criterion == "general":
-        flange, other = "inner", "outer"
-        start, end = general_stretches(chain.structure, index)[row]
-    else:
-        segments = chain.verification.grounds.segments([index])
-        flange, other = ("outer", "inner") if segments.flange[row] > 0 else ("inner", "outer")
-        start, end = float(segments.start[row]), float(segments.end[row])
+    between = chain.verification.checks.between(index, worst.outcome(worst.worst))
+    if between is None:
+        return
+    start, end = between.start, between.end
+    # where both are held at its ends, the inner one: that of a haunch
+    flange, other = ("outer", "inner") if between.flange == "outer" else ("inner", "outer")
     if end - start < 2 * APART:
         return
     middle = (start + end) / 2
@@ -169,7 +164,7 @@ def _heavier(chain: Chain, index: int, worst: Reached) -> list[Lever]:
         return []
     lead = max(variable, key=lambda i: abs(factors[i]))
     words = f"{cases[lead].symbol} +10 %, {cases[lead].name}"
-    more = np.zeros_like(factors)
+    more, verification = np.zeros_like(factors), chain.verification
     more[lead] = MORE * factors[lead]
     if worst.criterion in SERVICE:
         if chain.combined.place[number] >= 0:
@@ -180,7 +175,7 @@ def _heavier(chain: Chain, index: int, worst: Reached) -> list[Lever]:
         under = "variable" if worst.criterion == "variable" else "deflection"
         found = served(combined, [number], chain.verification.limited(under), index)
     else:
-        found = reached(chain.document, _loaded(chain, number, more), index)
+        found = verification.checks.on(verification.grounds.added(number, more)).reached(index)
     found = [r for r in found if r.worst >= 0]
     if not found:
         return []
@@ -188,18 +183,3 @@ def _heavier(chain: Chain, index: int, worst: Reached) -> list[Lever]:
     column = chain.verification.used(worst.criterion).index(number)
     outcome = replace(most.outcome(most.worst), combination=column)
     return [Lever("load", words, outcome)]
-
-
-def _loaded(chain: Chain, number: int, more: Floats) -> Grounds:
-    """One combination for strength with more of some cases: by the linear response to them, beside what is present."""
-    column = chain.verification.strength.index(number)
-    stabilising = chain.verification.grounds.stabilising.under([column])
-    grounds = Grounds(chain.document, chain.combined, (number,), stabilising)
-    linear = chain.combined._diagrams.combined(more[None])
-    for name in ("analysed", "forces", "peaks"):
-        present: Diagrams = getattr(chain.verification.grounds, name)
-        values = [
-            getattr(present, key)[..., [column]] + getattr(linear, key) for key in ("N", "Vy", "Vz", "T", "My", "Mz")
-        ]
-        vars(grounds)[name] = Diagrams(present.x, *values)
-    return grounds

@@ -503,7 +503,7 @@ class _Search:
                 said.append(f"{g.name}: {chain.structure.members[g.members[0]].section.name} is not covered")
                 continue
             member = chain.structure.members[found[0]]
-            words = f"{g.name}: {member.section.name} reaches {worst[k]:.2f}, {CRITERIA[found[1].criterion][0].lower()} of {label(member)}"
+            words = f"{g.name}: {member.section.name} reaches {worst[k]:.2f}, {CRITERIA[found[1].criterion].lower()} of {label(member)}"
             if g.kept:
                 words += f" ({g.kept})"
             elif member.section.name == max(self.space.candidates[k].sections, key=lambda s: s.Iy * s.A).name:

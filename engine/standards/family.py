@@ -6,16 +6,21 @@ from typing import Protocol
 
 from engine.actions.cases import Case, Loading
 from engine.actions.combinations import Combination
+from engine.actions.derived import Factors, LocalPressure, SnowShape, Wind
+from engine.analysis.combined import Combined
 from engine.document import Document
 from engine.document.national import BasisValues, ImperfectionValues
+from engine.document.national_values import NationalValue
 from engine.document.rules import Rules, Site
 from engine.errors import ModelError
 from engine.standards.en.family import Eurocodes
 from engine.structure.model import Floats, Member, Structure
+from engine.verification.checks import Checks
+from engine.verification.grounds import Lengths
 
 
 class Family(Protocol):
-    """A family of standards for actions, their combinations, and imperfections."""
+    """A family of standards for actions, their combinations, imperfections, and checks of members."""
 
     def add_actions(self, loading: Loading, structure: Structure, document: Document) -> None:
         """Add the cases that the site and the building bring along: weights, imposed loads, snow, wind."""
@@ -44,16 +49,46 @@ class Family(Protocol):
     def bow_ratio(self, member: Member, about: str, values: ImperfectionValues) -> float:
         """L/e0 of the bow imperfection of a member bent about its axis y or z, in elastic analysis."""
 
+    def winds(self, document: Document, structure: Structure) -> list[Wind]:
+        """Wind on the building from each direction; none without one that has a roof."""
+
+    def wind_profile(self, document: Document, wind: Wind, heights: Floats) -> Floats:
+        """Peak pressure in N/m² at heights in m above the ground, for wind from the direction of `wind`."""
+
+    def local_pressures(self, document: Document, structure: Structure, loading: Loading) -> list[LocalPressure]:
+        """Net pressures of the wind on secondary members, by panel and zone."""
+
+    def snow_shape(self, document: Document, structure: Structure) -> SnowShape:
+        """How snow lies on the roofs of the building."""
+
+    def factors(self, document: Document, case: Case) -> Factors:
+        """Combination factors of a variable case."""
+
+    def national_values(self) -> list[NationalValue]:
+        """What the family leaves to nations, by group."""
+
+    def effective_lengths(self, document: Document, structure: Structure, member: Member) -> Lengths:
+        """Effective lengths of a member that is held at both ends."""
+
+    def checks(self, document: Document, combined: Combined, strength: tuple[int, ...]) -> Checks:
+        """The checks of members under the combinations for strength, by their numbers."""
+
     def simplifications(self, document: Document, structure: Structure) -> list[str]:
         """What is simplified or not covered for this document, in sentences."""
 
 
-_FAMILIES: dict[str, Family] = {"EN": Eurocodes()}
+#: by the name that documents call them
+FAMILIES: dict[str, Family] = {"EN": Eurocodes()}
 
 
 def family(document: Document) -> Family:
     """The family that a document's rules name. Raises ModelError for one that is not there."""
-    found = _FAMILIES.get(document.rules.standard)
+    found = FAMILIES.get(document.rules.standard)
     if found is None:
         raise ModelError(f"There is no family of standards “{document.rules.standard}”.", "rules.standard")
     return found
+
+
+def national_values() -> list[NationalValue]:
+    """What every family leaves to nations: an office keeps them for all of its projects."""
+    return [value for own in FAMILIES.values() for value in own.national_values()]

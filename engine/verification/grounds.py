@@ -1,29 +1,54 @@
-"""What verdicts rest on: forces, lengths, segments and steel, recovered from the results when they are asked for."""
+"""What verdicts rest on: forces and effective lengths, recovered from the results when they are asked for."""
 
 from __future__ import annotations
 
+from abc import ABC, abstractmethod
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from typing import Any
+from typing import Any, Self
 
 import numpy as np
 
 from engine.analysis.combined import Combined
-from engine.analysis.diagrams import Diagrams, peaked
+from engine.analysis.diagrams import FORCES, Diagrams, peaked
 from engine.document import Document
 from engine.lazy import lazily
 from engine.memory import stored
-from engine.standards.en.haunched import Haunched, haunched_arrays
-from engine.standards.en.steel import SteelArrays, reduction, steel_arrays
-from engine.structure.model import Floats, Ints, Piece
-from engine.verification.lengths import Lengths, effective_lengths
-from engine.verification.runs import HELD, reaches
-from engine.verification.segments import Segments, cut_segments
+from engine.structure.model import Floats, Structure
 from engine.verification.stabilising import Stabilising
 
 
 @dataclass(frozen=True)
-class Grounds:
+class Lengths:
+    """Effective lengths of one member in metres, and how they were found.
+
+    sway: its buckling about y is a sway mode. held: distance from the shear centre to the flange held at shorter
+    distances than the torsional restraints, 0 when there is none.
+    """
+
+    y: float
+    z: float
+    torsion: float
+    held: float
+    sway: bool
+    why_y: str
+    why_z: str
+
+
+@dataclass(frozen=True)
+class Method:
+    """One way to the effective length about y or z. factor: on the member's own length, None where it leads to none; words: how it was
+    found; note: what speaks against it, "" where nothing does."""
+
+    key: str
+    name: str
+    factor: float | None
+    words: str
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class Grounds(ABC):
     """What verdicts rest on, recovered from the results of the combinations `strength` when it is asked for.
 
     stabilising: what the bracing's task adds to the axial forces. analysed: forces at the stations as the analysis finds them; forces:
@@ -35,15 +60,6 @@ class Grounds:
     combined: Combined
     strength: tuple[int, ...]
     stabilising: Stabilising
-
-    def chosen(self, **steel: object) -> Grounds:
-        """The same grounds under other national choices of steel, by name; what was found already does not depend on them."""
-        values = self.document.national.steel.model_copy(update=steel)
-        national = self.document.national.model_copy(update={"steel": values})
-        document = self.document.model_copy(update={"national": national})
-        other = Grounds(document, self.combined, self.strength, self.stabilising)
-        vars(other).update({name: value for name, value in vars(self).items() if name != "document"})
-        return other
 
     @lazily
     def analysed(self) -> Diagrams:
@@ -57,13 +73,26 @@ class Grounds:
     def peaks(self) -> Diagrams:
         return self._braced(peaked(self.analysed, self.combined.response.loads, self.combined.pulled(self.strength)))
 
+    @lazily
+    def lengths(self) -> tuple[Lengths, ...]:
+        return tuple(self.length_of(i) for i in range(len(self.combined.structure.members)))
+
+    @abstractmethod
+    def length_of(self, member: int) -> Lengths:
+        """Effective lengths of a member."""
+
+    @abstractmethod
+    def compressed(self) -> Floats:
+        """(members,) about the share of its strength in tension that each bears in compression."""
+
     def _braced(self, forces: Diagrams) -> Diagrams:
         """With what the bracing's task adds: tension or compression, whichever asks for the larger share of what the member bears."""
         if not self.stabilising.acts():
             return forces
+        share = self.compressed()[self.combined.elements.member][:, None, None]
         pulled, pressed = (added[:, None] for added in self.stabilising.added())
         most, least = forces.N + pulled, forces.N - pressed
-        return replace(forces, N=np.where(-least > most * self._slender[:, None, None], least, most))
+        return replace(forces, N=np.where(-least > most * share, least, most))
 
     def extremes(self, member: int, columns: list[int] | slice = slice(None)) -> tuple[Floats, Floats]:
         """((c,), the same): the largest and the least axial force along a member in each combination, with what is added."""
@@ -72,82 +101,40 @@ class Grounds:
         pulled, pressed = self.stabilising.added(rows, columns)
         return np.asarray((own.max(axis=1) + pulled).max(axis=0)), np.asarray((own.min(axis=1) - pressed).min(axis=0))
 
-    @lazily
-    def _slender(self) -> Floats:
-        """(e,) about the share of its strength in tension that each bears in compression."""
-        found = np.ones(len(self.combined.structure.members))
-        for i, (m, lengths) in enumerate(zip(self.combined.structure.members, self.lengths, strict=True)):
-            fy, alpha = self.steel.fy[i], max(self.steel.alpha_y[i], self.steel.alpha_z[i])
-            if np.isfinite(fy):
-                least = min(m.section.Iy / lengths.y**2, m.section.Iz / lengths.z**2)
-                slenderness = np.sqrt(m.section.A * fy / (np.pi**2 * m.material.E * least))
-                found[i] = reduction(np.asarray(alpha), np.asarray(slenderness))[1]
-        return np.asarray(found[self.combined.elements.member])
+    def chosen(self, **steel: object) -> Self:
+        """The same under other national choices of steel, by name; what was found already does not depend on them."""
+        values = self.document.national.steel.model_copy(update=steel)
+        national = self.document.national.model_copy(update={"steel": values})
+        other = replace(self, document=self.document.model_copy(update={"national": national}))
+        vars(other).update({name: value for name, value in vars(self).items() if name != "document"})
+        return other
 
-    @lazily
-    def lengths(self) -> tuple[Lengths, ...]:
-        structure = self.combined.structure
-        on = reaches(structure)
-        return tuple(
-            effective_lengths(self.document, structure, m, on.get(i, HELD)) for i, m in enumerate(structure.members)
-        )
+    def under(self, document: Document, structure: Structure, only: Sequence[int] | None = None) -> Self:
+        """Where members are held or made otherwise, under the forces that are present. only: those whose effective lengths are found anew,
+        all where it is not given."""
+        system = replace(self.combined.response.system, structure=structure)
+        response = replace(self.combined.response, system=system)
+        other = replace(self, document=document, combined=replace(self.combined, response=response))
+        # what was found of the forces holds: they are the present ones
+        vars(other).update({name: getattr(self, name) for name in ("analysed", "forces", "peaks")})
+        if only is not None:
+            lengths = list(self.lengths)
+            for i in only:
+                lengths[i] = other.length_of(i)
+            vars(other)["lengths"] = tuple(lengths)
+        return other
 
-    def segments(self, members: Sequence[int] | None = None, columns: Sequence[int] | None = None) -> Segments:
-        """Members (all by default) cut at the restraints of their flanges, under combinations for strength (all by default)."""
-        c = self.combined
-        return cut_segments(self.document, c.structure, c.elements, self.forces, self.lengths, members, columns)
-
-    @lazily
-    def limits(self) -> Floats:
-        """(2, members, combinations) critical axial forces about y and z that the buckling of the whole leaves each member, inf
-        where it does not limit them: modes that sway are in the forces where a combination is in second order and leans."""
-        standing, second = self.combined.standing, self.combined.second[list(self.strength)]
-        leans = second & self.document.rules.imperfections
-        found = np.where(leans, standing.held, standing.least)
-        # along local z a member bends about y
-        return found[::-1]
-
-    @lazily
-    def steel(self) -> SteelArrays:
-        return steel_arrays([(m.section, m.material, m.bar) for m in self.combined.structure.members])
-
-    @lazily
-    def pieces(self) -> tuple[tuple[int, Piece], ...]:
-        """Pieces of haunches and tapers with the number of their member."""
-        return tuple((i, piece) for i, m in enumerate(self.combined.structure.members) for piece in m.pieces)
-
-    @lazily
-    def element_steel(self) -> SteelArrays:
-        """Steel of the members, then of the pieces of haunches and tapers."""
-        members = self.combined.structure.members
-        rows = [(m.section, m.material, m.bar) for m in members]
-        return steel_arrays(rows + [(piece.section, members[i].material, False) for i, piece in self.pieces])
-
-    @lazily
-    def steel_of(self) -> Ints:
-        """(e,) the row of `element_steel` that each element is made of."""
-        elements = self.combined.elements
-        found = elements.member.copy()
-        middle = elements.offset + elements.reach / 2
-        for k, (i, piece) in enumerate(self.pieces):
-            own = (elements.member == i) & (middle > piece.start) & (middle < piece.end)
-            found[own] = len(self.combined.structure.members) + k
-        return found
-
-    @lazily
-    def haunched(self) -> Haunched:
-        """Of the pieces, those with a haunch; of the others the values mean nothing."""
-        members = self.combined.structure.members
-        rows = [(piece.section, members[i].material) for i, piece in self.pieces if piece.section.shape == "haunched"]
-        return haunched_arrays(rows)
-
-    @lazily
-    def haunched_row(self) -> Ints:
-        """(e,) the row of `haunched` that each element is made of, −1 where it has no haunch."""
-        count = len(self.combined.structure.members)
-        of = np.array([p.section.shape == "haunched" for _, p in self.pieces], dtype=bool)
-        rows = np.concatenate([np.full(count, -1), np.where(of, np.cumsum(of) - 1, -1)])
-        return np.asarray(rows[self.steel_of])
+    def added(self, number: int, factors: Floats) -> Self:
+        """Under one combination for strength alone, with more of the cases by (cases,) factors: the linear response to them, beside what
+        is present."""
+        column = self.strength.index(number)
+        other = replace(self, strength=(number,), stabilising=self.stabilising.under([column]))
+        linear = self.combined.linear(factors)
+        for name in ("analysed", "forces", "peaks"):
+            present: Diagrams = getattr(self, name)
+            values = [getattr(present, key)[..., [column]] + getattr(linear, key) for key in FORCES]
+            vars(other)[name] = Diagrams(present.x, *values)
+        return other
 
     def forget(self) -> None:
         """Let go of what can be recovered: by far the most of what a chain takes of memory."""

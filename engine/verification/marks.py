@@ -8,19 +8,10 @@ import numpy as np
 
 from engine.actions.combinations import Combination
 from engine.analysis.combined import Combined
-from engine.analysis.solve import Response
-from engine.document import Document
-from engine.processors import shared_out
 from engine.structure.model import Floats
-from engine.verification.axial import axial_values, is_axial
-from engine.verification.channels import channel_most, is_channel
 from engine.verification.equilibrium import resistances
-from engine.verification.general import general_utilisations
-from engine.verification.sections import blocks_of, section_values
 from engine.verification.service import measure
-from engine.verification.stability import stability_values
 from engine.verification.verify import Verification
-from engine.verification.webs import web_most
 
 #: shares nearer to 1 than this are equal to what governs
 EQUAL = 1e-6
@@ -38,15 +29,13 @@ class Mark:
     governs: int
 
 
-def marks(
-    document: Document, combined: Combined, verification: Verification, combinations: list[Combination]
-) -> list[Mark]:
+def marks(verification: Verification, combinations: list[Combination]) -> list[Mark]:
     """A mark for each combination.
 
     Strength and accidental: utilisation of each member; EQU: overturning, uplift, tension on each support; the others:
     deflection or sway of each member that has a limit, else the movement of each node.
     """
-    response = combined.response
+    combined = verification.grounds.combined
     found = [Mark(0.0, "", 0)] * len(combinations)
     for uses in (
         ("strength", "accidental"),
@@ -61,8 +50,8 @@ def marks(
             continue
         if uses[0] == "strength":
             names, values = (
-                [m.name for m in response.structure.members],
-                _utilisations(document, response, verification),
+                [m.name for m in combined.structure.members],
+                verification.checks.most(),
             )
         elif uses[0] == "uplift":
             names, values = resistances(combined, own)
@@ -74,44 +63,6 @@ def marks(
             at = int(share[:, k].argmax()) if len(share) else -1
             governs = int((share[:, k] >= 1 - EQUAL).sum())
             found[i] = Mark(float(share[at, k]) if at >= 0 else 0.0, names[at] if at >= 0 else "", governs)
-    return found
-
-
-def _utilisations(document: Document, response: Response, verification: Verification) -> Floats:
-    """(members, combinations) largest utilisation of section and stability checks."""
-    numbers = np.arange(len(response.structure.members) + 1)
-    found = np.zeros((len(numbers) - 1, len(verification.strength)))
-    everything = slice(None)
-    segments, grounds = verification.grounds.segments(), verification.grounds
-
-    def sections(rows: slice) -> Floats:
-        v = section_values(document, grounds, rows, everything, everything)
-        most = np.maximum(np.maximum(v["u_NM"], v["n"]), v["u_V"]).max(axis=1)
-        return np.asarray(np.nan_to_num(most))
-
-    def stability(rows: slice) -> Floats:
-        v = stability_values(document, segments.of(rows, everything), verification.steel, verification.grounds.limits)
-        parts = (v["u_Ny"], v["u_Nz"], v["u_LT"], v["u_661"], v["u_662"])
-        return np.where(segments.inside[rows, None], 0.0, np.nan_to_num(np.max(np.broadcast_arrays(*parts), axis=0)))
-
-    for owner, of, each in (
-        (response.elements.member, sections, verification.peaks.N[0].size),
-        (segments.member, stability, len(verification.strength)),
-    ):
-        first = np.searchsorted(owner, numbers)
-        rows = [slice(first[start], first[end]) for start, end in blocks_of(first, each)]
-        for own, values in zip(rows, shared_out(of, rows), strict=True):
-            np.maximum.at(found, owner[own], values)
-    for members, values in general_utilisations(document, grounds):
-        found[members] = np.maximum(found[members], np.nan_to_num(values))
-    for i, m in enumerate(response.structure.members):
-        if is_channel(m):
-            found[i] = np.maximum(found[i], np.nan_to_num(channel_most(document, grounds, i)))
-        if is_axial(m):
-            found[i] = np.maximum(found[i], np.nan_to_num(axial_values(document, grounds, i)["u_axial"]))
-        on_web = web_most(document, grounds, i)
-        if on_web is not None:
-            found[i] = np.maximum(found[i], on_web)
     return found
 
 

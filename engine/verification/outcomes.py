@@ -3,26 +3,33 @@
 from __future__ import annotations
 
 from collections import Counter
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-#: criterion -> (words, clause)
+import numpy as np
+
+from engine.analysis.combined import Combined
+from engine.progress import Step, quiet
+from engine.structure.model import Floats, Ints
+
+#: criteria in words; where they are written, a family says
 CRITERIA = {
-    "section": ("Cross-section N + M", "EN 1993-1-1 6.2.9"),
-    "net": ("Net section in tension", "EN 1993-1-1 6.2.3(2)"),
-    "web": ("Web under a concentrated force", "EN 1993-1-5 6, 7.2"),
-    "shear": ("Shear", "EN 1993-1-1 6.2.6"),
-    "flexural": ("Flexural buckling", "EN 1993-1-1 6.3.1"),
-    "lateral": ("Lateral-torsional buckling", "EN 1993-1-1 6.3.2"),
-    "interaction": ("Buckling under N + M", "EN 1993-1-1 6.3.3"),
-    "sum": ("Cross-section of a channel", "EN 1993-1-1 6.2.1(7), 6.2.6"),
-    "single": ("Buckling of a channel", "EN 1993-1-1 6.3.1, 6.3.2.2"),
-    "general": ("Buckling with haunch or taper", "EN 1993-1-1 6.3.4"),
-    "axial": ("Axial force", "EN 1993-1-1 6.2.3, 6.3.1"),
-    "critical": ("Critical load exceeded", "EN 1993-1-1 5.2.1"),
-    "deflection": ("Deflection", "EN 1990 A1.4"),
-    "sway": ("Sway", "EN 1990 A1.4"),
-    "variable": ("Deflection, variable actions", "EN 1990 A1.4"),
+    "section": "Cross-section N + M",
+    "net": "Net section in tension",
+    "web": "Web under a concentrated force",
+    "shear": "Shear",
+    "flexural": "Flexural buckling",
+    "lateral": "Lateral-torsional buckling",
+    "interaction": "Buckling under N + M",
+    "sum": "Cross-section of a channel",
+    "single": "Buckling of a channel",
+    "general": "Buckling with haunch or taper",
+    "axial": "Axial force",
+    "critical": "Critical load exceeded",
+    "deflection": "Deflection",
+    "sway": "Sway",
+    "variable": "Deflection, variable actions",
 }
 #: criteria of serviceability, and those of cross-sections; the others are of stability
 SERVICE = ("deflection", "sway", "variable")
@@ -49,6 +56,77 @@ class Outcome:
     position: float
     row: int
     station: int = -1
+
+
+@dataclass(frozen=True)
+class Held:
+    """Stretches of members, (rows,): member, start and end in m along it, and the largest utilisation, 0 where another criterion
+    verifies them instead."""
+
+    member: Ints
+    start: Floats
+    end: Floats
+    utilisation: Floats
+
+
+@dataclass(frozen=True)
+class Findings:
+    """What is found of each member while it is verified: outcomes, why it is not covered, and what a verdict leaves out, in words; along:
+    (e, s) the largest utilisation at each station, NaN where nothing is checked; progress: told of how many members have been checked."""
+
+    outcomes: list[list[Outcome]]
+    reasons: list[list[str]]
+    left_out: list[list[str]]
+    along: Floats
+    progress: Step = quiet
+
+    @classmethod
+    def none(cls, members: int, shape: tuple[int, ...], progress: Step = quiet) -> Findings:
+        """Nothing found yet."""
+        outcomes: list[list[Outcome]] = [[] for _ in range(members)]
+        reasons: list[list[str]] = [[] for _ in range(members)]
+        left_out: list[list[str]] = [[] for _ in range(members)]
+        return cls(outcomes, reasons, left_out, np.full(shape, np.nan), progress)
+
+
+@dataclass(frozen=True)
+class Reached:
+    """One criterion of one member under combinations, (c,): the utilisation in each and where it is reached, as in `Outcome`.
+
+    used: numbers of the combinations.
+    """
+
+    criterion: str
+    used: tuple[int, ...]
+    utilisation: Floats
+    row: Ints
+    station: Ints
+    position: Floats
+
+    def outcome(self, column: int) -> Outcome:
+        """As what governs in one of the combinations."""
+        c = column
+        return Outcome(
+            self.criterion,
+            float(self.utilisation[c]),
+            c,
+            float(self.position[c]),
+            int(self.row[c]),
+            int(self.station[c]),
+        )
+
+    @property
+    def worst(self) -> int:
+        """The combination, by its place among those used, in which most is reached; −1 where nothing could be computed."""
+        known = np.nan_to_num(self.utilisation, nan=-1.0)
+        return int(known.argmax()) if known.size and known.max() >= 0 else -1
+
+
+def most_of(criterion: str, used: tuple[int, ...], u: Floats, places: Sequence[tuple[int, int, float]]) -> Reached:
+    """The largest of u, (places, combinations), over the places: each its row, station and position."""
+    at = np.where(np.isnan(u).all(axis=0), 0, np.nan_to_num(u, nan=-1.0).argmax(axis=0))
+    rows, stations, x = (np.array(column) for column in zip(*places, strict=True))
+    return Reached(criterion, used, u[at, np.arange(u.shape[1])], rows[at], stations[at], x[at])
 
 
 @dataclass(frozen=True)
@@ -96,3 +174,14 @@ def whole(verdicts: tuple[Verdict, ...], left_out: tuple[str, ...]) -> Whole:
         tuple((words, 0) for words in left_out) + tuple(said.most_common()),
         max((v.governing.utilisation for v in verdicts if v.governing), default=0.0),
     )
+
+
+def spread(combined: Combined, held: Sequence[Held], along: Floats) -> None:
+    """Raise utilisations along the elements, (e, s), to those of the stretches that the stations lie in."""
+    x = combined.elements.positions(combined.stations)
+    first = np.searchsorted(combined.elements.member, np.arange(len(combined.structure.members) + 1))
+    for part in held:
+        for m, start, end, value in zip(part.member, part.start, part.end, part.utilisation, strict=True):
+            own = slice(first[m], first[m + 1])
+            inside = (x[own] >= start - 1e-6) & (x[own] <= end + 1e-6)
+            np.maximum(along[own], value, out=along[own], where=inside)

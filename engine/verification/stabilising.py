@@ -1,6 +1,5 @@
-"""What bracing, struts and purlins carry from the rafters and chords that lean on them (EN 1993-1-1 5.3.3), beside the forces of the
-analysis: the unit response to a lateral line load on each restrained line, scaled by the equivalent stabilising force of each
-combination."""
+"""What bracing, struts and purlins carry from the rafters and chords that lean on them, beside the forces of the analysis: the unit
+response to a lateral line load on each restrained line, which a family of standards scales for each combination."""
 
 from __future__ import annotations
 
@@ -9,12 +8,10 @@ from dataclasses import dataclass
 import numpy as np
 
 from engine.analysis.combined import Combined
-from engine.analysis.diagrams import Diagrams
 from engine.analysis.solve import System, checked_factors
 from engine.analysis.state_solver import StateSolver, sides
-from engine.standards.en.stabilising import flange_force, stabilising
 from engine.structure.model import Bools, Floats, Ints, Structure
-from engine.structure.rows import SAME, Line, Row, distinct, rows
+from engine.structure.rows import SAME, Line, Row, distinct
 
 #: axial forces below this share of the largest of a unit response are rounding
 LITTLE = 1e-6
@@ -78,51 +75,6 @@ def none(elements: int, combinations: int) -> Stabilising:
     return Stabilising(np.zeros((2, elements, 0)), np.zeros((0, combinations)), (), ())
 
 
-def found(combined: Combined, strength: tuple[int, ...], forces: Diagrams) -> Stabilising:
-    """What the members of a structure that restrain others carry for it. forces: at the stations, of the combinations `strength`."""
-    structure, elements = combined.structure, combined.elements
-    every = rows(structure)
-    braced = [row for row in every if row.trusses]
-    loose = tuple(sorted({m for row in every if not row.trusses for line in row.lines for m in line.members}))
-    if not braced or not strength:
-        empty = none(len(elements), len(strength))
-        return Stabilising(empty.unit, empty.q, (), loose)
-    loads = [(row, span, i) for row in braced for span in row.spans for i in range(len(row.lines))]
-    force = np.stack([_pushed(structure, row, span, row.lines[i], i) for row, span, i in loads], axis=1)
-    unit, moved = _responses(combined.response.system, force)
-    depth = _depths(structure, elements.member, elements.positions(combined.stations))
-    q = np.zeros((len(loads), len(strength)))
-    spans = []
-    for row in braced:
-        for span in row.spans:
-            own = [k for k, load in enumerate(loads) if load[0] is row and load[1] is span]
-            N = np.stack([_compression(structure, combined, forces, depth, line, row, span) for line in row.lines])
-            across = [row.across @ moved.reshape(-1, 6, force.shape[1])[:, :3][..., own]]
-            soft = _sag(row, span, across[0])
-            external = _sag(row, span, _across(combined, strength, row))
-            L = np.full(len(own), span[1] - span[0])
-            count = len(row.lines) / len(row.trusses)
-            v = stabilising(N, soft, L, count, external)
-            q[own] = v["q"]
-            members = tuple(sorted({m for line in row.lines for m in line.members}))
-            spans.append(
-                Stabilised(
-                    len(row.lines),
-                    count,
-                    v["alpha_m"],
-                    float(L[0]),
-                    members,
-                    tuple(sorted({bar for truss in row.trusses for bar in truss.bars})),
-                    N.sum(axis=0),
-                    v["q"].sum(axis=0),
-                    float(v["e0"][0]),
-                    v["delta"],
-                    v["firm"],
-                )
-            )
-    return Stabilising(unit, q, tuple(spans), loose)
-
-
 def _tributary(places: tuple[float, ...], span: tuple[float, float]) -> list[tuple[float, float]]:
     """Places inside a span, its ends among them, with the length of the span that each takes."""
     at = distinct([span[0], *(t for t in places if span[0] + SAME < t < span[1] - SAME), span[1]])
@@ -130,7 +82,7 @@ def _tributary(places: tuple[float, ...], span: tuple[float, float]) -> list[tup
     return [(t, b - a) for t, a, b in zip(at, cuts[:-1], cuts[1:], strict=True)]
 
 
-def _pushed(structure: Structure, row: Row, span: tuple[float, float], line: Line, number: int) -> Floats:
+def pushed(structure: Structure, row: Row, span: tuple[float, float], line: Line, number: int) -> Floats:
     """(6 n,) nodal forces of 1 N/m across a line over a span of the bracing: at the nodes that lead to the bracing, else on the bracing
     itself; and back at the ends, so that nothing is left over."""
     force = np.zeros((len(structure.nodes), 6))
@@ -154,7 +106,7 @@ def _pushed(structure: Structure, row: Row, span: tuple[float, float], line: Lin
     return force.ravel()
 
 
-def _responses(system: System, force: Floats) -> tuple[Floats, Floats]:
+def responses(system: System, force: Floats) -> tuple[Floats, Floats]:
     """((2, e, k) axial forces, (6 n, k) displacements of the nodes) under nodal forces (6 n, k) in global axes and against them. What acts
     in tension alone is left out of the side to which all of them together press it."""
     own = system.to_own(force)
@@ -194,7 +146,7 @@ def _axial(system: System, u: Floats) -> Floats:
     return np.asarray(-(system.k_c[:, 0][:, None] @ local)[:, 0])
 
 
-def _depths(structure: Structure, member: Ints, places: Floats) -> Floats:
+def depths(structure: Structure, member: Ints, places: Floats) -> Floats:
     """(e,) overall depth of what each element is made of, m."""
     found = np.array([m.section.h for m in structure.members])[member]
     middle = places.mean(axis=1)
@@ -204,26 +156,7 @@ def _depths(structure: Structure, member: Ints, places: Floats) -> Floats:
     return np.asarray(found)
 
 
-def _compression(
-    structure: Structure,
-    combined: Combined,
-    forces: Diagrams,
-    depth: Floats,
-    line: Line,
-    row: Row,
-    span: tuple[float, float],
-) -> Floats:
-    """(c,) the most that the compressed flange of a line carries within a span."""
-    elements = combined.elements
-    ends = structure.xyz[elements.ends] @ row.along
-    middle = ends.mean(axis=1)
-    own = np.flatnonzero(np.isin(elements.member, line.members) & (middle > span[0] - SAME) & (middle < span[1] + SAME))
-    if not len(own):
-        return np.zeros(forces.N.shape[2])
-    return np.asarray(flange_force(forces.N[own], forces.My[own], depth[own, None, None]).max(axis=(0, 1)))
-
-
-def _across(combined: Combined, strength: tuple[int, ...], row: Row) -> Floats:
+def across(combined: Combined, strength: tuple[int, ...], row: Row) -> Floats:
     """(n, c) how far the nodes of a row's bracing move across it, m; 0 elsewhere."""
     nodes = sorted({node for truss in row.trusses for k in truss.lines for node in row.lines[k].nodes})
     moved = np.zeros((len(combined.structure.nodes), len(strength)))
@@ -231,7 +164,7 @@ def _across(combined: Combined, strength: tuple[int, ...], row: Row) -> Floats:
     return moved
 
 
-def _sag(row: Row, span: tuple[float, float], across: Floats) -> Floats:
+def sag(row: Row, span: tuple[float, float], across: Floats) -> Floats:
     """(c,) the most that the nodes of the bracing move across the row beside the straight between its ends, from (n, c)."""
     most = np.zeros(across.shape[1])
     for truss in row.trusses:

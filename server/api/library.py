@@ -7,7 +7,8 @@ from ninja import Router
 
 from engine.catalogue.sections import section as catalogue_section
 from engine.document.byhand import BuiltSection
-from engine.standards.en.national import NationalValue, national_values
+from engine.document.national_values import NationalValue
+from engine.standards.family import national_values
 from server.api.access import user_of
 from server.people.models import Role
 from server.people.roles import need_role

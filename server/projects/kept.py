@@ -11,7 +11,7 @@ from django.http import Http404
 
 from engine.document import Document, read_stored
 from engine.errors import ModelError
-from engine.standards.en.national import national_values
+from engine.standards.family import national_values
 from server.projects.changes import Change
 from server.projects.models import OfficeKept
 

@@ -7,8 +7,9 @@ import io
 from typing import Any
 
 from engine.document import Document, read_document
+from engine.document.national_values import NationalValue
 from engine.errors import ModelError
-from engine.standards.en.national import NationalValue, national_values
+from engine.standards.family import national_values
 from server.projects.changes import Change, changed
 
 COLUMNS = ("path", "symbol", "words", "clause", "recommended", "value")

@@ -178,7 +178,7 @@ def diagram_out(chain: Chain, revision: int, plane: str, state: str, own: bool =
         )
     envelope = state.startswith("envelope")
     if own and not envelope:
-        along = of_one(chain.document, chain.combined, chain.verification, _single(chain, state)[0][0])
+        along = of_one(chain.verification, _single(chain, state)[0][0])
     numbers, kind, formula = _envelope(chain, state) if envelope else _single(chain, state)
     moved = None if envelope else chain.combined.deflections(numbers)[..., 0]
     pulled = None if envelope else chain.combined.pulled(numbers)

@@ -11,11 +11,9 @@ from engine.chain import Chain
 from engine.editing.operations import Operation
 from engine.errors import ModelError
 from engine.sizing.levers import MOST, Lever, changed, levers
-from engine.verification.length_methods import methods
-from engine.verification.outcomes import CRITERIA, SERVICE, Outcome, kind_of
+from engine.verification.outcomes import CRITERIA, SERVICE, Outcome, Reached, kind_of
 from engine.verification.proof import Proof, prove
-from engine.verification.segments import general_stretches
-from engine.verification.single import Reached, everything
+from engine.verification.single import everything
 
 #: combinations that are told beside the governing one
 NEXT = 4
@@ -127,7 +125,7 @@ def index_of(chain: Chain, name: str) -> int:
 def why_out(chain: Chain, revision: int, member: str) -> WhyOut:
     """Criteria of a member worst first, and what moves it."""
     index = index_of(chain, member)
-    found = everything(chain.document, chain.combined, chain.verification, index)
+    found = everything(chain.verification, index)
     return WhyOut(
         revision=revision,
         member=member,
@@ -139,7 +137,7 @@ def why_out(chain: Chain, revision: int, member: str) -> WhyOut:
 
 
 def _criterion(chain: Chain, r: Reached) -> CriterionOut:
-    words, clause = CRITERIA[r.criterion]
+    words, clause = CRITERIA[r.criterion], chain.verification.checks.clauses[r.criterion]
     order = np.argsort(-np.nan_to_num(r.utilisation, nan=-1.0), kind="stable")[: NEXT + 1]
     told = [
         NextOut(
@@ -167,24 +165,23 @@ def _lever(lever: Lever) -> LeverOut:
         kind=lever.kind,
         words=lever.words,
         utilisation=lever.outcome.utilisation,
-        governs=CRITERIA[lever.outcome.criterion][0],
-        without=[CRITERIA[criterion][0] for criterion in lever.without],
+        governs=CRITERIA[lever.outcome.criterion],
+        without=[CRITERIA[criterion] for criterion in lever.without],
         operations=list(lever.operations),
     )
 
 
 def _where(chain: Chain, index: int, r: Reached) -> str:
     """What the governing check looks at."""
-    grounds, row = chain.verification.grounds, int(r.row[r.worst])
-    if r.criterion in ("lateral", "interaction", "single"):
-        s = grounds.segments([index], [r.worst])
-        flange = "Outer" if s.flange[row] > 0 else "Inner"
-        return f"{flange} flange compressed, {s.start[row]:.2f} m to {s.end[row]:.2f} m, L_LT = {s.L_LT[row]:.2f} m."
-    if r.criterion == "general":
-        start, end = general_stretches(chain.structure, index)[row]
-        return f"{start:.2f} m to {end:.2f} m, between places where both flanges are held."
+    row = int(r.row[r.worst])
+    between = chain.verification.checks.between(index, r.outcome(r.worst))
+    if r.criterion in ("lateral", "interaction", "single") and between:
+        flange, length = between.flange.capitalize(), between.lateral
+        return f"{flange} flange compressed, {between.start:.2f} m to {between.end:.2f} m, L_LT = {length:.2f} m."
+    if r.criterion == "general" and between:
+        return f"{between.start:.2f} m to {between.end:.2f} m, between places where both flanges are held."
     if r.criterion == "flexural":
-        lengths = grounds.lengths[index]
+        lengths = chain.verification.grounds.lengths[index]
         return f"L_cr,y = {lengths.y:.2f} m, {lengths.why_y}; L_cr,z = {lengths.z:.2f} m, {lengths.why_z}."
     if r.criterion in SERVICE:
         stretch = chain.verification.stretches[row]
@@ -200,7 +197,7 @@ def tried_out(chain: Chain, revision: int, member: str, operations: list[Operati
     then = outcomes[0] if outcomes else None
 
     def words(outcome: Outcome | None) -> str:
-        return CRITERIA[outcome.criterion][0] if outcome else ""
+        return CRITERIA[outcome.criterion] if outcome else ""
 
     return TriedOut(
         revision=revision,
@@ -209,7 +206,7 @@ def tried_out(chain: Chain, revision: int, member: str, operations: list[Operati
         governs=words(then),
         before=now.utilisation if now else None,
         governed=words(now),
-        without=[CRITERIA[criterion][0] for criterion in without],
+        without=[CRITERIA[criterion] for criterion in without],
     )
 
 
@@ -231,7 +228,7 @@ def lengths_out(chain: Chain, revision: int, member: str) -> WaysOut:
     ):
         ways = [
             MethodOut(length=None if way.factor is None else way.factor * own, **vars(way))
-            for way in methods(grounds, index, axis, column)
+            for way in chain.verification.checks.methods(index, axis, column)
         ]
         axes.append(AxisOut(axis=axis, length=now, factor=now / own, why=why, own=stated is not None, methods=ways))
     name = chain.combinations[grounds.strength[column]].name
@@ -243,14 +240,14 @@ def proof_of(chain: Chain, member: str, criterion: str, combination: str = "") -
     index = index_of(chain, member)
 
     def written(outcome: Outcome) -> Proof:
-        return prove(chain.document, chain.combined, chain.verification, chain.combinations, index, outcome)
+        return prove(chain.verification, chain.combinations, index, outcome)
 
     governing = next((o for o in chain.verification.verdicts[index].outcomes if o.criterion == criterion), None)
     if governing is None:
         raise ModelError(f"Member “{member}” has no check “{criterion}”.", "criterion")
     if not combination:
         return written(governing)
-    for r in everything(chain.document, chain.combined, chain.verification, index):
+    for r in everything(chain.verification, index):
         names = [chain.combinations[number].name for number in r.used]
         if r.criterion == criterion and combination in names:
             outcome = r.outcome(names.index(combination))

@@ -148,7 +148,7 @@ def _totals(values: tuple[float, float, float]) -> told.TotalsOut:
 def _group(document: Document, g: Sized) -> told.SizedOut:
     values = vars(g) | {
         "members": list(g.members),
-        "criterion": CRITERIA[g.criterion][0] if g.criterion else "",
+        "criterion": CRITERIA[g.criterion] if g.criterion else "",
         "worst_before": _known(g.worst_before),
         "worst_after": _known(g.worst_after),
         "shelf": [_candidate(document, c) for c in g.shelf],

@@ -5,11 +5,11 @@ from __future__ import annotations
 import numpy as np
 from shapely.geometry import Polygon
 
+from engine.actions.derived import Wind, Zone
 from engine.actions.panels import areas, cut
 from engine.chain import Chain
 from engine.errors import ModelError
-from engine.standards.en.wind_cases import Wind, hall_winds, local_pressures
-from engine.standards.en.wind_zones import Zone
+from engine.standards.family import family
 from engine.structure.axes import local_axes
 from engine.structure.model import Floats, Panel, Structure
 from server.projects import action_schemas, structure_schemas
@@ -117,7 +117,7 @@ def local_out(chain: Chain) -> list[action_schemas.LocalOut]:
             most_line=p.most * p.spacing / 1000,
             least_line=p.least * p.spacing / 1000,
         )
-        for p in local_pressures(chain.document, chain.structure, chain.loading)
+        for p in family(chain.document).local_pressures(chain.document, chain.structure, chain.loading)
     ]
 
 
@@ -201,7 +201,7 @@ def panel_out(chain: Chain, name: str) -> action_schemas.PanelOut:
         raise ModelError(f"There is no panel “{name}”.", "panel")
     origin, basis = seen_from_outside(panel)
     zones = []
-    for w in hall_winds(chain.document, structure):
+    for w in family(chain.document).winds(chain.document, structure):
         for zone in w.zones:
             if zone.panel.name != name:
                 continue

@@ -6,7 +6,7 @@ import numpy as np
 
 from engine.actions.across import across
 from engine.chain import Chain
-from engine.standards.en.wind_cases import hall_winds, profile
+from engine.standards.family import family
 from engine.structure.model import Panel
 from server.projects import action_schemas
 
@@ -27,7 +27,7 @@ def site_out(chain: Chain, revision: int) -> action_schemas.SiteOut | None:
     ground = structure.envelope.ground
     top = float(corners[:, 2].max()) - ground
     heights = np.linspace(0.0, top * BEYOND, STEPS + 1)
-    loading = chain.loading
+    loading, actions = chain.loading, family(document)
     return action_schemas.SiteOut(
         revision=revision,
         x0=x0,
@@ -48,9 +48,11 @@ def site_out(chain: Chain, revision: int) -> action_schemas.SiteOut | None:
                 directional=document.wind.directional.get(w.direction, 1.0),
                 height=max(w.pressures),
                 peak=w.pressures[max(w.pressures)].peak / 1000,
-                course=list(zip(heights.tolist(), (profile(document, w, heights) / 1000).tolist(), strict=True)),
+                course=list(
+                    zip(heights.tolist(), (actions.wind_profile(document, w, heights) / 1000).tolist(), strict=True)
+                ),
             )
-            for w in hall_winds(document, structure)
+            for w in actions.winds(document, structure)
         ],
         snow=[
             action_schemas.LyingOut(

@@ -13,10 +13,6 @@ from engine.chain import Chain
 from engine.document import Document
 from engine.document.rules import DEFLECTIONS
 from engine.result import combination_of
-from engine.standards.en import snow
-from engine.standards.en.combinations import PSI, psi, psi_key
-from engine.standards.en.snow_cases import greatest
-from engine.standards.en.wind_cases import hall_winds
 from engine.standards.family import family
 from engine.structure.audit import audit
 from engine.structure.model import FREEDOMS, Floats, Member, Structure
@@ -134,7 +130,7 @@ def member_out(chain: Chain, verdict: Verdict, storey: str) -> structure_schemas
     checks = []
     for o in sorted(verdict.outcomes, key=lambda o: -o.utilisation):
         combination = combination_of(chain, o.criterion, o.combination)
-        words, clause = CRITERIA[o.criterion]
+        words, clause = CRITERIA[o.criterion], chain.verification.checks.clauses[o.criterion]
         checks.append(
             verdict_schemas.CheckOut(
                 criterion=o.criterion,
@@ -242,10 +238,12 @@ def hall_facts(document: Document, structure: Structure) -> dict[str, Any]:
         length=hall.length,
         slopes=[(p.name.removeprefix("roof-"), p.length, p.pitch) for p in roofs],
     )
-    mu = float(snow.mu1(roofs[0].pitch, document.national.snow.flat))
+    shape = family(document).snow_shape(document, structure)
     ground = site.ground_snow * document.snow.exposure * document.snow.thermal
-    found["snow"] = action_schemas.SnowOut(mu=mu, undrifted=mu * ground, drifted=greatest(document, structure) * ground)
-    found["winds"] = wind_out(hall_winds(document, structure))
+    found["snow"] = action_schemas.SnowOut(
+        mu=shape.undrifted, undrifted=shape.undrifted * ground, drifted=shape.greatest * ground
+    )
+    found["winds"] = wind_out(family(document).winds(document, structure))
     return found
 
 
@@ -292,14 +290,12 @@ def structure_out(document: Document, structure: Structure) -> dict[str, Any]:
 
 def _psi(chain: Chain) -> list[action_schemas.PsiOut]:
     """The rows of table A1.1 that the cases take."""
-    rules, site, basis = chain.document.rules, chain.document.site, chain.document.national.basis
     rows: dict[str, action_schemas.PsiOut] = {}
     for case in chain.loading.cases:
         if case.nature in ("permanent", "imperfection", "accidental"):
             continue
-        key = psi_key(case, site, basis)
-        used = psi(case, rules, site, basis)
-        row = rows.setdefault(key, action_schemas.PsiOut(row=key, used=used, recommended=PSI[key], cases=[]))
+        own = family(chain.document).factors(chain.document, case)
+        row = rows.setdefault(own.row, action_schemas.PsiOut(**vars(own), cases=[]))
         row.cases.append(case.symbol)
     return list(rows.values())
 
@@ -365,7 +361,7 @@ def stabilised_out(chain: Chain) -> list[verdict_schemas.StabilisedOut]:
 
 def marks_out(chain: Chain) -> list[action_schemas.MarkOut]:
     """How near each combination comes to what governs."""
-    found = marks(chain.document, chain.combined, chain.verification, chain.combinations)
+    found = marks(chain.verification, chain.combinations)
     return [
         action_schemas.MarkOut(name=c.name, share=mark.share, at=mark.at, governs=mark.governs)
         for c, mark in zip(chain.combinations, found, strict=True)

@@ -103,7 +103,7 @@ class Verifying(BrowserCase):
         page = self.page
         chain = run(short_hall())
         index = chain.structure.index[RAFTER]
-        found = everything(chain.document, chain.combined, chain.verification, index)[0]
+        found = everything(chain.verification, index)[0]
         order = (-found.utilisation).argsort(kind="stable")
         names = [chain.combinations[found.used[c]].name for c in order[:3].tolist()]
         page.click(f".criteria .next:has-text('{names[1]}')")

@@ -123,7 +123,7 @@ class Verdicts(unittest.TestCase):
             self.assertEqual(verdict.status, status, force)
             self.assertIn("two bolts", verdict.left_out[0])
             outcome = next(o for o in verdict.outcomes if o.criterion == "axial")
-            proof = prove(chain.document, chain.combined, chain.verification, chain.combinations, 0, outcome)
+            proof = prove(chain.verification, chain.combinations, 0, outcome)
             self.assertAlmostEqual(proof.utilisation, outcome.utilisation, delta=1e-12)
 
     def test_other_shapes(self):

@@ -66,9 +66,7 @@ class Verdicts(unittest.TestCase):
         for name, chain in self.chains.items():
             for verdict in chain.verification.verdicts:
                 for outcome in verdict.outcomes:
-                    proof = prove(
-                        chain.document, chain.combined, chain.verification, chain.combinations, verdict.member, outcome
-                    )
+                    proof = prove(chain.verification, chain.combinations, verdict.member, outcome)
                     self.assertAlmostEqual(proof.utilisation, outcome.utilisation, delta=1e-9, msg=f"{name} {outcome}")
                     u = outcome.utilisation
                     figures = f"{u:.{3 - len(str(int(u))) if u >= 1 else 3}f}" if u > 1e-9 else "0"

@@ -146,13 +146,10 @@ class Verdicts(unittest.TestCase):
         for document in (beam(), beam((0, -1, -6), axial=-40.0), beam(axial=50.0)):
             chain, found = verdict(document)
             for outcome in found.outcomes:
-                proof = prove(chain.document, chain.combined, chain.verification, chain.combinations, 0, outcome)
+                proof = prove(chain.verification, chain.combinations, 0, outcome)
                 self.assertAlmostEqual(proof.utilisation, outcome.utilisation, delta=1e-9)
                 self.assertNotIn("–", [step.value for step in proof.steps])
-            own = {
-                r.criterion: float(r.utilisation[r.worst])
-                for r in everything(chain.document, chain.combined, chain.verification, 0)
-            }
+            own = {r.criterion: float(r.utilisation[r.worst]) for r in everything(chain.verification, 0)}
             self.assertEqual(set(own), {o.criterion for o in found.outcomes})
             for outcome in found.outcomes:
                 self.assertAlmostEqual(own[outcome.criterion], outcome.utilisation, delta=1e-9)

@@ -6,6 +6,7 @@ from engine.analysis.combined import combine_results
 from engine.chain import run
 from engine.document import read_document
 from engine.document.jigs import RoofBay
+from engine.standards.en.checks.steel import steel_checks
 from engine.verification.equilibrium import equilibrium
 from engine.verification.marks import marks
 from engine.verification.verify import STRENGTH, verify
@@ -108,7 +109,7 @@ class Equilibrium(unittest.TestCase):
 class Marks(unittest.TestCase):
     def test_between_two_others(self):
         chain = run(read_document(table() | {"rules": {"imperfections": False}}))
-        found = marks(chain.document, chain.combined, chain.verification, chain.combinations)
+        found = marks(chain.verification, chain.combinations)
         by_name = dict(zip((c.name for c in chain.combinations), found, strict=True))
         self.assertEqual(by_name["C1"].share, 1.0)
         self.assertEqual(by_name["C1"].governs, 8)
@@ -123,12 +124,12 @@ class Marks(unittest.TestCase):
         document.analysis.order = "first"
         document.analysis.second_order_below = 0.0
         chain = run(document)
-        found = marks(chain.document, chain.combined, chain.verification, chain.combinations)
+        found = marks(chain.verification, chain.combinations)
         most = [max(o.utilisation for o in v.outcomes if o.criterion in STRENGTH) for v in chain.verification.verdicts]
         picked = [i for i, c in enumerate(chain.combinations) if c.use == "strength"][::7]
         for i in picked:
             c = chain.combinations[i]
-            alone = verify(document, combine_results(chain.response.system, [c], "first"), [c]).verdicts
+            alone = verify(document, combine_results(chain.response.system, [c], "first"), [c], steel_checks).verdicts
             shares = [
                 max((o.utilisation for o in v.outcomes if o.criterion in STRENGTH), default=0.0) / m
                 for v, m in zip(alone, most, strict=True)
@@ -142,10 +143,10 @@ class Marks(unittest.TestCase):
     def test_a_hall_without_the_idle_ones_has_the_same_verdicts(self):
         document = hall(spacings=[6.0, 6.0])
         chain = run(document)
-        found = marks(chain.document, chain.combined, chain.verification, chain.combinations)
+        found = marks(chain.verification, chain.combinations)
         kept = [c for c, mark in zip(chain.combinations, found, strict=True) if mark.governs]
         self.assertLess(len(kept), len(chain.combinations) / 2)
-        again = verify(document, combine_results(chain.response.system, kept), kept)
+        again = verify(document, combine_results(chain.response.system, kept), kept, steel_checks)
         for one, other in zip(chain.verification.verdicts, again.verdicts, strict=True):
             self.assertAlmostEqual(one.governing.utilisation, other.governing.utilisation, delta=1e-9)
 

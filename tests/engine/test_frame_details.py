@@ -17,11 +17,11 @@ from engine.document.upgrade import upgrade
 from engine.errors import ModelError
 from engine.expand import expand, said
 from engine.jigs.profile import purlin_positions, stay_positions
+from engine.standards.en.checks.effective_lengths import default_factors, sway_factor
 from engine.standards.en.hall_actions import HELD, TENSION_ONLY, simplifications
 from engine.standards.en.member_stability import stability_check
 from engine.standards.en.steel import buckling_curves, section_check, steel_arrays
 from engine.structure.planes import planes
-from engine.verification.effective_lengths import default_factors, sway_factor
 
 
 def hall(**more):

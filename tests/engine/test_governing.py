@@ -15,12 +15,12 @@ from engine.demo import DEMOS
 from engine.document import Document, read_document
 from engine.document.base import Haunch
 from engine.document.jigs import HallJig
+from engine.standards.en.checks.general import general_utilisations
+from engine.standards.en.checks.sections import section_values
+from engine.standards.en.checks.stability import stability_values
 from engine.standards.en.moments import counting, moment_factor, most_counting, shape_of_moments
 from engine.standards.en.steel import section_bound, section_check, steel_arrays
-from engine.verification.general import general_utilisations
 from engine.verification.proof import prove
-from engine.verification.sections import section_values
-from engine.verification.stability import stability_values
 from tests.engine.helpers import FIXED, failing_hall, textbook
 
 EVERY = slice(None)
@@ -38,19 +38,19 @@ def complete(chain):
                 key = int(owner[row]), criterion
                 found[key] = max(found.get(key, -1.0), float(np.max(u)))
 
-    s = section_values(document, v.grounds, EVERY, EVERY, EVERY)
+    s = section_values(v.grounds, EVERY, EVERY, EVERY)
     note(elements.member, s["u_NM"], "section")
     note(elements.member, s["u_V"], "shear")
     segments = v.grounds.segments()
-    s = stability_values(document, segments, v.steel, v.grounds.limits)
-    prone = v.steel.kind[segments.member] == 0
+    s = stability_values(document, segments, v.grounds.steel, v.grounds.limits)
+    prone = v.grounds.steel.kind[segments.member] == 0
     for criterion, u, hidden in (
         ("flexural", np.maximum(s["u_Ny"], s["u_Nz"]), segments.inside),
         ("lateral", s["u_LT"], segments.inside | ~prone),
         ("interaction", np.maximum(s["u_661"], s["u_662"]), segments.inside),
     ):
         note(segments.member, u, criterion, hidden)
-    for members, values in general_utilisations(document, v.grounds):
+    for members, values in general_utilisations(v.grounds):
         note(members, values, "general")
     return {key: u for key, u in found.items() if np.isfinite(u)}
 
@@ -165,7 +165,7 @@ class PulledApart(unittest.TestCase):
         }
         chain = run(read_document(textbook(data)))
         verdict = chain.verification.verdicts[0]
-        proof = prove(chain.document, chain.combined, chain.verification, chain.combinations, 0, verdict.governing)
+        proof = prove(chain.verification, chain.combinations, 0, verdict.governing)
         self.assertEqual(proof.utilisation, verdict.governing.utilisation)
         return verdict, proof.steps[-1].clause
 

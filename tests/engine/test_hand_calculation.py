@@ -145,7 +145,7 @@ class Checks(unittest.TestCase):
         c = self.chain
         index = c.structure.index[member]
         outcome = next(o for o in c.verification.verdicts[index].outcomes if o.criterion == criterion)
-        return prove(c.document, c.combined, c.verification, c.combinations, index, outcome)
+        return prove(c.verification, c.combinations, index, outcome)
 
     def assert_three_figures(self, found, hand):
         self.assertEqual(f"{found:.3g}", f"{hand:.3g}")

@@ -17,10 +17,10 @@ from engine.document.base import Haunch
 from engine.errors import ModelError
 from engine.jigs.haunches import haunch_pieces, taper
 from engine.jigs.parts import Materials
+from engine.standards.en.checks.segments import general_stretches
 from engine.standards.en.general import general_check, in_plane
 from engine.standards.en.haunched import classify_haunched, haunched_arrays, haunched_check
 from engine.structure.model import Member, Piece
-from engine.verification.segments import general_stretches
 from tests.engine.helpers import FIXED, hall, published
 
 STEEL = replace(material("S355"), E=210e9, G=80769.2e6)

@@ -7,7 +7,7 @@ from engine.chain import run
 from engine.document import read_document
 from engine.editing.apply import operate
 from engine.editing.operations import ChangeMembers, MemberChange
-from engine.verification.length_methods import STANDARD, methods, non_sway, stability_functions, sway
+from engine.standards.en.checks.length_methods import STANDARD, methods, non_sway, stability_functions, sway
 from tests.engine.helpers import published
 
 CASES = {case["id"]: case for case in published("steel-deep.json")["cases"]}

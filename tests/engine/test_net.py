@@ -98,7 +98,7 @@ class Ties(unittest.TestCase):
         self.assertEqual(found.status, "fails" if expected > 1 else "passes")
         self.assertFalse(any("net section" in words for words in found.left_out))
         outcome = next(o for o in found.outcomes if o.criterion == "net")
-        proof = prove(chain.document, chain.combined, chain.verification, chain.combinations, 0, outcome)
+        proof = prove(chain.verification, chain.combinations, 0, outcome)
         self.assertAlmostEqual(proof.utilisation, expected, delta=1e-9)
         self.assertIn("6.2.2.2(3)", {step.clause for step in proof.steps})
 
@@ -133,7 +133,7 @@ class Ties(unittest.TestCase):
         A = chain.structure.members[0].section.A * 1e6 - 50 * 10
         self.assertAlmostEqual(of(found, "net"), 100e3 / (0.7 * (A - 180) * 490 / 1.25), delta=1e-6)
         outcome = next(o for o in found.outcomes if o.criterion == "net")
-        proof = prove(chain.document, chain.combined, chain.verification, chain.combinations, 0, outcome)
+        proof = prove(chain.verification, chain.combinations, 0, outcome)
         self.assertAlmostEqual(proof.utilisation, outcome.utilisation, delta=1e-9)
         self.assertFalse(any("both legs" in words for words in found.left_out))
         _, found = verdict(tie("L 150x100x10", {"d0": 18, "across": 1}, pull=100))

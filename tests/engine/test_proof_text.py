@@ -8,10 +8,11 @@ import numpy as np
 
 from engine.chain import run
 from engine.document.base import Haunch
-from engine.standards.en.proof_symbols import SYMBOLS, Symbol
+from engine.standards.en.proof_symbols import SYMBOLS
 from engine.standards.en.proof_text import LINES
 from engine.verification.outcomes import CRITERIA
-from engine.verification.proof import _values, prove
+from engine.verification.proof import evaluated, prove
+from engine.verification.proof_lines import Symbol
 from tests.engine.helpers import failing_hall, hall
 from tests.engine.latex import UNITS, value
 from tests.engine.test_channels import beam as channel_beam
@@ -83,8 +84,6 @@ class Proofs(unittest.TestCase):
                     yield (
                         chain,
                         prove(
-                            chain.document,
-                            chain.combined,
                             chain.verification,
                             chain.combinations,
                             verdict.member,
@@ -106,7 +105,7 @@ class Proofs(unittest.TestCase):
         for chain in self.chains:
             for verdict in chain.verification.verdicts:
                 for outcome in verdict.outcomes:
-                    values, _ = _values(chain.document, chain.combined, chain.verification, verdict.member, outcome)
+                    values = evaluated(chain.verification, verdict.member, outcome).values
                     shown = [line.key for line in LINES[outcome.criterion] if line.when(values)]
                     self.assertEqual(len(shown), len(set(shown)), shown)
                     for line in LINES[outcome.criterion]:
@@ -127,8 +126,7 @@ class Proofs(unittest.TestCase):
         for chain in self.chains:
             for verdict in chain.verification.verdicts:
                 for outcome in verdict.outcomes:
-                    own = (chain.document, chain.combined, chain.verification)
-                    values, _ = _values(*own, verdict.member, outcome)
+                    values = evaluated(chain.verification, verdict.member, outcome).values
                     lines = [line for line in LINES[outcome.criterion] if line.when(values)]
                     shown = {line.key for line in lines}
                     symbols = {SYMBOLS[key].latex for key in shown}
@@ -162,9 +160,8 @@ class Proofs(unittest.TestCase):
         for chain in self.chains:
             for verdict in chain.verification.verdicts:
                 for outcome in verdict.outcomes:
-                    own = (chain.document, chain.combined, chain.verification)
-                    values, _ = _values(*own, verdict.member, outcome)
-                    proof = prove(*own, chain.combinations, verdict.member, outcome)
+                    values = evaluated(chain.verification, verdict.member, outcome).values
+                    proof = prove(chain.verification, chain.combinations, verdict.member, outcome)
                     lines = [line for line in LINES[outcome.criterion] if line.when(values)]
                     for line, step in zip(lines, proof.steps, strict=True):
                         number, _, unit = step.value.partition(" ")
@@ -197,14 +194,14 @@ class Proofs(unittest.TestCase):
     def test_combination_belongs_to_the_use(self):
         for chain, proof in self.proofs():
             combination = next(c for c in chain.combinations if c.name == proof.combination)
-            service = proof.title in (CRITERIA["deflection"][0], CRITERIA["sway"][0])
+            service = proof.title in (CRITERIA["deflection"], CRITERIA["sway"])
             self.assertEqual(combination.use, "deflection" if service else "strength")
             self.assertEqual(combination.formula, proof.formula)
 
     def test_the_method_of_interaction_is_written_out(self):
         found = {}
         for chain, proof in self.proofs():
-            if proof.title == CRITERIA["interaction"][0]:
+            if proof.title == CRITERIA["interaction"]:
                 clauses = {step.clause for step in proof.steps}
                 found.setdefault(chain.document.national.steel.interaction, set()).update(clauses)
         self.assertIn("table A.1", found["annex A"])
@@ -216,7 +213,7 @@ class Proofs(unittest.TestCase):
     def test_the_method_of_lateral_buckling_is_written_out(self):
         found = {}
         for chain, proof in self.proofs():
-            if proof.title == CRITERIA["lateral"][0]:
+            if proof.title == CRITERIA["lateral"]:
                 clauses = {step.clause for step in proof.steps}
                 found.setdefault(chain.document.national.steel.lateral, set()).update(clauses)
         self.assertTrue({"6.3.2.2, table 6.4", "(6.56)"} <= found["6.3.2.2"])

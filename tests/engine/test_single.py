@@ -121,7 +121,7 @@ class OfOneMember(unittest.TestCase):
     def test_the_worst_of_all_combinations_is_the_verdict(self):
         chain = run(hall())
         for verdict in chain.verification.verdicts:
-            found = everything(chain.document, chain.combined, chain.verification, verdict.member)
+            found = everything(chain.verification, verdict.member)
             own = {r.criterion: float(r.utilisation[r.worst]) for r in found}
             for outcome in verdict.outcomes:
                 self.assertAlmostEqual(own.pop(outcome.criterion), outcome.utilisation, delta=1e-9)
@@ -130,11 +130,9 @@ class OfOneMember(unittest.TestCase):
     def test_proofs_in_other_combinations_than_the_governing_one(self):
         chain = run(hall())
         index = chain.structure.index[RAFTER]
-        for r in everything(chain.document, chain.combined, chain.verification, index):
+        for r in everything(chain.verification, index):
             for column in (0, len(r.used) // 2):
-                proof = prove(
-                    chain.document, chain.combined, chain.verification, chain.combinations, index, r.outcome(column)
-                )
+                proof = prove(chain.verification, chain.combinations, index, r.outcome(column))
                 self.assertAlmostEqual(proof.utilisation, float(r.utilisation[column]), delta=1e-9)
                 self.assertEqual(proof.combination, chain.combinations[r.used[column]].name)
 

@@ -13,7 +13,7 @@ from engine.document import read_document
 from engine.expand import expand
 from engine.standards.en.stabilising import flange_force, reduction, stabilising
 from engine.structure.rows import Line, Row, Truss, rows
-from engine.verification.stabilising import Stabilising, _pushed, _sag
+from engine.verification.stabilising import Stabilising, pushed, sag
 from tests.engine.helpers import published
 
 SPAN, WIDTH, PANELS = 12.0, 4.0, 4
@@ -286,7 +286,7 @@ class Shared(unittest.TestCase):
             structure = expand(document)
             for row in (row for row in rows(structure) if row.trusses):
                 for span, (number, line) in product(row.spans, enumerate(row.lines)):
-                    force = _pushed(structure, row, span, line, number).reshape(-1, 6)
+                    force = pushed(structure, row, span, line, number).reshape(-1, 6)
                     length = span[1] - span[0]
                     across = force[:, :3] @ row.across
                     self.assertAlmostEqual(float(across.sum()), 0.0, places=9)
@@ -302,7 +302,7 @@ class Shared(unittest.TestCase):
         )
         across = np.array([[1.0, 2.0], [0.2, 5.0], [-1.0, 7.0]])
         # on the straight at 4 of 10: 0.2 and 4.0
-        found = _sag(row, (0.0, 10.0), across)
+        found = sag(row, (0.0, 10.0), across)
         self.assertAlmostEqual(float(found[0]), 0.0)
         self.assertAlmostEqual(float(found[1]), 1.0)
 
@@ -323,8 +323,6 @@ class Verdicts(unittest.TestCase):
         chain = chain_of(braced_pair())
         verdict = self.verdict(chain, "brace-0")
         proof = prove(
-            chain.document,
-            chain.combined,
             chain.verification,
             chain.combinations,
             verdict.member,

@@ -11,6 +11,7 @@ from engine.catalogue.sections import section
 from engine.catalogue.steels import E, G, material
 from engine.chain import run
 from engine.document import read_document
+from engine.standards.en.checks.effective_lengths import sway_factor
 from engine.standards.en.member_stability import critical_moment, stability_check
 from engine.standards.en.steel import (
     CURVES,
@@ -21,7 +22,6 @@ from engine.standards.en.steel import (
     section_check,
     steel_arrays,
 )
-from engine.verification.effective_lengths import sway_factor
 from tests.engine.helpers import FIXED, published
 
 ANALYSIS = {case["id"]: case for case in published("analysis.json")}

@@ -34,12 +34,11 @@ class Together(unittest.TestCase):
                     return
 
         def of_combinations(chain):
-            marks(chain.document, chain.combined, chain.verification, chain.combinations)
+            marks(chain.verification, chain.combinations)
 
         def a_proof(chain):
             verdict = chain.verification.verdicts[3]
-            own = (chain.document, chain.combined, chain.verification, chain.combinations)
-            prove(*own, verdict.member, verdict.outcomes[0])
+            prove(chain.verification, chain.combinations, verdict.member, verdict.outcomes[0])
 
         def diagrams(chain):
             assert chain.verification.peaks.My.size

@@ -65,21 +65,18 @@ class VariableActions(unittest.TestCase):
         self.assertLess(uses(chain)["deflection"], 1.0)
         self.assertEqual(verdict.status, "fails")
         outcome = next(o for o in verdict.outcomes if o.criterion == "variable")
-        proof = prove(chain.document, chain.combined, chain.verification, chain.combinations, 0, outcome)
+        proof = prove(chain.verification, chain.combinations, 0, outcome)
         self.assertAlmostEqual(proof.utilisation, outcome.utilisation, delta=1e-9)
         used = next(c for c in chain.combinations if c.name == proof.combination)
         self.assertEqual(used.use, "variable")
         self.assertEqual(used.factors[0], 0.0)
-        own = {
-            r.criterion: float(r.utilisation[r.worst])
-            for r in everything(chain.document, chain.combined, chain.verification, 0)
-        }
+        own = {r.criterion: float(r.utilisation[r.worst]) for r in everything(chain.verification, 0)}
         self.assertAlmostEqual(own["variable"], outcome.utilisation, delta=1e-9)
         # what is drawn in that combination, and how near it comes, go by the same limit
         number = chain.combinations.index(used)
-        along = of_one(chain.document, chain.combined, chain.verification, number)
+        along = of_one(chain.verification, number)
         self.assertAlmostEqual(float(along.max()), outcome.utilisation, delta=1e-9)
-        found = marks(chain.document, chain.combined, chain.verification, chain.combinations)
+        found = marks(chain.verification, chain.combinations)
         self.assertAlmostEqual(found[number].share, 1.0, delta=1e-9)
 
     def test_without_such_a_combination_it_is_said(self):

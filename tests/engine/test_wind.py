@@ -6,6 +6,7 @@ from math import cos, log, radians, sqrt, tan
 import numpy as np
 from shapely.geometry import Polygon
 
+from engine.actions.derived import Box
 from engine.actions.panels import cut
 from engine.balance import balances
 from engine.chain import respond
@@ -17,10 +18,11 @@ from engine.expand import expand
 from engine.load import load
 from engine.standards.en import wind
 from engine.standards.en import wind_tables as tables
-from engine.standards.en.wind_cases import hall_winds, local_pressures
+from engine.standards.en.wind_cases import hall_winds
+from engine.standards.en.wind_local import local_pressures
 from engine.standards.en.wind_parapets import net_coefficients, parapet_pushes
 from engine.standards.en.wind_tables import by_area, canopy, coefficient
-from engine.standards.en.wind_zones import Box, _heights
+from engine.standards.en.wind_zones import _heights
 
 POSTED = {"front": Gable(kind="posts", posts=3), "back": Gable(kind="posts", posts=3)}
 

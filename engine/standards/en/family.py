@@ -4,18 +4,30 @@ from __future__ import annotations
 
 from engine.actions.cases import Case, Loading
 from engine.actions.combinations import Combination
+from engine.actions.derived import Factors, LocalPressure, SnowShape, Wind
+from engine.analysis.combined import Combined
 from engine.document import Document
 from engine.document.national import BasisValues, ImperfectionValues
+from engine.document.national_values import NationalValue
 from engine.document.rules import Rules, Site
-from engine.standards.en.combinations import combine, counted, leaning
+from engine.standards.en.checks.lengths import effective_lengths
+from engine.standards.en.checks.steel import steel_checks
+from engine.standards.en.combinations import PSI, combine, counted, leaning, psi, psi_key
 from engine.standards.en.hall_actions import add_hall_cases, simplifications
 from engine.standards.en.imperfections import add_imperfections, bow_ratio
 from engine.standards.en.imposed import reduce_by_area
+from engine.standards.en.national import national_values
+from engine.standards.en.snow import mu1
+from engine.standards.en.snow_cases import greatest, hall_roofs
+from engine.standards.en.wind_cases import hall_winds, profile
+from engine.standards.en.wind_local import local_pressures
 from engine.structure.model import Floats, Member, Structure
+from engine.verification.checks import Checks
+from engine.verification.grounds import Lengths
 
 
 class Eurocodes:
-    """EN 1990, EN 1991-1-1, -1-3 and -1-4, and the imperfections of EN 1993-1-1 5.3."""
+    """EN 1990, EN 1991-1-1, -1-3 and -1-4, the imperfections of EN 1993-1-1 5.3, and the checks of EN 1993-1-1 and -1-5."""
 
     def add_actions(self, loading: Loading, structure: Structure, document: Document) -> None:
         add_hall_cases(loading, structure, document)
@@ -44,6 +56,33 @@ class Eurocodes:
 
     def bow_ratio(self, member: Member, about: str, values: ImperfectionValues) -> float:
         return bow_ratio(member.section, member.material.name, about, values)
+
+    def winds(self, document: Document, structure: Structure) -> list[Wind]:
+        return hall_winds(document, structure)
+
+    def wind_profile(self, document: Document, wind: Wind, heights: Floats) -> Floats:
+        return profile(document, wind, heights)
+
+    def local_pressures(self, document: Document, structure: Structure, loading: Loading) -> list[LocalPressure]:
+        return local_pressures(document, structure, loading)
+
+    def snow_shape(self, document: Document, structure: Structure) -> SnowShape:
+        pitch = next(p.pitch for p in hall_roofs(structure))
+        return SnowShape(float(mu1(pitch, document.national.snow.flat)), greatest(document, structure))
+
+    def factors(self, document: Document, case: Case) -> Factors:
+        site, basis = document.site, document.national.basis
+        row = psi_key(case, site, basis)
+        return Factors(row, psi(case, document.rules, site, basis), PSI[row])
+
+    def national_values(self) -> list[NationalValue]:
+        return national_values()
+
+    def effective_lengths(self, document: Document, structure: Structure, member: Member) -> Lengths:
+        return effective_lengths(document, structure, member)
+
+    def checks(self, document: Document, combined: Combined, strength: tuple[int, ...]) -> Checks:
+        return steel_checks(document, combined, strength)
 
     def simplifications(self, document: Document, structure: Structure) -> list[str]:
         return simplifications(document, structure)

@@ -9,6 +9,7 @@ from pydantic.fields import FieldInfo
 from engine.document import Document
 from engine.document.base import Part
 from engine.document.national import National
+from engine.document.national_values import NationalValue
 
 #: headings by group of `National`
 GROUPS = {
@@ -38,20 +39,6 @@ ELSEWHERE = (
     ("rules.gamma_M1", "steel", "γ_M1", "resistance of members to instability", "EN 1993-1-1 6.1(1)"),
     ("rules.gamma_M2", "steel", "γ_M2", "resistance of net sections in tension", "EN 1993-1-1 6.1(1)"),
 )
-
-
-class NationalValue(Part):
-    """One value. path: of the document; recommended: None where another value holds unless it is stated; choices: words that it
-    may take, for numbers none."""
-
-    path: str
-    group: str
-    heading: str
-    symbol: str
-    words: str
-    clause: str
-    recommended: float | bool | str | None
-    choices: list[str]
 
 
 def national_values() -> list[NationalValue]:

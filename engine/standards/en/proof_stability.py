@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from engine.standards.en.interaction import NEARLY
-from engine.standards.en.proof_line import Line, Values
+from engine.verification.proof_lines import Line, Values
 
 
 def by_annex_b(v: Values) -> bool:

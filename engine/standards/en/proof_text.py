@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from engine.standards.en.proof_line import Line, Values
 from engine.standards.en.proof_stability import (
     ANNEX_A,
     ANNEX_B,
@@ -17,6 +16,26 @@ from engine.standards.en.proof_stability import (
     slender,
 )
 from engine.standards.en.proof_text_more import AXIAL, GENERAL, HAUNCHED, NET, SINGLE, SUM, WEB
+from engine.verification.proof_lines import Line, Values
+
+#: where each criterion is written
+CLAUSES = {
+    "section": "EN 1993-1-1 6.2.9",
+    "net": "EN 1993-1-1 6.2.3(2)",
+    "web": "EN 1993-1-5 6, 7.2",
+    "shear": "EN 1993-1-1 6.2.6",
+    "flexural": "EN 1993-1-1 6.3.1",
+    "lateral": "EN 1993-1-1 6.3.2",
+    "interaction": "EN 1993-1-1 6.3.3",
+    "sum": "EN 1993-1-1 6.2.1(7), 6.2.6",
+    "single": "EN 1993-1-1 6.3.1, 6.3.2.2",
+    "general": "EN 1993-1-1 6.3.4",
+    "axial": "EN 1993-1-1 6.2.3, 6.3.1",
+    "critical": "EN 1993-1-1 5.2.1",
+    "deflection": "EN 1990 A1.4",
+    "sway": "EN 1990 A1.4",
+    "variable": "EN 1990 A1.4",
+}
 
 
 def _by_axial_force(v: Values) -> bool:

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from math import exp, log, log10
 
 import numpy as np
 
+from engine.actions.derived import PeakPressure
 from engine.document.base import Direction
 from engine.document.national import WindValues
 from engine.document.rules import Hill, Site, WindOptions
@@ -16,23 +17,6 @@ TERRAIN = {"0": (0.003, 1.0), "I": (0.01, 1.0), "II": (0.05, 2.0), "III": (0.3, 
 
 #: 7.2.9(6) note 2: internal pressure where openings cannot be estimated
 INTERNAL = (0.2, -0.3)
-
-
-@dataclass(frozen=True)
-class PeakPressure:
-    """Steps of 4.2 to 4.5 at height z: speed in m/s, heights in m, pressures in N/m², factors without unit."""
-
-    terrain: str
-    z: float
-    displacement: float
-    speed: float
-    basic: float
-    terrain_factor: float
-    roughness: float
-    orography: float
-    turbulence: float
-    exposure: float
-    peak: float
 
 
 def probability_factor(period: float, shape: float = 0.2, exponent: float = 0.5) -> float:
@@ -126,6 +110,7 @@ def peak_pressure(
         turbulence,
         exposure,
         exposure * basic,
+        *TERRAIN[terrain],
     )
 
 

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from itertools import product
 
 import numpy as np
 
 from engine.actions.cases import Case, Loading, PointLoad
+from engine.actions.derived import Wind, Zone
 from engine.actions.panels import cut, press
 from engine.document import Document
 from engine.document.base import Direction
@@ -16,7 +17,7 @@ from engine.document.rules import WindOptions
 from engine.standards.en import wind, wind_tables
 from engine.standards.en.roofs import eaves_of, parapet, roofs_of
 from engine.standards.en.wind_parapets import parapet_pushes
-from engine.standards.en.wind_zones import BLOWS, DIRECTIONS, FAR, Box, Zone, box, on_roof, zones
+from engine.standards.en.wind_zones import BLOWS, DIRECTIONS, FAR, box, on_roof, zones
 from engine.structure.model import Floats, Panel, Structure
 
 WORDS = ("suction", "pressure")
@@ -24,40 +25,6 @@ WORDS = ("suction", "pressure")
 NOTHING = 1e-6
 #: table 7.8: factors on (most, least) of the first, second and further bays of a canopy
 CANOPY_BAYS = ((1.0, 0.8), (0.9, 0.7), (0.7, 0.7))
-
-
-@dataclass(frozen=True)
-class Wind:
-    """Wind from one direction on a hall. inside: (c_pi, where it comes from)."""
-
-    direction: Direction
-    box: Box
-    zones: list[Zone]
-    pressures: dict[float, wind.PeakPressure]
-    inside: list[tuple[float, str]]
-    slenderness: float
-    correlation: float
-    structural: float
-
-    def outside(self, zone: Zone, pick: int) -> tuple[float, str]:
-        """Factor on the coefficient of a zone beside q_p(z_e): c_pe,10 of a set, with the lack of correlation of windward and
-        leeward walls (7.2.2(3)) and c_s c_d (5.3(3)), and how it is written. Neither acts on the pressure inside."""
-        read = f", {zone.read[pick]}" if zone.read[pick] else ""
-        c, words = zone.both[pick][0], f"c_pe {zone.both[pick][0]:+.2f} ({zone.source}{read})"
-        if zone.letter in "DE" and self.correlation != 1:
-            c, words = c * self.correlation, f"{words} · {self.correlation:.2f} (7.2.2(3))"
-        if self.structural != 1:
-            c, words = c * self.structural, f"{words} · c_s c_d {self.structural:g}"
-        return c, words
-
-    @property
-    def inner(self) -> float:
-        """q_p(z_i) in N/m²: one for the whole building, at its height (7.2.9(7))."""
-        return self.pressures[max(self.pressures)].peak
-
-    def peak(self, zone: Zone) -> float:
-        """q_p(z_e) of a zone in N/m²."""
-        return self.pressures[zone.height].peak
 
 
 def hall_winds(document: Document, structure: Structure) -> list[Wind]:
@@ -355,57 +322,3 @@ def _friction(w: Wind, document: Document, structure: Structure) -> Iterator[tup
             pairs = zip((run[0], run[1], run[1], run[0]), (low, low, high, high), strict=True)
             points = np.array([(r, at[1], z) if across else (at[0], r, z) for r, z in pairs])
         yield panel, BLOWS[w.direction], q, points, why
-
-
-@dataclass(frozen=True)
-class LocalPressure:
-    """The greatest pressure and suction on a purlin, rail or gable post, N/m². line: N/m of the member, by its spacing."""
-
-    role: str
-    panel: str
-    zone: str
-    area: float
-    spacing: float
-    most: float
-    least: float
-
-
-def local_pressures(document: Document, structure: Structure, loading: Loading | None = None) -> list[LocalPressure]:
-    """Net pressures on secondary members by zone, with c_pe of their loaded area (figure 7.2), over all directions. loading: that
-    of the document, if it is there: its zones are cut out already."""
-    hall = document.hall
-    if hall is None or hall.open_sides:
-        return []
-    bay = max(hall.spacings)
-    rails = hall.rails.spacing if hall.rails else 1.5
-    found: dict[tuple[str, str], tuple[str, float, float, float, float]] = {}
-    for w in hall_winds(document, structure):
-        for zone in w.zones:
-            panel = zone.panel
-            regions = loading.regions if loading else {}
-            known = regions.get((panel.name, zone.points.tobytes()))
-            if panel.place == "overhang" or not (cut(panel, zone.points) if known is None else known):
-                continue
-            if panel.kind == "roof":
-                role, spacing, span = "purlin", hall.purlins.spacing, bay
-            elif panel.name.startswith("gable"):
-                posts = [s for s in panel.carriers if "/post-" in s]
-                width = w.box.x1 - w.box.x0
-                role, spacing = "gable post", width / (len(posts) + 1)
-                span = float(np.ptp(panel.corners[:, 2]))
-            else:
-                role, spacing, span = "side rail", rails, bay
-            area = spacing * span
-            q = w.peak(zone) * w.structural
-            values = [
-                q * wind_tables.by_area(pair, area, document.national.wind.area_rule) - w.inner * inside
-                for pair in zone.both
-                for inside, _ in w.inside
-            ]
-            key = (panel.name, zone.letter)
-            _, _, _, most, least = found.get(key, (role, area, spacing, -np.inf, np.inf))
-            found[key] = (role, area, spacing, max(most, *values), min(least, *values))
-    return [
-        LocalPressure(role, panel, letter, area, spacing, most, least)
-        for (panel, letter), (role, area, spacing, most, least) in sorted(found.items())
-    ]

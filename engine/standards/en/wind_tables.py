@@ -9,8 +9,7 @@ from __future__ import annotations
 from bisect import bisect_right
 from math import log10
 
-Pair = tuple[float, float]
-Both = tuple[Pair, Pair]
+from engine.actions.derived import Both, Pair
 
 
 def _one(c10: float, c1: float | None = None) -> Both:

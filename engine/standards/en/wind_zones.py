@@ -12,11 +12,12 @@ from typing import Literal
 
 import numpy as np
 
+from engine.actions.derived import Both, Box, Zone
 from engine.document.base import Direction
 from engine.document.rules import Eaves
 from engine.standards.en import wind_tables as tables
 from engine.standards.en.roofs import SAME, Plane, planes_of, roofs_of
-from engine.standards.en.wind_tables import Both, coefficient
+from engine.standards.en.wind_tables import coefficient
 from engine.structure.model import Floats, Panel, Structure
 
 DIRECTIONS: tuple[Direction, ...] = ("left", "right", "front", "back")
@@ -30,58 +31,6 @@ BLOWS: dict[Direction, Floats] = {
 #: figure 7.10: factors on the coefficients of the first, second and further troughs
 TROUGHS = (1.0, 0.8, 0.6)
 FAR = 1e4
-
-
-@dataclass(frozen=True)
-class Box:
-    """The building in plan and height: walls from x0 to x1 and y0 to y1, roof edges, ground and ridge, in metres. Zones are laid
-    out from the lines of the steel; aside: how far its cladding reaches beyond them across the hall, which counts in b and d."""
-
-    x0: float
-    x1: float
-    y0: float
-    y1: float
-    roof_x0: float
-    roof_x1: float
-    ground: float
-    height: float
-    aside: float = 0.0
-
-    @property
-    def width(self) -> float:
-        """Across the hall."""
-        return self.x1 - self.x0 + 2 * self.aside
-
-    def across(self, direction: Direction) -> float:
-        """b: dimension across the wind."""
-        return self.y1 - self.y0 if direction in ("left", "right") else self.width
-
-    def along(self, direction: Direction) -> float:
-        """d: dimension along the wind."""
-        return self.width if direction in ("left", "right") else self.y1 - self.y0
-
-    def e(self, direction: Direction) -> float:
-        """e = min(b, 2h)."""
-        return min(self.across(direction), 2 * self.height)
-
-
-@dataclass(frozen=True)
-class Zone:
-    """A zone on a panel: its polygon in space, its coefficients, and how they came about.
-
-    face: which zones change sign together: "front" and "back" of the roof, "flat", "wall". height: z_e. factor: of a bay
-    behind the first. source: table and what it was entered with; read: of both sets, which printed values they lie between.
-    """
-
-    panel: Panel
-    letter: str
-    points: Floats
-    both: Both
-    face: str
-    height: float
-    source: str
-    factor: float = 1.0
-    read: tuple[str, str] = ("", "")
 
 
 def box(structure: Structure, ground: float) -> Box:

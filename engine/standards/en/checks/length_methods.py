@@ -12,10 +12,11 @@ from math import inf, pi, sqrt, tan
 import numpy as np
 from scipy.optimize import brentq
 
+from engine.standards.en.checks.effective_lengths import default_factors
+from engine.standards.en.checks.grounds import SteelGrounds
 from engine.structure.axes import local_axes
 from engine.structure.model import Floats, Member, Structure
-from engine.verification.effective_lengths import default_factors
-from engine.verification.grounds import Grounds
+from engine.verification.checks import Method
 
 #: (words, factor) of ends that are held in one of the textbook ways
 STANDARD = (
@@ -30,18 +31,6 @@ STANDARD = (
 STRAIGHT, IN_PLANE = 0.98, 0.2
 #: ratios G beyond this count as a hinge
 HINGED = 1e6
-
-
-@dataclass(frozen=True)
-class Method:
-    """One way to the effective length about y or z. factor: on the member's own length, None where it leads to none; words: how it was
-    found; note: what speaks against it, "" where nothing does."""
-
-    key: str
-    name: str
-    factor: float | None
-    words: str
-    note: str = ""
 
 
 def non_sway(G_a: float, G_b: float) -> float:
@@ -164,7 +153,7 @@ def _hinge_beyond(structure: Structure, member: Member, node: int) -> bool:
     return not any(structure.members[i] is not member and not structure.members[i].bar for i in structure.meeting[far])
 
 
-def methods(grounds: Grounds, member: int, axis: str, column: int) -> list[Method]:
+def methods(grounds: SteelGrounds, member: int, axis: str, column: int) -> list[Method]:
     """All ways for buckling about y or z, with the forces of one of the combinations for strength (by its place among them)."""
     combined = grounds.combined
     structure, m = combined.structure, combined.structure.members[member]
@@ -197,7 +186,7 @@ def _figure(G: float) -> str:
     return "∞" if G > HINGED else f"{G:.2f}"
 
 
-def _axial(grounds: Grounds, column: int) -> Floats:
+def _axial(grounds: SteelGrounds, column: int) -> Floats:
     """(members,) the most compressive force of each in one combination."""
     elements = grounds.combined.elements
     least = grounds.forces.N[:, :, column].min(axis=1)
@@ -206,7 +195,7 @@ def _axial(grounds: Grounds, column: int) -> Floats:
     return np.where(np.isfinite(found), found, 0.0)
 
 
-def _by_buckling(grounds: Grounds, member: int, axis: str, column: int, length: float) -> Method:
+def _by_buckling(grounds: SteelGrounds, member: int, axis: str, column: int, length: float) -> Method:
     """From the critical force that the buckling of the whole leaves the member, where it takes part in a mode."""
     combined = grounds.combined
     standing, m = combined.standing, combined.structure.members[member]

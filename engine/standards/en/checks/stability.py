@@ -2,34 +2,23 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 
 from engine.document import Document
 from engine.processors import shared_out
+from engine.standards.en.checks.grounds import SteelGrounds
+from engine.standards.en.checks.sections import NEAR, raise_to
+from engine.standards.en.checks.segments import Alike, Along, Segments, alike
 from engine.standards.en.member_stability import stability_check
 from engine.standards.en.steel import SteelArrays, Values
 from engine.structure.model import Bools, Floats, Ints
-from engine.verification.grounds import Grounds
-from engine.verification.outcomes import Outcome
-from engine.verification.sections import NEAR
-from engine.verification.segments import Alike, Along, Segments, alike
-
-
-@dataclass(frozen=True)
-class Held:
-    """Segments, (rows,): member, start and end in m along it, and the largest utilisation, 0 where the general method
-    verifies them instead."""
-
-    member: Ints
-    start: Floats
-    end: Floats
-    utilisation: Floats
+from engine.verification.outcomes import Findings, Held, Outcome, Reached, most_of
 
 
 def stability_values(document: Document, segments: Segments, steel: SteelArrays, limits: Floats) -> Values:
-    """`stability_check` on segments. steel: of every member; limits: (2, members, combinations) as in `Grounds`, of the combinations
+    """`stability_check` on segments. steel: of every member; limits: (2, members, combinations) as in `SteelGrounds`, of the combinations
     that the segments have."""
     return checked(document, segments, steel.take(segments.member, 1), limits[:, segments.member])
 
@@ -68,13 +57,16 @@ def checked(document: Document, s: Segments, p: SteelArrays, most: Floats) -> Va
     )
 
 
-def stability(
-    document: Document, grounds: Grounds, outcomes: list[list[Outcome]], reasons: list[list[str]]
-) -> list[Held]:
+def stability(grounds: SteelGrounds, found: Findings) -> list[Held]:
     """Add to the outcomes and reasons of each member; gives what the segments reach."""
     combined = grounds.combined
     chunks = alike(
-        document, combined.structure, combined.elements, grounds.forces.x, grounds.lengths, len(grounds.strength)
+        grounds.document,
+        combined.structure,
+        combined.elements,
+        grounds.forces.x,
+        grounds.lengths,
+        len(grounds.strength),
     )
     steel, limits = grounds.steel, grounds.limits
 
@@ -82,14 +74,14 @@ def stability(
         along = Along(own, grounds.forces)
         segments = along.segments()
         p, most = steel.take(segments.member, 1), limits[:, segments.member]
-        if document.national.steel.interaction == "annex A":
+        if grounds.document.national.steel.interaction == "annex A":
             # nothing is known to bound its factors
-            v = checked(document, replace(segments, **along.factors(annex_a=True)), p, most)
+            v = checked(grounds.document, replace(segments, **along.factors(annex_a=True)), p, most)
             largest = criteria(v, p)
         else:
-            v = checked(document, segments, p, most)
+            v = checked(grounds.document, segments, p, most)
             largest = criteria(v, p)
-            _exact(document, along, segments, steel, most, largest)
+            _exact(grounds.document, along, segments, steel, most, largest)
         for u in largest.values():
             u[segments.inside] = np.nan
         return segments, largest, ((v["cls"] == 4) & np.isnan(p.A_eff)).any(axis=1) & ~segments.inside
@@ -101,14 +93,14 @@ def stability(
         count = len(own.spans)
         for i, m in enumerate(own.members.tolist()):
             rows = slice(i * count, (i + 1) * count)
-            outcomes[m] += _governing(
+            found.outcomes[m] += _governing(
                 {name: u[rows] for name, u in largest.items()}, segments.start[rows], segments.end[rows]
             )
             unknown = np.isnan(np.stack([u[rows] for u in largest.values()])).any(axis=(0, 2)) & ~segments.inside[rows]
             if class_4[rows].any():
-                reasons[m].append("a class 4 cross-section of this shape is not covered")
+                found.reasons[m].append("a class 4 cross-section of this shape is not covered")
             elif unknown.any() and np.isfinite(steel.fy[m]):
-                reasons[m].append("a resistance could not be computed")
+                found.reasons[m].append("a resistance could not be computed")
     return held
 
 
@@ -160,3 +152,36 @@ def _governing(largest: dict[str, Floats], start: Floats, end: Floats) -> list[O
         row, c = (int(i) for i in np.unravel_index(int(np.argmax(np.where(np.isnan(u), -1.0, u))), u.shape))
         found.append(Outcome(criterion, float(u[row, c]), c, float(start[row] + end[row]) / 2, row))
     return found
+
+
+def stability_reached(grounds: SteelGrounds, member: int, governing: bool = False) -> list[Reached]:
+    """The segments of a member in every combination for strength."""
+    segments = grounds.segments([member])
+    v = stability_values(grounds.document, segments, grounds.steel, grounds.limits)
+    where = [(r, -1, float(segments.start[r] + segments.end[r]) / 2) for r in range(len(segments.member))]
+    found = []
+    for name, u in criteria(v, grounds.steel.take(segments.member, 1)).items():
+        u[segments.inside] = np.nan
+        if not np.isnan(u).all() and np.nanmax(u) >= 0:
+            found.append(most_of(name, grounds.strength, u, where))
+    return found
+
+
+def stability_most(grounds: SteelGrounds, most: Floats) -> None:
+    """Raise (members, combinations) to what the segments reach."""
+    segments = grounds.segments()
+
+    def of(rows: slice) -> Floats:
+        v = stability_values(grounds.document, segments.of(rows, slice(None)), grounds.steel, grounds.limits)
+        parts = (v["u_Ny"], v["u_Nz"], v["u_LT"], v["u_661"], v["u_662"])
+        return np.where(segments.inside[rows, None], 0.0, np.nan_to_num(np.max(np.broadcast_arrays(*parts), axis=0)))
+
+    raise_to(most, segments.member, len(grounds.strength), of)
+
+
+def stability_of(grounds: SteelGrounds, column: int, along: Floats) -> list[Held]:
+    """What the segments reach in one combination for strength."""
+    s = grounds.segments(columns=[column])
+    v = stability_values(grounds.document, s, grounds.steel, grounds.limits[..., [column]])
+    most = np.where(s.inside, 0.0, np.maximum(v["u_661"], v["u_662"])[:, 0])
+    return [Held(s.member, s.start, s.end, np.nan_to_num(most))]

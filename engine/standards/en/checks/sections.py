@@ -2,19 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 
 import numpy as np
 
 from engine.catalogue.steels import E
-from engine.document import Document
 from engine.processors import shared_out
-from engine.progress import Step
+from engine.standards.en.checks.grounds import SteelGrounds
 from engine.standards.en.haunched import haunched_check
 from engine.standards.en.steel import SteelArrays, Values, section_bound, section_check, torsion_use
 from engine.structure.model import Bools, Floats, Ints
-from engine.verification.grounds import Grounds
-from engine.verification.outcomes import Outcome
+from engine.verification.outcomes import Findings, Held, Outcome, Reached, most_of
 
 #: values that are checked together
 BLOCK = 80_000
@@ -27,8 +25,7 @@ NEAR = 1e-9
 
 
 def section_values(
-    document: Document,
-    grounds: Grounds,
+    grounds: SteelGrounds,
     e: slice | list[int],
     s: slice | list[int],
     c: slice | list[int],
@@ -39,7 +36,11 @@ def section_values(
     pick = np.arange(len(grounds.combined.elements))[e]
     f = grounds.peaks
     N, Vy, Vz, T, My, Mz = (values[pick][:, s][:, :, c] for values in (f.N, f.Vy, f.Vz, f.T, f.My, f.Mz))
-    gamma, eta, gamma_M1 = document.rules.gamma_M0, document.national.steel.eta, document.rules.gamma_M1
+    gamma, eta, gamma_M1 = (
+        grounds.document.rules.gamma_M0,
+        grounds.document.national.steel.eta,
+        grounds.document.rules.gamma_M1,
+    )
     if steel is not None:
         p = steel.take(grounds.combined.elements.member[pick], 2)
         return section_check(p, N, Vy, Vz, T, My, Mz, gamma, eta, gamma_M1)
@@ -60,32 +61,31 @@ def section_values(
     return v
 
 
-def sections(
-    document: Document, grounds: Grounds, outcomes: list[list[Outcome]], reasons: list[list[str]], progress: Step
-) -> Floats:
-    """Add to the outcomes and reasons of each member; gives the largest utilisation of the sections at each station, (e, s). `progress` is told of how many members have been checked."""
+def sections(grounds: SteelGrounds, found: Findings) -> list[Held]:
+    """Add to the outcomes and reasons of each member, and what the sections reach at each station."""
     elements = grounds.combined.elements
     forces, steel = grounds.peaks, grounds.steel
-    first = np.searchsorted(elements.member, np.arange(len(outcomes) + 1))
+    first = np.searchsorted(elements.member, np.arange(len(found.outcomes) + 1))
     slender_haunch = slender_haunches(grounds)
     blocks = list(blocks_of(first, forces.N[0].size))
     places = elements.positions(forces.x)
-    along = np.zeros(forces.x.shape)
+    along = found.along
+    along[:] = 0.0
 
     def checked(block: tuple[int, int]) -> tuple[dict[str, tuple[Floats, Ints]], Bools, Bools]:
         rows = slice(first[block[0]], first[block[1]])
-        largest, class_4 = _largest(document, grounds, rows)
+        largest, class_4 = _largest(grounds, rows)
         torsion = torsion_use(
             grounds.element_steel.take(grounds.steel_of[rows], 0),
             np.abs(forces.T[rows]).max(axis=(1, 2)),
-            document.rules.gamma_M0,
+            grounds.document.rules.gamma_M0,
         )
         along[rows] = np.maximum(*(u for u, _ in largest.values()))
         limit = np.where(grounds.haunched_row[rows] >= 0, HAUNCH_TORSION_LIMIT, TORSION_LIMIT)
         return largest, class_4, torsion > limit
 
     for (start, end), (largest, class_4, torsion) in zip(blocks, shared_out(checked, blocks), strict=True):
-        progress(start, len(outcomes))
+        found.progress(start, len(found.outcomes))
         for m in range(start, end):
             e = slice(first[m] - first[start], first[m + 1] - first[start])
             for criterion, (u, at) in largest.items():
@@ -93,24 +93,28 @@ def sections(
                     continue
                 j, s = np.unravel_index(int(np.nanargmax(u[e])), u[e].shape)
                 row = int(first[m] + j)
-                found = float(u[e][j, s]), int(at[e][j, s]), float(places[row, s])
-                outcomes[m].append(Outcome(criterion, *found, row, int(s)))
+                reached = float(u[e][j, s]), int(at[e][j, s]), float(places[row, s])
+                found.outcomes[m].append(Outcome(criterion, *reached, row, int(s)))
             unknown = np.isnan(np.stack([u[e] for u, _ in largest.values()]))
             if class_4[e].any():
-                reasons[m].append("a class 4 cross-section of this shape is not covered")
+                found.reasons[m].append("a class 4 cross-section of this shape is not covered")
             elif unknown.any() and np.isfinite(steel.fy[m]):
-                reasons[m].append("a resistance could not be computed")
+                found.reasons[m].append("a resistance could not be computed")
             if torsion[e].any():
-                reasons[m].append("torsion above what is negligible (6.2.7) is not covered yet")
+                found.reasons[m].append("torsion above what is negligible (6.2.7) is not covered yet")
             if slender_haunch[first[m] : first[m + 1]].any():
-                reasons[m].append("shear buckling of a haunch's web (6.2.6(6)) is not covered yet")
-    return along
+                found.reasons[m].append("shear buckling of a haunch's web (6.2.6(6)) is not covered yet")
+    return []
 
 
-def _largest(document: Document, grounds: Grounds, rows: slice) -> tuple[dict[str, tuple[Floats, Ints]], Bools]:
+def _largest(grounds: SteelGrounds, rows: slice) -> tuple[dict[str, tuple[Floats, Ints]], Bools]:
     """({criterion: largest utilisation (e, s) and its combination (e, s)}, (e,) whether any section is of a class 4 that is not covered) of some elements."""
     f, of = grounds.peaks, grounds.steel_of[rows]
-    gamma, eta, gamma_M1 = document.rules.gamma_M0, document.national.steel.eta, document.rules.gamma_M1
+    gamma, eta, gamma_M1 = (
+        grounds.document.rules.gamma_M0,
+        grounds.document.national.steel.eta,
+        grounds.document.rules.gamma_M1,
+    )
     N, Vy, Vz, T, My, Mz = (values[rows] for values in (f.N, f.Vy, f.Vz, f.T, f.My, f.Mz))
     bound, shear = section_bound(grounds.element_steel.take(of, 2), N, Vy, Vz, My, Mz, gamma, eta, gamma_M1)
     class_4 = np.zeros(len(of), dtype=bool)
@@ -147,7 +151,7 @@ def _largest(document: Document, grounds: Grounds, rows: slice) -> tuple[dict[st
     return largest, class_4
 
 
-def slender_haunches(grounds: Grounds) -> Bools:
+def slender_haunches(grounds: SteelGrounds) -> Bools:
     """(e,) elements with a haunch, one of whose webs is above the limit of 6.2.6(6), with η = 1."""
     row = grounds.haunched_row
     found = np.zeros(len(row), dtype=bool)
@@ -166,3 +170,44 @@ def blocks_of(first: Ints, each: int) -> Iterator[tuple[int, int]]:
         if m == len(first) - 1 or (first[m + 1] - first[start]) * each > BLOCK:
             yield start, m
             start = m
+
+
+def sections_reached(grounds: SteelGrounds, member: int, governing: bool = False) -> list[Reached]:
+    """The sections of a member in every combination for strength; nothing where there is no check of their shape."""
+    elements = grounds.combined.elements
+    own = np.flatnonzero(elements.member == member)
+    every = slice(None)
+    v = section_values(grounds, own.tolist(), every, every)
+    places = elements.positions(grounds.peaks.x)[own]
+    where = [(int(own[e]), s, float(places[e, s])) for e in range(len(own)) for s in range(places.shape[1])]
+    shape = (len(where), len(grounds.strength))
+    return [
+        most_of(name, grounds.strength, np.broadcast_to(v[key], grounds.peaks.N[own].shape).reshape(shape), where)
+        for name, key in (("section", "u_NM"), ("shear", "u_V"))
+    ]
+
+
+def sections_most(grounds: SteelGrounds, most: Floats) -> None:
+    """Raise (members, combinations) to what the sections reach."""
+
+    def of(rows: slice) -> Floats:
+        v = section_values(grounds, rows, slice(None), slice(None))
+        return np.asarray(np.nan_to_num(np.maximum(np.maximum(v["u_NM"], v["n"]), v["u_V"]).max(axis=1)))
+
+    raise_to(most, grounds.combined.elements.member, grounds.peaks.N[0].size, of)
+
+
+def sections_of(grounds: SteelGrounds, column: int, along: Floats) -> list[Held]:
+    """What the sections reach in one combination for strength, into `along` (e, s)."""
+    v = section_values(grounds, slice(None), slice(None), [column])
+    along[:] = np.maximum(np.maximum(v["u_NM"], v["n"]), v["u_V"])[..., 0]
+    return []
+
+
+def raise_to(most: Floats, owner: Ints, each: int, of: Callable[[slice], Floats]) -> None:
+    """Raise (members, combinations) to what rows reach, (rows, combinations), a block of members at a time. owner: (rows,) their member;
+    each: values of one row."""
+    first = np.searchsorted(owner, np.arange(len(most) + 1))
+    rows = [slice(first[start], first[end]) for start, end in blocks_of(first, each)]
+    for own, values in zip(rows, shared_out(of, rows), strict=True):
+        np.maximum.at(most, owner[own], values)

@@ -4,13 +4,11 @@ from __future__ import annotations
 
 import numpy as np
 
-from engine.document import Document
 from engine.standards.en.axial import SHAPES, Values, axial_check, bar
-from engine.structure.model import Member
-from engine.verification.grounds import Grounds
-from engine.verification.net import BOTH_LEGS, UNKNOWN
-from engine.verification.outcomes import Outcome
-from engine.verification.stability import Held
+from engine.standards.en.checks.grounds import SteelGrounds
+from engine.standards.en.checks.net import BOTH_LEGS, UNKNOWN
+from engine.structure.model import Floats, Member
+from engine.verification.outcomes import Findings, Held, Outcome, Reached, most_of
 
 #: what a verdict on such a bar does not speak for
 LEFT_OUT = {
@@ -38,51 +36,63 @@ def is_axial(member: Member) -> bool:
     return member.bar and member.section.shape in SHAPES and member.material.strength is not None
 
 
-def axial_values(document: Document, grounds: Grounds, member: int, columns: list[int] | slice = slice(None)) -> Values:
+def axial_values(grounds: SteelGrounds, member: int, columns: list[int] | slice = slice(None)) -> Values:
     """`axial_check` on a bar, the largest tension and compression along it in each combination: tension where it is larger."""
     m = grounds.combined.structure.members[member]
     most, least = grounds.extremes(member, columns)
     lengths = grounds.lengths[member]
     limits = grounds.limits[:, member][:, columns]
     p = bar(m.section, m.material, lengths.y, lengths.z, lengths.torsion)
-    gammas = document.rules.gamma_M0, document.rules.gamma_M1
+    gammas = grounds.document.rules.gamma_M0, grounds.document.rules.gamma_M1
     pulled, pressed = (axial_check(p, N, *gammas, limits[0], limits[1]) for N in (most, least))
     pulls = pulled["u_axial"] > pressed["u_axial"]
     v = pressed | {"N": np.where(pulls, most, least)}
     return v | {name: np.where(pulls, pulled[name], pressed[name]) for name in ("u_t", "u_c", "u_axial")}
 
 
-def axial(
-    document: Document,
-    grounds: Grounds,
-    outcomes: list[list[Outcome]],
-    reasons: list[list[str]],
-    left_out: list[list[str]],
-) -> list[Held]:
+def axial(grounds: SteelGrounds, found: Findings) -> list[Held]:
     """Add to the outcomes and reasons of each such bar, and to what its verdict leaves out; gives what they reach."""
     structure = grounds.combined.structure
-    found: list[tuple[int, float, float]] = []
+    bars: list[tuple[int, float, float]] = []
     for i, m in enumerate(structure.members):
         if not is_axial(m):
             continue
-        u = axial_values(document, grounds, i)["u_axial"]
-        left_out[i] += left_out_of(m)
+        u = axial_values(grounds, i)["u_axial"]
+        found.left_out[i] += left_out_of(m)
         if np.isnan(u).any():
-            reasons[i].append("a class 4 cross-section of this shape, not all of it effective, is not covered")
+            found.reasons[i].append("a class 4 cross-section of this shape, not all of it effective, is not covered")
         length = structure.length(m)
         c = int(np.argmax(np.nan_to_num(u, nan=-1.0)))
-        outcomes[i].append(Outcome("axial", float(u[c]), c, length / 2, i))
-        found.append((i, length, float(np.nan_to_num(u[c]))))
-    if not found:
+        found.outcomes[i].append(Outcome("axial", float(u[c]), c, length / 2, i))
+        bars.append((i, length, float(np.nan_to_num(u[c]))))
+    if not bars:
         return []
-    members, lengths, most = (np.array(column) for column in zip(*found, strict=True))
+    members, lengths, most = (np.array(column) for column in zip(*bars, strict=True))
+    found.along[np.isin(grounds.combined.elements.member, members)] = 0.0
     return [Held(members.astype(np.int64), np.zeros(len(members)), lengths, most)]
 
 
-def axial_of(document: Document, grounds: Grounds, column: int) -> list[Held]:
-    """What such bars reach in one combination for strength."""
+def axial_of(grounds: SteelGrounds, column: int, along: Floats) -> list[Held]:
+    """What such bars reach in one combination for strength; along (e, s) them it begins at none."""
     structure = grounds.combined.structure
     rows = [i for i, m in enumerate(structure.members) if is_axial(m)]
-    most = [float(np.nan_to_num(axial_values(document, grounds, i, [column])["u_axial"][0])) for i in rows]
+    most = [float(np.nan_to_num(axial_values(grounds, i, [column])["u_axial"][0])) for i in rows]
     ends = [structure.length(structure.members[i]) for i in rows]
+    along[np.isin(grounds.combined.elements.member, rows)] = 0.0
     return [Held(np.array(rows, dtype=np.int64), np.zeros(len(rows)), np.array(ends), np.array(most))]
+
+
+def axial_reached(grounds: SteelGrounds, member: int, governing: bool = False) -> list[Reached]:
+    """A bar in every combination for strength; nothing for other members."""
+    m = grounds.combined.structure.members[member]
+    if not is_axial(m):
+        return []
+    u = axial_values(grounds, member)["u_axial"]
+    return [most_of("axial", grounds.strength, u[None], [(member, -1, grounds.combined.structure.length(m) / 2)])]
+
+
+def axial_most(grounds: SteelGrounds, most: Floats) -> None:
+    """Raise (members, combinations) to what such bars reach."""
+    for i, m in enumerate(grounds.combined.structure.members):
+        if is_axial(m):
+            most[i] = np.maximum(most[i], np.nan_to_num(axial_values(grounds, i)["u_axial"]))

@@ -2,31 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 
 from engine.document import Document
+from engine.standards.en.checks.effective_lengths import default_factors, stands_alone
 from engine.structure.model import Member, Structure
-from engine.verification.effective_lengths import default_factors, stands_alone
+from engine.verification.grounds import Lengths
 from engine.verification.runs import HELD, Reach
-
-
-@dataclass(frozen=True)
-class Lengths:
-    """Effective lengths of one member in metres, and how they were found.
-
-    sway: its buckling about y is a sway mode. held: distance from the shear centre to the flange held at shorter
-    distances than the torsional restraints, 0 when there is none.
-    """
-
-    y: float
-    z: float
-    torsion: float
-    held: float
-    sway: bool
-    why_y: str
-    why_z: str
 
 
 def effective_lengths(document: Document, structure: Structure, member: Member, reach: Reach = HELD) -> Lengths:

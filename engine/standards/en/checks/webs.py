@@ -7,12 +7,10 @@ from dataclasses import dataclass
 import numpy as np
 
 from engine.analysis.stations import ACROSS
-from engine.document import Document
+from engine.standards.en.checks.grounds import SteelGrounds
 from engine.standards.en.transverse import Values, transverse_check
 from engine.structure.model import Floats, Member, Structure
-from engine.verification.grounds import Grounds
-from engine.verification.outcomes import Outcome
-from engine.verification.stability import Held
+from engine.verification.outcomes import Findings, Held, Outcome, Reached, most_of
 
 #: directions nearer to each other than this (of a cosine) count as one
 ALONG = 0.7
@@ -48,7 +46,7 @@ class Pressed:
     through: bool = False
 
 
-def pressed(grounds: Grounds, member: int) -> list[Pressed]:
+def pressed(grounds: SteelGrounds, member: int) -> list[Pressed]:
     """Every such place of a member, from its start. Where it goes on in another member on its line, its end is no end."""
     combined = grounds.combined
     structure, elements, loads = combined.structure, combined.elements, combined.response.loads
@@ -82,7 +80,7 @@ def pressed(grounds: Grounds, member: int) -> list[Pressed]:
     return sorted(found, key=lambda place: place.x)
 
 
-def _beyond(grounds: Grounds, member: int, node: int, last: int) -> tuple[int, Side] | None:
+def _beyond(grounds: SteelGrounds, member: int, node: int, last: int) -> tuple[int, Side] | None:
     """The member that goes on from a node on the same line, bent as one with this one, and its side there; None where none does: what is
     hinged there meets it by plates."""
     structure, elements = grounds.combined.structure, grounds.combined.elements
@@ -110,7 +108,7 @@ def _supported(structure: Structure, node: int, way: Floats) -> bool:
     return bool(np.abs(way[held]).max(initial=0.0) > ALONG)
 
 
-def _presses(grounds: Grounds, own: set[int], node: int, way: Floats, sides: tuple[Side, ...]) -> str:
+def _presses(grounds: SteelGrounds, own: set[int], node: int, way: Floats, sides: tuple[Side, ...]) -> str:
     """What presses at a node on the members that run through it, along their local z: a support, a load, a member that ends there; ""
     where nothing does. Bars meet them by plates; what goes on behind them passes by."""
     combined = grounds.combined
@@ -137,7 +135,7 @@ def _presses(grounds: Grounds, own: set[int], node: int, way: Floats, sides: tup
     return "a member that meets it" if meets else ""
 
 
-def checked(grounds: Grounds, member: int) -> list[Pressed]:
+def checked(grounds: SteelGrounds, member: int) -> list[Pressed]:
     """The places of a member that are checked: not where stiffeners are stated, nor at its ends without a bearing length."""
     m = grounds.combined.structure.members[member]
     if m.bar or m.section.shape not in WEBBED or m.checks.stiffened or not np.isfinite(grounds.steel.fy[member]):
@@ -149,13 +147,12 @@ def checked(grounds: Grounds, member: int) -> list[Pressed]:
     ]
 
 
-def _haunch(grounds: Grounds, place: Pressed) -> bool:
+def _haunch(grounds: SteelGrounds, place: Pressed) -> bool:
     return bool((grounds.haunched_row[[e for e, _, _ in place.sides]] >= 0).any())
 
 
 def web_values(
-    document: Document,
-    grounds: Grounds,
+    grounds: SteelGrounds,
     member: int,
     places: list[Pressed],
     columns: list[int] | slice = slice(None),
@@ -175,12 +172,12 @@ def web_values(
     F, My, N = (np.array(values) for values in (jumps, moments, axial))
     ss = (grounds.combined.structure.members[member].checks.bearing or 0.0) / 1000
     p = grounds.element_steel.take(grounds.steel_of[e], 1)
-    gammas = document.rules.gamma_M0, document.rules.gamma_M1
+    gammas = grounds.document.rules.gamma_M0, grounds.document.rules.gamma_M1
     v = transverse_check(p, F, N, My, np.full(F.shape, ss), end, *gammas)
     return v | {"F": F, "N": N, "My": My}
 
 
-def webs(document: Document, grounds: Grounds, outcomes: list[list[Outcome]], left_out: list[list[str]]) -> list[Held]:
+def webs(grounds: SteelGrounds, found: Findings) -> list[Held]:
     """Add to the outcomes of each member on whose flanges something presses, and to what its verdict leaves out."""
     held = []
     for i, m in enumerate(grounds.combined.structure.members):
@@ -189,19 +186,19 @@ def webs(document: Document, grounds: Grounds, outcomes: list[list[Outcome]], le
         every = pressed(grounds, i)
         if not every:
             continue
-        left_out[i] += _unsaid(grounds, m, every)
+        found.left_out[i] += _unsaid(grounds, m, every)
         places = checked(grounds, i)
         if not places:
             continue
-        u = web_values(document, grounds, i, places)["u_web"]
+        u = web_values(grounds, i, places)["u_web"]
         row, c = (int(k) for k in np.unravel_index(int(u.argmax()), u.shape))
-        outcomes[i].append(Outcome("web", float(u[row, c]), c, places[row].x, row))
+        found.outcomes[i].append(Outcome("web", float(u[row, c]), c, places[row].x, row))
         at = np.array([place.x for place in places])
         held.append(Held(np.full(len(at), i), at - SHOWN, at + SHOWN, u.max(axis=1)))
     return held
 
 
-def _unsaid(grounds: Grounds, m: Member, every: list[Pressed]) -> list[str]:
+def _unsaid(grounds: SteelGrounds, m: Member, every: list[Pressed]) -> list[str]:
     """What is not checked of the places where something presses on a member, in words."""
     if m.section.shape not in WEBBED:
         return [OTHER] if any(not p.end for p in every) else []
@@ -210,19 +207,30 @@ def _unsaid(grounds: Grounds, m: Member, every: list[Pressed]) -> list[str]:
     return [*found, UNSTATED] if any(p.end for p in every) and not m.checks.bearing else found
 
 
-def web_most(document: Document, grounds: Grounds, member: int) -> Floats | None:
-    """(c,) the largest utilisation in each combination for strength; None where nothing is checked."""
+def webs_reached(grounds: SteelGrounds, member: int, governing: bool = False) -> list[Reached]:
+    """The places of a member where something presses; nothing where nothing does."""
     places = checked(grounds, member)
-    return np.asarray(web_values(document, grounds, member, places)["u_web"].max(axis=0)) if places else None
+    if not places:
+        return []
+    u = web_values(grounds, member, places)["u_web"]
+    return [most_of("web", grounds.strength, u, [(k, -1, place.x) for k, place in enumerate(places)])]
 
 
-def webs_of(document: Document, grounds: Grounds, column: int) -> list[Held]:
+def webs_most(grounds: SteelGrounds, most: Floats) -> None:
+    """Raise (members, combinations) to what webs reach."""
+    for i in range(len(most)):
+        places = checked(grounds, i)
+        if places:
+            most[i] = np.maximum(most[i], web_values(grounds, i, places)["u_web"].max(axis=0))
+
+
+def webs_of(grounds: SteelGrounds, column: int, along: Floats) -> list[Held]:
     """What webs reach in one combination for strength."""
     held = []
     for i in range(len(grounds.combined.structure.members)):
         places = checked(grounds, i)
         if places:
             at = np.array([place.x for place in places])
-            u = web_values(document, grounds, i, places, [column])["u_web"][:, 0]
+            u = web_values(grounds, i, places, [column])["u_web"][:, 0]
             held.append(Held(np.full(len(at), i), at - SHOWN, at + SHOWN, u))
     return held

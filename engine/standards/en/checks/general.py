@@ -21,8 +21,9 @@ from engine.analysis.lateral import (
     stretch_of,
 )
 from engine.analysis.sampling import interpolation
-from engine.document import Document
 from engine.processors import shared_out
+from engine.standards.en.checks.grounds import SteelGrounds
+from engine.standards.en.checks.segments import general_stretches
 from engine.standards.en.general import (
     Values,
     general_check,
@@ -33,10 +34,7 @@ from engine.standards.en.haunched import classify_haunched
 from engine.standards.en.moments import moment_factor
 from engine.standards.en.steel import CURVES, LITTLE, classify, reduction
 from engine.structure.model import Bools, Floats, Ints
-from engine.verification.grounds import Grounds
-from engine.verification.outcomes import Outcome
-from engine.verification.segments import general_stretches
-from engine.verification.stability import Held
+from engine.verification.outcomes import Findings, Held, Outcome, Reached, most_of
 
 #: elements of a stretch, at least; samples along a member for C_my
 PIECES, ALONG = 8, 49
@@ -57,7 +55,7 @@ class Alike:
     spans: list[tuple[float, float]]
 
 
-def alike(grounds: Grounds, members: list[int] | None = None) -> list[Alike]:
+def alike(grounds: SteelGrounds, members: list[int] | None = None) -> list[Alike]:
     """Members with haunches or tapers (all by default) in groups."""
     structure, elements = grounds.combined.structure, grounds.combined.elements
     x = elements.positions(grounds.forces.x)
@@ -86,15 +84,14 @@ class Within:
 
     def __init__(
         self,
-        document: Document,
-        grounds: Grounds,
+        grounds: SteelGrounds,
         own: Alike,
         span: tuple[float, float],
         columns: list[int] | None = None,
     ) -> None:
         combined = grounds.combined
         structure, elements, forces = combined.structure, combined.elements, grounds.forces
-        self.document, self.own, self.span = document, own, span
+        self.document, self.own, self.span = grounds.document, own, span
         self.member = structure.members[int(own.members[0])]
         self.columns = list(range(forces.N.shape[2])) if columns is None else columns
         self.count = len(self.columns)
@@ -107,7 +104,7 @@ class Within:
         N, V, M = (self._states(values) for values in (forces.N, forces.Vz, forces.My))
         about = referred(structure, elements, rows, forces.x[rows], (N, V, M))
         self.geometric = geometry_of(
-            self.stretch, *at_nodes(self.stretch, about), above=document.rules.loads_at == "upper flange"
+            self.stretch, *at_nodes(self.stretch, about), above=grounds.document.rules.loads_at == "upper flange"
         )
         self.curves = general_curves(
             self.member.section,
@@ -121,7 +118,7 @@ class Within:
         found = values[self.own.elements][..., self.columns]
         return np.asarray(found.transpose(1, 2, 0, 3).reshape(*found.shape[1:3], -1))
 
-    def _sections(self, grounds: Grounds, rows: Ints, places: Floats, length: float) -> None:
+    def _sections(self, grounds: SteelGrounds, rows: Ints, places: Floats, length: float) -> None:
         """1/α_ult,k at the stations of the stretch, and the station where it is largest."""
         gamma = self.document.rules.gamma_M1
         peaks = grounds.peaks
@@ -224,27 +221,25 @@ class Within:
         return found
 
 
-def general(
-    document: Document, grounds: Grounds, outcomes: list[list[Outcome]], reasons: list[list[str]]
-) -> list[Held]:
+def general(grounds: SteelGrounds, found: Findings) -> list[Held]:
     """Add to the outcomes and reasons of each member with haunches or tapers; gives what its stretches reach."""
     work = [(own, number, span) for own in alike(grounds) for number, span in enumerate(own.spans)]
 
     def of(item: tuple[Alike, int, tuple[float, float]]) -> tuple[Floats, Ints]:
-        return Within(document, grounds, item[0], item[2]).largest()
+        return Within(grounds, item[0], item[2]).largest()
 
     held = []
     worst: dict[int, Outcome] = {}
     for (own, number, span), (u, at) in zip(work, shared_out(of, work), strict=True):
         held.append(_held(own, span, u))
         for k, i in enumerate(own.members.tolist()):
-            found = Outcome("general", float(u[k]), int(at[k]), (span[0] + span[1]) / 2, number)
+            reached = Outcome("general", float(u[k]), int(at[k]), (span[0] + span[1]) / 2, number)
             if np.isnan(u[k]):
-                reasons[i].append("nothing holds its haunch or taper sideways (6.3.4)")
-            if i not in worst or not found.utilisation <= worst[i].utilisation:
-                worst[i] = found
-    for i, found in worst.items():
-        outcomes[i].append(found)
+                found.reasons[i].append("nothing holds its haunch or taper sideways (6.3.4)")
+            if i not in worst or not reached.utilisation <= worst[i].utilisation:
+                worst[i] = reached
+    for i, reached in worst.items():
+        found.outcomes[i].append(reached)
     return held
 
 
@@ -253,23 +248,21 @@ def _held(own: Alike, span: tuple[float, float], u: Floats) -> Held:
     return Held(own.members, np.full(count, span[0]), np.full(count, span[1]), np.nan_to_num(u))
 
 
-def general_of(document: Document, grounds: Grounds, column: int, members: list[int] | None = None) -> list[Held]:
+def general_of(grounds: SteelGrounds, column: int, along: Floats) -> list[Held]:
     """What the stretches of members reach in one combination for strength."""
     held = []
-    for own in alike(grounds, members):
+    for own in alike(grounds):
         for span in own.spans:
-            within = Within(document, grounds, own, span, [column])
+            within = Within(grounds, own, span, [column])
             held.append(_held(own, span, within.values(np.arange(len(own.members)))["u_general"]))
     return held
 
 
-def general_values(
-    document: Document, grounds: Grounds, member: int, number: int, column: int
-) -> tuple[Values, tuple[float, float]]:
+def general_values(grounds: SteelGrounds, member: int, number: int, column: int) -> tuple[Values, tuple[float, float]]:
     """Every value of the check of one stretch of a member, by its number, in one combination, for its proof; and from where to
     where it reaches."""
     own = alike(grounds, [member])[0]
-    within = Within(document, grounds, own, own.spans[number], [column])
+    within = Within(grounds, own, own.spans[number], [column])
     v = {name: values[0] for name, values in within.values(np.array([0])).items()}
     v |= {name: values[0] for name, values in within.plane.items()}
     k = int(within.governs[0])
@@ -281,21 +274,45 @@ def general_values(
     return v, own.spans[number]
 
 
-def general_largest(document: Document, grounds: Grounds, member: int) -> list[tuple[float, float, float]]:
+def general_largest(grounds: SteelGrounds, member: int) -> list[tuple[float, float, float]]:
     """Stretches of a member that the general method verifies: from, to, and the largest utilisation."""
     return [
-        (*span, float(Within(document, grounds, own, span).largest()[0][0]))
+        (*span, float(Within(grounds, own, span).largest()[0][0]))
         for own in alike(grounds, [member])
         for span in own.spans
     ]
 
 
-def general_utilisations(document: Document, grounds: Grounds) -> list[tuple[Ints, Floats]]:
+def general_reached(grounds: SteelGrounds, member: int, governing: bool = False) -> list[Reached]:
+    """The stretches of a member with a haunch or taper; nothing for others."""
+    for own in alike(grounds, [member]):
+        values = []
+        for span in own.spans:
+            within = Within(grounds, own, span)
+            u = np.full(within.count, np.nan)
+            if governing:
+                most, at = within.largest()
+                u[at[0]] = most[0]
+            elif not within.stretch.loose:
+                u = within.values(np.arange(within.count))["u_general"]
+            values.append(u)
+        where = [(k, -1, sum(span) / 2) for k, span in enumerate(own.spans)]
+        return [most_of("general", grounds.strength, np.array(values), where)]
+    return []
+
+
+def general_most(grounds: SteelGrounds, most: Floats) -> None:
+    """Raise (members, combinations) to what members with haunches or tapers reach."""
+    for members, values in general_utilisations(grounds):
+        most[members] = np.maximum(most[members], np.nan_to_num(values))
+
+
+def general_utilisations(grounds: SteelGrounds) -> list[tuple[Ints, Floats]]:
     """Members with haunches or tapers, and (m, combinations) what they reach by the general method in each."""
     work = [(own, span) for own in alike(grounds) for span in own.spans]
 
     def of(item: tuple[Alike, tuple[float, float]]) -> tuple[Ints, Floats]:
-        within = Within(document, grounds, *item)
+        within = Within(grounds, *item)
         u = within.values(np.arange(len(within.use)))["u_general"]
         return item[0].members, u.reshape(len(item[0].members), -1)
 

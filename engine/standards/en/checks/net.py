@@ -4,11 +4,10 @@ from __future__ import annotations
 
 import numpy as np
 
-from engine.document import Document
+from engine.standards.en.checks.grounds import SteelGrounds
 from engine.standards.en.net import HolesAt, Values, net_check
 from engine.structure.model import Member
-from engine.verification.grounds import Grounds
-from engine.verification.outcomes import Outcome
+from engine.verification.outcomes import Findings, Held, Outcome, Reached, most_of
 
 #: what is said of a member whose holes are not known
 UNKNOWN = "net section not checked: no holes are stated"
@@ -46,26 +45,34 @@ def area_of(member: Member) -> float:
     return s.A
 
 
-def net_values(document: Document, grounds: Grounds, member: int, columns: list[int] | slice = slice(None)) -> Values:
+def net_values(grounds: SteelGrounds, member: int, columns: list[int] | slice = slice(None)) -> Values:
     """`net_check` of a member with holes, by its largest tension in each combination."""
     m = grounds.combined.structure.members[member]
     holes = holes_of(m)
     assert holes is not None
     most, _ = grounds.extremes(member, columns)
-    return net_check(most, area_of(m), holes, m.material.fu(holes.thickness), document.rules.gamma_M2)
+    return net_check(most, area_of(m), holes, m.material.fu(holes.thickness), grounds.document.rules.gamma_M2)
 
 
-def net(document: Document, grounds: Grounds, outcomes: list[list[Outcome]], reasons: list[list[str]]) -> None:
+def net(grounds: SteelGrounds, found: Findings) -> list[Held]:
     """Add to the outcomes and reasons of each member with holes."""
     structure = grounds.combined.structure
     for i, m in enumerate(structure.members):
         if m.checks.holes is None:
             continue
-        v = net_values(document, grounds, i)
+        v = net_values(grounds, i)
         if np.isnan(v["fu"]):
-            reasons[i].append("the material has no tensile strength for its net section")
+            found.reasons[i].append("the material has no tensile strength for its net section")
         elif np.isnan(v["u_net"]).any():
-            reasons[i].append("its holes leave nothing of the net section, or lie beyond its edge")
+            found.reasons[i].append("its holes leave nothing of the net section, or lie beyond its edge")
         else:
             c = int(np.argmax(v["u_net"]))
-            outcomes[i].append(Outcome("net", float(v["u_net"][c]), c, 0.0, i))
+            found.outcomes[i].append(Outcome("net", float(v["u_net"][c]), c, 0.0, i))
+    return []
+
+
+def net_reached(grounds: SteelGrounds, member: int, governing: bool = False) -> list[Reached]:
+    """A member with holes in every combination for strength; nothing for others."""
+    if grounds.combined.structure.members[member].checks.holes is None:
+        return []
+    return [most_of("net", grounds.strength, net_values(grounds, member)["u_net"][None], [(member, -1, 0.0)])]

@@ -14,16 +14,15 @@ from engine.analysis.diagrams import Diagrams
 from engine.analysis.elements import Elements
 from engine.analysis.lateral import end_conditions
 from engine.analysis.sampling import interpolation
+from engine.catalogue.properties import PRONE
 from engine.document import Document
 from engine.lazy import lazily
 from engine.processors import shared_out
 from engine.standards.en.moments import amplification, counting, lift_of, moment_factor, most_counting, shape_of_moments
 from engine.structure.model import Bools, Floats, Ints, Structure
-from engine.verification.lengths import Lengths
+from engine.verification.grounds import Lengths
 from engine.verification.runs import HELD, reaches
 
-#: shapes that buckle sideways
-PRONE = ("I", "channel")
 #: samples along a segment, and along a whole member
 SAMPLES, ALONG = 25, 49
 #: c of `lift_of` under a uniform load over the whole of a segment, where only a part of it is known

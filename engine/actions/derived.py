@@ -1,0 +1,147 @@
+"""How the actions of a site came about, as values: what a family of standards derived on the way, for those who show it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from engine.document.base import Direction
+from engine.structure.model import Floats, Panel
+
+Pair = tuple[float, float]
+#: coefficients of two sets that exclude each other, each for 10 m² and for 1 m²
+Both = tuple[Pair, Pair]
+
+
+@dataclass(frozen=True)
+class PeakPressure:
+    """Steps of 4.2 to 4.5 at height z: speed in m/s, heights and the roughness length z_0 in m, pressures in N/m², factors without unit."""
+
+    terrain: str
+    z: float
+    displacement: float
+    speed: float
+    basic: float
+    terrain_factor: float
+    roughness: float
+    orography: float
+    turbulence: float
+    exposure: float
+    peak: float
+    z_0: float
+    z_min: float
+
+
+@dataclass(frozen=True)
+class Box:
+    """The building in plan and height: walls from x0 to x1 and y0 to y1, roof edges, ground and ridge, in metres. Zones are laid
+    out from the lines of the steel; aside: how far its cladding reaches beyond them across the hall, which counts in b and d."""
+
+    x0: float
+    x1: float
+    y0: float
+    y1: float
+    roof_x0: float
+    roof_x1: float
+    ground: float
+    height: float
+    aside: float = 0.0
+
+    @property
+    def width(self) -> float:
+        """Across the hall."""
+        return self.x1 - self.x0 + 2 * self.aside
+
+    def across(self, direction: Direction) -> float:
+        """b: dimension across the wind."""
+        return self.y1 - self.y0 if direction in ("left", "right") else self.width
+
+    def along(self, direction: Direction) -> float:
+        """d: dimension along the wind."""
+        return self.width if direction in ("left", "right") else self.y1 - self.y0
+
+    def e(self, direction: Direction) -> float:
+        """e = min(b, 2h)."""
+        return min(self.across(direction), 2 * self.height)
+
+
+@dataclass(frozen=True)
+class Zone:
+    """A zone on a panel: its polygon in space, its coefficients, and how they came about.
+
+    face: which zones change sign together: "front" and "back" of the roof, "flat", "wall". height: z_e. factor: of a bay
+    behind the first. source: table and what it was entered with; read: of both sets, which printed values they lie between.
+    """
+
+    panel: Panel
+    letter: str
+    points: Floats
+    both: Both
+    face: str
+    height: float
+    source: str
+    factor: float = 1.0
+    read: tuple[str, str] = ("", "")
+
+
+@dataclass(frozen=True)
+class Wind:
+    """Wind from one direction on a hall. inside: (c_pi, where it comes from)."""
+
+    direction: Direction
+    box: Box
+    zones: list[Zone]
+    pressures: dict[float, PeakPressure]
+    inside: list[tuple[float, str]]
+    slenderness: float
+    correlation: float
+    structural: float
+
+    def outside(self, zone: Zone, pick: int) -> tuple[float, str]:
+        """Factor on the coefficient of a zone beside q_p(z_e): c_pe,10 of a set, with the lack of correlation of windward and
+        leeward walls (7.2.2(3)) and c_s c_d (5.3(3)), and how it is written. Neither acts on the pressure inside."""
+        read = f", {zone.read[pick]}" if zone.read[pick] else ""
+        c, words = zone.both[pick][0], f"c_pe {zone.both[pick][0]:+.2f} ({zone.source}{read})"
+        if zone.letter in "DE" and self.correlation != 1:
+            c, words = c * self.correlation, f"{words} · {self.correlation:.2f} (7.2.2(3))"
+        if self.structural != 1:
+            c, words = c * self.structural, f"{words} · c_s c_d {self.structural:g}"
+        return c, words
+
+    @property
+    def inner(self) -> float:
+        """q_p(z_i) in N/m²: one for the whole building, at its height (7.2.9(7))."""
+        return self.pressures[max(self.pressures)].peak
+
+    def peak(self, zone: Zone) -> float:
+        """q_p(z_e) of a zone in N/m²."""
+        return self.pressures[zone.height].peak
+
+
+@dataclass(frozen=True)
+class LocalPressure:
+    """The greatest pressure and suction on a purlin, rail or gable post, N/m². line: N/m of the member, by its spacing."""
+
+    role: str
+    panel: str
+    zone: str
+    area: float
+    spacing: float
+    most: float
+    least: float
+
+
+@dataclass(frozen=True)
+class SnowShape:
+    """Shape coefficients of snow: of the main roof as it falls, and the greatest of all arrangements."""
+
+    undrifted: float
+    greatest: float
+
+
+@dataclass(frozen=True)
+class Factors:
+    """Combination factors of a case: the row of the table that it takes, (ψ0, ψ1, ψ2) as used and as recommended."""
+
+    row: str
+    used: tuple[float, float, float]
+    recommended: tuple[float, float, float]

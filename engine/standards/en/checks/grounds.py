@@ -1,0 +1,98 @@
+"""What the checks of EN 1993 rest on: lengths, segments and steel of every member, beside the forces."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from engine.lazy import lazily
+from engine.standards.en.checks.lengths import effective_lengths
+from engine.standards.en.checks.segments import Segments, cut_segments
+from engine.standards.en.haunched import Haunched, haunched_arrays
+from engine.standards.en.steel import SteelArrays, reduction, steel_arrays
+from engine.structure.model import Floats, Ints, Piece
+from engine.verification.grounds import Grounds, Lengths
+from engine.verification.runs import HELD, Reach, reaches
+
+
+@dataclass(frozen=True)
+class SteelGrounds(Grounds):
+    """What the checks of EN 1993 rest on."""
+
+    @lazily
+    def reaches(self) -> dict[int, Reach]:
+        """How far members go on beyond their ends, by number."""
+        return reaches(self.combined.structure)
+
+    def length_of(self, member: int) -> Lengths:
+        structure = self.combined.structure
+        return effective_lengths(self.document, structure, structure.members[member], self.reaches.get(member, HELD))
+
+    def compressed(self) -> Floats:
+        found = np.ones(len(self.combined.structure.members))
+        for i, (m, lengths) in enumerate(zip(self.combined.structure.members, self.lengths, strict=True)):
+            fy, alpha = self.steel.fy[i], max(self.steel.alpha_y[i], self.steel.alpha_z[i])
+            if np.isfinite(fy):
+                least = min(m.section.Iy / lengths.y**2, m.section.Iz / lengths.z**2)
+                slenderness = np.sqrt(m.section.A * fy / (np.pi**2 * m.material.E * least))
+                found[i] = reduction(np.asarray(alpha), np.asarray(slenderness))[1]
+        return found
+
+    def segments(self, members: Sequence[int] | None = None, columns: Sequence[int] | None = None) -> Segments:
+        """Members (all by default) cut at the restraints of their flanges, under combinations for strength (all by default)."""
+        c = self.combined
+        return cut_segments(self.document, c.structure, c.elements, self.forces, self.lengths, members, columns)
+
+    @lazily
+    def limits(self) -> Floats:
+        """(2, members, combinations) critical axial forces about y and z that the buckling of the whole leaves each member, inf
+        where it does not limit them: modes that sway are in the forces where a combination is in second order and leans."""
+        standing, second = self.combined.standing, self.combined.second[list(self.strength)]
+        leans = second & self.document.rules.imperfections
+        found = np.where(leans, standing.held, standing.least)
+        # along local z a member bends about y
+        return found[::-1]
+
+    @lazily
+    def steel(self) -> SteelArrays:
+        return steel_arrays([(m.section, m.material, m.bar) for m in self.combined.structure.members])
+
+    @lazily
+    def pieces(self) -> tuple[tuple[int, Piece], ...]:
+        """Pieces of haunches and tapers with the number of their member."""
+        return tuple((i, piece) for i, m in enumerate(self.combined.structure.members) for piece in m.pieces)
+
+    @lazily
+    def element_steel(self) -> SteelArrays:
+        """Steel of the members, then of the pieces of haunches and tapers."""
+        members = self.combined.structure.members
+        rows = [(m.section, m.material, m.bar) for m in members]
+        return steel_arrays(rows + [(piece.section, members[i].material, False) for i, piece in self.pieces])
+
+    @lazily
+    def steel_of(self) -> Ints:
+        """(e,) the row of `element_steel` that each element is made of."""
+        elements = self.combined.elements
+        found = elements.member.copy()
+        middle = elements.offset + elements.reach / 2
+        for k, (i, piece) in enumerate(self.pieces):
+            own = (elements.member == i) & (middle > piece.start) & (middle < piece.end)
+            found[own] = len(self.combined.structure.members) + k
+        return found
+
+    @lazily
+    def haunched(self) -> Haunched:
+        """Of the pieces, those with a haunch; of the others the values mean nothing."""
+        members = self.combined.structure.members
+        rows = [(piece.section, members[i].material) for i, piece in self.pieces if piece.section.shape == "haunched"]
+        return haunched_arrays(rows)
+
+    @lazily
+    def haunched_row(self) -> Ints:
+        """(e,) the row of `haunched` that each element is made of, −1 where it has no haunch."""
+        count = len(self.combined.structure.members)
+        of = np.array([p.section.shape == "haunched" for _, p in self.pieces], dtype=bool)
+        rows = np.concatenate([np.full(count, -1), np.where(of, np.cumsum(of) - 1, -1)])
+        return np.asarray(rows[self.steel_of])

@@ -1,0 +1,80 @@
+"""A member laid flat: its flanges between their restraints, with what buckles sideways there, and figures beside them."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Literal
+
+import numpy as np
+
+from engine.standards.en.checks.channels import buckling_use, is_channel
+from engine.standards.en.checks.general import general_largest, general_values
+from engine.standards.en.checks.grounds import SteelGrounds
+from engine.standards.en.checks.segments import general_stretches
+from engine.standards.en.checks.stability import stability_values
+from engine.verification.checks import Between, Figure
+from engine.verification.outcomes import Outcome
+
+
+def flanges(grounds: SteelGrounds, member: int) -> list[Between]:
+    """The segments of a member under every combination for strength; none where there is no such combination."""
+    if not grounds.strength:
+        return []
+    s, m = grounds.segments([member]), grounds.combined.structure.members[member]
+    if is_channel(m):
+        sideways = np.nan_to_num(buckling_use(grounds, member)[1]["u_single"]).max(axis=1)
+    elif m.section.shape == "I":
+        v = stability_values(grounds.document, s, grounds.steel, grounds.limits)
+        sideways = np.nan_to_num(v["u_LT"]).max(axis=1)
+    else:
+        sideways = np.zeros(len(s.member))
+    stretches = general_largest(grounds, member)
+    found = []
+    for r, (start, end) in enumerate(zip(s.start.tolist(), s.end.tolist(), strict=True)):
+        u = float(sideways[r])
+        if s.inside[r]:
+            u = next(u for a, b, u in stretches if a < start + 1e-6 and end < b + 1e-6)
+        found.append(Between(start, end, _flange(s.flange[r]), float(s.L_LT[r]), u))
+    return found
+
+
+def _flange(sign: float) -> Literal["outer", "inner"]:
+    return "outer" if sign > 0 else "inner"
+
+
+def between(grounds: SteelGrounds, member: int, outcome: Outcome) -> Between | None:
+    """The segment or stretch that an outcome looks at; None for those of cross-sections and of the whole member."""
+    if outcome.criterion in ("lateral", "interaction", "single", "flexural"):
+        s, row = grounds.segments([member], [outcome.combination]), outcome.row
+        return Between(float(s.start[row]), float(s.end[row]), _flange(s.flange[row]), float(s.L_LT[row]))
+    if outcome.criterion == "general":
+        start, end = general_stretches(grounds.combined.structure, member)[outcome.row]
+        return Between(start, end, "", end - start)
+    return None
+
+
+def figures(grounds: SteelGrounds, member: int, outcomes: Sequence[Outcome]) -> list[Figure]:
+    """Of the general method and of lateral buckling of I sections, where they are among the outcomes."""
+    found = []
+    whole = next((o for o in outcomes if o.criterion == "general"), None)
+    if whole:
+        v, (start, end) = general_values(grounds, member, whole.row, whole.combination)
+        place = f"{start:.2f} m to {end:.2f} m, with its haunch or taper"
+        found.append(
+            Figure(r"\alpha_{cr,op}", f"{float(v['alpha_op']):.2f}", f"Buckling sideways of {place} (6.3.4(3))")
+        )
+        found.append(Figure(r"\chi_{op}", f"{float(v['chi_op']):.2f}", "Reduction of the general method (6.3.4(4))"))
+    lateral = next((o for o in outcomes if o.criterion == "lateral"), None)
+    if lateral and grounds.combined.structure.members[member].section.shape == "I":
+        s, c = grounds.segments([member], [lateral.combination]), lateral.combination
+        v = stability_values(grounds.document, s.of([lateral.row], [0]), grounds.steel, grounds.limits[..., [c]])
+        start, end, flange = s.start[lateral.row], s.end[lateral.row], _flange(s.flange[lateral.row])
+        of = f"Of the governing segment, {start:.2f} m to {end:.2f} m, {flange} flange in compression"
+        moment = f"{float(v['Mcr'][0, 0]) / 1000:.0f} kNm"
+        reduction = f"{float(v['chi_LT'][0, 0]):.2f}"
+        found += [
+            Figure("L_{LT}", f"{float(s.L_LT[lateral.row]):.2f} m", of),
+            Figure("M_{cr}", moment, "Elastic critical moment of the same segment (6.3.2.2)"),
+            Figure(r"\chi_{LT}", reduction, "Reduction for lateral-torsional buckling (6.57)"),
+        ]
+    return found

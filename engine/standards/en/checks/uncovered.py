@@ -1,0 +1,66 @@
+"""What no check of EN 1993 here speaks for, member by member: why it is not covered, and what a verdict leaves out."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from engine.standards.en.checks.axial import is_axial
+from engine.standards.en.checks.channels import is_channel
+from engine.standards.en.checks.grounds import SteelGrounds
+from engine.standards.en.steel import slender_web
+from engine.structure.model import Bools
+from engine.verification.outcomes import Findings
+
+#: shapes with checks
+COVERED = ("I", "square", "rectangular", "circular")
+
+
+def uncovered(grounds: SteelGrounds, found: Findings) -> None:
+    """Add to the reasons and to what verdicts leave out."""
+    structure = grounds.combined.structure
+    for i, member in enumerate(structure.members):
+        if member.section.shape == "given":
+            found.reasons[i].append("the section is known by its stiffness alone")
+        elif member.material.strength is None:
+            found.reasons[i].append("the material has no design strength")
+        elif member.section.shape not in COVERED and not is_axial(member) and not is_channel(member):
+            found.reasons[i].append(f"checks of this shape ({member.section.shape}) are not covered yet")
+        if member.offset != (0.0, 0.0) and not member.bar:
+            found.reasons[i].append(
+                "the offset of the member enters the analysis; its effect on stability is not covered yet"
+            )
+    for i in grounds.reaches:
+        if structure.members[i].pieces:
+            found.reasons[i].append(
+                "its haunch or taper goes on in another member where nothing holds it: make one member of both, or hold the node"
+            )
+    _slender_webs(grounds, found)
+    stabilising = grounds.stabilising
+    for i in stabilising.loose:
+        found.left_out[i].append(
+            "what holds it sideways leads to no bracing in the model, so that nothing carries its forces (5.3.3)"
+        )
+    for i in sorted({bar for span in stabilising.spans if not span.firm.all() for bar in span.bars}):
+        found.reasons[i].append("its bracing is too soft for what it stabilises (5.3.3)")
+
+
+def _slender_webs(grounds: SteelGrounds, found: Findings) -> None:
+    members, owner = grounds.combined.structure.members, grounds.combined.elements.member
+    p = grounds.element_steel.take(grounds.steel_of, 0)
+    unstiffened = slender_web(p, grounds.document.national.steel.eta)
+    for i in np.unique(owner[unstiffened & flange_may_fold(grounds)]).tolist():
+        found.reasons[i].append("the compressed flange may buckle into the web (EN 1993-1-5 8), which is not covered")
+    for i in np.unique(owner[unstiffened]).tolist():
+        if not members[i].checks.stiffened:
+            found.left_out[i].append(
+                "its web counts with stiffeners at the supports (EN 1993-1-5 5.1(2)), which are not in the model"
+            )
+
+
+def flange_may_fold(grounds: SteelGrounds) -> Bools:
+    """(e,) I sections beyond h_w/t_w = k E/f_y √(A_w/A_fc), EN 1993-1-5 (8.1), with k = 0.55 of elastic bending."""
+    p = grounds.element_steel.take(grounds.steel_of, 0)
+    with np.errstate(divide="ignore", invalid="ignore"):
+        deep = p.h - 2 * p.tf
+        most = 0.55 * p.E / p.fy * np.sqrt(deep * p.tw / (p.b * p.tf))
+        return np.asarray((p.kind == 0) & (deep / p.tw > most))
