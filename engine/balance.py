@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from engine.actions.cases import Loading
-from engine.analysis.solve import Response
+from engine.analysis.system import Response
 from engine.structure.model import Floats
 
 #: relative difference beyond which a case is flagged

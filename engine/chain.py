@@ -17,7 +17,8 @@ from engine.actions.cases import Loading
 from engine.actions.combinations import Combination
 from engine.analysis.bows import Bow
 from engine.analysis.combined import Combined, combine_results
-from engine.analysis.solve import Response, assemble
+from engine.analysis.solve import assemble
+from engine.analysis.system import Response
 from engine.document import Document
 from engine.expand import expand
 from engine.load import bows, combinations, foreseen, load

@@ -5,18 +5,8 @@ from __future__ import annotations
 from engine.document import Document
 from engine.document.base import Haunch
 from engine.document.byhand import MemberEdit
-from engine.document.jigs import (
-    BracedBays,
-    FloorJig,
-    FloorSections,
-    Gable,
-    HallBracing,
-    HallJig,
-    HallSections,
-    Purlins,
-    RoofBay,
-    RoofTruss,
-)
+from engine.document.floors import FloorJig, FloorSections
+from engine.document.jigs import BracedBays, Gable, HallBracing, HallJig, HallSections, Purlins, RoofBay, RoofTruss
 from engine.document.rules import Rules, Site
 
 

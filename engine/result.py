@@ -9,7 +9,7 @@ import numpy as np
 from engine.actions.combinations import Combination
 from engine.analysis.diagrams import FORCES, extremes
 from engine.analysis.elements import Elements
-from engine.analysis.lateral import lateral_factors
+from engine.analysis.lateral_members import lateral_factors
 from engine.analysis.modes import buckling_modes, natural_modes
 from engine.balance import balances
 from engine.chain import Chain

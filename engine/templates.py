@@ -8,7 +8,8 @@ from dataclasses import dataclass
 from engine.demo import log_store
 from engine.document import Document
 from engine.document.base import Haunch
-from engine.document.jigs import FloorJig, FloorSections, Gable, HallJig, HallSections, Purlins, RoofBay
+from engine.document.floors import FloorJig, FloorSections
+from engine.document.jigs import Gable, HallJig, HallSections, Purlins, RoofBay
 
 
 @dataclass(frozen=True)

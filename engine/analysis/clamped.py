@@ -7,8 +7,8 @@ from functools import cache
 import numpy as np
 from scipy.sparse import csr_array
 
-from engine.analysis.second_order import BUBBLES, FREEDOMS_OF, shapes
-from engine.analysis.solve import System
+from engine.analysis.geometric import BUBBLES, FREEDOMS_OF, shapes
+from engine.analysis.system import System
 from engine.structure.model import Floats
 
 #: powers of the twice integrated bubbles

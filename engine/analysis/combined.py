@@ -11,11 +11,12 @@ import numpy as np
 from engine.actions.combinations import Combination
 from engine.analysis.diagrams import Diagrams, deflections, diagrams, varying
 from engine.analysis.elements import Elements
-from engine.analysis.solve import Response, System, solve_linear
+from engine.analysis.solve import solve_linear
 from engine.analysis.stability import Critical, critical
 from engine.analysis.state_diagrams import state_deflections, state_diagrams
 from engine.analysis.state_solver import one_sided
 from engine.analysis.states import States, solve_states
+from engine.analysis.system import Response, System
 from engine.lazy import lazily
 from engine.memory import stored
 from engine.progress import Step, quiet

@@ -11,8 +11,8 @@ from dataclasses import dataclass, fields, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from engine.analysis.solve import Response
 from engine.analysis.stations import ACROSS
+from engine.analysis.system import Response
 from engine.analysis.transfer import PLANES, ElementLoads, integrate
 from engine.processors import shared_out
 from engine.structure.model import Floats, Ints

@@ -14,11 +14,13 @@ from scipy.sparse import csc_array, csr_array, diags_array
 
 from engine.analysis import restraints
 from engine.analysis.combined import Combined
+from engine.analysis.geometric import BUBBLES, FREEDOMS_OF, hinged, shapes
+from engine.analysis.lowest import FAR
 from engine.analysis.pencil import Pencil, greatest
-from engine.analysis.second_order import BUBBLES, FREEDOMS_OF, hinged, shapes
-from engine.analysis.solve import System, assemble, softest_mode, solve_linear
-from engine.analysis.stability import FAR, LONE, axial_forces, between_hinges, driving, pencil_of, plain_of
+from engine.analysis.solve import assemble, softest_mode, solve_linear
+from engine.analysis.stability import LONE, axial_forces, between_hinges, driving, pencil_of, plain_of
 from engine.analysis.state_solver import StateSolver
+from engine.analysis.system import System
 from engine.catalogue.steels import GRAVITY
 from engine.structure.model import Floats, Ints
 

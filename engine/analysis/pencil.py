@@ -14,7 +14,7 @@ from dataclasses import dataclass
 import numpy as np
 from scipy.sparse import csr_array, hstack
 
-from engine.analysis.second_order import BUBBLES, Geometry
+from engine.analysis.geometric import BUBBLES, Geometry
 from engine.lazy import lazily
 from engine.structure.model import Floats, Ints
 

@@ -10,7 +10,7 @@ import numpy as np
 from engine.analysis.bows import along, bowed
 from engine.analysis.clamped import clamped
 from engine.analysis.diagrams import Diagrams
-from engine.analysis.second_order import FREEDOMS_OF, shapes
+from engine.analysis.geometric import FREEDOMS_OF, shapes
 from engine.analysis.states import States
 from engine.structure.model import Floats, Ints
 

@@ -11,8 +11,8 @@ from engine.analysis import restraints
 from engine.analysis.bows import bowed
 from engine.analysis.clamped import load_bubbles
 from engine.analysis.factors import Factors, sound_factor
-from engine.analysis.second_order import FREEDOMS_OF, Geometry, geometry
-from engine.analysis.solve import System
+from engine.analysis.geometric import FREEDOMS_OF, Geometry, geometry
+from engine.analysis.system import System
 from engine.analysis.uneven import Uneven, uneven
 from engine.lazy import lazily
 from engine.structure.model import Bools, Floats, Ints

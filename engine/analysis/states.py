@@ -11,15 +11,11 @@ from scipy.sparse import csc_array, csr_array, vstack
 
 from engine.analysis.bows import leans
 from engine.analysis.factors import Factors
-from engine.analysis.second_order import (
-    BUBBLES,
-    CLOSE,
-    FREEDOMS_OF,
-    Condensed,
-    amplify,
-)
-from engine.analysis.solve import System, pushed_back
+from engine.analysis.geometric import BUBBLES, FREEDOMS_OF
+from engine.analysis.second_order import CLOSE, Condensed, amplify
+from engine.analysis.solve import pushed_back
 from engine.analysis.state_solver import SLACK, StateSolver
+from engine.analysis.system import System
 from engine.progress import Step, quiet
 from engine.structure.model import Bools, Floats, Ints
 

@@ -12,8 +12,8 @@ from functools import cache
 import numpy as np
 from scipy.sparse import csr_array
 
-from engine.analysis.second_order import BUBBLES, COUNTING, Geometry, shapes
-from engine.analysis.solve import System
+from engine.analysis.geometric import BUBBLES, COUNTING, Geometry, shapes
+from engine.analysis.system import System
 from engine.structure.model import Bools, Floats, Ints
 
 #: loads along an element below this share of its Euler load count with their mean alone

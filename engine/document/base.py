@@ -93,3 +93,9 @@ class Deck(Part):
     thickness: Annotated[float, Field(gt=0, le=1, allow_inf_nan=False)] = 0.08
     material: Name = "C25/30"
     shear: Annotated[float, Field(gt=0, le=1e8, allow_inf_nan=False)] = 5000.0
+
+
+Spacing = Annotated[float, Field(ge=0.5, le=30, allow_inf_nan=False)]
+
+#: a section by name, empty: none of its own
+OwnSection = Annotated[str, Field(max_length=80)]

@@ -9,7 +9,7 @@ import numpy as np
 from engine.document import references
 from engine.document.base import Category, Nature
 from engine.document.byhand import GridLineInput, LevelInput, MemberInput, NodeInput, PanelInput
-from engine.document.jigs import FloorJig
+from engine.document.floors import FloorJig
 from engine.document.loads import CaseInput, PanelLoad
 from engine.editing.operations import ReleaseJig
 from engine.editing.work import Work

@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 
 from engine.catalogue.steels import Material
-from engine.document.jigs import FloorJig, FloorOpening
+from engine.document.floors import FloorJig, FloorOpening
 from engine.errors import ModelError
 from engine.jigs.floor_parts import Plan, Stage, corner
 from engine.jigs.parts import Parts

@@ -7,7 +7,8 @@ from dataclasses import replace
 import numpy as np
 
 from engine.document import Document
-from engine.document.jigs import FloorJig, TrussJig
+from engine.document.floors import FloorJig
+from engine.document.jigs import TrussJig
 from engine.errors import ModelError
 from engine.jigs.parts import Parts
 from engine.structure.model import Envelope, Panel

@@ -8,7 +8,7 @@ import numpy as np
 
 from engine.catalogue.properties import Section
 from engine.catalogue.steels import Material
-from engine.document.jigs import FloorJig, Storey
+from engine.document.floors import FloorJig, Storey
 from engine.errors import ModelError
 from engine.jigs.bracing import diagonals, resolve
 from engine.jigs.decks import deck, holes_of, roof, set_joists, spread

@@ -100,3 +100,25 @@ def taper(start: Section, end: Section, length: float, align: str) -> tuple[Piec
         near, far = ((start.h + (end.h - start.h) * s) - start.h for s in (i / TAPER_PIECES, (i + 1) / TAPER_PIECES))
         found.append(Piece(i / TAPER_PIECES * length, (i + 1) / TAPER_PIECES * length, made, rise * near, rise * far))
     return tuple(found)
+
+
+def pieces_of(
+    materials: Materials,
+    section: Section,
+    length: float,
+    end_section: str | None,
+    haunches: tuple[Haunch | None, Haunch | None],
+    align: str,
+    name: str,
+    place: str,
+) -> tuple[Piece, ...]:
+    """What a member is made of besides its section: a taper, or haunches."""
+    places = (f"{place}.haunch_start", f"{place}.haunch_end")
+    if not end_section:
+        return haunched_pieces(haunches, section, length, materials, places)
+    if haunches != (None, None):
+        raise ModelError(f"Member “{name}” tapers; it cannot have haunches too.", places[0 if haunches[0] else 1])
+    try:
+        return taper(section, materials.section(end_section, f"{place}.end_section"), length, align)
+    except ModelError as error:
+        raise ModelError(f"Member “{name}”: {error.message}", f"{place}.end_section") from None

@@ -14,8 +14,9 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from engine.analysis.combined import Combined
-from engine.analysis.solve import Response, assemble, solve_linear
+from engine.analysis.solve import assemble, solve_linear
 from engine.analysis.stability import critical
+from engine.analysis.system import Response
 from engine.analysis.transfer import PLANES
 from engine.catalogue.properties import Section
 from engine.chain import Chain

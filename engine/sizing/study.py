@@ -15,7 +15,8 @@ from engine.errors import ModelError
 from engine.expand import expand
 from engine.progress import Progress, quiet
 from engine.sizing.groups import Choice, groups_of, with_choices
-from engine.sizing.size import Sizing, size
+from engine.sizing.size import size
+from engine.sizing.sized import Sizing
 
 #: set-outs in one study at most, frames of a hall
 MOST, MOST_FRAMES = 200, 120

@@ -9,7 +9,7 @@ from shapely.geometry import MultiPoint, Polygon
 
 from engine.actions.combinations import Combination
 from engine.analysis.combined import Combined
-from engine.analysis.solve import Response
+from engine.analysis.system import Response
 from engine.structure.model import Floats, Ints, Structure
 
 #: end points of an edge of the footprint in plan, metres

@@ -8,8 +8,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from engine.analysis.combined import Combined
-from engine.analysis.solve import System, checked_factors
+from engine.analysis.solve import checked_factors
 from engine.analysis.state_solver import StateSolver, sides
+from engine.analysis.system import System
 from engine.structure.model import Bools, Floats, Ints, Structure
 from engine.structure.rows import SAME, Line, Row, distinct
 

@@ -16,14 +16,12 @@ import ifcopenshell.util.placement
 import ifcopenshell.util.unit
 import numpy as np
 
-from engine.catalogue.sections import catalogue
-from engine.catalogue.steels import STRENGTH
 from engine.document import FORMAT_VERSION
 from engine.document.base import Role
 from engine.errors import ModelError
 from engine.structure.axes import local_axes
 from engine.structure.model import FREEDOMS, Floats
-from publish.ifc.profiles import ALIKE, properties_of, size_of
+from publish.ifc.made_of import MadeOf
 
 #: ends nearer than this are one node, metres
 NEAR = 0.002
@@ -34,6 +32,7 @@ BEHAVIOURS = {
     "CABLE": "tension-only",
 }
 ROLES = {"IfcColumn": "column", "IfcBeam": "member", "IfcMember": "member"}
+USES = ("strength", "accidental", "uplift", "deflection", "variable", "frequent", "quasi-permanent")
 NATURES = {
     "DEAD_LOAD_G": "permanent",
     "PERMANENT_G": "permanent",
@@ -81,14 +80,12 @@ class _Reader:
         self.scale = float(ifcopenshell.util.unit.calculate_unit_scale(file))
         self.nodes: list[tuple[str, Floats]] = []
         self.found = Taken({})
-        self.sections: dict[str, tuple[str, str]] = {}
-        self.own: dict[str, dict[str, Any]] = {}
-        self.materials: dict[str, dict[str, Any]] = {}
         self.names: dict[str, int] = {}
         #: members by the number of their entity: several may bear one name in a file
         self.members: dict[int, str] = {}
         self.plain = self.in_newton()
         self.alike: Counter[str] = Counter()
+        self.made = MadeOf(self.scale, lambda name: self.unique("s", name), self.alike)
 
     def read(self) -> Taken:
         curves = self.file.by_type("IfcStructuralCurveMember")
@@ -130,7 +127,7 @@ class _Reader:
             "restraints are put, members count as held at their ends alone."
         )
         document["nodes"] = [{"name": name, "at": [float(v) for v in at]} for name, at in self.nodes]
-        document["sections"], document["materials"] = list(self.own.values()), list(self.materials.values())
+        document["sections"] = list(self.made.own.values())
         for words, count in self.alike.items():
             self.found.guessed.append(f"{words} ({count}).")
         self.found.document = document
@@ -262,46 +259,7 @@ class _Reader:
                 profile, grade = own.Profile or profile, own.Material.Name if own.Material else ""
             elif material is not None and material.is_a("IfcMaterial"):
                 grade = material.Name
-        return {"section": self.section(profile), "material": self.material(grade)}
-
-    def material(self, grade: str) -> str:
-        for known in STRENGTH:
-            if known.lower() == grade.strip().lower():
-                return known
-        self.alike[f"The material “{grade or 'none'}” is taken for S355"] += 1
-        return "S355"
-
-    def section(self, profile: Any) -> str:
-        """The catalogue's section of that name or of those dimensions; else one by its properties, which is analysed, not verified."""
-        if profile is None:
-            raise ModelError("A member has no profile.")
-        name = profile.ProfileName or ""
-        if name in catalogue() or re.fullmatch(r"(RD|FL|RECT) \d[\dx.]*", name):
-            return name
-        if name not in self.sections:
-            self.sections[name] = self.matched(profile, name)
-        section, words = self.sections[name]
-        self.alike[words] += 1
-        return section
-
-    def matched(self, profile: Any, name: str) -> tuple[str, str]:
-        """What stands for a profile that no section bears the name of, and what is said of it."""
-        size = size_of(profile, self.scale)
-        for s in catalogue().values() if size else ():
-            mine = (s.h, s.b, s.tw, s.tf)
-            if size and s.shape == size[0] and all(abs(a - b) < ALIKE for a, b in zip(mine, size[1:], strict=True)):
-                return s.name, f"The profile “{name or 'without name'}” is taken for {s.name} by its dimensions"
-        properties = properties_of(profile, self.scale)
-        if properties is None:
-            raise ModelError(
-                f"The profile “{name or profile.is_a()}” is of a kind that is not read ({profile.is_a()})."
-            )
-        own = self.unique("s", name or f"profile {len(self.own) + 1}")
-        self.own[own] = {"name": own, **properties}
-        return (
-            own,
-            f"The profile “{own}” is no section of the catalogue: it is known by area and second moments alone, and is not verified",
-        )
+        return {"section": self.made.section(profile), "material": self.made.material(grade)}
 
     def supports(self) -> Any:
         for connection in self.file.by_type("IfcStructuralPointConnection"):
@@ -419,6 +377,3 @@ class _Reader:
             )
         else:
             self.found.left_out.append(f"A load of {case} of the kind {load.is_a()}.")
-
-
-USES = ("strength", "accidental", "uplift", "deflection", "variable", "frequent", "quasi-permanent")

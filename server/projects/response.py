@@ -10,7 +10,7 @@ import numpy as np
 from engine.actions.cases import LineLoad, LineTable
 from engine.analysis.diagrams import Diagrams
 from engine.analysis.elements import Elements
-from engine.analysis.lateral import lateral_factors
+from engine.analysis.lateral_members import lateral_factors
 from engine.analysis.modes import Mode, buckling_modes, left_free, mechanism, natural_modes
 from engine.analysis.solve import assemble
 from engine.balance import balances

@@ -12,7 +12,8 @@ from engine.document import Document, read_stored
 from engine.errors import ModelError
 from engine.expand import expand, materials_of
 from engine.sizing.groups import candidates_of, groups_of
-from engine.sizing.size import Candidate, Round, Sized, Sizing, size
+from engine.sizing.size import size
+from engine.sizing.sized import Candidate, Round, Sized, Sizing
 from engine.verification.outcomes import CRITERIA
 from server.projects import queue, results
 from server.projects import sizing_schemas as told

@@ -9,7 +9,8 @@ from engine.actions.cases import Case
 from engine.chain import prepare, respond
 from engine.demo import DEMOS
 from engine.document import Document, read_document
-from engine.document.jigs import FloorJig, HallJig
+from engine.document.floors import FloorJig
+from engine.document.jigs import HallJig
 from engine.document.national import BasisValues
 from engine.document.rules import Rules, Site, SnowOptions
 from engine.errors import ModelError

@@ -9,7 +9,8 @@ from engine.chain import run
 from engine.document import Document, read_document
 from engine.document.base import Haunch
 from engine.document.byhand import SupportInput
-from engine.document.jigs import FloorJig, HallJig, TrussJig
+from engine.document.floors import FloorJig
+from engine.document.jigs import HallJig, TrussJig
 from engine.document.loads import CaseInput, CombinationInput, MemberLoad, NodeLoad
 from engine.editing.apply import grow, operate
 from engine.editing.operations import Operation

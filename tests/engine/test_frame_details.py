@@ -11,12 +11,14 @@ from engine.catalogue.steels import material
 from engine.chain import run
 from engine.document import FORMAT_VERSION, Document, read_document
 from engine.document.byhand import MemberEdit
-from engine.document.jigs import FloorJig, Gable, HallJig, LeanTo, Overhangs, Purlins, RoofBay, RoofTruss
+from engine.document.floors import FloorJig
+from engine.document.jigs import Gable, HallJig, LeanTo, Overhangs, Purlins, RoofBay, RoofTruss
 from engine.document.rules import AnalysisOptions
 from engine.document.upgrade import upgrade
 from engine.errors import ModelError
-from engine.expand import expand, said
+from engine.expand import expand
 from engine.jigs.profile import purlin_positions, stay_positions
+from engine.laid import said
 from engine.standards.en.checks.effective_lengths import default_factors, sway_factor
 from engine.standards.en.hall_actions import HELD, TENSION_ONLY, simplifications
 from engine.standards.en.member_stability import stability_check

@@ -17,7 +17,7 @@ from engine.document.base import Haunch
 from engine.errors import ModelError
 from engine.jigs.haunches import haunch_pieces, taper
 from engine.jigs.parts import Materials
-from engine.standards.en.checks.segments import general_stretches
+from engine.standards.en.checks.alike import general_stretches
 from engine.standards.en.general import general_check, in_plane
 from engine.standards.en.haunched import classify_haunched, haunched_arrays, haunched_check
 from engine.structure.model import Member, Piece

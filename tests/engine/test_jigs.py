@@ -8,10 +8,10 @@ import numpy as np
 from engine.catalogue.sections import section
 from engine.chain import respond
 from engine.document import Document, read_document
+from engine.document.floors import FloorJig
 from engine.document.jigs import (
     BracedBays,
     BracingJig,
-    FloorJig,
     Gable,
     HallBracing,
     HallJig,

@@ -9,7 +9,7 @@ from math import pi, sqrt
 from pathlib import Path
 
 from engine import cli
-from engine.analysis.lateral import lateral_factors
+from engine.analysis.lateral_members import lateral_factors
 from engine.chain import respond
 from engine.document import read_document
 from tests.engine.helpers import FIXED, hall, textbook

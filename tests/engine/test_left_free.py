@@ -8,7 +8,8 @@ from engine.analysis.modes import left_free
 from engine.analysis.sways import storeys, sways
 from engine.chain import respond, run
 from engine.document import Document, read_document
-from engine.document.jigs import FloorJig, HallJig
+from engine.document.floors import FloorJig
+from engine.document.jigs import HallJig
 from tests.engine.helpers import FIXED, textbook
 
 HINGE = ["ry", "rz"]

@@ -11,7 +11,8 @@ from engine.balance import balances
 from engine.chain import respond
 from engine.document import Document, read_document
 from engine.document.byhand import PanelInput
-from engine.document.jigs import FloorJig, HallJig, RoofBay, TrussJig
+from engine.document.floors import FloorJig
+from engine.document.jigs import HallJig, RoofBay, TrussJig
 from engine.document.national import WindValues
 from engine.document.rules import Hill, Obstruction, Rules, Site, SnowOptions, WindOptions
 from engine.errors import ModelError

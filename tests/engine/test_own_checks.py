@@ -9,7 +9,8 @@ from engine.document.jigs import HallJig
 from engine.editing.apply import operate
 from engine.editing.operations import ChangeMembers, MemberChange
 from engine.errors import ModelError
-from engine.expand import expand, said
+from engine.expand import expand
+from engine.laid import said
 from tests.engine.helpers import FIXED
 
 

@@ -12,7 +12,8 @@ from engine.actions.panels import cut, outline, press, spread
 from engine.balance import balances
 from engine.chain import respond
 from engine.document import Document, read_document
-from engine.document.jigs import FloorJig, Gable, HallJig, Purlins
+from engine.document.floors import FloorJig
+from engine.document.jigs import Gable, HallJig, Purlins
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.structure.audit import audit

@@ -12,7 +12,8 @@ from engine.document.jigs import HallJig, HallSections
 from engine.editing.apply import operate
 from engine.editing.operations import ChangeMembers, MatchRestraints, MemberChange, Restrain
 from engine.errors import ModelError
-from engine.expand import expand, said
+from engine.expand import expand
+from engine.laid import said
 from engine.sizing.levers import changed, levers
 from engine.verification.proof import prove
 from engine.verification.single import everything

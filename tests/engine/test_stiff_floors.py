@@ -9,7 +9,8 @@ from scipy.optimize import brentq
 from engine.analysis.membranes import membrane_forces, stiffness_of
 from engine.chain import run
 from engine.document import Document, read_document
-from engine.document.jigs import FloorJig, HallJig
+from engine.document.floors import FloorJig
+from engine.document.jigs import HallJig
 from engine.editing.apply import operate
 from engine.editing.operations import ReleaseJig
 from engine.errors import ModelError

@@ -10,7 +10,8 @@ from engine.balance import balances
 from engine.chain import respond
 from engine.document import Document
 from engine.document.byhand import LevelInput, SupportInput
-from engine.document.jigs import BracedField, FloorGrid, FloorJig, FloorSections, HallJig, Repeat, Storey, TrussJig
+from engine.document.floors import BracedField, FloorGrid, FloorJig, FloorSections, Storey
+from engine.document.jigs import HallJig, Repeat, TrussJig
 from engine.document.rules import Rules
 from engine.editing.apply import operate
 from engine.editing.operations import ReleaseJig

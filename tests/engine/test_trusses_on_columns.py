@@ -10,7 +10,8 @@ from engine.balance import balances
 from engine.chain import respond
 from engine.document import Document
 from engine.document.byhand import MemberInput, NodeInput, SupportInput
-from engine.document.jigs import FloorGrid, FloorJig, Repeat, TrussJig
+from engine.document.floors import FloorGrid, FloorJig
+from engine.document.jigs import Repeat, TrussJig
 from engine.document.rules import Site
 from engine.editing.apply import operate
 from engine.editing.operations import ReleaseJig, RemoveMembers

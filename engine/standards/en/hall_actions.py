@@ -9,7 +9,7 @@ from engine.actions.cases import Case, Loading
 from engine.actions.panels import DOWN, press
 from engine.actions.weights import add_self_weight
 from engine.document import Document
-from engine.document.jigs import FloorJig
+from engine.document.floors import FloorJig
 from engine.standards.en.roofs import parapet
 from engine.standards.en.snow_cases import add_snow
 from engine.standards.en.wind_cases import add_wind

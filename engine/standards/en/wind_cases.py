@@ -16,8 +16,9 @@ from engine.document.base import Direction
 from engine.document.rules import WindOptions
 from engine.standards.en import wind, wind_tables
 from engine.standards.en.roofs import eaves_of, parapet, roofs_of
+from engine.standards.en.wind_box import box
 from engine.standards.en.wind_parapets import parapet_pushes
-from engine.standards.en.wind_zones import BLOWS, DIRECTIONS, FAR, box, on_roof, zones
+from engine.standards.en.wind_zones import BLOWS, DIRECTIONS, FAR, on_roof, zones
 from engine.structure.model import Floats, Panel, Structure
 
 WORDS = ("suction", "pressure")

@@ -33,28 +33,6 @@ TROUGHS = (1.0, 0.8, 0.6)
 FAR = 1e4
 
 
-def box(structure: Structure, ground: float) -> Box:
-    """The building's outline from its panels, to the outside of their cladding where the hall is measured to it; ground: height
-    of the ground above ±0. The structure must have a roof."""
-    roofs = [p for p in structure.panels if p.kind == "roof" and p.place != "truss"]
-    main = np.concatenate([p.corners for p in roofs if not p.place])
-    outer = np.concatenate([p.corners for p in roofs if p.place != "overhang"])
-    # a lean-to lies lower: the edge of the hall's own roof stays an edge
-    every = np.concatenate([p.corners for p in roofs if p.place != "lean-to"])
-    aside, above = max(p.beyond for p in roofs)
-    return Box(
-        float(outer[:, 0].min()),
-        float(outer[:, 0].max()),
-        float(main[:, 1].min()),
-        float(main[:, 1].max()),
-        float(every[:, 0].min()),
-        float(every[:, 0].max()),
-        ground,
-        float(main[:, 2].max()) + above - ground,
-        aside,
-    )
-
-
 def zones(structure: Structure, b: Box, direction: Direction, eaves: Eaves) -> list[Zone]:
     """All zones of the building for wind from a direction; their polygons may reach beyond their panels."""
     return [*_roof_zones(structure, b, direction, eaves), *_wall_zones(structure, b, direction)]

@@ -5,9 +5,9 @@ from __future__ import annotations
 import numpy as np
 
 from engine.standards.en.channels import Channel, Values, channel_buckling, channel_of, channel_section
+from engine.standards.en.checks.alike import Segments
 from engine.standards.en.checks.grounds import SteelGrounds
 from engine.standards.en.checks.sections import TORSION_LIMIT
-from engine.standards.en.checks.segments import Segments
 from engine.structure.model import Floats, Ints, Member
 from engine.verification.outcomes import Findings, Held, Outcome, Reached, most_of
 

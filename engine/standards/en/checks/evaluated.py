@@ -7,6 +7,7 @@ from typing import Any
 
 import numpy as np
 
+from engine.standards.en.checks.alike import Segments
 from engine.standards.en.checks.axial import axial_values, left_out_of
 from engine.standards.en.checks.channels import LEFT_OUT as CHANNEL_LEFT_OUT
 from engine.standards.en.checks.channels import buckling_use, section_use
@@ -14,7 +15,6 @@ from engine.standards.en.checks.general import general_values
 from engine.standards.en.checks.grounds import SteelGrounds
 from engine.standards.en.checks.net import area_of, net_values
 from engine.standards.en.checks.sections import section_values
-from engine.standards.en.checks.segments import Segments
 from engine.standards.en.checks.stability import stability_values
 from engine.standards.en.checks.webs import checked as pressed_places
 from engine.standards.en.checks.webs import web_values

@@ -11,19 +11,17 @@ from engine.analysis.lateral import (
     MOST,
     Ends,
     Stretch,
-    at_nodes,
-    breaks,
     buckles_below,
     end_conditions,
     factors_of,
     geometry_of,
-    referred,
     stretch_of,
 )
+from engine.analysis.lateral_members import at_nodes, breaks, referred
 from engine.analysis.sampling import interpolation
 from engine.processors import shared_out
+from engine.standards.en.checks.alike import general_stretches
 from engine.standards.en.checks.grounds import SteelGrounds
-from engine.standards.en.checks.segments import general_stretches
 from engine.standards.en.general import (
     Values,
     general_check,

@@ -8,8 +8,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from engine.lazy import lazily
+from engine.standards.en.checks.alike import Segments
 from engine.standards.en.checks.lengths import effective_lengths
-from engine.standards.en.checks.segments import Segments, cut_segments
+from engine.standards.en.checks.segments import cut_segments
 from engine.standards.en.haunched import Haunched, haunched_arrays
 from engine.standards.en.steel import SteelArrays, reduction, steel_arrays
 from engine.structure.model import Floats, Ints, Piece

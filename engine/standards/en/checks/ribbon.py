@@ -7,10 +7,10 @@ from typing import Literal
 
 import numpy as np
 
+from engine.standards.en.checks.alike import general_stretches
 from engine.standards.en.checks.channels import buckling_use, is_channel
 from engine.standards.en.checks.general import general_largest, general_values
 from engine.standards.en.checks.grounds import SteelGrounds
-from engine.standards.en.checks.segments import general_stretches
 from engine.standards.en.checks.stability import stability_values
 from engine.verification.checks import Between, Figure
 from engine.verification.outcomes import Outcome

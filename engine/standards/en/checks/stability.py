@@ -8,9 +8,10 @@ import numpy as np
 
 from engine.document import Document
 from engine.processors import shared_out
+from engine.standards.en.checks.alike import Alike, Segments, alike
 from engine.standards.en.checks.grounds import SteelGrounds
 from engine.standards.en.checks.sections import NEAR, raise_to
-from engine.standards.en.checks.segments import Alike, Along, Segments, alike
+from engine.standards.en.checks.segments import Along
 from engine.standards.en.member_stability import stability_check
 from engine.standards.en.steel import SteelArrays, Values
 from engine.structure.model import Bools, Floats, Ints

@@ -1,0 +1,298 @@
+"""The search of a sizing: assignments of sections to groups that are analysed, what each says of others, and which comes next."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from engine.analysis.combined import ULTIMATE
+from engine.chain import Chain, prepare, run
+from engine.document import Document
+from engine.errors import ModelError
+from engine.expand import expand
+from engine.progress import Progress
+from engine.sizing.foresight import Foresight, foresee, governing
+from engine.sizing.groups import Choice, Group, candidates_of, groups_of, with_choices
+from engine.sizing.present import now_of
+from engine.sizing.search import Assignment, Lost, Space, lighter_near, lightest
+from engine.sizing.sized import Round
+from engine.verification.outcomes import kind_of
+
+#: proposals, and trials around the best of them, at most
+MOST_PROPOSALS, MOST_TRIALS = 24, 120
+#: trials without a better one after which the search ends: at least, at most, and members × trials between
+LEAST_PATIENCE, MOST_PATIENCE, PATIENCE = 10, 50, 1000
+#: how far from passing what is foreseen to fail is tried all the same, at the least patience; it goes with the root of patience
+DOUBT = 0.10
+#: of outcomes above this share of a group's target, the combinations are looked at first
+NEARLY = 0.7
+#: exponents and shares below this are none
+TOUCHED = 0.03
+#: lighter by less than this share is not
+LIGHTER = 1e-9
+
+
+@dataclass
+class Analysed:
+    """An assignment that was analysed, under all combinations (whole) or those that governed: (groups,) the largest utilisation of
+    each group, and (groups, 3) what it reaches in cross-sections, stability and service."""
+
+    worst: np.ndarray
+    reached: np.ndarray
+    whole: bool
+
+
+class Search:
+    """The state of one sizing."""
+
+    def __init__(self, document: Document, progress: Callable[[Round], None], within: Progress) -> None:
+        self.document, self.progress, self.within = document, progress, within
+        structure = expand(document)
+        self.structure = structure
+        groups = groups_of(document, structure)
+        candidates = tuple(candidates_of(document, structure, g) for g in groups)
+        if not any(len(c.choices) > 1 for c in candidates):
+            said = "; ".join(f"{g.name}: {g.kept or 'one section alone'}" for g in groups) or "there are no members"
+            raise ModelError(f"There is nothing to choose: {said}.", "sizing.groups")
+        self.rounds: list[Round] = []
+        self.analysed: dict[Assignment, Analysed] = {}
+        #: the whole numbers of what was analysed last and of the best: those of all would fill the memory
+        self.chains: dict[Assignment, Chain] = {}
+        self.best: Assignment | None = None
+        self.governed: set[str] = set()
+        self.lost: list[Lost] = []
+        self.counted = [0, 0]
+        self.first = run(document, within)
+        groups = tuple(self._covered(g) for g in groups)
+        if not any(len(c.choices) > 1 and not g.kept for g, c in zip(groups, candidates, strict=True)):
+            said = "; ".join(f"{g.name}: {g.kept or 'one section alone'}" for g in groups)
+            raise ModelError(f"There is nothing to choose: {said}.", "sizing.groups")
+        candidates = tuple(
+            candidates_of(document, structure, g) if g.kept else c for g, c in zip(groups, candidates, strict=True)
+        )
+        worst = self.worst(self.first, groups)
+        reserve = 1.0 - document.sizing.reserve
+        targets = np.array(
+            [max(1.0, w) if g.kept else g.plan.target or reserve for g, w in zip(groups, worst, strict=True)]
+        )
+        self.space = Space(groups, candidates, targets)
+        self._govern(self.first)
+        self.counted[0] += 1
+        places = [c.choices.index(g.now) if g.now in c.choices else -1 for g, c in zip(groups, candidates, strict=True)]
+        self.start: Assignment | None = None
+        if min(places) >= 0 and not any(g.mixed for g in groups) and self.space.allowed(np.array([places]))[0]:
+            self.start = tuple(places)
+            self._keep(self.start, self.first, worst, True)
+        if self.start and self.fits(worst):
+            self.best = self.start
+        self._note("start", "as it stands", self.first, worst, {g.name: g.now for g in groups}, 0)
+        self.foresight = foresee(self.first, groups, candidates)
+        self.seen_from: Assignment | None = self.start
+
+    # what an analysis says
+
+    def _covered(self, group: Group) -> Group:
+        """What no check covers keeps what it has: nothing says what less of it would do. What is said of all members alike, as where the
+        whole buckles, other sections may mend."""
+        verdicts = self.first.verification.verdicts
+        of_all = set.intersection(*(set(v.not_covered) for v in verdicts))
+        own = [r for i in group.members for r in verdicts[i].not_covered if r not in of_all]
+        return replace(group, kept=f"not covered: {own[0]}") if own and not group.kept else group
+
+    def worst(self, chain: Chain, groups: tuple[Group, ...]) -> np.ndarray:
+        """(groups,) the largest utilisation; infinite where something of what is chosen is not covered."""
+        found = np.array([now_of(chain, g).max() for g in groups])
+        verdicts = chain.verification.verdicts
+        for k, g in enumerate(groups):
+            if not g.kept and any(verdicts[i].not_covered for i in g.members):
+                found[k] = np.inf
+        return found
+
+    def fits(self, worst: np.ndarray) -> bool:
+        """Whether every group keeps its target."""
+        return bool((worst <= self.space.targets).all())
+
+    def _govern(self, chain: Chain) -> None:
+        """Keep the combinations that govern, or nearly: those that are looked at first."""
+        verification, combined = chain.verification, chain.combined
+        kept: set[int] = set()
+        for k, g in enumerate(self.space.groups):
+            by_kind: dict[str, list[tuple[float, int]]] = defaultdict(list)
+            for i in g.members:
+                for o in verification.verdicts[i].outcomes:
+                    number = verification.used(o.criterion)[o.combination]
+                    by_kind[kind_of(o.criterion)].append((o.utilisation, number))
+            for found in by_kind.values():
+                kept.add(max(found)[1])
+                kept |= {number for use, number in found if use > NEARLY * self.space.targets[k]}
+        if len(combined.standing.alpha):
+            for values in (combined.standing.alpha, combined.standing.together):
+                if not np.isnan(values).all():
+                    kept.add(int(np.flatnonzero(combined.column == int(np.nanargmin(values)))[0]))
+        self.governed |= {chain.combinations[number].name for number in kept}
+
+    def _keep(self, at: Assignment, chain: Chain, worst: np.ndarray, whole: bool) -> Analysed:
+        """Keep what an analysis found."""
+        reached = np.stack([now_of(chain, g) for g in self.space.groups])
+        self.analysed[at] = Analysed(worst, reached, whole)
+        self.chains = {k: c for k, c in self.chains.items() if k == self.best} | {at: chain}
+        return self.analysed[at]
+
+    def _lose(self, at: Assignment, chain: Chain, worst: np.ndarray) -> None:
+        """Keep what an assignment that failed says of others: by each group that fails, the groups on which that depends."""
+        f, count = self.foresight, len(self.space.groups)
+        nothing = np.zeros(count, dtype=bool)
+        self.lost.append(Lost(at, ~nothing, nothing))
+        standing = chain.combined.standing
+        for k in np.flatnonzero(worst > self.space.targets).tolist():
+            group = self.space.groups[k]
+            outcome = governing(chain, group)
+            if np.isinf(worst[k]) or outcome is None or outcome[1].criterion == "critical":
+                low = np.flatnonzero((standing.alpha <= 1.0) | (standing.together <= 1.0))
+                part = np.asarray(standing.part[:, low].any(axis=1))
+                of = np.array([bool(part[list(g.members)].any()) for g in self.space.groups])
+                if of.any():
+                    self.lost.append(Lost(at, of, nothing))
+                continue
+            if kind_of(outcome[1].criterion) == "service":
+                rows = np.flatnonzero(f.whose == k)
+                if not len(rows):
+                    continue
+                more = -f.shares[rows[np.argmax(f.moved[rows])]]
+            else:
+                more = f.exponents[k].copy()
+            less = more < -TOUCHED
+            less[k] = True
+            # where more stiffness makes it worse, less of it may help
+            self.lost.append(Lost(at, less, more > TOUCHED))
+
+    def choices(self, at: Assignment) -> dict[str, Choice]:
+        """An assignment by the names of groups."""
+        return {g.name: c.choices[k] for g, c, k in zip(self.space.groups, self.space.candidates, at, strict=True)}
+
+    def _note(self, step: str, why: str, chain: Chain, worst: np.ndarray, choices: dict[str, Choice], few: int) -> None:
+        named = {g.name: float(w) for g, w in zip(self.space.groups, worst, strict=True)}
+        mass = chain.tonnage()
+        new = Round(
+            len(self.rounds) + 1,
+            step,
+            why,
+            few,
+            choices,
+            named,
+            self.fits(worst) and not few,
+            mass,
+            self.cost(choices),
+        )
+        self.rounds.append(new)
+        self.progress(new)
+
+    def cost(self, choices: dict[str, Choice]) -> float:
+        """What choices cost, with those that groups keep."""
+        found = 0.0
+        for g, c in zip(self.space.groups, self.space.candidates, strict=True):
+            if choices[g.name] in c.choices:
+                found += float(c.cost[c.choices.index(choices[g.name])])
+            else:
+                alone = replace(g, kept="as it is")
+                found += float(candidates_of(self.document, self.structure, alone).cost[0])
+        return found
+
+    # analyses
+
+    def analyse(self, at: Assignment, step: str, why: str, full: bool = False) -> Analysed | None:
+        """Analyse an assignment, under what governed first unless it shall be in full; None where it cannot be set out."""
+        try:
+            document = with_choices(self.document, self.structure, self.space.groups, self.choices(at))
+            loaded = prepare(document, self.within)
+        except ModelError:
+            same = np.ones(len(self.space.groups), dtype=bool)
+            self.lost.append(Lost(at, ~same, same))
+            return None
+        few = [c for c in loaded.combinations if c.name in self.governed]
+        if not full and {c.use for c in few} & set(ULTIMATE) and len(few) < len(loaded.combinations):
+            chain = run(document, self.within, loaded=replace(loaded, combinations=few, seconds=dict(loaded.seconds)))
+            self.counted[1] += 1
+            worst = self.worst(chain, self.space.groups)
+            if not self.fits(worst):
+                self._lose(at, chain, worst)
+                self._note(step, why, chain, worst, self.choices(at), len(few))
+                return self._keep(at, chain, worst, False)
+        chain = run(document, self.within, loaded=loaded)
+        self.counted[0] += 1
+        worst = self.worst(chain, self.space.groups)
+        self._govern(chain)
+        found = self._keep(at, chain, worst, True)
+        self._note(step, why, chain, worst, self.choices(at), 0)
+        if not self.fits(worst):
+            self._lose(at, chain, worst)
+        elif self.best is None or self._weight(at) < self._weight(self.best):
+            self.best = at
+        return found
+
+    def _weight(self, at: Assignment) -> float:
+        return float(self.space.weight(np.array([at]))[0])
+
+    def look_from(self, at: Assignment) -> Foresight:
+        """What is foreseen from an assignment that was analysed."""
+        if self.seen_from != at:
+            self.foresight = foresee(self.chains[at], self.space.groups, self.space.candidates)
+            self.seen_from = at
+        return self.foresight
+
+    # the search
+
+    def propose(self) -> None:
+        """Analyse the lightest that is foreseen to pass, and go on from there."""
+        heaviest = tuple(len(c.choices) - 1 for c in self.space.candidates)
+        at = self.start
+        for _ in range(MOST_PROPOSALS):
+            starts = [s for s in (self.best, at, heaviest) if s is not None]
+            new, nearest = lightest(self.space, self.foresight, starts, self.lost)
+            if self.best is not None:
+                if new is None or self._weight(new) >= self._weight(self.best) * (1 - LIGHTER):
+                    return
+            elif new is None:
+                # what comes nearest says more of what is beyond it
+                new = nearest
+            if new in self.analysed:
+                return
+            if self.analyse(new, "proposal", self._words(new, at)) is not None:
+                at = new
+                self.look_from(at)
+
+    def refine(self) -> None:
+        """Try what is lighter around the best."""
+        trials = failed = 0
+        patience = PATIENCE // max(len(self.structure.members), 1)
+        patience = min(max(patience, LEAST_PATIENCE), MOST_PATIENCE)
+        doubt = DOUBT * (patience / LEAST_PATIENCE) ** 0.5
+        while self.best is not None:
+            around = self.best
+            for new in lighter_near(self.space, self.look_from(around), around, self.lost, doubt):
+                if self.space.lost(np.array([new]), self.lost)[0]:
+                    continue
+                alone = sum(a != b for a, b in zip(new, around, strict=True)) == 1
+                if trials >= MOST_TRIALS or (failed >= patience and not alone):
+                    continue
+                trials += 1
+                self.analyse(new, "trial", self._words(new, around))
+                if self.best != around:
+                    failed = 0
+                    break
+                failed += 1
+            else:
+                return
+
+    def _words(self, new: Assignment, before: Assignment | None) -> str:
+        choices = self.choices(new)
+        old = self.choices(before) if before else {g.name: g.now for g in self.space.groups}
+        said = [
+            f"{name} {c.section}" + (f" {c.grade}" if c.grade != old[name].grade else "")
+            for name, c in choices.items()
+            if c != old[name]
+        ]
+        return ", ".join(said) or "as it stands"

@@ -1,0 +1,125 @@
+"""Members as the workbench lists them: what they are made of, how they are held, and what verification says."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+
+import numpy as np
+
+from engine.chain import Chain
+from engine.result import combination_of
+from engine.structure.model import Member, Structure
+from engine.structure.words import ROLE_WORDS, label
+from engine.verification.outcomes import CRITERIA, Verdict, kind_of
+from server.projects import structure_schemas, verdict_schemas
+
+
+def _inside(places: tuple[float, ...]) -> list[float]:
+    """Restraints between the ends."""
+    return list(places[1:-1])
+
+
+def bare_member(structure: Structure, m: Member, storey: str) -> structure_schemas.MemberOut:
+    """A member of a storey as it stands, without a verdict."""
+    releases = [
+        f"{words}: {', '.join(sorted(free))}"
+        for words, free in (("start", m.release_start), ("end", m.release_end))
+        if free
+    ]
+    return structure_schemas.MemberOut(
+        name=m.name,
+        label=label(m),
+        role=m.role,
+        frame=m.frame,
+        line=list(m.nodes),
+        section=m.section.name,
+        size=(m.section.h or 0.1, m.section.b or 0.1),
+        shape=m.section.shape,
+        material=m.material.name,
+        behaviour=m.behaviour,
+        roll=float(np.degrees(m.roll)),
+        group=m.group,
+        storey=storey,
+        jig=m.jig,
+        edited=m.edited,
+        releases=releases,
+        outer=_inside(m.outer),
+        inner=_inside(m.inner),
+        length=structure.length(m),
+        mass=structure.mass(m),
+        haunches=_haunches(structure, m),
+        own=m.checks,
+        status="",
+        not_covered=[],
+        utilisation=None,
+        governs="",
+        combination="",
+        checks=[],
+    )
+
+
+def _haunches(structure: Structure, m: Member) -> list[structure_schemas.HaunchOut]:
+    length = structure.length(m)
+    return [
+        structure_schemas.HaunchOut(foot=foot, tip=abs(foot - haunch.length), depth=haunch.depth)
+        for haunch, foot in zip(m.haunches, (0.0, length), strict=True)
+        if haunch
+    ]
+
+
+def member_out(chain: Chain, verdict: Verdict, storey: str) -> structure_schemas.MemberOut:
+    """A member with its verdict."""
+    m = chain.structure.members[verdict.member]
+    checks = []
+    for o in sorted(verdict.outcomes, key=lambda o: -o.utilisation):
+        combination = combination_of(chain, o.criterion, o.combination)
+        words, clause = CRITERIA[o.criterion], chain.verification.checks.clauses[o.criterion]
+        checks.append(
+            verdict_schemas.CheckOut(
+                criterion=o.criterion,
+                kind=kind_of(o.criterion),
+                words=words,
+                clause=clause,
+                utilisation=o.utilisation,
+                combination=combination.name,
+                formula=combination.formula,
+                position=o.position,
+            )
+        )
+    found = bare_member(chain.structure, m, storey)
+    found.status, found.not_covered, found.checks = verdict.status, list(verdict.not_covered), checks
+    found.left_out = list(verdict.left_out)
+    if checks:
+        found.utilisation, found.governs, found.combination = (
+            checks[0].utilisation,
+            checks[0].words,
+            checks[0].combination,
+        )
+    return found
+
+
+def roles_out(structure: Structure, members: list[structure_schemas.MemberOut]) -> list[structure_schemas.RoleOut]:
+    slots: dict[str, set[str]] = defaultdict(set)
+    for m in structure.members:
+        if m.jig == "hall" and m.slot:
+            slots[m.role].add(m.slot)
+    found = []
+    for role, (_, words) in ROLE_WORDS.items():
+        own = [m for m in members if m.role == role]
+        if not own:
+            continue
+        sections = sorted({m.section for m in own})
+        states = {m.status for m in own}
+        found.append(
+            structure_schemas.RoleOut(
+                role=role,
+                label=words,
+                key=min(slots[role]) if len(slots[role]) == 1 else "",
+                section=sections[0] if len(sections) == 1 else f"{len(sections)} sections",
+                count=len(own),
+                worst=max((m.utilisation for m in own if m.utilisation is not None), default=None),
+                status=next((s for s in ("fails", "not covered", "passes") if s in states), ""),
+                mass=sum(m.mass for m in own),
+            )
+        )
+    return found
