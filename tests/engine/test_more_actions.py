@@ -2,13 +2,14 @@
 
 import unittest
 from math import log10
+from unittest.mock import patch
 
 import numpy as np
 
 from engine.actions.cases import Case, Loading
 from engine.actions.combinations import formula
 from engine.balance import balances
-from engine.chain import respond
+from engine.chain import respond, run
 from engine.document import Document, read_document
 from engine.document.byhand import PanelInput
 from engine.document.floors import FloorJig
@@ -18,9 +19,14 @@ from engine.document.rules import Hill, Obstruction, Rules, Site, SnowOptions, W
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.load import load
+from engine.standards import family as families
 from engine.standards.en.imposed import area_factor, storeys_factor
 from engine.standards.en.wind import crest_factor, hill_factor, site_pressure
 from engine.standards.family import family
+from engine.verification.checks import Checks
+from engine.verification.grounds import Grounds, Lengths
+from engine.verification.outcomes import Outcome
+from engine.verification.stabilising import none
 from tests.engine.helpers import FIXED, beam, solved
 
 
@@ -306,16 +312,52 @@ class Families(unittest.TestCase):
             def simplifications(self, document, structure):
                 return []
 
-        from engine.standards import family as families
+            def checks(self, document, combined, strength):
+                return Columns(PlainGrounds(document, combined, strength, none(len(combined.elements), len(strength))))
 
+        class PlainGrounds(Grounds):
+            def length_of(self, member):
+                length = self.combined.structure.length(self.combined.structure.members[member])
+                return Lengths(length, length, length, 0.0, False, "own length", "own length")
+
+            def compressed(self):
+                return np.ones(len(self.combined.structure.members))
+
+        class Columns(Checks):
+            """Columns by the largest stress of their axial force; of other members it knows nothing."""
+
+            def __init__(self, grounds):
+                self.grounds = grounds
+
+            def verify(self, found):
+                structure = self.grounds.combined.structure
+                for i, m in enumerate(structure.members):
+                    if m.role == "column":
+                        most, least = self.grounds.extremes(i)
+                        u = max(most.max(), -least.min()) / m.section.A / 200e6
+                        found.outcomes[i].append(Outcome("section", float(u), 0, 0.0, i))
+                    else:
+                        found.reasons[i].append("no rule of this family speaks of it")
+
+            def unsaid(self):
+                return ("wind is no action of this family",)
+
+        for name in Checks.__abstractmethods__ - {"verify", "unsaid"}:
+            setattr(Columns, name, None)
+        Columns.__abstractmethods__ = frozenset()
         document = Document(hall=HallJig(), rules=Rules())
-        before = families._FAMILIES["EN"]
-        families._FAMILIES["EN"] = Plain()
-        try:
-            forces = respond(document)
-        finally:
-            families._FAMILIES["EN"] = before
+        with patch.dict(families.FAMILIES, {"EN": Plain()}):
+            forces = run(document)
         self.assertEqual([c.formula for c in forces.combinations], ["1.4 D"])
+        verdicts = forces.verification.verdicts
+        by_role = {
+            m.role: {v.status for v in verdicts if forces.structure.members[v.member].role == m.role}
+            for m in forces.structure.members
+        }
+        self.assertEqual(by_role["column"], {"passes"})
+        self.assertEqual(by_role["rafter"], {"not covered"})
+        self.assertIn("wind is no action of this family", forces.verification.left_out)
+        self.assertFalse(forces.verification.whole.passes)
 
 
 if __name__ == "__main__":

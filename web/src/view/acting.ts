@@ -1,0 +1,43 @@
+/** What acts on a building and within it, in three dimensions: supports, loads, internal forces, reactions. */
+
+import type * as THREE from 'three'
+import { NATURE_COLOURS, OXIDE } from '../lib/temper'
+import type { useWorkbench } from '../stores/workbench'
+import { loads, supports } from './marks'
+import { forces, largest, reactions, type Figure } from './space'
+
+/** Of the visible members, on one scale with what is drawn beside; reach: how far the largest reaches, in metres. */
+export function acting(
+  bench: ReturnType<typeof useWorkbench>,
+  visible: Set<string>,
+  reach: number,
+): { objects: THREE.Object3D[]; figures: Figure[] } {
+  const objects: THREE.Object3D[] = []
+  const figures: Figure[] = []
+  const diagram = bench.diagram
+  objects.push(...supports(bench.chain?.supports ?? [], bench.chain?.nodes ?? [], Math.min(0.8, reach / 4)))
+  if (bench.trial || bench.overlays.has('actions')) {
+    const lying = (bench.trial ?? diagram?.loads ?? []).filter((l) => visible.has(l.member))
+    const nature = bench.chain?.cases?.find((c) => c.symbol === diagram?.state)?.nature ?? ''
+    const points = bench.trial ? [] : (diagram?.points ?? [])
+    const found = loads(lying, points, (reach / 2) * bench.arrowSize, NATURE_COLOURS[nature] ?? OXIDE)
+    objects.push(...found.objects)
+    figures.push(...found.figures)
+  }
+  if (!diagram || diagram.kind === 'mode') return { objects, figures }
+  const runs = diagram.runs.filter((r) => visible.has(r.member))
+  if (bench.overlays.has('moment') && !bench.trial) {
+    const beside = bench.paired ? (bench.besideDiagram?.runs ?? []).filter((r) => visible.has(r.member)) : []
+    const most = largest([...runs, ...beside], bench.quantity)
+    const envelope = diagram.kind === 'envelope'
+    const found = forces(runs, bench.quantity, (reach * bench.forceSize) / most, most, envelope, envelope)
+    objects.push(...found.objects)
+    figures.push(...found.figures)
+  }
+  if (bench.overlays.has('reactions')) {
+    const found = reactions(diagram.reactions ?? [], reach)
+    objects.push(...found.objects)
+    figures.push(...found.figures)
+  }
+  return { objects, figures }
+}
