@@ -144,7 +144,7 @@ class Releasing(Work):
             return
         numbers = list(node_names)
         for panel in self.structure.panels:
-            if not panel.name.startswith(f"{jig}/") or panel.kind != "floor":
+            if panel.jig != jig or panel.kind != "floor":
                 continue
             away = np.linalg.norm(self.structure.xyz[numbers] - panel.corners[:, None], axis=2)
             corners = [renamed[node_names[numbers[k]]] for k in away.argmin(axis=1).tolist()]

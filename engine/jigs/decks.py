@@ -253,6 +253,8 @@ def deck(
                     imposed=stage.imposed * 1000,
                     category=stage.category,
                     reduced=jig.reduced,
+                    jig=jig.name,
+                    deck=(stage.prefix, i + 1, j + 1),
                     **in_plane,
                 )
             )

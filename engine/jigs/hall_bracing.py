@@ -97,7 +97,7 @@ def gable_bracing(hall: Hall) -> None:
     names = list(xyz)
     for side, frame in (("front", 1), ("back", hall.jig.frames)):
         uprights = [(f"frame-{frame}/base-{c.name}", hall.eaves(frame, c.name)) for c in hall.profile.columns]
-        posts = [m for name, m in hall.parts.members.items() if name.startswith(f"{side}/post-")]
+        posts = [m for m in hall.parts.members.values() if m.role == "gable post" and m.place == side]
         uprights += [(names[m.nodes[0]], names[m.nodes[1]]) for m in posts]
         uprights.sort(key=lambda pair: xyz[pair[0]][0])
         for bay in braced_bays(chosen, len(uprights) - 1, "hall.bracing.gables"):

@@ -39,6 +39,7 @@ def frame(hall: Hall, frame: int) -> None:
             "columns" if i in (0, len(shape.columns) - 1) else "inner_columns",
             roll=pi if last else 0.0,  # local z outwards on both sides
             frame=frame,
+            line=column.name,
             outer=outer,
             inner=inner,
         )
@@ -55,9 +56,8 @@ def frame(hall: Hall, frame: int) -> None:
             slope = shape.slopes[0 if side == "left" else -1]
             fall = reach * tan(radians(slope.pitch)) * fall_sense(slope, side)
             tip = parts.node(f"frame-{frame}/overhang-{side}", (column.x + out * reach, y, column.top - fall))
-            hall.member(
-                f"frame-{frame}/overhang-{side}", "rafter", hall.eaves(frame, column.name), tip, "rafters", frame=frame
-            )
+            root = hall.eaves(frame, column.name)
+            hall.member(f"frame-{frame}/overhang-{side}", "rafter", root, tip, "rafters", frame=frame, place="overhang")
 
 
 def fall_sense(slope: Slope, side: str) -> float:
@@ -91,6 +91,7 @@ def _rafter(hall: Hall, frame: int, slope: Slope, posted: bool) -> None:
         end,
         key,
         frame=frame,
+        bay=slope.bay,
         outer=purlins,
         inner=stay_positions(purlins, jig.purlins.stay_every),
         pieces=haunched_pieces(haunches, hall.section(key), slope.length, hall.materials, places),
@@ -131,14 +132,14 @@ def _knee_brace(hall: Hall, frame: int, slope: Slope, letter: str, distance: flo
 
 def _tie(hall: Hall, frame: int, left: Slope) -> None:
     assert hall.jig.tie
-    right = next(s for s in hall.profile.slopes if s.name == f"{left.name[:2]}-right")
+    right = next(s for s in hall.profile.slopes if s.bay == left.bay and s.side == "right")
     high = max(left.z0, right.z0)
     z = high + hall.jig.tie.at * (left.z1 - high)
     ends: list[str] = []
     for slope in (left, right):
         distance = slope.length * (z - slope.z0) / (slope.z1 - slope.z0)
         ends.append(hall.on_slope(frame, slope, distance, f"tie-{slope.name}"))
-    hall.member(f"frame-{frame}/tie-{left.name[:2]}", "tie", ends[0], ends[1], "ties", behaviour="bar", frame=frame)
+    hall.member(f"frame-{frame}/tie-{left.bay}", "tie", ends[0], ends[1], "ties", behaviour="bar", frame=frame)
 
 
 def _roof_trusses(hall: Hall, frame: int) -> None:
@@ -149,7 +150,7 @@ def _roof_trusses(hall: Hall, frame: int) -> None:
     names = {key: getattr(hall.jig.sections, own) for key, own in sections.items()}
     for a, b in zip(hall.profile.columns[:-1], hall.profile.columns[1:], strict=True):
         letters = a.name + b.name
-        slopes = [s for s in hall.profile.slopes if s.name.startswith(letters)]
+        slopes = [s for s in hall.profile.slopes if s.bay == letters]
         left, n = slopes[0], truss.panels
         if len(slopes) == 2:
             top = [left.at(left.length * k / n) for k in range(n)] + [
@@ -174,6 +175,7 @@ def _roof_trusses(hall: Hall, frame: int) -> None:
             "hall.truss",
             jig="hall",
             frame=frame,
+            bay=letters,
             slots=sections,
             sections_at="hall.sections",
             pinned=truss.webs_pinned,
@@ -203,7 +205,9 @@ def posts(hall: Hall, frame: int, gable: Gable) -> None:
         hall.parts.hold(foot, "x y z rz")
         head = hall.on_slope(frame, slope, distance, f"post-{i}")
         roll = -pi / 2 if frame == 1 else pi / 2  # local z outwards, along the hall
-        hall.member(f"{side}/post-{i}", "gable post", foot, head, "gable_posts", roll=roll, release_end=HINGE)
+        hall.member(
+            f"{side}/post-{i}", "gable post", foot, head, "gable_posts", roll=roll, release_end=HINGE, place=side
+        )
 
 
 def lean_tos(hall: Hall) -> None:
@@ -237,6 +241,7 @@ def lean_tos(hall: Hall) -> None:
                 "lean_to_columns",
                 roll=pi if out > 0 else 0.0,
                 frame=frame,
+                place="lean-to",
             )
             purlins = purlin_positions(lean.span / cos(radians(lean.pitch)), hall.jig.purlins)
             hall.member(
@@ -246,6 +251,7 @@ def lean_tos(hall: Hall) -> None:
                 head,
                 "lean_to_rafters",
                 frame=frame,
+                place="lean-to",
                 outer=purlins,
                 inner=stay_positions(purlins, hall.jig.purlins.stay_every),
                 release_start=HINGE,

@@ -69,7 +69,18 @@ def _add(
     corners = np.array([(x0, 0.0, z0), (x0, far, z0), (x1, far, z1), (x1, 0.0, z1)])
     outside = np.array([out[0], 0.0, out[1]])
     panel = Panel(
-        name, kind, corners, outside, span, tuple(carriers), side, pitch, place=place, cover=cover, beyond=beyond
+        name,
+        kind,
+        corners,
+        outside,
+        span,
+        tuple(carriers),
+        side,
+        pitch,
+        place=place,
+        cover=cover,
+        beyond=beyond,
+        jig="hall",
     )
     hall.parts.panels.append(panel)
 
@@ -100,7 +111,7 @@ def _each_bay(hall: Hall, marks: list[str]) -> list[str]:
 def _purlins(hall: Hall, slope: Slope) -> list[str]:
     """The purlins, with the beams at both ends of the slope."""
     count = len(purlin_positions(slope.length, hall.jig.purlins)) - 2
-    end = f"eaves-beam-{slope.column_end}" if slope.column_end else f"ridge-beam-{slope.name[:2]}"
+    end = f"eaves-beam-{slope.column_end}" if slope.column_end else f"ridge-beam-{slope.bay}"
     marks = [f"eaves-beam-{slope.column_start}", *(f"purlin-{slope.name}-{i + 1}" for i in range(count)), end]
     return _each_bay(hall, marks)
 
@@ -146,6 +157,7 @@ def _lean_to(hall: Hall, side: str, column: ColumnLine, out: float) -> None:
                 end,
                 90.0,
                 place="lean-to",
+                jig="hall",
                 grounded=(corners[0], corners[1]),
             )
         )
@@ -161,19 +173,21 @@ def _gable(hall: Hall, number: int, name: str, out: float) -> None:
     first, last = shape.columns[0], shape.columns[-1]
     line = [(last.x, last.base), (first.x, first.base), *sorted(set(top))]
     corners = np.array([(x, y, z) for x, z in line])
-    posts = [m.name for m in hall.parts.members.values() if m.name.startswith(f"{name}/post-")]
+    posts = [m.name for m in hall.parts.members.values() if m.role == "gable post" and m.place == name]
     columns = [f"frame-{number}/column-{c.name}" for c in shape.columns]
     rafters = [f"frame-{number}/rafter-{slope.name}" for slope in shape.slopes]
     outside = np.array([0.0, out, 0.0])
     cover = _gable_cover(shape)
     if hall.posted(number):
         carriers = (*columns, *posts, *rafters)
-        panel = Panel(f"gable-{name}", "wall", corners, outside, ACROSS, carriers, name, 90.0, cover=cover)
+        panel = Panel(f"gable-{name}", "wall", corners, outside, ACROSS, carriers, name, 90.0, cover=cover, jig="hall")
         hall.parts.panels.append(panel)
         return
     tops = tuple(_rafters(hall, slope)[number - 1] for slope in shape.slopes)
     edge = (corners[0], corners[1])
-    panel = Panel(f"gable-{name}", "wall", corners, outside, UP, tops, name, 90.0, grounded=edge, cover=cover)
+    panel = Panel(
+        f"gable-{name}", "wall", corners, outside, UP, tops, name, 90.0, grounded=edge, cover=cover, jig="hall"
+    )
     hall.parts.panels.append(panel)
 
 

@@ -65,7 +65,7 @@ class Hall:
         if distance < 1e-6:
             return self.eaves(frame, slope.column_start)
         if distance > slope.length - 1e-6:
-            return self.eaves(frame, slope.column_end) if slope.column_end else f"frame-{frame}/ridge-{slope.name[:2]}"
+            return self.eaves(frame, slope.column_end) if slope.column_end else f"frame-{frame}/ridge-{slope.bay}"
         x, z = slope.at(distance)
         return self.parts.node(f"frame-{frame}/{mark}", (x, float(self.y[frame - 1]), z))
 

@@ -27,11 +27,12 @@ class ColumnLine:
 class Slope:
     """A roof slope in the cross-section, from its start (eaves or valley, or the left end of a single pitch) to its end.
 
-    name: “AB-left”, “AB-right”, or “AB” when the bay has one slope. column_start, column_end: letters of the columns that
+    name: “AB-left”, “AB-right”, or “AB” when the bay has one slope; bay: “AB”. column_start, column_end: letters of the columns that
     it stands on, "" at a ridge. outside: −1 when the slope faces left, +1 right, 0 flat.
     """
 
     name: str
+    bay: str
     side: str
     x0: float
     z0: float
@@ -107,12 +108,14 @@ def profile(hall: HallJig, materials: Materials) -> Profile:
             end = bay.right_height + lift if bay.right_height is not None else top
             ridge_x, ridge_z = _ridge(bay, span, top, end, place)
             ridges.append((left + right, x + ridge_x, ridge_z))
-            slopes.append(Slope(f"{left}{right}-left", "left", x, top, x + ridge_x, ridge_z, left, ""))
-            slopes.append(Slope(f"{left}{right}-right", "right", x1, end, x + ridge_x, ridge_z, right, ""))
+            slopes.append(Slope(f"{left}{right}-left", left + right, "left", x, top, x + ridge_x, ridge_z, left, ""))
+            slopes.append(
+                Slope(f"{left}{right}-right", left + right, "right", x1, end, x + ridge_x, ridge_z, right, "")
+            )
         else:
             rise = 0.0 if bay.shape == "flat" else span * tan(radians(bay.pitch))
             end = top + rise
-            slopes.append(Slope(f"{left}{right}", "", x, top, x1, end, left, right))
+            slopes.append(Slope(f"{left}{right}", left + right, "", x, top, x1, end, left, right))
         columns.append(ColumnLine(left, x, base, top))
         x, top = x1, end
         base = bay.right_base if bay.right_base is not None else base

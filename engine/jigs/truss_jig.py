@@ -85,7 +85,18 @@ def _roof(
         side = "left" if (run[0] + run[1]) / 2 < run[2] / 2 else "right"
         pitch = degrees(atan2(abs(float(top[b][2] - top[a][2])), run[1] - run[0]))
         parts.panels.append(
-            Panel(f"{jig.name}/roof-{number}", "roof", corners, outside, span, carriers, side, pitch, place="truss")
+            Panel(
+                f"{jig.name}/roof-{number}",
+                "roof",
+                corners,
+                outside,
+                span,
+                carriers,
+                side,
+                pitch,
+                place="truss",
+                jig=jig.name,
+            )
         )
 
 

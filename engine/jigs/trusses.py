@@ -108,6 +108,7 @@ def add_truss(
     place: str,
     *,
     jig: str,
+    bay: str = "",
     frame: int = 0,
     continuous: bool = True,
     pinned: bool = True,
@@ -156,7 +157,16 @@ def add_truss(
                     "release_end": HINGE if b == panels else frozenset(),
                 }
             parts.member(
-                name, role, names[row, a], names[row, b], *part(key), jig=jig, slot=own[key], frame=frame, **more
+                name,
+                role,
+                names[row, a],
+                names[row, b],
+                *part(key),
+                jig=jig,
+                slot=own[key],
+                frame=frame,
+                bay=bay,
+                **more,
             )
             if row == "T":
                 chord_names.append(name)

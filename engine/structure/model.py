@@ -42,7 +42,8 @@ class Member:
     ends are held. release_start, release_end: local freedoms let go; springs_start, springs_end: (freedom, stiffness in
     N/m or Nm/rad) instead. offset: of the centroid from the nodes' line, along local y and z. pieces: where the section
     differs from `section`; haunches: what they come from, at start and end. frame: 1-based frame it belongs to. jig: name of the jig that made it, "" by hand;
-    slot: which of the jig's sections it takes, "" when it has one of its own; checks: what it is verified with by its own.
+    slot: which of the jig's sections it takes, "" when it has one of its own; line: letter of the grid line of a hall's column; bay: letters of the
+    columns that a hall's rafter or chord lies between; place: "overhang" or "lean-to", the end ("front", "back") of a post, "" for the rest of the hall; checks: what it is verified with by its own.
     """
 
     name: str
@@ -65,6 +66,9 @@ class Member:
     group: str = ""
     jig: str = ""
     slot: str = ""
+    line: str = ""
+    bay: str = ""
+    place: str = ""
     edited: bool = False
     checks: OwnChecks = OwnChecks()
 
@@ -98,7 +102,8 @@ class Panel:
     shape coefficient and its net pressure coefficients by direction. grounded: an edge at the ground to which its cladding spans too, on posts that are not
     modelled: what that edge takes loads no member. rigid: a level floor that moves as one in plan; law: stiffness as a membrane,
     N/m: along either direction, across between them (both 0 for sheeting that carries shear alone), and in shear. cover: area of
-    the cladding over that between the lines of the steel; beyond: how far it reaches beyond them sideways and upwards, in metres.
+    the cladding over that between the lines of the steel; beyond: how far it reaches beyond them sideways and upwards, in metres. jig: name of the jig that made it, "" by hand; deck: of a deck, its
+    floor, and the row and column of the field that it lies in.
     """
 
     name: str
@@ -123,6 +128,8 @@ class Panel:
     law: tuple[float, float, float] | None = None
     cover: float = 1.0
     beyond: tuple[float, float] = (0.0, 0.0)
+    jig: str = ""
+    deck: tuple[str, int, int] | None = None
 
     @lazily
     def basis(self) -> Floats:
@@ -258,6 +265,15 @@ class Structure:
             for node in m.nodes:
                 found.setdefault(node, []).append(i)
         return {node: tuple(dict.fromkeys(members)) for node, members in found.items()}
+
+    @lazily
+    def frames(self) -> dict[int, tuple[Member, ...]]:
+        """The members of each frame of a hall, by its number."""
+        found: dict[int, list[Member]] = {}
+        for m in self.members:
+            if m.frame:
+                found.setdefault(m.frame, []).append(m)
+        return {number: tuple(own) for number, own in found.items()}
 
     @lazily
     def bars(self) -> Bools:

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from engine.structure.model import Floats, Structure
+from engine.structure.words import slope_words
 
 #: nodes nearer to a plane than this lie in it, in metres
 IN_PLANE = 0.01
@@ -70,7 +71,7 @@ def planes(structure: Structure) -> list[Plane]:
         if panel.kind == "roof":
             c = panel.corners
             along, up = c[1] - c[0], c[3] - c[0]
-            words = panel.name.removeprefix("roof-").replace("-", " ")
+            words = slope_words(panel).replace("-", " ")
             add(
                 panel.name, "slope", f"Roof slope {words}", c[0], along / np.linalg.norm(along), up / np.linalg.norm(up)
             )

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from engine.structure.model import Member
+from engine.structure.model import Member, Panel
 
 #: role -> what one is called, what all of them are called
 ROLE_WORDS = {
@@ -45,3 +45,8 @@ def label(member: Member) -> str:
             marks.append(word)
     words = f"{ROLE_WORDS[member.role][0]} {number}" + (f"·{'-'.join(marks)}" if marks else "")
     return " ".join([words, *ends])
+
+
+def slope_words(panel: Panel) -> str:
+    """A roof slope as said on site: “AB-left”."""
+    return panel.name.removeprefix("roof-")

@@ -16,7 +16,7 @@ from engine.structure.audit import audit
 from engine.structure.model import FREEDOMS, Floats, Structure
 from engine.structure.planes import planes
 from engine.structure.storeys import storeys
-from engine.structure.words import ROLE_WORDS
+from engine.structure.words import ROLE_WORDS, slope_words
 from engine.verification.equilibrium import tilt_words
 from engine.verification.marks import marks
 from server.projects import (
@@ -118,12 +118,12 @@ def hall_facts(document: Document, structure: Structure) -> dict[str, Any]:
     if hall is None:
         return found
     columns = [line.at for line in structure.grid if line.axis == "X"]
-    roofs = [p for p in structure.panels if p.name.startswith("roof-")]
+    roofs = [p for p in structure.panels if p.kind == "roof" and p.jig == "hall" and not p.place]
     found["hall"] = structure_schemas.HallOut(
         height=max(float(p.corners[:, 2].max()) for p in roofs),
         span=max(columns) - min(columns),
         length=hall.length,
-        slopes=[(p.name.removeprefix("roof-"), p.length, p.pitch) for p in roofs],
+        slopes=[(slope_words(p), p.length, p.pitch) for p in roofs],
     )
     shape = family(document).snow_shape(document, structure)
     ground = site.ground_snow * document.snow.exposure * document.snow.thermal

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Callable
 
 from engine.actions.cases import Case, Loading
@@ -145,7 +144,9 @@ def _imposed(loading: Loading, structure: Structure) -> None:
         by_category.setdefault(panel.category or "B", []).append(i)
     number = 0
     for category, chosen in by_category.items():
-        fields = {panel_field(floors[i].name) for i in chosen}
+        # a panel drawn by hand is a field of its own
+        field_of = {i: floors[i].deck or (floors[i].name, 0, 0) for i in chosen}
+        fields = set(field_of.values())
         # beams hinged at both ends have their greatest forces when all fields are loaded
         if all(m.release_start >= HINGE and m.release_end >= HINGE for m in structure.members if m.role == "main beam"):
             fields = set()
@@ -161,11 +162,5 @@ def _imposed(loading: Loading, structure: Structure) -> None:
             name += "" if words.startswith("all") else f", {words.removeprefix('fields in a ')}"
             case = loading.add_case(Case(name, f"Q{number}", "imposed", f"imposed {category}", words, category))
             for i in chosen:
-                if takes(panel_field(floors[i].name)):
+                if takes(field_of[i]):
                     press(loading, case, floors[i], DOWN, floors[i].imposed, why=f"category {category}, table 6.2")
-
-
-def panel_field(name: str) -> tuple[str, int, int]:
-    """Jig, row and column of the field that a deck panel `jig/deck-i-j-k` lies in; a drawn panel is a field of its own."""
-    found = re.fullmatch(r"(.+)/deck-(\d+)-(\d+)-\d+", name)
-    return (found[1], int(found[2]), int(found[3])) if found else (name, 0, 0)

@@ -17,6 +17,7 @@ from engine.standards.en.snow_lying import Arrangement, Stretch, shape, stretche
 from engine.standards.en.snow_trusses import on_truss, truss_roofs
 from engine.standards.en.wind_zones import FAR, on_roof
 from engine.structure.model import Panel, Structure
+from engine.structure.words import slope_words
 
 #: width of the strip at the eaves on which the snow that overhangs it is laid, metres of plan
 EDGE = 0.25
@@ -42,7 +43,7 @@ def arrangements(document: Document, structure: Structure) -> list[Arrangement]:
                 made.lay(panel, mu[panel.name])
         return made
 
-    words = ", ".join(f"{mu[p.name]:.2f} {p.name.removeprefix('roof-')}" for p in roofs)
+    words = ", ".join(f"{mu[p.name]:.2f} {slope_words(p)}" for p in roofs)
     found = [even("Snow, undrifted", f"μ1 = {words}, on the plan projection (5.3)")]
     if len(own) == 1 and own[0].duopitch:
         for towards, light in (("right", "left"), ("left", "right")):

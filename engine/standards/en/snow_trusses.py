@@ -28,7 +28,7 @@ def truss_roofs(document: Document, structure: Structure) -> list[TrussRoof]:
     """The roofs that truss jigs bear."""
     found = []
     for jig in document.jigs:
-        panels = [p for p in structure.panels if p.place == "truss" and p.name.startswith(f"{jig.name}/roof-")]
+        panels = [p for p in structure.panels if p.place == "truss" and p.jig == jig.name]
         if isinstance(jig, TrussJig) and panels:
             start, way = panels[0].corners[0], panels[-1].corners[-1] - panels[0].corners[0]
             length = float(np.linalg.norm(way[:2]))

@@ -31,8 +31,8 @@ def local_pressures(document: Document, structure: Structure, loading: Loading |
                 continue
             if panel.kind == "roof":
                 role, spacing, span = "purlin", hall.purlins.spacing, bay
-            elif panel.name.startswith("gable"):
-                posts = [s for s in panel.carriers if "/post-" in s]
+            elif panel.side in ("front", "back"):
+                posts = [s for s in panel.carriers if structure.member(s).role == "gable post"]
                 width = w.box.x1 - w.box.x0
                 role, spacing = "gable post", width / (len(posts) + 1)
                 span = float(np.ptp(panel.corners[:, 2]))

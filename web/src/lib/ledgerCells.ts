@@ -1,13 +1,12 @@
-import { ref, type ComputedRef } from 'vue'
+import { ref, type ComputedRef, type Ref } from 'vue'
 import { useWorkbench } from '../stores/workbench'
 import type { Row, Table } from './ledger'
 
 /** Cells of the ledger that can be written: double click or F2; a table from a spreadsheet goes in at the cell last pointed at. */
-export function useCells(table: ComputedRef<Table>, rows: ComputedRef<Row[]>) {
+export function useCells(table: ComputedRef<Table>, rows: ComputedRef<Row[]>, wrong: Ref<string>) {
   const bench = useWorkbench()
   const editing = ref<{ key: string; column: number; text: string } | null>(null)
   const pointed = ref<{ at: number; column: number } | null>(null)
-  const wrong = ref('')
   function startEdit(row: Row, column: number) {
     if (!table.value.head[column]?.write) return
     wrong.value = ''
@@ -54,5 +53,5 @@ export function useCells(table: ComputedRef<Table>, rows: ComputedRef<Row[]>) {
     )
     await write(cells, `${cells.length} cells pasted`)
   }
-  return { editing, pointed, wrong, startEdit, commit, paste }
+  return { editing, pointed, startEdit, commit, paste }
 }

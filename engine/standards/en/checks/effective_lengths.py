@@ -38,23 +38,20 @@ def default_factors(document: Document, structure: Structure, member: Member) ->
         return float(np.diff(points).max() / points[-1]), "between panel points", False
     if hall is None or member.jig != "hall" or not member.frame or member.role not in ("column", "rafter"):
         return 1.0, "own length", False
-    mark = member.name.split("/")[1]
     posted = (member.frame == 1 and hall.front.kind == "posts") or (
         member.frame == hall.frames and hall.back.kind == "posts"
     )
-    if mark.startswith("overhang"):
+    if member.place == "overhang":
         return 2.0, "a cantilever", False
-    if posted or mark.startswith("lean"):
+    if posted or member.place == "lean-to":
         return 1.0, "own length, held at both ends in the frame's plane", False
     if member.role == "column":
         return _column_factor(structure, member, hall.bases)
-    other = mark.replace("-left", "-right") if mark.endswith("-left") else mark.replace("-right", "-left")
-    if other == mark:
+    slopes = [m for m in structure.frames[member.frame] if m.role == "rafter" and m.bay == member.bay]
+    if len(slopes) == 1:
         return 1.0, "own length, eaves to eaves", True
-    length = structure.length(member)
-    partner = structure.index.get(f"frame-{member.frame}/{other}")
-    whole = length + (structure.length(structure.members[partner]) if partner is not None else length)
-    return whole / length, "both slopes, eaves to eaves", True
+    whole = sum(structure.length(m) for m in slopes)
+    return whole / structure.length(member), "both slopes, eaves to eaves", True
 
 
 def stands_alone(document: Document, member: Member) -> bool:
@@ -89,20 +86,16 @@ def panel_points(structure: Structure, member: Member) -> list[float]:
 def _column_factor(structure: Structure, member: Member, bases: str) -> tuple[float, str, bool]:
     """Sway mode with the beams that meet the column's head, each bent in double curvature; a base on a spring counts as
     pinned (safe side)."""
-    letter = member.name.rsplit("-", 1)[1]
     beams = 0.0
-    for first in (chr(ord(letter) - 1), letter):
-        place = f"frame-{member.frame}"
-        bay = first + chr(ord(first) + 1)
-        names = [f"{place}/rafter-{bay}{side}" for side in ("", "-left", "-right")]
-        rafters = [structure.member(name) for name in names if name in structure.index]
+    own = [m for m in structure.frames[member.frame] if member.line in m.bay]
+    for bay in sorted({m.bay for m in own}):
+        rafters, tops, bottoms = (
+            [m for m in own if m.bay == bay and m.role == role] for role in ("rafter", "top chord", "bottom chord")
+        )
         if rafters:
             beams += min(m.section.Iy for m in rafters) / sum(structure.length(m) for m in rafters)
-            continue
-        chords = [f"{place}/truss-{bay}/{key}-1" for key in ("top", "bottom")]
-        if all(name in structure.index for name in chords):
-            top, bottom = (structure.member(name) for name in chords)
-            tops = [m for m in structure.members if m.name.startswith(f"{place}/truss-{bay}/top-")]
+        elif tops and bottoms:
+            top, bottom = tops[0], bottoms[0]
             depth = structure.xyz[top.nodes[0], 2] - structure.xyz[bottom.nodes[0], 2]
             second = depth**2 / (1 / top.section.A + 1 / bottom.section.A)
             beams += second / sum(structure.length(m) for m in tops)

@@ -1,0 +1,34 @@
+import { computed, ref, type Ref } from 'vue'
+
+/** Something by table that this browser remembers. */
+function remembered<T>(name: string, tab: Ref<string>, none: T) {
+  const all = ref(JSON.parse(localStorage.getItem(name) ?? '{}')) as Ref<Record<string, T>>
+  return computed<T>({
+    get: () => all.value[tab.value] ?? none,
+    set(value) {
+      all.value = { ...all.value, [tab.value]: value }
+      localStorage.setItem(name, JSON.stringify(all.value))
+    },
+  })
+}
+
+/** The least width of a column, in pixels. */
+const LEAST = 40
+
+/** Columns of the ledger: those that are not shown, and those whose width was changed, by table. */
+export function useColumns(tab: Ref<string>) {
+  const hidden = remembered<string[]>('lorica.columns', tab, [])
+  const widths = remembered<Record<string, number>>('lorica.widths', tab, {})
+  const off = computed(() => new Set(hidden.value))
+  function showColumn(name: string) {
+    const next = new Set(off.value)
+    if (!next.delete(name)) next.add(name)
+    hidden.value = [...next]
+  }
+  /** Make a column so many pixels wide; null: as wide as what stands in it. */
+  function widen(name: string, width: number | null) {
+    const { [name]: _, ...others } = widths.value
+    widths.value = width === null ? others : { ...others, [name]: Math.max(LEAST, Math.round(width)) }
+  }
+  return { off, widths, showColumn, widen }
+}
