@@ -27,8 +27,20 @@ export function useColumns(tab: Ref<string>) {
   }
   /** Make a column so many pixels wide; null: as wide as what stands in it. */
   function widen(name: string, width: number | null) {
-    const { [name]: _, ...others } = widths.value
-    widths.value = width === null ? others : { ...others, [name]: Math.max(LEAST, Math.round(width)) }
+    const others = Object.entries(widths.value).filter(([own]) => own !== name)
+    const mine = width === null ? [] : [[name, Math.max(LEAST, Math.round(width))] as const]
+    widths.value = Object.fromEntries([...others, ...mine])
   }
   return { off, widths, showColumn, widen }
+}
+
+/** Follow the edge of a column's head from where it was taken: its width at each move. */
+export function dragged(event: PointerEvent, to: (width: number) => void) {
+  const edge = event.currentTarget as HTMLElement
+  const from = event.clientX - edge.parentElement!.getBoundingClientRect().width
+  const move = (next: PointerEvent) => to(next.clientX - from)
+  edge.setPointerCapture(event.pointerId)
+  edge.addEventListener('pointermove', move)
+  edge.addEventListener('lostpointercapture', () => edge.removeEventListener('pointermove', move), { once: true })
+  event.preventDefault()
 }

@@ -7,10 +7,10 @@ import { useOut } from '../../lib/ledgerOut'
 import { useWorkbench } from '../../stores/workbench'
 
 const props = defineProps<{ tabs: readonly Tab[]; table: Table; rows: Row[]; off: Set<string>; folded: boolean }>()
+defineEmits<{ column: [name: string]; fold: [] }>()
 const tab = defineModel<Tab>('tab', { required: true })
 const query = defineModel<string>('query', { required: true })
 const wrong = defineModel<string>('wrong', { required: true })
-defineEmits<{ column: [name: string]; fold: [] }>()
 const bench = useWorkbench()
 const { said, copied, copy, download, downloadSheet } = useOut(
   tab,

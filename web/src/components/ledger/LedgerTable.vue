@@ -3,7 +3,9 @@
 import { ElButton, ElInput } from 'element-plus'
 import { computed, nextTick, ref, watch } from 'vue'
 import type { Row, Table } from '../../lib/ledger'
+import { dragged } from '../../lib/ledgerColumns'
 import { useCells } from '../../lib/ledgerCells'
+import { useWindow } from '../../lib/ledgerWindow'
 import { useWorkbench } from '../../stores/workbench'
 import UseBar from '../UseBar.vue'
 
@@ -16,43 +18,26 @@ const props = defineProps<{
   isOn: (row: Row) => boolean
   nothing: string
 }>()
-const wrong = defineModel<string>('wrong', { required: true })
 const emit = defineEmits<{
   choose: [row: Row, add: boolean]
   sort: [column: number]
   widen: [column: string, width: number | null]
 }>()
+const wrong = defineModel<string>('wrong', { required: true })
 const bench = useWorkbench()
 const rows = computed(() => props.rows)
 
-const HEIGHT = 24
-const MOST = 200
 const scroller = ref<HTMLElement>()
-const scrolled = ref(0)
-const room = ref(400)
-function onScroll() {
-  scrolled.value = scroller.value!.scrollTop
-  room.value = scroller.value!.clientHeight
-}
-const windowed = computed(() => {
-  const all = rows.value
-  if (all.length <= MOST) return { first: 0, rows: all, before: 0, after: 0 }
-  const first = Math.max(0, Math.floor(scrolled.value / HEIGHT) - 12)
-  const shown = all.slice(first, first + Math.ceil(room.value / HEIGHT) + 24)
-  return { first, rows: shown, before: first * HEIGHT, after: (all.length - first - shown.length) * HEIGHT }
-})
+const { windowed, long, onScroll, show } = useWindow(rows, scroller)
 const body = ref<HTMLElement>()
 watch(
   () => [bench.selected, bench.state],
   () =>
     nextTick(() => {
       const at = rows.value.findIndex(props.isOn)
-      if (at < 0 || !scroller.value) return
-      if (rows.value.length > MOST) {
-        const top = at * HEIGHT
-        if (top < scroller.value.scrollTop || top > scroller.value.scrollTop + room.value - 60)
-          scroller.value.scrollTop = top - 60
-      } else body.value?.querySelector('tr.on')?.scrollIntoView({ block: 'nearest' })
+      if (at < 0) return
+      if (long.value) show(at)
+      else body.value?.querySelector('tr.on')?.scrollIntoView({ block: 'nearest' })
     }),
 )
 function move(event: KeyboardEvent, index: number) {
@@ -76,22 +61,11 @@ watch(
   () => props.table.head,
   () => (editing.value = null),
 )
-
-/** Drag the edge of a column. */
-function grab(event: PointerEvent, name: string) {
-  const edge = event.currentTarget as HTMLElement
-  const from = event.clientX - edge.parentElement!.getBoundingClientRect().width
-  edge.setPointerCapture(event.pointerId)
-  const move = (next: PointerEvent) => emit('widen', name, next.clientX - from)
-  edge.addEventListener('pointermove', move)
-  edge.addEventListener('lostpointercapture', () => edge.removeEventListener('pointermove', move), { once: true })
-  event.preventDefault()
-}
 </script>
 
 <template>
   <div ref="scroller" class="scroll" @scroll.passive="onScroll" @paste="paste">
-    <table :class="{ long: rows.length > MOST }">
+    <table :class="{ long }">
       <thead>
         <tr>
           <th
@@ -113,7 +87,7 @@ function grab(event: PointerEvent, name: string) {
             <i
               class="edge"
               title="Drag for the width of the column; double click: as wide as what stands in it"
-              @pointerdown="grab($event, h.text)"
+              @pointerdown="dragged($event, (width) => $emit('widen', h.text, width))"
               @dblclick="$emit('widen', h.text, null)"
             />
           </th>
@@ -256,6 +230,7 @@ th button {
   margin: -1px 0;
 }
 .sort {
+  padding: 0;
   font: inherit;
   color: inherit;
   height: auto;
