@@ -139,16 +139,17 @@ const share = computed(() => (bench.running?.of ? (bench.running.done ?? 0) / be
       </ElButton>
     </span>
     <nav aria-label="The chain">
-      <button
+      <ElButton
         v-for="(link, i) in LINKS"
         :key="link.key"
+        class="bare"
         :class="['link', state(link).replace(' ', '-'), { on: bench.stage === link.key }]"
         :aria-current="bench.stage === link.key ? 'step' : undefined"
         :title="`${link.label}: ${WORDS[state(link)]}${state(link) === 'broken' ? ` – ${bench.chain?.problem?.message}` : ''} (Alt+${i + 1})`"
         @click="bench.stage = link.key"
       >
         <i />{{ link.label }}
-      </button>
+      </ElButton>
     </nav>
   </header>
 </template>

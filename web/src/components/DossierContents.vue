@@ -51,9 +51,9 @@ const ticked = computed(() => dossier.sections.filter((s) => s.seen.length).leng
     <ol>
       <li v-for="(row, k) in rows" :key="row.chapter.key">
         <div class="row" :class="{ on: dossier.chosen === row.chapter.key, out: row.chapter.left_out }">
-          <button class="name" @click="dossier.go(row.chapter.key)">
+          <ElButton class="bare name" @click="dossier.go(row.chapter.key)">
             <b>{{ row.head?.number ?? '–' }}</b> {{ row.chapter.title }}
-          </button>
+          </ElButton>
           <template v-if="bench.mayChange && row.on">
             <ElButton
               size="small"
@@ -77,9 +77,9 @@ const ticked = computed(() => dossier.sections.filter((s) => s.seen.length).leng
             >
           </template>
           <em v-if="row.chapter.left_out">left out</em>
-          <button
+          <ElButton
             v-else
-            class="level"
+            class="bare level"
             :disabled="!bench.mayChange"
             :title="`Told at the level “${row.chapter.level}”`"
             :aria-label="`${row.chapter.title}: level ${row.chapter.level}, next level`"
@@ -88,14 +88,14 @@ const ticked = computed(() => dossier.sections.filter((s) => s.seen.length).leng
             <i class="bars"
               ><u v-for="j in 3" :key="j" :class="{ on: j <= LEVELS.indexOf(row.chapter.level) + 1 }"
             /></i>
-          </button>
+          </ElButton>
           <span class="mono">{{ row.head?.page ?? '' }}</span>
         </div>
         <template v-if="row.on && !row.chapter.left_out">
-          <button
+          <ElButton
             v-for="s in row.sections"
             :key="s.anchor"
-            class="row section"
+            class="bare row section"
             :class="{ on: dossier.chosen === s.anchor, deep: s.depth > 2 }"
             @click="dossier.go(s.anchor)"
           >
@@ -104,7 +104,7 @@ const ticked = computed(() => dossier.sections.filter((s) => s.seen.length).leng
             <span v-if="s.seen.length" class="seen" title="Seen as it stands">✓</span>
             <span v-else-if="s.fallen.length" class="fallen" title="Seen as it was before">✓</span>
             <span class="mono">{{ s.page }}</span>
-          </button>
+          </ElButton>
         </template>
       </li>
     </ol>

@@ -42,9 +42,9 @@ async function send() {
 
 <template>
   <section class="ledger" aria-label="Questions, ticks and issues">
-    <button class="fold" :aria-expanded="!folded" title="Fold the ledger" @click="$emit('fold')">
+    <ElButton class="bare fold" :aria-expanded="!folded" title="Fold the ledger" @click="$emit('fold')">
       {{ folded ? '▴' : '▾' }}
-    </button>
+    </ElButton>
     <ElTabs v-model="tab">
       <ElTabPane :label="`Questions${dossier.open ? ` · ${dossier.open} open` : ''}`" name="questions">
         <ElTable v-if="!folded" :data="questions" size="small" height="100%" @row-click="(q) => dossier.go(q.anchor)">

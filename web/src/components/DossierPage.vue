@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ElButton } from 'element-plus'
 import { nextTick, ref, useTemplateRef, watch } from 'vue'
 import { draw, type Document, type PageLink } from '../lib/pages'
 import { useDossier } from '../stores/dossier'
@@ -33,10 +34,10 @@ const mm = () => (props.height / props.width > 1.35 ? props.width / 210 : props.
   <div class="page" :style="{ width: `${width}px`, height: `${height}px` }">
     <canvas ref="canvas" :aria-label="`Page ${number}`" role="img" />
     <div ref="words" class="textLayer" />
-    <button
+    <ElButton
       v-for="(l, k) in links"
       :key="k"
-      class="leads"
+      class="bare leads"
       :style="{ left: `${l.left}px`, top: `${l.top}px`, width: `${l.width}px`, height: `${l.height}px` }"
       :aria-label="`Go to page ${l.page}`"
       @click="dossier.page = l.page"
@@ -47,24 +48,24 @@ const mm = () => (props.height / props.width > 1.35 ? props.width / 210 : props.
       class="margin"
       :style="{ top: `${s.down * mm() - 9}px`, width: `${22 * mm()}px` }"
     >
-      <button
+      <ElButton
         v-if="s.seen.length"
-        class="seen"
+        class="bare seen"
         :title="`Seen by ${s.seen.join(', ')}: ${s.number} ${s.title}`"
         @click="dossier.chosen = s.anchor"
       >
         ✓
-      </button>
-      <button
+      </ElButton>
+      <ElButton
         v-for="q in questions(s.anchor)"
         :key="q.number"
-        class="asked"
+        class="bare asked"
         :class="{ answered: q.state === 'answered' }"
         :title="q.text"
         @click="dossier.chosen = s.anchor"
       >
         ?{{ q.number }}
-      </button>
+      </ElButton>
     </span>
   </div>
 </template>

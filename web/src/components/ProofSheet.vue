@@ -70,14 +70,15 @@ const print = () => window.print()
       </div>
     </template>
     <nav>
-      <button
+      <ElButton
         v-for="c in bench.member?.checks ?? []"
         :key="c.criterion"
+        class="bare"
         :class="{ on: c.criterion === criterion }"
         @click="emit('criterion', c.criterion)"
       >
         {{ c.words }} <b class="mono" :class="{ fails: c.utilisation > 1 }">{{ figures(c.utilisation) }}</b>
-      </button>
+      </ElButton>
     </nav>
     <p v-if="problem" class="note" role="alert">{{ problem }}</p>
     <template v-if="proof">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ElButton } from 'element-plus'
 import { figures, temper } from '../lib/temper'
 import { useWorkbench } from '../stores/workbench'
 
@@ -22,8 +23,8 @@ function worst(role: string) {
       :key="role.role"
       :class="{ on: bench.member?.role === role.role, off: bench.hidden.has(role.role) }"
     >
-      <button
-        class="swatch"
+      <ElButton
+        class="bare swatch"
         :class="{ hatched: role.status === 'fails', open: role.status === 'not covered' }"
         :style="role.status === 'passes' ? { background: temper(role.worst ?? null) } : {}"
         :title="bench.hidden.has(role.role) ? `Show ${role.label}` : `Hide ${role.label}`"
@@ -31,11 +32,11 @@ function worst(role: string) {
         :aria-pressed="!bench.hidden.has(role.role)"
         @click="toggle(role.role)"
       />
-      <button class="name" :title="`Select the worst of ${role.count}`" @click="worst(role.role)">
+      <ElButton class="bare name" :title="`Select the worst of ${role.count}`" @click="worst(role.role)">
         <b>{{ role.label }}</b><span class="mono section">{{ role.section }}</span>
         <span class="count mono">{{ role.count }}×</span>
         <span class="mono use" :class="{ fails: role.status === 'fails' }">{{ figures(role.worst ?? null) }}</span>
-      </button>
+      </ElButton>
     </li>
   </ul>
   <p v-for="(tonnes, what) in bench.chain?.masses ?? {}" :key="what" class="note total">

@@ -3,6 +3,7 @@ import { ElButton, ElDialog } from 'element-plus'
 import { computed, onMounted, ref, watch } from 'vue'
 import { api, typed, type Schemas } from '../api/client'
 import { useWorkbench } from '../stores/workbench'
+import ChoiceTable from './ChoiceTable.vue'
 
 /** A section chosen with its shape to scale, its properties, and its neighbours in mass. */
 const props = defineProps<{ present: string }>()
@@ -66,9 +67,12 @@ const figure = (value: unknown) => Number((value as number).toPrecision(4)).toLo
   <ElDialog :model-value="true" title="Choose a section" width="860" @close="emit('close')">
     <div class="chooser">
       <div class="families">
-        <select v-model="family" size="14" aria-label="Family">
-          <option v-for="f in bench.catalogue" :key="f.name" :value="f.name">{{ f.name }} · {{ f.what }}</option>
-        </select>
+        <ChoiceTable
+          v-model="family"
+          label="Family"
+          :height="250"
+          :rows="bench.catalogue.map((f) => ({ key: f.name, cells: [f.name, f.what] }))"
+        />
         <p v-if="own.length" class="note">
           Of this project:
           <ElButton v-for="s in own" :key="s" link type="primary" size="small" @click="emit('take', s)">{{
@@ -76,9 +80,13 @@ const figure = (value: unknown) => Number((value as number).toPrecision(4)).toLo
           }}</ElButton>
         </p>
       </div>
-      <select v-model="name" size="18" aria-label="Section" @dblclick="emit('take', name)">
-        <option v-for="s in list" :key="s.name" :value="s.name">{{ s.name }} · {{ s.mass.toFixed(1) }} kg/m</option>
-      </select>
+      <ChoiceTable
+        v-model="name"
+        label="Section"
+        :height="330"
+        :rows="list.map((x) => ({ key: x.name, cells: [x.name, `${x.mass.toFixed(1)} kg/m`] }))"
+        @take="emit('take', name)"
+      />
       <div v-if="found" class="shown">
         <svg v-if="box" viewBox="0 0 260 300" role="img" :aria-label="`${name} to scale`">
           <path :d="box.d" fill-rule="evenodd" />
@@ -116,13 +124,6 @@ const figure = (value: unknown) => Number((value as number).toPrecision(4)).toLo
   display: grid;
   grid-template-columns: 220px 190px 1fr;
   gap: 12px;
-}
-select {
-  width: 100%;
-  border: 1px solid var(--line);
-  font: 400 12.5px var(--condensed);
-  color: var(--ink);
-  background: #fff;
 }
 svg {
   width: 250px;

@@ -70,8 +70,8 @@ const wide = (use: number | null) => `${Math.min(use ?? 0, 1.2) * 83.3}%`
   >
     <ElTableColumn label="Group" min-width="118">
       <template #default="{ row }">
-        <button class="name" :aria-pressed="row.group.name === sizing.chosen" @click.stop="show(row.group.name)">
-          {{ row.group.name }}</button><small
+        <ElButton class="bare name" :aria-pressed="row.group.name === sizing.chosen" @click.stop="show(row.group.name)">
+          {{ row.group.name }}</ElButton><small
           >{{ row.group.members.length }}×{{ row.group.kept ? `, ${row.group.kept}` : '' }}</small
         >
       </template>

@@ -40,8 +40,12 @@ async function take(p: Point) {
     >
       <ElTableColumn label="Set-out" min-width="170">
         <template #default="{ row }">
-          <button class="name" :aria-pressed="row.number === study.chosen" @click.stop="study.chosen = row.number">
-            {{ row.words }}</button><small v-if="row.number === study.best?.number" class="best"
+          <ElButton
+            class="bare name"
+            :aria-pressed="row.number === study.chosen"
+            @click.stop="study.chosen = row.number"
+          >
+            {{ row.words }}</ElButton><small v-if="row.number === study.best?.number" class="best"
             >least that passes</small
           >
         </template>

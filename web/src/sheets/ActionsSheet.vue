@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ElCheckbox } from 'element-plus'
+import { ElButton, ElCheckbox } from 'element-plus'
 import { computed, ref, watch } from 'vue'
 import NumberField from '../components/NumberField.vue'
 import { balanceOf } from '../lib/ledger'
@@ -53,9 +53,16 @@ const round = (v: readonly number[]) => v.map((x) => fixed(x, 1)).join('  ')
 <template>
   <SheetHead title="Actions" :aside="`${cases.length} cases`" />
   <nav class="parts" aria-label="Parts of the actions">
-    <button v-for="p in parts" :key="p" :class="{ on: part === p }" :aria-pressed="part === p" @click="part = p">
+    <ElButton
+      v-for="p in parts"
+      :key="p"
+      class="bare"
+      :class="{ on: part === p }"
+      :aria-pressed="part === p"
+      @click="part = p"
+    >
       {{ p }}
-    </button>
+    </ElButton>
   </nav>
   <template v-if="part === 'Cases'">
     <template v-if="clad && bench.document?.cladding">
@@ -87,10 +94,10 @@ const round = (v: readonly number[]) => v.map((x) => fixed(x, 1)).join('  ')
     </h4>
     <ul>
       <li v-for="c in cases" :key="c.symbol">
-        <button :class="{ on: bench.state === c.symbol }" :title="c.note" @click="look(c.symbol)">
+        <ElButton class="bare" :class="{ on: bench.state === c.symbol }" :title="c.note" @click="look(c.symbol)">
           <i :style="{ background: NATURE_COLOURS[c.nature] ?? '#8b949b' }" /><b class="mono">{{ c.symbol }}</b>
           <span>{{ c.name }}</span>
-        </button>
+        </ElButton>
       </li>
     </ul>
     <ElCheckbox v-if="leans" v-model="leaning" class="keep" size="small"
@@ -124,11 +131,11 @@ const round = (v: readonly number[]) => v.map((x) => fixed(x, 1)).join('  ')
       <h4>{{ kind }}</h4>
       <ul>
         <li v-for="name in names" :key="name">
-          <button :class="{ on: bench.panel?.name === name }" @click="lay(name)">
+          <ElButton class="bare" :class="{ on: bench.panel?.name === name }" @click="lay(name)">
             <span>{{ name }}</span><b class="mono wide"
               >{{ bench.chain?.panels?.find((p) => p.name === name)?.area.toFixed(1) }} m²</b
             >
-          </button>
+          </ElButton>
         </li>
       </ul>
     </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ElButton } from 'element-plus'
 import { computed, ref, type Component } from 'vue'
 import { useWorkbench } from '../stores/workbench'
 import ChoosePart from './frame/ChoosePart.vue'
@@ -35,15 +36,16 @@ const fault = computed(() => moves.value || bench.chain?.snags?.some((s) => s.we
     :aside="`${bench.chain?.members?.length ?? 0} members · ${(bench.chain?.tonnage ?? 0).toFixed(2)} t`"
   />
   <nav class="parts" aria-label="Parts of the frame sheet">
-    <button
+    <ElButton
       v-for="(_, name) in PARTS"
       :key="name"
+      class="bare"
       :class="{ on: part === name }"
       :aria-pressed="part === name"
       @click="part = String(name)"
     >
       {{ name }}<i v-if="name === 'Snags' && count" :class="{ fault }">{{ count }}</i>
-    </button>
+    </ElButton>
   </nav>
   <component :is="PARTS[part]" />
   <datalist id="sections">

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ElPopover } from 'element-plus'
+import { ElButton, ElPopover } from 'element-plus'
 import { computed } from 'vue'
 import { HELP } from '../lib/help'
 import { LINKS } from '../lib/stages'
@@ -16,7 +16,7 @@ const stage = computed(() => LINKS.find((l) => l.key === bench.stage)!.label)
     <b>{{ title }}</b><em class="mono">{{ aside }}</em>
     <ElPopover trigger="click" placement="left-start" :width="340" :title="`${stage}: what it is for`">
       <template #reference>
-        <button class="help" :aria-label="`What ${stage} is for`">?</button>
+        <ElButton class="bare help" :aria-label="`What ${stage} is for`">?</ElButton>
       </template>
       <p v-for="line in lines" :key="line" class="line">{{ line }}</p>
     </ElPopover>

@@ -72,9 +72,10 @@ const said = computed(() => (all.value ? leftOut.value : leftOut.value.slice(0, 
     <template v-if="bench.chain?.equilibrium?.length">
       <h4>Static equilibrium <span>EQU, EN 1990 6.4.2</span></h4>
       <div class="checks">
-        <button
+        <ElButton
           v-for="t in bench.chain.equilibrium"
           :key="t.words"
+          class="bare"
           :title="`${t.combination}: ${t.formula}; acting ${t.acting.toFixed(0)}, resisting ${t.resisting.toFixed(0)} ${t.words.startsWith('Uplift') ? 'kN' : 'kNm'}: show the combination`"
           @click="bench.show(t.combination)"
         >
@@ -82,7 +83,7 @@ const said = computed(() => (all.value ? leftOut.value : leftOut.value.slice(0, 
           ><b class="mono" :class="{ fails: (t.utilisation ?? 9) > 1 }">{{
             t.utilisation === null ? '∞' : figures(t.utilisation)
           }}</b>
-        </button>
+        </ElButton>
       </div>
       <p v-if="bench.chain.lifted?.length" class="note">
         {{ bench.chain.lifted.length }} supports are pulled upwards, most {{ bench.chain.lifted[0]!.node }} with
@@ -93,15 +94,16 @@ const said = computed(() => (all.value ? leftOut.value : leftOut.value.slice(0, 
     <template v-if="bench.chain?.stabilised?.length">
       <h4>What bracing stabilises <span>q_d, EN 1993-1-1 5.3.3</span></h4>
       <div class="checks">
-        <button
+        <ElButton
           v-for="(s, i) in bench.chain.stabilised"
           :key="i"
+          class="bare"
           :title="`ΣN_Ed ${s.compression.toFixed(0)} kN, α_m ${s.alpha_m.toFixed(2)}, e_0 ${s.bow.toFixed(1)} mm, δ_q ${s.movement.toFixed(1)} mm: show ${s.combination}, ${s.formula}`"
           @click="bench.show(s.combination)"
         >
           <span>{{ s.lines }} lines over {{ s.span.toFixed(1) }} m</span><em class="mono">{{ s.combination }}</em
           ><b class="mono wide" :class="{ fails: !s.firm }">{{ s.force.toFixed(2) }} kN/m</b>
-        </button>
+        </ElButton>
       </div>
       <p class="note">
         Bows of what is held sideways press on the bracing; diagonals, struts and purlins carry this with everything

@@ -140,9 +140,14 @@ watch(
   <div class="bench" :style="layout">
     <ChainBar class="top" @find="finding = true" />
     <aside class="left" :aria-label="bench.stage === 'dossier' ? 'Contents' : 'Key plan and roles'">
-      <button class="fold" :aria-expanded="!folded.left" title="Fold the key plan" @click="folded.left = !folded.left">
+      <ElButton
+        class="bare fold"
+        :aria-expanded="!folded.left"
+        title="Fold the key plan"
+        @click="folded.left = !folded.left"
+      >
         {{ folded.left ? '›' : '‹' }}
-      </button>
+      </ElButton>
       <DossierContents v-if="!folded.left && bench.stage === 'dossier'" />
       <template v-else-if="!folded.left">
         <KeyPlan /><RoleList />
@@ -193,9 +198,14 @@ watch(
       <RestraintRibbon v-if="laidFlat" />
     </main>
     <aside class="right" aria-label="Sheet">
-      <button class="fold" :aria-expanded="!folded.right" title="Fold the sheet" @click="folded.right = !folded.right">
+      <ElButton
+        class="bare fold"
+        :aria-expanded="!folded.right"
+        title="Fold the sheet"
+        @click="folded.right = !folded.right"
+      >
         {{ folded.right ? '‹' : '›' }}
-      </button>
+      </ElButton>
       <StageSheet v-if="!folded.right && bench.project" @proof="openProof" />
     </aside>
     <DossierLedger

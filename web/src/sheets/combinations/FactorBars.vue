@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ElButton } from 'element-plus'
 import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
 import { NATURE_COLOURS } from '../../lib/temper'
@@ -32,12 +33,12 @@ function show(symbol: string) {
 <template>
   <ul class="factors" :aria-label="`Factors of ${combination.name}`">
     <li v-for="r in rows" :key="r.of.symbol">
-      <button :title="`${r.of.name}: show it in Actions`" @click="show(r.of.symbol)">
+      <ElButton class="bare" :title="`${r.of.name}: show it in Actions`" @click="show(r.of.symbol)">
         <b class="mono">{{ r.of.symbol }}</b>
         <span class="bar"><i :style="{ width: r.width, background: r.colour }" /></span>
         <b class="mono value">{{ Number(r.factor.toPrecision(4)) }}</b>
         <span class="name">{{ r.of.name }}</span>
-      </button>
+      </ElButton>
     </li>
   </ul>
 </template>

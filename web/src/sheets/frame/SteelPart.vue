@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ElButton, ElInput } from 'element-plus'
+import { ElButton, ElInput, ElUpload, type UploadRawFile } from 'element-plus'
 import { computed, onMounted, ref } from 'vue'
 import { api, typed, type Schemas } from '../../api/client'
 import { named, unnamed } from '../../lib/changes'
@@ -65,9 +65,12 @@ onMounted(async () => {
   const { data } = await api.GET('/api/office')
   office.value = (data ?? []).map((s) => typed('BuiltSection', s))
 })
-async function takeIn(event: Event) {
-  const file = (event.target as HTMLInputElement).files?.[0]
-  if (!file) return
+/** The file is read here; nothing is uploaded by the control itself. */
+function chosen(file: UploadRawFile): false {
+  void takeIn(file)
+  return false
+}
+async function takeIn(file: File) {
   const { data, error } = await api.POST('/api/office', { body: { text: await file.text() } })
   trouble.value = (error as Schemas['Problem'] | undefined)?.message ?? ''
   if (data) office.value = data.map((s) => typed('BuiltSection', s))
@@ -128,7 +131,9 @@ async function addMaterial() {
     The office's catalogue <span>{{ office.length }} sections</span>
   </h4>
   <p class="note">A CSV file with the columns name, shape, h, b, tw, tf, b2, tf2, of, gap; sizes in mm.</p>
-  <p class="note"><input type="file" accept=".csv,text/csv" aria-label="CSV file of sections" @change="takeIn" /></p>
+  <ElUpload class="note" :show-file-list="false" accept=".csv,text/csv" :before-upload="chosen">
+    <ElButton size="small">Import a CSV file of sections…</ElButton>
+  </ElUpload>
   <p v-if="trouble" class="note fails" role="alert">{{ trouble }} Nothing was taken in.</p>
   <ul>
     <li v-for="s in office" :key="s.name">

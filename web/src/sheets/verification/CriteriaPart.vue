@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ElButton } from 'element-plus'
 import { computed } from 'vue'
 import { figures, temper } from '../../lib/temper'
 import { useSingle } from '../../stores/single'
@@ -20,7 +21,7 @@ const share = (u: number) => `${Math.min(u, 1.2) * 83.3}%`
   <h4>Criteria <span>worst first</span></h4>
   <div class="criteria">
     <template v-for="(c, i) in rows" :key="c.criterion">
-      <button :title="`${c.clause}, ${c.formula}: open the proof`" @click="emit('proof', c.criterion)">
+      <ElButton class="bare" :title="`${c.clause}, ${c.formula}: open the proof`" @click="emit('proof', c.criterion)">
         <span>{{ c.words }}</span>
         <span class="track"
           ><i
@@ -32,11 +33,11 @@ const share = (u: number) => `${Math.min(u, 1.2) * 83.3}%`
         /></span>
         <b class="mono" :class="{ fails: c.utilisation > 1 }">{{ figures(c.utilisation) }}</b>
         <em class="mono">{{ c.combination }}</em>
-      </button>
-      <button
+      </ElButton>
+      <ElButton
         v-for="n in i ? [] : (next.get(c.criterion) ?? []).slice(0, 2)"
         :key="n.combination"
-        class="next"
+        class="bare next"
         :title="`${n.formula}: open the proof in it`"
         @click="emit('proof', c.criterion, n.combination)"
       >
@@ -44,7 +45,7 @@ const share = (u: number) => `${Math.min(u, 1.2) * 83.3}%`
         <span />
         <b class="mono">{{ figures(n.utilisation) }}</b>
         <em class="mono">−{{ (c.utilisation - n.utilisation).toFixed(2) }}</em>
-      </button>
+      </ElButton>
     </template>
   </div>
 </template>
