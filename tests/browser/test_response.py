@@ -84,7 +84,7 @@ class Response(BrowserCase):
         first = page.locator("aside.right .buttons button.mono:not(:has-text('Hz'))").first
         first.click(timeout=30_000)
         expect(page.locator(".legend")).to_contain_text("buckling mode 1")
-        page.click(".bottom button:has-text('States')")
+        page.click(".bottom [role=tab]:has-text('States')")
         expect(page.locator(".bottom tbody tr").first).to_contain_text("stands")
 
     def test_an_older_revision_beside(self):

@@ -1,33 +1,16 @@
 <script setup lang="ts">
 import { ElButton } from 'element-plus'
-import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
-import { progress } from '../lib/live'
-import { freshness, LINKS } from '../lib/stages'
+import { onBeforeUnmount, onMounted } from 'vue'
 import { useWorkbench } from '../stores/workbench'
+import ChainLinks from './ChainLinks.vue'
+import RunState from './RunState.vue'
 
 defineEmits<{ find: [] }>()
 const bench = useWorkbench()
-const WORDS = {
-  current: 'current',
-  refreshing: 'refreshing',
-  behind: 'behind the present revision',
-  broken: 'broken',
-}
-function state(link: (typeof LINKS)[number]) {
-  return bench.project ? freshness(link, bench.project, bench.chain, bench.refreshing) : 'behind'
-}
-/** Time that passes while something is computed; the bar speaks up only when it takes a while. */
-const now = ref(Date.now())
-const ticker = setInterval(() => (now.value = Date.now()), 200)
+/** What others did is looked for every four seconds. */
 const watcher = setInterval(() => void bench.watchHead(), 4000)
 onMounted(() => void bench.watchHead())
-onBeforeUnmount(() => {
-  clearInterval(ticker)
-  clearInterval(watcher)
-})
-const elapsed = computed(() => (bench.running ? Math.max(0, (now.value - bench.running.since) / 1000) : 0))
-const taken = computed(() => Object.values(bench.chain?.seconds ?? {}).reduce((sum, s) => sum + s, 0))
-const share = computed(() => (bench.running?.of ? (bench.running.done ?? 0) / bench.running.of : undefined))
+onBeforeUnmount(() => clearInterval(watcher))
 </script>
 
 <template>
@@ -82,75 +65,8 @@ const share = computed(() => (bench.running?.of ? (bench.running.done ?? 0) / be
         ↷
       </ElButton>
     </span>
-    <span class="run" aria-live="polite">
-      <template v-if="bench.running && bench.refreshing">
-        <template v-if="elapsed > 0.7 || bench.running.state === 'unreachable'">
-          <progress v-if="bench.running.state === 'running'" :value="share" max="1" aria-label="Progress of the run" />
-          <span class="told" :title="progress(bench.running)">{{ progress(bench.running) }}</span>
-          <span class="mono">{{ elapsed.toFixed(1) }} s</span>
-          <ElButton
-            v-if="bench.running.state !== 'unreachable' && bench.mayChange"
-            link
-            type="primary"
-            size="small"
-            title="Stop computing"
-            @click="bench.stop()"
-          >
-            Stop
-          </ElButton>
-        </template>
-      </template>
-      <template v-else-if="bench.running">
-        <span class="told" :title="bench.running.message">{{
-          bench.running.state === 'paused'
-            ? 'Paused'
-            : bench.running.state === 'cancelled'
-              ? 'Stopped'
-              : bench.running.message
-        }}</span>
-        <ElButton
-          v-if="bench.mayChange"
-          link
-          type="primary"
-          size="small"
-          title="Compute the numbers of this revision"
-          @click="bench.start()"
-        >
-          Refresh now
-        </ElButton>
-      </template>
-      <span v-else-if="taken" class="mono took" :title="`The chain took ${taken.toFixed(2)} s to compute`"
-        >{{ taken.toFixed(2) }} s</span
-      >
-      <ElButton
-        v-if="bench.project && bench.mayChange"
-        link
-        type="primary"
-        size="small"
-        :aria-pressed="bench.project.paused"
-        :title="
-          bench.project.paused
-            ? 'Numbers are refreshed only when asked for: refresh them by themselves again'
-            : 'Pause: refresh numbers only when asked for'
-        "
-        @click="bench.pause(!bench.project.paused)"
-      >
-        {{ bench.project.paused ? 'Go live' : 'Pause' }}
-      </ElButton>
-    </span>
-    <nav aria-label="The chain">
-      <ElButton
-        v-for="(link, i) in LINKS"
-        :key="link.key"
-        class="bare"
-        :class="['link', state(link).replace(' ', '-'), { on: bench.stage === link.key }]"
-        :aria-current="bench.stage === link.key ? 'step' : undefined"
-        :title="`${link.label}: ${WORDS[state(link)]}${state(link) === 'broken' ? ` – ${bench.chain?.problem?.message}` : ''} (Alt+${i + 1})`"
-        @click="bench.stage = link.key"
-      >
-        <i />{{ link.label }}
-      </ElButton>
-    </nav>
+    <RunState />
+    <ChainLinks />
   </header>
 </template>
 
@@ -214,28 +130,6 @@ header {
   color: var(--ink-2);
   white-space: nowrap;
 }
-.run {
-  display: flex;
-  align-items: center;
-  gap: 6px;
-  min-width: 0;
-  font-size: 12px;
-  color: var(--ink-2);
-  white-space: nowrap;
-}
-.run progress {
-  width: 56px;
-  height: 6px;
-  accent-color: var(--behind);
-}
-.told {
-  max-width: 190px;
-  overflow: hidden;
-  text-overflow: ellipsis;
-}
-.took {
-  font-size: 11px;
-}
 .steps {
   white-space: nowrap;
 }
@@ -243,71 +137,6 @@ header {
   font-size: 17px;
   line-height: 1;
 }
-nav {
-  display: flex;
-  margin-left: auto;
 }
-.link {
-  position: relative;
-  display: flex;
-  align-items: center;
-  gap: 6px;
-  height: 26px;
-  padding: 0 9px;
-  margin-left: 10px;
-  border: 1px solid var(--line);
-  border-radius: 13px;
-  background: var(--paper);
-  color: var(--ink-2);
-  font: 500 12px var(--condensed);
-  cursor: pointer;
-  white-space: nowrap;
-}
-.link + .link::before {
-  content: '';
-  position: absolute;
-  left: -11px;
-  width: 10px;
-  height: 6px;
-  border: 1px solid #bdb6a6;
-  border-width: 1px 0;
-}
-.link i {
-  width: 8px;
-  height: 8px;
-  border-radius: 50%;
-  background: var(--current);
-}
-.link.behind i,
-.link.refreshing i {
-  background: none;
-  border: 2px solid var(--behind);
-}
-.link.refreshing i {
-  border-right-color: transparent;
-  animation: turn 0.8s linear infinite;
-}
-.link.broken i {
-  background: var(--hatch);
-  border-radius: 0;
-}
-.link.not-yet i {
-  background: none;
-  border: 1px dashed var(--ink-3);
-}
-.link.on {
-  background: var(--ink);
-  border-color: var(--ink);
-  color: #fff;
-}
-@keyframes turn {
-  to {
-    transform: rotate(360deg);
-  }
-}
-@media (prefers-reduced-motion: reduce) {
-  .link.refreshing i {
-    animation: none;
-  }
 }
 </style>

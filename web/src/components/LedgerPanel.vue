@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** Tables of everything, by stage: sorted, sieved, written, and out again. */
 import { computed, ref, watch } from 'vue'
-import { ledger, tabsOf, type Row, type Tab } from '../lib/ledger'
+import { ledger, tabsOf, type Tab } from '../lib/ledger'
+import type { Row } from '../lib/ledgerTypes'
 import { useColumns } from '../lib/ledgerColumns'
 import { sieve } from '../lib/sieve'
 import { compare } from '../lib/table'

@@ -1,11 +1,9 @@
 <script setup lang="ts">
 import { ElButton } from 'element-plus'
-import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
-import { fit, path, type Point } from '../lib/drawing'
-import { minus } from '../lib/quantity'
-import { area, letterPlace, tint } from '../lib/surfaces'
+import { onBeforeUnmount, onMounted, ref } from 'vue'
 import { NATURE_COLOURS } from '../lib/temper'
 import { useWorkbench } from '../stores/workbench'
+import { usePanelSheet } from '../view/panelSheet'
 
 /** One panel laid flat, seen from outside: its wind zones, or the pressures of the case that is shown. */
 const bench = useWorkbench()
@@ -20,123 +18,25 @@ onMounted(() => {
   watcher.observe(holder.value!)
 })
 onBeforeUnmount(() => watcher?.disconnect())
-const panel = computed(() => bench.panel)
-const nature = computed(() => bench.chain?.cases?.find((c) => c.symbol === bench.state)?.nature ?? 'wind')
-const bounds = computed(() => {
-  const points = panel.value?.outline ?? [[0, 0]]
-  const xs = points.map((p) => p[0]!)
-  const ys = points.map((p) => p[1]!)
-  return { x0: Math.min(...xs), x1: Math.max(...xs), y0: Math.min(...ys), y1: Math.max(...ys) }
-})
-const sheet = computed(() => {
-  const b = bounds.value
-  const box = { width: width.value, height: height.value, left: 60, right: 70, top: 96, bottom: 78 }
-  return fit([b.x0, b.y0], [b.x1, b.y1], box)
-})
-const at = (p: readonly number[]): Point => sheet.value.at(p[0]!, p[1]!)
-const outline = computed(() => path((panel.value?.outline ?? []).map(at), true))
-const carriers = computed(() => (panel.value?.carriers ?? []).map((c) => ({ name: c.member, d: path(c.line.map(at)) })))
-/** What the selected member takes of the panel. */
-const taken = computed(() => {
-  const parts = panel.value?.carriers.find((c) => c.member === bench.selected)?.takes ?? []
-  return {
-    d: parts.map((part) => path(part.map(at), true)).join(''),
-    area: parts.reduce((sum, part) => sum + area(part), 0),
-  }
-})
+const {
+  panel,
+  nature,
 
-interface Patch {
-  key: string
-  letter: string
-  words: string
-  polygon: Point[]
-  d: string
-  fill: string
-  label: Point
-  /** How its words stand: letter above value, both in one line, the letter alone. */
-  way: 'two' | 'one' | 'letter'
-}
-function patch(key: string, letter: string, words: string, flat: readonly (readonly number[])[], fill: string): Patch {
-  const polygon = flat.map(at)
-  const xs = polygon.map((p) => p[0])
-  const ys = polygon.map((p) => p[1])
-  const room = Math.max(...xs) - Math.min(...xs)
-  const label = letterPlace(polygon)
-  const high = Math.max(...ys) - Math.min(...ys)
-  const way = room < 46 ? 'letter' : high >= 34 ? 'two' : room > 90 ? 'one' : 'letter'
-  return { key, letter, words, polygon, d: path(polygon, true), fill, label, way }
-}
-const zones = computed(() =>
-  (panel.value?.zones ?? [])
-    .map((z, i) => ({ z, i }))
-    .filter(({ z }) => z.direction === bench.wind)
-    .map(({ z, i }) => {
-      const two = z.suction[0] !== z.pressure[0]
-      const words = minus(two ? `${z.suction[0].toFixed(2)} / ${z.pressure[0].toFixed(2)}` : z.suction[0].toFixed(2))
-      return patch(`zone ${i}`, z.letter, words, z.polygon, tint(z.suction[0], 2))
-    }),
-)
-const loads = computed(() =>
-  (panel.value?.loads ?? [])
-    .map((l, i) => ({ l, i }))
-    .filter(({ l }) => l.case === bench.state)
-    .map(({ l, i }) => {
-      const [least, most] = [Math.min(...l.pressure), Math.max(...l.pressure)]
-      const words = minus(most - least < 5e-4 ? most.toFixed(2) : `${least.toFixed(2)} … ${most.toFixed(2)}`)
-      return patch(`load ${i}`, l.zone, words, l.polygon, tint(Math.abs(most) > Math.abs(least) ? most : least, 1.2))
-    }),
-)
-const shown = computed(() => (bench.state ? loads.value : zones.value))
-const pointed = computed(() => bench.spot)
-const total = computed(() => (panel.value ? area(panel.value.outline) : 0))
-const title = computed(() => {
-  if (!panel.value) return ''
-  return bench.state
-    ? `${bench.chain?.cases?.find((c) => c.symbol === bench.state)?.name ?? bench.state}, kN/m²`
-    : `Wind from the ${bench.wind}: c_pe,10`
-})
-const scales = computed(() => {
-  const b = bounds.value
-  const here = bench.state
-    ? (panel.value?.loads ?? []).filter((l) => l.case === bench.state)
-    : (panel.value?.zones ?? []).filter((z) => z.direction === bench.wind)
-  const points = here.flatMap((z) => z.polygon)
-  const outer = panel.value?.outline ?? []
-  const near = (x: number, y: number) => Math.abs(x - y) < 1e-3
-  // cuts are measured along the foot and along the sides, not where they meet a slanted edge
-  const cuts = (axis: 0 | 1) => {
-    const found = points
-      .filter((p) => (axis ? near(p[0]!, b.x0) || near(p[0]!, b.x1) : near(p[1]!, b.y0)))
-      .map((p) => p[axis]!)
-    if (axis) found.push(...outer.map((p) => p[1]!))
-    found.push(axis ? b.y0 : b.x0, axis ? b.y1 : b.x1)
-    return [...new Set(found.map((v) => Number(v.toFixed(3))))].sort((x, y) => x - y)
-  }
-  const steps = (marks: number[]) =>
-    marks.slice(1).map((m, i) => ({ from: marks[i]!, to: m, words: (m - marks[i]!).toFixed(2) }))
-  return { across: steps(cuts(0)), up: steps(cuts(1)) }
-})
-const bottom = computed(() => at([bounds.value.x0, bounds.value.y0])[1] + 26)
-const side = computed(() => at([bounds.value.x1, bounds.value.y0])[0] + 18)
-/** The arrow of the wind, where it lies in the panel. */
-const blows = computed(() => {
-  if (bench.state || !panel.value) return ''
-  const [ox, oy] = panel.value.outside
-  const towards = { left: [1, 0], right: [-1, 0], front: [0, 1], back: [0, -1] }[bench.wind]!
-  if (Math.abs(panel.value.outside[2]) < 0.01) {
-    const onto = -(ox * towards[0]! + oy * towards[1]!)
-    if (onto > 0.5) return 'onto this face'
-    if (onto < -0.5) return 'away from this face'
-  }
-  // to the right on the drawing is up × outside
-  const right = Math.abs(panel.value.outside[2]) > 0.9999 ? [1, 0] : [-oy, ox]
-  const length = Math.hypot(right[0]!, right[1]!) || 1
-  const along = (right[0]! * towards[0]! + right[1]! * towards[1]!) / length
-  if (along > 0.5) return '→ to the right'
-  if (along < -0.5) return '← to the left'
-  const rising = -(ox * towards[0]! + oy * towards[1]!)
-  return rising > 0 ? '↑ up the slope' : '↓ down the slope'
-})
+  at,
+  outline,
+  carriers,
+  taken,
+
+  loads,
+  shown,
+  pointed,
+  total,
+  title,
+  scales,
+  bottom,
+  side,
+  blows,
+} = usePanelSheet(width, height)
 </script>
 
 <template>

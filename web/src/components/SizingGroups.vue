@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { ElButton, ElSwitch, ElTable, ElTableColumn } from 'element-plus'
 import { computed } from 'vue'
-import { figures, temper } from '../lib/temper'
+import { figures } from '../lib/temper'
 import { useSizing, type Group } from '../stores/sizing'
 import { useWorkbench } from '../stores/workbench'
 import SectionGlyph from './SectionGlyph.vue'
+import UseTrack from './UseTrack.vue'
 
 /** A row for each group: what it has and what is proposed, drawn to one scale. */
 const bench = useWorkbench()
@@ -56,7 +57,6 @@ function member(name: string) {
   bench.select(name, true)
   bench.stage = 'verification'
 }
-const wide = (use: number | null) => `${Math.min(use ?? 0, 1.2) * 83.3}%`
 </script>
 
 <template>
@@ -139,12 +139,7 @@ const wide = (use: number | null) => `${Math.min(use ?? 0, 1.2) * 83.3}%`
     <ElTableColumn label="Use before, after" width="128">
       <template #default="{ row }">
         <template v-if="row.use !== null || row.before !== null">
-          <span class="track"
-            ><i
-              :class="{ hatched: (row.use ?? 0) > 1 }"
-              :style="{ width: wide(row.use), ...((row.use ?? 0) > 1 ? {} : { background: temper(row.use) }) }"
-            /><u v-if="row.before !== null && row.before <= 1.2" :style="{ left: wide(row.before) }" />
-          </span>
+          <UseTrack :use="row.use" :before="row.before" :limit="1.2" />
           <small class="mono"
             ><span :class="{ fails: (row.before ?? 0) > 1 }">{{ figures(row.before) }}</span> →
             <b :class="{ fails: (row.use ?? 0) > 1 }">{{ figures(row.use) }}</b></small
@@ -211,34 +206,6 @@ b.mono {
 }
 .nothing {
   color: var(--ink-3);
-}
-.track {
-  position: relative;
-  display: block;
-  height: 9px;
-  background: #eeeae0;
-}
-.track i {
-  position: absolute;
-  inset: 0 auto 0 0;
-}
-.track i.hatched {
-  background: var(--hatch);
-}
-.track u {
-  position: absolute;
-  top: -2px;
-  bottom: -2px;
-  border-left: 2px dotted var(--ink);
-}
-.track::after {
-  content: '';
-  position: absolute;
-  left: 83.3%;
-  top: -2px;
-  bottom: -2px;
-  width: 1px;
-  background: var(--ink);
 }
 .fails {
   color: var(--oxide);

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { ElButton } from 'element-plus'
 import { computed, nextTick, useTemplateRef, watch } from 'vue'
-import { figures, temper } from '../lib/temper'
+import { figures } from '../lib/temper'
 import { useSizing, type Candidate } from '../stores/sizing'
 import { useWorkbench } from '../stores/workbench'
 import SectionGlyph from './SectionGlyph.vue'
+import UseTrack from './UseTrack.vue'
 
 /** The candidates of the chosen group in the order of what is made least, each with what it would reach. */
 const bench = useWorkbench()
@@ -63,7 +64,6 @@ watch(
   },
   { immediate: true },
 )
-const wide = (use: number) => `${Math.min(use, 1.25) * 80}%`
 </script>
 
 <template>
@@ -106,11 +106,7 @@ const wide = (use: number) => `${Math.min(use, 1.25) * 80}%`
         <small v-if="grades">{{ c.choice.grade }}</small>
         <span v-for="[key, label] in KINDS" :key="key" class="bar">
           <small>{{ label }}</small>
-          <span v-if="c[key] !== null" class="track" :title="`${MEANS[key]}: ${figures(c[key])}`"
-            ><i
-              :class="{ hatched: c[key]! > 1 }"
-              :style="{ width: wide(c[key]!), ...(c[key]! > 1 ? {} : { background: temper(c[key]!) }) }"
-          /></span>
+          <UseTrack v-if="c[key] !== null" :title="`${MEANS[key]}: ${figures(c[key])}`" :use="c[key]" :limit="1.25" />
           <small v-else class="none">{{ key === 'service' || key === 'slender' ? 'no limit' : 'not covered' }}</small>
         </span>
         <ElButton
@@ -222,27 +218,6 @@ small {
   grid-template-columns: 28px 1fr;
   align-items: center;
   height: 14px;
-}
-.track {
-  position: relative;
-  height: 7px;
-  background: #eeeae0;
-}
-.track i {
-  position: absolute;
-  inset: 0 auto 0 0;
-}
-.track i.hatched {
-  background: var(--hatch);
-}
-.track::after {
-  content: '';
-  position: absolute;
-  left: 80%;
-  top: -2px;
-  bottom: -2px;
-  width: 1px;
-  background: var(--ink);
 }
 .none {
   font-style: italic;

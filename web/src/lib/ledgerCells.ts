@@ -1,6 +1,6 @@
 import { ref, type ComputedRef, type Ref } from 'vue'
 import { useWorkbench } from '../stores/workbench'
-import type { Row, Table } from './ledger'
+import type { Row, Table } from './ledgerTypes'
 
 /** Cells of the ledger that can be written: double click or F2; a table from a spreadsheet goes in at the cell last pointed at. */
 export function useCells(table: ComputedRef<Table>, rows: ComputedRef<Row[]>, wrong: Ref<string>) {

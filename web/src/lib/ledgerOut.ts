@@ -1,6 +1,7 @@
 import { computed, ref, type ComputedRef, type Ref } from 'vue'
 import { useWorkbench } from '../stores/workbench'
-import type { Row, Tab, Table } from './ledger'
+import type { Row, Table } from './ledgerTypes'
+import type { Tab } from './ledger'
 import { apart, csv, save, spreadsheet, tabbed } from './table'
 import { figures } from './temper'
 

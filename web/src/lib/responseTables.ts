@@ -1,5 +1,5 @@
 import type { Schemas } from '../api/client'
-import type { Row, Table } from './ledger'
+import type { Row, Table } from './ledgerTypes'
 import { fixed, minus } from './quantity'
 
 /** Tables of the Response stage: envelopes, checks of combinations, sways, decks. */

@@ -55,7 +55,7 @@ function chosen(file: UploadRawFile): false {
 
 <template>
   <ElUpload :show-file-list="false" accept=".json,.ifc,application/json" :before-upload="chosen">
-    <ElButton :loading="!!reading">{{ reading ? `Reading ${reading}` : 'Import…' }}</ElButton>
+    <ElButton tag="span" :loading="!!reading">{{ reading ? `Reading ${reading}` : 'Import…' }}</ElButton>
   </ElUpload>
   <ElDialog :model-value="!!offered" title="Import from IFC" width="620" @close="offered = null">
     <template v-if="offered">

@@ -3,6 +3,7 @@
 import { computed, ref, watch } from 'vue'
 import { ElButton, ElInput, ElMessage, ElMessageBox } from 'element-plus'
 import { api, type Schemas } from '../api/client'
+import { vFocus } from '../lib/focus'
 import { usePeople } from '../stores/people'
 import ProjectCard from './ProjectCard.vue'
 import { moment } from './roles'
@@ -84,10 +85,10 @@ async function duplicate() {
     <ElInput
       v-if="naming"
       v-model="typed"
+      v-focus
       size="small"
       maxlength="80"
       aria-label="New name"
-      @vue:mounted="(node: { el: unknown }) => (node.el as HTMLElement).querySelector('input')?.select()"
       @keyup.enter="($event.target as HTMLInputElement).blur()"
       @keyup.esc="naming = false"
       @blur="rename"

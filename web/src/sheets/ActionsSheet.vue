@@ -2,7 +2,7 @@
 import { ElButton, ElCheckbox } from 'element-plus'
 import { computed, ref, watch } from 'vue'
 import NumberField from '../components/NumberField.vue'
-import { balanceOf } from '../lib/ledger'
+import { balanceOf } from '../lib/actionTables'
 import { fixed } from '../lib/quantity'
 import { NATURE_COLOURS } from '../lib/temper'
 import { useWorkbench } from '../stores/workbench'

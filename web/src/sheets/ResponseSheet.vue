@@ -1,14 +1,14 @@
 <script setup lang="ts">
-import { ElButton, ElInput } from 'element-plus'
-import { computed, ref, watch } from 'vue'
+import { ElButton } from 'element-plus'
+import { computed, watch } from 'vue'
 import ChoiceField from '../components/ChoiceField.vue'
 import NumberField from '../components/NumberField.vue'
 import MemberChart from '../components/MemberChart.vue'
 import ToggleField from '../components/ToggleField.vue'
-import { readFactors } from '../lib/combinations'
 import { minus } from '../lib/quantity'
 import { useWorkbench } from '../stores/workbench'
 import BowsPart from './response/BowsPart.vue'
+import FrequenciesPart from './response/FrequenciesPart.vue'
 import SheetHead from './SheetHead.vue'
 import PickList from '../components/PickList.vue'
 
@@ -60,21 +60,6 @@ const besides = computed(() => {
     ...(bench.chain?.combinations ?? []).map((c) => ({ value: c.name, label: `${c.name} · ${c.formula}` })),
   ]
 })
-const masses = ref('')
-const wrong = ref('')
-const chosenMasses = computed(() => {
-  const given = Object.entries(analysis.value?.masses ?? {})
-  if (!given.length) return 'all permanent cases'
-  const symbol = (name: string) => bench.chain?.cases?.find((c) => c.name === name)?.symbol ?? name
-  return given.map(([name, factor]) => `${factor === 1 ? '' : `${factor} `}${symbol(name)}`).join(' + ')
-})
-async function setMasses() {
-  const found = masses.value.trim() ? readFactors(masses.value, bench.chain?.cases ?? []) : {}
-  wrong.value = typeof found === 'string' ? found : ''
-  if (wrong.value) return
-  const done = await bench.edit('Masses of natural frequencies', [{ path: 'analysis.masses', value: found }])
-  wrong.value = done ? '' : (bench.refusal?.message ?? '')
-}
 function look(shape: string) {
   bench.overlays = new Set([...bench.overlays, 'sway'])
   bench.show(shape)
@@ -232,33 +217,7 @@ function look(shape: string) {
       }}.
     </p>
     <BowsPart v-if="analysis" />
-    <h4>
-      Natural frequencies <span>{{ chosenMasses }}</span>
-    </h4>
-    <p class="buttons">
-      <ElButton
-        v-for="m in bench.natural"
-        :key="m.state"
-        size="small"
-        class="mono"
-        :title="`Draw mode ${m.state.split(':')[1]}`"
-        @click="look(m.state)"
-      >
-        {{ m.value.toFixed(2) }} Hz
-      </ElButton>
-    </p>
-    <div class="form">
-      <label title="Cases whose downward loads are masses: G1 + G2 + 0.2 S1; empty: all permanent ones"
-        >Masses
-        <ElInput
-          v-model="masses"
-          size="small"
-          aria-label="Masses of natural frequencies"
-          placeholder="G1 + G2 + 0.2 S1"
-          @keydown.enter="setMasses"
-      /></label>
-      <p v-if="wrong" class="note fails" role="alert">{{ wrong }}</p>
-    </div>
+    <FrequenciesPart />
   </template>
 </template>
 

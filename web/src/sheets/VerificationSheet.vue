@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
 import { ElButton } from 'element-plus'
 import ChoiceField from '../components/ChoiceField.vue'
 import NumberField from '../components/NumberField.vue'
@@ -12,17 +11,13 @@ import HolesPart from './verification/HolesPart.vue'
 import LengthsPart from './verification/LengthsPart.vue'
 import OwnPart from './verification/OwnPart.vue'
 import RemarkPart from './verification/RemarkPart.vue'
+import WholePart from './verification/WholePart.vue'
 import WebPart from './verification/WebPart.vue'
 import ValuesPart from './verification/ValuesPart.vue'
 import WhyPart from './verification/WhyPart.vue'
 
 defineEmits<{ proof: [criterion: string, combination?: string] }>()
 const bench = useWorkbench()
-/** What is left out is said in full when asked for, so that it does not push the numbers out of sight. */
-const FEW = 2
-const all = ref(false)
-const leftOut = computed(() => bench.chain?.whole?.left_out ?? [])
-const said = computed(() => (all.value ? leftOut.value : leftOut.value.slice(0, FEW)))
 </script>
 
 <template>
@@ -55,62 +50,7 @@ const said = computed(() => (all.value ? leftOut.value : leftOut.value.slice(0, 
   </template>
   <template v-else>
     <SheetHead title="Verification" aside="EN 1993-1-1" />
-    <p v-if="bench.chain?.whole" class="note whole" role="status">
-      <b>{{ bench.chain.whole.passing }}</b> members pass,
-      <b :class="{ fails: bench.chain.whole.failing }">{{ bench.chain.whole.failing }}</b> fail,
-      <b>{{ bench.chain.whole.not_covered }}</b> are not covered.
-    </p>
-    <p v-for="l in said" :key="l.words" class="uncovered" role="note">
-      <b>Left out{{ l.members ? `, ${l.members} members` : '' }}:</b> {{ l.words }}.
-    </p>
-    <p v-if="leftOut.length > FEW" class="buttons">
-      <ElButton link type="primary" size="small" :aria-expanded="all" @click="all = !all">
-        {{ all ? 'Fewer' : `${leftOut.length - FEW} more are left out` }}
-      </ElButton>
-    </p>
-    <p class="note">Point at a member in the view or in the ledger to see what governs it, and the proof.</p>
-    <template v-if="bench.chain?.equilibrium?.length">
-      <h4>Static equilibrium <span>EQU, EN 1990 6.4.2</span></h4>
-      <div class="checks">
-        <ElButton
-          v-for="t in bench.chain.equilibrium"
-          :key="t.words"
-          class="bare"
-          :title="`${t.combination}: ${t.formula}; acting ${t.acting.toFixed(0)}, resisting ${t.resisting.toFixed(0)} ${t.words.startsWith('Uplift') ? 'kN' : 'kNm'}: show the combination`"
-          @click="bench.show(t.combination)"
-        >
-          <span>{{ t.words }}</span><em class="mono">{{ t.combination }}</em
-          ><b class="mono" :class="{ fails: (t.utilisation ?? 9) > 1 }">{{
-            t.utilisation === null ? '∞' : figures(t.utilisation)
-          }}</b>
-        </ElButton>
-      </div>
-      <p v-if="bench.chain.lifted?.length" class="note">
-        {{ bench.chain.lifted.length }} supports are pulled upwards, most {{ bench.chain.lifted[0]!.node }} with
-        {{ bench.chain.lifted[0]!.tension.toFixed(1) }} kN in {{ bench.chain.lifted[0]!.combination }}. Where the weight
-        alone does not resist, anchors and foundations must: their forces stand under Reactions in the ledger.
-      </p>
-    </template>
-    <template v-if="bench.chain?.stabilised?.length">
-      <h4>What bracing stabilises <span>q_d, EN 1993-1-1 5.3.3</span></h4>
-      <div class="checks">
-        <ElButton
-          v-for="(s, i) in bench.chain.stabilised"
-          :key="i"
-          class="bare"
-          :title="`ΣN_Ed ${s.compression.toFixed(0)} kN, α_m ${s.alpha_m.toFixed(2)}, e_0 ${s.bow.toFixed(1)} mm, δ_q ${s.movement.toFixed(1)} mm: show ${s.combination}, ${s.formula}`"
-          @click="bench.show(s.combination)"
-        >
-          <span>{{ s.lines }} lines over {{ s.span.toFixed(1) }} m</span><em class="mono">{{ s.combination }}</em
-          ><b class="mono wide" :class="{ fails: !s.firm }">{{ s.force.toFixed(2) }} kN/m</b>
-        </ElButton>
-      </div>
-      <p class="note">
-        Bows of what is held sideways press on the bracing; diagonals, struts and purlins carry this with everything
-        else.
-        {{ bench.chain.stabilised.every((s) => s.firm) ? '' : 'One of them is too soft for what leans on it.' }}
-      </p>
-    </template>
+    <WholePart />
   </template>
   <template v-if="bench.document?.rules">
     <h4>Effective lengths by role <span>× own length</span></h4>
@@ -242,40 +182,6 @@ const said = computed(() => (all.value ? leftOut.value : leftOut.value.slice(0, 
   padding: 6px 10px;
   border: 1px dashed var(--behind);
   font: 400 12.5px var(--condensed);
-}
-.checks {
-  padding: 0 8px;
-}
-.checks button {
-  display: grid;
-  grid-template-columns: 1fr auto 44px;
-  gap: 8px;
-  width: 100%;
-  text-align: left;
-  border: 0;
-  background: none;
-  padding: 2px 4px;
-  font: 400 12.5px var(--condensed);
-  cursor: pointer;
-}
-.checks button:has(.wide) {
-  grid-template-columns: 1fr auto auto;
-}
-.checks button:hover {
-  background: var(--chalk-soft);
-}
-.checks em {
-  font-style: normal;
-  font-size: 11px;
-  color: var(--ink-2);
-}
-.checks b {
-  text-align: right;
-  font-weight: 400;
-  font-size: 12px;
-}
-.checks b.fails {
-  font-weight: 600;
 }
 h4 span {
   font-weight: 400;

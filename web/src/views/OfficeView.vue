@@ -5,19 +5,17 @@ import {
   ElInput,
   ElMessage,
   ElOption,
-  ElPopconfirm,
   ElSelect,
   ElSwitch,
   ElTable,
   ElTableColumn,
   ElTabPane,
   ElTabs,
-  ElUpload,
-  type UploadFile,
 } from 'element-plus'
 import { onMounted, ref } from 'vue'
 import { api, type Schemas } from '../api/client'
 import HistoryTable from '../people/HistoryTable.vue'
+import KeptTable from '../people/KeptTable.vue'
 import PageFrame from '../people/PageFrame.vue'
 import { moment, OFFICE_ROLES, told } from '../people/roles'
 import { usePeople } from '../stores/people'
@@ -63,21 +61,6 @@ async function invite(person = '') {
 
 async function withdraw(id: number) {
   await api.DELETE('/api/people/invitations/{invitation_id}', { params: { path: { invitation_id: id } } })
-  await load()
-}
-
-/** The set is called as its file. */
-async function takeNational(file: UploadFile) {
-  const text = (await file.raw?.text()) ?? ''
-  const name = file.name.replace(/\.csv$/i, '')
-  const { data, error } = await api.POST('/api/office/national', { body: { name, text } })
-  problem.value = data ? '' : told(error)
-  if (data) ElMessage.success(`“${data.name}” is kept.`)
-  await load()
-}
-
-async function drop(number: number) {
-  await api.DELETE('/api/office/kept/{number}', { params: { path: { number } } })
   await load()
 }
 
@@ -150,39 +133,7 @@ onMounted(() => {
         </ElTable>
       </ElTabPane>
       <ElTabPane :label="`Kept for projects (${kept.length})`" name="kept">
-        <p v-if="people.designs" class="take">
-          <ElUpload :auto-upload="false" :show-file-list="false" accept=".csv,text/csv" @change="takeNational">
-            <ElButton size="small" title="Columns path and value; a set that is given out shows them all">
-              Import national values (CSV)…
-            </ElButton>
-          </ElUpload>
-        </p>
-        <ElTable
-          :data="kept"
-          aria-label="What the office keeps"
-          empty-text="Nothing yet. National values, limits, prices, materials and dossiers are kept from where they stand in a project; a project as a template from the list of projects."
-        >
-          <ElTableColumn label="What" prop="title" width="220" sortable />
-          <ElTableColumn label="Name" prop="name" sortable />
-          <ElTableColumn label="Kept by" prop="by" width="160" sortable />
-          <ElTableColumn label="When" prop="changed" width="180" sortable>
-            <template #default="{ row }">{{ moment(row.changed) }}</template>
-          </ElTableColumn>
-          <ElTableColumn width="130" align="right">
-            <template #default="{ row }">
-              <a v-if="row.kind === 'national'" class="quiet" :href="`/api/office/national/${row.id}`" download>CSV</a>
-              <ElPopconfirm
-                v-if="people.designs"
-                :title="`Keep “${row.name}” no longer? Projects keep what they took over.`"
-                confirm-button-text="Delete"
-                cancel-button-text="Cancel"
-                @confirm="drop(row.id)"
-              >
-                <template #reference><ElButton text size="small">Delete</ElButton></template>
-              </ElPopconfirm>
-            </template>
-          </ElTableColumn>
-        </ElTable>
+        <KeptTable :kept="kept" @changed="load" @problem="problem = $event" />
       </ElTabPane>
       <ElTabPane v-if="people.administers" :label="`Invitations (${invitations.length})`" name="invitations">
         <ElTable :data="invitations" empty-text="No link is open. Invite somebody: the link is handed over by you.">

@@ -2,7 +2,8 @@
 /** Which table the ledger shows, what of it, and how it goes out. */
 import { ElButton, ElCheckbox, ElInput, ElPopover, ElTabPane, ElTabs } from 'element-plus'
 import { computed } from 'vue'
-import type { Row, Tab, Table } from '../../lib/ledger'
+import type { Row, Table } from '../../lib/ledgerTypes'
+import type { Tab } from '../../lib/ledger'
 import { useOut } from '../../lib/ledgerOut'
 import { useWorkbench } from '../../stores/workbench'
 

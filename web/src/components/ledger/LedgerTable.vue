@@ -2,8 +2,9 @@
 /** The rows of the ledger: chosen, moved through by keys, written in place; long tables draw only the rows in sight. */
 import { ElButton, ElInput } from 'element-plus'
 import { computed, nextTick, ref, watch } from 'vue'
-import type { Row, Table } from '../../lib/ledger'
+import type { Row, Table } from '../../lib/ledgerTypes'
 import { dragged } from '../../lib/ledgerColumns'
+import { vFocus } from '../../lib/focus'
 import { useCells } from '../../lib/ledgerCells'
 import { useWindow } from '../../lib/ledgerWindow'
 import { useWorkbench } from '../../stores/workbench'
@@ -55,7 +56,6 @@ const { editing, pointed, startEdit, commit, paste } = useCells(
   rows,
   wrong,
 )
-const vFocus = { mounted: (el: HTMLElement) => el.querySelector('input')?.select() }
 
 watch(
   () => props.table.head,

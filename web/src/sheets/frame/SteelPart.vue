@@ -132,7 +132,7 @@ async function addMaterial() {
   </h4>
   <p class="note">A CSV file with the columns name, shape, h, b, tw, tf, b2, tf2, of, gap; sizes in mm.</p>
   <ElUpload class="note" :show-file-list="false" accept=".csv,text/csv" :before-upload="chosen">
-    <ElButton size="small">Import a CSV file of sections…</ElButton>
+    <ElButton tag="span" size="small">Import a CSV file of sections…</ElButton>
   </ElUpload>
   <p v-if="trouble" class="note fails" role="alert">{{ trouble }} Nothing was taken in.</p>
   <ul>

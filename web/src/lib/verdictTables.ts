@@ -1,0 +1,90 @@
+/** Tables of what was verified. */
+
+import type { Schemas } from '../api/client'
+import { mostOf } from './filters'
+import type { Table } from './ledgerTypes'
+import { figures } from './temper'
+
+type Member = Schemas['MemberOut']
+const KINDS = ['section', 'stability', 'service'] as const
+/** Criteria of serviceability. */
+const SERVICE = ['deflection', 'sway', 'variable']
+const n = (text: string) => ({ text, number: true })
+
+/** Roles with their worst utilisation. */
+export function groupsTable(chain: Schemas['ChainOut'] | null): Table {
+  return {
+    head: [{ text: 'Role' }, { text: 'Section' }, n('Count'), { text: 'Worst utilisation', use: true }, n('Mass kg')],
+    rows: [...(chain?.roles ?? [])]
+      .sort((a, b) => (b.worst ?? 9) - (a.worst ?? 9))
+      .map((r) => ({
+        key: r.role,
+        cells: [r.label, r.section, r.count, r.worst ?? null, Math.round(r.mass)],
+        use: r.worst ?? null,
+        status: r.status,
+      })),
+    empty: 'No members yet.',
+  }
+}
+
+/** Members, the worst first. */
+export function membersTable(members: readonly Member[]): Table {
+  return {
+    head: [
+      { text: 'Member' },
+      { text: 'Section' },
+      n('Length m'),
+      { text: 'Governs' },
+      { text: 'Combination' },
+      n('Cross-section'),
+      n('Stability'),
+      n('Deflection'),
+      { text: 'Utilisation', use: true },
+      n('Mass kg'),
+    ],
+    rows: [...members]
+      .sort(
+        (a, b) =>
+          (b.status === 'not covered' ? 9 : (b.utilisation ?? 0)) -
+          (a.status === 'not covered' ? 9 : (a.utilisation ?? 0)),
+      )
+      .map((m) => ({
+        key: m.name,
+        cells: [
+          m.label,
+          m.section,
+          m.length.toFixed(2),
+          m.not_covered.length ? m.not_covered.join('; ') : m.governs,
+          m.combination,
+          ...KINDS.map((kind) => figures(mostOf(m, kind))),
+          m.utilisation ?? null,
+          Math.round(m.mass),
+        ],
+        use: m.utilisation ?? null,
+        status: m.status,
+      })),
+    empty: 'No members yet.',
+  }
+}
+
+/** Limits of deflection and sway, the worst first. */
+export function deflectionTable(members: readonly Member[]): Table {
+  return {
+    head: [
+      { text: 'Member' },
+      { text: 'Criterion' },
+      { text: 'Combination' },
+      { text: 'In symbols' },
+      { text: 'Utilisation', use: true },
+    ],
+    rows: members
+      .flatMap((m) => (m.checks ?? []).filter((c) => SERVICE.includes(c.criterion)).map((c) => ({ m, c })))
+      .sort((a, b) => b.c.utilisation - a.c.utilisation)
+      .map(({ m, c }) => ({
+        key: m.name,
+        cells: [m.label, c.words, c.combination, c.formula, c.utilisation],
+        use: c.utilisation,
+      })),
+    empty: 'No limit of deflection or sway acts on anything here: set them in the Verification sheet.',
+  }
+}
