@@ -35,14 +35,20 @@ export function useKeyPlan() {
     }))
   })
   const rows = computed(() => spread('X', TOP, DEPTH))
+  /** Bays with roof bracing, by where it lies. */
   const braced = computed(() => {
+    const chain = bench.chain
+    const lines = (chain?.grid ?? []).filter((g) => g.axis === 'Y').map((g) => g.at)
     const bays = new Set(
-      (bench.chain?.members ?? [])
-        .filter((m) => m.role === 'roof bracing' && m.name.startsWith('bay-'))
-        .map((m) => Number(m.name.slice(4).split('/')[0])),
+      (chain?.members ?? [])
+        .filter((m) => m.role === 'roof bracing')
+        .map((m) => {
+          const [a, b] = [m.line[0]!, m.line.at(-1)!].map((n) => chain!.nodes![n]![1])
+          return lines.findIndex((at, k) => at < (a! + b!) / 2 && (a! + b!) / 2 < (lines[k + 1] ?? -Infinity))
+        }),
     )
     return [...bays].flatMap((bay) => {
-      const [a, b] = [frames.value[bay - 1], frames.value[bay]]
+      const [a, b] = [frames.value[bay], frames.value[bay + 1]]
       return a && b ? [[a.at, b.at] as const] : []
     })
   })
