@@ -137,6 +137,4 @@ header {
   font-size: 17px;
   line-height: 1;
 }
-}
-}
 </style>

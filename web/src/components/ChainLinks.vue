@@ -94,8 +94,10 @@ nav {
   to {
     transform: rotate(360deg);
   }
+}
 @media (prefers-reduced-motion: reduce) {
   .link.refreshing i {
     animation: none;
   }
+}
 </style>

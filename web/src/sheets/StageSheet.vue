@@ -3,6 +3,7 @@ import { ElButton } from 'element-plus'
 import { computed, type Component } from 'vue'
 import { useWorkbench } from '../stores/workbench'
 import ActionsSheet from './ActionsSheet.vue'
+import ChosenHead from './ChosenHead.vue'
 import CombinationsSheet from './CombinationsSheet.vue'
 import DossierSheet from './DossierSheet.vue'
 import FrameSheet from './FrameSheet.vue'
@@ -25,6 +26,8 @@ const SHEETS: Record<string, Component> = {
 }
 /** Stages whose sheets show computed numbers. */
 const NUMBERS = ['actions', 'combinations', 'response', 'verification', 'dossier']
+/** Stages whose sheets are headed by the chosen members; the others have it, or a combination, a group, a chapter, as their subject. */
+const HEADED = ['frame', 'actions']
 const sheet = computed(() => SHEETS[bench.stage])
 </script>
 
@@ -37,6 +40,7 @@ const sheet = computed(() => SHEETS[bench.stage])
     Numbers of revision {{ bench.chain?.revision }}. The project stands at revision {{ bench.project?.revision.number
     }}{{ bench.refreshing ? ', whose numbers are being computed.' : ', whose numbers are not computed.' }}
   </p>
+  <ChosenHead v-if="HEADED.includes(bench.stage)" />
   <component :is="sheet" @proof="(criterion: string, combination?: string) => $emit('proof', criterion, combination)" />
 </template>
 
