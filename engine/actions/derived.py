@@ -145,3 +145,13 @@ class Factors:
     row: str
     used: tuple[float, float, float]
     recommended: tuple[float, float, float]
+
+
+@dataclass(frozen=True)
+class Idle:
+    """Something that does not act, and why. nature: of the case that it would be; covered: whether it would act if it had to."""
+
+    nature: str
+    what: str
+    why: str
+    covered: bool = True

@@ -6,7 +6,7 @@ from typing import Protocol
 
 from engine.actions.cases import Case, Loading
 from engine.actions.combinations import Combination
-from engine.actions.derived import Factors, LocalPressure, SnowShape, Wind
+from engine.actions.derived import Factors, Idle, LocalPressure, SnowShape, Wind
 from engine.analysis.combined import Combined
 from engine.document import Document
 from engine.document.national import BasisValues, ImperfectionValues
@@ -60,6 +60,9 @@ class Family(Protocol):
 
     def snow_shape(self, document: Document, structure: Structure) -> SnowShape:
         """How snow lies on the roofs of the building."""
+
+    def idle(self, document: Document, structure: Structure) -> list[Idle]:
+        """What of the family's actions does not act on the building, and why."""
 
     def factors(self, document: Document, case: Case) -> Factors:
         """Combination factors of a variable case."""

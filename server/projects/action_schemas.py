@@ -87,6 +87,15 @@ class LyingOut(BaseModel):
     course: list[tuple[float, float]]
 
 
+class IdleOut(BaseModel):
+    """Something that does not act, and why. covered: whether it would act if it had to."""
+
+    nature: str
+    what: str
+    why: str
+    covered: bool
+
+
 class SiteOut(BaseModel):
     """The building in its surroundings, in metres: its plan from (x0, y0) to (x1, y1), ridges and valleys as x across it, the section
     across its middle as lines of (x, z), ground level. height: of its top above the ground."""
@@ -101,6 +110,7 @@ class SiteOut(BaseModel):
     folds: list[float]
     section: list[list[tuple[float, float]]]
     winds: list[UpwindOut]
+    idle: list[IdleOut]
     snow: list[LyingOut]
 
 

@@ -54,6 +54,7 @@ def site_out(chain: Chain, revision: int) -> action_schemas.SiteOut | None:
             )
             for w in actions.winds(document, structure)
         ],
+        idle=[action_schemas.IdleOut(**vars(found)) for found in actions.idle(document, structure)],
         snow=[
             action_schemas.LyingOut(
                 case=loading.cases[found.case].symbol,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from engine.actions.cases import Case, Loading
 from engine.actions.combinations import Combination
-from engine.actions.derived import Factors, LocalPressure, SnowShape, Wind
+from engine.actions.derived import Factors, Idle, LocalPressure, SnowShape, Wind
 from engine.analysis.combined import Combined
 from engine.document import Document
 from engine.document.national import BasisValues, ImperfectionValues
@@ -14,6 +14,7 @@ from engine.standards.en.checks.lengths import effective_lengths
 from engine.standards.en.checks.steel import steel_checks
 from engine.standards.en.combinations import PSI, combine, counted, leaning, psi, psi_key
 from engine.standards.en.hall_actions import add_hall_cases, simplifications
+from engine.standards.en.idle import idle
 from engine.standards.en.imperfections import add_imperfections, bow_ratio
 from engine.standards.en.imposed import reduce_by_area
 from engine.standards.en.national import national_values
@@ -69,6 +70,9 @@ class Eurocodes:
     def snow_shape(self, document: Document, structure: Structure) -> SnowShape:
         pitch = next(p.pitch for p in hall_roofs(structure))
         return SnowShape(float(mu1(pitch, document.national.snow.flat)), greatest(document, structure))
+
+    def idle(self, document: Document, structure: Structure) -> list[Idle]:
+        return idle(document, structure)
 
     def factors(self, document: Document, case: Case) -> Factors:
         site, basis = document.site, document.national.basis

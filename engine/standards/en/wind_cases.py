@@ -280,26 +280,44 @@ def _perpendicular(w: Wind, structure: Structure) -> float:
     return 2 * w.box.across(w.direction) * w.box.height
 
 
-def _friction(w: Wind, document: Document, structure: Structure) -> Iterator[tuple[Panel, Floats, float, Floats, str]]:
-    """Friction on surfaces along the wind, beyond the smaller of 2b and 4h from the windward edge (7.5); none where these surfaces
-    have less than four times the area of those across it (7.5(3))."""
-    options, b = document.wind, w.box
-    if options.friction == "none":
-        return
-    reach = min(2 * b.across(w.direction), 4 * b.height)
-    d = b.along(w.direction)
-    if reach >= d - 1e-6:
-        return
+def _friction_reach(w: Wind) -> float:
+    """How far behind the windward edge friction begins, m."""
+    return min(2 * w.box.across(w.direction), 4 * w.box.height)
+
+
+def _along(w: Wind) -> list[Panel]:
+    """The surfaces that the wind goes along."""
     across = w.direction in ("left", "right")
     panels = {zone.panel.name: zone.panel for zone in w.zones}
-    along = [
+    return [
         p
         for p in panels.values()
         if abs(p.outside @ BLOWS[w.direction]) < 1e-6 or (p.kind == "roof" and across and p.pitch < 5)
     ]
-    area, facing = sum(p.area for p in along), _perpendicular(w, structure)
+
+
+def friction_why(w: Wind, document: Document, structure: Structure) -> str:
+    """Why there is no friction in a wind, "" where there is."""
+    if document.wind.friction == "none":
+        return "it is left out (7.5)"
+    reach, d = _friction_reach(w), w.box.along(w.direction)
+    if reach >= d - 1e-6:
+        return f"it would begin {reach:.1f} m behind the windward edge, the building ends at {d:.1f} m (7.5(3))"
+    area, facing = sum(p.area for p in _along(w)), _perpendicular(w, structure)
     if area <= 4 * facing:
+        return f"{area:.0f} m² lie along the wind, no more than four times the {facing:.0f} m² across it (5.3(4))"
+    return ""
+
+
+def _friction(w: Wind, document: Document, structure: Structure) -> Iterator[tuple[Panel, Floats, float, Floats, str]]:
+    """Friction on surfaces along the wind, beyond the smaller of 2b and 4h from the windward edge (7.5); none where these surfaces
+    have less than four times the area of those across it (7.5(3))."""
+    if friction_why(w, document, structure):
         return
+    options, b = document.wind, w.box
+    across = w.direction in ("left", "right")
+    reach, along = _friction_reach(w), _along(w)
+    area, facing = sum(p.area for p in along), _perpendicular(w, structure)
     values = document.national.wind
     c_fr = {
         "smooth": values.friction_smooth,

@@ -16,8 +16,11 @@ watch(
   () => [chosen.value, props.rows] as const,
   async ([key, rows]) => {
     await nextTick()
-    table.value?.setCurrentRow(rows.find((row) => row.key === key))
-    table.value?.$el.querySelector('.current-row')?.scrollIntoView({ block: 'nearest' })
+    const at = rows.findIndex((row) => row.key === key)
+    table.value?.setCurrentRow(rows[at])
+    await nextTick()
+    const body = table.value?.$el as HTMLElement | undefined
+    body?.querySelectorAll('tbody tr')[at]?.scrollIntoView({ block: 'nearest' })
   },
   { immediate: true },
 )

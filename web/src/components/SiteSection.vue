@@ -17,8 +17,10 @@ const ROW = 24
 const MOST = 4
 const rows = computed(() => props.site.snow.slice(0, MOST))
 const top = computed(() => 16 + rows.value.length * ROW)
+/** z_e: the roof's top, or that of parapets above it. */
+const reference = computed(() => Math.max(props.site.height, ...props.site.winds.map((w) => w.height)))
 const scale = computed(() =>
-  Math.min((GROUND - top.value - 14) / (props.site.height * 1.05), BUILDING.width / (props.site.x1 - props.site.x0)),
+  Math.min((GROUND - top.value - 14) / (reference.value * 1.05), BUILDING.width / (props.site.x1 - props.site.x0)),
 )
 const x = (metres: number) =>
   BUILDING.left + BUILDING.width / 2 + (metres - (props.site.x0 + props.site.x1) / 2) * scale.value
@@ -84,14 +86,14 @@ const neighbour = computed(() => {
     <rect v-if="neighbour" v-bind="neighbour" class="neighbour" />
     <path :d="`M${CHART.left} ${GROUND} H${SIZE.width - 20}`" class="ground" />
     <path :d="`M${CHART.left} ${GROUND} V${z(site.height * 1.25)}`" class="axis" />
-    <path :d="`M${CHART.left} ${z(site.height)} H${x(site.x1)}`" class="level" />
+    <path :d="`M${CHART.left} ${z(reference)} H${x(site.x1)}`" class="level" />
     <g v-for="(w, i) in winds.lines" :key="i">
       <path :d="w.d" class="course" />
       <circle :cx="w.at[0]" :cy="w.at[1]" r="3.5" class="point" />
       <text :x="w.at[0] - 8" :y="w.at[1] - 5" class="mono strong" text-anchor="end">{{ w.peak.toFixed(3) }}</text>
     </g>
     <text :x="CHART.left - 6" :y="GROUND + 4" class="mono" text-anchor="end">0</text>
-    <text :x="CHART.left - 6" :y="z(site.height) + 4" class="mono" text-anchor="end">{{ site.height.toFixed(2) }}</text>
+    <text :x="CHART.left - 6" :y="z(reference) + 4" class="mono" text-anchor="end">{{ reference.toFixed(2) }}</text>
     <text :x="CHART.left" :y="GROUND + 15" class="small">q_p over the height z (m), kN/m²</text>
     <text :x="CHART.left" :y="GROUND + 28" class="small">
       {{ winds.lines.map((w) => `${w.terrain}: ${w.words}`).join(' · ') }}

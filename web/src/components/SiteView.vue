@@ -1,36 +1,14 @@
 <script setup lang="ts">
-import { computed, shallowRef, watch } from 'vue'
-import { api, typed, type Schemas } from '../api/client'
+import { storeToRefs } from 'pinia'
+import { computed } from 'vue'
+import { useSite } from '../stores/site'
 import { useWorkbench } from '../stores/workbench'
 import SitePlan from './SitePlan.vue'
 import SiteSection from './SiteSection.vue'
 
 /** What the Site stage is about: the building in its surroundings. */
 const bench = useWorkbench()
-const site = shallowRef<Schemas['SiteOut'] | null>(null)
-const why = shallowRef('')
-watch(
-  () =>
-    [
-      bench.project?.id,
-      bench.chain?.revision,
-      !!bench.chain && !bench.chain.problem && bench.chain.status !== 'bare',
-    ] as const,
-  async ([id, revision, there]) => {
-    if (!id || revision === undefined || !there) {
-      site.value = null
-      return
-    }
-    const { data, error } = await api.GET('/api/projects/{project_id}/site', {
-      params: { path: { project_id: id }, query: { revision } },
-    })
-    if (revision !== bench.chain?.revision) return
-    site.value = data ? typed('SiteOut', data) : null
-    const none = 'No building with a roof stands yet, on which snow and wind would act.'
-    why.value = (error as Partial<Schemas['Problem']> | undefined)?.message ?? (data ? '' : none)
-  },
-  { immediate: true },
-)
+const { site, why } = storeToRefs(useSite())
 const words = computed(() => {
   const { place, bearing } = bench.document?.site ?? {}
   return [place, bearing == null ? 'bearing not stated' : 'north is up'].filter(Boolean).join(' · ')

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { useWorkbench } from '../stores/workbench'
 import NationalPart from './actions/NationalPart.vue'
 import SheetHead from './SheetHead.vue'
+import IdlePart from './site/IdlePart.vue'
 import PlacePart from './site/PlacePart.vue'
 import SiteWind from './site/SiteWind.vue'
 import SnowPart from './site/SnowPart.vue'
@@ -19,6 +20,7 @@ const wind = computed(() => bench.document?.wind)
     <PlacePart :site="site" />
     <SnowPart :site="site" :snow="snow" />
     <SiteWind :site="site" :wind="wind" />
+    <IdlePart />
     <NationalPart />
   </template>
 </template>

@@ -10,7 +10,7 @@ import numpy as np
 
 from engine.analysis.diagrams import Diagrams
 from engine.analysis.elements import Elements
-from engine.analysis.sampling import interpolation
+from engine.analysis.sampling import BESIDE, interpolation
 from engine.document import Document
 from engine.lazy import lazily
 from engine.processors import shared_out
@@ -180,8 +180,11 @@ class Along:
         if not np.allclose(gaps, gaps[:, :1]):
             # concentrated loads make kinks between the samples: the stations stand at them
             flat, held = own.places.ravel(), own.other_held
+            middle = np.repeat(own.places.mean(axis=1), own.places.shape[1])
             for k, (side, a, b) in enumerate(own.spans):
-                inside = (flat >= a) & (flat <= b)
+                # where forces jump at an end of the segment, what lies beyond it is the next one's
+                here = (flat > a + BESIDE) | (middle > a)
+                inside = (flat > a - BESIDE) & (flat < b + BESIDE) & here & ((flat < b - BESIDE) | (middle < b))
                 if not inside.any():
                     continue
                 kinks = counting(self._My[:, None, inside], np.array([[side]]), held[k : k + 1][None])[:, 0]

@@ -89,7 +89,7 @@ def stability(grounds: SteelGrounds, found: Findings) -> list[Held]:
 
     held = []
     for own, (segments, largest, class_4) in zip(chunks, shared_out(of, chunks), strict=True):
-        most = np.nan_to_num(largest["interaction"]).max(axis=1, initial=0.0)
+        most = np.nan_to_num(np.max(list(largest.values()), axis=0)).max(axis=1, initial=0.0)
         held.append(Held(segments.member, segments.start, segments.end, most))
         count = len(own.spans)
         for i, m in enumerate(own.members.tolist()):
@@ -174,8 +174,7 @@ def stability_most(grounds: SteelGrounds, most: Floats) -> None:
 
     def of(rows: slice) -> Floats:
         v = stability_values(grounds.document, segments.of(rows, slice(None)), grounds.steel, grounds.limits)
-        parts = (v["u_Ny"], v["u_Nz"], v["u_LT"], v["u_661"], v["u_662"])
-        return np.where(segments.inside[rows, None], 0.0, np.nan_to_num(np.max(np.broadcast_arrays(*parts), axis=0)))
+        return np.where(segments.inside[rows, None], 0.0, _greatest(v))
 
     raise_to(most, segments.member, len(grounds.strength), of)
 
@@ -184,5 +183,11 @@ def stability_of(grounds: SteelGrounds, column: int, along: Floats) -> list[Held
     """What the segments reach in one combination for strength."""
     s = grounds.segments(columns=[column])
     v = stability_values(grounds.document, s, grounds.steel, grounds.limits[..., [column]])
-    most = np.where(s.inside, 0.0, np.maximum(v["u_661"], v["u_662"])[:, 0])
-    return [Held(s.member, s.start, s.end, np.nan_to_num(most))]
+    most = np.where(s.inside, 0.0, _greatest(v)[:, 0])
+    return [Held(s.member, s.start, s.end, most)]
+
+
+def _greatest(v: Values) -> Floats:
+    """(rows, combinations) the largest utilisation of all criteria of segments."""
+    parts = (v["u_Ny"], v["u_Nz"], v["u_LT"], v["u_661"], v["u_662"])
+    return np.asarray(np.nan_to_num(np.max(np.broadcast_arrays(*parts), axis=0)))
