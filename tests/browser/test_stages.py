@@ -91,3 +91,53 @@ class Stages(BrowserCase):
         page.wait_for_selector("tbody tr")
         self.stage("Site")
         expect(page.locator(".site")).to_contain_text("No building with a roof stands yet")
+
+    def test_site_says_what_does_not_act_and_why(self):
+        page = self.page
+        self.stage("Site")
+        idle = page.locator("aside.right li")
+        expect(idle.filter(has_text="Drift against a taller building")).to_contain_text("none is stated beside it")
+        # what nobody computes looks otherwise than what there is none of
+        expect(idle.filter(has_text="Snow that slides against guards")).to_have_class("open")
+        page.get_by_text("A taller building stands beside").click()
+        expect(idle.filter(has_text="Drift against a taller building")).to_have_count(0, timeout=30_000)
+
+    def test_what_is_chosen_heads_the_sheet_and_is_changed_there(self):
+        page = self.page
+        self.stage("Frame")
+        page.click("[role=tab]:has-text('Steelwork')")
+        page.fill("[aria-label='Filter the ledger']", "rafter 2·")
+        page.locator(".bottom tbody tr").first.click()
+        head = page.get_by_label("What is chosen", exact=True)
+        expect(head.locator(".title b")).to_have_text("Rafter 2·AB-L")
+        expect(head).to_contain_text("Column 2·A")
+        section = head.get_by_label("Section of what is chosen")
+        expect(section).to_have_value("IPE 450")
+        page.locator(".bottom tbody tr").nth(1).click(modifiers=["Shift"])
+        expect(head.locator(".title b")).to_have_text("2 members")
+        section.fill("IPE 500")
+        section.press("Enter")
+        expect(page.locator("header .rev")).to_have_text("rev 2", timeout=30_000)
+        expect(head).to_contain_text("Changed by hand")
+        section.fill("IPE 5000")
+        section.press("Enter")
+        expect(head.get_by_role("alert")).to_contain_text("IPE 5000")
+        head.get_by_role("button", name="Take back").click()
+        expect(section).to_have_value("IPE 450", timeout=30_000)
+
+    def test_a_column_of_the_ledger_is_widened_and_stays_so(self):
+        page = self.page
+        edge = page.locator(".bottom th .edge").first
+        head = page.locator(".bottom th").first
+        before = head.bounding_box()["width"]
+        box = edge.bounding_box()
+        page.mouse.move(box["x"] + 3, box["y"] + 8)
+        page.mouse.down()
+        page.mouse.move(box["x"] + 123, box["y"] + 8, steps=4)
+        page.mouse.up()
+        self.assertAlmostEqual(head.bounding_box()["width"], before + 120, delta=12)
+        page.reload()
+        page.wait_for_selector(".bottom tbody tr")
+        self.assertAlmostEqual(head.bounding_box()["width"], before + 120, delta=12)
+        edge.dblclick()
+        self.assertLess(head.bounding_box()["width"], before + 60)

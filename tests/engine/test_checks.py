@@ -8,7 +8,6 @@ from engine.chain import run
 from engine.demo import DEMOS
 from tests.engine.test_channels import beam
 
-
 #: factors of the general method are found by halving, from where depends on who is looked at with whom;
 #: of moments equally large at two places, either may give C_m
 BISECTED = 5e-5

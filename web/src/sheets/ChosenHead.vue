@@ -43,11 +43,11 @@ function take(name: string) {
 
 <template>
   <section v-if="picked.length" class="chosen" aria-label="What is chosen">
-    <header>
+    <div class="title">
       <b>{{ title }}</b>
       <span class="mono">{{ length.toFixed(2) }} m{{ one ? '' : ' in all' }} · {{ common.mass }} kg</span>
       <ElButton link type="primary" size="small" title="Choose nothing (Esc)" @click="bench.select('')">×</ElButton>
-    </header>
+    </div>
     <p class="told">
       {{ common.role }} · {{ common.behaviour }} · {{ common.from
       }}<template v-if="one?.releases.length"> · lets go {{ one.releases.join('; ') }}</template>
@@ -131,15 +131,15 @@ function take(name: string) {
   padding: 6px 0 6px 10px;
   border-left: 4px solid var(--chalk);
 }
-header {
+.title {
   display: flex;
   align-items: baseline;
   gap: 8px;
 }
-header b {
+.title b {
   font: 600 15px var(--condensed);
 }
-header .mono {
+.title .mono {
   font-size: 11.5px;
   color: var(--ink-2);
   margin-right: auto;

@@ -58,7 +58,7 @@ const { editing, pointed, startEdit, commit, paste } = useCells(
 )
 
 watch(
-  () => props.table.head,
+  () => props.table.head.map((h) => h.text).join(),
   () => (editing.value = null),
 )
 </script>
