@@ -163,46 +163,38 @@ def _flatness(chain: Chain, name: str) -> float:
 
 def _wind(chain: Chain, told: Told, winds: list[Wind]) -> None:
     site, options = chain.document.site, chain.document.wind
+    of_terrain = [p for w in winds for p in w.pressures.values() if p.terrain == site.terrain]
+    terrain = ", ".join(sorted({f"z_0 = {p.z_0:g} m, z_min = {p.z_min:g} m · table 4.1" for p in of_terrain}))
     told.add(
         Heading("Wind", "actions.wind", aside="EN 1991-1-4"),
         Facts(
             (
                 ("v_b,0", f"{site.wind_speed:g} m/s", f"basic value, {_source(chain, 'wind_speed')}"),
-                (
-                    "Terrain",
-                    site.terrain,
-                    ", ".join(
-                        sorted(
-                            {
-                                f"z_0 = {p.z_0:g} m, z_min = {p.z_min:g} m · table 4.1"
-                                for w in winds
-                                for p in w.pressures.values()
-                                if p.terrain == site.terrain
-                            }
-                        )
-                    ),
-                ),
+                ("Terrain", site.terrain, terrain),
                 ("ρ", f"{options.air_density:g} kg/m³", "of air · 4.5(1)"),
                 ("Reference period", f"{site.reference_period:g} years", "4.2(2)"),
             )
         ),
     )
-    rows: list[tuple[Cell, ...]] = []
-    for w in winds:
-        for z, p in sorted(w.pressures.items()):
-            rows.append(
-                (
-                    WAYS[w.direction],
-                    p.terrain,
-                    z,
-                    p.speed,
-                    p.basic / 1000,
-                    p.roughness,
-                    p.turbulence,
-                    p.exposure,
-                    p.peak / 1000,
-                )
-            )
+    _peaks(told, winds)
+    inside = [(WAYS[w.direction], ", ".join(f"{c:+.2f}" for c, _ in w.inside), w.inside[0][1]) for w in winds]
+    told.add(
+        Heading("Internal pressure", "actions.inside", 3), Facts(tuple(("c_pi  " + a, b, c) for a, b, c in inside))
+    )
+    if told.level != "summary":
+        for w in winds:
+            _zones(chain, told, w)
+
+
+def _peaks(told: Told, winds: list[Wind]) -> None:
+    """Peak velocity pressure by direction and height."""
+    rows: list[tuple[Cell, ...]] = [
+        (
+            WAYS[w.direction], p.terrain, z, p.speed, p.basic / 1000, p.roughness, p.turbulence, p.exposure, p.peak / 1000,
+        )
+        for w in winds
+        for z, p in sorted(w.pressures.items())
+    ]  # fmt: skip
     columns: tuple[Column, ...] = (
         Column("direction"), Column("terrain"), Column("z_e", "m"), Column("v_b", "m/s"), Column("q_b", "kN/m²", 3), Column("c_r", "", 3),
         Column("I_v", "", 3), Column("c_e", "", 3), Column("q_p", "kN/m²", 3),
@@ -215,42 +207,24 @@ def _wind(chain: Chain, told: Told, winds: list[Wind]) -> None:
             "q_b = ½ ρ v_b² (4.10); c_r = k_r ln(z/z_0) (4.4); I_v = k_I / (c_o ln(z/z_0)) (4.7); q_p = (1 + 7 I_v) ½ ρ v_m² = c_e q_b (4.8)."
         )
     )
-    inside = [(WAYS[w.direction], ", ".join(f"{c:+.2f}" for c, _ in w.inside), w.inside[0][1]) for w in winds]
-    told.add(
-        Heading("Internal pressure", "actions.inside", 3), Facts(tuple(("c_pi  " + a, b, c) for a, b, c in inside))
-    )
-    if told.level == "summary":
-        return
-    for w in winds:
-        drawing = zones_drawing(chain.structure, w, WAYS[w.direction])
-        told.add(Heading(WAYS[w.direction], f"actions.wind.{w.direction}", 3, aside=f"h/d = {w.slenderness:.2f}"))
-        if drawing:
-            told.add(Figure(drawing, f"zones of the roof, 1 : {drawing.scale}"))
-        zone_rows: list[tuple[Cell, ...]] = []
-        for zone in w.zones:
-            for c, words in dict.fromkeys(
-                zone.both[k][:1] + (zone.source + (f", {zone.read[k]}" if zone.read[k] else ""),) for k in (0, 1)
-            ):
-                zone_rows.append(
-                    (
-                        zone.letter,
-                        zone.panel.name,
-                        c,
-                        words,
-                        w.peak(zone) / 1000,
-                        c * w.peak(zone) / 1000 * w.structural,
-                    )
-                )
-        zone_rows = list(dict.fromkeys(zone_rows))
-        columns = (
-            Column("zone"),
-            Column("panel"),
-            Column("c_pe,10"),
-            Column("table"),
-            Column("q_p(z_e)", "kN/m²", 3),
-            Column("w_e", "kN/m²", 3),
-        )
-        told.add(Table(f"wind zones {w.direction}", columns, tuple(zone_rows)))
+
+
+def _zones(chain: Chain, told: Told, w: Wind) -> None:
+    """The zones of one direction, drawn and listed, each row once."""
+    drawing = zones_drawing(chain.structure, w, WAYS[w.direction])
+    told.add(Heading(WAYS[w.direction], f"actions.wind.{w.direction}", 3, aside=f"h/d = {w.slenderness:.2f}"))
+    if drawing:
+        told.add(Figure(drawing, f"zones of the roof, 1 : {drawing.scale}"))
+    rows: dict[tuple[Cell, ...], None] = {}
+    for zone in w.zones:
+        q = w.peak(zone) / 1000
+        for pair, read in zip(zone.both, zone.read, strict=True):
+            words = zone.source + (f", {read}" if read else "")
+            rows[zone.letter, zone.panel.name, pair[0], words, q, pair[0] * q * w.structural] = None
+    columns: tuple[Column, ...] = (
+        Column("zone"), Column("panel"), Column("c_pe,10"), Column("table"), Column("q_p(z_e)", "kN/m²", 3), Column("w_e", "kN/m²", 3),
+    )  # fmt: skip
+    told.add(Table(f"wind zones {w.direction}", columns, tuple(rows)))
 
 
 def _cases(chain: Chain) -> Table:

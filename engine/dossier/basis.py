@@ -46,6 +46,15 @@ def basis(chain: Chain, told: Told) -> None:
             STANDARDS,
         ),
     )
+    _national(document, told)
+    _materials(chain, told)
+    simplified = family(document).simplifications(document, chain.structure)
+    if simplified:
+        told.add(Heading("Simplifications", "basis.simplifications"))
+        told.add(*(Paragraph(one, "item") for one in simplified))
+
+
+def _national(document: Document, told: Told) -> None:
     told.add(Heading("Values that are nationally determined", "basis.national"))
     values = family(document).national_values()
     rows, differ = [], 0
@@ -79,6 +88,10 @@ def basis(chain: Chain, told: Told) -> None:
             Column("symbol"), Column("value"), Column("recommended"), Column(""), Column("source"), Column("meaning", wide=True),
         )  # fmt: skip
         told.add(Table("national values", columns, tuple(rows)))
+
+
+def _materials(chain: Chain, told: Told) -> None:
+    rules = chain.document.rules
     materials = {m.material.name: m.material for m in chain.structure.members}
     told.add(Heading("Materials", "basis.materials"))
     told.add(
@@ -89,15 +102,11 @@ def basis(chain: Chain, told: Told) -> None:
                 Column("γ_M0"), Column("γ_M1"), Column("γ_M2"),
             ),
             tuple(
-                (name, m.E / 1e6, m.G / 1e6, m.density, document.rules.gamma_M0, document.rules.gamma_M1, document.rules.gamma_M2)
+                (name, m.E / 1e6, m.G / 1e6, m.density, rules.gamma_M0, rules.gamma_M1, rules.gamma_M2)
                 for name, m in sorted(materials.items())
             ),
         )
     )  # fmt: skip
-    simplified = family(document).simplifications(document, chain.structure)
-    if simplified:
-        told.add(Heading("Simplifications", "basis.simplifications"))
-        told.add(*(Paragraph(one, "item") for one in simplified))
 
 
 def open_matters(chain: Chain, told: Told) -> None:

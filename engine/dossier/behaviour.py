@@ -14,12 +14,15 @@ from engine.structure.model import FREEDOMS
 from engine.structure.planes import Plane
 from engine.structure.words import ROLE_WORDS, label
 from engine.verification.equilibrium import tilt_words
-from engine.verification.outcomes import CRITERIA, SERVICE
+from engine.verification.outcomes import CRITERIA, SERVICE, Outcome
 from engine.verification.standing import in_words
 
 #: combinations listed by their α_cr
 LISTED = {"summary": 1, "normal": 8, "full": 100000}
 FORCES = {"x": "H_X", "y": "H_Y", "z": "V", "rx": "M_X", "ry": "M_Y", "rz": "M_Z"}
+
+
+UNHELD = "Above 1 the weights alone do not hold: anchors and foundations must hold the rest, and are not checked here."
 
 
 def analysis(chain: Chain, told: Told) -> None:
@@ -50,33 +53,37 @@ def analysis(chain: Chain, told: Told) -> None:
             )
         ),
     )
-    alpha = combined.alpha
-    ranked = [int(i) for i in np.argsort(np.where(np.isfinite(alpha), alpha, np.inf)) if np.isfinite(alpha[i])]
-    if ranked:
-        told.add(Heading("Critical factors", "analysis.critical", aside="EN 1993-1-1 5.2.1"))
-        rows = tuple(
-            (
-                chain.combinations[i].name,
-                chain.combinations[i].formula,
-                float(alpha[i]),
-                "second" if combined.second[i] else "first",
-                in_words(combined, i),
-            )
-            for i in ranked[: LISTED[told.level]]
-        )
-        columns: tuple[Column, ...] = (
-            Column("combination"),
-            Column("formula", wide=True),
-            Column("α_cr"),
-            Column("order"),
-            Column("what buckles", wide=True),
-        )
-        told.add(Table("critical factors", columns, rows))
+    told.add(*_critical(chain, told))
     told.add(*_without_state(chain))
     told.add(*_stabilised(chain))
+    told.add(*_equilibrium(chain))
+
+
+def _critical(chain: Chain, told: Told) -> Iterator[Heading | Table]:
+    """The lowest critical factors, with what buckles."""
+    combined, alpha = chain.combined, chain.combined.alpha
+    ranked = [int(i) for i in np.argsort(np.where(np.isfinite(alpha), alpha, np.inf)) if np.isfinite(alpha[i])]
+    if not ranked:
+        return
+    yield Heading("Critical factors", "analysis.critical", aside="EN 1993-1-1 5.2.1")
+    rows = tuple(
+        (
+            chain.combinations[i].name, chain.combinations[i].formula, float(alpha[i]), "second" if combined.second[i] else "first",
+            in_words(combined, i),
+        )
+        for i in ranked[: LISTED[told.level]]
+    )  # fmt: skip
+    columns: tuple[Column, ...] = (
+        Column("combination"), Column("formula", wide=True), Column("α_cr"), Column("order"), Column("what buckles", wide=True),
+    )  # fmt: skip
+    yield Table("critical factors", columns, rows)
+
+
+def _equilibrium(chain: Chain) -> Iterator[Heading | Table | Paragraph]:
+    """Overturning and uplift of the whole, and supports in tension."""
     verification = chain.verification
     if verification.tilts or verification.lifted:
-        told.add(Heading("Static equilibrium", "analysis.equilibrium", aside="EN 1990 6.4.2"))
+        yield Heading("Static equilibrium", "analysis.equilibrium", aside="EN 1990 6.4.2")
     if verification.tilts:
         tilt_rows = tuple(
             (
@@ -85,34 +92,20 @@ def analysis(chain: Chain, told: Told) -> None:
             )
             for t in verification.tilts
         )  # fmt: skip
-        columns = (
-            Column("what", wide=True),
-            Column("E_d,dst", "", 1),
-            Column("E_d,stb", "", 1),
-            Column("unit"),
-            Column("E_d,dst/E_d,stb"),
+        columns: tuple[Column, ...] = (
+            Column("what", wide=True), Column("E_d,dst", "", 1), Column("E_d,stb", "", 1), Column("unit"), Column("E_d,dst/E_d,stb"),
             Column("combination"),
-        )
-        told.add(Table("equilibrium", columns, tilt_rows))
+        )  # fmt: skip
+        yield Table("equilibrium", columns, tilt_rows)
         if any(t.utilisation > 1 for t in verification.tilts):
-            told.add(
-                Paragraph(
-                    "Above 1 the weights alone do not hold: anchors and foundations must hold the rest, and are not checked here.",
-                    "fails",
-                )
-            )
+            yield Paragraph(UNHELD, "fails")
     if verification.lifted:
         lifted_rows = tuple(
             (chain.structure.nodes[f.node], f.tension / 1000, chain.combinations[f.combination].name)
             for f in verification.lifted
         )
-        told.add(
-            Table(
-                "supports in tension",
-                (Column("support"), Column("tension", "kN", 1), Column("combination")),
-                lifted_rows,
-            )
-        )
+        columns = (Column("support"), Column("tension", "kN", 1), Column("combination"))
+        yield Table("supports in tension", columns, lifted_rows)
 
 
 def _stabilised(chain: Chain) -> Iterator[Heading | Table]:
@@ -263,19 +256,17 @@ def _reactions(chain: Chain, every: bool) -> list[Table | Paragraph]:
 
 
 def _movements(chain: Chain) -> Table | None:
-    best: dict[tuple[str, str], tuple[float, int, int]] = {}
+    best: dict[tuple[str, str], tuple[float, int, Outcome]] = {}
     for v in chain.verification.verdicts:
         for o in v.outcomes:
-            if o.criterion in SERVICE:
-                key = (chain.structure.members[v.member].role, o.criterion)
-                if o.utilisation > best.get(key, (-1.0,))[0]:
-                    best[key] = (o.utilisation, v.member, o.row)
+            key = (chain.structure.members[v.member].role, o.criterion)
+            if o.criterion in SERVICE and o.utilisation > best.get(key, (-1.0,))[0]:
+                best[key] = (o.utilisation, v.member, o)
     if not best:
         return None
     rows: list[tuple[Cell, ...]] = []
-    for (role, criterion), (use, member, row) in best.items():
-        stretch = chain.verification.stretches[row]
-        o = next(o for o in chain.verification.verdicts[member].outcomes if o.criterion == criterion)
+    for (role, criterion), (use, member, o) in best.items():
+        stretch = chain.verification.stretches[o.row]
         limit = stretch.length / stretch.ratio
         number = chain.verification.used(criterion)[o.combination]
         rows.append(

@@ -94,21 +94,11 @@ def sections_by_role(chain: Chain) -> Table:
         row[0], row[1], row[2] = row[0] + 1, row[1] + structure.length(m), row[2] + structure.mass(m)
     order = list(ROLE_WORDS)
     rows: list[tuple[Cell, ...]] = [
-        (ROLE_WORDS[role][1], section, grade, float(count), length, mass)
-        for (role, section, grade), (count, length, mass) in sorted(
-            found.items(), key=lambda item: (order.index(item[0][0]), item[0])
-        )
+        (ROLE_WORDS[role][1], section, grade, *(float(value) for value in sums))
+        for (role, section, grade), sums in sorted(found.items(), key=lambda item: (order.index(item[0][0]), item[0]))
     ]
-    rows.append(
-        (
-            "All members",
-            "",
-            "",
-            float(len(structure.members)),
-            sum(r[1] for r in found.values()),
-            sum(r[2] for r in found.values()),
-        )
-    )
+    length, mass = (sum(row[k] for row in found.values()) for k in (1, 2))
+    rows.append(("All members", "", "", float(len(structure.members)), length, mass))
     columns: tuple[Column, ...] = (
         Column("role"), Column("section"), Column("grade"), Column("number", "", 0), Column("length", "m", 1), Column("mass", "kg", 0),
     )  # fmt: skip

@@ -38,6 +38,12 @@ class Joint:
     members: tuple[Meeting, ...]
 
 
+#: roles, sections and whether they run through, of the members that meet in a joint
+Slots = tuple[tuple[str, str, str], ...]
+Ranked = list[tuple[tuple[str, Slots], list[Joint]]]
+UNDESIGNED = "The design of joints, and least forces that EN 1993-1-8 asks for, are not part of this document."
+
+
 def joints_of(structure: Structure) -> list[Joint]:
     """All joints, in the order of the nodes: where two members meet, or one is supported."""
     held = (structure.fixed | (structure.springs != 0)).any(axis=1)
@@ -94,8 +100,23 @@ def _way(structure: Structure, member: int) -> Floats:
 
 def joints(chain: Chain, told: Told) -> None:
     """Kinds of joints with their number; the extremes of the forces at the ends that meet there, each with those that act with it."""
-    structure = chain.structure
-    kinds: dict[tuple[str, tuple[tuple[str, str, str], ...]], list[Joint]] = defaultdict(list)
+    ranked = _ranked(chain.structure)
+    told.add(Heading("Kinds of joints", "joints.kinds"))
+    if not ranked:
+        told.add(Paragraph("No members meet.", "missing"))
+        return
+    told.add(_kinds(chain.structure, ranked), Paragraph(UNDESIGNED, "missing"))
+    if told.level == "summary" or not chain.verification.strength:
+        return
+    aside = "combinations for strength; N tension positive, local axes of the member"
+    told.add(Heading("Forces at ends", "joints.forces", aside=aside), _forces(chain, ranked))
+    if told.level == "full":
+        told.add(Heading("Every joint", "joints.all"), _every(chain.structure, ranked))
+
+
+def _ranked(structure: Structure) -> Ranked:
+    """Joints alike, kind by kind, those of which there are most first."""
+    kinds: dict[tuple[str, Slots], list[Joint]] = defaultdict(list)
     for joint in joints_of(structure):
         meeting = sorted(
             (
@@ -106,11 +127,10 @@ def joints(chain: Chain, told: Told) -> None:
             for row in joint.members
         )
         kinds[joint.kind, tuple(meeting)].append(joint)
-    told.add(Heading("Kinds of joints", "joints.kinds"))
-    if not kinds:
-        told.add(Paragraph("No members meet.", "missing"))
-        return
-    ranked = sorted(kinds.items(), key=lambda item: (item[0][0], -len(item[1]), item[0][1]))
+    return sorted(kinds.items(), key=lambda item: (item[0][0], -len(item[1]), item[0][1]))
+
+
+def _kinds(structure: Structure, ranked: Ranked) -> Table:
     rows: list[tuple[Cell, ...]] = []
     for number, ((kind, slots), own) in enumerate(ranked, 1):
         nodes = ", ".join(structure.nodes[j.node] for j in own[:3]) + (
@@ -124,41 +144,19 @@ def joints(chain: Chain, told: Told) -> None:
         Column("number", "", 0),
         Column("at", wide=True),
     )
-    told.add(Table("kinds of joints", columns, tuple(rows)))
-    told.add(
-        Paragraph(
-            "The design of joints, and least forces that EN 1993-1-8 asks for, are not part of this document.",
-            "missing",
-        )
+    return Table("kinds of joints", columns, tuple(rows))
+
+
+def _every(structure: Structure, ranked: Ranked) -> Table:
+    def members(joint: Joint) -> str:
+        return ", ".join(f"{label(structure.members[r.member])} ({r.where})" for r in joint.members)
+
+    rows = tuple(
+        (structure.nodes[joint.node], f"J{number}", joint.kind, members(joint))
+        for number, (_, own) in enumerate(ranked, 1)
+        for joint in own
     )
-    if told.level == "summary" or not chain.verification.strength:
-        return
-    told.add(
-        Heading(
-            "Forces at ends",
-            "joints.forces",
-            aside="combinations for strength; N tension positive, local axes of the member",
-        ),
-        _forces(chain, ranked),
-    )
-    if told.level == "full":
-        named = [(f"J{number}", joint) for number, (_, own) in enumerate(ranked, 1) for joint in own]
-        told.add(
-            Heading("Every joint", "joints.all"),
-            Table(
-                "joints",
-                (Column("joint"), Column("kind"), Column("what"), Column("members", wide=True)),
-                tuple(
-                    (
-                        structure.nodes[j.node],
-                        number,
-                        j.kind,
-                        ", ".join(f"{label(structure.members[r.member])} ({r.where})" for r in j.members),
-                    )
-                    for number, j in named
-                ),
-            ),
-        )
+    return Table("joints", (Column("joint"), Column("kind"), Column("what"), Column("members", wide=True)), rows)
 
 
 def _in_words(slots: tuple[tuple[str, str, str], ...]) -> str:

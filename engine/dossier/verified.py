@@ -184,6 +184,12 @@ def _ledger(chain: Chain) -> Table:
 
 def restraints(chain: Chain, told: Told) -> None:
     """Effective lengths by role with where they come from; restraints of flanges member by member."""
+    _lengths(chain, told)
+    if told.level != "summary":
+        _flanges(chain, told)
+
+
+def _lengths(chain: Chain, told: Told) -> None:
     structure, lengths = chain.structure, chain.verification.grounds.lengths
     told.add(Heading("Effective lengths", "restraints.lengths"))
     seen: dict[tuple[object, ...], int] = {}
@@ -215,10 +221,11 @@ def restraints(chain: Chain, told: Told) -> None:
     told.add(Table("effective lengths", columns, tuple(rows[:limit])))
     if len(rows) > limit:
         told.add(Paragraph(f"{len(rows) - limit} further kinds at the level “normal”.", "missing"))
-    if told.level == "summary":
-        return
+
+
+def _flanges(chain: Chain, told: Told) -> None:
     patterns: dict[tuple[str, str, tuple[float, ...], tuple[float, ...]], list[str]] = {}
-    for m in structure.members:
+    for m in chain.structure.members:
         if m.bar or not (m.outer or m.inner):
             continue
         held = tuple(round(x, 2) for x in m.outer), tuple(round(x, 2) for x in m.inner)
@@ -226,23 +233,15 @@ def restraints(chain: Chain, told: Told) -> None:
     if not patterns:
         return
     told.add(Heading("Restraints of flanges", "restraints.flanges", aside="distances from the start, m"))
-    rows = []
+    rows: list[tuple[Cell, ...]] = []
     for (role, section, outer, inner), names in patterns.items():
         some = names[0] + (f" and {len(names) - 1} more" if len(names) > 1 else "")
         rows.append((ROLE_WORDS[role][1], some, section, _places(outer), _places(inner)))
-    told.add(
-        Table(
-            "restraints",
-            (
-                Column("role"),
-                Column("members", wide=True),
-                Column("section"),
-                Column("outer flange held at", wide=True),
-                Column("inner flange held at", wide=True),
-            ),
-            tuple(rows),
-        )
-    )
+    columns = (
+        Column("role"), Column("members", wide=True), Column("section"), Column("outer flange held at", wide=True),
+        Column("inner flange held at", wide=True),
+    )  # fmt: skip
+    told.add(Table("restraints", columns, tuple(rows)))
 
 
 def _places(places: tuple[float, ...]) -> str:

@@ -197,6 +197,16 @@ def grid(ranges: Mapping[str, Sequence[Value]]) -> list[dict[str, Value]]:
     return [dict(zip(ranges, values, strict=True)) for values in product(*different)]
 
 
+def _haunched(jig: HallJig) -> list[dict[str, Value]]:
+    """Haunches of an ordinary size, or what there is a quarter longer or deeper."""
+    if jig.truss:
+        return []
+    if jig.eaves_haunch is None:
+        return [{"haunch length": round(max(bay.span for bay in jig.bays) / 10, 1), "haunch depth": 0.4}]
+    length, depth = jig.eaves_haunch.length, jig.eaves_haunch.depth
+    return [{"haunch length": round(length * 1.25, 2)}, {"haunch depth": round(depth * 1.25, 2)}]
+
+
 def ways(document: Document) -> list[dict[str, Value]]:
     """One thing changed at a time that may save steel or make pass what fails, of those that the hall has not. Raises ModelError
     without a hall."""
@@ -204,13 +214,7 @@ def ways(document: Document) -> list[dict[str, Value]]:
     if jig is None:
         raise ModelError("Ways to other set-outs need a hall, and there is none.", "hall")
     found: list[dict[str, Value]] = []
-    span = max(bay.span for bay in jig.bays)
-    if not jig.truss:
-        if jig.eaves_haunch is None:
-            found.append({"haunch length": round(span / 10, 1), "haunch depth": 0.4})
-        else:
-            found.append({"haunch length": round(jig.eaves_haunch.length * 1.25, 2)})
-            found.append({"haunch depth": round(jig.eaves_haunch.depth * 1.25, 2)})
+    found += _haunched(jig)
     if jig.purlins.stay_every != 1:
         found.append({"stays": 1.0})
     if jig.purlins.spacing > 1.2:

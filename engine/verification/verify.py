@@ -201,16 +201,9 @@ def _deflection(
             if not len(own):
                 continue
             part = block[own]
-            k, s, c = np.unravel_index(int(np.argmax(part)), part.shape)
-            e = int(stretch.rows[own[k]])
-            outcome = Outcome(
-                stretch.criterion,
-                float(part[k, s, c]),
-                int(c),
-                float(places[e, s]),
-                number,
-                int(own[k] * block.shape[1] + s),
-            )
+            k, s, c = (int(i) for i in np.unravel_index(int(np.argmax(part)), part.shape))
+            at, station = float(places[stretch.rows[own[k]], s]), int(own[k] * block.shape[1] + s)
+            outcome = Outcome(stretch.criterion, float(part[k, s, c]), c, at, number, station)
             before = worst.get((member, stretch.criterion))
             if before is None or outcome.utilisation > before.utilisation:
                 worst[member, stretch.criterion] = outcome

@@ -10,7 +10,7 @@ from engine.chain import Chain
 from engine.result import combination_of
 from engine.structure.model import Member, Structure
 from engine.structure.words import ROLE_WORDS, label
-from engine.verification.outcomes import CRITERIA, Verdict, kind_of
+from engine.verification.outcomes import CRITERIA, Outcome, Verdict, kind_of
 from server.projects import structure_schemas, verdict_schemas
 
 
@@ -67,26 +67,24 @@ def _haunches(structure: Structure, m: Member) -> list[structure_schemas.HaunchO
     ]
 
 
+def _check_out(chain: Chain, o: Outcome) -> verdict_schemas.CheckOut:
+    combination = combination_of(chain, o.criterion, o.combination)
+    return verdict_schemas.CheckOut(
+        criterion=o.criterion,
+        kind=kind_of(o.criterion),
+        words=CRITERIA[o.criterion],
+        clause=chain.verification.checks.clauses[o.criterion],
+        utilisation=o.utilisation,
+        combination=combination.name,
+        formula=combination.formula,
+        position=o.position,
+    )
+
+
 def member_out(chain: Chain, verdict: Verdict, storey: str) -> structure_schemas.MemberOut:
     """A member with its verdict."""
-    m = chain.structure.members[verdict.member]
-    checks = []
-    for o in sorted(verdict.outcomes, key=lambda o: -o.utilisation):
-        combination = combination_of(chain, o.criterion, o.combination)
-        words, clause = CRITERIA[o.criterion], chain.verification.checks.clauses[o.criterion]
-        checks.append(
-            verdict_schemas.CheckOut(
-                criterion=o.criterion,
-                kind=kind_of(o.criterion),
-                words=words,
-                clause=clause,
-                utilisation=o.utilisation,
-                combination=combination.name,
-                formula=combination.formula,
-                position=o.position,
-            )
-        )
-    found = bare_member(chain.structure, m, storey)
+    checks = [_check_out(chain, o) for o in sorted(verdict.outcomes, key=lambda o: -o.utilisation)]
+    found = bare_member(chain.structure, chain.structure.members[verdict.member], storey)
     found.status, found.not_covered, found.checks = verdict.status, list(verdict.not_covered), checks
     found.left_out = list(verdict.left_out)
     if checks:

@@ -313,6 +313,16 @@ def _loads(chain: Chain, factors: Floats, members: list[int]) -> list[response_s
     return line_loads(chain.structure, table, factors, (factors[table.case] != 0) & np.isin(table.member, members))
 
 
+def _at_ends(loads: list[LineLoad], factors: Floats, start: float, end: float) -> Floats:
+    """(2, 3) the sum of line loads at both ends of a stretch over which all run linearly."""
+    ends = np.zeros((2, 3))
+    for one in loads:
+        if one.start <= start + 1e-9 and one.end is not None and one.end >= end - 1e-9:
+            slope = (one.last - one.first) / (one.end - one.start)
+            ends += factors[one.case] * (one.first + np.outer([start - one.start, end - one.start], slope))
+    return ends
+
+
 def line_loads(structure: Structure, table: LineTable, factors: Floats, rows: Bools) -> list[response_schemas.LoadOut]:
     """The sum of chosen line loads on each member, with the factors of their cases, in pieces over which it runs linearly."""
     own: dict[str, list[LineLoad]] = defaultdict(list)
@@ -327,11 +337,7 @@ def line_loads(structure: Structure, table: LineTable, factors: Floats, rows: Bo
         along = (b - a) / structure.length(member)
         cuts = sorted({round(x, 9) for one in loads for x in (one.start, one.end or 0.0)})
         for start, end in zip(cuts[:-1], cuts[1:], strict=True):
-            ends = np.zeros((2, 3))
-            for one in loads:
-                if one.start <= start + 1e-9 and one.end is not None and one.end >= end - 1e-9:
-                    slope = (one.last - one.first) / (one.end - one.start)
-                    ends += factors[one.case] * (one.first + np.outer([start - one.start, end - one.start], slope))
+            ends = _at_ends(loads, factors, start, end)
             found.append(
                 response_schemas.LoadOut(
                     member=name,

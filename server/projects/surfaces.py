@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 import numpy as np
 from shapely.geometry import Polygon
 
@@ -193,6 +195,49 @@ def nothing(chain: Chain, member: str, case: int) -> list[str]:
     return words
 
 
+def _zones(chain: Chain, panel: Panel, origin: Floats, basis: Floats) -> Iterator[action_schemas.ZoneOut]:
+    """The wind zones on a panel, from every direction, cut to it."""
+    for w in family(chain.document).winds(chain.document, chain.structure):
+        for zone in (zone for zone in w.zones if zone.panel.name == panel.name):
+            for polygon in cut(panel, zone.points):
+                yield action_schemas.ZoneOut(
+                    direction=w.direction,
+                    letter=zone.letter,
+                    polygon=_flat(panel.place_of(polygon), origin, basis),
+                    area=Polygon(polygon).area,
+                    suction=zone.both[0],
+                    pressure=zone.both[1],
+                    peak=w.peak(zone) / 1000,
+                    source=zone.source,
+                    read=list(zone.read),
+                    steps=_steps(w, zone),
+                )
+
+
+def _loads(chain: Chain, panel: Panel, origin: Floats, basis: Floats) -> Iterator[action_schemas.SurfaceLoadOut]:
+    """The pressures on a panel, of every case."""
+    for load in (load for load in chain.loading.surfaces if load.panel == panel.name):
+        yield action_schemas.SurfaceLoadOut(
+            case=chain.loading.cases[load.case].symbol,
+            zone=load.zone,
+            polygon=_flat(panel.place_of(load.polygon), origin, basis),
+            area=Polygon(load.polygon).area,
+            pressure=[load.at(corner) / 1000 for corner in load.polygon],
+            normal=float(-(load.direction @ panel.outside)),
+            why=load.why,
+        )
+
+
+def _carriers(structure: Structure, panel: Panel, origin: Floats, basis: Floats) -> Iterator[action_schemas.CarrierOut]:
+    """What carries a panel, and what each takes of it."""
+    taken = areas(panel, structure)
+    for carrier in panel.carriers:
+        member = structure.member(carrier)
+        ends = structure.xyz[[member.nodes[0], member.nodes[-1]]]
+        parts = [_flat(panel.place_of(part), origin, basis) for part in taken.get(carrier, [])]
+        yield action_schemas.CarrierOut(member=carrier, line=_flat(ends, origin, basis), takes=parts)
+
+
 def panel_out(chain: Chain, name: str) -> action_schemas.PanelOut:
     """A panel laid flat. Raises ModelError for a name that no panel bears."""
     structure = chain.structure
@@ -200,48 +245,6 @@ def panel_out(chain: Chain, name: str) -> action_schemas.PanelOut:
     if panel is None:
         raise ModelError(f"There is no panel “{name}”.", "panel")
     origin, basis = seen_from_outside(panel)
-    zones = []
-    for w in family(chain.document).winds(chain.document, structure):
-        for zone in w.zones:
-            if zone.panel.name != name:
-                continue
-            for polygon in cut(panel, zone.points):
-                zones.append(
-                    action_schemas.ZoneOut(
-                        direction=w.direction,
-                        letter=zone.letter,
-                        polygon=_flat(panel.place_of(polygon), origin, basis),
-                        area=Polygon(polygon).area,
-                        suction=zone.both[0],
-                        pressure=zone.both[1],
-                        peak=w.peak(zone) / 1000,
-                        source=zone.source,
-                        read=list(zone.read),
-                        steps=_steps(w, zone),
-                    )
-                )
-    loads = []
-    for load in chain.loading.surfaces:
-        if load.panel != name:
-            continue
-        values = [load.at(corner) / 1000 for corner in load.polygon]
-        loads.append(
-            action_schemas.SurfaceLoadOut(
-                case=chain.loading.cases[load.case].symbol,
-                zone=load.zone,
-                polygon=_flat(panel.place_of(load.polygon), origin, basis),
-                area=Polygon(load.polygon).area,
-                pressure=values,
-                normal=float(-(load.direction @ panel.outside)),
-                why=load.why,
-            )
-        )
-    carriers, taken = [], areas(panel, structure)
-    for carrier in panel.carriers:
-        member = structure.member(carrier)
-        ends = structure.xyz[[member.nodes[0], member.nodes[-1]]]
-        parts = [_flat(panel.place_of(part), origin, basis) for part in taken.get(carrier, [])]
-        carriers.append(action_schemas.CarrierOut(member=carrier, line=_flat(ends, origin, basis), takes=parts))
     span = panel.span @ basis.T
     return action_schemas.PanelOut(
         name=name,
@@ -253,8 +256,8 @@ def panel_out(chain: Chain, name: str) -> action_schemas.PanelOut:
         outside=tuple(panel.outside.tolist()),
         span=(float(span[0]), float(span[1])),
         two_way=panel.two_way,
-        carriers=carriers,
-        zones=zones,
-        loads=loads,
+        carriers=list(_carriers(structure, panel, origin, basis)),
+        zones=list(_zones(chain, panel, origin, basis)),
+        loads=list(_loads(chain, panel, origin, basis)),
         turn=_turn(panel, origin, basis),
     )

@@ -136,6 +136,18 @@ def add_hall_cases(loading: Loading, structure: Structure, document: Document) -
     add_wind(loading, structure, document)
 
 
+#: what is added to the name of a case, words, and which fields (floor, row, column) are loaded
+PATTERNS: tuple[tuple[str, str, Callable[[tuple[str, int, int]], bool]], ...] = (
+    ("", "all fields loaded", lambda _: True),
+    (", chess-board, the first loaded", "fields in a chess-board, the first loaded", lambda f: (f[1] + f[2]) % 2 == 0),
+    (
+        ", chess-board, the second loaded",
+        "fields in a chess-board, the second loaded",
+        lambda f: (f[1] + f[2]) % 2 == 1,
+    ),
+)
+
+
 def _imposed(loading: Loading, structure: Structure) -> None:
     """Imposed load of the floors, by jig and category: all fields, and chess-board patterns where there are several."""
     floors = [panel for panel in structure.panels if panel.kind == "floor" and panel.imposed]
@@ -150,16 +162,9 @@ def _imposed(loading: Loading, structure: Structure) -> None:
         # beams hinged at both ends have their greatest forces when all fields are loaded
         if all(m.release_start >= HINGE and m.release_end >= HINGE for m in structure.members if m.role == "main beam"):
             fields = set()
-        patterns: list[tuple[str, Callable[[tuple[str, int, int]], bool]]] = [("all fields loaded", lambda _: True)]
-        if len(fields) > 1:
-            patterns += [
-                ("fields in a chess-board, the first loaded", lambda field: (field[1] + field[2]) % 2 == 0),
-                ("fields in a chess-board, the second loaded", lambda field: (field[1] + field[2]) % 2 == 1),
-            ]
-        for words, takes in patterns:
+        for short, words, takes in PATTERNS if len(fields) > 1 else PATTERNS[:1]:
             number += 1
-            name = "Imposed on floors" + (f", category {category}" if len(by_category) > 1 else "")
-            name += "" if words.startswith("all") else f", {words.removeprefix('fields in a ')}"
+            name = "Imposed on floors" + (f", category {category}" if len(by_category) > 1 else "") + short
             case = loading.add_case(Case(name, f"Q{number}", "imposed", f"imposed {category}", words, category))
             for i in chosen:
                 if takes(field_of[i]):
