@@ -1,4 +1,4 @@
-"""./lorica: start, prepare, stop, status, backup, restore, test, report, take, solve, schema, bench, manage."""
+"""./lorica: start, prepare, stop, status, backup, restore, test, report, take, solve, profile, schema, bench, manage, help."""
 
 from __future__ import annotations
 
@@ -11,7 +11,14 @@ from pathlib import Path
 from command import backup, check, serve
 from command.environment import COMPUTING, PYTHON, ROOT, Stop, ensure_python, say
 
-HEADLESS = {"solve": "engine.cli", "schema": "engine.cli", "bench": "publish", "report": "publish", "take": "publish"}
+HEADLESS = {
+    "solve": "engine.cli",
+    "profile": "engine.cli",
+    "schema": "engine.cli",
+    "bench": "publish",
+    "report": "publish",
+    "take": "publish",
+}
 
 
 def main() -> int:
@@ -43,12 +50,18 @@ def main() -> int:
         ("solve", "run the chain on a document, without server and database"),
         ("report", "write the dossier of a document as PDF or spreadsheet, without server and database"),
         ("take", "turn an IFC4 file into a document"),
+        ("profile", "say where the time of the chain on a document goes"),
         ("schema", "print the JSON Schema of the document format"),
         ("bench", "time the chain on reference models"),
         ("manage", "Django's manage.py with this machine's settings"),
+        ("help", "this list, a line a command"),
     ):
         commands.add_parser(name, help=text)
     chosen = parser.parse_args(arguments)
+    if chosen.command == "help":
+        for action in commands._choices_actions:
+            print(f"  ./lorica {action.dest:<9} {action.help}")
+        return 0
     if chosen.command == "start":
         return serve.start(chosen.port, chosen.detach)
     if chosen.command == "prepare":

@@ -5,6 +5,7 @@ from __future__ import annotations
 import logging
 from typing import Any
 
+from django.contrib.admin.views.decorators import staff_member_required
 from django.db import InterfaceError, InternalError, OperationalError
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
@@ -56,7 +57,15 @@ class SignedIn(SessionAuth):
         return super().authenticate(request, key)
 
 
-api = Described(title="Lorica", version="1", auth=SignedIn(), docs_url=None, openapi_url=None, parser=JsonParser())
+api = Described(
+    title="Lorica",
+    version="1",
+    auth=SignedIn(),
+    docs_url="/docs",
+    openapi_url="/openapi.json",
+    docs_decorator=staff_member_required,
+    parser=JsonParser(),
+)
 api.add_router("", library.router)
 api.add_router("", office.router)
 api.add_router("", projects.router)

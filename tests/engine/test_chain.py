@@ -283,6 +283,17 @@ class Headless(unittest.TestCase):
             self.assertEqual((status, out), (2, ""))
             self.assertEqual(err, "lorica: hall.eaves_height: must be at least 2, not 1.\n")
 
+    def test_profile_says_where_the_time_goes(self):
+        with tempfile.TemporaryDirectory() as folder:
+            model = Path(folder, "model.json")
+            self.assertIn("cannot read", self.lorica("profile", str(model))[2])
+            model.write_text(json.dumps(beam(supports=[{"node": "n0", "fixed": FIXED}])))
+            status, out, _ = self.lorica("profile", str(model), "--lines", "3")
+            self.assertEqual(status, 0)
+            stages = [line.split()[0] for line in out.splitlines()[:5]]
+            self.assertEqual(stages, ["structure", "loading", "combinations", "response", "verification"])
+            self.assertIn("due to restriction <3>", out)
+
     def test_units_of_the_document(self):
         # the same cantilever in kN and in N
         results = []

@@ -324,3 +324,20 @@ class Matrix(ApiCase):
                 self.back_to_the_first()
                 answer = self.ask(self.client, route, self.project["id"])
                 self.assertEqual(answer.status_code, status, answer.content[:300])
+
+
+class Described(ApiCase):
+    """The API's own pages are for those who look after the installation."""
+
+    def test_for_staff_alone(self):
+        paths = ("/api/docs", "/api/openapi.json")
+        for path in paths:
+            self.assertIn(Client().get(path).status_code, (302, 401), path)
+            self.assertEqual(self.client.get(path).status_code, 302, path)
+        staff = Client()
+        staff.force_login(User.objects.create_user("keeper", password="a-plate-of-steel", is_staff=True))
+        page, described = (staff.get(path) for path in paths)
+        self.assertContains(page, "swagger-ui")
+        # with no network: nothing comes from elsewhere
+        self.assertNotContains(page, "https://")
+        self.assertIn("/api/projects/{project_id}", described.json()["paths"])

@@ -12,6 +12,7 @@ from engine.demo import DEMOS, drying_hall
 from engine.document import Document, read_document
 from engine.document.jigs import HallJig
 from engine.errors import ModelError
+from engine.structure.words import label
 from server.projects import response, revisions, workbench
 from server.projects.changes import Change, changed, differences
 from server.projects.models import Project, Revision
@@ -100,7 +101,7 @@ class Screen(TestCase):
         cls.chain = run(drying_hall())
 
     def test_labels(self):
-        names = {m.name: workbench.label(m) for m in self.chain.structure.members}
+        names = {m.name: label(m) for m in self.chain.structure.members}
         self.assertEqual(names["frame-4/rafter-AB-left"], "Rafter 4·AB-L")
         self.assertEqual(names["frame-8/column-B"], "Column 8·B")
         self.assertEqual(names["bay-1/wall-brace-A-up"], "Wall brace 1·A up")

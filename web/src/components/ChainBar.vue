@@ -1,6 +1,6 @@
 <script setup lang="ts">
+import { useIntervalFn } from '@vueuse/core'
 import { ElButton } from 'element-plus'
-import { onBeforeUnmount, onMounted } from 'vue'
 import { useWorkbench } from '../stores/workbench'
 import ChainLinks from './ChainLinks.vue'
 import RunState from './RunState.vue'
@@ -8,9 +8,7 @@ import RunState from './RunState.vue'
 defineEmits<{ find: [] }>()
 const bench = useWorkbench()
 /** What others did is looked for every four seconds. */
-const watcher = setInterval(() => void bench.watchHead(), 4000)
-onMounted(() => void bench.watchHead())
-onBeforeUnmount(() => clearInterval(watcher))
+useIntervalFn(() => void bench.watchHead(), 4000, { immediateCallback: true })
 </script>
 
 <template>

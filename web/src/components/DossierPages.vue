@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { useElementSize, useEventListener } from '@vueuse/core'
 import { ElButton, ElEmpty, ElOption, ElProgress, ElSegmented, ElSelect } from 'element-plus'
-import { computed, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { computed, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { load, type Document } from '../lib/pages'
 import { useDossier } from '../stores/dossier'
 import { useWorkbench } from '../stores/workbench'
@@ -10,18 +11,11 @@ import DossierPage from './DossierPage.vue'
 const bench = useWorkbench()
 const dossier = useDossier()
 const room = useTemplateRef('room')
-const size = ref({ width: 800, height: 500 })
+const { width: across, height: high } = useElementSize(room, { width: 800, height: 500 })
 const shown = shallowRef<Document | null>(null)
 const broken = ref('')
 const zoom = ref<'page' | 'width'>('page')
-const observer = new ResizeObserver(([entry]) => {
-  if (entry) size.value = { width: entry.contentRect.width, height: entry.contentRect.height }
-})
-onMounted(() => room.value && observer.observe(room.value))
-onBeforeUnmount(() => {
-  observer.disconnect()
-  void shown.value?.destroy()
-})
+onBeforeUnmount(() => void shown.value?.destroy())
 watch(
   () => dossier.state?.file?.key,
   async (key) => {
@@ -45,9 +39,9 @@ const count = computed(() => shown.value?.numPages ?? 0)
 /** Height over width of the paper. */
 const ratio = computed(() => (bench.document?.dossier?.paper === 'Letter' ? 11 / 8.5 : 297 / 210))
 const width = computed(() => {
-  const across = (size.value.width - 32 - (dossier.pages - 1) * 12) / dossier.pages
-  const whole = (size.value.height - 20) / ratio.value
-  return Math.max(240, Math.floor(zoom.value === 'page' ? Math.min(across, whole) : across))
+  const each = (across.value - 32 - (dossier.pages - 1) * 12) / dossier.pages
+  const whole = (high.value - 20) / ratio.value
+  return Math.max(240, Math.floor(zoom.value === 'page' ? Math.min(each, whole) : each))
 })
 const numbers = computed(() => {
   const first = dossier.page
@@ -63,8 +57,7 @@ function keys(event: KeyboardEvent) {
     turn(event.key === 'PageDown' ? 1 : -1)
   }
 }
-onMounted(() => window.addEventListener('keydown', keys))
-onBeforeUnmount(() => window.removeEventListener('keydown', keys))
+useEventListener(window, 'keydown', keys)
 const file = computed(() => dossier.state?.file ?? null)
 const share = computed(() => {
   const s = dossier.state

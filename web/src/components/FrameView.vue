@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue'
+import { useElementSize } from '@vueuse/core'
+import { computed, ref, useTemplateRef } from 'vue'
 import { path } from '../lib/drawing'
 import { pictureOf } from '../lib/picture'
 import { save } from '../lib/table'
@@ -21,16 +22,8 @@ const props = defineProps<{ turned?: boolean }>()
 const store = useWorkbench()
 const bench = props.turned ? turnedRound(store) : store
 const holder = ref<HTMLDivElement>()
-const size = ref({ width: 732, height: 520 })
-let watcher: ResizeObserver | undefined
-onMounted(() => {
-  watcher = new ResizeObserver(([entry]) => {
-    const box = entry!.contentRect
-    size.value = { width: Math.max(box.width, 200), height: Math.max(box.height, 160) }
-  })
-  watcher.observe(holder.value!)
-})
-onBeforeUnmount(() => watcher?.disconnect())
+const { width, height } = useElementSize(holder, { width: 732, height: 520 })
+const size = computed(() => ({ width: Math.max(width.value, 200), height: Math.max(height.value, 160) }))
 
 const plane = usePlane(bench, size)
 const { coloured, basis, inPlane, line, sheet } = plane

@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
 import { ElButton } from 'element-plus'
-import { onBeforeUnmount, onMounted, ref } from 'vue'
+import { ref } from 'vue'
 import { NATURE_COLOURS } from '../lib/temper'
 import { useWorkbench } from '../stores/workbench'
 import { usePanelSheet } from '../view/panelSheet'
@@ -8,16 +9,7 @@ import { usePanelSheet } from '../view/panelSheet'
 /** One panel laid flat, seen from outside: its wind zones, or the pressures of the case that is shown. */
 const bench = useWorkbench()
 const holder = ref<HTMLElement>()
-const [width, height] = [ref(0), ref(0)]
-let watcher: ResizeObserver | undefined
-onMounted(() => {
-  watcher = new ResizeObserver(([entry]) => {
-    width.value = entry!.contentRect.width
-    height.value = entry!.contentRect.height
-  })
-  watcher.observe(holder.value!)
-})
-onBeforeUnmount(() => watcher?.disconnect())
+const { width, height } = useElementSize(holder)
 const {
   panel,
   nature,

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { useElementSize } from '@vueuse/core'
+import { computed, ref } from 'vue'
 import { SAME, type Flange } from '../lib/ribbon'
 import { useSingle } from '../stores/single'
 import { useWorkbench } from '../stores/workbench'
@@ -16,13 +17,8 @@ const single = useSingle()
 const ribbon = computed(() => (single.ribbon?.member === bench.selected ? single.ribbon : null))
 
 const holder = ref<HTMLElement>()
-const width = ref(730)
-let watcher: ResizeObserver | undefined
-onMounted(() => {
-  watcher = new ResizeObserver(([entry]) => (width.value = Math.max(entry!.contentRect.width, 300)))
-  watcher.observe(holder.value!)
-})
-onBeforeUnmount(() => watcher?.disconnect())
+const { width: room } = useElementSize(holder, { width: 730, height: 236 })
+const width = computed(() => Math.max(room.value, 300))
 
 const plan = useRibbonPlan(
   ribbon,

@@ -1,16 +1,15 @@
 <script setup lang="ts">
 /** What is being computed and how far it is; how long it took; whether numbers refresh by themselves. */
+import { useIntervalFn, useNow } from '@vueuse/core'
 import { ElButton, ElProgress } from 'element-plus'
-import { computed, onBeforeUnmount, ref } from 'vue'
+import { computed } from 'vue'
 import { progress } from '../lib/live'
 import { useWorkbench } from '../stores/workbench'
 
 const bench = useWorkbench()
 /** Time that passes while something is computed; the bar speaks up only when it takes a while. */
-const now = ref(Date.now())
-const ticker = setInterval(() => (now.value = Date.now()), 200)
-onBeforeUnmount(() => clearInterval(ticker))
-const elapsed = computed(() => (bench.running ? Math.max(0, (now.value - bench.running.since) / 1000) : 0))
+const now = useNow({ scheduler: (tick) => useIntervalFn(tick, 200) })
+const elapsed = computed(() => (bench.running ? Math.max(0, (now.value.getTime() - bench.running.since) / 1000) : 0))
 const taken = computed(() => Object.values(bench.chain?.seconds ?? {}).reduce((sum, s) => sum + s, 0))
 const share = computed(() => (bench.running?.of ? (bench.running.done ?? 0) / bench.running.of : undefined))
 </script>

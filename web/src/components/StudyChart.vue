@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useResizeObserver } from '@vueuse/core'
 import { LineChart, ScatterChart } from 'echarts/charts'
 import { GridComponent, TooltipComponent } from 'echarts/components'
 import { init, use, type ECharts } from 'echarts/core'
@@ -13,7 +14,7 @@ use([LineChart, ScatterChart, GridComponent, TooltipComponent, SVGRenderer])
 const study = useStudy()
 const box = useTemplateRef<HTMLElement>('box')
 let chart: ECharts | null = null
-let watcher: ResizeObserver | null = null
+useResizeObserver(box, () => chart?.resize())
 const COLOURS = ['#1f2a33', '#1d6480', '#a97b22', '#5c7f3b', '#7d5a86', '#a3574b', '#3f8280']
 
 /** The number with most different values: it lies along the chart. */
@@ -101,14 +102,9 @@ onMounted(() => {
     const number = (event.data as { number?: number } | undefined)?.number
     if (number) study.chosen = number
   })
-  watcher = new ResizeObserver(() => chart?.resize())
-  watcher.observe(box.value)
   draw()
 })
-onBeforeUnmount(() => {
-  watcher?.disconnect()
-  chart?.dispose()
-})
+onBeforeUnmount(() => chart?.dispose())
 watch(() => [study.solved, study.chosen, along.value], draw)
 </script>
 

@@ -1,13 +1,13 @@
-import { computed, ref, type Ref } from 'vue'
+import { useLocalStorage } from '@vueuse/core'
+import { computed, type Ref } from 'vue'
 
 /** Something by table that this browser remembers. */
 function remembered<T>(name: string, tab: Ref<string>, none: T) {
-  const all = ref(JSON.parse(localStorage.getItem(name) ?? '{}')) as Ref<Record<string, T>>
+  const all = useLocalStorage<Record<string, T>>(name, {})
   return computed<T>({
     get: () => all.value[tab.value] ?? none,
     set(value) {
       all.value = { ...all.value, [tab.value]: value }
-      localStorage.setItem(name, JSON.stringify(all.value))
     },
   })
 }

@@ -1,4 +1,5 @@
-import { computed, ref, type ComputedRef, type Ref } from 'vue'
+import { useClipboard } from '@vueuse/core'
+import { computed, type ComputedRef, type Ref } from 'vue'
 import { useWorkbench } from '../stores/workbench'
 import type { Row, Table } from './ledgerTypes'
 import type { Tab } from './ledger'
@@ -8,18 +9,16 @@ import { figures } from './temper'
 /** The ledger as it is seen, out to the clipboard, a CSV file or a spreadsheet. */
 export function useOut(tab: Ref<Tab>, table: ComputedRef<Table>, rows: ComputedRef<Row[]>) {
   const bench = useWorkbench()
-  const copied = ref(false)
+  const clipboard = useClipboard({ copiedDuring: 1500 })
   const plain = (row: Row) =>
     row.cells.map((cell, i) => (table.value.head[i]?.use ? figures(cell as number | null) : cell))
   async function copy() {
-    await navigator.clipboard.writeText(
+    await clipboard.copy(
       tabbed(
         table.value.head.map((h) => h.text),
         rows.value.map(plain),
       ),
     )
-    copied.value = true
-    setTimeout(() => (copied.value = false), 1500)
   }
   const file = computed(
     () =>
@@ -43,5 +42,5 @@ export function useOut(tab: Ref<Tab>, table: ComputedRef<Table>, rows: ComputedR
     const title = `${bench.project?.name}: ${tab.value}, ${bench.origin(bench.chain?.revision)}`
     await spreadsheet(`${file.value}.xlsx`, title, head, body)
   }
-  return { said, copied, copy, download, downloadSheet }
+  return { said, copied: clipboard.copied, copy, download, downloadSheet }
 }

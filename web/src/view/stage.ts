@@ -1,5 +1,6 @@
 /** The stage of a three-dimensional view: what draws, from where it is looked at, and what a click meets. */
 
+import { useResizeObserver } from '@vueuse/core'
 import * as THREE from 'three'
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js'
 import { onBeforeUnmount, onMounted, ref, shallowRef, watch, type Ref } from 'vue'
@@ -30,7 +31,6 @@ export function useStage(holder: Ref<HTMLDivElement | undefined>, options: Optio
   camera.up.set(0, 0, 1)
   let renderer: THREE.WebGLRenderer | undefined
   let controls: OrbitControls | undefined
-  let watcher: ResizeObserver | undefined
   let ground: THREE.Object3D | undefined
   let asked = 0
 
@@ -96,6 +96,12 @@ export function useStage(holder: Ref<HTMLDivElement | undefined>, options: Optio
     return renderer?.domElement
   }
 
+  useResizeObserver(holder, ([entry]) => {
+    const { width, height } = entry!.contentRect
+    renderer?.setSize(width, height, false)
+    shape(width, height)
+    render()
+  })
   onMounted(() => {
     try {
       renderer = new THREE.WebGLRenderer({ antialias: true, alpha: true })
@@ -114,13 +120,6 @@ export function useStage(holder: Ref<HTMLDivElement | undefined>, options: Optio
       stand.value = { from: options.turned, eye: camera.position.toArray(), target: controls!.target.toArray() }
       render()
     })
-    watcher = new ResizeObserver(([entry]) => {
-      const { width, height } = entry!.contentRect
-      renderer!.setSize(width, height, false)
-      shape(width, height)
-      render()
-    })
-    watcher.observe(holder.value!)
     shape(holder.value!.clientWidth, holder.value!.clientHeight)
     options.ready()
   })
@@ -134,7 +133,6 @@ export function useStage(holder: Ref<HTMLDivElement | undefined>, options: Optio
   })
   onBeforeUnmount(() => {
     cancelAnimationFrame(asked)
-    watcher?.disconnect()
     controls?.dispose()
     renderer?.dispose()
   })

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useClipboard } from '@vueuse/core'
 import {
   ElButton,
   ElDialog,
@@ -64,9 +65,10 @@ async function withdraw(id: number) {
   await load()
 }
 
+const clipboard = useClipboard()
 async function copy() {
   if (!link.value) return
-  await navigator.clipboard.writeText(link.value.link)
+  await clipboard.copy(link.value.link)
   ElMessage.success('The link is copied.')
 }
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { useEventListener, useLocalStorage } from '@vueuse/core'
 import { ElButton } from 'element-plus'
-import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, onMounted, ref, watch } from 'vue'
 import BenchMessages from '../components/BenchMessages.vue'
 import BenchView from '../components/BenchView.vue'
 import ChainBar from '../components/ChainBar.vue'
@@ -40,9 +41,8 @@ watch(
 )
 onMounted(() => {
   void bench.open(props.id)
-  window.addEventListener('keydown', keys, true)
 })
-onBeforeUnmount(() => window.removeEventListener('keydown', keys, true))
+useEventListener(window, 'keydown', keys, { capture: true })
 
 const layout = computed(() => ({
   '--left': folded.value.left ? '22px' : '236px',
@@ -64,12 +64,11 @@ const laidFlat = computed(() => {
 })
 
 /** A tour is offered until it was taken or refused once in this browser. */
-const TOURED = 'lorica.toured'
+const toured = useLocalStorage('lorica.toured', '')
 const touring = ref(false)
-const fresh = ref(!localStorage.getItem(TOURED))
+const fresh = computed(() => !toured.value)
 function known() {
-  localStorage.setItem(TOURED, 'yes')
-  fresh.value = false
+  toured.value = 'yes'
 }
 function tour() {
   known()
