@@ -44,7 +44,30 @@ class Described(NinjaAPI):
             for operation in methods.values():
                 for status, words in REFUSALS.items():
                     operation["responses"].setdefault(status, {"description": words, "content": problem})
+        _whole_answers(schema)
         return schema
+
+
+def _whole_answers(schema: OpenAPISchema) -> None:
+    """What is only answered, never asked with, comes whole: every property of it is there."""
+    known = schema["components"]["schemas"]
+    asked: set[str] = set()
+    ahead = [
+        op["requestBody"] for methods in schema["paths"].values() for op in methods.values() if "requestBody" in op
+    ]
+    while ahead:
+        part = ahead.pop()
+        if isinstance(part, list):
+            ahead += part
+        elif isinstance(part, dict):
+            name = str(part.get("$ref", "")).rpartition("/")[2]
+            if name and name not in asked:
+                asked.add(name)
+                ahead.append(known[name])
+            ahead += part.values()
+    for name, answered in known.items():
+        if name not in asked and "properties" in answered:
+            answered["required"] = list(answered["properties"])
 
 
 class SignedIn(SessionAuth):

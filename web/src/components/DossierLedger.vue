@@ -19,7 +19,7 @@ const seen = computed(() => dossier.sections.filter((s) => s.seen.length || s.fa
 const differ = computed(() => [
   ...dossier.sections
     .filter((s) => s.since)
-    .map((s) => ({ anchor: s.anchor, title: `${s.number} ${s.title}`, page: `${s.page}`, since: s.since as string })),
+    .map((s) => ({ anchor: s.anchor, title: `${s.number} ${s.title}`, page: `${s.page}`, since: s.since })),
   ...(dossier.state?.file?.gone ?? []).map((title) => ({ anchor: '', title, page: '', since: 'gone' })),
 ])
 const ticked = computed(() => dossier.sections.filter((s) => s.seen.length).length)

@@ -61,7 +61,7 @@ useEventListener(window, 'keydown', keys)
 const file = computed(() => dossier.state?.file ?? null)
 const share = computed(() => {
   const s = dossier.state
-  return s?.of ? Math.round(((s.done ?? 0) / s.of) * 100) : 0
+  return s?.of ? Math.round((s.done / s.of) * 100) : 0
 })
 </script>
 

@@ -82,7 +82,7 @@ function choose(row: Row, add = false) {
     if (first) bench.select(first.name, true)
   } else if (tab.value === 'Sections') bench.choose(members.filter((m) => m.section === row.key).map((m) => m.name))
   else if (tab.value === 'Nodes' || tab.value === 'Supports') {
-    const at = bench.chain!.node_names!.indexOf(row.key)
+    const at = bench.chain!.node_names.indexOf(row.key)
     bench.choose(members.filter((m) => m.line.includes(at)).map((m) => m.name))
   } else if (tab.value === 'Balance' || tab.value === 'Combinations' || tab.value === 'States') bench.show(row.key)
   else if (tab.value === 'Loads') bench.select(String(row.cells[1]), true)

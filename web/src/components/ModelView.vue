@@ -24,7 +24,7 @@ const shown = computed(() => (bench.chain?.members ?? []).filter((m) => bench.sh
 const kinds = computed(() => legendOf(bench.chain?.members ?? [], shown.value, bench.colouring))
 
 const stage = useStage(holder, {
-  turned: props.turned ?? false,
+  turned: props.turned,
   paired: () => bench.paired,
   drawn: place,
   ready() {

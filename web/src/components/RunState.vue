@@ -11,7 +11,7 @@ const bench = useWorkbench()
 const now = useNow({ scheduler: (tick) => useIntervalFn(tick, 200) })
 const elapsed = computed(() => (bench.running ? Math.max(0, (now.value.getTime() - bench.running.since) / 1000) : 0))
 const taken = computed(() => Object.values(bench.chain?.seconds ?? {}).reduce((sum, s) => sum + s, 0))
-const share = computed(() => (bench.running?.of ? (bench.running.done ?? 0) / bench.running.of : undefined))
+const share = computed(() => (bench.running?.of ? bench.running.done / bench.running.of : undefined))
 </script>
 
 <template>

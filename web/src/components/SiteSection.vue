@@ -74,8 +74,8 @@ const neighbour = computed(() => {
       .map((p) => p[1])
       .filter((v) => v > props.site.ground + 0.5),
   )
-  const up = eaves - props.site.ground + (found.above ?? 0)
-  const [gap, wide] = [found.gap ?? 0, found.width ?? 0]
+  const up = eaves - props.site.ground + found.above
+  const [gap, wide] = [found.gap, found.width]
   const from = found.side === 'right' ? props.site.x1 + gap : props.site.x0 - gap - wide
   return { x: x(from), y: z(up), width: wide * scale.value, height: up * scale.value }
 })

@@ -89,7 +89,7 @@ function draw() {
             const use = worst(r)
             return {
               value: use === null ? MOST : Math.min(use, MOST),
-              symbol: use === null ? 'diamond' : (use ?? 0) > 1 ? 'triangle' : 'circle',
+              symbol: use === null ? 'diamond' : use > 1 ? 'triangle' : 'circle',
               symbolSize: kept(r) ? 11 : 8,
               itemStyle: { color: r.passes ? '#8a5a7d' : OXIDE },
             }

@@ -6,7 +6,7 @@ const props = defineProps<{ tex: string; block?: boolean }>()
 const holder = ref<HTMLSpanElement>()
 function draw() {
   if (holder.value)
-    katex.render(props.tex, holder.value, { throwOnError: false, displayMode: props.block ?? false, output: 'html' })
+    katex.render(props.tex, holder.value, { throwOnError: false, displayMode: props.block, output: 'html' })
 }
 onMounted(draw)
 watch(() => props.tex, draw)

@@ -79,7 +79,7 @@ export function loadsTable(loads: readonly Schemas['MemberLoad'][]): Table {
         load.kind ?? 'line',
         vector(load.value),
         load.value_end ? vector(load.value_end) : '',
-        String(load.start ?? 0),
+        String(load.start),
         load.end === null || load.end === undefined ? 'end' : String(load.end),
         `${load.axes ?? 'global'}${load.ratio ? ', shares of the length' : ''}`,
       ],

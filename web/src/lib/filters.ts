@@ -5,7 +5,7 @@ type Kind = Schemas['CheckOut']['kind']
 
 /** The largest utilisation of a member among checks of a kind; null where it has none. */
 export function mostOf(member: Member, kind: Kind): number | null {
-  const own = (member.checks ?? []).filter((c) => c.kind === kind).map((c) => c.utilisation)
+  const own = member.checks.filter((c) => c.kind === kind).map((c) => c.utilisation)
   return own.length ? Math.max(...own) : null
 }
 const governs = (kind: Kind) => (m: Member) => m.status !== 'not covered' && m.checks?.[0]?.kind === kind

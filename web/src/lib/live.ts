@@ -64,7 +64,7 @@ const WORDS: Record<string, string> = {
 export function progress(running: Running): string {
   if (running.state === 'unreachable') return `${running.message} Trying again…`
   if (running.state === 'waiting') return running.attempts > 1 ? 'taken up again' : 'waiting for a worker'
-  const stage = WORDS[running.stage ?? ''] ?? 'starting'
+  const stage = WORDS[running.stage] ?? 'starting'
   return running.of ? `${stage} ${running.done} of ${running.of}` : stage
 }
 

@@ -194,7 +194,7 @@ export function useLoadForm() {
         ]
       : []
     const turn = bench.panel?.turn
-    const flat = corners.map(([x, y]) => turn!.map((row) => row[0]! + row[1]! * x! + row[2]! * y!))
+    const flat = corners.map(([x, y]) => turn!.map((row) => row[0] + row[1] * x! + row[2] * y!))
     const load = { case: bench.ownCase, panel: name!, pressure, axes: axes.value, part: flat, label: '' }
     return put('panel_loads', [load], `Pressure on ${name}`)
   }

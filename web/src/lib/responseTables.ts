@@ -21,9 +21,9 @@ const QUANTITIES = ['N kN', 'V_y', 'V_z', 'T kNm', 'M_y', 'M_z'].flatMap((q) => 
 /** Greatest and least of each force in turn; whole: with where they are. */
 function figuresOf(e: Extremes, whole: boolean): string[] {
   const at = (place: number | undefined) => (whole ? ` at ${(place ?? 0).toFixed(2)}` : '')
-  return (e.most ?? []).flatMap((most, i) => [
+  return e.most.flatMap((most, i) => [
     `${fixed(most, 1)} ${e.most_in?.[i]}${at(e.most_at?.[i])}`,
-    `${fixed(e.least![i]!, 1)} ${e.least_in?.[i]}${at(e.least_at?.[i])}`,
+    `${fixed(e.least[i]!, 1)} ${e.least_in?.[i]}${at(e.least_at?.[i])}`,
   ])
 }
 
@@ -54,12 +54,12 @@ export function groupForcesTable(response: Response, members: readonly Schemas['
   return {
     head: [{ text: 'Group' }, ...QUANTITIES],
     rows: [...groups].map(([key, { words, section, own }]): Row => {
-      const figures = (own[0]!.most ?? []).flatMap((_, i) => {
-        const top = own.reduce((a, b) => (b.most![i]! > a.most![i]! ? b : a))
-        const low = own.reduce((a, b) => (b.least![i]! < a.least![i]! ? b : a))
+      const figures = own[0]!.most.flatMap((_, i) => {
+        const top = own.reduce((a, b) => (b.most[i]! > a.most[i]! ? b : a))
+        const low = own.reduce((a, b) => (b.least[i]! < a.least[i]! ? b : a))
         return [
-          { text: `${fixed(top.most![i]!, 1)} ${top.most_in![i]}`, member: top.member },
-          { text: `${fixed(low.least![i]!, 1)} ${low.least_in![i]}`, member: low.member },
+          { text: `${fixed(top.most[i]!, 1)} ${top.most_in[i]}`, member: top.member },
+          { text: `${fixed(low.least[i]!, 1)} ${low.least_in[i]}`, member: low.member },
         ]
       })
       return {

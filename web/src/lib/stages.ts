@@ -26,6 +26,6 @@ export function freshness(
 ): Freshness {
   const same = chain?.fingerprints?.[link.computed] === project.fingerprints[link.computed]
   if (!chain || !same) return refreshing ? 'refreshing' : 'behind'
-  if (chain.problem && ORDER.indexOf(link.computed) >= ORDER.indexOf(chain.broken_stage ?? '')) return 'broken'
+  if (chain.problem && ORDER.indexOf(link.computed) >= ORDER.indexOf(chain.broken_stage)) return 'broken'
   return 'current'
 }

@@ -76,7 +76,7 @@ export function steelworkTable(members: readonly Member[]): Table {
 /** Nodes with their places. */
 export function nodesTable(chain: Schemas['ChainOut'] | null): Table {
   const names = chain?.node_names ?? []
-  const at = (key: string) => chain!.nodes![names.indexOf(key)]!
+  const at = (key: string) => chain!.nodes[names.indexOf(key)]!
   const move = (axis: number) => (key: string, text: string) => {
     const value = parseQuantity(text, 'altitude')
     if (typeof value === 'string') return value
@@ -91,7 +91,7 @@ export function nodesTable(chain: Schemas['ChainOut'] | null): Table {
       { text: 'Y m', number: true, write: move(1) },
       { text: 'Z m', number: true, write: move(2) },
     ],
-    rows: names.map((name, i) => ({ key: name, cells: [name, ...chain!.nodes![i]!.map((x) => x.toFixed(3))] })),
+    rows: names.map((name, i) => ({ key: name, cells: [name, ...chain!.nodes[i]!.map((x) => x.toFixed(3))] })),
     empty: 'No nodes yet.',
   }
 }

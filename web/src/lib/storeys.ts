@@ -23,7 +23,7 @@ export function storeyChanges(path: string, now: readonly Schemas['Storey'][], h
     ...now
       .slice(0, heights.length)
       .flatMap((storey, k) =>
-        storey.height === heights[k] ? [] : [{ path: `${path}.${k}.height`, value: heights[k] } as Change],
+        storey.height === heights[k] ? [] : [{ path: `${path}.${k}.height`, value: heights[k] }],
       ),
     ...removed(path, ...now.slice(heights.length)),
     ...added(path, ...heights.slice(now.length).map((height) => ({ height }))),

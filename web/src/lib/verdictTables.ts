@@ -78,7 +78,7 @@ export function deflectionTable(members: readonly Member[]): Table {
       { text: 'Utilisation', use: true },
     ],
     rows: members
-      .flatMap((m) => (m.checks ?? []).filter((c) => SERVICE.includes(c.criterion)).map((c) => ({ m, c })))
+      .flatMap((m) => m.checks.filter((c) => SERVICE.includes(c.criterion)).map((c) => ({ m, c })))
       .sort((a, b) => b.c.utilisation - a.c.utilisation)
       .map(({ m, c }) => ({
         key: m.name,

@@ -25,7 +25,7 @@ onMounted(async () => {
     key: `kept ${k.id}`,
     title: k.name,
     words: `Of the office${k.by ? `, kept by ${k.by}` : ''}`,
-    lines: k.lines ?? '',
+    lines: k.lines,
     kept: k.id,
   }))
   templates.value = [...(ours.data ?? []), ...kept]

@@ -48,7 +48,7 @@ function take(name: string) {
       <span class="mono">{{ length.toFixed(2) }} m{{ one ? '' : ' in all' }} · {{ common.mass }} kg</span>
       <ElButton link type="primary" size="small" title="Choose nothing (Esc)" @click="bench.select('')">×</ElButton>
     </div>
-    <p class="told">
+    <p class="said">
       {{ common.role }} · {{ common.behaviour }} · {{ common.from
       }}<template v-if="one?.releases.length"> · lets go {{ one.releases.join('; ') }}</template>
     </p>
@@ -97,7 +97,7 @@ function take(name: string) {
       />
     </div>
     <p v-if="wrong" class="note fails" role="alert">{{ wrong }}</p>
-    <p v-if="edited.length" class="told">
+    <p v-if="edited.length" class="said">
       {{ edited.length === picked.length ? 'Changed by hand' : `${edited.length} changed by hand` }}.
       <ElButton
         v-if="bench.mayChange"
@@ -109,7 +109,7 @@ function take(name: string) {
         >Take back</ElButton
       >
     </p>
-    <p v-if="neighbours.length" class="told">
+    <p v-if="neighbours.length" class="said">
       Meets
       <ElButton
         v-for="m in neighbours"
@@ -144,12 +144,12 @@ function take(name: string) {
   color: var(--ink-2);
   margin-right: auto;
 }
-.told {
+.said {
   margin: 1px 0 4px;
   font: 400 12px/1.35 var(--condensed);
   color: var(--ink-2);
 }
-.told .el-button {
+.said .el-button {
   padding: 0;
   margin: 0 8px 0 0;
   font-size: 12px;

@@ -50,7 +50,7 @@ async function setPsi(row: string, i: number, text: string) {
     return
   }
   wrongPsi.value = ''
-  const now = bench.chain!.psi!.find((p) => p.row === row)!
+  const now = bench.chain!.psi.find((p) => p.row === row)!
   const next = now.used.map((v, k) => (k === i ? value : v))
   await bench.edit(`ψ${i} of ${row} ${value}`, [keyed('rules.psi', row, next)])
 }

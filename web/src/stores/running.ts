@@ -42,7 +42,7 @@ export function useRunning({ project, chain, settle }: Ground) {
         const status = answer.response.status
         if (status === 200) return { status, chain: typed('ChainOut', answer.data) }
         if (status === 202) return { status, running: typed('RunningOut', answer.data) }
-        return { status, message: (answer.error as Schemas['Problem'] | undefined)?.message }
+        return { status, message: answer.error?.message }
       },
       (told) => {
         running.value = told

@@ -24,6 +24,7 @@ export const useSizing = defineStore('sizing', () => {
     message: '',
     stands: true,
     rounds: [],
+    problem: null,
     sizing: null,
   })
   const proposed = shallowRef<Schemas['GroupsOut'] | null>(null)
@@ -36,14 +37,14 @@ export const useSizing = defineStore('sizing', () => {
   let following = 0
 
   const runs = computed(() => ACTIVE.includes(state.value.state))
-  const rounds = computed(() => state.value.rounds ?? [])
+  const rounds = computed(() => state.value.rounds)
   const found = computed(() => state.value.sizing ?? null)
   /** What was found is of another model than what stands; changes of what may be chosen, and what was accepted, do not count. */
   const behind = computed(
     () => !!rounds.value.length && !state.value.stands && accepted.value !== bench.project?.revision.number,
   )
   const groups = computed(() => proposed.value?.groups ?? [])
-  const plan = computed(() => bench.document?.sizing as Schemas['SizingPlan'] | undefined)
+  const plan = computed(() => bench.document?.sizing)
   const planOf = (name: string): Partial<Plan> => plan.value?.groups?.[name] ?? {}
   /** The best that passed, also where the search was stopped. */
   const best = computed<Round | null>(() => {
@@ -55,7 +56,7 @@ export const useSizing = defineStore('sizing', () => {
   const changes = computed(() => {
     const now = new Map(groups.value.map((g) => [g.name, g]))
     const choices: Record<string, Choice> = found.value
-      ? Object.fromEntries((found.value.groups ?? []).map((g) => [g.name, g.after]))
+      ? Object.fromEntries(found.value.groups.map((g) => [g.name, g.after]))
       : (best.value?.choices ?? {})
     return Object.entries(choices).flatMap(([name, after]) => {
       const group = now.get(name)
@@ -68,7 +69,16 @@ export const useSizing = defineStore('sizing', () => {
     const names = (next.sizing?.groups ?? []).map((g) => g.name)
     if (names.length && !names.includes(chosen.value)) chosen.value = names[0]!
   }
-  const none: State = { state: 'none', revision: 0, attempts: 1, message: '', stands: true, rounds: [], sizing: null }
+  const none: State = {
+    state: 'none',
+    revision: 0,
+    attempts: 1,
+    message: '',
+    stands: true,
+    rounds: [],
+    problem: null,
+    sizing: null,
+  }
 
   /** Show the rounds as they are found, until the sizing ends or another project is opened. */
   async function follow(): Promise<void> {
@@ -87,7 +97,7 @@ export const useSizing = defineStore('sizing', () => {
           show(next)
           patience = 250
           if (runs.value) continue
-          if (worked && next.problem) bench.refusal = { place: next.problem.place ?? '', message: next.problem.message }
+          if (worked && next.problem) bench.refusal = { place: next.problem.place, message: next.problem.message }
           else if (worked && next.state === 'failed') bench.message = `${next.message} Nothing was changed.`
           return
         }
@@ -132,7 +142,7 @@ export const useSizing = defineStore('sizing', () => {
         await follow()
         return
       }
-      bench.refusal = { place: error?.place ?? '', message: error?.message ?? 'The sizing could not be started.' }
+      bench.refusal = { place: error?.place, message: error?.message ?? 'The sizing could not be started.' }
       bench.message = error?.message ?? 'The sizing could not be started.'
     } catch {
       bench.message = 'The server cannot be reached; the sizing was not started.'

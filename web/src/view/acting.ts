@@ -35,7 +35,7 @@ export function acting(
     figures.push(...found.figures)
   }
   if (bench.overlays.has('reactions')) {
-    const found = reactions(diagram.reactions ?? [], reach)
+    const found = reactions(diagram.reactions, reach)
     objects.push(...found.objects)
     figures.push(...found.figures)
   }

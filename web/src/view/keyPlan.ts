@@ -43,7 +43,7 @@ export function useKeyPlan() {
       (chain?.members ?? [])
         .filter((m) => m.role === 'roof bracing')
         .map((m) => {
-          const [a, b] = [m.line[0]!, m.line.at(-1)!].map((n) => chain!.nodes![n]![1])
+          const [a, b] = [m.line[0]!, m.line.at(-1)!].map((n) => chain!.nodes[n]![1])
           return lines.findIndex((at, k) => at < (a! + b!) / 2 && (a! + b!) / 2 < (lines[k + 1] ?? -Infinity))
         }),
     )
@@ -62,9 +62,9 @@ export function useKeyPlan() {
         : (bench.planes.find((p) => p.key === 'frame-2') ?? bench.planes.find((p) => p.kind === 'frame'))
     if (!chain || !frame) return null
     const lines = frame.members
-      .map((i) => chain.members![i]!)
+      .map((i) => chain.members[i]!)
       .filter((m) => m && !['web', 'purlin'].includes(m.role))
-      .map((m) => m.line.map((n) => flat(frame, chain.nodes![n]!)))
+      .map((m) => m.line.map((n) => flat(frame, chain.nodes[n]!)))
     const points = lines.flat()
     if (!points.length) return null
     const [x0, x1] = [Math.min(...points.map((p) => p[0])), Math.max(...points.map((p) => p[0]))]
@@ -75,10 +75,10 @@ export function useKeyPlan() {
       .filter((p) => p.kind === 'slope')
       .map((p) => {
         const names = p.members
-          .map((i) => chain.members![i]!)
+          .map((i) => chain.members[i]!)
           .filter((m) => m && (m.role === 'rafter' || m.role === 'top chord'))
         const first = names[0]
-        const ends = first ? [first.line[0]!, first.line.at(-1)!].map((n) => at(flat(frame, chain.nodes![n]!))) : []
+        const ends = first ? [first.line[0]!, first.line.at(-1)!].map((n) => at(flat(frame, chain.nodes[n]!))) : []
         return { key: p.key, label: p.label, ends }
       })
       .filter((p) => p.ends.length)

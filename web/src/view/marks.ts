@@ -7,7 +7,7 @@ import type { Drawn, Figure } from './space'
 
 const SUPPORT = '#1f2a33'
 const MOST_FIGURES = 40
-const vector = (v: readonly number[]) => new THREE.Vector3(v[0]!, v[1]!, v[2]!)
+const vector = (v: readonly number[]) => new THREE.Vector3(v[0], v[1], v[2])
 
 function lines(places: readonly number[], color: string): THREE.LineSegments {
   return new THREE.LineSegments(

@@ -12,8 +12,8 @@ export function usePanelSheet(width: Ref<number>, height: Ref<number>) {
   const nature = computed(() => bench.chain?.cases?.find((c) => c.symbol === bench.state)?.nature ?? 'wind')
   const bounds = computed(() => {
     const points = panel.value?.outline ?? [[0, 0]]
-    const xs = points.map((p) => p[0]!)
-    const ys = points.map((p) => p[1]!)
+    const xs = points.map((p) => p[0])
+    const ys = points.map((p) => p[1])
     return { x0: Math.min(...xs), x1: Math.max(...xs), y0: Math.min(...ys), y1: Math.max(...ys) }
   })
   const sheet = computed(() => {
@@ -102,9 +102,9 @@ export function usePanelSheet(width: Ref<number>, height: Ref<number>) {
     // cuts are measured along the foot and along the sides, not where they meet a slanted edge
     const cuts = (axis: 0 | 1) => {
       const found = points
-        .filter((p) => (axis ? near(p[0]!, b.x0) || near(p[0]!, b.x1) : near(p[1]!, b.y0)))
-        .map((p) => p[axis]!)
-      if (axis) found.push(...outer.map((p) => p[1]!))
+        .filter((p) => (axis ? near(p[0], b.x0) || near(p[0], b.x1) : near(p[1], b.y0)))
+        .map((p) => p[axis])
+      if (axis) found.push(...outer.map((p) => p[1]))
       found.push(axis ? b.y0 : b.x0, axis ? b.y1 : b.x1)
       return [...new Set(found.map((v) => Number(v.toFixed(3))))].sort((x, y) => x - y)
     }
@@ -118,7 +118,7 @@ export function usePanelSheet(width: Ref<number>, height: Ref<number>) {
   const blows = computed(() => {
     if (bench.state || !panel.value) return ''
     const [ox, oy] = panel.value.outside
-    const towards = { left: [1, 0], right: [-1, 0], front: [0, 1], back: [0, -1] }[bench.wind]!
+    const towards = { left: [1, 0], right: [-1, 0], front: [0, 1], back: [0, -1] }[bench.wind]
     if (Math.abs(panel.value.outside[2]) < 0.01) {
       const onto = -(ox * towards[0]! + oy * towards[1]!)
       if (onto > 0.5) return 'onto this face'

@@ -13,7 +13,7 @@ export function usePen(bench: Bench, view: PlaneView, holder: Ref<HTMLElement | 
     bench.drawing
       ? snaps({
           nodes: (bench.chain?.nodes ?? []).flatMap((n, i) =>
-            Math.abs(off(n)) < 0.01 ? [{ name: bench.chain!.node_names![i]!, at: flat(basis.value, n) }] : [],
+            Math.abs(off(n)) < 0.01 ? [{ name: bench.chain!.node_names[i]!, at: flat(basis.value, n) }] : [],
           ),
           lines: lines.value,
           upright: grid.value.filter((g) => !g.upwards).map((g) => ({ name: g.name, at: g.at })),
@@ -28,7 +28,7 @@ export function usePen(bench: Bench, view: PlaneView, holder: Ref<HTMLElement | 
   )
   const points = computed(() =>
     (bench.drawing?.points ?? []).map((p) =>
-      typeof p === 'string' ? (bench.chain!.nodes![bench.chain!.node_names!.indexOf(p)] ?? [0, 0, 0]) : p,
+      typeof p === 'string' ? (bench.chain!.nodes[bench.chain!.node_names.indexOf(p)] ?? [0, 0, 0]) : p,
     ),
   )
   const trail = computed(() => points.value.map((p) => onSheet(p)))

@@ -22,16 +22,16 @@ export function usePlane(bench: Bench, size: Ref<{ width: number; height: number
   const basis = computed(() => bench.looking!)
   const upright = computed(() => basis.value.v[2] > 0.5)
   const inPlane = computed(() =>
-    basis.value.members.map((i) => bench.chain!.members![i]!).filter((m) => m && bench.shows(m)),
+    basis.value.members.map((i) => bench.chain!.members[i]!).filter((m) => m && bench.shows(m)),
   )
-  const line = (m: Member) => m.line.map((n) => flat(basis.value, bench.chain!.nodes![n]!))
+  const line = (m: Member) => m.line.map((n) => flat(basis.value, bench.chain!.nodes[n]!))
   /** Grid lines that cross the plane, as coordinates to the right (or, on a level, upwards as well). */
   const grid = computed(() => {
     const b = basis.value
     return (bench.chain?.grid ?? []).flatMap((g) => {
       const normal = g.axis === 'X' ? [1, 0, 0] : [0, 1, 0]
       const [along, up] = across(b, normal)
-      const at = g.at - b.origin[g.axis === 'X' ? 0 : 1]!
+      const at = g.at - b.origin[g.axis === 'X' ? 0 : 1]
       if (Math.abs(along) > 0.99) return [{ name: g.name, upwards: false, at: at * along }]
       if (Math.abs(up) > 0.99) return [{ name: g.name, upwards: true, at: at * up }]
       return []

@@ -23,7 +23,7 @@ export function useResults(bench: Bench, plane: PlaneView) {
         {
           member,
           run,
-          points: run.points as Place[],
+          points: run.points,
           spots: (run.points as Place[]).map(onSheet),
           axis: across(basis.value, run.axis_z),
         },
@@ -193,7 +193,7 @@ export function useResults(bench: Bench, plane: PlaneView) {
   })
   const arrows = computed(() => {
     const s = sheet.value
-    const inPlane = new Set(bench.looking?.members.map((i) => bench.chain!.members![i]!.name) ?? [])
+    const inPlane = new Set(bench.looking?.members.map((i) => bench.chain!.members[i]!.name) ?? [])
     const loads = bench.trial?.filter((l) => inPlane.has(l.member)) ?? bench.diagram?.loads ?? []
     if ((!on('actions') && !bench.trial) || !loads.length)
       return { blocks: [] as { key: number; d: string; ticks: string; word: string; at: Point }[] }
@@ -298,7 +298,7 @@ export function useResults(bench: Bench, plane: PlaneView) {
     }))
     // towards the onlooker: a positive moment about it turns counter-clockwise
     const [u, v] = [basis.value.u, basis.value.v]
-    const out = [u[1]! * v[2]! - u[2]! * v[1]!, u[2]! * v[0]! - u[0]! * v[2]!, u[0]! * v[1]! - u[1]! * v[0]!]
+    const out = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]]
     return found.flatMap(({ r, parts, at: [x, y] }) => {
       const marks: { key: string; d: string; word: string; x: number; y: number; anchor: string }[] = []
       const [h, v] = parts

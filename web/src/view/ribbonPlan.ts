@@ -25,7 +25,7 @@ export function useRibbonPlan(
   const haunches = computed(() => {
     const m = member.value
     if (!m) return []
-    return (m.haunches ?? []).map((h) => ({ ...h, down: Math.min(((INNER - OUTER) * h.depth) / m.size[0] / 2, 34) }))
+    return m.haunches.map((h) => ({ ...h, down: Math.min(((INNER - OUTER) * h.depth) / m.size[0] / 2, 34) }))
   })
   const deepest = computed(() => Math.max(0, ...haunches.value.map((h) => h.down)))
   function inner(x: number): number {

@@ -103,7 +103,7 @@ export function useSitePlan(site: () => Schemas['SiteOut']) {
     const found = bench.document?.snow?.neighbour
     if (!found) return null
     const { x0, x1, y0, y1 } = site()
-    const [side, gap, wide] = [found.side ?? 'left', found.gap ?? 0, found.width ?? 0]
+    const [side, gap, wide] = [found.side ?? 'left', found.gap, found.width]
     const [a, b] = side === 'left' ? [x0 - gap - wide, x0 - gap] : [x1 + gap, x1 + gap + wide]
     return { d: path([at(a, y0), at(b, y0), at(b, y1), at(a, y1)], true), at: at((a + b) / 2, (y0 + y1) / 2) }
   })

@@ -125,7 +125,7 @@ export function wedges(members: Member[], nodes: Place[]): THREE.Mesh | undefine
         .addScaledVector(z, -m.size[0] / 2 - below)
         .addScaledVector(y, aside)
         .toArray()
-    for (const h of m.haunches ?? []) {
+    for (const h of m.haunches) {
       const half = m.size[1] / 2
       const side = (s: number) => [at(h.foot, 0, s), at(h.foot, h.depth, s), at(h.tip, 0, s)] as const
       const [a0, a1, a2] = side(-half)

@@ -69,7 +69,7 @@ export function useStage(holder: Ref<HTMLDivElement | undefined>, options: Optio
   /** Come near to a place: the target moves there, the camera with it, to twelve metres. */
   function comeNear(at: readonly number[] | null) {
     if (!at || !controls) return
-    const target = new THREE.Vector3(at[0]!, at[1]!, at[2]!)
+    const target = new THREE.Vector3(at[0], at[1], at[2])
     const away = camera.position.clone().sub(controls.target).normalize().multiplyScalar(12)
     controls.target.copy(target)
     camera.position.copy(target).add(away)

@@ -13,7 +13,7 @@ export function useSteel(bench: Bench, plane: PlaneView) {
     return inPlane.value
       .filter((m) => m.frame && (m.outer.length > 1 || m.edited))
       .flatMap((m) => {
-        const spots = m.line.map((n) => onSheet(bench.chain!.nodes![n]!))
+        const spots = m.line.map((n) => onSheet(bench.chain!.nodes[n]!))
         const [a, b] = [spots[0]!, spots.at(-1)!]
         const long = Math.hypot(b[0] - a[0], b[1] - a[1])
         const [ux, uy] = [(b[0] - a[0]) / long, (b[1] - a[1]) / long]
@@ -45,8 +45,8 @@ export function useSteel(bench: Bench, plane: PlaneView) {
   /** Haunches, true to scale below the member's line: from their full depth at the foot to nothing. */
   const haunches = computed(() =>
     inPlane.value.flatMap((m) =>
-      (m.haunches ?? []).map((h, i) => {
-        const spots = m.line.map((n) => onSheet(bench.chain!.nodes![n]!))
+      m.haunches.map((h, i) => {
+        const spots = m.line.map((n) => onSheet(bench.chain!.nodes[n]!))
         const [a, b] = [spots[0]!, spots.at(-1)!]
         const [dx, dy] = [(b[0] - a[0]) / m.length, (b[1] - a[1]) / m.length]
         const scale = Math.hypot(dx, dy)
@@ -66,7 +66,7 @@ export function useSteel(bench: Bench, plane: PlaneView) {
   /** Decks in the plane that hold it, shaded; the word for each kind stands once, above its decks. */
   const decks = computed(() => {
     const own = (bench.chain?.panels ?? []).filter((p) => p.stiff && p.corners?.every((c) => Math.abs(off(c)) < 0.01))
-    const shapes = own.map((p) => ({ key: p.name, stiff: p.stiff, spots: p.corners!.map(onSheet) }))
+    const shapes = own.map((p) => ({ key: p.name, stiff: p.stiff, spots: p.corners.map(onSheet) }))
     const words = [...new Set(shapes.map((s) => s.stiff))].map((stiff) => {
       const spots = shapes.filter((s) => s.stiff === stiff).flatMap((s) => s.spots)
       const [xs, ys] = [spots.map((p) => p[0]), spots.map((p) => p[1])]
@@ -77,9 +77,9 @@ export function useSteel(bench: Bench, plane: PlaneView) {
   })
   const supports = computed(() =>
     (bench.chain?.supports ?? [])
-      .filter((s) => Math.abs(off(bench.chain!.nodes![s.index]!)) < 0.01)
+      .filter((s) => Math.abs(off(bench.chain!.nodes[s.index]!)) < 0.01)
       .map((s) => {
-        const [x, y] = onSheet(bench.chain!.nodes![s.index]!)
+        const [x, y] = onSheet(bench.chain!.nodes[s.index]!)
         return {
           key: s.node,
           x,
@@ -96,7 +96,7 @@ export function useSteel(bench: Bench, plane: PlaneView) {
     const z = basis.value.origin[2]
     return (bench.chain?.members ?? [])
       .filter((m) => bench.shows(m) && (m.role === 'column' || m.role === 'gable post'))
-      .map((m) => [bench.chain!.nodes![m.line[0]!]!, bench.chain!.nodes![m.line.at(-1)!]!] as const)
+      .map((m) => [bench.chain!.nodes[m.line[0]!]!, bench.chain!.nodes[m.line.at(-1)!]!] as const)
       .filter(([a, b]) => Math.min(a[2], b[2]) < z + 0.01 && Math.max(a[2], b[2]) > z - 0.01)
       .map(([a]) => onSheet(a))
   })
@@ -111,7 +111,7 @@ export function useSteel(bench: Bench, plane: PlaneView) {
   const eaves = computed(() => {
     const tops = inPlane.value
       .filter((m) => m.role === 'column')
-      .map((m) => flat(basis.value, bench.chain!.nodes![m.line.at(-1)!]!)[1])
+      .map((m) => flat(basis.value, bench.chain!.nodes[m.line.at(-1)!]!)[1])
     return tops.length ? Math.max(...tops) : bounds.value.most[1]
   })
   const kinds = computed(() =>
@@ -128,7 +128,7 @@ export function useSteel(bench: Bench, plane: PlaneView) {
     let best = { at: 0, height: -Infinity, pitch: '' }
     for (const m of inPlane.value)
       for (const n of m.line) {
-        const [at, height] = flat(basis.value, bench.chain!.nodes![n]!)
+        const [at, height] = flat(basis.value, bench.chain!.nodes[n]!)
         if (height > best.height + 1e-6) best = { at, height, pitch: '' }
       }
     const slopes = (bench.chain?.hall?.slopes ?? []).map(([, , pitch]) => `${Number(pitch.toFixed(2))}°`)

@@ -20,7 +20,7 @@ interface Row {
 }
 const write = (v: readonly number[]) => minus(`(${v.map((x) => String(Number(x.toPrecision(4)))).join(', ')})`)
 function place(load: Schemas['MemberLoad']): string {
-  const start = load.start ?? 0
+  const start = load.start
   const far = (x: number) => (load.ratio ? `${Number((x * 100).toFixed(1))} %` : `${Number(x.toFixed(3))} m`)
   if (load.kind === 'temperature') return 'all of it'
   if (load.kind !== 'line') return `at ${far(start)}`
@@ -36,7 +36,7 @@ const rows = computed<Row[]>(() => {
       case: load.case,
       what: load.run?.length ? `${load.member} + ${load.run.length}` : load.member,
       words: `${place(load)} · ${load.kind ?? 'line'} ${write(load.value)}${load.value_end ? ` … ${write(load.value_end)}` : ''} ${load.axes ?? 'global'}`,
-      members: [load.member, ...(load.run ?? [])],
+      members: [load.member, ...load.run],
     })),
     ...(d?.node_loads ?? []).map((load, at) => ({
       key: 'node_loads' as const,
@@ -70,14 +70,14 @@ const rows = computed<Row[]>(() => {
       words: minus(
         `${load.pressure} kN/m² ${load.axes ?? 'down'}${load.excluded?.length ? `, without ${load.excluded.length} members` : ''}`,
       ),
-      members: load.excluded ?? [],
+      members: load.excluded,
     })),
   ]
   return found.sort((a, b) => (order.get(a.case) ?? 1e6) - (order.get(b.case) ?? 1e6) || a.case.localeCompare(b.case))
 })
 const surfaces = (load: Schemas['AreaLoad']) =>
   load.on === 'panels'
-    ? `${load.panels?.length ?? 0} panels`
+    ? `${load.panels?.length} panels`
     : load.level
       ? `floors of ${load.level}`
       : `all ${load.on ?? 'panels'}`
@@ -106,7 +106,7 @@ async function turnRound(row: Row) {
   const load = bench.document?.member_loads?.[row.at]
   const line = bench.chain?.members?.find((m) => m.name === load?.member)
   if (!load || !line || load.run?.length) return
-  const [start, end] = [load.start ?? 0, load.end ?? null]
+  const [start, end] = [load.start, load.end ?? null]
   const last = load.ratio ? 1 : line.length
   const done = await bench.operate(`Load on ${row.what} mirrored`, {
     do: 'load',

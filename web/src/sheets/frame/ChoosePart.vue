@@ -18,7 +18,7 @@ const from = ref(0)
 const to = ref(3)
 
 function direction(m: Member): string {
-  const [a, b] = [bench.chain!.nodes![m.line[0]!]!, bench.chain!.nodes![m.line.at(-1)!]!]
+  const [a, b] = [bench.chain!.nodes[m.line[0]!]!, bench.chain!.nodes[m.line.at(-1)!]!]
   const d = [0, 1, 2].map((i) => Math.abs(a[i]! - b[i]!) / m.length)
   const along = ['along X', 'along Y', 'upright'][d.findIndex((x) => x > 0.999)]
   return along ?? (d[2]! < 0.02 ? 'level, askew' : 'inclined')
@@ -28,8 +28,8 @@ function kind(m: Member): string {
   if (by.value === 'direction') return direction(m)
   if (by.value === 'jig') return m.jig || 'by hand'
   if (by.value === 'level') {
-    const [a, b] = [bench.chain!.nodes![m.line[0]!]![2], bench.chain!.nodes![m.line.at(-1)!]![2]]
-    const level = Math.abs(a - b) < 1e-3 ? bench.chain!.levels!.find((v) => Math.abs(v.height - a) < 1e-3) : null
+    const [a, b] = [bench.chain!.nodes[m.line[0]!]![2], bench.chain!.nodes[m.line.at(-1)!]![2]]
+    const level = Math.abs(a - b) < 1e-3 ? bench.chain!.levels.find((v) => Math.abs(v.height - a) < 1e-3) : null
     return level?.name ?? 'between levels'
   }
   if (by.value === 'length') return ''

@@ -27,9 +27,9 @@ const clad = computed(() => bench.chain?.panels?.some((p) => p.kind === 'roof' |
 
 const uprights = computed<Upright[]>(() =>
   (bench.chain?.members ?? []).flatMap((m) => {
-    const [a, b] = [bench.chain!.nodes![m.line[0]!]!, bench.chain!.nodes![m.line.at(-1)!]!]
-    const head = a[2]! > b[2]! ? a : b
-    const stands = Math.abs(a[2]! - b[2]!) > 0.1 && Math.hypot(a[0]! - b[0]!, a[1]! - b[1]!) < 1e-3
+    const [a, b] = [bench.chain!.nodes[m.line[0]!]!, bench.chain!.nodes[m.line.at(-1)!]!]
+    const head = a[2] > b[2] ? a : b
+    const stands = Math.abs(a[2] - b[2]) > 0.1 && Math.hypot(a[0] - b[0], a[1] - b[1]) < 1e-3
     return stands ? [{ name: m.name, head }] : []
   }),
 )
@@ -92,7 +92,7 @@ function copy(i: number) {
   const jig = jigs.value[i]!
   const name = next(jig.kind)
   if (jig.kind === 'floor') {
-    const rise = [jig.level ?? 0, ...(jig.storeys ?? []).map((s) => s.height ?? 3.5)].reduce((a, b) => a + b) + 3.5
+    const rise = [jig.level, ...jig.storeys.map((s) => s.height ?? 3.5)].reduce((a, b) => a + b) + 3.5
     return put('floor', name, { ...jig, name, level: rise, base: rise - 3.5, storeys: [], top: 'floor', walls: false })
   }
   const far = (jig.repeat?.step ?? [0, 6, 0]).map((v) => v * (jig.repeat?.count ?? 1))

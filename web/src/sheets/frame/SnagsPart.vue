@@ -17,7 +17,7 @@ function showMovement() {
 const WORDS: Record<string, string> = { merge: 'Make them one node', cut: 'Join them there', drop: 'Drop the second' }
 function go(snag: Schemas['SnagOut']) {
   const known = new Set((bench.chain?.members ?? []).map((m) => m.name))
-  const nodes = new Set(snag.nodes.map((n) => bench.chain!.node_names!.indexOf(n)))
+  const nodes = new Set(snag.nodes.map((n) => bench.chain!.node_names.indexOf(n)))
   const at = (bench.chain?.members ?? []).filter((m) => m.line.some((n) => nodes.has(n))).map((m) => m.name)
   bench.choose([...snag.members.filter((m) => known.has(m)), ...at])
   bench.look('whole')

@@ -72,7 +72,7 @@ function chosen(file: UploadRawFile): false {
 }
 async function takeIn(file: File) {
   const { data, error } = await api.POST('/api/office', { body: { text: await file.text() } })
-  trouble.value = (error as Schemas['Problem'] | undefined)?.message ?? ''
+  trouble.value = error?.message ?? ''
   if (data) office.value = data.map((s) => typed('BuiltSection', s))
 }
 const use = (s: Built) => bench.edit(`Section ${s.name} of the office`, named('built_sections', own.value, s))

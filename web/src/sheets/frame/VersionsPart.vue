@@ -22,7 +22,7 @@ async function keep() {
     params: here(),
     body: { number: bench.project!.revision.number, name: name.value },
   })
-  wrong.value = (error as Schemas['Problem'] | undefined)?.message ?? ''
+  wrong.value = error?.message ?? ''
   if (!error) name.value = ''
   await load()
 }

@@ -9,10 +9,10 @@ import { useWorkbench } from '../../stores/workbench'
 
 const props = defineProps<{ site: NonNullable<Schemas['Document']['site']> }>()
 const bench = useWorkbench()
-const named = ref(props.site.place ?? '')
+const named = ref(props.site.place)
 watch(
   () => props.site.place,
-  (place) => (named.value = place ?? ''),
+  (place) => (named.value = place),
 )
 async function place() {
   const value = named.value.trim()
@@ -31,7 +31,7 @@ async function ask(altitude?: number) {
   trouble.value = ''
   try {
     const { data, error } = await api.GET('/api/climate', {
-      params: { query: { place: props.site.place ?? '', ...(altitude !== undefined && { altitude }) } },
+      params: { query: { place: props.site.place, ...(altitude !== undefined && { altitude }) } },
     })
     if (!data) {
       trouble.value = (error as Schemas['Problem'] | undefined)?.message ?? 'The climate service gave no answer.'

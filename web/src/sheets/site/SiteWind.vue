@@ -19,10 +19,7 @@ const props = defineProps<{
   wind: NonNullable<Schemas['Document']['wind']>
 }>()
 const bench = useWorkbench()
-const terrains = computed(() => [
-  { value: '', label: props.site.terrain ?? '' },
-  ...options(...TERRAIN.map((t) => t.value)),
-])
+const terrains = computed(() => [{ value: '', label: props.site.terrain }, ...options(...TERRAIN.map((t) => t.value))])
 const byDirection = (key: 'terrains' | 'directional' | 'orography', direction: string, text: string) => {
   const value = text === '' ? undefined : key === 'terrains' ? text : Number(text.replace(',', '.'))
   void bench.edit(`Wind from the ${direction}`, [keyed(`wind.${key}`, direction, value)])

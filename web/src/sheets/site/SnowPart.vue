@@ -17,7 +17,7 @@ const props = defineProps<{
 }>()
 const bench = useWorkbench()
 const roofs = computed(() => (bench.chain?.panels ?? []).filter((p) => p.kind === 'roof').map((p) => p.name))
-const obstructions = computed(() => props.snow.obstructions ?? [])
+const obstructions = computed(() => props.snow.obstructions)
 const addObstruction = () => {
   const [name, length] = bench.chain?.hall?.slopes[0] ?? []
   const value = { panel: `roof-${name}`, at: Math.round((length ?? 6) * 5) / 10, height: 1 }

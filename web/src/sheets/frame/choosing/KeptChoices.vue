@@ -37,9 +37,9 @@ function keepView() {
 }
 function openView(words: string) {
   const view = views.value.find((v) => v.name === words)!
-  bench.hidden = new Set((view.hidden ?? []).filter((h) => !h.startsWith('=')))
-  bench.gone = new Set((view.hidden ?? []).filter((h) => h.startsWith('=')).map((h) => h.slice(1)))
-  bench.faded = new Set(view.faded ?? [])
+  bench.hidden = new Set(view.hidden.filter((h) => !h.startsWith('=')))
+  bench.gone = new Set(view.hidden.filter((h) => h.startsWith('=')).map((h) => h.slice(1)))
+  bench.faded = new Set(view.faded)
   bench.colouring = view.colour as typeof bench.colouring
   bench.look(view.plane ?? 'whole')
 }

@@ -13,11 +13,11 @@ const hall = computed(() => bench.hall!)
 const SHAPES = options('duopitch', 'single pitch', 'flat')
 const letters = 'ABCDEFG'
 function addBay() {
-  const last = hall.value.bays!.at(-1)!
+  const last = hall.value.bays.at(-1)!
   void bench.edit('A bay added on the right', added('hall.bays', { ...last }))
 }
 function dropBay() {
-  void bench.edit('The right bay taken off', removed('hall.bays', hall.value.bays!.at(-1)))
+  void bench.edit('The right bay taken off', removed('hall.bays', hall.value.bays.at(-1)))
 }
 </script>
 

@@ -86,7 +86,7 @@ function extrude() {
   if (!by || count === null) return
   void operate(`Members from ${ends.value.length} nodes`, {
     do: 'extrude',
-    nodes: ends.value.map((n) => bench.chain!.node_names![n]!),
+    nodes: ends.value.map((n) => bench.chain!.node_names[n]!),
     step: by,
     count,
     section: props.section,

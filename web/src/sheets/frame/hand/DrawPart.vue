@@ -58,7 +58,7 @@ function last(): readonly number[] | null {
   const p = bench.drawing?.points.at(-1)
   if (!p) return null
   if (typeof p !== 'string') return p
-  return bench.chain?.nodes?.[bench.chain.node_names!.indexOf(p)] ?? null
+  return bench.chain?.nodes?.[bench.chain.node_names.indexOf(p)] ?? null
 }
 /** One typed point, several parted by semicolons; an empty Enter makes what is drawn. */
 function put() {

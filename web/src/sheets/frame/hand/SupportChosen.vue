@@ -10,7 +10,7 @@ const emit = defineEmits<{ wrong: [words: string] }>()
 const bench = useWorkbench()
 const { wrong, vector, numberOf, operate } = useHandwork()
 watch(wrong, (words) => emit('wrong', words))
-const nodeAt = (n: number) => bench.chain!.nodes![n]!
+const nodeAt = (n: number) => bench.chain!.nodes[n]!
 const ends = computed(() => [...new Set(bench.picked.flatMap((m) => [m.line[0]!, m.line.at(-1)!]))])
 const feet = computed(() => {
   const least = Math.min(...ends.value.map((n) => nodeAt(n)[2]))
@@ -25,15 +25,15 @@ const nodes = computed(() => {
       .split(/\s*[,;]\s*/)
       .map((name) => name.trim())
       .filter(Boolean)
-  return (where.value === 'feet' ? feet.value : ends.value).map((n) => bench.chain!.node_names![n]!)
+  return (where.value === 'feet' ? feet.value : ends.value).map((n) => bench.chain!.node_names[n]!)
 })
 const HOLDS = ['pinned', 'fixed', 'sliding', 'none'] as const
 /** The axis that a node's member runs along, most nearly: about it a pinned support holds against spinning, along it a sliding one
  * gives way. */
 function axisAt(name: string): 'x' | 'y' | 'z' {
-  const n = bench.chain!.node_names!.indexOf(name)
+  const n = bench.chain!.node_names.indexOf(name)
   const at = (m: (typeof bench.picked)[number]) => m.line.includes(n)
-  const member = bench.picked.find(at) ?? bench.chain!.members!.find(at)
+  const member = bench.picked.find(at) ?? bench.chain!.members.find(at)
   if (!member) return 'z'
   const [a, b] = [nodeAt(member.line[0]!), nodeAt(member.line.at(-1)!)]
   const way = [0, 1, 2].map((i) => Math.abs(b[i]! - a[i]!))

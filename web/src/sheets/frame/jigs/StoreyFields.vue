@@ -13,11 +13,11 @@ import { useWorkbench } from '../../../stores/workbench'
 /** The storeys above a floor: their heights in one entry, and what each says for itself. */
 const props = defineProps<{ jig: Schemas['FloorJig']; path: string }>()
 const bench = useWorkbench()
-const storeys = computed(() => props.jig.storeys ?? [])
+const storeys = computed(() => props.jig.storeys)
 const list = computed(() => `${props.path}.storeys`)
 const { typed, wrong, commit, leave } = useTyped(() => writeStoreys(storeys.value), post)
 async function post(text: string): Promise<string> {
-  const found = readStoreys(text, props.jig.level ?? 0)
+  const found = readStoreys(text, props.jig.level)
   if (typeof found === 'string') return found
   const changes = storeyChanges(list.value, storeys.value, found.value)
   if (!changes.length) return ''
@@ -29,7 +29,7 @@ const more = () => {
   void bench.edit(`One more storey on ${props.jig.name}`, added(list.value, { height: height ?? 3.5 }))
 }
 const tops = computed(() => {
-  let at = props.jig.level ?? 0
+  let at = props.jig.level
   return storeys.value.map((s) => (at += s.height ?? 3.5))
 })
 const CATEGORIES = [
