@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Change all that is chosen at once: section, ends, offset, haunches … */
+/** What is chosen is changed as one: section, ends, offset, haunches … */
 import { ElButton, ElInput } from 'element-plus'
 import { ref } from 'vue'
 import PickList from '../../../components/PickList.vue'
