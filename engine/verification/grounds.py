@@ -36,18 +36,6 @@ class Lengths:
 
 
 @dataclass(frozen=True)
-class Method:
-    """One way to the effective length about y or z. factor: on the member's own length, None where it leads to none; words: how it was
-    found; note: what speaks against it, "" where nothing does."""
-
-    key: str
-    name: str
-    factor: float | None
-    words: str
-    note: str = ""
-
-
-@dataclass(frozen=True)
 class Grounds(ABC):
     """What verdicts rest on, recovered from the results of the combinations `strength` when it is asked for.
 

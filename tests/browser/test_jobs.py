@@ -79,7 +79,7 @@ class Jobs(Job):
         self.settled(2)
         self.fill("Storeys above", "3 to 14.5")
         self.settled(3)
-        self.click("summary:has-text('Storeys one by one')")
+        self.click(".el-collapse-item__header:has-text('Storeys one by one')")
         self.page.locator(".each label.field:has-text('Imposed') input").first.fill("5")
         self.press("Enter")
         self.actions += 1

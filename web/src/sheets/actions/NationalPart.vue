@@ -3,6 +3,7 @@ import { ElButton } from 'element-plus'
 import { computed, ref } from 'vue'
 import { api, type Schemas } from '../../api/client'
 import ChoiceField from '../../components/ChoiceField.vue'
+import FoldPart from '../../components/FoldPart.vue'
 import NumberField from '../../components/NumberField.vue'
 import OfficeKept from '../../components/OfficeKept.vue'
 import TextField from '../../components/TextField.vue'
@@ -50,10 +51,10 @@ const back = (item: Item) => bench.edit(`${item.symbol} as recommended`, [{ path
     :written="bench.document?.national?.source ?? ''"
     hint="National annex, memo, client: where values that differ come from"
   />
-  <details v-for="group in groups" :key="group" class="nation">
-    <summary>
-      {{ of(group)[0]?.heading }}<b v-if="differ(group)">{{ differ(group) }} changed</b>
-    </summary>
+  <FoldPart v-for="group in groups" :key="group" class="nation"
+    ><template #title
+      >{{ of(group)[0]?.heading }}<b v-if="differ(group)">{{ differ(group) }} changed</b></template
+    >
     <div v-for="item in of(group)" :key="item.path" :class="{ changed: changed(item) }">
       <ToggleField
         v-if="typeof item.recommended === 'boolean'"
@@ -93,20 +94,15 @@ const back = (item: Item) => bench.edit(`${item.symbol} as recommended`, [{ path
         hint="Where this value comes from, if not from what is stated above for all"
       />
     </div>
-  </details>
+  </FoldPart>
 </template>
 
 <style scoped>
 .nation {
   border-top: 1px solid var(--line);
 }
-summary {
-  padding: 5px 12px;
-  cursor: pointer;
-  font: 500 12.5px var(--condensed);
-}
-summary b {
-  float: right;
+.nation b {
+  margin-left: 8px;
   font-weight: 500;
   color: var(--ink-2);
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldPart from '../../components/FoldPart.vue'
 import { ElButton } from 'element-plus'
 import { computed } from 'vue'
 import SectionField from '../../components/SectionField.vue'
@@ -132,8 +133,8 @@ function remove(i: number) {
     and storeys repeat it upwards; bracing fills the field between four points. Each can be changed for as long as the
     project lives.
   </p>
-  <details v-for="(jig, i) in jigs" :key="jig.name" open>
-    <summary>{{ words[jig.kind as Kind] }} · {{ jig.name }}</summary>
+  <FoldPart v-for="(jig, i) in jigs" :key="jig.name" open
+    ><template #title>{{ words[jig.kind as Kind] }} · {{ jig.name }}</template>
     <TextField
       label="Name"
       :path="`jigs.${i}.name`"
@@ -160,7 +161,7 @@ function remove(i: number) {
       >
       <ElButton size="small" :disabled="!bench.mayChange" @click="remove(i)">Remove</ElButton>
     </p>
-  </details>
+  </FoldPart>
 </template>
 
 <style scoped>
@@ -169,14 +170,5 @@ function remove(i: number) {
 }
 .add :deep(.el-button) {
   margin: 0 4px 4px 0;
-}
-details {
-  border-top: 1px solid var(--line-soft);
-  padding: 4px 0;
-}
-summary {
-  padding: 3px 12px;
-  font: 500 12.5px var(--condensed);
-  cursor: pointer;
 }
 </style>

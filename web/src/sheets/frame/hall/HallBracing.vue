@@ -2,6 +2,7 @@
 /** Bracing of roof, walls and gables of a hall. */
 import { computed } from 'vue'
 import ChoiceField from '../../../components/ChoiceField.vue'
+import FoldPart from '../../../components/FoldPart.vue'
 import NumberField from '../../../components/NumberField.vue'
 import TextField from '../../../components/TextField.vue'
 import ToggleField from '../../../components/ToggleField.vue'
@@ -28,8 +29,7 @@ const readBays = (text: string) => {
 </script>
 
 <template>
-  <details>
-    <summary>Bracing</summary>
+  <FoldPart title="Bracing">
     <template v-for="[key, words] in SURFACES" :key="key">
       <ToggleField
         :label="`${words} braced`"
@@ -62,17 +62,5 @@ const readBays = (text: string) => {
     </template>
     <ToggleField label="Struts at the panel points" path="hall.bracing.struts" :value="hall.bracing?.struts" />
     <NumberField label="Roof panel, about" path="hall.bracing.panel" kind="length" :value="hall.bracing?.panel" />
-  </details>
+  </FoldPart>
 </template>
-
-<style scoped>
-details {
-  border-top: 1px solid var(--line-soft);
-  padding: 3px 0;
-}
-summary {
-  padding: 3px 12px;
-  font: 500 12.5px var(--condensed);
-  cursor: pointer;
-}
-</style>

@@ -3,6 +3,7 @@
 import { ElButton } from 'element-plus'
 import { computed } from 'vue'
 import ChoiceField from '../../../components/ChoiceField.vue'
+import FoldPart from '../../../components/FoldPart.vue'
 import NumberField from '../../../components/NumberField.vue'
 import { useWorkbench } from '../../../stores/workbench'
 
@@ -18,8 +19,7 @@ function alike() {
 </script>
 
 <template>
-  <details>
-    <summary>End frames</summary>
+  <FoldPart title="End frames">
     <template v-for="[key, words] in gables" :key="key">
       <ChoiceField
         :label="`${words} gable`"
@@ -44,17 +44,5 @@ function alike() {
     <p class="note">
       <ElButton link type="primary" size="small" @click="alike">Make the back like the front</ElButton>
     </p>
-  </details>
+  </FoldPart>
 </template>
-
-<style scoped>
-details {
-  border-top: 1px solid var(--line-soft);
-  padding: 3px 0;
-}
-summary {
-  padding: 3px 12px;
-  font: 500 12.5px var(--condensed);
-  cursor: pointer;
-}
-</style>

@@ -2,6 +2,7 @@
 /** Haunches, knee braces and ties of a hall. */
 import { computed } from 'vue'
 import ChoiceField from '../../../components/ChoiceField.vue'
+import FoldPart from '../../../components/FoldPart.vue'
 import NumberField from '../../../components/NumberField.vue'
 import ToggleField from '../../../components/ToggleField.vue'
 import { useWorkbench } from '../../../stores/workbench'
@@ -11,8 +12,7 @@ const hall = computed(() => bench.hall!)
 </script>
 
 <template>
-  <details>
-    <summary>Haunches, knee braces, ties</summary>
+  <FoldPart title="Haunches, knee braces, ties">
     <template
       v-for="[key, words] in [
         ['eaves_haunch', 'Eaves haunch'],
@@ -81,17 +81,5 @@ const hall = computed(() => bench.hall!)
       :value="hall.tie.at"
       hint="0: eaves to eaves"
     />
-  </details>
+  </FoldPart>
 </template>
-
-<style scoped>
-details {
-  border-top: 1px solid var(--line-soft);
-  padding: 3px 0;
-}
-summary {
-  padding: 3px 12px;
-  font: 500 12.5px var(--condensed);
-  cursor: pointer;
-}
-</style>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Purlins and rails of a hall, and the stays at them. */
 import { computed } from 'vue'
+import FoldPart from '../../../components/FoldPart.vue'
 import NumberField from '../../../components/NumberField.vue'
 import ToggleField from '../../../components/ToggleField.vue'
 import { useWorkbench } from '../../../stores/workbench'
@@ -10,8 +11,7 @@ const hall = computed(() => bench.hall!)
 </script>
 
 <template>
-  <details>
-    <summary>Purlins and rails</summary>
+  <FoldPart title="Purlins and rails">
     <NumberField
       label="Purlin spacing, at most"
       path="hall.purlins.spacing"
@@ -71,17 +71,5 @@ const hall = computed(() => bench.hall!)
       />
       <ToggleField label="Rails are members" path="hall.rails.modelled" :value="hall.rails.modelled" />
     </template>
-  </details>
+  </FoldPart>
 </template>
-
-<style scoped>
-details {
-  border-top: 1px solid var(--line-soft);
-  padding: 3px 0;
-}
-summary {
-  padding: 3px 12px;
-  font: 500 12.5px var(--condensed);
-  cursor: pointer;
-}
-</style>

@@ -3,6 +3,7 @@
 import { ElButton } from 'element-plus'
 import { computed } from 'vue'
 import ChoiceField from '../../../components/ChoiceField.vue'
+import FoldPart from '../../../components/FoldPart.vue'
 import NumberField from '../../../components/NumberField.vue'
 import { added, removed } from '../../../lib/changes'
 import { options } from '../../../lib/options'
@@ -23,8 +24,8 @@ function dropBay() {
 
 <template>
   <h4>Roof <span>bay by bay, left to right</span></h4>
-  <details v-for="(bay, i) in hall.bays" :key="i" :open="(hall.bays?.length ?? 1) < 3">
-    <summary>{{ letters[i] }}–{{ letters[i + 1] }} · {{ bay.shape }} · {{ bay.span }} m</summary>
+  <FoldPart v-for="(bay, i) in hall.bays" :key="i" :open="(hall.bays?.length ?? 1) < 3"
+    ><template #title>{{ letters[i] }}–{{ letters[i + 1] }} · {{ bay.shape }} · {{ bay.span }} m</template>
     <NumberField
       label="Span"
       :path="`hall.bays.${i}.span`"
@@ -82,7 +83,7 @@ function dropBay() {
       :value="bay.right_base"
       optional="as left"
     />
-  </details>
+  </FoldPart>
   <p class="note">
     <ElButton link type="primary" size="small" :disabled="(hall.bays?.length ?? 1) >= 6" @click="addBay"
       >+ bay on the right</ElButton
@@ -92,15 +93,3 @@ function dropBay() {
     >
   </p>
 </template>
-
-<style scoped>
-details {
-  border-top: 1px solid var(--line-soft);
-  padding: 3px 0;
-}
-summary {
-  padding: 3px 12px;
-  font: 500 12.5px var(--condensed);
-  cursor: pointer;
-}
-</style>

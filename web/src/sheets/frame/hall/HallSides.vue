@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Lean-tos and overhangs of a hall. */
 import { computed } from 'vue'
+import FoldPart from '../../../components/FoldPart.vue'
 import NumberField from '../../../components/NumberField.vue'
 import ToggleField from '../../../components/ToggleField.vue'
 import { useWorkbench } from '../../../stores/workbench'
@@ -10,8 +11,7 @@ const hall = computed(() => bench.hall!)
 </script>
 
 <template>
-  <details>
-    <summary>Lean-tos and overhangs</summary>
+  <FoldPart title="Lean-tos and overhangs">
     <template v-for="side in ['left', 'right'] as const" :key="side">
       <ToggleField
         :label="`Lean-to on the ${side}`"
@@ -48,17 +48,5 @@ const hall = computed(() => bench.hall!)
         hint="In plan, beyond the column line"
       />
     </template>
-  </details>
+  </FoldPart>
 </template>
-
-<style scoped>
-details {
-  border-top: 1px solid var(--line-soft);
-  padding: 3px 0;
-}
-summary {
-  padding: 3px 12px;
-  font: 500 12.5px var(--condensed);
-  cursor: pointer;
-}
-</style>

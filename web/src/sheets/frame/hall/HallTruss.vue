@@ -2,6 +2,7 @@
 /** Trusses of a hall, in place of rafters. */
 import { computed } from 'vue'
 import ChoiceField from '../../../components/ChoiceField.vue'
+import FoldPart from '../../../components/FoldPart.vue'
 import NumberField from '../../../components/NumberField.vue'
 import ToggleField from '../../../components/ToggleField.vue'
 import { options } from '../../../lib/options'
@@ -13,8 +14,7 @@ const PATTERNS = options('Pratt', 'Howe', 'Warren', 'Warren with posts', 'N', 'K
 </script>
 
 <template>
-  <details>
-    <summary>Trusses in place of rafters</summary>
+  <FoldPart title="Trusses in place of rafters">
     <ToggleField label="Trussed hall" path="hall.truss" :value="hall.truss" :on="{}" :off="null" />
     <template v-if="hall.truss">
       <ChoiceField label="Pattern" path="hall.truss.pattern" :value="hall.truss.pattern ?? ''" :options="PATTERNS" />
@@ -36,17 +36,5 @@ const PATTERNS = options('Pratt', 'Howe', 'Warren', 'Warren with posts', 'N', 'K
       />
       <ToggleField label="Webs pinned" path="hall.truss.webs_pinned" :value="hall.truss.webs_pinned" />
     </template>
-  </details>
+  </FoldPart>
 </template>
-
-<style scoped>
-details {
-  border-top: 1px solid var(--line-soft);
-  padding: 3px 0;
-}
-summary {
-  padding: 3px 12px;
-  font: 500 12.5px var(--condensed);
-  cursor: pointer;
-}
-</style>

@@ -3,6 +3,7 @@ import { ElButton, ElInput } from 'element-plus'
 import { computed } from 'vue'
 import type { Schemas } from '../../../api/client'
 import ChoiceField from '../../../components/ChoiceField.vue'
+import FoldPart from '../../../components/FoldPart.vue'
 import NumberField from '../../../components/NumberField.vue'
 import SectionField from '../../../components/SectionField.vue'
 import { added } from '../../../lib/changes'
@@ -63,8 +64,7 @@ const SECTIONS = ['columns', 'main_beams', 'joists'] as const
     <ElButton size="small" :disabled="!bench.mayChange" @click="more">One more storey</ElButton>
     <span v-if="tops.length">{{ tops.length + 1 }} levels, up to {{ tops.at(-1)!.toFixed(2) }} m</span>
   </p>
-  <details v-if="storeys.length" class="each">
-    <summary>Storeys one by one</summary>
+  <FoldPart v-if="storeys.length" class="each" title="Storeys one by one">
     <template v-for="(s, k) in storeys" :key="k">
       <h5>
         {{ jig.name }}/{{ k + 2 }} <span>{{ tops[k]!.toFixed(2) }} m</span>
@@ -93,7 +93,7 @@ const SECTIONS = ['columns', 'main_beams', 'joists'] as const
         :value="s[key] ?? ''"
       />
     </template>
-  </details>
+  </FoldPart>
 </template>
 
 <style scoped>
@@ -105,11 +105,6 @@ const SECTIONS = ['columns', 'main_beams', 'joists'] as const
 }
 .each {
   margin: 0 0 6px;
-}
-.each summary {
-  padding: 2px 12px;
-  font: 500 12.5px var(--condensed);
-  cursor: pointer;
 }
 h5 {
   margin: 6px 12px 2px;
