@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from engine.analysis.stations import ACROSS
 from engine.structure.model import Floats
 
 #: how far beside a place, in m, it is decided what acts there: more than members alike differ by
@@ -16,8 +17,10 @@ def interpolation(places: Floats, spans: list[tuple[float, float]], samples: int
 
     places: (elements, stations) m along the member. Exact between stations for a uniform or linearly varying load.
     """
+    # beyond the stations that stand before and behind a concentrated load
+    beside = max(BESIDE, ACROSS * float(np.ptp(places, axis=1).max()))
     at = np.concatenate([np.linspace(a, b, samples) for a, b in spans])
-    within = np.concatenate([np.clip(np.linspace(a, b, samples) + BESIDE, a, b - BESIDE) for a, b in spans])
+    within = np.concatenate([np.clip(np.linspace(a, b, samples) + beside, a, b - beside) for a, b in spans])
     elements, stations = places.shape
     value, slope, linear = (np.zeros((len(at), elements * stations)) for _ in range(3))
     element = np.clip(np.searchsorted(places[:, 0], within, side="right") - 1, 0, elements - 1)

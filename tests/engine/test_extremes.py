@@ -107,6 +107,48 @@ class ConcentratedLoads(unittest.TestCase):
         np.testing.assert_allclose(-d, np.where(x <= a, left, right), atol=1e-9)
 
 
+class JumpAtARestraint(unittest.TestCase):
+    """A couple where both flanges are held: the segment beside it is a beam of its own under a moment at its end."""
+
+    FORK = ["y", "z", "rx"]
+
+    def reached(self, length, held=(), **loads):
+        found = run(
+            read_document(
+                {
+                    "nodes": [{"name": "a", "at": [0, 0, 0]}, {"name": "b", "at": [length, 0, 0]}],
+                    "members": [
+                        {
+                            "name": "m",
+                            "start": "a",
+                            "end": "b",
+                            "section": "IPE 300",
+                            "restraints_outer": held,
+                            "restraints_inner": held,
+                        }
+                    ],
+                    "supports": [{"node": "a", "fixed": ["x", *self.FORK]}, {"node": "b", "fixed": self.FORK}],
+                    "cases": [{"name": "M", "nature": "imposed"}],
+                    "combinations": [{"name": "U", "use": "strength", "factors": {"M": 1.0}}],
+                    "rules": {"loads_at": "shear centre", "imperfections": False},
+                    **loads,
+                }
+            )
+        ).verification.verdicts[0]
+        return {o.criterion: o.utilisation for o in found.outcomes}
+
+    def test_its_segment_is_verified_as_if_alone(self):
+        for length in (6.0, 24.0):
+            for sign in (1, -1):
+                # M0 at a third of the span: 2/3 M0 in the longer part, falling to nothing over 2/3 L
+                couple = {"case": "M", "node": "b", "force": [0, 0, 0], "moment": [0, sign * 40.0, 0]}
+                alone = self.reached(2 * length / 3, node_loads=[couple])
+                for at in (length / 3, 2 * length / 3):
+                    load = {"case": "M", "member": "m", "kind": "moment", "start": at, "value": [0, sign * 60.0, 0]}
+                    whole = self.reached(length, [at], member_loads=[load])
+                    self.assertAlmostEqual(whole["lateral"] / alone["lateral"], 1, delta=1e-5, msg=(length, sign, at))
+
+
 if __name__ == "__main__":
     unittest.main()
 

@@ -16,7 +16,7 @@ from engine.lazy import lazily
 from engine.processors import shared_out
 from engine.standards.en.checks.alike import ALONG, SAMPLES, Alike, Segments, alike
 from engine.standards.en.moments import amplification, counting, lift_of, moment_factor, most_counting, shape_of_moments
-from engine.structure.model import Floats, Ints, Structure
+from engine.structure.model import Bools, Floats, Ints, Structure
 from engine.verification.grounds import Lengths
 
 #: c of `lift_of` under a uniform load over the whole of a segment, where only a part of it is known
@@ -181,10 +181,16 @@ class Along:
             # concentrated loads make kinks between the samples: the stations stand at them
             flat, held = own.places.ravel(), own.other_held
             middle = np.repeat(own.places.mean(axis=1), own.places.shape[1])
+            ends = np.zeros(own.places.shape, dtype=bool)
+            ends[:, [0, -1]] = True
+
+            def beyond(place: float) -> Bools:
+                """Stations beyond a place; where elements meet there, by the side on which theirs lies."""
+                return np.where(ends.ravel() & (np.abs(flat - place) < BESIDE), middle > place, flat >= place)
+
             for k, (side, a, b) in enumerate(own.spans):
                 # where forces jump at an end of the segment, what lies beyond it is the next one's
-                here = (flat > a + BESIDE) | (middle > a)
-                inside = (flat > a - BESIDE) & (flat < b + BESIDE) & here & ((flat < b - BESIDE) | (middle < b))
+                inside = beyond(a) & ~beyond(b)
                 if not inside.any():
                     continue
                 kinks = counting(self._My[:, None, inside], np.array([[side]]), held[k : k + 1][None])[:, 0]
