@@ -212,7 +212,7 @@ def _watched(chain: Chain, group: Group) -> Watched:
         return Watched(group.members[0], 0, 0.0, 0.0, 0)
     _, i, o = max(strong, key=lambda one: one[0])
     number, length = chain.verification.strength[o.combination], chain.structure.length(chain.structure.members[i])
-    if o.criterion in ("section", "shear", "sum"):
+    if o.criterion in ("section", "shear", "sum", "torsion"):
         return Watched(i, number, o.position, o.position, 0)
     between = chain.verification.checks.between(i, o)
     if between and between.flange:

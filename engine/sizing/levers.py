@@ -117,7 +117,10 @@ def _changes(chain: Chain, member: str, worst: Reached) -> Iterator[tuple[str, s
     grounds = chain.verification.grounds
     if m.bar:
         return
-    if worst.criterion in ("lateral", "interaction", "general", "flexural", "single") and m.section.shape in PRONE:
+    if (
+        worst.criterion in ("lateral", "interaction", "twist", "general", "flexural", "single")
+        and m.section.shape in PRONE
+    ):
         yield from _stays(chain, index, worst)
     lengths, length = grounds.lengths[index], chain.structure.length(m)
     for axis, now in (("y", lengths.y), ("z", lengths.z)):

@@ -141,7 +141,7 @@ class Checks(ABC):
     ) -> Floats | None:
         """(n, 2) about what members would reach in cross-sections and in stability if they were made of others, what they are made of now
         the last of them, in some combinations under the forces present; inf where it could not be computed. now: what they reach, by
-        criterion; twist: whether torsion that is no longer negligible rules one out. None where they cannot be looked at all at once."""
+        criterion; twist: whether torsion that no check covers rules one out. None where they cannot be looked at all at once."""
 
     @abstractmethod
     def on(self, grounds: Grounds) -> Checks:

@@ -24,6 +24,8 @@ CRITERIA = {
     "interaction": "Buckling under N + M",
     "sum": "Cross-section of a channel",
     "single": "Buckling of a channel",
+    "torsion": "Cross-section with torsion",
+    "twist": "Buckling with torsion",
     "general": "Buckling with haunch or taper",
     "axial": "Axial force",
     "critical": "Critical load exceeded",
@@ -33,7 +35,7 @@ CRITERIA = {
 }
 #: criteria of serviceability, and those of cross-sections; the others are of stability
 SERVICE = ("deflection", "sway", "variable")
-SECTION = ("section", "shear", "net", "sum", "web")
+SECTION = ("section", "shear", "net", "sum", "torsion", "web")
 Kind = Literal["section", "stability", "service"]
 
 

@@ -21,7 +21,9 @@ from engine.verification.service import Stretch, measure, stretches, unlimited
 from engine.verification.standing import free_to_move, judge
 
 #: criteria of which at least one must be found
-STRENGTH = ("section", "shear", "flexural", "lateral", "interaction", "general", "axial", "sum", "single", "web")
+STRENGTH = (
+    "section", "shear", "flexural", "lateral", "interaction", "torsion", "twist", "general", "axial", "sum", "single", "web",
+)  # fmt: skip
 
 
 @dataclass(frozen=True)

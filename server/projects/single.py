@@ -175,7 +175,7 @@ def _where(chain: Chain, index: int, r: Reached) -> str:
     """What the governing check looks at."""
     row = int(r.row[r.worst])
     between = chain.verification.checks.between(index, r.outcome(r.worst))
-    if r.criterion in ("lateral", "interaction", "single") and between:
+    if r.criterion in ("lateral", "interaction", "single", "twist") and between:
         flange, length = between.flange.capitalize(), between.lateral
         return f"{flange} flange compressed, {between.start:.2f} m to {between.end:.2f} m, L_LT = {length:.2f} m."
     if r.criterion == "general" and between:

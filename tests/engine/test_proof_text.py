@@ -16,6 +16,7 @@ from engine.verification.proof_lines import Symbol
 from tests.engine.helpers import failing_hall, hall
 from tests.engine.latex import UNITS, value
 from tests.engine.test_channels import beam as channel_beam
+from tests.engine.test_torsion import beam as twisted_beam
 
 
 class Lines(unittest.TestCase):
@@ -75,6 +76,8 @@ class Proofs(unittest.TestCase):
             run(hall(spacings=[6.0], eaves_haunch=Haunch(length=2.4, depth=0.3))),
             run(channel_beam((0, -1, -6), axial=-40.0)),
             run(channel_beam()),
+            run(twisted_beam()),
+            run(twisted_beam(torque=30.0, section="SHS 150x8")),
         ]
 
     def proofs(self):
@@ -121,7 +124,7 @@ class Proofs(unittest.TestCase):
 
     def test_what_a_formula_uses_stands_in_the_proof(self):
         # but for properties of section and material, partial factors and the forces themselves
-        words = "A Av_y Av_z Iy Iz It Iw W_y W_z Wel_y Wel_z Wpl_y Wpl_z h E G fy alpha_y alpha_z alpha_LT gamma_M0 gamma_M1"
+        words = "A Av_y Av_z Iy Iz It Iw W_y W_z Wel_y Wel_z Wpl_y Wpl_z h b tw tf E G fy alpha_y alpha_z alpha_LT gamma_M0 gamma_M1"
         given = set(re.findall(r"\w+", words + " lambda_LT0 beta N Vy Vz My Mz N_Ed a_T span ratio"))
         for chain in self.chains:
             for verdict in chain.verification.verdicts:

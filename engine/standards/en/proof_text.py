@@ -16,6 +16,7 @@ from engine.standards.en.proof_stability import (
     slender,
 )
 from engine.standards.en.proof_text_more import AXIAL, GENERAL, HAUNCHED, NET, SINGLE, SUM, WEB
+from engine.standards.en.proof_torsion import TORSION, TWIST
 from engine.verification.proof_lines import Line, Values
 
 #: where each criterion is written
@@ -29,6 +30,8 @@ CLAUSES = {
     "interaction": "EN 1993-1-1 6.3.3",
     "sum": "EN 1993-1-1 6.2.1(7), 6.2.6",
     "single": "EN 1993-1-1 6.3.1, 6.3.2.2",
+    "torsion": "EN 1993-1-1 6.2.7",
+    "twist": "EN 1993-6 A.2",
     "general": "EN 1993-1-1 6.3.4",
     "axial": "EN 1993-1-1 6.2.3, 6.3.1",
     "critical": "EN 1993-1-1 5.2.1",
@@ -174,6 +177,8 @@ LINES: dict[str, list[Line]] = {
         *only(_haunched, HAUNCHED),
         *only(_no_haunch, _SECTION),
     ],
+    "torsion": [*_CLASS, *TORSION],
+    "twist": [*_CLASS, *FLEXURAL, *LATERAL, *TWIST],
     "general": GENERAL,
     "shear": [
         Line("fy", "", "table 3.1"),

@@ -14,8 +14,8 @@ import numpy as np
 
 from engine.catalogue.properties import Section
 from engine.catalogue.steels import Material
-from engine.standards.en.checks.grounds import SteelGrounds
-from engine.standards.en.checks.sections import TORSION_LIMIT, section_values
+from engine.standards.en.checks.grounds import TORSION_UNCHECKED, SteelGrounds
+from engine.standards.en.checks.sections import section_values
 from engine.standards.en.checks.stability import checked, criteria, stability_values
 from engine.standards.en.steel import section_check, steel_arrays, torsion_use
 from engine.structure.model import Floats, Ints
@@ -118,8 +118,9 @@ def _sections(
     w = section_check(p, N, Vy, Vz, T, My, Mz, *gammas)
     u = np.maximum(np.nan_to_num(w["u_NM"], nan=np.inf), np.nan_to_num(w["u_V"], nan=np.inf))
     found = np.broadcast_to(u, N.shape).reshape(len(made_of), count).max(axis=1)
-    if twist:
+    # of prismatic members torsion is verified once they are made of it
+    if twist and any(grounds.combined.structure.members[i].pieces for i in members):
         most = np.full(len(made_of), np.abs(f.T[e]).max())
         twisted = torsion_use(steel.take(np.arange(len(made_of)), 0), most, document.rules.gamma_M0)
-        found = np.where(twisted > TORSION_LIMIT, np.inf, found)
+        found = np.where(twisted > TORSION_UNCHECKED, np.inf, found)
     return np.asarray(found)

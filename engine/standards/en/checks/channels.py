@@ -6,8 +6,7 @@ import numpy as np
 
 from engine.standards.en.channels import Channel, Values, channel_buckling, channel_of, channel_section
 from engine.standards.en.checks.alike import Segments
-from engine.standards.en.checks.grounds import SteelGrounds
-from engine.standards.en.checks.sections import TORSION_LIMIT
+from engine.standards.en.checks.grounds import TORSION_UNCHECKED, SteelGrounds
 from engine.structure.model import Floats, Ints, Member
 from engine.verification.outcomes import Findings, Held, Outcome, Reached, most_of
 
@@ -71,7 +70,7 @@ def channels(grounds: SteelGrounds, found: Findings) -> list[Held]:
         if (s.h - 2 * s.tf) / s.tw > 72 * p.epsilon / grounds.document.national.steel.eta:
             found.reasons[i].append("shear buckling of this shape (6.2.6(6)) is not covered")
         twisted = np.abs(grounds.peaks.T[grounds.combined.elements.member == i]).max() / s.Wt
-        if twisted > TORSION_LIMIT * p.fy / grounds.document.rules.gamma_M0 / np.sqrt(3):
+        if twisted > TORSION_UNCHECKED * p.fy / grounds.document.rules.gamma_M0 / np.sqrt(3):
             found.reasons[i].append("torsion above what is negligible (6.2.7) is not covered yet")
         own, v = section_use(grounds, i)
         u = v["u_sum"]

@@ -16,6 +16,7 @@ from engine.standards.en.checks.grounds import SteelGrounds
 from engine.standards.en.checks.net import area_of, net_values
 from engine.standards.en.checks.sections import section_values
 from engine.standards.en.checks.stability import stability_values
+from engine.standards.en.checks.torsion import torsion_proof, twist_proof
 from engine.standards.en.checks.webs import checked as pressed_places
 from engine.standards.en.checks.webs import web_values
 from engine.standards.en.steel import PLATEAU
@@ -171,6 +172,29 @@ def _general(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
     ]
 
 
+TORQUE = "The torque is that of the analysis, whose members are as stiff as by St Venant's torsion alone."
+WARPING = "Ends that other members or a clamp meet without a hinge may warp or not, whichever asks for more; others warp freely."
+
+
+def _torsion(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
+    values = torsion_proof(grounds, member, outcome)
+    notes = [TORQUE, "Twist turns M_y into M_z: that is in the check of buckling (k_α)."]
+    return values, [*notes, WARPING] if grounds.steel.kind[member] == 0 else [TORQUE]
+
+
+def _twist(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
+    values, notes = _stability(grounds, member, outcome)
+    values |= twist_proof(grounds, member, outcome)
+    notes.append(TORQUE)
+    if grounds.steel.kind[member] == 0:
+        notes += [
+            WARPING,
+            "EN 1993-6 annex A is for simply supported beams without axial force: N enters by 6.3.3, and the twist grows with it.",
+            "Restraints between the ends do not lessen the torsion: safe side.",
+        ]
+    return values, notes
+
+
 def _critical(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
     said = in_words(grounds.combined, grounds.strength[outcome.combination])
     values = {"u": outcome.utilisation, "alpha_cr": 1 / outcome.utilisation}
@@ -191,7 +215,7 @@ def _stability(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
         "flexural": max(values["u_Ny"], values["u_Nz"]),
         "lateral": values["u_LT"],
         "interaction": max(values["u_661"], values["u_662"]),
-    }[outcome.criterion]
+    }.get(outcome.criterion, outcome.utilisation)
     notes = _segment_words(grounds, member, g, 0)
     if grounds.combined.structure.members[member].section.shape == "I":
         notes += _lateral_words(grounds, g, values)
@@ -225,6 +249,8 @@ _OF: dict[str, Callable[[SteelGrounds, int, Outcome], Found]] = {
     "web": _web,
     "sum": _channel_section,
     "single": _channel_buckling,
+    "torsion": _torsion,
+    "twist": _twist,
     "general": _general,
     "critical": _critical,
     "flexural": _stability,

@@ -12,10 +12,18 @@ from engine.standards.en.checks.alike import Segments
 from engine.standards.en.checks.lengths import effective_lengths
 from engine.standards.en.checks.segments import cut_segments
 from engine.standards.en.haunched import Haunched, haunched_arrays
-from engine.standards.en.steel import SteelArrays, reduction, steel_arrays
+from engine.standards.en.steel import SteelArrays, reduction, steel_arrays, torsion_use
 from engine.structure.model import Floats, Ints, Piece
 from engine.verification.grounds import Grounds, Lengths
 from engine.verification.runs import HELD, Reach, reaches
+
+#: share of the shear yield stress that St Venant's torsion alone would make, up to which it is negligible: the normal stresses of
+#: warping are then some hundredth of the yield stress
+TORSION_LIMIT = 0.01
+#: the same where no check of torsion is: what is left out
+TORSION_UNCHECKED = 0.05
+#: the same of sections with a haunch, in whose stresses it is
+HAUNCH_TORSION_LIMIT = 0.5
 
 
 @dataclass(frozen=True)
@@ -81,6 +89,20 @@ class SteelGrounds(Grounds):
         for k, (i, piece) in enumerate(self.pieces):
             own = (elements.member == i) & (middle > piece.start) & (middle < piece.end)
             found[own] = len(self.combined.structure.members) + k
+        return found
+
+    @lazily
+    def torsion_along(self) -> Floats:
+        """(e,) the largest torque on each element, as St Venant's shear stress over the yield stress in shear; NaN without a strength."""
+        T = self.peaks.T
+        most = np.maximum(T.max(axis=(1, 2), initial=0.0), -T.min(axis=(1, 2), initial=0.0))
+        return torsion_use(self.element_steel.take(self.steel_of, 0), most, self.document.rules.gamma_M0)
+
+    @lazily
+    def torsion(self) -> Floats:
+        """(members,) the largest of it along each."""
+        found = np.zeros(len(self.combined.structure.members))
+        np.maximum.at(found, self.combined.elements.member, np.nan_to_num(self.torsion_along))
         return found
 
     @lazily

@@ -44,7 +44,7 @@ def _flange(sign: float) -> Literal["outer", "inner"]:
 
 def between(grounds: SteelGrounds, member: int, outcome: Outcome) -> Between | None:
     """The segment or stretch that an outcome looks at; None for those of cross-sections and of the whole member."""
-    if outcome.criterion in ("lateral", "interaction", "single", "flexural"):
+    if outcome.criterion in ("lateral", "interaction", "single", "flexural", "twist"):
         s, row = grounds.segments([member], [outcome.combination]), outcome.row
         return Between(float(s.start[row]), float(s.end[row]), _flange(s.flange[row]), float(s.L_LT[row]))
     if outcome.criterion == "general":

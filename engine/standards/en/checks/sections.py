@@ -10,16 +10,12 @@ from engine.catalogue.steels import E
 from engine.processors import shared_out
 from engine.standards.en.checks.grounds import SteelGrounds
 from engine.standards.en.haunched import haunched_check
-from engine.standards.en.steel import SteelArrays, Values, section_bound, section_check, torsion_use
+from engine.standards.en.steel import SteelArrays, Values, section_bound, section_check
 from engine.structure.model import Bools, Floats, Ints
 from engine.verification.outcomes import Findings, Held, Outcome, Reached, most_of
 
 #: values that are checked together
 BLOCK = 80_000
-#: torsion is covered only as negligible: share of the shear yield stress up to which it is left out
-TORSION_LIMIT = 0.05
-#: the same where its stresses are in the check
-HAUNCH_TORSION_LIMIT = 0.5
 #: bounds this near below what was found may be equal to it but for rounding
 NEAR = 1e-9
 
@@ -72,19 +68,13 @@ def sections(grounds: SteelGrounds, found: Findings) -> list[Held]:
     along = found.along
     along[:] = 0.0
 
-    def checked(block: tuple[int, int]) -> tuple[dict[str, tuple[Floats, Ints]], Bools, Bools]:
+    def checked(block: tuple[int, int]) -> tuple[dict[str, tuple[Floats, Ints]], Bools]:
         rows = slice(first[block[0]], first[block[1]])
         largest, class_4 = _largest(grounds, rows)
-        torsion = torsion_use(
-            grounds.element_steel.take(grounds.steel_of[rows], 0),
-            np.abs(forces.T[rows]).max(axis=(1, 2)),
-            grounds.document.rules.gamma_M0,
-        )
         along[rows] = np.maximum(*(u for u, _ in largest.values()))
-        limit = np.where(grounds.haunched_row[rows] >= 0, HAUNCH_TORSION_LIMIT, TORSION_LIMIT)
-        return largest, class_4, torsion > limit
+        return largest, class_4
 
-    for (start, end), (largest, class_4, torsion) in zip(blocks, shared_out(checked, blocks), strict=True):
+    for (start, end), (largest, class_4) in zip(blocks, shared_out(checked, blocks), strict=True):
         found.progress(start, len(found.outcomes))
         for m in range(start, end):
             e = slice(first[m] - first[start], first[m + 1] - first[start])
@@ -100,8 +90,6 @@ def sections(grounds: SteelGrounds, found: Findings) -> list[Held]:
                 found.reasons[m].append("a class 4 cross-section of this shape is not covered")
             elif unknown.any() and np.isfinite(steel.fy[m]):
                 found.reasons[m].append("a resistance could not be computed")
-            if torsion[e].any():
-                found.reasons[m].append("torsion above what is negligible (6.2.7) is not covered yet")
             if slender_haunch[first[m] : first[m + 1]].any():
                 found.reasons[m].append("shear buckling of a haunch's web (6.2.6(6)) is not covered yet")
     return []

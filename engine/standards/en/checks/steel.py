@@ -30,6 +30,7 @@ from engine.standards.en.checks.ribbon import between, figures, flanges
 from engine.standards.en.checks.second import second
 from engine.standards.en.checks.sections import sections, sections_most, sections_of, sections_reached
 from engine.standards.en.checks.stability import stability, stability_most, stability_of, stability_reached
+from engine.standards.en.checks.torsion import is_twisted, torsion, torsion_most, torsion_of, torsion_reached
 from engine.standards.en.checks.uncovered import COVERED, uncovered
 from engine.standards.en.checks.webs import webs, webs_most, webs_of, webs_reached
 from engine.standards.en.proof_symbols import SYMBOLS
@@ -89,6 +90,7 @@ def _known(grounds: SteelGrounds, member: int) -> bool:
 CHECKS = (
     Check(_sectioned, sections, sections_reached, sections_of, sections_most),
     Check(_member, stability, stability_reached, stability_of, stability_most),
+    Check(is_twisted, torsion, torsion_reached, torsion_of, torsion_most),
     Check(_member, general, general_reached, general_of, general_most),
     Check(_channel, channels, channel_reached, channels_of, channels_most),
     Check(_bar, axial, axial_reached, axial_of, axial_most),

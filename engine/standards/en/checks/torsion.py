@@ -1,0 +1,184 @@
+"""Members whose torsion is not negligible: cross-sections with the bimoment of warping, and buckling with it."""
+
+from __future__ import annotations
+
+from itertools import product
+
+import numpy as np
+
+from engine.analysis.lateral import end_conditions
+from engine.standards.en.checks.alike import Segments
+from engine.standards.en.checks.grounds import HAUNCH_TORSION_LIMIT, TORSION_LIMIT, TORSION_UNCHECKED, SteelGrounds
+from engine.standards.en.checks.stability import stability_values
+from engine.standards.en.steel import Values, classify
+from engine.standards.en.torsion import Warped, torsion_member, torsion_section, warped
+from engine.structure.model import Floats, Ints
+from engine.verification.outcomes import Findings, Held, Outcome, Reached, most_of
+
+#: kinds of `SteelArrays` with a check: I sections, square and rectangular, and circular hollow ones
+KINDS = (0.0, 1.0, 2.0)
+GOES_ON = "its torsion goes on in another member where nothing holds it: make one member of both, or hold the node"
+HAUNCHED = "torsion above what is negligible (6.2.7) in a member with haunch or taper is not covered yet"
+CLASS_4 = "torsion above what is negligible (6.2.7) in a class 4 cross-section is not covered"
+
+Columns = list[int] | slice
+EVERY = slice(None)
+
+
+def is_twisted(grounds: SteelGrounds, member: int) -> bool:
+    """Whether a prismatic member has torsion that is not negligible, and a check of it."""
+    m = grounds.combined.structure.members[member]
+    known = grounds.steel.kind[member] in KINDS and not m.bar and not m.pieces
+    return bool(known and grounds.torsion[member] > TORSION_LIMIT)
+
+
+def _warping_at(grounds: SteelGrounds, member: int) -> list[tuple[bool, bool]]:
+    """Which ends may be held against warping: where a support holds all rotations, or other members meet it without a hinge, both
+    being held and not is looked at."""
+    structure = grounds.combined.structure
+    m, ends = structure.members[member], end_conditions(structure, member)
+    may = []
+    for kind, node, hinge in (
+        (ends.start, m.nodes[0], m.release_start),
+        (ends.end, m.nodes[-1], m.release_end),
+    ):
+        alone = all(other == member for other in structure.meeting[node])
+        may.append((False, True) if kind == "clamped" or (kind == "fork" and not alone and not hinge) else (False,))
+    return list(product(*may))
+
+
+def twist_of(grounds: SteelGrounds, member: int, columns: Columns = EVERY) -> tuple[Ints, Warped]:
+    """(elements of a member, the largest bimoment, St Venant torque and twist, (elements, stations, combinations), whichever ends are held
+    against warping)."""
+    rows = np.flatnonzero(grounds.combined.elements.member == member)
+    T = grounds.peaks.T[rows][..., columns]
+    m = grounds.combined.structure.members[member]
+    if grounds.steel.kind[member] != 0:
+        return rows, Warped(np.zeros(T.shape), np.abs(T), np.zeros(T.shape))
+    x = grounds.combined.elements.positions(grounds.peaks.x)[rows].ravel()
+    stiff = m.material.E * m.section.Iw, m.material.G * m.section.It
+    flat = T.reshape(len(x), -1)
+    cases = [warped(x, flat, *stiff, held) for held in _warping_at(grounds, member)]
+    B, T_t, twist = (
+        np.max([np.abs(getattr(case, name)) for case in cases], axis=0).reshape(T.shape)
+        for name in ("B", "T_t", "twist")
+    )
+    return rows, Warped(B, T_t, twist)
+
+
+def section_use(grounds: SteelGrounds, member: int, columns: Columns = EVERY) -> tuple[Ints, Warped, Values]:
+    """(elements, what torsion does, `torsion_section` at (elements, stations, combinations))."""
+    rows, twist = twist_of(grounds, member, columns)
+    rules, eta = grounds.document.rules, grounds.document.national.steel.eta
+    N, Vy, Vz, My, Mz = (getattr(grounds.peaks, name)[rows][..., columns] for name in ("N", "Vy", "Vz", "My", "Mz"))
+    p = grounds.steel.take(np.full(len(rows), member), 2)
+    v = torsion_section(p, N, Vy, Vz, My, Mz, twist.B, twist.T_t, rules.gamma_M0, eta, rules.gamma_M1)
+    return rows, twist, v
+
+
+def member_use(grounds: SteelGrounds, member: int, columns: Columns = EVERY) -> tuple[Segments, Values]:
+    """(segments, `torsion_member` with `stability_check` on them, (segments, combinations))."""
+    rows, twist = twist_of(grounds, member, columns)
+    picked = list(range(len(grounds.strength)))[columns] if isinstance(columns, slice) else columns
+    s = grounds.segments([member], picked)
+    v = stability_values(grounds.document, s, grounds.steel, grounds.limits[..., columns])
+    x = grounds.combined.elements.positions(grounds.peaks.x)[rows].ravel()
+    within = (x >= s.start[:, None] - 1e-6) & (x <= s.end[:, None] + 1e-6)
+    flat = twist.B.reshape(len(x), -1)
+    B = np.max(np.where(within[..., None], flat, 0.0), axis=1)
+    p = grounds.steel.take(s.member, 1)
+    rules = grounds.document.rules
+    most = twist.T_t.reshape(len(x), -1).max(axis=0) / (p.Wt * p.fy / rules.gamma_M0 / np.sqrt(3))
+    return s, v | torsion_member(p, v, s.N, B, most, rules.gamma_M1) | {"B": B, "u_T": most}
+
+
+def torsion(grounds: SteelGrounds, found: Findings) -> list[Held]:
+    """Add to the outcomes and reasons of each member in torsion."""
+    _uncovered(grounds, found)
+    held = []
+    for i in np.flatnonzero(grounds.torsion > TORSION_LIMIT).tolist():
+        if not is_twisted(grounds, i):
+            continue
+        if i in grounds.reaches:
+            found.reasons[i].append(GOES_ON)
+        reached = torsion_reached(grounds, i)
+        for r in reached:
+            if r.worst >= 0:
+                found.outcomes[i].append(r.outcome(r.worst))
+            if np.isnan(r.utilisation).any():
+                found.reasons[i].append(CLASS_4)
+        most = max(float(np.nan_to_num(r.utilisation).max()) for r in reached)
+        length = grounds.combined.structure.length(grounds.combined.structure.members[i])
+        held.append(Held(np.array([i]), np.zeros(1), np.array([length]), np.array([most])))
+    return held
+
+
+def _uncovered(grounds: SteelGrounds, found: Findings) -> None:
+    """Members with haunches or tapers whose torsion counts: only that of sections with a haunch is in their stresses, up to a half."""
+    members, owner = grounds.combined.structure.members, grounds.combined.elements.member
+    limit = np.where(grounds.haunched_row >= 0, HAUNCH_TORSION_LIMIT, TORSION_UNCHECKED)
+    for i in np.unique(owner[grounds.torsion_along > limit]).tolist():
+        if members[i].pieces:
+            found.reasons[i].append(HAUNCHED)
+
+
+def torsion_reached(grounds: SteelGrounds, member: int, governing: bool = False) -> list[Reached]:
+    """Both criteria of a member in torsion in every combination for strength; nothing for others."""
+    if not is_twisted(grounds, member):
+        return []
+    rows, _, v = section_use(grounds, member)
+    places = grounds.combined.elements.positions(grounds.peaks.x)[rows]
+    where = [(int(rows[e]), s, float(places[e, s])) for e in range(len(rows)) for s in range(places.shape[1])]
+    segments, w = member_use(grounds, member)
+    middles = [(r, -1, float(a + b) / 2) for r, (a, b) in enumerate(zip(segments.start, segments.end, strict=True))]
+    return [
+        most_of("torsion", grounds.strength, v["u_torsion"].reshape(len(where), -1), where),
+        most_of("twist", grounds.strength, np.broadcast_to(w["u_twist"], w["B"].shape), middles),
+    ]
+
+
+def torsion_most(grounds: SteelGrounds, most: Floats) -> None:
+    """Raise (members, combinations) to what torsion makes them reach."""
+    for i in range(len(most)):
+        for r in torsion_reached(grounds, i):
+            most[i] = np.maximum(most[i], np.nan_to_num(r.utilisation))
+
+
+def torsion_of(grounds: SteelGrounds, column: int, along: Floats) -> list[Held]:
+    """What members in torsion reach in one combination for strength."""
+    held = []
+    for i, m in enumerate(grounds.combined.structure.members):
+        if not is_twisted(grounds, i):
+            continue
+        rows, _, v = section_use(grounds, i, [column])
+        along[rows] = np.fmax(along[rows], v["u_torsion"][..., 0])
+        u = float(np.nan_to_num(member_use(grounds, i, [column])[1]["u_twist"]).max())
+        held.append(Held(np.array([i]), np.zeros(1), np.array([grounds.combined.structure.length(m)]), np.array([u])))
+    return held
+
+
+def torsion_proof(grounds: SteelGrounds, member: int, outcome: Outcome) -> dict[str, float]:
+    """Every value of the check of a cross-section at the place of an outcome."""
+    rows, twist, v = section_use(grounds, member, [outcome.combination])
+    at = int(np.flatnonzero(rows == outcome.row)[0]), outcome.station, 0
+    there = outcome.row, outcome.station, outcome.combination
+    m = grounds.combined.structure.members[member]
+    p = grounds.steel.take(np.array([member]), 0)
+    N = grounds.peaks.N[there] / v["left"][at]
+    values = {name: float(np.ravel(value)[0]) for name, value in classify(p, np.array([N])).items()}
+    values |= {name: float(np.broadcast_to(value, v["u_torsion"].shape)[at]) for name, value in v.items()}
+    values |= {name: float(getattr(grounds.peaks, name)[there]) for name in ("N", "Vy", "Vz", "T", "My", "Mz")}
+    values |= {name: float(getattr(twist, name)[at]) for name in ("B", "T_t", "twist")}
+    stiff = m.material.E * m.section.Iw
+    values["k_t"] = float(np.sqrt(m.material.G * m.section.It / stiff)) if stiff > 0 else 0.0
+    return values | {"u": values["u_torsion"]}
+
+
+def twist_proof(grounds: SteelGrounds, member: int, outcome: Outcome) -> dict[str, float]:
+    """Every value of the check of buckling, beside those of `stability_check`, in the segment of an outcome."""
+    _, w = member_use(grounds, member, [outcome.combination])
+    of = np.broadcast_shapes(w["u_twist"].shape, w["B"].shape)
+    names = ("u_63", "B", "u_T", "h_s", "W_w", "B_Rd", "b_B", "k_w", "k_zw", "grown", "k_alpha", "u_twist")
+    values = {name: float(np.broadcast_to(w[name], of)[outcome.row, 0]) for name in names}
+    _, twist = twist_of(grounds, member, [outcome.combination])
+    return values | {"T_t": float(twist.T_t.max()), "u": values["u_twist"]}
