@@ -173,7 +173,8 @@ class EffectiveLength(Part):
 
 class Rules(Part):
     """What is to be proven and against which limits. deflections: length over deflection by role, in place of the usual values;
-    0: not checked; deflections_variable: the same under variable actions alone, besides, for the roles that have one.
+    0: not checked; deflections_variable: the same under variable actions alone, besides, for the roles that have one. slenderness: L_cr/i
+    at most by role; 0 or nothing: no limit.
 
     psi: ψ0, ψ1, ψ2 in place of those of table A1.1, by its row. strength_rule: expression(s) of EN 1990 6.4.3.2; xi: ξ of
     (6.10b). loads_at: where loads from above act on members that nothing holds between the ends of a segment, for
@@ -199,6 +200,7 @@ class Rules(Part):
     loads_at: Literal["upper flange", "shear centre"] = "upper flange"
     deflections: dict[Role, NotNegative | None] = {}
     deflections_variable: dict[Role, NotNegative | None] = {}
+    slenderness: dict[Role, NotNegative | None] = {}
     effective_lengths: dict[Role, EffectiveLength] = {}
 
     def deflection_ratio(self, role: str) -> float | None:
@@ -209,6 +211,10 @@ class Rules(Part):
         if role == "column":
             return self.eaves_sway_ratio
         return self.rafter_deflection_ratio if role in ROOF else DEFLECTIONS.get(role)
+
+    def slenderness_limit(self, role: str, own: float | None) -> float | None:
+        """L_cr/i that a member of a role must keep, or that is its own; None where nothing is asked for."""
+        return (self.slenderness.get(role) if own is None else own) or None  # type: ignore[call-overload]
 
     def deflects(self, role: str) -> bool:
         """Whether members of a role have a limit unless the document takes it away."""

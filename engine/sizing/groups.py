@@ -21,7 +21,7 @@ from engine.editing.operations import Resize
 from engine.errors import ModelError
 from engine.expand import materials_of
 from engine.standards.family import family
-from engine.structure.model import Floats, Structure
+from engine.structure.model import Floats, Member, Structure
 from engine.structure.words import ROLE_WORDS, label
 
 #: candidates of a group at most
@@ -197,11 +197,15 @@ def candidates_of(document: Document, structure: Structure, group: Group) -> Can
         raise ModelError(f"“{group.name}” may have what has no price: give its kilogram one.", "sizing.prices")
     mass, cost = np.array(by_mass), np.array(by_cost)
     weight = cost if document.sizing.objective == "cost" else mass
-    slenderness = _slenderness(document, structure, group, [s for s, _ in choices])
+    made_of = [s for s, _ in choices]
+    slenderness = _slenderness(document, structure, members, made_of)
     most = document.sizing.slenderness or np.inf
     order = np.argsort(weight, kind="stable")
     if not group.kept:
         order = order[slenderness[order] <= most]
+        for limit, own in _limited(document, members).items():
+            most = min(most, limit)
+            order = order[_slenderness(document, structure, own, made_of, every=True)[order] <= limit]
         if not len(order):
             raise ModelError(f"“{group.name}” has no section of a slenderness up to {most:g}.", place)
     if len(order) > MOST:
@@ -216,10 +220,22 @@ def candidates_of(document: Document, structure: Structure, group: Group) -> Can
     )
 
 
-def _slenderness(document: Document, structure: Structure, group: Group, sections: list[Section]) -> Floats:
-    """(n,) the largest L_cr/i of a group with each section."""
-    pressed = [structure.members[i] for i in group.members if structure.members[i].behaviour != "tension-only"]
-    lengths = [family(document).effective_lengths(document, structure, m) for m in pressed if m.role != "tie"]
+def _limited(document: Document, members: list[Member]) -> dict[float, list[Member]]:
+    """The members that have a limit of slenderness, by it."""
+    found: dict[float, list[Member]] = defaultdict(list)
+    for m in members:
+        limit = document.rules.slenderness_limit(m.role, m.checks.slenderness)
+        if limit is not None:
+            found[limit].append(m)
+    return found
+
+
+def _slenderness(
+    document: Document, structure: Structure, members: list[Member], sections: list[Section], every: bool = False
+) -> Floats:
+    """(n,) the largest L_cr/i of members with each section; every: also of those that are never pressed."""
+    pressed = [m for m in members if every or (m.behaviour != "tension-only" and m.role != "tie")]
+    lengths = [family(document).effective_lengths(document, structure, m) for m in pressed]
     y, z = (max((getattr(own, axis) for own in lengths), default=0.0) for axis in ("y", "z"))
     with np.errstate(divide="ignore", invalid="ignore"):
         i_y, i_z = (np.sqrt(np.array([getattr(s, name) / s.A for s in sections])) for name in ("Iy", "Iz"))

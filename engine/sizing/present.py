@@ -51,11 +51,12 @@ def reached_by(chain: Chain, group: Group, candidates: Candidates) -> Floats:
 
 
 def now_of(chain: Chain, group: Group) -> Floats:
-    """(3,) what a group reaches now in cross-sections, stability and service, of what is covered."""
+    """(3,) what a group reaches now in cross-sections, stability and service, of what is covered; limits of slenderness choose what it
+    may be made of."""
     found = np.zeros(3)
     kinds = ("section", "stability", "service")
     for i in group.members:
-        for o in chain.verification.verdicts[i].outcomes:
+        for o in (o for o in chain.verification.verdicts[i].outcomes if o.criterion != "slenderness"):
             k = kinds.index(kind_of(o.criterion))
             found[k] = max(found[k], o.utilisation)
     return found

@@ -28,6 +28,7 @@ CRITERIA = {
     "twist": "Buckling with torsion",
     "general": "Buckling with haunch or taper",
     "axial": "Axial force",
+    "slenderness": "Slenderness",
     "critical": "Critical load exceeded",
     "deflection": "Deflection",
     "sway": "Sway",

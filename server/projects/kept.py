@@ -20,12 +20,13 @@ Kind = Literal["national", "limits", "prices", "materials", "dossier", "template
 KINDS: dict[str, tuple[str, tuple[str, ...]]] = {
     "national": ("National values", ()),
     "limits": (
-        "Limits of deflection",
+        "Limits of deflection and slenderness",
         (
             "rules.rafter_deflection_ratio",
             "rules.eaves_sway_ratio",
             "rules.deflections",
             "rules.deflections_variable",
+            "rules.slenderness",
         ),
     ),
     "prices": ("Prices", ("sizing.prices",)),

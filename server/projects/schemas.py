@@ -88,6 +88,7 @@ class ChainOut(BaseModel):
     whole: WholeOut | None = None
     limits: list[LimitOut] = []
     limits_variable: list[LimitOut] = []
+    limits_slenderness: list[LimitOut] = []
 
 
 class RunningOut(BaseModel):

@@ -35,7 +35,7 @@ class WholeOut(BaseModel):
 
 
 class LimitOut(BaseModel):
-    """The limit on deflection of a role: length over deflection, as stated and by default."""
+    """A limit of a role, length over deflection or L_cr/i, as stated and by default."""
 
     role: str
     label: str

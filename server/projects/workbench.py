@@ -69,6 +69,17 @@ def _limits_variable(chain: Chain) -> list[verdict_schemas.LimitOut]:
     ]
 
 
+def _limits_slenderness(chain: Chain) -> list[verdict_schemas.LimitOut]:
+    """L_cr/i at most of the roles that are there."""
+    present = {m.role for m in chain.structure.members if m.behaviour != "rigid link"}
+    stated: dict[str, float | None] = {str(role): most for role, most in chain.document.rules.slenderness.items()}
+    return [
+        verdict_schemas.LimitOut(role=role, label=words[1], stated=stated.get(role), usual=0.0)
+        for role, words in ROLE_WORDS.items()
+        if role in present
+    ]
+
+
 def _reactions(chain: Chain) -> Iterator[response_schemas.ReactionOut]:
     structure = chain.structure
     strength = chain.verification.strength
@@ -310,6 +321,7 @@ def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
         whole=_whole(chain) if members else None,
         limits=_limits(chain),
         limits_variable=_limits_variable(chain),
+        limits_slenderness=_limits_slenderness(chain),
         status=next((s for s in ("fails", "not covered", "passes") if s in states), ""),
         **structure_out(chain.document, structure),
     )

@@ -1,7 +1,8 @@
-"""Cross-sections with a haunch below them, by stresses: EN 1993-1-1 6.2.1(5) and 6.2.9.2.
+"""Cross-sections by stresses: those with a haunch below them, and I sections of unequal flanges: EN 1993-1-1 6.2.1(5) and 6.2.9.2.
 
-An I section, a web and a flange below it: three flanges and two webs. Forces about the centroid of the whole. Where a web is of
-class 4 under the stresses, both webs are left out for N and M, as a resistance that is surely there (EN 1993-1-5 7.1: M_f,Rd).
+With a haunch: an I section, a web and a flange below it, three flanges and two webs; else two flanges and one web. Forces about the
+centroid of the whole. Where a web is of class 4 under the stresses, webs are left out for N and M, as a resistance that is surely
+there (EN 1993-1-5 7.1: M_f,Rd).
 """
 
 from __future__ import annotations
@@ -16,6 +17,9 @@ from engine.catalogue.steels import E, Material
 from engine.structure.model import Floats
 
 Values = dict[str, Any]
+
+#: shapes that are checked so
+SHAPES = ("haunched", "welded I")
 
 
 @dataclass(frozen=True)
@@ -52,20 +56,35 @@ class Haunched:
         return Haunched(**values)
 
 
+#: a flange: height of its middle above the centroid, width, thickness; a web: thickness, clear depth, depth that may buckle, its upper edge
+Flange = tuple[float, float, float]
+Web = tuple[float, float, float, float]
+#: the web that a section without a haunch does not have
+NO_WEB: Web = (1.0, 0.0, 0.0, 0.0)
+
+
+def _plates(s: Section) -> tuple[list[Flange], list[Web]]:
+    if s.shape == "welded I":
+        deep = s.h - s.tf - s.tf2
+        top = s.h - s.tf - s.centre_z
+        flanges = [(top + s.tf / 2, s.b, s.tf), (s.tf2 / 2 - s.centre_z, s.b2, s.tf2)]
+        return flanges, [(s.tw, deep, deep, top), NO_WEB]
+    upper, middle = s.h - s.h2, -s.centre_z
+    straight, below = upper - 2 * s.tf - 2 * s.r, max(s.h2 - s.tf2, 0.0)
+    face, half = middle - upper / 2, (upper - s.tf) / 2
+    flanges = [(middle + half, s.b, s.tf), (middle - half, s.b, s.tf), (face - below - s.tf2 / 2, s.b2, s.tf2)]
+    return flanges, [(s.tw, upper - 2 * s.tf, straight, middle + straight / 2), (s.tw2, below, below, face)]
+
+
 def haunched_arrays(rows: list[tuple[Section, Material]]) -> Haunched:
-    """Arrays of haunched sections."""
+    """Arrays of such sections."""
     found: dict[str, list[Any]] = {f.name: [] for f in fields(Haunched)}
     for s, material in rows:
-        upper = s.h - s.h2
-        middle = -s.centre_z
-        depths = upper - 2 * s.tf - 2 * s.r, max(s.h2 - s.tf2, 0.0)
-        top = (middle + depths[0] / 2, middle - upper / 2)
-        half = (upper - s.tf) / 2
-        plates = [(middle + half, s.b, s.tf), (middle - half, s.b, s.tf), (top[1] - depths[1] - s.tf2 / 2, s.b2, s.tf2)]
+        plates, webs = _plates(s)
         area = sum(b * t for _, b, t in plates)
         shift = sum(b * t * z for z, b, t in plates) / area
         second = sum(b * t * (z - shift) ** 2 for z, b, t in plates)
-        far = max(plates[0][0] + s.tf / 2 - shift, shift - plates[2][0] + s.tf2 / 2)
+        far = max(plates[0][0] + plates[0][2] / 2 - shift, shift - plates[-1][0] + plates[-1][2] / 2)
         values = {
             "A_f": area,
             "Wf_y": second / far,
@@ -73,11 +92,11 @@ def haunched_arrays(rows: list[tuple[Section, Material]]) -> Haunched:
             "shift": abs(shift),
             "fy": material.fy(max(s.tf, s.tw, s.tf2, s.tw2)),
             "E": material.E,
-            "flange": max((s.b - s.tw - 2 * s.r) / 2 / s.tf, (s.b2 - s.tw2) / 2 / s.tf2),
-            "web": (depths[0] / s.tw, depths[1] / s.tw2),
-            "clear": ((upper - 2 * s.tf) / s.tw, depths[1] / s.tw2),
-            "upper": top,
-            "lower": (top[0] - depths[0], top[1] - depths[1]),
+            "flange": max((s.b - s.tw - 2 * s.r) / 2 / s.tf, (s.b2 - (s.tw2 or s.tw)) / 2 / s.tf2),
+            "web": tuple(depth / t for t, _, depth, _ in webs),
+            "clear": tuple(clear / t for t, clear, _, _ in webs),
+            "upper": tuple(z for _, _, _, z in webs),
+            "lower": tuple(z - depth for _, _, depth, z in webs),
         }
         for name, column in found.items():
             column.append(values[name] if name in values else getattr(s, name))

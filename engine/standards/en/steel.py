@@ -20,6 +20,8 @@ Values = dict[str, Any]
 
 #: imperfection factors α of table 6.1
 CURVES = {"a0": 0.13, "a": 0.21, "b": 0.34, "c": 0.49, "d": 0.76}
+#: I sections, of equal flanges and of unequal ones
+FLANGED = ("I", "welded I")
 #: bending about one axis below this share of that about the other is none
 UNIAXIAL = 1e-3
 #: slenderness up to which χ = 1, 6.3.1.2(1) and (6.56)
@@ -31,7 +33,7 @@ LITTLE = 0.05
 @dataclass(frozen=True)
 class SteelArrays:
     """Section properties and strengths as arrays, one entry a row; `kind`: 0 I section, 1 square or
-    rectangular hollow, 2 circular hollow, 3 other, 4 with a haunch (checked by haunched.py)."""
+    rectangular hollow, 2 circular hollow, 3 other, 4 by stresses: with a haunch or unequal flanges (haunched.py)."""
 
     kind: Floats
     h: Floats
@@ -72,14 +74,14 @@ class SteelArrays:
 def buckling_curves(section: Section, grade: str) -> tuple[str, str, str]:
     """Curves for buckling about y, about z (table 6.2) and for lateral-torsional buckling (table 6.5)."""
     high = grade.startswith("S460")
-    if section.shape != "I":
+    if section.shape not in FLANGED:
         if section.cold:
             return ("c", "c", "b")
         return ("a0", "a0", "b") if high else ("a", "a", "b")
     if section.family == "built":
         # welded I sections: table 6.2 and table 6.5
-        lateral = "c" if section.h / section.b <= 2 else "d"
-        return ("b", "c", lateral) if section.tf <= 0.040 else ("c", "d", lateral)
+        lateral = "c" if section.h / min(section.b, section.b2 or section.b) <= 2 else "d"
+        return ("b", "c", lateral) if max(section.tf, section.tf2) <= 0.040 else ("c", "d", lateral)
     ratio = section.h / section.b
     lateral = "b" if ratio <= 2 else "c"
     if ratio > 1.2:
@@ -93,9 +95,9 @@ def buckling_curves(section: Section, grade: str) -> tuple[str, str, str]:
 
 def lateral_curve(section: Section) -> str:
     """Curve for lateral-torsional buckling of all sections, table 6.4."""
-    if section.shape != "I":
+    if section.shape not in FLANGED:
         return "d"
-    deep = section.h / section.b > 2
+    deep = section.h / min(section.b, section.b2 or section.b) > 2
     if section.family == "built":
         return "d" if deep else "c"
     return "b" if deep else "a"
@@ -104,7 +106,7 @@ def lateral_curve(section: Section) -> str:
 def steel_arrays(rows: list[tuple[Section, Material, bool]]) -> SteelArrays:
     """Arrays from (section, material, whether a bar in pure axial force); without a strength, and for shapes whose checks
     are not covered, the strength is NaN."""
-    kinds = {"I": 0.0, "square": 1.0, "rectangular": 1.0, "circular": 2.0, "haunched": 4.0}
+    kinds = {"I": 0.0, "square": 1.0, "rectangular": 1.0, "circular": 2.0, "haunched": 4.0, "welded I": 4.0}
     columns: dict[str, list[float]] = {f.name: [] for f in fields(SteelArrays)}
     for section, material, bar in rows:
         curves = buckling_curves(section, material.name)

@@ -114,6 +114,18 @@ const bench = useWorkbench()
         hint="Characteristic combinations without the permanent actions. Empty: not looked at."
       />
     </template>
+    <h4>Slenderness <span>L_cr/i at most; EN 1993-1-1 sets no limit</span></h4>
+    <template v-for="l in bench.chain?.limits_slenderness ?? []" :key="l.role">
+      <NumberField
+        v-if="!bench.member || bench.member.role === l.role"
+        :label="l.label"
+        :path="`rules.slenderness.${l.role}`"
+        kind="factor"
+        :value="l.stated ?? undefined"
+        optional="none"
+        hint="The larger of L_cr,y/i_y and L_cr,z/i_z, whether pressed or pulled. Empty or 0: no limit."
+      />
+    </template>
     <ChoiceField
       label="Loads act at"
       path="rules.loads_at"

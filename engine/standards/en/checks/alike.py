@@ -22,6 +22,9 @@ from engine.verification.runs import HELD, reaches
 #: samples along a segment, and along a whole member
 SAMPLES, ALONG = 25, 49
 
+#: shapes of members that the general method verifies all along
+UNEQUAL = ("welded I",)
+
 #: values that are sampled together: fewer cost more in small operations than the processor's cache saves
 BLOCK = 1_000_000
 
@@ -222,9 +225,10 @@ def free_ends(structure: Structure) -> Bools:
 
 def general_stretches(structure: Structure, number: int) -> list[tuple[float, float]]:
     """From where to where a member is verified by the general method: between places where both flanges are held sideways, where
-    anything between them is haunched or tapers. What reaches to a free end is held by the next stretch too."""
+    anything between them is haunched or tapers, or its flanges are unequal. What reaches to a free end is held by the next stretch too."""
     member = structure.members[number]
-    if not member.pieces or member.bar:
+    unequal = member.section.shape in UNEQUAL
+    if not (member.pieces or unequal) or member.bar:
         return []
     length, ends = structure.length(member), end_conditions(structure, number)
     both = [x for x in member.outer if any(abs(x - y) < 1e-6 for y in member.inner) and 1e-6 < x < length - 1e-6]
@@ -233,7 +237,7 @@ def general_stretches(structure: Structure, number: int) -> list[tuple[float, fl
     return [
         (a, b)
         for a, b in pairwise([0.0, *cuts, length])
-        if any(min(piece.end, b) - max(piece.start, a) > 1e-6 for piece in member.pieces)
+        if unequal or any(min(piece.end, b) - max(piece.start, a) > 1e-6 for piece in member.pieces)
     ]
 
 

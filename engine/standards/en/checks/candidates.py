@@ -38,7 +38,11 @@ def candidates(
     shape or of unknown strength."""
     bar = grounds.combined.structure.members[members[0]].bar
     steel = steel_arrays([(section, material, bar) for section, material in made_of])
-    if not np.isfinite(grounds.steel.fy[list(members)]).all() or not np.isfinite(steel.fy).all():
+    now_of = grounds.steel.take(np.array(list(members)), 0)
+    if (
+        not (np.isfinite(now_of.fy).all() and np.isfinite(steel.fy).all())
+        or max(now_of.kind.max(), steel.kind.max()) > 2
+    ):
         return None
     if not columns:
         return np.zeros((len(made_of), 2))

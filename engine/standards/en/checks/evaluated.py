@@ -15,6 +15,7 @@ from engine.standards.en.checks.general import general_values
 from engine.standards.en.checks.grounds import SteelGrounds
 from engine.standards.en.checks.net import area_of, net_values
 from engine.standards.en.checks.sections import section_values
+from engine.standards.en.checks.slenderness import slenderness_values
 from engine.standards.en.checks.stability import stability_values
 from engine.standards.en.checks.torsion import torsion_proof, twist_proof
 from engine.standards.en.checks.webs import checked as pressed_places
@@ -195,6 +196,14 @@ def _twist(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
     return values, notes
 
 
+def _slenderness(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
+    lengths = grounds.lengths[member]
+    return slenderness_values(grounds, member), [
+        f"L_cr,y: {lengths.why_y}; L_cr,z: {lengths.why_z}.",
+        "EN 1993-1-1 sets no limit: this one is the project's. The combination is the one that presses the member most.",
+    ]
+
+
 def _critical(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
     said = in_words(grounds.combined, grounds.strength[outcome.combination])
     values = {"u": outcome.utilisation, "alpha_cr": 1 / outcome.utilisation}
@@ -252,6 +261,7 @@ _OF: dict[str, Callable[[SteelGrounds, int, Outcome], Found]] = {
     "torsion": _torsion,
     "twist": _twist,
     "general": _general,
+    "slenderness": _slenderness,
     "critical": _critical,
     "flexural": _stability,
     "lateral": _stability,

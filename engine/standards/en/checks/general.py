@@ -1,4 +1,4 @@
-"""Members with haunches or tapers: stability by the general method of 6.3.4, between places where both flanges are held."""
+"""Members with haunches, tapers or unequal flanges: stability by the general method of 6.3.4, between places where both flanges are held."""
 
 from __future__ import annotations
 
@@ -54,7 +54,7 @@ class Alike:
 
 
 def alike(grounds: SteelGrounds, members: list[int] | None = None) -> list[Alike]:
-    """Members with haunches or tapers (all by default) in groups."""
+    """Members with haunches, tapers or unequal flanges (all by default) in groups."""
     structure, elements = grounds.combined.structure, grounds.combined.elements
     x = elements.positions(grounds.forces.x)
     first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
@@ -106,7 +106,7 @@ class Within:
         )
         self.curves = general_curves(
             self.member.section,
-            max((p.section for p in self.member.pieces), key=lambda s: s.h),
+            max((self.member.section, *(p.section for p in self.member.pieces)), key=lambda s: s.h),
             float(grounds.steel.alpha_z[own.members[0]]),
         )
         self._sections(grounds, rows, places, length)
@@ -233,7 +233,7 @@ def general(grounds: SteelGrounds, found: Findings) -> list[Held]:
         for k, i in enumerate(own.members.tolist()):
             reached = Outcome("general", float(u[k]), int(at[k]), (span[0] + span[1]) / 2, number)
             if np.isnan(u[k]):
-                found.reasons[i].append("nothing holds its haunch or taper sideways (6.3.4)")
+                found.reasons[i].append("nothing holds it sideways (6.3.4)")
             if i not in worst or not reached.utilisation <= worst[i].utilisation:
                 worst[i] = reached
     for i, reached in worst.items():

@@ -11,6 +11,7 @@ from engine.lazy import lazily
 from engine.standards.en.checks.alike import Segments
 from engine.standards.en.checks.lengths import effective_lengths
 from engine.standards.en.checks.segments import cut_segments
+from engine.standards.en.haunched import SHAPES as BY_STRESSES
 from engine.standards.en.haunched import Haunched, haunched_arrays
 from engine.standards.en.steel import SteelArrays, reduction, steel_arrays, torsion_use
 from engine.structure.model import Floats, Ints, Piece
@@ -107,15 +108,13 @@ class SteelGrounds(Grounds):
 
     @lazily
     def haunched(self) -> Haunched:
-        """Of the pieces, those with a haunch; of the others the values mean nothing."""
+        """Of the rows of `element_steel`, those that are checked by stresses: haunches and unequal flanges."""
         members = self.combined.structure.members
-        rows = [(piece.section, members[i].material) for i, piece in self.pieces if piece.section.shape == "haunched"]
-        return haunched_arrays(rows)
+        rows = [(m.section, m.material) for m in members] + [(p.section, members[i].material) for i, p in self.pieces]
+        return haunched_arrays([row for row in rows if row[0].shape in BY_STRESSES and row[1].strength is not None])
 
     @lazily
     def haunched_row(self) -> Ints:
-        """(e,) the row of `haunched` that each element is made of, −1 where it has no haunch."""
-        count = len(self.combined.structure.members)
-        of = np.array([p.section.shape == "haunched" for _, p in self.pieces], dtype=bool)
-        rows = np.concatenate([np.full(count, -1), np.where(of, np.cumsum(of) - 1, -1)])
-        return np.asarray(rows[self.steel_of])
+        """(e,) the row of `haunched` that each element is made of, −1 where it is checked otherwise."""
+        of = (self.element_steel.kind == 4) & np.isfinite(self.element_steel.fy)
+        return np.asarray(np.where(of, np.cumsum(of) - 1, -1)[self.steel_of])

@@ -91,7 +91,9 @@ def sections(grounds: SteelGrounds, found: Findings) -> list[Held]:
             elif unknown.any() and np.isfinite(steel.fy[m]):
                 found.reasons[m].append("a resistance could not be computed")
             if slender_haunch[first[m] : first[m + 1]].any():
-                found.reasons[m].append("shear buckling of a haunch's web (6.2.6(6)) is not covered yet")
+                found.reasons[m].append(
+                    "shear buckling of the web of a haunch or of unequal flanges (6.2.6(6)) is not covered yet"
+                )
     return []
 
 
@@ -140,7 +142,7 @@ def _largest(grounds: SteelGrounds, rows: slice) -> tuple[dict[str, tuple[Floats
 
 
 def slender_haunches(grounds: SteelGrounds) -> Bools:
-    """(e,) elements with a haunch, one of whose webs is above the limit of 6.2.6(6), with η = 1."""
+    """(e,) elements that are checked by stresses, one of whose webs is above the limit of 6.2.6(6), with η = 1."""
     row = grounds.haunched_row
     found = np.zeros(len(row), dtype=bool)
     own = row >= 0

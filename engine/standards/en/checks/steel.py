@@ -29,6 +29,7 @@ from engine.standards.en.checks.net import net, net_reached
 from engine.standards.en.checks.ribbon import between, figures, flanges
 from engine.standards.en.checks.second import second
 from engine.standards.en.checks.sections import sections, sections_most, sections_of, sections_reached
+from engine.standards.en.checks.slenderness import is_limited, slenderness, slenderness_reached
 from engine.standards.en.checks.stability import stability, stability_most, stability_of, stability_reached
 from engine.standards.en.checks.torsion import is_twisted, torsion, torsion_most, torsion_of, torsion_reached
 from engine.standards.en.checks.uncovered import COVERED, uncovered
@@ -96,6 +97,7 @@ CHECKS = (
     Check(_bar, axial, axial_reached, axial_of, axial_most),
     Check(_known, net, net_reached),
     Check(_member, webs, webs_reached, webs_of, webs_most),
+    Check(is_limited, slenderness, slenderness_reached),
 )
 
 

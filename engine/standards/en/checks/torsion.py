@@ -10,15 +10,15 @@ from engine.analysis.lateral import end_conditions
 from engine.standards.en.checks.alike import Segments
 from engine.standards.en.checks.grounds import HAUNCH_TORSION_LIMIT, TORSION_LIMIT, TORSION_UNCHECKED, SteelGrounds
 from engine.standards.en.checks.stability import stability_values
-from engine.standards.en.steel import Values, classify
+from engine.standards.en.steel import Values, classify, torsion_use
 from engine.standards.en.torsion import Warped, torsion_member, torsion_section, warped
-from engine.structure.model import Floats, Ints
+from engine.structure.model import Bools, Floats, Ints
 from engine.verification.outcomes import Findings, Held, Outcome, Reached, most_of
 
 #: kinds of `SteelArrays` with a check: I sections, square and rectangular, and circular hollow ones
 KINDS = (0.0, 1.0, 2.0)
 GOES_ON = "its torsion goes on in another member where nothing holds it: make one member of both, or hold the node"
-HAUNCHED = "torsion above what is negligible (6.2.7) in a member with haunch or taper is not covered yet"
+HAUNCHED = "torsion above what is negligible (6.2.7) with a haunch, taper or unequal flanges is not covered yet"
 CLASS_4 = "torsion above what is negligible (6.2.7) in a class 4 cross-section is not covered"
 
 Columns = list[int] | slice
@@ -30,6 +30,15 @@ def is_twisted(grounds: SteelGrounds, member: int) -> bool:
     m = grounds.combined.structure.members[member]
     known = grounds.steel.kind[member] in KINDS and not m.bar and not m.pieces
     return bool(known and grounds.torsion[member] > TORSION_LIMIT)
+
+
+def counts(grounds: SteelGrounds, member: int, columns: Columns = EVERY) -> Bools:
+    """(c,) whether a member's torsion is more than negligible in each combination."""
+    T = grounds.peaks.T[grounds.combined.elements.member == member][..., columns]
+    use = torsion_use(
+        grounds.steel.take(np.array([member]), 0), np.abs(T).max(axis=(0, 1)), grounds.document.rules.gamma_M0
+    )
+    return np.asarray(use > TORSION_LIMIT)
 
 
 def _warping_at(grounds: SteelGrounds, member: int) -> list[tuple[bool, bool]]:
@@ -44,7 +53,7 @@ def _warping_at(grounds: SteelGrounds, member: int) -> list[tuple[bool, bool]]:
     ):
         alone = all(other == member for other in structure.meeting[node])
         may.append((False, True) if kind == "clamped" or (kind == "fork" and not alone and not hinge) else (False,))
-    return list(product(*may))
+    return [(start, end) for start, end in product(*may)]
 
 
 def twist_of(grounds: SteelGrounds, member: int, columns: Columns = EVERY) -> tuple[Ints, Warped]:
@@ -105,7 +114,7 @@ def torsion(grounds: SteelGrounds, found: Findings) -> list[Held]:
         for r in reached:
             if r.worst >= 0:
                 found.outcomes[i].append(r.outcome(r.worst))
-            if np.isnan(r.utilisation).any():
+            if np.isnan(r.utilisation[counts(grounds, i)]).any():
                 found.reasons[i].append(CLASS_4)
         most = max(float(np.nan_to_num(r.utilisation).max()) for r in reached)
         length = grounds.combined.structure.length(grounds.combined.structure.members[i])
@@ -114,16 +123,18 @@ def torsion(grounds: SteelGrounds, found: Findings) -> list[Held]:
 
 
 def _uncovered(grounds: SteelGrounds, found: Findings) -> None:
-    """Members with haunches or tapers whose torsion counts: only that of sections with a haunch is in their stresses, up to a half."""
+    """Members with haunches, tapers or unequal flanges whose torsion counts: only that of sections with a haunch is in their stresses, up
+    to a half."""
     members, owner = grounds.combined.structure.members, grounds.combined.elements.member
-    limit = np.where(grounds.haunched_row >= 0, HAUNCH_TORSION_LIMIT, TORSION_UNCHECKED)
+    has_haunch = (grounds.haunched_row >= 0) & (grounds.steel_of >= len(members))
+    limit = np.where(has_haunch, HAUNCH_TORSION_LIMIT, TORSION_UNCHECKED)
     for i in np.unique(owner[grounds.torsion_along > limit]).tolist():
-        if members[i].pieces:
+        if members[i].pieces or grounds.steel.kind[i] not in (*KINDS, 3.0):
             found.reasons[i].append(HAUNCHED)
 
 
 def torsion_reached(grounds: SteelGrounds, member: int, governing: bool = False) -> list[Reached]:
-    """Both criteria of a member in torsion in every combination for strength; nothing for others."""
+    """Both criteria of a member in torsion in every combination for strength, NaN where it is negligible; nothing for others."""
     if not is_twisted(grounds, member):
         return []
     rows, _, v = section_use(grounds, member)
@@ -131,9 +142,12 @@ def torsion_reached(grounds: SteelGrounds, member: int, governing: bool = False)
     where = [(int(rows[e]), s, float(places[e, s])) for e in range(len(rows)) for s in range(places.shape[1])]
     segments, w = member_use(grounds, member)
     middles = [(r, -1, float(a + b) / 2) for r, (a, b) in enumerate(zip(segments.start, segments.end, strict=True))]
+    asked = counts(grounds, member)
+    by_section = np.where(asked, v["u_torsion"].reshape(len(where), -1), np.nan)
+    by_buckling = np.where(asked, np.broadcast_to(w["u_twist"], w["B"].shape), np.nan)
     return [
-        most_of("torsion", grounds.strength, v["u_torsion"].reshape(len(where), -1), where),
-        most_of("twist", grounds.strength, np.broadcast_to(w["u_twist"], w["B"].shape), middles),
+        most_of("torsion", grounds.strength, by_section, where),
+        most_of("twist", grounds.strength, by_buckling, middles),
     ]
 
 
@@ -148,7 +162,7 @@ def torsion_of(grounds: SteelGrounds, column: int, along: Floats) -> list[Held]:
     """What members in torsion reach in one combination for strength."""
     held = []
     for i, m in enumerate(grounds.combined.structure.members):
-        if not is_twisted(grounds, i):
+        if not is_twisted(grounds, i) or not counts(grounds, i, [column])[0]:
             continue
         rows, _, v = section_use(grounds, i, [column])
         along[rows] = np.fmax(along[rows], v["u_torsion"][..., 0])

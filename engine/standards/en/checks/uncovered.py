@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from engine.standards.en.checks.alike import UNEQUAL
 from engine.standards.en.checks.axial import is_axial
 from engine.standards.en.checks.channels import is_channel
 from engine.standards.en.checks.grounds import SteelGrounds
@@ -12,7 +13,9 @@ from engine.structure.model import Bools
 from engine.verification.outcomes import Findings
 
 #: shapes with checks
-COVERED = ("I", "square", "rectangular", "circular")
+COVERED = ("I", "welded I", "square", "rectangular", "circular")
+#: what a verdict on unequal flanges leaves out
+AT_SHEAR_CENTRE = "loads sideways count at its shear centre, not at its centroid"
 
 
 def uncovered(grounds: SteelGrounds, found: Findings) -> None:
@@ -25,14 +28,16 @@ def uncovered(grounds: SteelGrounds, found: Findings) -> None:
             found.reasons[i].append("the material has no design strength")
         elif member.section.shape not in COVERED and not is_axial(member) and not is_channel(member):
             found.reasons[i].append(f"checks of this shape ({member.section.shape}) are not covered yet")
+        if member.section.shape in UNEQUAL and not member.bar:
+            found.left_out[i].append(AT_SHEAR_CENTRE)
         if member.offset != (0.0, 0.0) and not member.bar:
             found.reasons[i].append(
                 "the offset of the member enters the analysis; its effect on stability is not covered yet"
             )
     for i in grounds.reaches:
-        if structure.members[i].pieces:
+        if structure.members[i].pieces or structure.members[i].section.shape in UNEQUAL:
             found.reasons[i].append(
-                "its haunch or taper goes on in another member where nothing holds it: make one member of both, or hold the node"
+                "its haunch, taper or unequal flanges go on in another member where nothing holds it: make one member of both, or hold the node"
             )
     _slender_webs(grounds, found)
     stabilising = grounds.stabilising

@@ -12,7 +12,7 @@ const own = computed<Own>(() => bench.member?.own ?? {})
 const chosen = computed(() => (bench.chosen.size > 1 ? `${bench.chosen.size} members` : (bench.member?.label ?? '')))
 
 const FIELDS: {
-  key: 'buckling_y' | 'buckling_z' | 'deflection' | 'deflection_variable'
+  key: 'buckling_y' | 'buckling_z' | 'deflection' | 'deflection_variable' | 'slenderness'
   label: string
   unit: string
   hint: string
@@ -48,6 +48,14 @@ const FIELDS: {
     label: 'Under variable actions',
     unit: '',
     hint: 'Length over deflection under variable actions alone. Empty: by the role; 0: none.',
+    from: 0,
+    to: 5000,
+  },
+  {
+    key: 'slenderness',
+    label: 'Slenderness at most',
+    unit: '',
+    hint: 'L_cr/i. Empty: by the role; 0: no limit.',
     from: 0,
     to: 5000,
   },
