@@ -171,10 +171,21 @@ class EffectiveLength(Part):
     z: Annotated[float, Field(gt=0, le=10, allow_inf_nan=False)] | None = None
 
 
+class Sheeting(Part):
+    """Sheeting that is fixed to the outer flange of members and may hold it (EN 1993-1-1 BB.2), in kN and m whatever the document's
+    units. shear: S, the shear stiffness of the sheeting that falls to one member, kN; rotation: C_θ, kNm/m per radian, 0: not stated;
+    every_rib: fixed at each rib, else at every second one."""
+
+    shear: Annotated[float, Field(ge=0, le=1e7, allow_inf_nan=False)] = 0.0
+    rotation: Annotated[float, Field(ge=0, le=1e5, allow_inf_nan=False)] = 0.0
+    every_rib: bool = True
+
+
 class Rules(Part):
     """What is to be proven and against which limits. deflections: length over deflection by role, in place of the usual values;
     0: not checked; deflections_variable: the same under variable actions alone, besides, for the roles that have one. slenderness: L_cr/i
-    at most by role; 0 or nothing: no limit.
+    at most by role; 0 or nothing: no limit. sheeting: what holds members of a role all along, where it is
+    stiff enough.
 
     psi: ψ0, ψ1, ψ2 in place of those of table A1.1, by its row. strength_rule: expression(s) of EN 1990 6.4.3.2; xi: ξ of
     (6.10b). loads_at: where loads from above act on members that nothing holds between the ends of a segment, for
@@ -201,6 +212,7 @@ class Rules(Part):
     deflections: dict[Role, NotNegative | None] = {}
     deflections_variable: dict[Role, NotNegative | None] = {}
     slenderness: dict[Role, NotNegative | None] = {}
+    sheeting: dict[Role, Sheeting | None] = {}
     effective_lengths: dict[Role, EffectiveLength] = {}
 
     def deflection_ratio(self, role: str) -> float | None:

@@ -11,6 +11,7 @@ import HolesPart from './verification/HolesPart.vue'
 import LengthsPart from './verification/LengthsPart.vue'
 import OwnPart from './verification/OwnPart.vue'
 import RemarkPart from './verification/RemarkPart.vue'
+import SheetingPart from './verification/SheetingPart.vue'
 import WholePart from './verification/WholePart.vue'
 import WebPart from './verification/WebPart.vue'
 import ValuesPart from './verification/ValuesPart.vue'
@@ -76,6 +77,7 @@ const bench = useWorkbench()
         />
       </template>
     </template>
+    <SheetingPart />
     <h4>Limits <span>length over deflection</span></h4>
     <OfficeKept kind="limits" />
     <NumberField

@@ -7,14 +7,16 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from engine.document import Document
 from engine.lazy import lazily
 from engine.standards.en.checks.alike import Segments
 from engine.standards.en.checks.lengths import effective_lengths
 from engine.standards.en.checks.segments import cut_segments
+from engine.standards.en.checks.sheeting import sheeted
 from engine.standards.en.haunched import SHAPES as BY_STRESSES
 from engine.standards.en.haunched import Haunched, haunched_arrays
 from engine.standards.en.steel import SteelArrays, reduction, steel_arrays, torsion_use
-from engine.structure.model import Floats, Ints, Piece
+from engine.structure.model import Floats, Ints, Piece, Structure
 from engine.verification.grounds import Grounds, Lengths
 from engine.verification.runs import HELD, Reach, reaches
 
@@ -30,6 +32,9 @@ HAUNCH_TORSION_LIMIT = 0.5
 @dataclass(frozen=True)
 class SteelGrounds(Grounds):
     """What the checks of EN 1993 rest on."""
+
+    def under(self, document: Document, structure: Structure, only: Sequence[int] | None = None) -> SteelGrounds:
+        return super().under(document, sheeted(document, structure), only)
 
     @lazily
     def reaches(self) -> dict[int, Reach]:

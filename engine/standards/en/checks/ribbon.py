@@ -11,6 +11,7 @@ from engine.standards.en.checks.alike import general_stretches
 from engine.standards.en.checks.channels import buckling_use, is_channel
 from engine.standards.en.checks.general import general_largest, general_values
 from engine.standards.en.checks.grounds import SteelGrounds
+from engine.standards.en.checks.sheeting import sheeting_of
 from engine.standards.en.checks.stability import stability_values
 from engine.verification.checks import Between, Figure
 from engine.verification.outcomes import Outcome
@@ -54,8 +55,8 @@ def between(grounds: SteelGrounds, member: int, outcome: Outcome) -> Between | N
 
 
 def figures(grounds: SteelGrounds, member: int, outcomes: Sequence[Outcome]) -> list[Figure]:
-    """Of the general method and of lateral buckling of I sections, where they are among the outcomes."""
-    found = []
+    """Of sheeting that holds it, of the general method and of lateral buckling of I sections, where they are among the outcomes."""
+    found = _of_sheeting(grounds, member)
     whole = next((o for o in outcomes if o.criterion == "general"), None)
     if whole:
         v, (start, end) = general_values(grounds, member, whole.row, whole.combination)
@@ -78,3 +79,22 @@ def figures(grounds: SteelGrounds, member: int, outcomes: Sequence[Outcome]) -> 
             Figure(r"\chi_{LT}", reduction, "Reduction for lateral-torsional buckling (6.57)"),
         ]
     return found
+
+
+def _of_sheeting(grounds: SteelGrounds, member: int) -> list[Figure]:
+    structure = grounds.combined.structure
+    held = sheeting_of(grounds.document, structure, structure.members[member])
+    if not held:
+        return []
+    shear = "holds the outer flange all along" if held.sideways else "too soft: the flange counts as free"
+    shear = shear if held.shear > 0 else "none is stated"
+    found = [Figure("S", _kN(held.shear), f"Sheeting, of {_kN(held.shear_needed)} needed: {shear} (BB.2.1)")]
+    if held.rotation > 0:
+        words = "the member does not twist" if held.twist else "not enough by itself, or without S"
+        needed = f"Sheeting, of {held.rotation_needed / 1e3:.2f} kNm/m needed: {words} (BB.2.2)"
+        found.append(Figure(r"C_\theta", f"{held.rotation / 1e3:.2f} kNm/m", needed))
+    return found
+
+
+def _kN(force: float) -> str:
+    return f"{force / 1e3:.0f} kN"

@@ -29,6 +29,7 @@ from engine.standards.en.checks.net import net, net_reached
 from engine.standards.en.checks.ribbon import between, figures, flanges
 from engine.standards.en.checks.second import second
 from engine.standards.en.checks.sections import sections, sections_most, sections_of, sections_reached
+from engine.standards.en.checks.sheeting import with_sheeting
 from engine.standards.en.checks.slenderness import is_limited, slenderness, slenderness_reached
 from engine.standards.en.checks.stability import stability, stability_most, stability_of, stability_reached
 from engine.standards.en.checks.torsion import is_twisted, torsion, torsion_most, torsion_of, torsion_reached
@@ -103,6 +104,7 @@ CHECKS = (
 
 def steel_checks(document: Document, combined: Combined, strength: tuple[int, ...]) -> SteelChecks:
     """The checks under the combinations for strength."""
+    combined = with_sheeting(document, combined)
     forces = combined.diagrams(strength)
     if document.rules.imperfections:
         stabilising = bracing.found(combined, strength, forces)

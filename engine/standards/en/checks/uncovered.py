@@ -8,6 +8,7 @@ from engine.standards.en.checks.alike import UNEQUAL
 from engine.standards.en.checks.axial import is_axial
 from engine.standards.en.checks.channels import is_channel
 from engine.standards.en.checks.grounds import SteelGrounds
+from engine.standards.en.checks.sheeting import sheeting_of
 from engine.standards.en.steel import slender_web
 from engine.structure.model import Bools
 from engine.verification.outcomes import Findings
@@ -28,6 +29,11 @@ def uncovered(grounds: SteelGrounds, found: Findings) -> None:
             found.reasons[i].append("the material has no design strength")
         elif member.section.shape not in COVERED and not is_axial(member) and not is_channel(member):
             found.reasons[i].append(f"checks of this shape ({member.section.shape}) are not covered yet")
+        sheeting = sheeting_of(grounds.document, structure, member)
+        if sheeting and sheeting.shear > 0 and not sheeting.sideways:
+            found.left_out[i].append(
+                "its sheeting is not stiff enough to hold it (BB.2.1): it counts as free between its restraints"
+            )
         if member.section.shape in UNEQUAL and not member.bar:
             found.left_out[i].append(AT_SHEAR_CENTRE)
         if member.offset != (0.0, 0.0) and not member.bar:
