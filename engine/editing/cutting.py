@@ -7,12 +7,16 @@ from typing import Any
 import numpy as np
 
 from engine.document import references
+from engine.document.base import Freedom
 from engine.document.byhand import MemberInput, Releases
 from engine.document.loads import MemberLoad
 from engine.editing.operations import Cross, Divide, Join, Trim
 from engine.editing.work import SAME, Work
 from engine.errors import ModelError
 from engine.structure.model import Floats
+
+#: restraints of the flanges between the ends of a member
+RESTRAINTS = ("restraints_outer", "restraints_inner")
 
 
 class Cutting(Work):
@@ -29,9 +33,10 @@ class Cutting(Work):
             m = self.free(name, "cut")
             if m.end_section:
                 raise ModelError(f"“{name}” tapers, so it cannot be cut.", name)
-            like = self.like(name) | {"restraints_outer": [], "restraints_inner": []}
+            like = self.like(name)
             if m.checks:
                 like["checks"] = m.checks.over(1 / o.parts)
+            part = float(np.linalg.norm(b - a)) / o.parts
             whole = m.releases
             stops = [m.start, *(self.node(place) for place in places), m.end]
             self._remove_only(name)
@@ -47,7 +52,8 @@ class Cutting(Work):
                     "haunch_start": m.haunch_start if k == 0 else None,
                     "haunch_end": m.haunch_end if k == last else None,
                 }
-                if found := self.add(start, end, like | {"releases": ends} | haunches):
+                held = {key: _within(like[key], k * part, (k + 1) * part) for key in RESTRAINTS}
+                if found := self.add(start, end, like | {"releases": ends} | haunches | held):
                     made.append(found.name)
             self._divide_loads(name, made, float(np.linalg.norm(b - a)))
             references.split(self.document, "member", {name: made})
@@ -121,7 +127,8 @@ class Cutting(Work):
         first = next(m for m in members if loose[0] in (m.start, m.end))
         start = loose[0] if first.start == loose[0] else loose[1]
         end = loose[1] if start == loose[0] else loose[0]
-        like = self.like(first.name) | {"restraints_outer": [], "restraints_inner": []}
+        like = self.like(first.name) | self._join_restraints(members, self.at[start], self.at[end])
+        like["releases"] = _join_releases(members, start, end)
         if first.checks:
             before, after = (
                 np.linalg.norm(self.at[b] - self.at[a]) for a, b in ((first.start, first.end), (start, end))
@@ -140,6 +147,18 @@ class Cutting(Work):
             kept.members = list(dict.fromkeys(kept.members))
         self.document.members.append(MemberInput(**{**like, "name": first.name, "start": start, "end": end}))
         self.sweep()
+
+    def _join_restraints(self, members: list[MemberInput], start: Floats, end: Floats) -> dict[str, list[float]]:
+        """Where flanges of members that become one are held between its ends: where they were."""
+        way = (end - start) / np.linalg.norm(end - start)
+        found: dict[str, list[float]] = {}
+        for key in RESTRAINTS:
+            places = []
+            for m in members:
+                a, b = (float((self.at[n] - start) @ way) for n in (m.start, m.end))
+                places += [a + (x if b > a else -x) for x in self.like(m.name)[key]]
+            found[key] = sorted(places)
+        return found
 
     def _join_loads(self, members: list[MemberInput], name: str, start: Floats, end: Floats) -> None:
         """Loads on members that become one from start to end: they stay where they are."""
@@ -206,6 +225,24 @@ class Cutting(Work):
             else:
                 m.end = node
         self.sweep()
+
+
+def _within(places: list[float], start: float, end: float) -> list[float]:
+    """Places between two others, from the first of them."""
+    return [x - start for x in places if start + SAME < x < end - SAME]
+
+
+def _join_releases(members: list[MemberInput], start: str, end: str) -> Releases:
+    """Those of the ends of what members become. Raises ModelError for members that are hinged to each other."""
+    at: dict[str, tuple[list[Freedom], dict[Freedom, float]]] = {}
+    for m in members:
+        r = m.releases
+        for node, free, springs in ((m.start, r.start, r.start_springs), (m.end, r.end, r.end_springs)):
+            if node in (start, end):
+                at[node] = (free, springs)
+            elif free or springs:
+                raise ModelError(f"“{m.name}” is released where it meets the next one.", m.name)
+    return Releases(start=at[start][0], end=at[end][0], start_springs=at[start][1], end_springs=at[end][1])
 
 
 def _crossing(one: Floats, other: Floats, within: bool) -> Floats | None:

@@ -12,7 +12,9 @@ from scipy.spatial import cKDTree
 from engine.structure.audit_bracing import held_by_nothing, loose_joints, unbraced
 from engine.structure.join import distinct, in_mid_air, sample
 from engine.structure.model import Member, Panel, Structure
+from engine.structure.runs import in_pieces
 from engine.structure.snags import NEAR, Snag, placed
+from engine.structure.words import label
 
 #: crossings: lines nearer than this touch
 TOUCH = 2e-3
@@ -32,6 +34,7 @@ def audit(structure: Structure) -> list[Snag]:
         *_leaning_feet(structure),
         *loose_joints(structure),
         *unbraced(structure),
+        *_in_pieces(structure),
         *_panels(structure),
     ]
     order = ("fault", "doubt", "note")
@@ -233,6 +236,28 @@ def _mid_air(structure: Structure) -> list[Snag]:
         )
         for node in in_mid_air(structure.members, structure.xyz, held)
     ]
+
+
+def _in_pieces(structure: Structure) -> list[Snag]:
+    """Members that are one piece of steel drawn in parts."""
+    found = []
+    for run in in_pieces(structure):
+        members = [structure.members[i] for i in run]
+        by_hand = not any(m.jig for m in members)
+        found.append(
+            Snag(
+                "in pieces",
+                "note",
+                f"{label(members[0])} and {len(run) - 1} more on its line are one piece of steel",
+                "Nothing holds the nodes between them. Each is verified on the safe side, as if under a uniform moment, and some of what "
+                "is checked of a whole member is not covered: as one member they are verified as what they are.",
+                tuple(m.name for m in members),
+                (),
+                placed(structure.xyz[members[0].nodes[-1]]),
+                "join" if by_hand else "",
+            )
+        )
+    return found
 
 
 def _loose_nodes(structure: Structure) -> list[Snag]:

@@ -15,7 +15,7 @@ class Snag:
     """A fault or doubt found in the structure.
 
     weight: "fault" (the analysis would fail or be wrong), "doubt" (look at it) or "note". mend: what would put it right
-    without a choice to make: "merge" the nodes, "cut" the members at their crossing, "drop" the members; "" when none is safe.
+    without a choice to make: "merge" the nodes, "cut" the members at their crossing, "drop" the members, "join" them to one; "" when none is safe.
     """
 
     kind: str

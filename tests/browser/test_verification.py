@@ -224,3 +224,38 @@ class Carried(BrowserCase):
         page.keyboard.press("Control+z")
         expect(self.field("Stiff bearing length")).to_have_value("")
         expect(page.locator("header nav .link.current")).to_have_count(8)
+
+
+class Purlins(BrowserCase):
+    def test_sheeting_and_slenderness_are_stated_by_role(self):
+        document = short_hall()
+        document.hall.purlins.modelled = True
+        project = revisions.create(self.user, document, "Demo data")
+        self.sign_in(f"/projects/{project.id}")
+        page = self.page
+        page.wait_for_selector("tbody tr")
+        page.fill("[aria-label='Filter the ledger']", "Purlin 1")
+        page.click("tbody tr")
+        sheet = page.locator("aside.right")
+        # what sheeting needs stands there before any is stated
+        figure = sheet.locator(".pairs b[title*='BB.2.1']")
+        expect(figure).to_have_text("0 kN")
+        field = sheet.locator("label.field", has_text="Purlins: S").locator("input")
+        field.fill("100000")
+        field.press("Enter")
+        expect(page.locator("header .rev")).to_have_text("rev 2")
+        expect(sheet.locator(".pairs b[title*='holds the outer flange all along']")).to_have_text("100000 kN")
+        field = sheet.locator("label.field", has_text="Purlins: C_θ").locator("input")
+        field.fill("50")
+        field.press("Enter")
+        expect(page.locator("header .rev")).to_have_text("rev 3")
+        expect(sheet.locator(".pairs b[title*='does not twist']")).to_have_text("50.00 kNm/m")
+        field = sheet.locator("h4:has-text('Slenderness') ~ label.field", has_text="Purlins").first.locator("input")
+        field.fill("20")
+        field.press("Enter")
+        expect(page.locator("header .rev")).to_have_text("rev 4")
+        expect(sheet.locator(".criteria")).to_contain_text("Slenderness")
+        expect(sheet.locator(".verdict")).to_contain_text("fails · Slenderness")
+        field.blur()
+        page.keyboard.press("Control+z")
+        expect(sheet.locator(".criteria")).not_to_contain_text("Slenderness")

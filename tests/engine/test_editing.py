@@ -179,6 +179,22 @@ class ByHand(unittest.TestCase):
         R = np.array([[0, -1, 0], [1, 0, 0], [0, 0, 1.0]])
         np.testing.assert_allclose(axes["m3"], axes["m1"] @ R.T, atol=1e-12)
 
+    def test_what_holds_flanges_and_hinges_stay_where_they_are(self):
+        data = self.one.model_dump(mode="json")
+        hinges = {"start": ["ry"], "end": ["rz"], "end_springs": {"ry": 900.0}}
+        data["members"][1] |= {"restraints_outer": [0.5, 4.5], "restraints_inner": [1.2], "releases": hinges}
+        whole = read_document(data)
+        cut = do(whole, do="divide", members=["m2"], parts=2, cut=True)
+        first, second = (m for m in cut.members if m.name != "m1")
+        self.assertEqual((first.restraints_outer, second.restraints_outer), ([0.5], [1.5]))
+        self.assertEqual((first.releases.end, second.releases.start), ([], []))
+        joined = do(cut, do="join", members=[first.name, second.name])
+        again = next(m for m in joined.members if m.name == first.name)
+        self.assertEqual((again.restraints_outer, again.restraints_inner), ([0.5, 4.5], [1.2]))
+        self.assertEqual(again.releases, whole.members[1].releases)
+        second.releases.start.append("ry")
+        self.refused("released where it meets", cut, do="join", members=[first.name, second.name])
+
     def test_extrude_divide_join(self):
         up = do(self.one, do="extrude", nodes=["n2", "n3"], step=(0, 0, 3), count=2, section="HEA 200")
         self.assertEqual(len(expand(up).members), 6)

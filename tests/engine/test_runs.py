@@ -4,7 +4,11 @@ import unittest
 
 from engine.chain import run
 from engine.document import read_document
-from engine.verification.runs import HELD, reaches
+from engine.editing.apply import operate
+from engine.editing.operations import Join
+from engine.expand import expand
+from engine.structure.audit import audit
+from engine.structure.runs import HELD, in_pieces, reaches
 from tests.engine.helpers import FIXED
 
 FORK = ["x", "y", "z", "rx"]
@@ -97,3 +101,35 @@ class CutIntoPieces(unittest.TestCase):
         verdict = run(read_document(data)).verification.verdicts[0]
         self.assertEqual(verdict.status, "not covered")
         self.assertTrue(any("go on" in words for words in verdict.not_covered))
+
+
+class OnePieceInParts(unittest.TestCase):
+    def snags(self, document):
+        return [snag for snag in audit(expand(document)) if snag.kind == "in pieces"]
+
+    def test_it_is_found_from_end_to_end_and_joined_it_is_the_whole(self):
+        document = line(4, "forks", 5.0)
+        self.assertEqual(in_pieces(expand(document)), [(0, 1, 2, 3)])
+        [snag] = self.snags(document)
+        self.assertEqual((snag.mend, snag.weight), ("join", "note"))
+        joined = operate(document, Join(members=list(snag.members)))
+        self.assertEqual(self.snags(joined), [])
+        whole, cut = worst(line(1, "forks", 5.0))[0], worst(document)[0]
+        self.assertAlmostEqual(worst(joined)[0], whole, delta=1e-6)
+        self.assertGreater(cut, 1.05 * whole)
+
+    def test_drawn_in_any_order_and_direction(self):
+        data = line(3, "forks", 5.0).model_dump(mode="json")
+        middle = data["members"].pop(1)
+        middle["start"], middle["end"] = middle["end"], middle["start"]
+        data["members"].append(middle)
+        [run] = in_pieces(expand(read_document(data)))
+        self.assertIn(run, [(0, 2, 1), (1, 2, 0)])
+
+    def test_other_sections_hinges_and_what_is_held_are_several(self):
+        data = line(3, "forks", 5.0).model_dump(mode="json")
+        data["members"][2]["section"] = "IPE 400"
+        self.assertEqual(in_pieces(expand(read_document(data))), [(0, 1)])
+        data["members"][1]["releases"] = {"start": ["ry"]}
+        self.assertEqual(in_pieces(expand(read_document(data))), [])
+        self.assertEqual(in_pieces(expand(line(2, "forks", 5.0, held=(1,)))), [])

@@ -16,8 +16,8 @@ from engine.catalogue.properties import PRONE
 from engine.document import Document
 from engine.lazy import lazily
 from engine.structure.model import Bools, Floats, Ints, Structure
+from engine.structure.runs import HELD, reaches
 from engine.verification.grounds import Lengths
-from engine.verification.runs import HELD, reaches
 
 #: samples along a segment, and along a whole member
 SAMPLES, ALONG = 25, 49

@@ -17,8 +17,8 @@ from engine.standards.en.haunched import SHAPES as BY_STRESSES
 from engine.standards.en.haunched import Haunched, haunched_arrays
 from engine.standards.en.steel import SteelArrays, reduction, steel_arrays, torsion_use
 from engine.structure.model import Floats, Ints, Piece, Structure
+from engine.structure.runs import HELD, Reach, reaches
 from engine.verification.grounds import Grounds, Lengths
-from engine.verification.runs import HELD, Reach, reaches
 
 #: share of the shear yield stress that St Venant's torsion alone would make, up to which it is negligible: the normal stresses of
 #: warping are then some hundredth of the yield stress

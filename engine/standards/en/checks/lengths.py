@@ -7,8 +7,8 @@ import numpy as np
 from engine.document import Document
 from engine.standards.en.checks.effective_lengths import default_factors, stands_alone
 from engine.structure.model import Member, Structure
+from engine.structure.runs import HELD, Reach
 from engine.verification.grounds import Lengths
-from engine.verification.runs import HELD, Reach
 
 
 def effective_lengths(document: Document, structure: Structure, member: Member, reach: Reach = HELD) -> Lengths:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 from typing import Literal
 
 import numpy as np
@@ -36,7 +37,21 @@ def flanges(grounds: SteelGrounds, member: int) -> list[Between]:
         if s.inside[r]:
             u = next(u for a, b, u in stretches if a < start + 1e-6 and end < b + 1e-6)
         found.append(Between(start, end, _flange(s.flange[r]), float(s.L_LT[r]), u))
-    return found
+    return _held_all_along(grounds, member, found)
+
+
+def _held_all_along(grounds: SteelGrounds, member: int, found: list[Between]) -> list[Between]:
+    """What sheeting holds all along as one stretch a flange."""
+    structure = grounds.combined.structure
+    held = sheeting_of(grounds.document, structure, structure.members[member])
+    flanges = {"outer": bool(held and held.sideways), "inner": bool(held and held.twist)}
+    kept = [b for b in found if not flanges.get(b.flange)]
+    for flange, whole in flanges.items():
+        own = [b for b in found if b.flange == flange]
+        if whole and own:
+            most = max(b.utilisation for b in own)
+            kept.append(replace(own[0], end=own[-1].end, utilisation=most))
+    return kept
 
 
 def _flange(sign: float) -> Literal["outer", "inner"]:

@@ -14,7 +14,12 @@ function showMovement() {
   bench.overlays = new Set([...bench.overlays, 'sway'])
   bench.look('whole')
 }
-const WORDS: Record<string, string> = { merge: 'Make them one node', cut: 'Join them there', drop: 'Drop the second' }
+const WORDS: Record<string, string> = {
+  merge: 'Make them one node',
+  cut: 'Join them there',
+  drop: 'Drop the second',
+  join: 'Make them one member',
+}
 function go(snag: Schemas['SnagOut']) {
   const known = new Set((bench.chain?.members ?? []).map((m) => m.name))
   const nodes = new Set(snag.nodes.map((n) => bench.chain!.node_names.indexOf(n)))
@@ -26,6 +31,7 @@ function go(snag: Schemas['SnagOut']) {
 function mend(snag: Schemas['SnagOut']) {
   if (snag.mend === 'merge') void bench.operate('Nodes merged', { do: 'merge', nodes: snag.nodes })
   else if (snag.mend === 'cut') void bench.operate('Joined at a crossing', { do: 'cross', members: snag.members })
+  else if (snag.mend === 'join') void bench.operate('Pieces joined', { do: 'join', members: snag.members })
   else void bench.operate('Duplicate dropped', { do: 'remove', members: snag.members.slice(0, 1) })
 }
 </script>

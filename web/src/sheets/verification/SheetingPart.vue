@@ -17,12 +17,12 @@ const stated = computed(() => bench.document?.rules?.sheeting ?? {})
 
 <template>
   <template v-if="roles.length">
-    <h4>Sheeting that holds them <span>EN 1993-1-1 BB.2, I sections</span></h4>
+    <h4>Sheeting on them <span>EN 1993-1-1 BB.2</span></h4>
     <template v-for="l in roles" :key="l.role">
       <NumberField
         :label="`${l.label}: S`"
         :path="`rules.sheeting.${l.role}.shear`"
-        kind="plain"
+        kind="factor"
         unit="kN"
         :value="stated[l.role]?.shear || undefined"
         optional="none"
@@ -32,7 +32,7 @@ const stated = computed(() => bench.document?.rules?.sheeting ?? {})
         <NumberField
           :label="`${l.label}: C_θ`"
           :path="`rules.sheeting.${l.role}.rotation`"
-          kind="plain"
+          kind="factor"
           unit="kNm/m"
           :value="stated[l.role]?.rotation || undefined"
           optional="none"

@@ -80,3 +80,41 @@ def _beyond(structure: Structure, held: Bools, ways: Floats, member: int, at: in
             free = following == -1 and len(reach) < 2
             return reach.get("outer", gone), reach.get("inner", gone), free
         now = following
+
+
+def in_pieces(structure: Structure) -> list[tuple[int, ...]]:
+    """Members that make one piece of steel in parts, end to end: on one line, nothing between them, of one section and material, without
+    hinges where they meet."""
+    held = (structure.fixed | (structure.springs != 0)).any(axis=1)
+    ways = structure.xyz[structure.ends[:, 1]] - structure.xyz[structure.ends[:, 0]]
+    ways = ways / np.maximum(np.linalg.norm(ways, axis=1, keepdims=True), 1e-12)
+    seen: set[int] = set()
+    found = []
+    for i in sorted(reaches(structure)):
+        if i in seen:
+            continue
+        run = [i]
+        for at in (0, 1):
+            now, node = i, structure.members[i].nodes[-at]
+            while True:
+                following = _next(structure, held, ways, now, node)
+                if (
+                    following is None
+                    or following < 0
+                    or following in run
+                    or not _alike(structure, now, following, node)
+                ):
+                    break
+                run.insert(0, following) if at == 0 else run.append(following)
+                m = structure.members[following]
+                now, node = following, m.nodes[-1] if m.nodes[0] == node else m.nodes[0]
+        seen.update(run)
+        if len(run) > 1:
+            found.append(tuple(run))
+    return found
+
+
+def _alike(structure: Structure, one: int, other: int, node: int) -> bool:
+    a, b = structure.members[one], structure.members[other]
+    hinged = any(m.release_start if m.nodes[0] == node else m.release_end for m in (a, b))
+    return (a.section, a.material, a.behaviour) == (b.section, b.material, b.behaviour) and not hinged
