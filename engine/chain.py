@@ -74,7 +74,7 @@ _INPUTS: dict[str, tuple[tuple[str, ...], tuple[str, ...]]] = {
     ),
     "combinations": (("combinations", "rules.combining", "national.basis", "site.altitude"), ("loading",)),
     "response": (("analysis",), ("structure", "loading", "combinations")),
-    "verification": (("rules", "national.steel"), ("response",)),
+    "verification": (("rules", "national.steel", "load_tables"), ("response",)),
 }
 _COMBINING = (
     "gamma_G_unfavourable",
@@ -218,6 +218,7 @@ def run(
             forces.combined,
             forces.combinations,
             family(document).checks,
+            tuple(family(document).secondary(document, forces.structure, forces.loading)),
             progress=lambda done, of: progress("verification", done, of),
         )
     return Chain(**vars(forces), fingerprints=fingerprints(document), verification=verification)

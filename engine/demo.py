@@ -8,18 +8,40 @@ from engine.document.byhand import MemberEdit
 from engine.document.floors import FloorJig, FloorSections
 from engine.document.jigs import BracedBays, Gable, HallBracing, HallJig, HallSections, Purlins, RoofBay, RoofTruss
 from engine.document.rules import Rules, Site
+from engine.document.secondary import LoadTable, SpanRow
+
+#: the purlins and rails of the saw mill
+HERON = "Heron Z 240/2.0"
+#: of them: span, down, up and service in kN/m of a Z section with W = 72 cm³, I = 860 cm⁴, f_y = 350 N/mm² on two supports,
+#: lifted at eight tenths of it
+_BEARS = (
+    (4.0, 12.60, 10.08, 10.84),
+    (5.0, 8.06, 6.45, 5.55),
+    (6.0, 5.60, 4.48, 3.21),
+    (6.5, 4.77, 3.82, 2.53),
+    (7.0, 4.11, 3.29, 2.02),
+    (8.0, 3.15, 2.52, 1.35),
+)
+
+
+def purlin_table() -> LoadTable:
+    """An invented profile of the saw mill's purlins and rails."""
+    rows = [SpanRow(span=span, down=down, up=up, service=service) for span, down, up, service in _BEARS]
+    source = "made up for the demonstration: W 72 cm³, I 860 cm⁴, f_y 350 N/mm², L/200"
+    return LoadTable(name=HERON, source=source, held="sheeting on the outer flange", rows=rows)
 
 
 def drying_hall() -> Document:
     """The drying hall of Sandmartin Sawmill, an invented firm on the invented river Ossel."""
     return Document(
         name="Sandmartin Sawmill · drying hall",
+        load_tables=[purlin_table()],
         hall=HallJig(
             bays=[RoofBay(span=24.0, pitch=10.0)],
             eaves_height=6.0,
             spacings=[6.0] * 7,
             bases="pinned",
-            purlins=Purlins(spacing=1.5, stay_every=2),
+            purlins=Purlins(spacing=1.5, stay_every=2, table=HERON),
             eaves_haunch=Haunch(length=3.0, depth=0.4),
             sections=HallSections(
                 columns="IPE 550",
@@ -39,12 +61,13 @@ def planer_shed() -> Document:
     """A planer shed on pinned feet; its sway governs the columns."""
     return Document(
         name="Sandmartin Sawmill · planer shed",
+        load_tables=[purlin_table()],
         hall=HallJig(
             bays=[RoofBay(span=20.0, pitch=8.0)],
             eaves_height=7.0,
             spacings=[6.5] * 5,
             bases="pinned",
-            purlins=Purlins(spacing=1.6, stay_every=2),
+            purlins=Purlins(spacing=1.6, stay_every=2, table=HERON),
             sections=HallSections(
                 columns="HEA 450",
                 rafters="IPE 500",
@@ -62,14 +85,15 @@ def log_store() -> Document:
     """The log store: trusses on columns in place of rafters, rails on the walls."""
     return Document(
         name="Sandmartin Sawmill · log store",
+        load_tables=[purlin_table()],
         hall=HallJig(
             bays=[RoofBay(span=21.0, pitch=6.0)],
             eaves_height=6.5,
             spacings=[6.0] * 5,
             bases="fixed",
             truss=RoofTruss(pattern="Warren with posts", depth=1.4, panels=5, stay_every=2),
-            purlins=Purlins(spacing=2.2, stay_every=0),
-            rails=Purlins(spacing=1.7, stay_every=2),
+            purlins=Purlins(spacing=2.2, stay_every=0, table=HERON),
+            rails=Purlins(spacing=1.7, stay_every=2, table=HERON),
             bracing=HallBracing(roof=BracedBays(), walls=BracedBays(), struts=True, panel=4.3),
             sections=HallSections(
                 columns="HEA 220",
@@ -90,13 +114,14 @@ def workshop() -> Document:
     """The workshop: two bays, a front gable on posts, and a mezzanine; edits by hand lie over its jigs."""
     return Document(
         name="Sandmartin Sawmill · workshop",
+        load_tables=[purlin_table()],
         hall=HallJig(
             bays=[RoofBay(span=15.0, pitch=8.0), RoofBay(span=12.0, pitch=8.0)],
             eaves_height=6.2,
             spacings=[6.0, 6.0, 6.0, 5.0],
             front=Gable(kind="posts", posts=5),
-            purlins=Purlins(spacing=1.6, stay_every=2),
-            rails=Purlins(spacing=1.8, stay_every=1),
+            purlins=Purlins(spacing=1.6, stay_every=2, table=HERON),
+            rails=Purlins(spacing=1.8, stay_every=1, table=HERON),
             sections=HallSections(
                 columns="HEA 340",
                 inner_columns="HEA 340",

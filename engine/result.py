@@ -83,6 +83,17 @@ def result(chain: Chain, full: bool = False, lateral: bool = False) -> dict[str,
         "states": {name: {"kind": kind, **_state(chain, number, unit)} for name, kind, number in shown},
         "members": [_verdict(chain, verdict) for verdict in chain.verification.verdicts],
         "whole": _whole(chain),
+        "secondary": [
+            {
+                "role": s.role,
+                "table": s.table,
+                "status": s.status,
+                "utilisation": s.worst if s.uses else None,
+                "not_covered": list(s.reasons),
+                "left_out": list(s.left_out),
+            }
+            for s in chain.verification.secondary
+        ],
         **_modes(chain),
         **({"lateral_factors": _lateral(chain, [(name, number) for name, _, number in shown])} if lateral else {}),
     }

@@ -47,7 +47,14 @@ def _haunched() -> Document:
 
 
 def _trussed() -> Document:
-    return Document(hall=log_store().hall)
+    hall = log_store().hall
+    assert hall is not None and hall.rails is not None
+    # what purlins and rails bear is the project's own to say
+    plain = {
+        "purlins": hall.purlins.model_copy(update={"table": ""}),
+        "rails": hall.rails.model_copy(update={"table": ""}),
+    }
+    return Document(hall=hall.model_copy(update=plain))
 
 
 def _two_bays() -> Document:

@@ -5,9 +5,9 @@ One typed schema serves the file format, the server and the generated TypeScript
 
 from __future__ import annotations
 
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
-from pydantic import ValidationError, field_validator, model_validator
+from pydantic import Field, ValidationError, field_validator, model_validator
 
 from engine.document.base import Name, Part, nul_within
 from engine.document.byhand import (
@@ -38,6 +38,7 @@ from engine.document.loads import (
 )
 from engine.document.national import National
 from engine.document.rules import AnalysisOptions, Cladding, Rules, Site, SnowOptions, WindOptions
+from engine.document.secondary import LoadTable
 from engine.document.sizing import SizingPlan
 from engine.document.upgrade import upgrade
 from engine.errors import ModelError
@@ -75,6 +76,7 @@ class Document(Part):
     materials: list[MaterialInput] = []
     sections: list[SectionInput] = []
     built_sections: list[BuiltSection] = []
+    load_tables: Annotated[list[LoadTable], Field(max_length=50)] = []
     nodes: list[NodeInput] = []
     members: list[MemberInput] = []
     supports: list[SupportInput] = []
@@ -179,6 +181,7 @@ def check_references(document: Document) -> None:
     _unique(document.materials, "materials", "materials")
     _unique(document.sections, "sections", "sections")
     _unique(document.built_sections, "built-up sections", "built_sections")
+    _unique(document.load_tables, "tables", "load_tables")
     _unique(document.jigs, "jigs", "jigs")
     _unique(document.levels, "levels", "levels")
     _unique(document.grid, "grid lines", "grid")

@@ -85,7 +85,8 @@ class Purlins(Part):
 
     first: distance of the first from the eaves (rails: from the base), None: none besides the even ones. spacing: the
     largest. stay_every: every n-th is stayed to the inner flange (0: none). modelled: they are members that carry the
-    panels; otherwise they only hold the flanges and weigh with the cladding. continuous: over the frames, else hinged.
+    panels; otherwise they only hold the flanges and weigh with the cladding. continuous: over the frames, else hinged. table: of what
+    they bear where they are no members, by its name.
     """
 
     first: Annotated[float, Field(gt=0, le=10, allow_inf_nan=False)] | None = None
@@ -93,6 +94,7 @@ class Purlins(Part):
     stay_every: Annotated[int, Field(ge=0, le=20)] = 2
     modelled: bool = False
     continuous: bool = False
+    table: Annotated[str, Field(max_length=80)] = ""
 
 
 class BracedBays(Part):

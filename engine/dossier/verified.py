@@ -67,6 +67,7 @@ def verification(chain: Chain, told: Told, every_member: bool, step: Step) -> No
     )  # fmt: skip
     worst_row = max(range(len(rows)), key=lambda k: _use(all_groups[k][1][0]), default=-1)
     told.add(Table("verdicts by group", columns, tuple(rows), worst_row))
+    told.add(*_secondary(chain))
     if told.level == "full":
         told.add(Heading("Every member", "verification.members"), _ledger(chain))
     if not proven:
@@ -89,6 +90,41 @@ def verification(chain: Chain, told: Told, every_member: bool, step: Step) -> No
             _member(chain, told, verdict, told.level == "full" and not k)
             done += 1
             step(done, total)
+
+
+WAYS = {"down": "pressed", "up": "lifted", "service": "deflection"}
+
+
+def _secondary(chain: Chain) -> list[Heading | Paragraph | Table]:
+    """Purlins and rails that are no members, by tables of what they bear: what asks most of them, each way."""
+    rows: list[tuple[Cell, ...]] = []
+    words = []
+    for s in chain.verification.secondary:
+        if s.uses:
+            words.append(
+                f"{ROLE_WORDS[s.role][1]}: {s.table} over {s.span:g} m, {s.source or 'its source is not stated'}. "
+            )
+        for way in WAYS:
+            use = next((u for u in s.uses if u.way == way), None)
+            if use:
+                rows.append(
+                    (
+                        ROLE_WORDS[s.role][1], WAYS[way], f"{use.panel}, zone {use.zone}", use.formula, use.load / 1000, use.resistance / 1000,
+                        use.utilisation,
+                    )
+                )  # fmt: skip
+        if s.uses and not any(u.way == "service" for u in s.uses):
+            words.append("Its table states nothing of deflection. ")
+        words += [f"Left out: {left_out}. " for left_out in s.left_out]
+    if not rows:
+        return []
+    columns: tuple[Column, ...] = (
+        Column("which"), Column("how"), Column("where", wide=True), Column("load", wide=True), Column("acts", "kN/m", 2), Column("bears", "kN/m", 2),
+        Column("utilisation", "", 2),
+    )  # fmt: skip
+    worst = max(range(len(rows)), key=lambda k: float(str(rows[k][-1])))
+    table = Table("purlins and rails that are no members", columns, tuple(rows), worst)
+    return [Heading("Purlins and rails by tables", "verification.secondary"), Paragraph("".join(words).strip()), table]
 
 
 def _second(chain: Chain, all_groups: list[tuple[str, list[Verdict]]]) -> list[Paragraph | Table]:

@@ -17,6 +17,7 @@ from engine.standards.en.family import Eurocodes
 from engine.structure.model import Floats, Member, Structure
 from engine.verification.checks import Checks
 from engine.verification.grounds import Lengths
+from engine.verification.secondary import Secondary
 
 
 class Family(Protocol):
@@ -57,6 +58,9 @@ class Family(Protocol):
 
     def local_pressures(self, document: Document, structure: Structure, loading: Loading) -> list[LocalPressure]:
         """Net pressures of the wind on secondary members, by panel and zone."""
+
+    def secondary(self, document: Document, structure: Structure, loading: Loading) -> list[Secondary]:
+        """Purlins and rails that are no members of the model, by tables of what they bear."""
 
     def snow_shape(self, document: Document, structure: Structure) -> SnowShape:
         """How snow lies on the roofs of the building."""

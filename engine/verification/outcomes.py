@@ -12,6 +12,8 @@ import numpy as np
 from engine.analysis.combined import Combined
 from engine.progress import Step, quiet
 from engine.structure.model import Floats, Ints
+from engine.structure.words import ROLE_WORDS
+from engine.verification.secondary import Secondary
 
 #: criteria in words; where they are written, a family says
 CRITERIA = {
@@ -151,7 +153,7 @@ class Verdict:
 
 @dataclass(frozen=True)
 class Whole:
-    """What may be said of the whole building: how many members pass, fail, are not covered; what is left out, with the number of
+    """What may be said of the whole building: how many members pass, fail (purlins and rails by tables as one each), are not covered; what is left out, with the number of
     members that it concerns (0: the whole). worst: the largest utilisation."""
 
     passing: int
@@ -166,16 +168,24 @@ class Whole:
         return not self.failing and not self.not_covered and self.passing > 0
 
 
-def whole(verdicts: tuple[Verdict, ...], left_out: tuple[str, ...]) -> Whole:
-    """The whole from all members, none left out."""
+def whole(verdicts: tuple[Verdict, ...], left_out: tuple[str, ...], secondary: Sequence[Secondary] = ()) -> Whole:
+    """The whole from all members, none left out. secondary: purlins and rails that are no members: those that fail count as one each;
+    those that are not covered hold flanges all the same, and are left out."""
     states = Counter(v.status for v in verdicts)
     said = Counter(words for v in verdicts for words in v.left_out)
+    failing = sum(s.status == "fails" for s in secondary)
+    unknown = tuple(
+        (f"{ROLE_WORDS[s.role][1]}, which hold members and are none of the model, are not verified: {words}", 0)
+        for s in secondary
+        for words in s.reasons
+    )
+    worst = [v.governing.utilisation for v in verdicts if v.governing] + [s.worst for s in secondary]
     return Whole(
         states["passes"],
-        states["fails"],
+        states["fails"] + failing,
         states["not covered"],
-        tuple((words, 0) for words in left_out) + tuple(said.most_common()),
-        max((v.governing.utilisation for v in verdicts if v.governing), default=0.0),
+        tuple((words, 0) for words in left_out) + unknown + tuple(said.most_common()),
+        max(worst, default=0.0),
     )
 
 

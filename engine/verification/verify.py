@@ -17,6 +17,7 @@ from engine.verification.checks import Checks
 from engine.verification.equilibrium import Lifted, Tilt, equilibrium, unbalanced
 from engine.verification.grounds import Grounds
 from engine.verification.outcomes import SERVICE, Findings, Outcome, Verdict, Whole, whole
+from engine.verification.secondary import Secondary
 from engine.verification.service import Stretch, measure, stretches, unlimited
 from engine.verification.standing import free_to_move, judge
 
@@ -31,7 +32,7 @@ class Verification:
     """Verdicts and all that their proofs need. strength, deflection, variable: indices of the combinations used; stretches: what keeps
     limits of deflection; along: (e, s) largest utilisation of section and stability checks at each station, NaN where nothing is
     checked; tilts, lifted: static equilibrium of the whole; left_out: what is said of no member, in words: cases that no combination
-    for strength takes up, and what the weights alone do not hold down."""
+    for strength takes up, and what the weights alone do not hold down; secondary: purlins and rails that are no members."""
 
     verdicts: tuple[Verdict, ...]
     checks: Checks
@@ -42,6 +43,7 @@ class Verification:
     lifted: tuple[Lifted, ...] = ()
     left_out: tuple[str, ...] = ()
     variable: tuple[int, ...] = ()
+    secondary: tuple[Secondary, ...] = ()
 
     def used(self, criterion: str) -> tuple[int, ...]:
         """Indices of the combinations that a criterion looks at."""
@@ -76,7 +78,7 @@ class Verification:
     @property
     def whole(self) -> Whole:
         """What may be said of the whole building."""
-        return whole(self.verdicts, self.left_out)
+        return whole(self.verdicts, self.left_out, self.secondary)
 
     @property
     def worst(self) -> float:
@@ -89,9 +91,15 @@ Make = Callable[[Document, Combined, tuple[int, ...]], Checks]
 
 
 def verify(
-    document: Document, combined: Combined, combinations: list[Combination], make: Make, progress: Step = quiet
+    document: Document,
+    combined: Combined,
+    combinations: list[Combination],
+    make: Make,
+    secondary: tuple[Secondary, ...] = (),
+    progress: Step = quiet,
 ) -> Verification:
-    """Verify every member for every combination of its use by the checks that a family makes. `progress` is told of how many members the
+    """Verify every member for every combination of its use by the checks that a family makes. secondary: what is found of purlins and
+    rails that are no members. `progress` is told of how many members the
     sections have been checked, by far the most of the work."""
     structure = combined.structure
     strength = tuple(i for i, c in enumerate(combinations) if c.use in ("strength", "accidental"))
@@ -137,7 +145,7 @@ def verify(
     tilts, lifted = equilibrium(combined, combinations)
     unsaid = _idle(combined, combinations) + unbalanced(tilts, structure) + checks.unsaid()
     tuples = tuple(tilts), tuple(lifted)
-    return Verification(tuple(verdicts), checks, service, stretches_, along, *tuples, unsaid, variable)
+    return Verification(tuple(verdicts), checks, service, stretches_, along, *tuples, unsaid, variable, secondary)
 
 
 def _shown(combined: Combined, verdicts: list[Verdict], along: Floats) -> None:

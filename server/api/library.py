@@ -8,11 +8,12 @@ from ninja import Router
 from engine.catalogue.sections import section as catalogue_section
 from engine.document.byhand import BuiltSection
 from engine.document.national_values import NationalValue
+from engine.document.secondary import LoadTable
 from engine.standards.family import national_values
 from server.api.access import user_of
 from server.people.models import Role
 from server.people.roles import need_role
-from server.projects import catalogue_schemas, climate, library, office, schemas
+from server.projects import catalogue_schemas, climate, library, load_table_csv, office, schemas
 
 router = Router()
 
@@ -47,6 +48,13 @@ def drop_from_office(request: HttpRequest, name: str) -> list[BuiltSection]:
     need_role(user_of(request), Role.DESIGNER, Role.ADMINISTRATOR)
     office.drop(name)
     return office.catalogue()
+
+
+@router.post("/load-tables", response={200: list[LoadTable], 422: schemas.Problem})
+def read_load_tables(request: HttpRequest, body: catalogue_schemas.CsvFile) -> list[LoadTable]:
+    """What a CSV file says of purlins and rails, for a project to take; nothing is kept."""
+    need_role(user_of(request), Role.DESIGNER, Role.ADMINISTRATOR)
+    return load_table_csv.read(body.text)
 
 
 @router.get("/materials", response=list[catalogue_schemas.MaterialOut])

@@ -26,7 +26,7 @@ from engine.templates import TEMPLATES
 from server.api.access import document_of, download, in_thread, revision_of, revision_out, user_of
 from server.people.models import Role
 from server.people.roles import May, may, need, need_role, shared_with, word_for
-from server.projects import kept, project_schemas, queue, quotas, revisions, runs, schemas
+from server.projects import kept, load_table_csv, project_schemas, queue, quotas, revisions, runs, schemas
 from server.projects.cards import drawn
 from server.projects.changes import Change
 from server.projects.cleaning import remove
@@ -313,6 +313,14 @@ def undo(request: HttpRequest, project_id: UUID, body: project_schemas.Base) -> 
 )
 def redo(request: HttpRequest, project_id: UUID, body: project_schemas.Base) -> project_schemas.ProjectOut:
     return project_out(user_of(request), revisions.redo(user_of(request), project_id, body.base))
+
+
+@router.get("/projects/{project_id}/load-tables")
+def download_load_tables(request: HttpRequest, project_id: UUID) -> HttpResponse:
+    """The project's tables of purlins and rails as CSV."""
+    project, own = revision_of(request, project_id, None)
+    tables = read_stored(own.content).load_tables
+    return download(load_table_csv.written(tables), project.name, "load-tables", "text/csv")
 
 
 @router.get("/projects/{project_id}/document")

@@ -15,7 +15,7 @@ from engine.standards.family import national_values
 from server.projects.changes import Change
 from server.projects.models import OfficeKept
 
-Kind = Literal["national", "limits", "prices", "materials", "dossier", "template"]
+Kind = Literal["national", "limits", "prices", "materials", "tables", "dossier", "template"]
 #: kind -> what it is called, and the paths of the document that it takes up, where these are always the same
 KINDS: dict[str, tuple[str, tuple[str, ...]]] = {
     "national": ("National values", ()),
@@ -31,9 +31,12 @@ KINDS: dict[str, tuple[str, tuple[str, ...]]] = {
     ),
     "prices": ("Prices", ("sizing.prices",)),
     "materials": ("Materials", ("materials",)),
+    "tables": ("Tables of purlins and rails", ("load_tables",)),
     "dossier": ("Layout of the dossier", ("dossier.paper", "dossier.every_member", "dossier.chapters")),
     "template": ("Template of a project", ()),
 }
+#: kinds that are lists of named things, of which a project takes those it does not have
+LISTS = {"materials": "materials", "tables": "load_tables"}
 MOST = 200
 
 
@@ -90,8 +93,8 @@ def part_of(document: Document, kind: Kind) -> dict[str, Any]:
         source = data["national"]["source"]
         return {**differing, **({"national.source": source} if source else {})}
     found = {path: _at(data, path) for path in KINDS[kind][1]}
-    if kind == "materials":
-        return found if found["materials"] else {}
+    if kind in LISTS:
+        return found if found[LISTS[kind]] else {}
     if kind == "dossier":
         # remarks are of their project
         found["dossier.chapters"] = {
@@ -112,14 +115,15 @@ def _changes(kind: str, content: dict[str, Any], data: dict[str, Any]) -> Iterat
     if kind == "national":
         wanted = {v.path: content.get(v.path, v.recommended) for v in national_values()}
         wanted["national.source"] = content.get("national.source", "")
-    elif kind == "materials":
-        present = {m["name"]: m for m in data["materials"]}
-        for material in content["materials"]:
-            before = present.get(material["name"])
+    elif kind in LISTS:
+        path = LISTS[kind]
+        present = {own["name"]: own for own in data[path]}
+        for item in content[path]:
+            before = present.get(item["name"])
             if before is None:
-                yield Change("materials", material, "add")
-            elif before != material:
-                yield Change("materials", material, "replace", before)
+                yield Change(path, item, "add")
+            elif before != item:
+                yield Change(path, item, "replace", before)
         return
     else:
         wanted = content

@@ -11,6 +11,7 @@ from engine.document.national_values import NationalValue
 from engine.errors import ModelError
 from engine.standards.family import national_values
 from server.projects.changes import Change, changed
+from server.projects.csv_rows import number_of, rows_of
 
 COLUMNS = ("path", "symbol", "words", "clause", "recommended", "value")
 #: the row that says where the values come from
@@ -32,31 +33,18 @@ def written(content: dict[str, Any]) -> str:
 def read(text: str) -> dict[str, Any]:
     """The values of a CSV file that differ from what is recommended, by path; the columns path and value are needed. Raises ModelError
     naming the row."""
-    text = text.lstrip("\ufeff").replace("\r\n", "\n").replace("\r", "\n")
-    first = text.split("\n", 1)[0]
-    reader = csv.DictReader(io.StringIO(text), delimiter=";" if first.count(";") > first.count(",") else ",")
-    heading = [(name or "").strip().lower() for name in reader.fieldnames or []]
-    if missing := [name for name in ("path", "value") if name not in heading]:
-        raise ModelError(f"The heading row lacks “{missing[0]}”; the columns are {', '.join(COLUMNS)}.", "file")
     known = {v.path: v for v in national_values()}
     found: dict[str, Any] = {}
-    try:
-        for raw in reader:
-            number = reader.line_num
-            row = {
-                (key or "").strip().lower(): (cell or "").strip() for key, cell in raw.items() if isinstance(cell, str)
-            }
-            path, cell = row.get("path", ""), row.get("value", "")
-            if not path:
-                continue
-            if path == SOURCE:
-                found[SOURCE] = cell
-            elif path not in known:
-                raise ModelError(f"Row {number}: “{path}” is no value that a nation may choose.", "file")
-            else:
-                found[path] = _value(known[path], cell, number)
-    except csv.Error as error:
-        raise ModelError(f"The file is no table of comma-separated values: {error}.", "file") from None
+    for number, row in rows_of(text, COLUMNS, ("path", "value")):
+        path, cell = row.get("path", ""), row.get("value", "")
+        if not path:
+            continue
+        if path == SOURCE:
+            found[SOURCE] = cell
+        elif path not in known:
+            raise ModelError(f"Row {number}: “{path}” is no value that a nation may choose.", "file")
+        else:
+            found[path] = _value(known[path], cell, number)
     differing = {path: value for path, value in found.items() if path == SOURCE or value != known[path].recommended}
     _check(differing)
     return differing
@@ -77,10 +65,7 @@ def _value(v: NationalValue, cell: str, number: int) -> Any:
         if cell not in v.choices:
             raise ModelError(f"Row {number}: {v.path} is one of {', '.join(v.choices)}, not “{cell}”.", "file")
         return cell
-    try:
-        return float(cell.replace(",", "."))
-    except ValueError:
-        raise ModelError(f"Row {number}: {v.path} is a number, not “{cell}”.", "file") from None
+    return number_of(cell, number, v.path)
 
 
 def _check(values: dict[str, Any]) -> None:

@@ -20,7 +20,15 @@ from server.projects.structure_schemas import (
     SupportOut,
     Triple,
 )
-from server.projects.verdict_schemas import LengthsOut, LiftedOut, LimitOut, StabilisedOut, TiltOut, WholeOut
+from server.projects.verdict_schemas import (
+    LengthsOut,
+    LiftedOut,
+    LimitOut,
+    SecondaryOut,
+    StabilisedOut,
+    TiltOut,
+    WholeOut,
+)
 
 Stage = Literal["structure", "loading", "combinations", "response", "verification"]
 
@@ -89,6 +97,7 @@ class ChainOut(BaseModel):
     limits: list[LimitOut] = []
     limits_variable: list[LimitOut] = []
     limits_slenderness: list[LimitOut] = []
+    secondary: list[SecondaryOut] = []
 
 
 class RunningOut(BaseModel):

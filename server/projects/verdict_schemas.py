@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from pydantic import BaseModel
 
 from engine.verification.outcomes import Kind
@@ -41,6 +43,34 @@ class LimitOut(BaseModel):
     label: str
     stated: float | None
     usual: float
+
+
+class UseOut(BaseModel):
+    """A zone under what asks most of its purlins or rails one way: kN/m. way: "down" (pressed), "up" (lifted) or "service"."""
+
+    panel: str
+    zone: str
+    way: Literal["down", "up", "service"]
+    load: float
+    resistance: float
+    utilisation: float
+    formula: str
+
+
+class SecondaryOut(BaseModel):
+    """Purlins or rails that are no members, by a table of what they bear."""
+
+    role: str
+    label: str
+    table: str
+    source: str
+    span: float
+    spans: int
+    status: str
+    worst: float
+    uses: list[UseOut]
+    reasons: list[str]
+    left_out: list[str]
 
 
 class TiltOut(BaseModel):

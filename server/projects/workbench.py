@@ -80,6 +80,36 @@ def _limits_slenderness(chain: Chain) -> list[verdict_schemas.LimitOut]:
     ]
 
 
+def _secondary(chain: Chain) -> list[verdict_schemas.SecondaryOut]:
+    return [
+        verdict_schemas.SecondaryOut(
+            role=s.role,
+            label=ROLE_WORDS[s.role][1],
+            table=s.table,
+            source=s.source,
+            span=s.span,
+            spans=s.spans,
+            status=s.status,
+            worst=s.worst,
+            uses=[
+                verdict_schemas.UseOut(
+                    panel=u.panel,
+                    zone=u.zone,
+                    way=u.way,
+                    load=u.load / 1000,
+                    resistance=u.resistance / 1000,
+                    utilisation=u.utilisation,
+                    formula=u.formula,
+                )
+                for u in s.uses
+            ],
+            reasons=list(s.reasons),
+            left_out=list(s.left_out),
+        )
+        for s in chain.verification.secondary
+    ]
+
+
 def _reactions(chain: Chain) -> Iterator[response_schemas.ReactionOut]:
     structure = chain.structure
     strength = chain.verification.strength
@@ -322,6 +352,7 @@ def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
         limits=_limits(chain),
         limits_variable=_limits_variable(chain),
         limits_slenderness=_limits_slenderness(chain),
+        secondary=_secondary(chain),
         status=next((s for s in ("fails", "not covered", "passes") if s in states), ""),
         **structure_out(chain.document, structure),
     )

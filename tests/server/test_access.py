@@ -47,6 +47,8 @@ ROUTES = {
     ("post", "/api/projects/{project_id}/kept"): ("", {"base": 1, "kept": "KEPT"}, 200),
     ("delete", "/api/office/kept/{number}"): ("", None, 204),
     ("get", "/api/materials"): ("", None, 200),
+    ("post", "/api/load-tables"): ("", {"text": "profile,span,down,up\nZ,6,3,2\n"}, 200),
+    ("get", "/api/projects/{project_id}/load-tables"): ("", None, 200),
     ("get", "/api/national"): ("", None, 200),
     ("get", "/api/climate"): ("place=Ossel", None, 422),
     ("get", "/api/climate/places"): ("name=Os", None, 200),

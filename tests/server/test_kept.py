@@ -18,9 +18,9 @@ class Kept(ApiCase):
             for name in ("One", "Two")
         )
 
-    def edit(self, project, path, value):
+    def edit(self, project, path, value, **how):
         base = Project.objects.get(id=project.id).head.number
-        body = {"base": base, "label": "x", "changes": [{"path": path, "value": value}]}
+        body = {"base": base, "label": "x", "changes": [{"path": path, "value": value} | how]}
         answer = self.client.post(f"/api/projects/{project.id}/edits", body, content_type="application/json")
         self.assertEqual(answer.status_code, 200, answer.content[:300])
 
@@ -148,3 +148,32 @@ class Kept(ApiCase):
         self.assertEqual(self.client.delete(f"/api/office/kept/{kept}").status_code, 204)
         self.assertEqual(self.client.get("/api/office/kept").json(), [])
         self.assertEqual(self.document(self.two)["sizing"]["prices"]["rolled"], 2.9)
+
+    def test_tables_of_purlins_come_in_and_out_and_are_kept(self):
+        text = "profile;span;spans;down;up;service;source\nZ 200;6;1;3,2;2,4;2;maker\nZ 200;7;;2,3;1,8;;\nZ 250;6;3;5;4;3;maker\n"
+        tables = self.client.post("/api/load-tables", {"text": text}, content_type="application/json").json()
+        self.assertEqual(
+            [(t["name"], len(t["rows"]), t["source"]) for t in tables], [("Z 200", 2, "maker"), ("Z 250", 1, "maker")]
+        )
+        self.assertEqual(tables[0]["rows"][1], {"span": 7, "spans": 1, "down": 2.3, "up": 1.8, "service": 0})
+        for table in tables:
+            self.edit(self.one, "load_tables", table, do="add")
+        out = self.client.get(f"/api/projects/{self.one.pk}/load-tables").content.decode()
+        again = self.client.post("/api/load-tables", {"text": out}, content_type="application/json").json()
+        self.assertEqual(again, tables)
+        kept = self.keep("tables").json()["id"]
+        self.put(kept)
+        self.assertEqual(self.document(self.two)["load_tables"], tables)
+
+    def test_what_a_table_says_wrongly_is_told_by_its_row(self):
+        for text, words in (
+            ("profile,span,down\nZ,6,3\n", "lacks “up”"),
+            ("profile,span,down,up\nZ,6,3,much\n", "Row 2: up is a number, not “much”"),
+            ("profile,span,down,up\nZ,6,3,2\nZ,0,3,2\n", "Row 3: span"),
+            ("profile,span,spans,down,up\nZ,6,5,3,2\n", "Row 2: spans"),
+            ("profile,span,down,up\n", "no row with a profile"),
+        ):
+            with self.subTest(text):
+                answer = self.client.post("/api/load-tables", {"text": text}, content_type="application/json")
+                self.assertEqual(answer.status_code, 422, answer.content[:200])
+                self.assertIn(words, answer.json()["message"])

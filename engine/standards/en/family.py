@@ -18,6 +18,7 @@ from engine.standards.en.idle import idle
 from engine.standards.en.imperfections import add_imperfections, bow_ratio
 from engine.standards.en.imposed import reduce_by_area
 from engine.standards.en.national import national_values
+from engine.standards.en.secondary import secondary
 from engine.standards.en.snow import mu1
 from engine.standards.en.snow_cases import greatest, hall_roofs
 from engine.standards.en.wind_cases import hall_winds, profile
@@ -25,6 +26,7 @@ from engine.standards.en.wind_local import local_pressures
 from engine.structure.model import Floats, Member, Structure
 from engine.verification.checks import Checks
 from engine.verification.grounds import Lengths
+from engine.verification.secondary import Secondary
 
 
 class Eurocodes:
@@ -66,6 +68,9 @@ class Eurocodes:
 
     def local_pressures(self, document: Document, structure: Structure, loading: Loading) -> list[LocalPressure]:
         return local_pressures(document, structure, loading)
+
+    def secondary(self, document: Document, structure: Structure, loading: Loading) -> list[Secondary]:
+        return secondary(document, structure, loading)
 
     def snow_shape(self, document: Document, structure: Structure) -> SnowShape:
         pitch = next(p.pitch for p in hall_roofs(structure))

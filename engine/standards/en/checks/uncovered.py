@@ -10,11 +10,14 @@ from engine.standards.en.checks.channels import is_channel
 from engine.standards.en.checks.grounds import SteelGrounds
 from engine.standards.en.checks.sheeting import sheeting_of
 from engine.standards.en.steel import slender_web
+from engine.standards.en.wind_local import by_larger_areas
 from engine.structure.model import Bools
 from engine.verification.outcomes import Findings
 
 #: shapes with checks
 COVERED = ("I", "welded I", "square", "rectangular", "circular")
+#: what a verdict on modelled purlins and rails leaves out
+LARGER = "its wind is that of large areas (c_pe,10), not the local pressure of its own area (EN 1991-1-4 7.2.1(1))"
 #: what a verdict on unequal flanges leaves out
 AT_SHEAR_CENTRE = "loads sideways count at its shear centre, not at its centroid"
 
@@ -22,6 +25,7 @@ AT_SHEAR_CENTRE = "loads sideways count at its shear centre, not at its centroid
 def uncovered(grounds: SteelGrounds, found: Findings) -> None:
     """Add to the reasons and to what verdicts leave out."""
     structure = grounds.combined.structure
+    by_larger = by_larger_areas(grounds.document)
     for i, member in enumerate(structure.members):
         if member.section.shape == "given":
             found.reasons[i].append("the section is known by its stiffness alone")
@@ -29,6 +33,8 @@ def uncovered(grounds: SteelGrounds, found: Findings) -> None:
             found.reasons[i].append("the material has no design strength")
         elif member.section.shape not in COVERED and not is_axial(member) and not is_channel(member):
             found.reasons[i].append(f"checks of this shape ({member.section.shape}) are not covered yet")
+        if member.role in by_larger and member.jig == "hall":
+            found.left_out[i].append(LARGER)
         sheeting = sheeting_of(grounds.document, structure, member)
         if sheeting and sheeting.shear > 0 and not sheeting.sideways:
             found.left_out[i].append(

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { ElButton } from 'element-plus'
 import { figures } from '../../lib/temper'
 import { useWorkbench } from '../../stores/workbench'
+import SecondaryPart from './SecondaryPart.vue'
 
 const bench = useWorkbench()
 /** What is left out is said in full when asked for, so that it does not push the numbers out of sight. */
@@ -50,6 +51,7 @@ const said = computed(() => (all.value ? leftOut.value : leftOut.value.slice(0, 
       alone does not resist, anchors and foundations must: their forces stand under Reactions in the ledger.
     </p>
   </template>
+  <SecondaryPart />
   <template v-if="bench.chain?.stabilised?.length">
     <h4>What bracing stabilises <span>q_d, EN 1993-1-1 5.3.3</span></h4>
     <div class="checks">

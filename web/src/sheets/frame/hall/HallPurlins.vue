@@ -1,13 +1,19 @@
 <script setup lang="ts">
 /** Purlins and rails of a hall, and the stays at them. */
 import { computed } from 'vue'
+import ChoiceField from '../../../components/ChoiceField.vue'
 import FoldPart from '../../../components/FoldPart.vue'
 import NumberField from '../../../components/NumberField.vue'
 import ToggleField from '../../../components/ToggleField.vue'
 import { useWorkbench } from '../../../stores/workbench'
+import LoadTables from './LoadTables.vue'
 
 const bench = useWorkbench()
 const hall = computed(() => bench.hall!)
+const tables = computed(() => [
+  { value: '', label: 'none: not verified' },
+  ...(bench.document?.load_tables ?? []).map((t) => ({ value: t.name, label: t.name })),
+])
 </script>
 
 <template>
@@ -40,11 +46,14 @@ const hall = computed(() => bench.hall!)
       :value="hall.purlins?.modelled"
       hint="They carry the roof; else they weigh with the cladding"
     />
-    <ToggleField
-      v-if="hall.purlins?.modelled"
-      label="continuous over the frames"
-      path="hall.purlins.continuous"
-      :value="hall.purlins?.continuous"
+    <ToggleField label="continuous over the frames" path="hall.purlins.continuous" :value="hall.purlins?.continuous" />
+    <ChoiceField
+      v-if="!hall.purlins?.modelled"
+      label="Purlins bear by table"
+      path="hall.purlins.table"
+      :value="hall.purlins?.table ?? ''"
+      :options="tables"
+      hint="What they are verified by, where they are no members"
     />
     <ToggleField
       label="Side rails hold the columns"
@@ -70,6 +79,16 @@ const hall = computed(() => bench.hall!)
         :value="hall.rails.stay_every"
       />
       <ToggleField label="Rails are members" path="hall.rails.modelled" :value="hall.rails.modelled" />
+      <ToggleField label="continuous over the columns" path="hall.rails.continuous" :value="hall.rails.continuous" />
+      <ChoiceField
+        v-if="!hall.rails.modelled"
+        label="Rails bear by table"
+        path="hall.rails.table"
+        :value="hall.rails.table ?? ''"
+        :options="tables"
+        hint="What they are verified by, where they are no members"
+      />
     </template>
+    <LoadTables />
   </FoldPart>
 </template>

@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { ElButton } from 'element-plus'
+import { computed, ref } from 'vue'
+import { useWorkbench } from '../../stores/workbench'
+import { figures } from '../../lib/temper'
+
+/** Purlins and rails that are no members of the model: what asks most of them, each way, beside what their table says. */
+const bench = useWorkbench()
+const WAYS = { down: 'pressed', up: 'lifted', service: 'deflection' } as const
+const WAY = ['down', 'up', 'service'] as const
+const every = ref('')
+const found = computed(() =>
+  (bench.chain?.secondary ?? []).map((s) => ({
+    ...s,
+    worst: WAY.flatMap((way) => s.uses.find((u) => u.way === way) ?? []),
+    silent: s.uses.length > 0 && !s.uses.some((u) => u.way === 'service'),
+  })),
+)
+</script>
+
+<template>
+  <template v-for="s in found" :key="s.role">
+    <h4>
+      {{ s.label }} <span>{{ s.uses.length ? `${s.table} over ${s.span} m` : 'no members of the model' }}</span>
+    </h4>
+    <table v-if="s.uses.length">
+      <thead>
+        <tr>
+          <th>zone</th>
+          <th></th>
+          <th>acts</th>
+          <th>bears kN/m</th>
+          <th></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr
+          v-for="u in every === s.role ? s.uses : s.worst"
+          :key="`${u.panel} ${u.zone} ${u.way}`"
+          :title="`${u.panel}, zone ${u.zone}: ${u.formula}`"
+        >
+          <th>{{ u.zone }}</th>
+          <th>{{ WAYS[u.way] }}</th>
+          <td>{{ u.load.toFixed(2) }}</td>
+          <td>{{ u.resistance.toFixed(2) }}</td>
+          <td :class="{ fails: u.utilisation > 1 }">{{ figures(u.utilisation) }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-for="words in s.reasons" :key="words" class="uncovered" role="note"><b>Not verified:</b> {{ words }}.</p>
+    <p v-if="s.uses.length" class="note">
+      {{ s.source ? `By ${s.source}. ` : 'The source of its table is not stated. ' }}
+      <template v-if="s.silent">It states nothing of deflection. </template>
+      <template v-for="words in s.left_out" :key="words">Left out: {{ words }}. </template>
+      <ElButton link type="primary" size="small" :aria-expanded="every === s.role" @click="every = every ? '' : s.role">
+        {{ every === s.role ? 'The worst alone' : 'Every zone' }}
+      </ElButton>
+    </p>
+  </template>
+</template>
+
+<style scoped>
+h4 span {
+  font-weight: 400;
+}
+table {
+  margin: 0 12px;
+  border-collapse: collapse;
+  font: 400 11.5px var(--mono);
+}
+th {
+  font: 400 11.5px var(--condensed);
+  text-align: left;
+}
+thead th {
+  color: var(--ink-2);
+}
+td,
+th {
+  padding: 1px 8px 1px 0;
+  border-bottom: 1px solid var(--line);
+}
+td,
+thead th:nth-child(n + 3) {
+  text-align: right;
+}
+td.fails {
+  color: var(--oxide);
+  font-weight: 600;
+}
+.uncovered {
+  margin: 4px 12px;
+  padding: 6px 10px;
+  border: 1px dashed var(--behind);
+  font: 400 12.5px var(--condensed);
+}
+</style>
