@@ -259,3 +259,29 @@ class Purlins(BrowserCase):
         field.blur()
         page.keyboard.press("Control+z")
         expect(sheet.locator(".criteria")).not_to_contain_text("Slenderness")
+
+    def test_a_table_says_what_purlins_bear(self):
+        project = revisions.create(self.user, short_hall(), "Demo data")
+        self.sign_in(f"/projects/{project.id}")
+        page = self.page
+        page.wait_for_selector("tbody tr")
+        sheet = page.locator("aside.right")
+        page.click("nav button:has-text('Frame')")
+        sheet.locator(".el-collapse-item__header", has_text="Purlins and rails").click()
+        bad = {"name": "z.csv", "mimeType": "text/csv", "buffer": b"profile,span,down,up\nZ 200,0,3,2\n"}
+        good = {"name": "z.csv", "mimeType": "text/csv", "buffer": b"profile,span,down,up\nZ 200,6,9,0.5\n"}
+        sheet.locator("input[type=file]").set_input_files(bad)
+        expect(sheet.get_by_role("alert").last).to_contain_text("Row 2: span")
+        sheet.locator("input[type=file]").set_input_files(good)
+        expect(page.locator("header .rev")).to_have_text("rev 2")
+        sheet.get_by_role("button", name="Z 200", exact=True).click()
+        expect(sheet.locator("table", has_text="in line")).to_contain_text("0.50")
+        sheet.locator("label.field", has_text="Purlins bear by table").locator(".el-select").click()
+        page.locator(".el-select-dropdown__item:visible", has_text="Z 200").click()
+        expect(page.locator("header .rev")).to_have_text("rev 3")
+        page.click("nav button:has-text('Verification')")
+        page.keyboard.press("Escape")
+        expect(sheet).to_contain_text("Z 200 over 6 m")
+        expect(sheet.locator("tr", has_text="lifted").locator("td.fails")).to_be_visible()
+        expect(sheet).to_contain_text("It states nothing of deflection")
+        expect(sheet).not_to_contain_text("no table says what they bear")

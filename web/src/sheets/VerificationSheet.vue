@@ -191,12 +191,6 @@ const bench = useWorkbench()
 .verdict.not-covered {
   border-left-color: var(--behind);
 }
-.uncovered {
-  margin: 4px 12px;
-  padding: 6px 10px;
-  border: 1px dashed var(--behind);
-  font: 400 12.5px var(--condensed);
-}
 h4 span {
   font-weight: 400;
 }

@@ -115,10 +115,4 @@ small {
   font-weight: 400;
   padding-left: 14px;
 }
-.uncovered {
-  margin: 4px 12px;
-  padding: 4px 10px;
-  border: 1px dashed var(--behind);
-  font: 400 12.5px var(--condensed);
-}
 </style>

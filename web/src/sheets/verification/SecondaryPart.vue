@@ -49,7 +49,7 @@ const found = computed(() =>
     </table>
     <p v-for="words in s.reasons" :key="words" class="uncovered" role="note"><b>Not verified:</b> {{ words }}.</p>
     <p v-if="s.uses.length" class="note">
-      {{ s.source ? `By ${s.source}. ` : 'The source of its table is not stated. ' }}
+      {{ s.source ? `Source: ${s.source}. ` : 'The source of its table is not stated. ' }}
       <template v-if="s.silent">It states nothing of deflection. </template>
       <template v-for="words in s.left_out" :key="words">Left out: {{ words }}. </template>
       <ElButton link type="primary" size="small" :aria-expanded="every === s.role" @click="every = every ? '' : s.role">
@@ -87,11 +87,5 @@ thead th:nth-child(n + 3) {
 td.fails {
   color: var(--oxide);
   font-weight: 600;
-}
-.uncovered {
-  margin: 4px 12px;
-  padding: 6px 10px;
-  border: 1px dashed var(--behind);
-  font: 400 12.5px var(--condensed);
 }
 </style>
