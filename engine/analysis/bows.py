@@ -37,7 +37,7 @@ def bowed(elements: Elements, bows: Sequence[Bow]) -> Bools:
 
 def _spans(elements: Elements, bow: Bow) -> tuple[Ints, Floats, Floats]:
     """The elements of a bowed member, and where each starts and ends as shares of its length."""
-    own = np.flatnonzero(elements.member == bow.member)
+    own = elements.rows(bow.member)
     length = float(elements.reach[own].sum())
     start = elements.offset[own] / length
     return own, start, start + elements.reach[own] / length

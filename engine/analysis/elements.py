@@ -52,9 +52,14 @@ class Elements:
         """Some of them."""
         return Elements(*(getattr(self, field.name)[rows] for field in fields(self)))
 
-    def positions(self, x: Floats) -> Floats:
-        """Distances along the members (e, s) of stations at distances x (e, s) along the elements."""
-        return self.offset[:, None] + x * (self.reach / self.length)[:, None]
+    def rows(self, member: int) -> Ints:
+        """Those of a member, from its start."""
+        first, after = np.searchsorted(self.member, [member, member + 1])
+        return np.arange(first, after)
+
+    def positions(self, x: Floats, rows: Ints | slice = slice(None)) -> Floats:
+        """Distances along the members (e, s) of stations at distances x (e, s) along the elements; of some of them where rows are given."""
+        return self.offset[rows, None] + x[rows] * (self.reach[rows] / self.length[rows])[:, None]
 
 
 #: EA in N, and EI and GJ in Nm², of a rigid link: some hundred times the stiffest member of a hall

@@ -69,7 +69,7 @@ def lateral_factors(combined: Combined, numbers: Sequence[int], member: int) -> 
     m = structure.members[member]
     if not covered(m):
         return None
-    own = np.flatnonzero(elements.member == member)
+    own = elements.rows(member)
     d = combined.diagrams(numbers)
     forces = referred(structure, elements, own, d.x[own], [values[own] for values in (d.N, d.Vz, d.My)])
     stretch = stretch_of(m, breaks(forces.places), 0.0, structure.length(m), end_conditions(structure, member))

@@ -28,13 +28,13 @@ def moments(chain: Chain, plane: Plane, values: Sequence[Floats], title: str) ->
     lines, most = [], 1e-9
     for i in plane.members:
         m = structure.members[i]
-        own = np.flatnonzero(elements.member == i)
+        own = elements.rows(i)
         axes = axes_of(structure, m)
         across = axes[2] @ basis.T
         if m.bar or np.linalg.norm(across) < 0.5:
             continue
         start = structure.xyz[m.nodes[0]]
-        places = elements.positions(x)[own].ravel()
+        places = elements.positions(x, own).ravel()
         flat = (start + places[:, None] * axes[0]) @ basis.T - base
         rows = [v[own].ravel() for v in values]
         lines.append((flat, across, rows))

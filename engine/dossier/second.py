@@ -39,7 +39,7 @@ def _integrated(chain: Chain, outcome: Outcome) -> Second | None:
     if {stretch.start, stretch.end} != {member.nodes[0], member.nodes[-1]}:
         return None
     along = chain.combined.diagrams([verification.used(outcome.criterion)[outcome.combination]])
-    x = elements.positions(along.x)[rows]
+    x = elements.positions(along.x, rows)
     # between two stations a cubic through the moments with their slopes, the shear
     M, V = (values[rows, :, 0] / elements.EIy[rows][:, None] for values in (along.My, along.Vz))
     h, a, b = np.diff(x), (slice(None), slice(None, -1)), (slice(None), slice(1, None))

@@ -282,7 +282,7 @@ def _stress(chain: Chain, watched: Watched, change: Floats) -> float:
     m, elements = chain.structure.members[watched.member], chain.response.elements
     if m.section.shape == "given" or watched.number not in chain.verification.strength:
         return 0.0
-    own = np.flatnonzero(elements.member == watched.member)
+    own = elements.rows(watched.member)
     f, c = chain.verification.forces, chain.verification.strength.index(watched.number)
     s, fy = m.section, m.material.fy(max(m.section.tf, m.section.tw))
     found = np.abs(f.N[own][..., c] - change[own, 0, None]) / s.A
@@ -292,7 +292,7 @@ def _stress(chain: Chain, watched: Watched, change: Floats) -> float:
             moment = M[own][..., c] - change[own, r, None] * sense + change[own, w, None] * f.x[own]
             counted = np.maximum(moment * watched.flange, 0.0) if axis == "z" and watched.flange else np.abs(moment)
             found = found + counted / W
-    places = elements.positions(f.x)[own]
+    places = elements.positions(f.x, own)
     beside = np.maximum(np.maximum(watched.start - places, places - watched.end), 0.0)
     return float(found[beside <= beside.min() + 1e-6].max() / fy)
 

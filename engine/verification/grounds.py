@@ -84,7 +84,7 @@ class Grounds(ABC):
 
     def extremes(self, member: int, columns: list[int] | slice = slice(None)) -> tuple[Floats, Floats]:
         """((c,), the same): the largest and the least axial force along a member in each combination, with what is added."""
-        rows = np.flatnonzero(self.combined.elements.member == member)
+        rows = self.combined.elements.rows(member)
         own = self.analysed.N[rows][..., columns]
         pulled, pressed = self.stabilising.added(rows, columns)
         return np.asarray((own.max(axis=1) + pulled).max(axis=0)), np.asarray((own.min(axis=1) - pressed).min(axis=0))

@@ -28,7 +28,7 @@ def _of(grounds: SteelGrounds, member: int) -> Channel:
 
 def section_use(grounds: SteelGrounds, member: int, columns: Columns = slice(None)) -> tuple[Ints, Values]:
     """(elements of the member, `channel_section` at their stations (e, s, c))."""
-    own = np.flatnonzero(grounds.combined.elements.member == member)
+    own = grounds.combined.elements.rows(member)
     f = grounds.peaks
     N, Vy, Vz, My, Mz = (values[own][..., columns] for values in (f.N, f.Vy, f.Vz, f.My, f.Mz))
     return own, channel_section(_of(grounds, member), N, Vy, Vz, My, Mz, grounds.document.rules.gamma_M0)
@@ -107,7 +107,7 @@ def channel_reached(grounds: SteelGrounds, member: int, governing: bool = False)
     own, v = section_use(grounds, member)
     if np.isnan(v["u_sum"]).all():
         return []
-    places = grounds.combined.elements.positions(grounds.peaks.x)[own]
+    places = grounds.combined.elements.positions(grounds.peaks.x, own)
     where = [(int(own[e]), s, float(places[e, s])) for e in range(len(own)) for s in range(places.shape[1])]
     segments, w = buckling_use(grounds, member)
     middles = [(r, -1, float(segments.start[r] + segments.end[r]) / 2) for r in range(len(segments.member))]

@@ -71,7 +71,7 @@ def _stabilising(grounds: SteelGrounds, member: int, outcome: Outcome) -> list[s
     """What of the axial force comes from what the member helps to stabilise, in words."""
     if outcome.criterion == "critical" or not grounds.stabilising.acts():
         return []
-    own = np.flatnonzero(grounds.combined.elements.member == member)
+    own = grounds.combined.elements.rows(member)
     added = float(max(side.max() for side in grounds.stabilising.added(own, [outcome.combination])))
     if added < NOTED:
         return []

@@ -97,7 +97,7 @@ class Within:
         ends = end_conditions(structure, int(own.members[0]))
         kinds = [ends.start if span[0] < 1e-6 else "fork", ends.end if span[1] > length - 1e-6 else "fork"]
         rows = own.elements[0]
-        places = elements.positions(forces.x)[rows]
+        places = elements.positions(forces.x, rows)
         self.stretch: Stretch = stretch_of(self.member, breaks(places), *span, Ends(*kinds), PIECES)
         N, V, M = (self._states(values) for values in (forces.N, forces.Vz, forces.My))
         about = referred(structure, elements, rows, forces.x[rows], (N, V, M))

@@ -165,10 +165,10 @@ def blocks_of(first: Ints, each: int) -> Iterator[tuple[int, int]]:
 def sections_reached(grounds: SteelGrounds, member: int, governing: bool = False) -> list[Reached]:
     """The sections of a member in every combination for strength; nothing where there is no check of their shape."""
     elements = grounds.combined.elements
-    own = np.flatnonzero(elements.member == member)
+    own = elements.rows(member)
     every = slice(None)
     v = section_values(grounds, own.tolist(), every, every)
-    places = elements.positions(grounds.peaks.x)[own]
+    places = elements.positions(grounds.peaks.x, own)
     where = [(int(own[e]), s, float(places[e, s])) for e in range(len(own)) for s in range(places.shape[1])]
     shape = (len(where), len(grounds.strength))
     return [

@@ -59,12 +59,12 @@ def _warping_at(grounds: SteelGrounds, member: int) -> list[tuple[bool, bool]]:
 def twist_of(grounds: SteelGrounds, member: int, columns: Columns = EVERY) -> tuple[Ints, Warped]:
     """(elements of a member, the largest bimoment, St Venant torque and twist, (elements, stations, combinations), whichever ends are held
     against warping)."""
-    rows = np.flatnonzero(grounds.combined.elements.member == member)
+    rows = grounds.combined.elements.rows(member)
     T = grounds.peaks.T[rows][..., columns]
     m = grounds.combined.structure.members[member]
     if grounds.steel.kind[member] != 0:
         return rows, Warped(np.zeros(T.shape), np.abs(T), np.zeros(T.shape))
-    x = grounds.combined.elements.positions(grounds.peaks.x)[rows].ravel()
+    x = grounds.combined.elements.positions(grounds.peaks.x, rows).ravel()
     stiff = m.material.E * m.section.Iw, m.material.G * m.section.It
     flat = T.reshape(len(x), -1)
     cases = [warped(x, flat, *stiff, held) for held in _warping_at(grounds, member)]
@@ -91,7 +91,7 @@ def member_use(grounds: SteelGrounds, member: int, columns: Columns = EVERY) -> 
     picked = list(range(len(grounds.strength)))[columns] if isinstance(columns, slice) else columns
     s = grounds.segments([member], picked)
     v = stability_values(grounds.document, s, grounds.steel, grounds.limits[..., columns])
-    x = grounds.combined.elements.positions(grounds.peaks.x)[rows].ravel()
+    x = grounds.combined.elements.positions(grounds.peaks.x, rows).ravel()
     within = (x >= s.start[:, None] - 1e-6) & (x <= s.end[:, None] + 1e-6)
     flat = twist.B.reshape(len(x), -1)
     B = np.max(np.where(within[..., None], flat, 0.0), axis=1)
@@ -138,7 +138,7 @@ def torsion_reached(grounds: SteelGrounds, member: int, governing: bool = False)
     if not is_twisted(grounds, member):
         return []
     rows, _, v = section_use(grounds, member)
-    places = grounds.combined.elements.positions(grounds.peaks.x)[rows]
+    places = grounds.combined.elements.positions(grounds.peaks.x, rows)
     where = [(int(rows[e]), s, float(places[e, s])) for e in range(len(rows)) for s in range(places.shape[1])]
     segments, w = member_use(grounds, member)
     middles = [(r, -1, float(a + b) / 2) for r, (a, b) in enumerate(zip(segments.start, segments.end, strict=True))]

@@ -51,24 +51,24 @@ def pressed(grounds: SteelGrounds, member: int) -> list[Pressed]:
     combined = grounds.combined
     structure, elements, loads = combined.structure, combined.elements, combined.response.loads
     m = structure.members[member]
-    rows = np.flatnonzero(elements.member == member)
+    rows = elements.rows(member)
     stations = grounds.analysed.x
-    places, last = elements.positions(stations), stations.shape[1] - 1
-    way = elements.axes[rows[0]][2]
+    places, last = elements.positions(stations, rows), stations.shape[1] - 1
+    start, way = int(rows[0]), elements.axes[rows[0]][2]
     sideways = np.abs(loads.force[:, 2]) > 1e-9
     found = []
     for e in np.intersect1d(rows, loads.point[sideways, 0]).tolist():
         # the two stations beside a load inside the element
         for s in np.flatnonzero(np.diff(stations[e]) <= ACROSS * elements.length[e]).tolist():
             sides = ((e, s, 1.0), (e, s + 1, -1.0))
-            found.append(Pressed(sides, float(places[e, s]), False, "a load"))
+            found.append(Pressed(sides, float(places[e - start, s]), False, "a load"))
     for e in rows[:-1].tolist():
         sides = ((e, last, 1.0), (e + 1, 0, -1.0))
         what = _presses(grounds, {member}, int(elements.ends[e, 1]), way, sides)
         if what:
-            found.append(Pressed(sides, float(places[e, last]), False, what, what == BOTH))
-    for e, s, node in ((int(rows[0]), 0, m.nodes[0]), (int(rows[-1]), last, m.nodes[-1])):
-        x, sign = float(places[e, s]), 1.0 if s else -1.0
+            found.append(Pressed(sides, float(places[e - start, last]), False, what, what == BOTH))
+    for e, s, node in ((start, 0, m.nodes[0]), (int(rows[-1]), last, m.nodes[-1])):
+        x, sign = float(places[e - start, s]), 1.0 if s else -1.0
         beyond = _beyond(grounds, member, node, last)
         if beyond is not None:
             other, side = beyond
@@ -84,17 +84,20 @@ def _beyond(grounds: SteelGrounds, member: int, node: int, last: int) -> tuple[i
     """The member that goes on from a node on the same line, bent as one with this one, and its side there; None where none does: what is
     hinged there meets it by plates."""
     structure, elements = grounds.combined.structure, grounds.combined.elements
-    ways = structure.xyz[structure.ends[:, 1]] - structure.xyz[structure.ends[:, 0]]
     if _hinged(structure.members[member], node):
         return None
-    own = ways[member] / np.linalg.norm(ways[member])
+
+    def way(of: int) -> Floats:
+        return np.asarray(structure.xyz[structure.ends[of, 1]] - structure.xyz[structure.ends[of, 0]])
+
+    own = way(member) / np.linalg.norm(way(member))
     for j in structure.meeting.get(node, ()):
         m = structure.members[j]
         if j == member or m.bar or node not in (m.nodes[0], m.nodes[-1]) or _hinged(m, node):
             continue
-        if abs(ways[j] @ own) < (1 - STRAIGHT) * np.linalg.norm(ways[j]):
+        if abs(way(j) @ own) < (1 - STRAIGHT) * np.linalg.norm(way(j)):
             continue
-        rows = np.flatnonzero(elements.member == j)
+        rows = elements.rows(j)
         return (j, (int(rows[-1]), last, 1.0)) if node == m.nodes[-1] else (j, (int(rows[0]), 0, -1.0))
     return None
 
