@@ -164,6 +164,7 @@ class OwnChecks(Part):
     found, in words, None by hand. deflection: length over
     deflection (height over drift, of columns) that it must keep, 0 where it is not checked; deflection_variable: under variable actions alone. slenderness: L_cr/i at most, 0: no limit. holes: at its ends, for its net section. bearing: stiff length, mm, over which
     what presses on its flanges does so, 0 where none is stated; stiffened: its web has stiffeners wherever something presses on it.
+    panel: distance of transverse stiffeners along it, m, 0 or nothing where they stand at its supports alone; rigid_ends: its end posts are rigid.
     remark: the designer's own words, which stand in its proofs.
     """
 
@@ -179,6 +180,8 @@ class OwnChecks(Part):
     holes: Holes | None = None
     bearing: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] | None = None
     stiffened: bool | None = None
+    panel: Annotated[float, Field(ge=0, le=30, allow_inf_nan=False)] | None = None
+    rigid_ends: bool | None = None
     remark: Annotated[str, Field(max_length=2000)] | None = None
 
     def changed(self, given: OwnChecks) -> OwnChecks | None:

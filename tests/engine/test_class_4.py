@@ -1,6 +1,7 @@
 """Slender sections: effective areas and moduli, webs that buckle under shear, and what is not covered."""
 
 import unittest
+from dataclasses import replace
 from math import isnan, sqrt
 
 import numpy as np
@@ -15,6 +16,7 @@ from engine.chain import run
 from engine.document import read_document
 from engine.standards.en.effective import effective, internal, outstand
 from engine.standards.en.steel import section_check, shear_check, steel_arrays
+from engine.verification.proof import prove
 from tests.engine.helpers import FIXED, published
 
 CASES = {case["id"]: case for case in published("steel-deep.json")["cases"]}
@@ -57,6 +59,70 @@ class Published(unittest.TestCase):
         v = shear_check(p, np.array([0.0]), np.array([500e3]), 1.0, 1.2, 1.0)
         self.near(case, lambda_w=v["lambda_w"][0], chi_w=v["chi_w"][0], Vbw_kN=v["Vbw_Rd"][0] / 1e3)
         self.assertAlmostEqual(v["u_Vz"][0], 500 / case["expect"]["Vb_kN"], delta=1e-3)
+
+
+class Stiffened(unittest.TestCase):
+    """A web of 1000 × 6 of S355, by hand: ε = 0.8136."""
+
+    def check(self, panel=float("inf"), rigid=0.0, **sizes):
+        s = {"h": 1.03, "b": 0.28, "tf": 0.015, "tw": 0.006} | sizes
+        p = steel_arrays([(welded_i("w", *s.values()), material("S355"), False)])
+        p = replace(p, panel=np.array([panel]), rigid_ends=np.array([rigid])).take(np.array([0]), 0)
+        return shear_check(p, np.array([0.0]), np.array([100e3]), 1.0, 1.2, 1.0)
+
+    def test_stiffeners_along_it_and_rigid_end_posts(self):
+        eps = sqrt(235 / 355)
+        for panel, k in ((2.0, 5.34 + 4 / 4), (1.0, 9.34), (0.5, 4 + 5.34 * 4)):
+            slender = 1000 / (37.4 * 6 * eps * sqrt(k))
+            v = self.check(panel)
+            self.assertAlmostEqual(float(v["lambda_w"][0]), slender, delta=1e-9)
+            chi = 1.2 if slender < 0.83 / 1.2 else 0.83 / slender
+            self.assertAlmostEqual(float(v["chi_w"][0]), chi, delta=1e-9)
+            rigid = 1.37 / (0.7 + slender) if slender >= 1.08 else chi
+            self.assertAlmostEqual(float(self.check(panel, 1.0)["chi_w"][0]), rigid, delta=1e-9)
+            self.assertAlmostEqual(float(v["Vbw_Rd"][0]), min(chi * 355e6 * 1.0 * 0.006 / sqrt(3), 1e12), delta=1.0)
+
+    def test_far_apart_they_do_next_to_nothing_and_closer_never_harm(self):
+        plain = float(self.check()["Vz_Rd"][0])
+        values = [float(self.check(panel)["Vz_Rd"][0]) for panel in (1000.0, 4.0, 2.0, 1.0, 0.5)]
+        self.assertAlmostEqual(values[0] / plain, 1, delta=2e-3)
+        self.assertEqual(values, sorted(values))
+
+    def test_a_web_that_needs_none_may_need_its_resistance_checked(self):
+        # 5.1(2): stiffened webs above 31 ε √k_τ/η; 800 × 14 with stiffeners far apart and near
+        v = self.check(1.0, h=0.83, tw=0.014)
+        self.assertNotIn("lambda_w", v)
+
+    def test_in_the_verdict_and_its_proof(self):
+        def found(**checks):
+            data = {
+                "built_sections": [GIRDER],
+                "nodes": [{"name": "a", "at": [0, 0, 0]}, {"name": "b", "at": [8, 0, 0]}],
+                "members": [
+                    {"name": "m", "start": "a", "end": "b", "section": "girder", "restraints_outer": [1, 2, 3, 4, 5, 6, 7]}
+                    | ({"checks": checks} if checks else {})
+                ],
+                "supports": [{"node": "a", "fixed": ["x", "y", "z", "rx"]}, {"node": "b", "fixed": ["y", "z", "rx"]}],
+                "cases": [{"name": "Q", "nature": "imposed"}],
+                "combinations": [{"name": "C1", "use": "strength", "factors": {"Q": 1.0}}],
+                "rules": {"imperfections": False},
+                "member_loads": [{"case": "Q", "member": "m", "kind": "line", "value": [0, 0, -100]}],
+            }  # fmt: skip
+            chain = run(read_document(data))
+            verdict = chain.verification.verdicts[0]
+            outcome = next(o for o in verdict.outcomes if o.criterion == "shear")
+            steps = prove(chain.verification, chain.combinations, 0, outcome).steps
+            return outcome.utilisation, {s.symbol: s.value for s in steps}, verdict
+
+        plain, _, _ = found()
+        near, steps, verdict = found(panel=1.0, rigid_ends=True)
+        eps = sqrt(235 / 355)
+        chi = 1.37 / (0.7 + 1000 / (37.4 * 6 * eps * sqrt(9.34)))
+        self.assertAlmostEqual(near, 400e3 / (chi * 355e6 * 0.006 / sqrt(3)), delta=1e-6)
+        self.assertLess(near, plain)
+        self.assertEqual(steps["a"], "1.000 m")
+        self.assertEqual(steps[r"k_\tau"], "9.340")
+        self.assertTrue(any("end posts themselves are not checked" in words for words in verdict.left_out))
 
 
 class Parts(unittest.TestCase):

@@ -226,6 +226,8 @@ SYMBOLS: dict[str, Symbol] = {
     "Phi_bar": _plain(r"\Phi"),
     "chi_bar": _plain(r"\chi"),
     "Nb_Rd": _force("N_{b,Rd}"),
+    "panel": _length("a"),
+    "k_tau": _plain(r"k_\tau"),
     "lambda_w": _plain(r"\bar\lambda_w"),
     "chi_w": _plain(r"\chi_w"),
     "Vbw_Rd": _force("V_{bw,Rd}"),

@@ -70,11 +70,31 @@ def _buckles_in_shear(v: Values) -> bool:
     return "Vbw_Rd" in v
 
 
+def _in_panels(v: Values) -> bool:
+    return _buckles_in_shear(v) and v["panel"] > 0
+
+
+def _at_supports(v: Values) -> bool:
+    return _buckles_in_shear(v) and v["panel"] == 0
+
+
+def _rigid(v: Values) -> bool:
+    return _buckles_in_shear(v) and v["rigid_ends"] > 0
+
+
+def _not_rigid(v: Values) -> bool:
+    return _buckles_in_shear(v) and v["rigid_ends"] == 0
+
+
 #: the resistance along z
 _SHEAR = [
     Line("Vz_Rd", r"\dfrac{<Av_z>\,<fy>}{\sqrt3\,<gamma_M0>}", "(6.18)", "", lambda v: not _buckles_in_shear(v)),
-    Line("lambda_w", "", "EN 1993-1-5 (5.5)", "h_w/(86.4 t ε), stiffeners at the supports alone", _buckles_in_shear),
-    Line("chi_w", "", "EN 1993-1-5 table 5.1", "end posts that are not rigid", _buckles_in_shear),
+    Line("lambda_w", "", "EN 1993-1-5 (5.5)", "h_w/(86.4 t ε), stiffeners at the supports alone", _at_supports),
+    Line("panel", "", "", "distance of transverse stiffeners", _in_panels),
+    Line("k_tau", "", "EN 1993-1-5 (A.5)", "5.34 + 4 (h_w/a)², 4 + 5.34 (h_w/a)² where a < h_w", _in_panels),
+    Line("lambda_w", "", "EN 1993-1-5 (5.6)", "h_w/(37.4 t ε √k_τ)", _in_panels),
+    Line("chi_w", "", "EN 1993-1-5 table 5.1", "end posts that are not rigid", _not_rigid),
+    Line("chi_w", "", "EN 1993-1-5 table 5.1", "rigid end posts", _rigid),
     Line("Vbw_Rd", "", "EN 1993-1-5 (5.2)", "the web's share", _buckles_in_shear),
     Line(
         "Vz_Rd",

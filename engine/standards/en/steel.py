@@ -33,7 +33,8 @@ LITTLE = 0.05
 @dataclass(frozen=True)
 class SteelArrays:
     """Section properties and strengths as arrays, one entry a row; `kind`: 0 I section, 1 square or
-    rectangular hollow, 2 circular hollow, 3 other, 4 by stresses: with a haunch or unequal flanges (haunched.py)."""
+    rectangular hollow, 2 circular hollow, 3 other, 4 by stresses: with a haunch or unequal flanges (haunched.py). panel: distance of transverse stiffeners, m, inf
+    where they stand at supports alone; rigid_ends: 1 where end posts are rigid."""
 
     kind: Floats
     h: Floats
@@ -64,6 +65,8 @@ class SteelArrays:
     A_eff: Floats
     Weff_y: Floats
     Weff_z: Floats
+    panel: Floats
+    rigid_ends: Floats
 
     def take(self, rows: Any, extra: int) -> SteelArrays:
         """Rows by index, with `extra` axes appended for broadcasting."""
@@ -126,6 +129,8 @@ def steel_arrays(rows: list[tuple[Section, Material, bool]]) -> SteelArrays:
             "alpha_LT": CURVES[curves[2]],
             "alpha_LT_all": CURVES[lateral_curve(section)],
             "bar": float(bar),
+            "panel": float("inf"),
+            "rigid_ends": 0.0,
         }
         for name, column in columns.items():
             column.append(derived[name] if name in derived else getattr(section, name))
@@ -268,16 +273,25 @@ def section_check(
     return v
 
 
+def shear_factor(p: SteelArrays) -> Floats:
+    """k_τ of plates with rigid transverse stiffeners alone, EN 1993-1-5 (A.5): 5.34 where they stand at supports alone."""
+    with np.errstate(divide="ignore", invalid="ignore"):
+        ratio_ = (p.h - 2 * p.tf) / p.panel
+        return np.asarray(np.where(ratio_ <= 1, 5.34 + 4 * ratio_**2, 4 + 5.34 * ratio_**2))
+
+
 def slender_web(p: SteelArrays, eta: float) -> Bools:
-    """Webs of I sections whose buckling under shear counts, 6.2.6(6): h_w/t_w > 72 ε/η."""
+    """Webs of I sections whose buckling under shear counts: h_w/t_w > 72 ε/η (6.2.6(6)), with stiffeners along it 31 ε √k_τ/η
+    (EN 1993-1-5 5.1(2))."""
     with np.errstate(divide="ignore", invalid="ignore"):
         epsilon = np.sqrt(235e6 / p.fy * p.E / E)
-        return np.asarray((p.kind == 0) & (p.h - 2 * p.tf > 72 * epsilon / eta * p.tw))
+        limit = np.where(np.isfinite(p.panel), 31 * np.sqrt(shear_factor(p)), 72.0)
+        return np.asarray((p.kind == 0) & (p.h - 2 * p.tf > limit * epsilon / eta * p.tw))
 
 
 def shear_check(p: SteelArrays, Vy: Floats, Vz: Floats, gamma_M0: float, eta: float, gamma_M1: float) -> Values:
     """Resistance to shear, without torsion: plastic (6.2.6), of slender webs no more than the web's share of EN 1993-1-5 5.3, V_bw,Rd,
-    with stiffeners at supports alone (k_τ = 5.34) and end posts that are not rigid. Above half of it, what 6.2.8 takes off the
+    by the distance of transverse stiffeners and whether end posts are rigid. Above half of it, what 6.2.8 takes off the
     moment resistance is what 7.1 does, also where the flanges alone bear the moment (safe side)."""
     tau = p.fy / gamma_M0 / np.sqrt(3)
     v: Values = {"Av_z": np.where(p.kind == 0, np.maximum(p.Av_z, eta * (p.h - 2 * p.tf) * p.tw), p.Av_z)}
@@ -286,8 +300,14 @@ def shear_check(p: SteelArrays, Vy: Floats, Vz: Floats, gamma_M0: float, eta: fl
     if slender.any():
         with np.errstate(divide="ignore", invalid="ignore"):
             deep = p.h - 2 * p.tf
-            v["lambda_w"] = deep / (86.4 * p.tw * np.sqrt(235e6 / p.fy * p.E / E))
+            v["k_tau"] = shear_factor(p)
+            at_supports = deep / (86.4 * p.tw * np.sqrt(235e6 / p.fy * p.E / E))
+            v["lambda_w"] = np.where(
+                np.isfinite(p.panel), at_supports * 86.4 / (37.4 * np.sqrt(v["k_tau"])), at_supports
+            )
             v["chi_w"] = np.where(v["lambda_w"] < 0.83 / eta, eta, 0.83 / v["lambda_w"])
+            rigid = (p.rigid_ends > 0) & (v["lambda_w"] >= 1.08)
+            v["chi_w"] = np.where(rigid, 1.37 / (0.7 + v["lambda_w"]), v["chi_w"])
             v["Vbw_Rd"] = v["chi_w"] * p.fy * deep * p.tw / (np.sqrt(3) * gamma_M1)
         v["Vz_Rd"] = np.where(slender, np.minimum(v["Vz_Rd"], v["Vbw_Rd"]), v["Vz_Rd"])
     with np.errstate(divide="ignore", invalid="ignore"):

@@ -61,6 +61,7 @@ def _common(grounds: SteelGrounds, member: int, outcome: Outcome) -> dict[str, f
     values |= {"lambda_LT0": steel.lambda_LT0, "beta": steel.beta}
     single = grounds.element_steel.take(np.array([made_of]), 0)
     values |= {name: float(getattr(single, name)[0]) for name in ("kind", "fy", "alpha_y", "alpha_z", "alpha_LT")}
+    values |= {"panel": m.checks.panel or 0.0, "rigid_ends": float(bool(m.checks.rigid_ends))}
     values["every"] = float(steel.lateral == "6.3.2.2")
     if values["every"]:
         values |= {"lambda_LT0": PLATEAU, "beta": 1.0, "alpha_LT": float(single.alpha_LT_all[0])}

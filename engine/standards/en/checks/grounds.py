@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -16,7 +16,7 @@ from engine.standards.en.checks.sheeting import sheeted
 from engine.standards.en.haunched import SHAPES as BY_STRESSES
 from engine.standards.en.haunched import Haunched, haunched_arrays
 from engine.standards.en.steel import SteelArrays, reduction, steel_arrays, torsion_use
-from engine.structure.model import Floats, Ints, Piece, Structure
+from engine.structure.model import Floats, Ints, Member, Piece, Structure
 from engine.structure.runs import HELD, Reach, reaches
 from engine.verification.grounds import Grounds, Lengths
 
@@ -27,6 +27,14 @@ TORSION_LIMIT = 0.01
 TORSION_UNCHECKED = 0.05
 #: the same of sections with a haunch, in whose stresses it is
 HAUNCH_TORSION_LIMIT = 0.5
+
+
+def _stiffened(steel: SteelArrays, members: Sequence[Member]) -> SteelArrays:
+    """With what the members' webs are stiffened by, a member a row."""
+    if not any(m.checks.panel or m.checks.rigid_ends for m in members):
+        return steel
+    panel = np.array([m.checks.panel or np.inf for m in members])
+    return replace(steel, panel=panel, rigid_ends=np.array([float(bool(m.checks.rigid_ends)) for m in members]))
 
 
 @dataclass(frozen=True)
@@ -72,7 +80,8 @@ class SteelGrounds(Grounds):
 
     @lazily
     def steel(self) -> SteelArrays:
-        return steel_arrays([(m.section, m.material, m.bar) for m in self.combined.structure.members])
+        members = self.combined.structure.members
+        return _stiffened(steel_arrays([(m.section, m.material, m.bar) for m in members]), members)
 
     @lazily
     def pieces(self) -> tuple[tuple[int, Piece], ...]:
@@ -84,7 +93,8 @@ class SteelGrounds(Grounds):
         """Steel of the members, then of the pieces of haunches and tapers."""
         members = self.combined.structure.members
         rows = [(m.section, m.material, m.bar) for m in members]
-        return steel_arrays(rows + [(piece.section, members[i].material, False) for i, piece in self.pieces])
+        of_pieces = [(piece.section, members[i].material, False) for i, piece in self.pieces]
+        return _stiffened(steel_arrays(rows + of_pieces), (*members, *(members[i] for i, _ in self.pieces)))
 
     @lazily
     def steel_of(self) -> Ints:

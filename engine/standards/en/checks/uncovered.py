@@ -42,10 +42,6 @@ def uncovered(grounds: SteelGrounds, found: Findings) -> None:
             )
         if member.section.shape in UNEQUAL and not member.bar:
             found.left_out[i].append(AT_SHEAR_CENTRE)
-        if member.offset != (0.0, 0.0) and not member.bar:
-            found.reasons[i].append(
-                "the offset of the member enters the analysis; its effect on stability is not covered yet"
-            )
     for i in grounds.reaches:
         if structure.members[i].pieces or structure.members[i].section.shape in UNEQUAL:
             found.reasons[i].append(
@@ -67,6 +63,11 @@ def _slender_webs(grounds: SteelGrounds, found: Findings) -> None:
     unstiffened = slender_web(p, grounds.document.national.steel.eta)
     for i in np.unique(owner[unstiffened & flange_may_fold(grounds)]).tolist():
         found.reasons[i].append("the compressed flange may buckle into the web (EN 1993-1-5 8), which is not covered")
+    for i, m in enumerate(members):
+        if not m.bar and (m.checks.panel or m.checks.rigid_ends) and m.section.shape == "I":
+            found.left_out[i].append(
+                "its transverse stiffeners and end posts themselves are not checked (EN 1993-1-5 9)"
+            )
     for i in np.unique(owner[unstiffened]).tolist():
         if not members[i].checks.stiffened:
             found.left_out[i].append(

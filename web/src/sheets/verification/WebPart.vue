@@ -23,10 +23,14 @@ const saveBearing = (value: number | null) =>
   value !== null && (value < 0 || value > 5000)
     ? Promise.resolve('Between 0 and 5000 mm.')
     : save({ bearing: value }, value === null ? 'no bearing length' : `bearing length ${value} mm`)
+const savePanel = (value: number | null) =>
+  value !== null && (value < 0 || value > 30)
+    ? Promise.resolve('Between 0 and 30 m.')
+    : save({ panel: value }, value === null ? 'stiffeners at its supports alone' : `stiffeners every ${value} m`)
 </script>
 
 <template>
-  <h4>Its web under forces on a flange <span>EN 1993-1-5 6</span></h4>
+  <h4>Its web <span>EN 1993-1-5 5, 6</span></h4>
   <NumberField
     label="Stiff bearing length"
     :path="`${bench.member?.name}.bearing`"
@@ -37,6 +41,24 @@ const saveBearing = (value: number | null) =>
     hint="s_s of loads, supports and members that press on a flange. Empty: 0 between the ends; bearing at the ends is not checked, and said so"
     :save="saveBearing"
   />
+  <NumberField
+    label="Transverse stiffeners every"
+    :path="`${bench.member?.name}.panel`"
+    kind="length"
+    :value="own.panel"
+    optional="supports"
+    hint="Distance a along the member, for the buckling of its web in shear (EN 1993-1-5 5). Empty: at its supports alone"
+    :save="savePanel"
+  />
+  <label class="field" title="Of two double-sided stiffeners at each end (EN 1993-1-5 9.3.1)">
+    <span>Rigid end posts</span>
+    <ElSwitch
+      :model-value="own.rigid_ends ?? false"
+      size="small"
+      aria-label="Rigid end posts"
+      @change="(on) => save({ rigid_ends: on ? true : null }, on ? 'rigid end posts' : 'end posts that are not rigid')"
+    />
+  </label>
   <label class="field" title="Then it is not checked there, nor does its shear buckling leave them out">
     <span>Stiffeners where something presses</span>
     <ElSwitch
