@@ -9,9 +9,9 @@ from typing import Any
 import numpy as np
 
 from engine.catalogue.built import built_section, own_material
-from engine.catalogue.properties import given_section
+from engine.catalogue.properties import Section, given_section
 from engine.document import Document
-from engine.document.byhand import MemberInput, OwnChecks
+from engine.document.byhand import BuiltSection, MemberInput, OwnChecks
 from engine.document.jigs import TrussJig
 from engine.errors import ModelError
 from engine.jigs.bracing import set_out_bracing
@@ -36,8 +36,7 @@ def materials_of(document: Document) -> Materials:
     for s in document.sections:
         found.sections[s.name] = given_section(s.name, s.A, s.Iy, s.Iz, s.It, s.Iw, s.Avy, s.Avz)
     for i, b in enumerate(document.built_sections):
-        sizes = {key: getattr(b, key) for key in ("h", "b", "tw", "tf", "b2", "tf2", "gap")}
-        found.sections[b.name] = built_section(b.name, b.shape, sizes, b.of, f"built_sections.{i}")
+        found.sections[b.name] = built_of(b, f"built_sections.{i}")
     for m in document.materials:
         force = document.force
         found.materials[m.name] = own_material(
@@ -50,6 +49,12 @@ def materials_of(document: Document) -> Materials:
             m.fu * force if m.fu else None,
         )
     return found
+
+
+def built_of(b: BuiltSection, place: str) -> Section:
+    """The section that a stated built-up one is. Raises ModelError for sizes that make none."""
+    sizes = {key: getattr(b, key) for key in ("h", "b", "tw", "tf", "b2", "tf2", "gap", "panel")}
+    return built_section(b.name, b.shape, sizes, b.of, place, b.by, b.arrangement, b.planes)
 
 
 def generated(document: Document, materials: Materials | None = None) -> Parts:

@@ -6,15 +6,28 @@ from collections.abc import Mapping
 from math import inf
 
 from engine.catalogue.built_shapes import box, cross, double, welded_i
-from engine.catalogue.properties import Section
+from engine.catalogue.latticed import latticed
+from engine.catalogue.properties import Latticed, Section
 from engine.catalogue.sections import section
 from engine.catalogue.steels import Material
 from engine.errors import ModelError
 
 
-def built_section(name: str, shape: str, sizes: Mapping[str, float], of: str, place: str) -> Section:
-    """A welded I, box, cross or double section; sizes in mm. Raises ModelError for sizes that make no section."""
+def built_section(
+    name: str,
+    shape: str,
+    sizes: Mapping[str, float],
+    of: str,
+    place: str,
+    by: str = "",
+    arrangement: str = "zigzag",
+    planes: int = 2,
+) -> Section:
+    """A welded I, box, cross or double section, or two chords laced or battened; sizes in mm. Raises ModelError for sizes that make no
+    section."""
     mm = {key: value / 1000 for key, value in sizes.items()}
+    if shape in ("laced", "battened"):
+        return latticed(name, _chords(name, shape, mm, of, place, by, arrangement, planes))
     if shape in ("cross", "double"):
         base = section(of, f"{place}.of")
         if shape == "cross":
@@ -38,6 +51,29 @@ def built_section(name: str, shape: str, sizes: Mapping[str, float], of: str, pl
     if shape == "box":
         return box(name, mm["h"], mm["b"], mm["tf"], mm["tw"])
     return welded_i(name, mm["h"], mm["b"], mm["tf"], mm["tw"], mm["b2"], mm["tf2"])
+
+
+def _chords(
+    name: str, shape: str, mm: Mapping[str, float], of: str, place: str, by: str, arrangement: str, planes: int
+) -> Latticed:
+    chord = section(of, f"{place}.of")
+    if chord.shape not in ("channel", "I"):
+        raise ModelError(f"“{name}”: its chords are channels or I sections, and “{of}” is neither.", f"{place}.of")
+    for key in ("h", "panel", *(("b", "tw") if shape == "battened" else ())):
+        if mm[key] <= 0:
+            raise ModelError(f"“{name}”: {key} must be greater than 0.", f"{place}.{key}")
+    if mm["h"] < chord.b:
+        raise ModelError(f"“{name}”: its chords overlap at a distance of {mm['h'] * 1000:g} mm.", f"{place}.h")
+    if shape == "battened":
+        if mm["b"] >= mm["panel"]:
+            raise ModelError(f"“{name}”: its battens are deeper than its panels are long.", f"{place}.b")
+        return Latticed(chord, mm["h"], mm["panel"], None, arrangement, planes, (mm["b"], mm["tw"]))
+    lacing = section(by, f"{place}.by")
+    if lacing.shape not in ("angle", "flat", "round", "channel", "tee"):
+        raise ModelError(
+            f"“{name}”: lacing is of angles, flats, rounds, channels or tees; “{by}” is none.", f"{place}.by"
+        )
+    return Latticed(chord, mm["h"], mm["panel"], lacing, arrangement, planes)
 
 
 def own_material(

@@ -23,7 +23,7 @@ class Section:
     Wt: torsion modulus of the largest St Venant shear stress.
     turn: angle from the geometric axes to y and z, which are the principal ones (angles, Z sections), in radians.
     shear_y, shear_z: shear centre from the centroid; centre_y, centre_z: centroid from the back and from mid-depth.
-    cold: cold-formed (EN 10219), which takes a lower buckling curve.
+    cold: cold-formed (EN 10219), which takes a lower buckling curve. latticed: what two chords and their lacing or battens are.
     """
 
     name: str
@@ -63,6 +63,7 @@ class Section:
     slope_at: float = 0.0
     r2: float = 0.0
     cold: bool = False
+    latticed: Latticed | None = None
 
     @property
     def iy(self) -> float:
@@ -77,6 +78,21 @@ class Section:
     def mass(self, density: float = 7850.0) -> float:
         """Mass per length in kg/m."""
         return self.A * density
+
+
+@dataclass(frozen=True)
+class Latticed:
+    """Two chords with their weak axes across, h0 apart between their centroids, m; panel: distance of the joints along a chord. lacing: of
+    the diagonals in `planes` planes, their arrangement "zigzag", "crossed" or "posts"; else battens, (depth along the member, thickness)
+    each."""
+
+    chord: Section
+    h0: float
+    panel: float
+    lacing: Section | None = None
+    arrangement: str = "zigzag"
+    planes: int = 2
+    batten: tuple[float, float] = (0.0, 0.0)
 
 
 def rolled_i(name: str, family: str, h: float, b: float, tw: float, tf: float, r: float) -> Section:

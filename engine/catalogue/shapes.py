@@ -11,6 +11,7 @@ from math import atan2, pi, sqrt
 
 import numpy as np
 
+from engine.catalogue.latticed import chords_apart
 from engine.catalogue.outlines import Ring, circle, integrals, plastic_modulus, rounded
 from engine.catalogue.properties import Section
 from engine.catalogue.thin_walled import thin_walled
@@ -391,6 +392,8 @@ def outline_of(s: Section) -> list[Ring]:
         return [tee_outline(s.h, s.b, s.tw, s.tf, s.r)]
     if s.shape == "flat":
         return [np.array([(-s.b / 2, -s.h / 2), (s.b / 2, -s.h / 2), (s.b / 2, s.h / 2), (-s.b / 2, s.h / 2)])]
+    if s.latticed is not None:
+        return chords_apart(outline_of(s.latticed.chord)[0], s.latticed)
     if s.shape in ("zed", "lipped channel"):
         line = _zed_line if s.shape == "zed" else _channel_line
         return [wall(line(s.h, s.b, s.lip, s.tw), s.tw)]

@@ -77,11 +77,13 @@ class BuiltSection(Part):
     """A section made up in the workshop, from sizes in mm. Which sizes count depends on the shape.
 
     welded I: h, b (top flange), tf, b2 and tf2 (bottom flange; 0: as the top), tw. box: h, b, tf, tw. cross: the section
-    `of` and another turned by 90° through its web. double: two of section `of` (angle or channel), back to back, `gap`.
+    `of` and another turned by 90° through its web. double: two of section `of` (angle or channel), back to back, `gap`. laced,
+    battened: two chords of section `of`, `h` between their centroids, joined every `panel`: by diagonals of section `by` in an
+    `arrangement`, or by battens `b` deep along the member and `tw` thick; in `planes` planes.
     """
 
     name: Name
-    shape: Literal["welded I", "box", "cross", "double"]
+    shape: Literal["welded I", "box", "cross", "double", "laced", "battened"]
     h: NotNegative = 0.0
     b: NotNegative = 0.0
     tw: NotNegative = 0.0
@@ -90,6 +92,10 @@ class BuiltSection(Part):
     tf2: NotNegative = 0.0
     of: str = ""
     gap: NotNegative = 0.0
+    panel: NotNegative = 0.0
+    by: str = ""
+    arrangement: Literal["zigzag", "crossed", "posts"] = "zigzag"
+    planes: Annotated[int, Field(ge=1, le=4)] = 2
 
 
 class PanelInput(Part):

@@ -116,5 +116,8 @@ def in_pieces(structure: Structure) -> list[tuple[int, ...]]:
 
 def _alike(structure: Structure, one: int, other: int, node: int) -> bool:
     a, b = structure.members[one], structure.members[other]
+    if {*structure.ends[one].tolist()} == {*structure.ends[other].tolist()}:
+        # one of them stands there twice
+        return False
     hinged = any(m.release_start if m.nodes[0] == node else m.release_end for m in (a, b))
     return (a.section, a.material, a.behaviour) == (b.section, b.material, b.behaviour) and not hinged

@@ -29,6 +29,8 @@ CRITERIA = {
     "torsion": "Cross-section with torsion",
     "twist": "Buckling with torsion",
     "general": "Buckling with haunch or taper",
+    "chord": "Chords of a built-up member",
+    "lacing": "Lacing or battens",
     "axial": "Axial force",
     "slenderness": "Slenderness",
     "critical": "Critical load exceeded",

@@ -23,7 +23,7 @@ from engine.verification.standing import free_to_move, judge
 
 #: criteria of which at least one must be found
 STRENGTH = (
-    "section", "shear", "flexural", "lateral", "interaction", "torsion", "twist", "general", "axial", "sum", "single", "web",
+    "section", "shear", "flexural", "lateral", "interaction", "torsion", "twist", "general", "chord", "axial", "sum", "single", "web",
 )  # fmt: skip
 
 

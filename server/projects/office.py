@@ -8,13 +8,15 @@ import io
 from django.db import transaction
 from pydantic import ValidationError
 
-from engine.catalogue.built import built_section
 from engine.document.byhand import BuiltSection
 from engine.errors import ModelError
+from engine.expand import built_of
 from server.projects.models import OfficeSection
 
 #: columns of the file; name and shape are needed, of the others those that the shape uses
-COLUMNS = ("name", "shape", "h", "b", "tw", "tf", "b2", "tf2", "of", "gap")
+COLUMNS = ("name", "shape", "h", "b", "tw", "tf", "b2", "tf2", "of", "gap", "panel", "by", "arrangement", "planes")
+#: those that are words
+WORDS = ("name", "shape", "of", "by", "arrangement")
 MOST = 2000
 
 
@@ -51,15 +53,10 @@ def _sections(reader: csv.DictReader[str]) -> list[BuiltSection]:
         }
         if not any(row.values()):
             continue
-        values = {
-            key: value.replace(",", ".") if key not in ("name", "shape", "of") else value
-            for key, value in row.items()
-            if value
-        }
+        values = {key: value.replace(",", ".") if key not in WORDS else value for key, value in row.items() if value}
         try:
             section = BuiltSection.model_validate(values)
-            sizes = {key: getattr(section, key) for key in COLUMNS[2:] if key != "of"}
-            built_section(section.name, section.shape, sizes, section.of, f"row {number}")
+            built_of(section, f"row {number}")
         except ValidationError as error:
             problem = error.errors()[0]
             place = ".".join(str(part) for part in problem["loc"])

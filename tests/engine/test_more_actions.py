@@ -312,6 +312,9 @@ class Families(unittest.TestCase):
             def simplifications(self, document, structure):
                 return []
 
+            def secondary(self, document, structure, loading):
+                return []
+
             def checks(self, document, combined, strength):
                 return Columns(PlainGrounds(document, combined, strength, none(len(combined.elements), len(strength))))
 

@@ -15,7 +15,10 @@ from engine.verification.proof import evaluated, prove
 from engine.verification.proof_lines import Symbol
 from tests.engine.helpers import failing_hall, hall
 from tests.engine.latex import UNITS, value
+from tests.engine.test_built_up import BATTENED
+from tests.engine.test_built_up import column as built_up_column
 from tests.engine.test_channels import beam as channel_beam
+from tests.engine.test_slenderness import strut
 from tests.engine.test_torsion import beam as twisted_beam
 
 
@@ -76,6 +79,9 @@ class Proofs(unittest.TestCase):
             run(hall(spacings=[6.0], eaves_haunch=Haunch(length=2.4, depth=0.3))),
             run(channel_beam((0, -1, -6), axial=-40.0)),
             run(channel_beam()),
+            run(built_up_column(N=200.0, M=10.0, length=6.0)),
+            run(built_up_column(BATTENED, N=200.0, M=10.0, length=6.0)),
+            run(strut(checks={"slenderness": 300})),
             run(twisted_beam()),
             run(twisted_beam(torque=30.0, section="SHS 150x8")),
         ]

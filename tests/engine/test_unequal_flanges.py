@@ -100,6 +100,22 @@ class Sections(unittest.TestCase):
         by_hand = (300e3 / A + 100e6 * far / Iy) / 235
         self.assertAlmostEqual(float(v["u_NM"][0]), by_hand, delta=1e-6)
 
+    def test_without_a_web_of_class_4_its_flanges_bear_all(self):
+        # 4 mm thick: of class 4 under compression; N with the way between both centroids, M_z by the flanges
+        thin = built_section(
+            "g", "welded I", {**{k: float(v) for k, v in (SIZES | {"tw": 4}).items()}, "gap": 0.0}, "", ""
+        )
+        p = haunched_arrays([(thin, material("S235"))])
+        v = haunched_check(p, *(np.array([x]) for x in (-200e3, 0.0, 0.0, 0.0, 0.0, 8e3)), 1.0)
+        A_f = 240 * 15 + 150 * 10
+        z_f = (240 * 15 * 517.5 + 150 * 10 * 5) / A_f
+        z = (240 * 15 * 517.5 + 150 * 10 * 5 + 4 * 500 * 260) / (A_f + 2000)
+        I_f = 240 * 15 * (517.5 - z_f) ** 2 + 150 * 10 * (z_f - 5) ** 2
+        far = max(525 - z_f, z_f)
+        W_z = (15 * 240**3 + 10 * 150**3) / 12 / 120
+        by_hand = (200e3 / A_f + 200e3 * abs(z - z_f) / (I_f / far) + 8e6 / W_z) / 235
+        self.assertAlmostEqual(float(v["u_NM"][0]) / by_hand, 1, delta=2e-3)
+
     def test_its_web_under_its_own_stresses(self):
         # sagging: from 15 mm below the top to 10 mm above the bottom; 42 ε/(0.67 + 0.33 ψ) or 62 ε (1 − ψ) √−ψ
         _, centre, *_ = properties()

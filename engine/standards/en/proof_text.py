@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from engine.standards.en.proof_built_up import CHORD, LACING
 from engine.standards.en.proof_stability import (
     ANNEX_A,
     ANNEX_B,
@@ -33,6 +34,8 @@ CLAUSES = {
     "torsion": "EN 1993-1-1 6.2.7",
     "twist": "EN 1993-6 A.2",
     "general": "EN 1993-1-1 6.3.4",
+    "chord": "EN 1993-1-1 6.4",
+    "lacing": "EN 1993-1-1 6.4.2.2, 6.4.3.2",
     "axial": "EN 1993-1-1 6.2.3, 6.3.1",
     "slenderness": "limit of the rules",
     "critical": "EN 1993-1-1 5.2.1",
@@ -201,6 +204,8 @@ LINES: dict[str, list[Line]] = {
     "torsion": [*_CLASS, *TORSION],
     "twist": [*_CLASS, *FLEXURAL, *LATERAL, *TWIST],
     "general": GENERAL,
+    "chord": CHORD,
+    "lacing": LACING,
     "shear": [
         Line("fy", "", "table 3.1"),
         Line("x", "", "", "distance from the member's start"),

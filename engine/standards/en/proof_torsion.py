@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from engine.standards.en.proof_stability import i_section
+from engine.standards.en.torsion import NEARLY
 from engine.verification.proof_lines import Line, Values
 
 
@@ -11,7 +12,7 @@ def _hollow(v: Values) -> bool:
 
 
 def _open_below_one(v: Values) -> bool:
-    return v["grown"] < 1
+    return v["grown"] < 1 - NEARLY
 
 
 #: after those of the class of the section

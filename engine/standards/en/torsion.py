@@ -14,6 +14,8 @@ from engine.structure.model import Floats
 CLOSE = 1e-9
 #: k L of an interval beyond which its ends know nothing of each other
 FAR = 300.0
+#: of what is left of 1 − M_y/M_cr − N/N_cr no less counts: beyond, it buckles, a thousand times over
+NEARLY = 1e-3
 #: share of the strength in shear beyond which nothing is left for the rest
 SPENT = 1 - 1e-9
 
@@ -136,7 +138,7 @@ def torsion_member(p: SteelArrays, s: Values, N: Floats, B: Floats, u_T: Floats,
         v["k_w"] = np.maximum(0.7 - 0.2 * v["b_B"], 0.0)
         v["k_zw"] = np.maximum(1 - s["ratio_Mz"], 0.0)
         v["grown"] = s["ratio_My"] * s["Mb_Rd"] / s["Mcr"] + np.maximum(-N, 0.0) / np.minimum(s["Ncr_z"], s["Ncr_T"])
-        v["k_alpha"] = np.where(v["grown"] < 1, 1 / np.maximum(1 - v["grown"], 1e-9), np.inf)
+        v["k_alpha"] = 1 / np.maximum(1 - v["grown"], NEARLY)
         by_warping = v["u_63"] + v["k_w"] * v["k_zw"] * v["k_alpha"] * v["b_B"]
         v["u_twist"] = np.where(p.kind == 0, np.where(s["cls"] == 4, np.nan, by_warping), np.hypot(v["u_63"], u_T))
     return v

@@ -9,6 +9,8 @@ import numpy as np
 
 from engine.standards.en.checks.alike import Segments
 from engine.standards.en.checks.axial import axial_values, left_out_of
+from engine.standards.en.checks.built_up import LEFT_OUT as BUILT_UP_LEFT_OUT
+from engine.standards.en.checks.built_up import built_up_proof
 from engine.standards.en.checks.channels import LEFT_OUT as CHANNEL_LEFT_OUT
 from engine.standards.en.checks.channels import buckling_use, section_use
 from engine.standards.en.checks.general import general_values
@@ -197,6 +199,15 @@ def _twist(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
     return values, notes
 
 
+def _built_up(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
+    lengths = grounds.lengths[member]
+    return built_up_proof(grounds, member, outcome), [
+        f"L_cr,y: {lengths.why_y}; L_cr,z: {lengths.why_z}.",
+        "6.4 is for hinged ends: the bow is that of the effective length.",
+        *(f"Left out: {words}." for words in BUILT_UP_LEFT_OUT),
+    ]
+
+
 def _slenderness(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
     lengths = grounds.lengths[member]
     return slenderness_values(grounds, member), [
@@ -263,6 +274,8 @@ _OF: dict[str, Callable[[SteelGrounds, int, Outcome], Found]] = {
     "twist": _twist,
     "general": _general,
     "slenderness": _slenderness,
+    "chord": _built_up,
+    "lacing": _built_up,
     "critical": _critical,
     "flexural": _stability,
     "lateral": _stability,

@@ -13,6 +13,7 @@ from engine.catalogue.steels import Material
 from engine.document import Document
 from engine.standards.en.checks import bracing
 from engine.standards.en.checks.axial import axial, axial_most, axial_of, axial_reached, is_axial
+from engine.standards.en.checks.built_up import built_up, built_up_most, built_up_of, built_up_reached, is_built_up
 from engine.standards.en.checks.candidates import candidates
 from engine.standards.en.checks.channels import (
     channel_reached,
@@ -74,6 +75,10 @@ def _channel(grounds: SteelGrounds, member: int) -> bool:
     return is_channel(grounds.combined.structure.members[member])
 
 
+def _built_up(grounds: SteelGrounds, member: int) -> bool:
+    return is_built_up(grounds.combined.structure.members[member])
+
+
 def _sectioned(grounds: SteelGrounds, member: int) -> bool:
     # arrays over all members are made for those alone that need them
     shape = grounds.combined.structure.members[member].section.shape
@@ -95,6 +100,7 @@ CHECKS = (
     Check(is_twisted, torsion, torsion_reached, torsion_of, torsion_most),
     Check(_member, general, general_reached, general_of, general_most),
     Check(_channel, channels, channel_reached, channels_of, channels_most),
+    Check(_built_up, built_up, built_up_reached, built_up_of, built_up_most),
     Check(_bar, axial, axial_reached, axial_of, axial_most),
     Check(_known, net, net_reached),
     Check(_member, webs, webs_reached, webs_of, webs_most),

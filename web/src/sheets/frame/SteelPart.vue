@@ -12,12 +12,14 @@ const bench = useWorkbench()
 type Built = Schemas['BuiltSection']
 const own = computed(() => bench.document?.built_sections ?? [])
 const materials = computed(() => bench.document?.materials ?? [])
-const SIZES = ['h', 'b', 'tw', 'tf', 'b2', 'tf2', 'gap'] as const
+const SIZES = ['h', 'b', 'tw', 'tf', 'b2', 'tf2', 'gap', 'panel', 'planes'] as const
 const NEEDED: Record<string, readonly string[]> = {
   'welded I': ['h', 'b', 'tw', 'tf', 'b2', 'tf2'],
   box: ['h', 'b', 'tw', 'tf'],
   cross: ['of'],
   double: ['of', 'gap'],
+  laced: ['of', 'h', 'panel', 'by', 'arrangement', 'planes'],
+  battened: ['of', 'h', 'panel', 'b', 'tw', 'planes'],
 }
 const HINTS: Record<string, string> = {
   h: 'depth, mm',
@@ -27,7 +29,18 @@ const HINTS: Record<string, string> = {
   b2: 'bottom flange width, mm; 0: as the top',
   tf2: 'bottom flange, mm; 0: as the top',
   gap: 'between the backs, mm',
+  panel: 'distance of the joints, mm',
+  planes: 'planes of lacing or battens',
 }
+/** Of two chords the same letters say something else. */
+const OF_CHORDS: Record<string, string> = {
+  h: 'between the chords, mm',
+  b: 'depth of a batten, mm',
+  tw: 'thickness of a batten, mm',
+}
+const chords = computed(() => ['laced', 'battened'].includes(draft.value.shape))
+const hint = (key: string) => (chords.value ? OF_CHORDS[key] : undefined) ?? HINTS[key]
+const ARRANGEMENTS = ['zigzag', 'crossed', 'posts'].map((value) => ({ value, label: value }))
 const blank = () => ({
   name: '',
   shape: 'welded I',
@@ -39,6 +52,10 @@ const blank = () => ({
   tf2: 0,
   of: 'L 80x8',
   gap: 10,
+  panel: 800,
+  planes: 2,
+  by: 'L 50x5',
+  arrangement: 'zigzag',
 })
 const draft = ref(blank())
 const wrong = ref('')
@@ -51,13 +68,21 @@ async function add() {
   }
   const used = NEEDED[draft.value.shape]!
   const sizes = Object.fromEntries(SIZES.map((key) => [key, used.includes(key) ? draft.value[key] : 0]))
-  const value = { name, shape: draft.value.shape, of: used.includes('of') ? draft.value.of : '', ...sizes }
+  const more = used.includes('by') ? { by: draft.value.by, arrangement: draft.value.arrangement } : {}
+  const value = {
+    name,
+    shape: draft.value.shape,
+    of: used.includes('of') ? draft.value.of : '',
+    ...sizes,
+    planes: draft.value.planes,
+    ...more,
+  }
   const done = await bench.edit(`Section ${name}`, named('built_sections', own.value, value as unknown as Built))
   if (!done) wrong.value = bench.refusal?.message ?? ''
 }
 const drop = (name: string) => bench.edit(`Section ${name} dropped`, unnamed('built_sections', own.value, name))
 const words = (s: Built) =>
-  s.shape === 'cross' || s.shape === 'double' ? `${s.shape} of ${s.of}` : `${s.shape} ${s.h} × ${s.b}`
+  s.of ? `${s.shape}, ${s.of}${s.panel ? ` at ${s.h} mm` : ''}` : `${s.shape} ${s.h} × ${s.b}`
 
 const office = ref<Built[]>([])
 const trouble = ref('')
@@ -108,14 +133,22 @@ async function addMaterial() {
       >Of section <ElInput v-model="draft.of" size="small" list="sections"
     /></label>
     <template v-for="key in SIZES" :key="key">
-      <label v-if="NEEDED[draft.shape]!.includes(key)" :title="HINTS[key]"
-        >{{ key }} · {{ HINTS[key] }}
+      <label v-if="NEEDED[draft.shape]!.includes(key)" :title="hint(key)"
+        >{{ key }} · {{ hint(key) }}
         <ElInput
           v-model.number="draft[key]"
           size="small"
           type="number"
           step="any"
           :aria-label="`${key} of the built-up section`"
+      /></label>
+    </template>
+    <template v-if="NEEDED[draft.shape]!.includes('by')">
+      <label
+        >Diagonals <ElInput v-model="draft.by" size="small" list="sections" aria-label="Section of the diagonals"
+      /></label>
+      <label
+        >Arrangement <PickList v-model="draft.arrangement" :options="ARRANGEMENTS" label="Arrangement of the diagonals"
       /></label>
     </template>
     <p v-if="wrong" class="note fails" role="alert">{{ wrong }}</p>
@@ -130,7 +163,10 @@ async function addMaterial() {
   <h4>
     The office's catalogue <span>{{ office.length }} sections</span>
   </h4>
-  <p class="note">A CSV file with the columns name, shape, h, b, tw, tf, b2, tf2, of, gap; sizes in mm.</p>
+  <p class="note">
+    A CSV file with the columns name, shape, h, b, tw, tf, b2, tf2, of, gap, panel, by, arrangement, planes; sizes in
+    mm.
+  </p>
   <ElUpload class="note" :show-file-list="false" accept=".csv,text/csv" :before-upload="chosen">
     <ElButton tag="span" size="small">Import a CSV file of sections…</ElButton>
   </ElUpload>
