@@ -8,6 +8,7 @@ from ninja import Router
 from engine.catalogue.sections import section as catalogue_section
 from engine.document.byhand import BuiltSection
 from engine.document.national_values import NationalValue
+from engine.document.presets import PRESETS, Preset
 from engine.document.secondary import LoadTable
 from engine.standards.family import national_values
 from server.api.access import user_of
@@ -65,6 +66,12 @@ def materials(request: HttpRequest) -> list[catalogue_schemas.MaterialOut]:
 @router.get("/national", response=list[NationalValue])
 def national(request: HttpRequest) -> list[NationalValue]:
     return national_values()
+
+
+@router.get("/limits", response=list[Preset])
+def limits(request: HttpRequest) -> tuple[Preset, ...]:
+    """Sets of limits of deflection by what hangs on the steel."""
+    return PRESETS
 
 
 @router.get("/climate", response={200: catalogue_schemas.ClimateOut, 422: schemas.Problem})

@@ -3,7 +3,8 @@
 import unittest
 
 from engine.chain import run
-from engine.document import read_document
+from engine.document import Document, read_document
+from engine.document.jigs import HallJig, RoofBay
 from tests.engine.helpers import FIXED, E, I, beam
 
 EI = E * I
@@ -126,3 +127,11 @@ class Sway(unittest.TestCase):
 
 if __name__ == "__main__":
     unittest.main()
+
+
+class Ponding(unittest.TestCase):
+    def test_of_roofs_that_are_nearly_flat_it_is_said_that_it_is_not_checked(self):
+        for pitch, said in ((2.0, True), (3.0, False)):
+            document = Document(hall=HallJig(spacings=[6.0], bays=[RoofBay(span=12.0, pitch=pitch)]))
+            left_out = run(document).verification.whole.left_out
+            self.assertEqual(any("ponding" in words for words, _ in left_out), said)

@@ -50,6 +50,7 @@ ROUTES = {
     ("post", "/api/load-tables"): ("", {"text": "profile,span,down,up\nZ,6,3,2\n"}, 200),
     ("get", "/api/projects/{project_id}/load-tables"): ("", None, 200),
     ("get", "/api/national"): ("", None, 200),
+    ("get", "/api/limits"): ("", None, 200),
     ("get", "/api/climate"): ("place=Ossel", None, 422),
     ("get", "/api/climate/places"): ("name=Os", None, 200),
     ("get", "/api/people"): ("", None, 200),

@@ -9,6 +9,7 @@ import SheetHead from './SheetHead.vue'
 import CriteriaPart from './verification/CriteriaPart.vue'
 import HolesPart from './verification/HolesPart.vue'
 import LengthsPart from './verification/LengthsPart.vue'
+import LimitPresets from './verification/LimitPresets.vue'
 import OwnPart from './verification/OwnPart.vue'
 import RemarkPart from './verification/RemarkPart.vue'
 import SheetingPart from './verification/SheetingPart.vue'
@@ -79,6 +80,7 @@ const bench = useWorkbench()
     </template>
     <SheetingPart />
     <h4>Limits <span>length over deflection</span></h4>
+    <LimitPresets />
     <OfficeKept kind="limits" />
     <NumberField
       label="Rafters, chords"

@@ -46,6 +46,9 @@ from engine.verification.outcomes import Findings, Held, Outcome, Reached, sprea
 from engine.verification.proof_lines import Line, Symbol
 from engine.verification.stabilising import none
 
+#: pitch below which water may gather as a roof sags, 5 %, in degrees
+PONDING = 2.86
+
 
 def _nothing(grounds: SteelGrounds, column: int, along: Floats) -> list[Held]:
     return []
@@ -135,10 +138,13 @@ class SteelChecks(Checks):
         spread(self.grounds.combined, held, found.along)
 
     def unsaid(self) -> tuple[str, ...]:
-        imperfect = self.grounds.document.rules.imperfections
-        if imperfect or not any(row.trusses for row in rows(self.grounds.combined.structure)):
-            return ()
-        return ("what bracing stabilises (5.3.3) adds nothing to its forces: imperfections are left out",)
+        structure = self.grounds.combined.structure
+        found = []
+        if any(panel.kind == "roof" and panel.pitch < PONDING for panel in structure.panels):
+            found.append("ponding of rain on a roof that is nearly flat is not checked (EN 1990 A1.4.3)")
+        if not self.grounds.document.rules.imperfections and any(row.trusses for row in rows(structure)):
+            found.append("what bracing stabilises (5.3.3) adds nothing to its forces: imperfections are left out")
+        return tuple(found)
 
     def of_one(self, column: int) -> Floats:
         along = np.full(self.grounds.combined.stations.shape, np.nan)

@@ -1,0 +1,40 @@
+<script setup lang="ts">
+import { onMounted, ref } from 'vue'
+import { api, type Schemas } from '../../api/client'
+import PickList from '../../components/PickList.vue'
+import { useWorkbench } from '../../stores/workbench'
+
+/** Limits by what hangs on the steel: all of a set at once, each changeable afterwards. */
+const bench = useWorkbench()
+const presets = ref<Schemas['Preset'][]>([])
+onMounted(async () => {
+  presets.value = (await api.GET('/api/limits')).data ?? []
+})
+function take(name: string) {
+  const preset = presets.value.find((p) => p.name === name)
+  if (!preset) return
+  void bench.edit(`Limits for ${name.toLowerCase()}`, [
+    { path: 'rules.rafter_deflection_ratio', value: preset.rafters },
+    { path: 'rules.eaves_sway_ratio', value: preset.sway },
+    { path: 'rules.deflections', value: preset.roles },
+    { path: 'rules.deflections_variable', value: preset.variable },
+  ])
+}
+</script>
+
+<template>
+  <label
+    v-if="bench.mayChange && presets.length"
+    class="field"
+    title="Usual values: EN 1990 A1.4 leaves them to the client"
+  >
+    <span>By what hangs on the steel</span>
+    <PickList
+      model-value=""
+      :options="presets.map((p) => ({ value: p.name, label: `${p.name}: ${p.words}` }))"
+      label="Limits by what hangs on the steel"
+      placeholder="Take a set…"
+      @update:model-value="take"
+    />
+  </label>
+</template>
