@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import katex from 'katex'
 import { onMounted, ref, watch } from 'vue'
+import { typesetter } from '../lib/tex'
 
 const props = defineProps<{ tex: string; block?: boolean }>()
 const holder = ref<HTMLSpanElement>()
-function draw() {
+async function draw() {
+  const { default: katex } = await typesetter()
   if (holder.value)
     katex.render(props.tex, holder.value, { throwOnError: false, displayMode: props.block, output: 'html' })
 }
