@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 from scipy.linalg import solve_banded
 
-from engine.standards.en.steel import SteelArrays, Values, section_check
+from engine.standards.en.steel import SteelArrays, Values, section_check, torsion_use
 from engine.structure.model import Floats
 
 #: stations nearer than this stand at one place, m
@@ -100,8 +100,7 @@ def torsion_section(
     Venant's shear stress leaves √(1 − (τ_t/τ_Rd)²) of the strength by (6.1) to N and M: u_NM is under what is left, u_MT what the
     loads may grow by together. Class 4 I sections: NaN."""
     with np.errstate(divide="ignore", invalid="ignore"):
-        v: Values = {"h_s": p.h - p.tf, "tau_t": np.abs(T_t) / p.Wt}
-        v["u_T"] = v["tau_t"] / (p.fy / gamma_M0 / np.sqrt(3))
+        v: Values = {"h_s": p.h - p.tf, "tau_t": np.abs(T_t) / p.Wt, "u_T": torsion_use(p, T_t, gamma_M0)}
         v["left"] = left_by(v["u_T"])
         v["Mz_B"] = np.where(p.kind == 0, 2 * np.abs(B) / v["h_s"], 0.0)
         v["Mz_T"] = np.abs(Mz) + v["Mz_B"]

@@ -13,6 +13,7 @@ from engine.verification.outcomes import Findings, Held, Outcome, Reached, most_
 #: what a verdict on such a member leaves out
 LEFT_OUT = (
     "the weight of its lacing or battens is not in its own",
+    "its net section is not checked",
     "its end plates, and what joins lacing or battens to its chords, are not checked",
 )
 FEW = "it has fewer than three panels between its ends (6.4.1(1))"

@@ -25,7 +25,7 @@ const f = (x: number) => minus(x.toFixed(2))
     <h4>
       {{ title }} <span>A = {{ rows![0]!.area.toFixed(1) }} m²</span>
     </h4>
-    <table>
+    <table class="plain">
       <thead>
         <tr>
           <th>zone</th>
@@ -50,16 +50,6 @@ const f = (x: number) => minus(x.toFixed(2))
 <style scoped>
 h4 span {
   font-weight: 400;
-}
-table {
-  margin: 0 12px;
-  border-collapse: collapse;
-  font: 400 11.5px var(--mono);
-}
-th {
-  font: 400 11.5px var(--condensed);
-  color: var(--ink-2);
-  text-align: left;
 }
 td,
 th {

@@ -98,7 +98,7 @@ function readValues(text: string) {
     </template>
     <template v-if="bench.chain?.winds?.length">
       <h4>By direction</h4>
-      <table>
+      <table class="plain">
         <thead>
           <tr>
             <th>from</th>
@@ -132,16 +132,6 @@ function readValues(text: string) {
 <style scoped>
 h4 span {
   font-weight: 400;
-}
-table {
-  margin: 0 12px;
-  border-collapse: collapse;
-  font: 400 11.5px var(--mono);
-}
-th {
-  font: 400 11.5px var(--condensed);
-  color: var(--ink-2);
-  text-align: left;
 }
 td,
 thead th {

@@ -23,7 +23,7 @@ const found = computed(() =>
     <h4>
       {{ s.label }} <span>{{ s.uses.length ? `${s.table} over ${s.span} m` : 'no members of the model' }}</span>
     </h4>
-    <table v-if="s.uses.length">
+    <table v-if="s.uses.length" class="plain">
       <thead>
         <tr>
           <th>zone</th>
@@ -62,15 +62,6 @@ const found = computed(() =>
 <style scoped>
 h4 span {
   font-weight: 400;
-}
-table {
-  margin: 0 12px;
-  border-collapse: collapse;
-  font: 400 11.5px var(--mono);
-}
-th {
-  font: 400 11.5px var(--condensed);
-  text-align: left;
 }
 thead th {
   color: var(--ink-2);

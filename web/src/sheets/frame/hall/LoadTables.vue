@@ -62,7 +62,7 @@ function drop(table: LoadTable) {
         >Delete</ElButton
       >
     </p>
-    <table v-if="open === t.name">
+    <table v-if="open === t.name" class="plain">
       <thead>
         <tr>
           <th>span m</th>
@@ -121,16 +121,6 @@ h5 span {
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
-}
-table {
-  margin: 2px 12px 6px;
-  border-collapse: collapse;
-  font: 400 11.5px var(--mono);
-}
-th {
-  font: 400 11.5px var(--condensed);
-  color: var(--ink-2);
-  text-align: right;
 }
 td,
 th {
