@@ -69,7 +69,8 @@ class Zone:
     """A zone on a panel: its polygon in space, its coefficients, and how they came about.
 
     face: which zones change sign together: "front" and "back" of the roof, "flat", "wall". height: z_e. factor: of a bay
-    behind the first. source: table and what it was entered with; read: of both sets, which printed values they lie between.
+    behind the first. source: table and what it was entered with; read: of both sets, which printed values they lie between. own: coefficients of
+    both sets for a loaded area, and that area in m², in place of c_pe,10.
     """
 
     panel: Panel
@@ -81,6 +82,7 @@ class Zone:
     source: str
     factor: float = 1.0
     read: tuple[str, str] = ("", "")
+    own: tuple[tuple[float, float], float] | None = None
 
 
 @dataclass(frozen=True)
@@ -97,10 +99,11 @@ class Wind:
     structural: float
 
     def outside(self, zone: Zone, pick: int) -> tuple[float, str]:
-        """Factor on the coefficient of a zone beside q_p(z_e): c_pe,10 of a set, with the lack of correlation of windward and
+        """Factor on the coefficient of a zone beside q_p(z_e): c_pe,10 of a set, or of its own loaded area, with the lack of correlation of windward and
         leeward walls (7.2.2(3)) and c_s c_d (5.3(3)), and how it is written. Neither acts on the pressure inside."""
         read = f", {zone.read[pick]}" if zone.read[pick] else ""
-        c, words = zone.both[pick][0], f"c_pe {zone.both[pick][0]:+.2f} ({zone.source}{read})"
+        c, of = (zone.both[pick][0], "") if zone.own is None else (zone.own[0][pick], f" of {zone.own[1]:.1f} m²")
+        words = f"c_pe{of} {c:+.2f} ({zone.source}{read})"
         if zone.letter in "DE" and self.correlation != 1:
             c, words = c * self.correlation, f"{words} · {self.correlation:.2f} (7.2.2(3))"
         if self.structural != 1:

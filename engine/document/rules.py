@@ -137,7 +137,8 @@ class WindOptions(Part):
 
     hills: by direction, from which c_o is found by A.3 in place of a stated one.
 
-    correlation: use the lack of it between windward and leeward walls (7.2.2(3)).
+    correlation: use the lack of it between windward and leeward walls (7.2.2(3)). own_areas: purlins and rails that are members bear
+    c_pe of their own loaded area (7.2.1(1)), and so does what they rest on (safe side); else c_pe,10.
     """
 
     season: Factor = 1.0
@@ -148,6 +149,7 @@ class WindOptions(Part):
     air_density: Factor = 1.25
     structural: Factor = 1.0
     correlation: bool = False
+    own_areas: bool = True
     inside: Inside = Inside()
     eaves: Eaves = Eaves()
     friction: Literal["none", "smooth", "rough", "very rough"] = "very rough"

@@ -1,7 +1,7 @@
 """Purlins and rails that are no members, by tables of what they bear."""
 
 import unittest
-from math import cos, radians
+from math import cos, log10, radians
 
 from engine.chain import fingerprints, run
 from engine.document import read_document
@@ -172,8 +172,10 @@ class Verdicts(unittest.TestCase):
         self.assertEqual(run(beam(torque=0.0)).verification.secondary, ())
 
     def test_members_bear_the_wind_of_larger_areas_and_say_so(self):
-        for spacing, said in ((1.5, True), (2.0, False)):
-            chain = run(small(modelled=True, spacing=spacing))
+        for spacing, own, said in ((1.5, False, True), (2.0, False, False), (1.5, True, False)):
+            document = small(modelled=True, spacing=spacing)
+            document.wind.own_areas = own
+            chain = run(document)
             of_purlins = [
                 any("c_pe,10" in words for words in chain.verification.verdicts[i].left_out)
                 for i, m in enumerate(chain.structure.members)
@@ -181,6 +183,24 @@ class Verdicts(unittest.TestCase):
             ]
             self.assertTrue(of_purlins)
             self.assertEqual(set(of_purlins), {said})
+
+    def test_as_members_they_bear_the_wind_of_their_own_area(self):
+        # zone F: c_pe of 1.5 · 6 = 9 m² between c_pe,10 and c_pe,1 of table 7.4a at 10°, for the suction set
+        document = small(modelled=True)
+        case = "Wind from left, inside +"
+        pressures = {}
+        for own in (True, False):
+            document.wind.own_areas = own
+            chain = run(document)
+            number = next(
+                i for i, c in enumerate(chain.loading.cases) if c.name.startswith(case) and "suction" in c.name
+            )
+            load = next(s for s in chain.loading.surfaces if s.case == number and s.zone == "F")
+            pressures[own] = load.pressure[0]
+            q = next(w for w in family(document).winds(document, chain.structure) if w.direction == "left").inner
+        c10, c1 = -1.3, -2.25
+        expected = c1 - (c1 - c10) * log10(9.0)
+        self.assertAlmostEqual((pressures[True] - pressures[False]) / q, expected - c10, delta=1e-6)
 
     def test_open_sheds_say_that_their_wind_is_not_known(self):
         document = small()

@@ -18,7 +18,7 @@ WIND = (
     "Wind: the reference height of leeward and side walls is the ridge height (7.2.2(1) note), on the safe side. Roofs "
     "with several ridges by 7.2.7 and figure 7.10 c, d: the first slope by 7.2.4, behind it troughs with pitches below 0, "
     "unreduced in the first, 0.8 in the second, 0.6 in further ones; zones F, G and J in the first alone.",
-    "Wind: frames carry c_pe,10; purlins, rails and gable posts have the local pressures of their loaded area listed beside.",
+    "Wind: frames carry c_pe,10, with purlins or rails that are members what these bear by their own area; local pressures of purlins, rails and gable posts are listed beside.",
 )
 LEAN_TO = "Wind on a lean-to: its roof as a single pitch of its own (7.2.4), zone H alone in the hall's lee; its wall as the hall's."
 PARAPET = (

@@ -16,6 +16,7 @@ from engine.document.base import Direction
 from engine.document.rules import WindOptions
 from engine.standards.en import wind, wind_tables
 from engine.standards.en.roofs import eaves_of, parapet, roofs_of
+from engine.standards.en.wind_areas import by_own_area
 from engine.standards.en.wind_box import box
 from engine.standards.en.wind_parapets import parapet_pushes
 from engine.standards.en.wind_zones import BLOWS, DIRECTIONS, FAR, on_roof, zones
@@ -41,6 +42,7 @@ def hall_winds(document: Document, structure: Structure) -> list[Wind]:
         if above := parapet(document):
             # z_e = h + h_p (figure 7.6)
             on = [replace(zone, height=zone.height + above) if zone.height == b.height else zone for zone in on]
+        on = by_own_area(document, structure, on)
         heights = {zone.height for zone in on}
         pressures = {
             z: wind.site_pressure(document.site, document.wind, values, direction, z, b.height) for z in sorted(heights)

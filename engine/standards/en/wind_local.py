@@ -12,20 +12,6 @@ from engine.standards.en import wind_tables
 from engine.standards.en.wind_cases import hall_winds
 from engine.structure.model import Structure
 
-#: area from which c_pe,10 is that of the area itself, m²
-LARGE = 10.0
-
-
-def by_larger_areas(document: Document) -> frozenset[str]:
-    """Roles of members of a hall whose own loaded area is smaller than that of the pressures that they bear in the analysis, c_pe,10."""
-    hall = document.hall
-    if hall is None or hall.open_sides:
-        return frozenset()
-    rows = {"purlin": hall.purlins, "side rail": hall.rails}
-    return frozenset(
-        role for role, kind in rows.items() if kind and kind.modelled and kind.spacing * max(hall.spacings) < LARGE
-    )
-
 
 def local_pressures(document: Document, structure: Structure, loading: Loading | None = None) -> list[LocalPressure]:
     """Net pressures on secondary members by zone, with c_pe of their loaded area (figure 7.2), over all directions. loading: that

@@ -11,7 +11,7 @@ from engine.standards.en.checks.channels import is_channel
 from engine.standards.en.checks.grounds import SteelGrounds
 from engine.standards.en.checks.sheeting import sheeting_of
 from engine.standards.en.steel import slender_web
-from engine.standards.en.wind_local import by_larger_areas
+from engine.standards.en.wind_areas import by_larger_areas
 from engine.structure.model import Bools
 from engine.verification.outcomes import Findings
 

@@ -68,6 +68,13 @@ function readValues(text: string) {
       :value="wind.correlation"
       hint="0.85 up to h/d = 1 on windward and leeward walls (7.2.2(3)); off is on the safe side"
     />
+    <ToggleField
+      v-if="bench.hall?.purlins?.modelled || bench.hall?.rails?.modelled"
+      label="Purlins and rails by their own area"
+      path="wind.own_areas"
+      :value="wind.own_areas ?? true"
+      hint="Those that are members bear c_pe of their own loaded area (7.2.1(1)), and what they rest on with them; off: c_pe,10, and their verdicts say so"
+    />
     <ChoiceField
       label="Friction along the wind"
       path="wind.friction"
