@@ -115,13 +115,6 @@ class SteelGrounds(Grounds):
         return torsion_use(self.element_steel.take(self.steel_of, 0), most, self.document.rules.gamma_M0)
 
     @lazily
-    def torsion(self) -> Floats:
-        """(members,) the largest of it along each."""
-        found = np.zeros(len(self.combined.structure.members))
-        np.maximum.at(found, self.combined.elements.member, np.nan_to_num(self.torsion_along))
-        return found
-
-    @lazily
     def haunched(self) -> Haunched:
         """Of the rows of `element_steel`, those that are checked by stresses: haunches and unequal flanges."""
         members = self.combined.structure.members

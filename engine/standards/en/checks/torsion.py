@@ -7,16 +7,16 @@ from itertools import product
 import numpy as np
 
 from engine.analysis.lateral import end_conditions
-from engine.standards.en.checks.alike import Segments
+from engine.standards.en.checks.alike import UNEQUAL, Segments
 from engine.standards.en.checks.grounds import HAUNCH_TORSION_LIMIT, TORSION_LIMIT, TORSION_UNCHECKED, SteelGrounds
 from engine.standards.en.checks.stability import stability_values
-from engine.standards.en.steel import Values, classify, torsion_use
+from engine.standards.en.steel import Values, classify
 from engine.standards.en.torsion import Warped, torsion_member, torsion_section, warped
 from engine.structure.model import Bools, Floats, Ints
 from engine.verification.outcomes import Findings, Held, Outcome, Reached, most_of
 
-#: kinds of `SteelArrays` with a check: I sections, square and rectangular, and circular hollow ones
-KINDS = (0.0, 1.0, 2.0)
+#: shapes with a check: I sections, and hollow ones
+SHAPES = ("I", "square", "rectangular", "circular")
 GOES_ON = "its torsion goes on in another member where nothing holds it: make one member of both, or hold the node"
 HAUNCHED = "torsion above what is negligible (6.2.7) with a haunch, taper or unequal flanges is not covered yet"
 CLASS_4 = "torsion above what is negligible (6.2.7) in a class 4 cross-section is not covered"
@@ -25,20 +25,25 @@ Columns = list[int] | slice
 EVERY = slice(None)
 
 
+def use_of(grounds: SteelGrounds, member: int, columns: Columns = EVERY) -> Floats:
+    """(c,) the largest torque along a member, as St Venant's shear stress over the yield stress in shear."""
+    m = grounds.combined.structure.members[member]
+    T = grounds.peaks.T[grounds.combined.elements.rows(member)][..., columns]
+    strength = m.material.fy(max(m.section.tf, m.section.tw)) / grounds.document.rules.gamma_M0 / np.sqrt(3)
+    return np.asarray(np.abs(T).max(axis=(0, 1)) / m.section.Wt / strength)
+
+
 def is_twisted(grounds: SteelGrounds, member: int) -> bool:
     """Whether a prismatic member has torsion that is not negligible, and a check of it."""
     m = grounds.combined.structure.members[member]
-    known = grounds.steel.kind[member] in KINDS and not m.bar and not m.pieces
-    return bool(known and grounds.torsion[member] > TORSION_LIMIT)
+    if m.section.shape not in SHAPES or m.material.strength is None or m.bar or m.pieces or not grounds.strength:
+        return False
+    return bool(use_of(grounds, member).max() > TORSION_LIMIT)
 
 
 def counts(grounds: SteelGrounds, member: int, columns: Columns = EVERY) -> Bools:
     """(c,) whether a member's torsion is more than negligible in each combination."""
-    T = grounds.peaks.T[grounds.combined.elements.member == member][..., columns]
-    use = torsion_use(
-        grounds.steel.take(np.array([member]), 0), np.abs(T).max(axis=(0, 1)), grounds.document.rules.gamma_M0
-    )
-    return np.asarray(use > TORSION_LIMIT)
+    return np.asarray(use_of(grounds, member, columns) > TORSION_LIMIT)
 
 
 def _warping_at(grounds: SteelGrounds, member: int) -> list[tuple[bool, bool]]:
@@ -105,7 +110,7 @@ def torsion(grounds: SteelGrounds, found: Findings) -> list[Held]:
     """Add to the outcomes and reasons of each member in torsion."""
     _uncovered(grounds, found)
     held = []
-    for i in np.flatnonzero(grounds.torsion > TORSION_LIMIT).tolist():
+    for i in range(len(found.outcomes)):
         if not is_twisted(grounds, i):
             continue
         if i in grounds.reaches:
@@ -129,7 +134,7 @@ def _uncovered(grounds: SteelGrounds, found: Findings) -> None:
     has_haunch = (grounds.haunched_row >= 0) & (grounds.steel_of >= len(members))
     limit = np.where(has_haunch, HAUNCH_TORSION_LIMIT, TORSION_UNCHECKED)
     for i in np.unique(owner[grounds.torsion_along > limit]).tolist():
-        if members[i].pieces or grounds.steel.kind[i] not in (*KINDS, 3.0):
+        if members[i].pieces or members[i].section.shape in UNEQUAL:
             found.reasons[i].append(HAUNCHED)
 
 
