@@ -189,6 +189,7 @@ class Rules(Part):
     at most by role; 0 or nothing: no limit. sheeting: what holds members of a role all along, where it is
     stiff enough.
 
+    apart_ratio: distance of neighbouring frames of a hall over what their eaves move apart, across; 0: no limit.
     psi: ψ0, ψ1, ψ2 in place of those of table A1.1, by its row. strength_rule: expression(s) of EN 1990 6.4.3.2; xi: ξ of
     (6.10b). loads_at: where loads from above act on members that nothing holds between the ends of a segment, for
     lateral-torsional buckling. gamma_G_equ: of overturning and uplift, table A1.2(A). imperfections: sway of EN 1993-1-1
@@ -210,6 +211,7 @@ class Rules(Part):
     gamma_M2: Positive = 1.25
     rafter_deflection_ratio: Positive = 200.0
     eaves_sway_ratio: Positive = 150.0
+    apart_ratio: NotNegative = 0.0
     loads_at: Literal["upper flange", "shear centre"] = "upper flange"
     deflections: dict[Role, NotNegative | None] = {}
     deflections_variable: dict[Role, NotNegative | None] = {}

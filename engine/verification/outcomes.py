@@ -36,10 +36,11 @@ CRITERIA = {
     "critical": "Critical load exceeded",
     "deflection": "Deflection",
     "sway": "Sway",
+    "apart": "Sway beside the next frame",
     "variable": "Deflection, variable actions",
 }
 #: criteria of serviceability, and those of cross-sections; the others are of stability
-SERVICE = ("deflection", "sway", "variable")
+SERVICE = ("deflection", "sway", "apart", "variable")
 SECTION = ("section", "shear", "net", "sum", "torsion", "web")
 Kind = Literal["section", "stability", "service"]
 

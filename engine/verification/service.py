@@ -11,6 +11,7 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from itertools import pairwise
 
 import numpy as np
 
@@ -33,7 +34,8 @@ UPRIGHT, STEEP = 0.9987, 0.9
 
 @dataclass(frozen=True)
 class Stretch:
-    """What keeps one limit, length / ratio. criterion: "deflection", "sway" or "variable". way: "down", "across" (local z) or "drift".
+    """What keeps one limit, length / ratio. criterion: "deflection", "sway", "apart" or "variable". way: "down", "across" (local z), "drift", or
+    "apart" (of two heads, square to the line between them).
     rows: (k,) elements along it; start, end: nodes of the line from which it is measured, the same twice for a cantilever;
     members: those it is made of. words: what it is."""
 
@@ -64,6 +66,8 @@ def stretches(document: Document, structure: Structure, elements: Elements) -> l
         return document.rules.eaves_sway_ratio if m.checks.deflection is None else ratio
 
     found = _stretches(structure, elements, ratio_of, upright)
+    if document.rules.apart_ratio > 0:
+        found += _apart(structure, elements, document.rules.apart_ratio)
     if any(of_variable(m) for m in structure.members):
         found += [replace(stretch, criterion="variable") for stretch in _stretches(structure, elements, of_variable)]
     return found
@@ -149,6 +153,30 @@ def _drift(elements: Elements, first: Ints, member: int, foot: int, head: int, h
     return Stretch("sway", "drift", row, foot, head, height, ratio, (member,), "of the head beside the foot")
 
 
+def _apart(structure: Structure, elements: Elements, ratio: float) -> list[Stretch]:
+    """The heads of columns of one line in neighbouring frames of a hall."""
+    lines: dict[str, list[tuple[int, int, int]]] = defaultdict(list)
+    for i, m in enumerate(structure.members):
+        if m.role == "column" and m.frame and m.line and m.jig == "hall":
+            lines[m.line].append((m.frame, i, max(m.nodes[0], m.nodes[-1], key=lambda n: structure.xyz[n, 2])))
+    found = []
+    for own in lines.values():
+        for (frame, i, head), (following, j, other) in pairwise(sorted(own)):
+            length = float(np.linalg.norm(structure.xyz[other, :2] - structure.xyz[head, :2]))
+            if following != frame + 1 or length < CLOSE:
+                continue
+            rows = [_at(elements, i, head), _at(elements, j, other)]
+            words = "of the heads of neighbouring frames"
+            found.append(Stretch("apart", "apart", np.array(rows), head, other, length, ratio, (i, j), words))
+    return found
+
+
+def _at(elements: Elements, member: int, node: int) -> int:
+    """The element of a member that ends at a node."""
+    own = elements.rows(member)
+    return int(own[(elements.ends[own] == node).any(axis=1)][0])
+
+
 def unlimited(document: Document, structure: Structure, found: list[Stretch]) -> list[int]:
     """Beams without a limit on their deflection: nothing is checked there."""
     with_limit = {i for stretch in found for i in stretch.members}
@@ -168,6 +196,14 @@ def measure(combined: Combined, moved: Floats, along: Floats, stretch: Stretch) 
         out = np.zeros((1, along.shape[1], along.shape[3]))
         last = 0 if elements.ends[stretch.rows[0], 0] == stretch.end else -1
         out[0, last] = off
+        return out
+    if stretch.way == "apart":
+        line = structure.xyz[stretch.end, :2] - structure.xyz[stretch.start, :2]
+        square = np.array([-line[1], line[0]]) / np.linalg.norm(line)
+        off = np.abs(square @ (moved[stretch.end, :2] - moved[stretch.start, :2]))
+        out = np.zeros((2, along.shape[1], along.shape[3]))
+        for k, node in enumerate((stretch.start, stretch.end)):
+            out[k, 0 if elements.ends[stretch.rows[k], 0] == node else -1] = off
         return out
     rows = stretch.rows
     if stretch.way == "down":

@@ -24,6 +24,7 @@ KINDS: dict[str, tuple[str, tuple[str, ...]]] = {
         (
             "rules.rafter_deflection_ratio",
             "rules.eaves_sway_ratio",
+            "rules.apart_ratio",
             "rules.deflections",
             "rules.deflections_variable",
             "rules.slenderness",

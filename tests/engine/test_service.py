@@ -4,7 +4,11 @@ import unittest
 
 from engine.chain import run
 from engine.document import Document, read_document
-from engine.document.jigs import HallJig, RoofBay
+from engine.document.jigs import HallBracing, HallJig, RoofBay
+from engine.document.loads import CaseInput, CombinationInput, NodeLoad
+from engine.verification.proof import evaluated
+from engine.verification.service import measure
+from engine.verification.single import everything
 from tests.engine.helpers import FIXED, E, I, beam
 
 EI = E * I
@@ -135,3 +139,54 @@ class Ponding(unittest.TestCase):
             document = Document(hall=HallJig(spacings=[6.0], bays=[RoofBay(span=12.0, pitch=pitch)]))
             left_out = run(document).verification.whole.left_out
             self.assertEqual(any("ponding" in words for words, _ in left_out), said)
+
+
+class Apart(unittest.TestCase):
+    """The eaves of neighbouring frames: how far they move apart, across."""
+
+    def found(self, ratio, load=10.0, frames=3):
+        document = Document(
+            hall=HallJig(spacings=[6.0] * (frames - 1), bays=[RoofBay(span=12.0)], bracing=HallBracing(roof=None))
+        )
+        document.rules.apart_ratio = ratio
+        document.cases.append(CaseInput(name="Push", nature="imposed"))
+        document.node_loads.append(NodeLoad(case="Push", node="frame-2/eaves-A", force=(load, 0.0, 0.0)))
+        document.combinations.append(CombinationInput(name="D", use="deflection", factors={"Push": 1.0}))
+        chain = run(document)
+        number = next(i for i, c in enumerate(chain.combinations) if c.name == "D")
+        return chain, number
+
+    def test_the_pushed_frame_moves_away_from_both_its_neighbours(self):
+        chain, number = self.found(300.0)
+        heads = {n: i for i, n in enumerate(chain.structure.nodes)}
+        moved = chain.combined.displacement([number])[:, 0, 0]
+        stretches = [s for s in chain.verification.stretches if s.criterion == "apart"]
+        self.assertEqual(len(stretches), 4)
+        first = next(s for s in stretches if chain.structure.nodes[s.start] == "frame-1/eaves-A")
+        by_hand = abs(moved[heads["frame-2/eaves-A"]] - moved[heads["frame-1/eaves-A"]])
+        self.assertGreater(by_hand, 1e-3)
+        off = measure(
+            chain.combined,
+            chain.combined.displacement([number]),
+            chain.combined.deflections([number], first.rows),
+            first,
+        )
+        self.assertAlmostEqual(float(off.max()), float(by_hand), delta=1e-12)
+        self.assertEqual((first.length, first.ratio), (6.0, 300.0))
+
+    def test_in_the_verdict_of_both_columns_and_its_proof(self):
+        chain, number = self.found(300.0, load=60.0)
+        for name in ("frame-1/column-A", "frame-2/column-A"):
+            verdict = chain.verification.verdicts[chain.structure.index[name]]
+            outcome = next(o for o in verdict.outcomes if o.criterion == "apart")
+            self.assertGreater(outcome.utilisation, 1)
+            self.assertEqual(verdict.status, "fails")
+            values = evaluated(chain.verification, verdict.member, outcome).values
+            self.assertAlmostEqual(values["u"], outcome.utilisation, delta=1e-9)
+            self.assertAlmostEqual(values["limit"], 6.0 / 300, delta=1e-12)
+        again = {r.criterion: float(r.utilisation.max()) for r in everything(chain.verification, verdict.member)}
+        self.assertAlmostEqual(again["apart"], outcome.utilisation, delta=1e-9)
+
+    def test_without_a_limit_nothing_is_asked_for(self):
+        chain, _ = self.found(0.0)
+        self.assertFalse([s for s in chain.verification.stretches if s.criterion == "apart"])

@@ -41,6 +41,7 @@ CLAUSES = {
     "critical": "EN 1993-1-1 5.2.1",
     "deflection": "EN 1990 A1.4",
     "sway": "EN 1990 A1.4",
+    "apart": "EN 1990 A1.4",
     "variable": "EN 1990 A1.4",
 }
 
@@ -256,6 +257,16 @@ LINES: dict[str, list[Line]] = {
     "variable": [
         Line("w", "", "EN 1990 A1.4.3", "movement under variable actions alone"),
         Line("limit", r"\dfrac{<span>}{<ratio>}", "EN 1990 A1.4.3", "limit set in the rules"),
+        Line("u", r"\dfrac{<w>}{<limit>}", "", "at most 1"),
+    ],
+    "apart": [
+        Line("w", "", "EN 1990 A1.4.3", "what the heads of neighbouring frames move apart, across"),
+        Line(
+            "limit",
+            r"\dfrac{<span>}{<ratio>}",
+            "EN 1990 A1.4.3",
+            "distance of the frames over the limit set in the rules",
+        ),
         Line("u", r"\dfrac{<w>}{<limit>}", "", "at most 1"),
     ],
     "sway": [

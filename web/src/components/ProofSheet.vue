@@ -50,7 +50,12 @@ watch(
 const choices = computed(() => {
   const told = single.why?.criteria.find((c) => c.criterion === props.criterion)
   const near = new Map((told ? [told, ...told.next] : []).map((c) => [c.combination, c.utilisation]))
-  const uses = ['deflection', 'sway'].includes(props.criterion) ? ['deflection'] : ['strength', 'accidental']
+  const uses =
+    props.criterion === 'variable'
+      ? ['variable']
+      : ['deflection', 'sway', 'apart'].includes(props.criterion)
+        ? ['deflection']
+        : ['strength', 'accidental']
   const all = (bench.chain?.combinations ?? []).filter((c) => uses.includes(c.use))
   return all
     .map((c) => ({ name: c.name, formula: c.formula, near: near.get(c.name) }))

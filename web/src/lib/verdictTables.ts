@@ -8,7 +8,7 @@ import { figures } from './temper'
 type Member = Schemas['MemberOut']
 const KINDS = ['section', 'stability', 'service'] as const
 /** Criteria of serviceability. */
-const SERVICE = ['deflection', 'sway', 'variable']
+const SERVICE = ['deflection', 'sway', 'apart', 'variable']
 const n = (text: string) => ({ text, number: true })
 
 /** Roles with their worst utilisation. */

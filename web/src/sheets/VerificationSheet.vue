@@ -97,6 +97,15 @@ const bench = useWorkbench()
       hint="Horizontal movement of the head beside the foot, characteristic combinations"
     />
     <NumberField
+      v-if="bench.hall"
+      label="Neighbouring frames"
+      path="rules.apart_ratio"
+      kind="factor"
+      :value="bench.document.rules.apart_ratio || undefined"
+      optional="none"
+      hint="Distance of two frames over what their eaves move apart, across: sheeting between them is strained by it. Empty or 0: no limit"
+    />
+    <NumberField
       v-for="l in bench.chain?.limits ?? []"
       :key="l.role"
       :label="l.label"
