@@ -168,7 +168,8 @@ class OwnChecks(Part):
 
     buckling_y, buckling_z: effective lengths for buckling about y and z over the member's own length; from_y, from_z: how they were
     found, in words, None by hand. deflection: length over
-    deflection (height over drift, of columns) that it must keep, 0 where it is not checked; deflection_variable: under variable actions alone. slenderness: L_cr/i at most, 0: no limit. holes: at its ends, for its net section. bearing: stiff length, mm, over which
+    deflection (height over drift, of columns) that it must keep, 0 where it is not checked; deflection_variable: under variable actions alone. camber: how far it is made to rise in its middle, mm, which the total deflection
+    takes off. slenderness: L_cr/i at most, 0: no limit. holes: at its ends, for its net section. bearing: stiff length, mm, over which
     what presses on its flanges does so, 0 where none is stated; stiffened: its web has stiffeners wherever something presses on it.
     panel: distance of transverse stiffeners along it, m, 0 or nothing where they stand at its supports alone; rigid_ends: its end posts are rigid.
     remark: the designer's own words, which stand in its proofs.
@@ -182,6 +183,7 @@ class OwnChecks(Part):
     buckling_z: Annotated[float, Field(ge=0.1, le=1000, allow_inf_nan=False)] | None = None
     deflection: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] | None = None
     deflection_variable: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] | None = None
+    camber: Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)] | None = None
     slenderness: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] | None = None
     holes: Holes | None = None
     bearing: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] | None = None

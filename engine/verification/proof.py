@@ -61,8 +61,9 @@ def evaluated(verification: Verification, member: int, outcome: Outcome) -> Eval
     """An outcome computed anew, with every value of its proof."""
     if outcome.criterion not in SERVICE:
         return verification.checks.evaluated(member, outcome)
-    words = verification.stretches[outcome.row].words
-    return Evaluated(_service_values(verification, outcome), [f"First-order displacement {words}; no pre-camber."])
+    words, rise = verification.stretches[outcome.row].words, verification.stretches[outcome.row].camber
+    camber = f", less the camber of {rise * 1000:g} mm in its middle" if rise else "; no pre-camber"
+    return Evaluated(_service_values(verification, outcome), [f"First-order displacement {words}{camber}."])
 
 
 def _service_values(verification: Verification, outcome: Outcome) -> dict[str, float]:
@@ -74,6 +75,7 @@ def _service_values(verification: Verification, outcome: Outcome) -> dict[str, f
     w, limit = float(found[k, s, 0]), stretch.length / stretch.ratio
     return {
         "x": outcome.position,
+        "camber": stretch.camber,
         "w": w,
         "span": stretch.length,
         "ratio": stretch.ratio,

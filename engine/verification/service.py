@@ -37,7 +37,7 @@ class Stretch:
     """What keeps one limit, length / ratio. criterion: "deflection", "sway", "apart" or "variable". way: "down", "across" (local z), "drift", or
     "apart" (of two heads, square to the line between them).
     rows: (k,) elements along it; start, end: nodes of the line from which it is measured, the same twice for a cantilever;
-    members: those it is made of. words: what it is."""
+    members: those it is made of. words: what it is. camber: how far it was made to rise in its middle, m."""
 
     criterion: str
     way: str
@@ -48,6 +48,7 @@ class Stretch:
     ratio: float
     members: tuple[int, ...]
     words: str
+    camber: float = 0.0
 
 
 def stretches(document: Document, structure: Structure, elements: Elements) -> list[Stretch]:
@@ -69,7 +70,10 @@ def stretches(document: Document, structure: Structure, elements: Elements) -> l
     if document.rules.apart_ratio > 0:
         found += _apart(structure, elements, document.rules.apart_ratio)
     if any(of_variable(m) for m in structure.members):
-        found += [replace(stretch, criterion="variable") for stretch in _stretches(structure, elements, of_variable)]
+        found += [
+            replace(stretch, criterion="variable", camber=0.0)
+            for stretch in _stretches(structure, elements, of_variable)
+        ]
     return found
 
 
@@ -114,7 +118,10 @@ def _stretches(
                     by_ratio[ratio].append(row)
             for ratio, alike in by_ratio.items():
                 made_of = tuple(dict.fromkeys(elements.member[alike].tolist()))
-                found.append(Stretch("deflection", "down", np.array(alike), start, end, length, ratio, made_of, words))
+                camber = 0.0 if any(free) else _camber(structure, elements, rows)
+                found.append(
+                    Stretch("deflection", "down", np.array(alike), start, end, length, ratio, made_of, words, camber)
+                )
     first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
     upright = {s.member for s in storeys(structure)}
     for storey in storeys(structure):
@@ -145,6 +152,12 @@ def _stretches(
             foot, head = sorted((m.nodes[0], m.nodes[-1]), key=lambda n: structure.xyz[n, 2])
             found.append(_drift(elements, first, i, foot, head, structure.length(m), upright_ratio(m, ratio)))
     return found
+
+
+def _camber(structure: Structure, elements: Elements, rows: list[int]) -> float:
+    """That of the members of a stretch, m, where all of them have the same; none else."""
+    found = {structure.members[i].checks.camber or 0.0 for i in elements.member[rows].tolist()}
+    return found.pop() / 1000 if len(found) == 1 else 0.0
 
 
 def _drift(elements: Elements, first: Ints, member: int, foot: int, head: int, height: float, ratio: float) -> Stretch:
@@ -222,7 +235,8 @@ def measure(combined: Combined, moved: Floats, along: Floats, stretch: Stretch) 
             * (structure.xyz[elements.ends[rows, 1]] - structure.xyz[elements.ends[rows, 0]])[:, None]
         )
         share = ((at - a) @ (b - a) / ((b - a) @ (b - a)))[:, :, None]
-    return _peaked((1 - share) * from_start + share * from_end - there, combined.stations[rows])
+    off = (1 - share) * from_start + share * from_end - there - stretch.camber * 4 * share * (1 - share)
+    return _peaked(off, combined.stations[rows])
 
 
 def _peaked(off: Floats, x: Floats) -> Floats:

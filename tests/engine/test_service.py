@@ -9,7 +9,7 @@ from engine.document.loads import CaseInput, CombinationInput, NodeLoad
 from engine.verification.proof import evaluated
 from engine.verification.service import measure
 from engine.verification.single import everything
-from tests.engine.helpers import FIXED, E, I, beam
+from tests.engine.helpers import FIXED, PINNED, ROLLER, E, I, beam
 
 EI = E * I
 q, F = 4000.0, 7000.0
@@ -190,3 +190,29 @@ class Apart(unittest.TestCase):
     def test_without_a_limit_nothing_is_asked_for(self):
         chain, _ = self.found(0.0)
         self.assertFalse([s for s in chain.verification.stretches if s.criterion == "apart"])
+
+
+class Camber(unittest.TestCase):
+    def beam(self, camber=None, up=1.0, pieces=2, **rules):
+        data = loaded(beam(nodes=pieces + 1), [f"b{i}" for i in range(pieces)], value=(0, 0, -q * up))
+        for m in data["members"][: 1 if camber == "one" else pieces]:
+            if camber:
+                m["checks"] = {"camber": 10.0 if camber == "one" else camber}
+        data["supports"] = [{"node": "n0", "fixed": PINNED}, {"node": f"n{pieces}", "fixed": ROLLER}]
+        return outcomes(data, **rules)
+
+    def test_it_comes_off_the_total_deflection(self):
+        w = 5 * q * 6.0**4 / 384 / EI
+        for camber, up, expected in ((None, 1, w), (2.0, 1, w - 0.002), (2.0, -1, w + 0.002)):
+            found = self.beam(camber, up)["b0", "deflection"].utilisation
+            self.assertAlmostEqual(found, expected * 250 / 6.0, delta=1e-4 * expected * 250 / 6)
+
+    def test_more_than_it_sags_it_counts_upwards(self):
+        w = 5 * q * 6.0**4 / 384 / EI
+        found = self.beam(1000 * 3 * w)["b0", "deflection"].utilisation
+        self.assertAlmostEqual(found, 2 * w * 250 / 6.0, delta=1e-3 * w * 250)
+
+    def test_pieces_of_several_cambers_have_none(self):
+        self.assertAlmostEqual(
+            self.beam("one")["b0", "deflection"].utilisation, self.beam()["b0", "deflection"].utilisation, delta=1e-12
+        )

@@ -236,7 +236,14 @@ LINES: dict[str, list[Line]] = {
         Line("u", r"\max(<u_661>,\ <u_662>)", "(6.61), (6.62)", "at most 1"),
     ],
     "deflection": [
-        Line("w", "", "EN 1990 A1.4.3", "movement off the line between the supports"),
+        Line(
+            "camber",
+            "",
+            "EN 1990 A1.4.3",
+            "rise in its middle before it is loaded, as a parabola",
+            lambda v: v["camber"] > 0,
+        ),
+        Line("w", "", "EN 1990 A1.4.3", "movement off the line between the supports, less its camber"),
         Line("limit", r"\dfrac{<span>}{<ratio>}", "EN 1990 A1.4.3", "limit set in the rules"),
         Line("u", r"\dfrac{<w>}{<limit>}", "", "at most 1"),
     ],

@@ -12,7 +12,7 @@ const own = computed<Own>(() => bench.member?.own ?? {})
 const chosen = computed(() => (bench.chosen.size > 1 ? `${bench.chosen.size} members` : (bench.member?.label ?? '')))
 
 const FIELDS: {
-  key: 'buckling_y' | 'buckling_z' | 'deflection' | 'deflection_variable' | 'slenderness'
+  key: 'buckling_y' | 'buckling_z' | 'deflection' | 'deflection_variable' | 'camber' | 'slenderness'
   label: string
   unit: string
   hint: string
@@ -50,6 +50,14 @@ const FIELDS: {
     hint: 'Length over deflection under variable actions alone. Empty: by the role; 0: none.',
     from: 0,
     to: 5000,
+  },
+  {
+    key: 'camber',
+    label: 'Camber in its middle',
+    unit: 'mm',
+    hint: 'How far it is made to rise; the total deflection between its supports takes it off, that under variable actions does not.',
+    from: 0,
+    to: 1000,
   },
   {
     key: 'slenderness',
