@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router'
 import { fitting, type Entry } from '../lib/palette'
 import { LINKS } from '../lib/stages'
 import { useWorkbench } from '../stores/workbench'
+import { listsOf } from '../lib/lists'
 
 const emit = defineEmits<{ shortcuts: []; tour: [] }>()
 /** Go anywhere and do anything by its name. */
@@ -61,7 +62,7 @@ const entries = computed<Entry[]>(() => {
       detail: '',
       run: () => bench.look(p.key),
     })),
-    ...(chain?.cases ?? []).map((c): Entry => ({
+    ...listsOf(chain).cases.map((c): Entry => ({
       key: `case ${c.symbol}`,
       label: c.symbol,
       kind: 'Case',
@@ -71,7 +72,7 @@ const entries = computed<Entry[]>(() => {
         bench.show(c.symbol)
       },
     })),
-    ...(chain?.combinations ?? []).map((c): Entry => ({
+    ...listsOf(chain).combinations.map((c): Entry => ({
       key: `combination ${c.name}`,
       label: c.name,
       kind: 'Combination',
@@ -81,7 +82,7 @@ const entries = computed<Entry[]>(() => {
         bench.show(c.name)
       },
     })),
-    ...(chain?.members ?? []).map((m): Entry => ({
+    ...listsOf(chain).members.map((m): Entry => ({
       key: `member ${m.name}`,
       label: m.label,
       kind: 'Member',

@@ -70,7 +70,7 @@ const isOn = (row: Row) =>
   MEMBERS.includes(tab.value) ? bench.chosen.has(row.key) : (row.member ?? row.key) === chosen.value
 
 function choose(row: Row, add = false) {
-  const members = bench.chain?.members ?? []
+  const members = bench.lists.members
   if (MEMBERS.includes(tab.value)) bench.select(row.key, !add, add)
   else if (tab.value === 'Sway') bench.select(row.member ?? '', true)
   else if (tab.value === 'Decks') void bench.openPanel(row.key)

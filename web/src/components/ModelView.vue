@@ -19,9 +19,9 @@ const bench = props.turned ? turnedRound(store) : store
 const holder = ref<HTMLDivElement>()
 const label = ref<{ x: number; y: number; text: string; fails: boolean } | null>(null)
 const written = ref<{ x: number; y: number; text: string }[]>([])
-const shown = computed(() => (bench.chain?.members ?? []).filter((m) => bench.shows(m)))
+const shown = computed(() => bench.lists.members.filter((m) => bench.shows(m)))
 
-const kinds = computed(() => legendOf(bench.chain?.members ?? [], shown.value, bench.colouring))
+const kinds = computed(() => legendOf(bench.lists.members, shown.value, bench.colouring))
 
 const stage = useStage(holder, {
   turned: props.turned,
@@ -37,7 +37,7 @@ const stage = useStage(holder, {
   },
 })
 const { scene, camera, unsupported, render } = stage
-const frameAll = () => stage.frameAll(bench.chain?.nodes ?? [])
+const frameAll = () => stage.frameAll(bench.lists.nodes)
 
 /** The figures of forces and reactions, and the selected member's, kept where they belong. */
 function place() {
@@ -69,9 +69,9 @@ let haunches: THREE.Mesh | undefined
 function build() {
   drop(scene, meshes, true)
   if (haunches) drop(scene, [haunches])
-  const nodes = bench.chain?.nodes ?? []
+  const nodes = bench.lists.nodes
   const over = bench.colouring === 'utilisation'
-  const paint = painter(bench.chain?.members ?? [], bench.colouring)
+  const paint = painter(bench.lists.members, bench.colouring)
   meshes = solids(
     shown.value,
     nodes,
@@ -135,7 +135,7 @@ function buildForces() {
 }
 /** The building's size, corner to corner, in metres. */
 function extentOf(): number {
-  const box = new THREE.Box3().setFromPoints((bench.chain?.nodes ?? []).map((n) => new THREE.Vector3(...n)))
+  const box = new THREE.Box3().setFromPoints(bench.lists.nodes.map((n) => new THREE.Vector3(...n)))
   return box.getSize(new THREE.Vector3()).length()
 }
 

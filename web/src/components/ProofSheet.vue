@@ -56,7 +56,7 @@ const choices = computed(() => {
       : ['deflection', 'sway', 'apart'].includes(props.criterion)
         ? ['deflection']
         : ['strength', 'accidental']
-  const all = (bench.chain?.combinations ?? []).filter((c) => uses.includes(c.use))
+  const all = bench.lists.combinations.filter((c) => uses.includes(c.use))
   return all
     .map((c) => ({ name: c.name, formula: c.formula, near: near.get(c.name) }))
     .sort((a, b) => (b.near ?? -1) - (a.near ?? -1))

@@ -19,7 +19,7 @@ function worst(role: string) {
   <h4>Roles <span class="hint">worst use</span></h4>
   <ul>
     <li
-      v-for="role in bench.chain?.roles ?? []"
+      v-for="role in bench.lists.roles"
       :key="role.role"
       :class="{ on: bench.member?.role === role.role, off: bench.hidden.has(role.role) }"
     >

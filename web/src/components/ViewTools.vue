@@ -30,16 +30,16 @@ const quantities = (Object.keys(QUANTITIES) as Quantity[]).map((key) => ({ value
 /** Uses of combinations and natures of cases of which an envelope can be drawn. */
 const sets = computed(() => [
   ...new Set([
-    ...(bench.chain?.combinations ?? []).map((c) => c.use).filter((u) => u !== 'strength' && u !== 'lost'),
-    ...(bench.chain?.cases ?? []).map((c) => c.nature).filter((n) => n !== 'permanent' && n !== 'imperfection'),
+    ...bench.lists.combinations.map((c) => c.use).filter((u) => u !== 'strength' && u !== 'lost'),
+    ...bench.lists.cases.map((c) => c.nature).filter((n) => n !== 'permanent' && n !== 'imperfection'),
   ]),
 ])
 const states = computed(() => [
   { value: '', label: bench.selected ? 'governing combination' : 'envelope' },
   { value: 'envelope', label: 'envelope of strength' },
   ...sets.value.map((s) => ({ value: `envelope:${s}`, label: `envelope of ${s}` })),
-  ...(bench.chain?.cases ?? []).map((c) => ({ value: c.symbol, label: `${c.symbol} · ${c.name}` })),
-  ...(bench.chain?.combinations ?? []).map((c) => ({ value: c.name, label: `${c.name} · ${c.formula}` })),
+  ...bench.lists.cases.map((c) => ({ value: c.symbol, label: `${c.symbol} · ${c.name}` })),
+  ...bench.lists.combinations.map((c) => ({ value: c.name, label: `${c.name} · ${c.formula}` })),
   ...(/^(mode|vibration|free):/.test(bench.state) ? [{ value: bench.state, label: bench.diagram?.formula ?? '' }] : []),
 ])
 </script>

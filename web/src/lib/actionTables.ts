@@ -4,6 +4,7 @@ import type { Schemas } from '../api/client'
 import type { Marks, Operation, Table } from './ledgerTypes'
 import { fixed, parseQuantity } from './quantity'
 import { readVector } from './vectors'
+import { listsOf } from './lists'
 
 /** What the balance of a case says: that it holds, by how much it does not, or which panels lose the moment of their load. */
 export function balanceOf(c: Pick<Schemas['CaseOut'], 'holds' | 'off' | 'tilted'>): string {
@@ -41,7 +42,7 @@ export function reactionsTable(chain: Schemas['ChainOut'] | null): Table {
       n('Greatest kN, kNm'),
       { text: 'in' },
     ],
-    rows: (chain?.reactions ?? []).flatMap((r) =>
+    rows: listsOf(chain).reactions.flatMap((r) =>
       r.directions.map((d, i) => ({
         key: `${r.node} ${d}`,
         cells: [
@@ -101,7 +102,7 @@ export function balanceTable(chain: Schemas['ChainOut'] | null): Table {
       n('Reacted'),
       { text: 'Balance' },
     ],
-    rows: (chain?.cases ?? []).map((c) => ({
+    rows: listsOf(chain).cases.map((c) => ({
       key: c.symbol,
       cells: [
         c.symbol,
@@ -135,8 +136,8 @@ export function combinationsTable(
       n('Reaches, of what governs'),
       { text: 'at' },
     ],
-    rows: (chain?.combinations ?? [])
-      .filter((c) => !marks.onlyGoverning || c.use === 'lost' || marks.of.get(c.name)?.governs !== 0)
+    rows: listsOf(chain)
+      .combinations.filter((c) => !marks.onlyGoverning || c.use === 'lost' || marks.of.get(c.name)?.governs !== 0)
       .map((c) => {
         const mark = marks.of.get(c.name)
         return {

@@ -4,6 +4,7 @@ import type { Marks, Table } from './ledgerTypes'
 import { decksTable, forcesTable, groupForcesTable, statesTable, swayTable, type Response } from './responseTables'
 import { nodesTable, sectionsTable, steelworkTable, supportsTable } from './steelTables'
 import { deflectionTable, groupsTable, membersTable } from './verdictTables'
+import { listsOf } from './lists'
 
 export const TABS = [
   'Groups',
@@ -41,7 +42,7 @@ export function ledger(
   marks: Marks = { of: new Map(), onlyGoverning: false },
   response: Response = { extremes: [], states: [], sways: [], decks: [] },
 ): Table {
-  const members = chain?.members ?? []
+  const members = listsOf(chain).members
   const labels = new Map(members.map((m) => [m.name, m.label]))
   const tables: Record<Tab, () => Table> = {
     Groups: () => groupsTable(chain),

@@ -33,7 +33,7 @@ export function useLoadForm() {
   const names = computed(() => [
     ...new Set([
       ...own.value.map((c) => c.name),
-      ...(bench.chain?.cases ?? []).filter((c) => c.nature !== 'imperfection').map((c) => c.name),
+      ...bench.lists.cases.filter((c) => c.nature !== 'imperfection').map((c) => c.name),
     ]),
   ])
   const numbers = (text: string) =>
@@ -60,8 +60,8 @@ export function useLoadForm() {
   const SETS = { roofs: 'all roofs', walls: 'all walls', floors: 'all floors' } as const
   const onto = ref<string[]>(['set roofs'])
   const leaveOut = ref(false)
-  const floorLevels = computed(() => (bench.chain?.levels ?? []).filter((v) => v.floor).map((v) => v.name))
-  const there = computed(() => new Set((bench.chain?.panels ?? []).map((p) => p.kind)))
+  const floorLevels = computed(() => bench.lists.levels.filter((v) => v.floor).map((v) => v.name))
+  const there = computed(() => new Set(bench.lists.panels.map((p) => p.kind)))
   /** One load for each set that is chosen, and one for the panels that are named. */
   const areas = computed<Schemas['AreaLoad'][]>(() => {
     const pressure = numbers(size.value)[0]

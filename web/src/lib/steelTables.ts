@@ -3,6 +3,7 @@
 import type { Schemas } from '../api/client'
 import type { Operation, Table } from './ledgerTypes'
 import { parseQuantity } from './quantity'
+import { listsOf } from './lists'
 
 type Member = Schemas['MemberOut']
 type Change = Extract<Operation, { do?: 'change' }>['change']
@@ -75,7 +76,7 @@ export function steelworkTable(members: readonly Member[]): Table {
 
 /** Nodes with their places. */
 export function nodesTable(chain: Schemas['ChainOut'] | null): Table {
-  const names = chain?.node_names ?? []
+  const names = listsOf(chain).node_names
   const at = (key: string) => chain!.nodes[names.indexOf(key)]!
   const move = (axis: number) => (key: string, text: string) => {
     const value = parseQuantity(text, 'altitude')
@@ -98,7 +99,7 @@ export function nodesTable(chain: Schemas['ChainOut'] | null): Table {
 
 /** Supports with the directions that hold. */
 export function supportsTable(chain: Schemas['ChainOut'] | null): Table {
-  const supports = chain?.supports ?? []
+  const supports = listsOf(chain).supports
   const put = (change: (s: Schemas['SupportOut']) => Partial<Schemas['Support']> | string) => (key: string) => {
     const s = supports.find((x) => x.node === key)!
     const next = change(s)

@@ -4,6 +4,7 @@ import type { Schemas } from '../api/client'
 import { mostOf } from './filters'
 import type { Table } from './ledgerTypes'
 import { figures } from './temper'
+import { listsOf } from './lists'
 
 type Member = Schemas['MemberOut']
 const KINDS = ['section', 'stability', 'service'] as const
@@ -15,7 +16,7 @@ const n = (text: string) => ({ text, number: true })
 export function groupsTable(chain: Schemas['ChainOut'] | null): Table {
   return {
     head: [{ text: 'Role' }, { text: 'Section' }, n('Count'), { text: 'Worst utilisation', use: true }, n('Mass kg')],
-    rows: [...(chain?.roles ?? [])]
+    rows: [...listsOf(chain).roles]
       .sort((a, b) => (b.worst ?? 9) - (a.worst ?? 9))
       .map((r) => ({
         key: r.role,

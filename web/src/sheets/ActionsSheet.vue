@@ -24,10 +24,10 @@ watch(
   },
 )
 const clad = computed(() => bench.chain?.panels?.some((p) => p.kind === 'roof' || p.kind === 'wall'))
-const off = computed(() => (bench.chain?.cases ?? []).filter((c) => !c.holds).length)
+const off = computed(() => bench.lists.cases.filter((c) => !c.holds).length)
 const leaning = ref(false)
-const cases = computed(() => (bench.chain?.cases ?? []).filter((c) => leaning.value || c.nature !== 'imperfection'))
-const leans = computed(() => (bench.chain?.cases ?? []).filter((c) => c.nature === 'imperfection').length)
+const cases = computed(() => bench.lists.cases.filter((c) => leaning.value || c.nature !== 'imperfection'))
+const leans = computed(() => bench.lists.cases.filter((c) => c.nature === 'imperfection').length)
 const chosen = computed(() => bench.chain?.cases?.find((c) => c.symbol === bench.state) ?? null)
 const grounded = computed(() => chosen.value?.ground.some((v) => Math.abs(v) >= 0.05))
 function look(symbol: string) {
@@ -37,7 +37,7 @@ function look(symbol: string) {
 }
 const surfaces = computed(() => {
   const found = new Map<string, string[]>()
-  for (const p of bench.chain?.panels ?? []) {
+  for (const p of bench.lists.panels) {
     const key = p.kind === 'roof' ? 'Roof' : p.kind === 'wall' ? 'Walls and gables' : 'Floors'
     found.set(key, [...(found.get(key) ?? []), p.name])
   }
@@ -120,7 +120,7 @@ const round = (v: readonly number[]) => v.map((x) => fixed(x, 1)).join('  ')
     </template>
     <TracePart />
     <h4>What is simplified</h4>
-    <p v-for="s in bench.chain?.simplifications ?? []" :key="s" class="note">{{ s }}</p>
+    <p v-for="s in bench.lists.simplifications" :key="s" class="note">{{ s }}</p>
   </template>
   <template v-else-if="part === 'Surfaces'">
     <p class="note">

@@ -16,7 +16,7 @@ const title = computed(() => one.value?.label ?? `${picked.value.length} members
 const length = computed(() => picked.value.reduce((sum, m) => sum + m.length, 0))
 const common = computed(() => commonOf(picked.value))
 const edited = computed(() => picked.value.filter((m) => m.edited).map((m) => m.name))
-const neighbours = computed(() => (one.value ? neighboursOf(one.value, bench.chain?.members ?? []) : []))
+const neighbours = computed(() => (one.value ? neighboursOf(one.value, bench.lists.members) : []))
 const choosing = ref(false)
 const wrong = ref('')
 watch(

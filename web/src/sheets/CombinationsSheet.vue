@@ -13,7 +13,7 @@ import CellInput from '../components/CellInput.vue'
 
 const bench = useWorkbench()
 const rules = computed(() => bench.document?.rules)
-const all = computed(() => bench.chain?.combinations ?? [])
+const all = computed(() => bench.lists.combinations)
 const USES = [
   ['strength', 'Strength (STR)', 'EN 1990 6.4.3.2'],
   ['accidental', 'Accidental', '(6.11b)'],

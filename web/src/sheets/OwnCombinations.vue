@@ -8,7 +8,7 @@ import { useWorkbench } from '../stores/workbench'
 /** Combinations of one's own: written as a formula, copied from a generated one, changed in place; for one use or for several. */
 defineProps<{ uses: readonly (readonly [string, string, string])[] }>()
 const bench = useWorkbench()
-const own = computed(() => (bench.chain?.combinations ?? []).filter((c) => c.own))
+const own = computed(() => bench.lists.combinations.filter((c) => c.own))
 const shown = computed(() => bench.chain?.combinations?.find((c) => c.name === bench.state))
 const stated = computed(() => bench.document?.combinations ?? [])
 const name = ref('')
@@ -17,7 +17,7 @@ const factors = ref('')
 const wrong = ref('')
 const there = computed(() => stated.value.some((c) => c.name === name.value.trim()))
 async function put() {
-  const found = readFactors(factors.value, bench.chain?.cases ?? [])
+  const found = readFactors(factors.value, bench.lists.cases)
   const words = name.value.trim()
   wrong.value =
     typeof found === 'string'
@@ -42,7 +42,7 @@ const plainly = (formula: string) => formula.split(' + Φ')[0]!
 function copy() {
   const from = shown.value
   if (!from) return
-  const taken = new Set((bench.chain?.combinations ?? []).map((c) => c.name))
+  const taken = new Set(bench.lists.combinations.map((c) => c.name))
   let n = 1
   while (taken.has(`${from.name} changed ${n}`)) n++
   name.value = `${from.name} changed ${n}`

@@ -56,8 +56,8 @@ const besides = computed(() => {
       .filter((v) => v.number < now - 1)
       .map((v) => ({ value: `#${v.number}`, label: `the same, ${v.name}` })),
     { value: 'envelope', label: 'envelope of strength' },
-    ...(bench.chain?.cases ?? []).map((c) => ({ value: c.symbol, label: `${c.symbol} · ${c.name}` })),
-    ...(bench.chain?.combinations ?? []).map((c) => ({ value: c.name, label: `${c.name} · ${c.formula}` })),
+    ...bench.lists.cases.map((c) => ({ value: c.symbol, label: `${c.symbol} · ${c.name}` })),
+    ...bench.lists.combinations.map((c) => ({ value: c.name, label: `${c.name} · ${c.formula}` })),
   ]
 })
 function look(shape: string) {

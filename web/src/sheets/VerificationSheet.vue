@@ -56,7 +56,7 @@ const bench = useWorkbench()
   </template>
   <template v-if="bench.document?.rules">
     <h4>Effective lengths by role <span>× own length</span></h4>
-    <template v-for="l in bench.chain?.lengths ?? []" :key="l.role">
+    <template v-for="l in bench.lists.lengths" :key="l.role">
       <template v-if="!bench.member || bench.member.role === l.role">
         <NumberField
           :label="`${l.label}: about y`"
@@ -106,7 +106,7 @@ const bench = useWorkbench()
       hint="Distance of two frames over what their eaves move apart, across: sheeting between them is strained by it. Empty or 0: no limit"
     />
     <NumberField
-      v-for="l in bench.chain?.limits ?? []"
+      v-for="l in bench.lists.limits"
       :key="l.role"
       :label="l.label"
       :path="`rules.deflections.${l.role}`"
@@ -116,7 +116,7 @@ const bench = useWorkbench()
       hint="Off the line between the supports, characteristic combinations. Empty: the usual value; 0: not checked."
     />
     <h4>Under variable actions alone <span>length over deflection, besides</span></h4>
-    <template v-for="l in bench.chain?.limits_variable ?? []" :key="l.role">
+    <template v-for="l in bench.lists.limits_variable" :key="l.role">
       <NumberField
         v-if="!bench.member || bench.member.role === l.role"
         :label="l.label"
@@ -128,7 +128,7 @@ const bench = useWorkbench()
       />
     </template>
     <h4>Slenderness <span>L_cr/i at most; EN 1993-1-1 sets no limit</span></h4>
-    <template v-for="l in bench.chain?.limits_slenderness ?? []" :key="l.role">
+    <template v-for="l in bench.lists.limits_slenderness" :key="l.role">
       <NumberField
         v-if="!bench.member || bench.member.role === l.role"
         :label="l.label"

@@ -1,3 +1,4 @@
+import { listsOf } from '../lib/lists'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { api, typed, type Schemas } from '../api/client'
@@ -40,6 +41,7 @@ export interface Drawing {
 export const useWorkbench = defineStore('workbench', () => {
   const project = shallowRef<Schemas['ProjectOut'] | null>(null)
   const chain = shallowRef<Schemas['ChainOut'] | null>(null)
+  const lists = computed(() => listsOf(chain.value))
   const diagram = shallowRef<Schemas['DiagramOut'] | null>(null)
   const catalogue = shallowRef<Schemas['FamilyOut'][]>([])
   const message = ref('')
@@ -336,6 +338,7 @@ export const useWorkbench = defineStore('workbench', () => {
   return {
     project,
     chain,
+    lists,
     diagram,
     catalogue,
     message,

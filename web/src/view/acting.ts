@@ -15,7 +15,7 @@ export function acting(
   const objects: THREE.Object3D[] = []
   const figures: Figure[] = []
   const diagram = bench.diagram
-  objects.push(...supports(bench.chain?.supports ?? [], bench.chain?.nodes ?? [], Math.min(0.8, reach / 4)))
+  objects.push(...supports(bench.lists.supports, bench.lists.nodes, Math.min(0.8, reach / 4)))
   if (bench.trial || bench.overlays.has('actions')) {
     const lying = (bench.trial ?? diagram?.loads ?? []).filter((l) => visible.has(l.member))
     const nature = bench.chain?.cases?.find((c) => c.symbol === diagram?.state)?.nature ?? ''

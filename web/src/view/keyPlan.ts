@@ -3,6 +3,7 @@
 import { computed } from 'vue'
 import { flat, type Point } from '../lib/drawing'
 import { useWorkbench } from '../stores/workbench'
+import { listsOf } from '../lib/lists'
 
 export function useKeyPlan() {
   const bench = useWorkbench()
@@ -13,7 +14,7 @@ export function useKeyPlan() {
 
   /** Where grid lines of an axis stand on the plan, between the first and the last of them. */
   function spread(axis: 'X' | 'Y', from: number, size: number) {
-    const lines = (bench.chain?.grid ?? []).filter((g) => g.axis === axis)
+    const lines = bench.lists.grid.filter((g) => g.axis === axis)
     const at = lines.map((g) => g.at)
     const [least, most] = [Math.min(...at), Math.max(...at)]
     return lines.map((g) => ({
@@ -38,10 +39,12 @@ export function useKeyPlan() {
   /** Bays with roof bracing, by where it lies. */
   const braced = computed(() => {
     const chain = bench.chain
-    const lines = (chain?.grid ?? []).filter((g) => g.axis === 'Y').map((g) => g.at)
+    const lines = listsOf(chain)
+      .grid.filter((g) => g.axis === 'Y')
+      .map((g) => g.at)
     const bays = new Set(
-      (chain?.members ?? [])
-        .filter((m) => m.role === 'roof bracing')
+      listsOf(chain)
+        .members.filter((m) => m.role === 'roof bracing')
         .map((m) => {
           const [a, b] = [m.line[0]!, m.line.at(-1)!].map((n) => chain!.nodes[n]![1])
           return lines.findIndex((at, k) => at < (a! + b!) / 2 && (a! + b!) / 2 < (lines[k + 1] ?? -Infinity))

@@ -12,7 +12,7 @@ export function usePen(bench: Bench, view: PlaneView, holder: Ref<HTMLElement | 
   const spots = computed(() =>
     bench.drawing
       ? snaps({
-          nodes: (bench.chain?.nodes ?? []).flatMap((n, i) =>
+          nodes: bench.lists.nodes.flatMap((n, i) =>
             Math.abs(off(n)) < 0.01 ? [{ name: bench.chain!.node_names[i]!, at: flat(basis.value, n) }] : [],
           ),
           lines: lines.value,
@@ -20,7 +20,7 @@ export function usePen(bench: Bench, view: PlaneView, holder: Ref<HTMLElement | 
           level: [
             ...grid.value.filter((g) => g.upwards).map((g) => ({ name: g.name, at: g.at })),
             ...(upright.value
-              ? (bench.chain?.levels ?? []).map((v) => ({ name: v.name, at: v.height - basis.value.origin[2] }))
+              ? bench.lists.levels.map((v) => ({ name: v.name, at: v.height - basis.value.origin[2] }))
               : []),
           ],
         })

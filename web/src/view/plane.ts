@@ -28,7 +28,7 @@ export function usePlane(bench: Bench, size: Ref<{ width: number; height: number
   /** Grid lines that cross the plane, as coordinates to the right (or, on a level, upwards as well). */
   const grid = computed(() => {
     const b = basis.value
-    return (bench.chain?.grid ?? []).flatMap((g) => {
+    return bench.lists.grid.flatMap((g) => {
       const normal = g.axis === 'X' ? [1, 0, 0] : [0, 1, 0]
       const [along, up] = across(b, normal)
       const at = g.at - b.origin[g.axis === 'X' ? 0 : 1]
@@ -39,8 +39,7 @@ export function usePlane(bench: Bench, size: Ref<{ width: number; height: number
   })
   const bounds = computed(() => {
     const points = inPlane.value.flatMap(line)
-    if (bench.drawing)
-      for (const n of bench.chain?.nodes ?? []) if (Math.abs(off(n)) < 0.01) points.push(flat(basis.value, n))
+    if (bench.drawing) for (const n of bench.lists.nodes) if (Math.abs(off(n)) < 0.01) points.push(flat(basis.value, n))
     for (const g of grid.value) points.push(g.upwards ? [points[0]?.[0] ?? 0, g.at] : [g.at, points[0]?.[1] ?? 0])
     if (points.length < 2) points.push([0, 0], [12, 8])
     const xs = points.map((p) => p[0])

@@ -30,7 +30,7 @@ export function useResults(bench: Bench, plane: PlaneView) {
       ]
     })
   })
-  const paint = computed(() => painter(bench.chain?.members ?? [], bench.colouring))
+  const paint = computed(() => painter(bench.lists.members, bench.colouring))
   /** Pieces between stations, each in the colour of the worse of its ends. */
   const pieces = computed(() =>
     coloured.value

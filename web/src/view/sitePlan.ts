@@ -34,7 +34,7 @@ export function useSitePlan(site: () => Schemas['SiteOut']) {
   })
   const lines = computed(() => {
     const { x0, x1, y0, y1 } = site()
-    const grid = bench.chain?.grid ?? []
+    const grid = bench.lists.grid
     return {
       frames: grid
         .filter((g) => g.axis === 'Y' && g.at > y0 && g.at < y1)
@@ -46,7 +46,7 @@ export function useSitePlan(site: () => Schemas['SiteOut']) {
   const bubbles = computed(() => {
     const { x0, x1, y0, y1 } = site()
     const off = 15 / scale.value
-    const of = (axis: string) => (bench.chain?.grid ?? []).filter((g) => g.axis === axis).sort((a, b) => a.at - b.at)
+    const of = (axis: string) => bench.lists.grid.filter((g) => g.axis === axis).sort((a, b) => a.at - b.at)
     const [rows, frames] = [of('X'), of('Y')]
     const found = [
       ...[rows[0], rows.at(-1)].map((g) => g && { name: g.name, at: at(g.at, y0 - off) }),

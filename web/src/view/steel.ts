@@ -65,7 +65,7 @@ export function useSteel(bench: Bench, plane: PlaneView) {
   )
   /** Decks in the plane that hold it, shaded; the word for each kind stands once, above its decks. */
   const decks = computed(() => {
-    const own = (bench.chain?.panels ?? []).filter((p) => p.stiff && p.corners?.every((c) => Math.abs(off(c)) < 0.01))
+    const own = bench.lists.panels.filter((p) => p.stiff && p.corners?.every((c) => Math.abs(off(c)) < 0.01))
     const shapes = own.map((p) => ({ key: p.name, stiff: p.stiff, spots: p.corners.map(onSheet) }))
     const words = [...new Set(shapes.map((s) => s.stiff))].map((stiff) => {
       const spots = shapes.filter((s) => s.stiff === stiff).flatMap((s) => s.spots)
@@ -76,7 +76,7 @@ export function useSteel(bench: Bench, plane: PlaneView) {
     return { shapes: shapes.map((s) => ({ key: s.key, d: path(s.spots, true) })), words }
   })
   const supports = computed(() =>
-    (bench.chain?.supports ?? [])
+    bench.lists.supports
       .filter((s) => Math.abs(off(bench.chain!.nodes[s.index]!)) < 0.01)
       .map((s) => {
         const [x, y] = onSheet(bench.chain!.nodes[s.index]!)
@@ -94,7 +94,7 @@ export function useSteel(bench: Bench, plane: PlaneView) {
   const cross = computed(() => {
     if (basis.value.kind !== 'level') return []
     const z = basis.value.origin[2]
-    return (bench.chain?.members ?? [])
+    return bench.lists.members
       .filter((m) => bench.shows(m) && (m.role === 'column' || m.role === 'gable post'))
       .map((m) => [bench.chain!.nodes[m.line[0]!]!, bench.chain!.nodes[m.line.at(-1)!]!] as const)
       .filter(([a, b]) => Math.min(a[2], b[2]) < z + 0.01 && Math.max(a[2], b[2]) > z - 0.01)
@@ -114,9 +114,7 @@ export function useSteel(bench: Bench, plane: PlaneView) {
       .map((m) => flat(basis.value, bench.chain!.nodes[m.line.at(-1)!]!)[1])
     return tops.length ? Math.max(...tops) : bounds.value.most[1]
   })
-  const kinds = computed(() =>
-    coloured.value ? [] : legendOf(bench.chain?.members ?? [], inPlane.value, bench.colouring),
-  )
+  const kinds = computed(() => (coloured.value ? [] : legendOf(bench.lists.members, inPlane.value, bench.colouring)))
 
   const middle = (m: Member): Point => {
     const points = line(m)

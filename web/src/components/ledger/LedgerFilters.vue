@@ -8,7 +8,7 @@ import { useWorkbench } from '../../stores/workbench'
 const bench = useWorkbench()
 /** Filters with the number of members that fit; those that fit none are left out unless they are on. */
 const filters = computed(() =>
-  FILTERS.map((f) => ({ ...f, count: (bench.chain?.members ?? []).filter(f.test).length })).filter(
+  FILTERS.map((f) => ({ ...f, count: bench.lists.members.filter(f.test).length })).filter(
     (f) => f.count || bench.filters.has(f.key),
   ),
 )

@@ -37,7 +37,7 @@ async function hold() {
   wrong.value = done ? '' : (bench.refusal?.message ?? 'Nothing was changed.')
   if (done) first.value = spacing.value = ''
 }
-const others = computed(() => (bench.member ? alike(bench.chain?.members ?? [], bench.member) : []))
+const others = computed(() => (bench.member ? alike(bench.lists.members, bench.member) : []))
 const copy = () =>
   bench.operate(`${bench.member?.label}: restraints copied to ${others.value.length} alike`, {
     do: 'match',

@@ -80,7 +80,7 @@ const {
           <ElOption v-for="v in floorLevels" :key="v" :value="`level ${v}`" :label="v" />
         </ElOptionGroup>
         <ElOptionGroup label="Panels">
-          <ElOption v-for="p in bench.chain?.panels ?? []" :key="p.name" :value="`panel ${p.name}`" :label="p.name" />
+          <ElOption v-for="p in bench.lists.panels" :key="p.name" :value="`panel ${p.name}`" :label="p.name" />
         </ElOptionGroup>
       </ElSelect>
     </template>
@@ -88,7 +88,7 @@ const {
       <span>Panel</span>
       <ElSelect v-model="panel" size="small" filterable aria-label="Panel of the load">
         <ElOption value="" :label="bench.panel?.name ?? '–'" />
-        <ElOption v-for="p in bench.chain?.panels ?? []" :key="p.name" :value="p.name" :label="p.name" />
+        <ElOption v-for="p in bench.lists.panels" :key="p.name" :value="p.name" :label="p.name" />
       </ElSelect>
     </template>
     <template v-if="target === 'panel' || target === 'area'">

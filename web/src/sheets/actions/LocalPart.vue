@@ -7,7 +7,7 @@ import { useWorkbench } from '../../stores/workbench'
 const bench = useWorkbench()
 const groups = computed(() => {
   const found = new Map<string, NonNullable<typeof bench.chain>['local']>()
-  for (const row of bench.chain?.local ?? []) {
+  for (const row of bench.lists.local) {
     const key = `${row.role} · ${row.panel}`
     found.set(key, [...(found.get(key) ?? []), row])
   }

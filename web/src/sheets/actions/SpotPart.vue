@@ -10,7 +10,7 @@ const bench = useWorkbench()
 const DIRECTIONS = ['left', 'right', 'front', 'back'] as const
 const cases = computed(() => {
   const here = new Set((bench.panel?.loads ?? []).map((l) => l.case))
-  return (bench.chain?.cases ?? []).filter((c) => here.has(c.symbol))
+  return bench.lists.cases.filter((c) => here.has(c.symbol))
 })
 const [kind, number] = [computed(() => bench.spot.split(' ')[0]), computed(() => Number(bench.spot.split(' ')[1]))]
 const zone = computed(() => (kind.value === 'zone' ? bench.panel?.zones[number.value] : undefined))

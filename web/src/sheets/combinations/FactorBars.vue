@@ -10,7 +10,7 @@ const props = defineProps<{ combination: Schemas['CombinationOut'] }>()
 const bench = useWorkbench()
 const ORDER = ['permanent', 'imposed', 'snow', 'wind', 'other', 'accidental', 'seismic', 'imperfection']
 const rows = computed(() => {
-  const cases = bench.chain?.cases ?? []
+  const cases = bench.lists.cases
   const found = props.combination.factors.flatMap(([number, factor]) => {
     const of = cases[number]
     return of ? [{ of, factor, at: ORDER.indexOf(of.nature) }] : []

@@ -9,7 +9,7 @@ import ChangeChosen from './choosing/ChangeChosen.vue'
 import KeptChoices from './choosing/KeptChoices.vue'
 
 const bench = useWorkbench()
-const all = computed(() => bench.chain?.members ?? [])
+const all = computed(() => bench.lists.members)
 type By = 'role' | 'section' | 'grade' | 'group' | 'storey' | 'level' | 'frame' | 'direction' | 'jig' | 'length'
 const by = ref<By>('role')
 const BYS: By[] = ['role', 'section', 'grade', 'group', 'storey', 'level', 'frame', 'direction', 'jig', 'length']

@@ -27,7 +27,7 @@ function put(kind: Kind, name: string, value: Record<string, unknown>) {
 const clad = computed(() => bench.chain?.panels?.some((p) => p.kind === 'roof' || p.kind === 'wall') ?? false)
 
 const uprights = computed<Upright[]>(() =>
-  (bench.chain?.members ?? []).flatMap((m) => {
+  bench.lists.members.flatMap((m) => {
     const [a, b] = [bench.chain!.nodes[m.line[0]!]!, bench.chain!.nodes[m.line.at(-1)!]!]
     const head = a[2] > b[2] ? a : b
     const stands = Math.abs(a[2] - b[2]) > 0.1 && Math.hypot(a[0] - b[0], a[1] - b[1]) < 1e-3
@@ -51,7 +51,7 @@ function addFloor() {
 }
 /** A field in each of the four outer lines, so that it stands. */
 function outerFields(across: number[], along: number[]) {
-  const grid = bench.chain?.grid ?? []
+  const grid = bench.lists.grid
   return [...lineNames(grid, 'X', across), ...lineNames(grid, 'Y', along)].map((line) => ({ line, bay: 2 }))
 }
 function addStoreys() {
@@ -81,7 +81,7 @@ function addBracing() {
 }
 /** The first two grid lines of an axis: a floor starts between them. */
 function bounds(axis: string) {
-  const lines = (bench.chain?.grid ?? []).filter((g) => g.axis === axis).map((g) => g.name)
+  const lines = bench.lists.grid.filter((g) => g.axis === axis).map((g) => g.name)
   return lines.length > 1
     ? [lines[0], lines[axis === 'X' ? lines.length - 1 : 1]]
     : axis === 'X'

@@ -21,9 +21,9 @@ const WORDS: Record<string, string> = {
   join: 'Make them one member',
 }
 function go(snag: Schemas['SnagOut']) {
-  const known = new Set((bench.chain?.members ?? []).map((m) => m.name))
+  const known = new Set(bench.lists.members.map((m) => m.name))
   const nodes = new Set(snag.nodes.map((n) => bench.chain!.node_names.indexOf(n)))
-  const at = (bench.chain?.members ?? []).filter((m) => m.line.some((n) => nodes.has(n))).map((m) => m.name)
+  const at = bench.lists.members.filter((m) => m.line.some((n) => nodes.has(n))).map((m) => m.name)
   bench.choose([...snag.members.filter((m) => known.has(m)), ...at])
   bench.look('whole')
   bench.aim = [...snag.at]
@@ -51,7 +51,7 @@ function mend(snag: Schemas['SnagOut']) {
       <span class="mono">fault · found by the analysis</span>
       <p><ElButton size="small" @click="showMovement">Show how it moves</ElButton></p>
     </li>
-    <li v-for="(snag, i) in bench.chain?.snags ?? []" :key="i" :class="snag.weight">
+    <li v-for="(snag, i) in bench.lists.snags" :key="i" :class="snag.weight">
       <b>{{ snag.what }}</b>
       <span>{{ snag.why }}</span>
       <span class="mono">{{ snag.weight }} · at {{ snag.at.map((x) => x.toFixed(2)).join(' / ') }} m</span>

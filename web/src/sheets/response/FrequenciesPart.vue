@@ -16,7 +16,7 @@ const chosenMasses = computed(() => {
   return given.map(([name, factor]) => `${factor === 1 ? '' : `${factor} `}${symbol(name)}`).join(' + ')
 })
 async function setMasses() {
-  const found = masses.value.trim() ? readFactors(masses.value, bench.chain?.cases ?? []) : {}
+  const found = masses.value.trim() ? readFactors(masses.value, bench.lists.cases) : {}
   wrong.value = typeof found === 'string' ? found : ''
   if (wrong.value) return
   const done = await bench.edit('Masses of natural frequencies', [{ path: 'analysis.masses', value: found }])

@@ -16,7 +16,7 @@ const props = defineProps<{
   snow: NonNullable<Schemas['Document']['snow']>
 }>()
 const bench = useWorkbench()
-const roofs = computed(() => (bench.chain?.panels ?? []).filter((p) => p.kind === 'roof').map((p) => p.name))
+const roofs = computed(() => bench.lists.panels.filter((p) => p.kind === 'roof').map((p) => p.name))
 const obstructions = computed(() => props.snow.obstructions)
 const addObstruction = () => {
   const [name, length] = bench.chain?.hall?.slopes[0] ?? []

@@ -25,9 +25,7 @@ const set = (key: Key, value: unknown, words: string) => sizing.may(sizing.chose
 const size = (key: Key, label: string, value: number | undefined | null) =>
   set(key, value == null ? null : value / 1000, value == null ? `${label}: none` : `${label} ${value} mm`)
 const hall = computed(() => {
-  const frames = new Set(
-    (bench.chain?.members ?? []).filter((m) => group.value?.members.includes(m.name)).map((m) => m.frame),
-  )
+  const frames = new Set(bench.lists.members.filter((m) => group.value?.members.includes(m.name)).map((m) => m.frame))
   return frames.size > 2 || plan.value.ends_apart
 })
 const apart = computed(() => {

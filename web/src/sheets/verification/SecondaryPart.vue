@@ -10,7 +10,7 @@ const WAYS = { down: 'pressed', up: 'lifted', service: 'deflection' } as const
 const WAY = ['down', 'up', 'service'] as const
 const every = ref('')
 const found = computed(() =>
-  (bench.chain?.secondary ?? []).map((s) => ({
+  bench.lists.secondary.map((s) => ({
     ...s,
     worst: WAY.flatMap((way) => s.uses.find((u) => u.way === way) ?? []),
     silent: s.uses.length > 0 && !s.uses.some((u) => u.way === 'service'),

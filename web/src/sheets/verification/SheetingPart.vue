@@ -8,7 +8,7 @@ import { useWorkbench } from '../../stores/workbench'
 const bench = useWorkbench()
 const USUAL = ['purlin', 'side rail']
 const roles = computed(() =>
-  (bench.chain?.limits_slenderness ?? []).filter((l) =>
+  bench.lists.limits_slenderness.filter((l) =>
     bench.member ? bench.member.role === l.role && bench.member.behaviour === 'beam' : USUAL.includes(l.role),
   ),
 )

@@ -21,7 +21,7 @@ function addGrid() {
   const [found, start] = [readSpacings(list.value), number(from.value)]
   wrong.value = typeof found === 'string' ? found : typeof start === 'string' ? start : ''
   if (typeof found === 'string' || typeof start === 'string') return
-  const taken = new Set((bench.chain?.grid ?? []).map((g) => g.name))
+  const taken = new Set(bench.lists.grid.map((g) => g.name))
   const places = found.value.reduce((all, by) => [...all, all.at(-1)! + by], [start.value])
   let n = 0
   const next = () => {
@@ -38,7 +38,7 @@ function addGrid() {
 const own = computed(() => bench.document?.grid ?? [])
 const dropLine = (i: number) => bench.edit(`Grid line ${own.value[i]!.name} removed`, removed('grid', own.value[i]))
 
-const levels = computed(() => bench.chain?.levels ?? [])
+const levels = computed(() => bench.lists.levels)
 const stated = computed(() => bench.document?.levels ?? [])
 const name = ref('')
 const height = ref('3')
