@@ -21,14 +21,14 @@ class Preset:
 PRESETS = (
     Preset(
         "Metal sheeting",
-        "Profiled sheets or panels on roof and walls, nothing brittle behind them",
+        "sheets or panels, nothing brittle behind them",
         200.0,
         150.0,
         {"purlin": 200.0, "side rail": 150.0, "gable post": 150.0, "eaves beam": 200.0, "ridge beam": 200.0},
     ),
     Preset(
         "Brittle finishes",
-        "Ceilings, plaster, glass or tiles on the steel",
+        "ceilings, plaster, glass or tiles",
         250.0,
         300.0,
         {"purlin": 250.0, "side rail": 200.0, "gable post": 200.0, "main beam": 250.0, "joist": 250.0, "member": 250.0},
@@ -36,21 +36,21 @@ PRESETS = (
     ),
     Preset(
         "Masonry walls",
-        "Walls of masonry or precast panels held by the columns",
+        "walls or precast panels held by the columns",
         200.0,
         300.0,
         {"purlin": 200.0, "side rail": 300.0, "gable post": 300.0},
     ),
     Preset(
         "Crane runway",
-        "Overhead cranes on the columns: their rails have limits of their own beside these (EN 1993-6 7)",
+        "overhead cranes; their rails have own limits",
         250.0,
         400.0,
         {"purlin": 200.0, "side rail": 150.0, "gable post": 200.0},
     ),
     Preset(
         "Secondary sheds",
-        "Stores and shelters without anything that minds movement",
+        "stores and shelters that mind no movement",
         150.0,
         100.0,
         {"purlin": 150.0, "side rail": 120.0, "gable post": 120.0, "eaves beam": 150.0, "ridge beam": 150.0},

@@ -273,3 +273,18 @@ class Tables(FrameCase):
 def degrees_of(angle):
     """Degrees of an angle in radians."""
     return angle * 180 / 3.141592653589793
+
+
+class BuiltUp(BrowserCase):
+    def test_a_laced_section_begins_with_chords_that_make_one(self):
+        self.start_hall()
+        page = self.page
+        page.click("nav button:has-text('Frame')")
+        page.locator("aside.right nav.parts button", has_text="Steel").click()
+        page.get_by_label("Name of the built-up section").fill("K1")
+        page.locator("aside.right .form .el-select").first.click()
+        page.locator(".el-select-dropdown__item:visible", has_text="laced").click()
+        expect(page.get_by_label("h of the built-up section")).to_have_value("350")
+        page.get_by_role("button", name="Add to this project").first.click()
+        expect(page.locator("header .rev")).to_have_text("rev 2")
+        expect(page.locator("aside.right")).to_contain_text("laced, UPE 200 at 350 mm")

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ElButton, ElInput, ElUpload, type UploadRawFile } from 'element-plus'
-import { computed, onMounted, ref } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import { api, typed, type Schemas } from '../../api/client'
 import { named, unnamed } from '../../lib/changes'
 import { useWorkbench } from '../../stores/workbench'
@@ -30,7 +30,7 @@ const HINTS: Record<string, string> = {
   tf2: 'bottom flange, mm; 0: as the top',
   gap: 'between the backs, mm',
   panel: 'distance of the joints, mm',
-  planes: 'planes of lacing or battens',
+  planes: 'of lacing or battens',
 }
 /** Of two chords the same letters say something else. */
 const OF_CHORDS: Record<string, string> = {
@@ -58,6 +58,10 @@ const blank = () => ({
   arrangement: 'zigzag',
 })
 const draft = ref(blank())
+/** Chords are channels or I sections: what was written for another shape is none. */
+watch(chords, (on) => {
+  if (on && !/^(U|P|IPE|HE)/.test(draft.value.of)) Object.assign(draft.value, { of: 'UPE 200', h: 350, b: 200, tw: 10 })
+})
 const wrong = ref('')
 async function add() {
   wrong.value = ''
