@@ -113,8 +113,6 @@ def _secondary(chain: Chain) -> list[Heading | Paragraph | Table]:
                         use.utilisation,
                     )
                 )  # fmt: skip
-        if s.uses and not any(u.way == "service" for u in s.uses):
-            words.append("Its table states nothing of deflection. ")
         words += [f"Left out: {left_out}. " for left_out in s.left_out]
     if not rows:
         return []

@@ -182,6 +182,9 @@ def whole(verdicts: tuple[Verdict, ...], left_out: tuple[str, ...], secondary: S
         for s in secondary
         for words in s.reasons
     )
+    unknown += tuple(
+        (f"{ROLE_WORDS[s.role][1]} by tables: {'; '.join(s.left_out)}", 0) for s in secondary if s.left_out
+    )
     worst = [v.governing.utilisation for v in verdicts if v.governing] + [s.worst for s in secondary]
     return Whole(
         states["passes"],

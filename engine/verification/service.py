@@ -155,9 +155,10 @@ def _stretches(
 
 
 def _camber(structure: Structure, elements: Elements, rows: list[int]) -> float:
-    """That of the members of a stretch, m, where all of them have the same; none else."""
-    found = {structure.members[i].checks.camber or 0.0 for i in elements.member[rows].tolist()}
-    return found.pop() / 1000 if len(found) == 1 else 0.0
+    """That of the member that a stretch is, m; none of one that is a part of a member or several: their ends do not rise with them."""
+    member = int(elements.member[rows[0]])
+    whole = sorted(rows) == elements.rows(member).tolist()
+    return (structure.members[member].checks.camber or 0.0) / 1000 if whole else 0.0
 
 
 def _drift(elements: Elements, first: Ints, member: int, foot: int, head: int, height: float, ratio: float) -> Stretch:

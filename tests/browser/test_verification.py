@@ -283,5 +283,5 @@ class Purlins(BrowserCase):
         page.keyboard.press("Escape")
         expect(sheet).to_contain_text("Z 200 over 6 m")
         expect(sheet.locator("tr", has_text="lifted").locator("td.fails")).to_be_visible()
-        expect(sheet).to_contain_text("It states nothing of deflection")
+        expect(sheet).to_contain_text("their table says nothing of deflection")
         expect(sheet).not_to_contain_text("no table says what they bear")

@@ -64,7 +64,7 @@ class Published(unittest.TestCase):
     def check(self, key):
         case = CASES[key]
         i = case["inputs"]
-        forces = (np.array([-i["N_kN"] * 1e3]),) * 2, np.array([i["MI_kNm"] * 1e3]), np.zeros(1), np.zeros(1)
+        forces = (np.array([-i["N_kN"] * 1e3]),) * 2, np.array([i["MI_kNm"] * 1e3]), np.zeros(1), (np.zeros(1),) * 2
         v = built_up_check(of_case(case), material("S355"), *forces, (i["L_mm"] / 1e3,) * 2, (1.0, 1.0))
         return {name: float(np.ravel(value)[0]) for name, value in v.items()}, case["expect"]
 
@@ -170,6 +170,17 @@ class Members(unittest.TestCase):
         self.assertAlmostEqual(v["V_I"], 24e3, delta=1.0)
         self.assertAlmostEqual(v["V_Ed"], 24e3 + pi * (v["M_Ed"] - 48e3) / 8, delta=5.0)
         self.assertAlmostEqual(v["N_d"], v["V_Ed"] * sqrt(0.35**2 + 0.4**2) / (2 * 0.35), delta=1e-3)
+
+    def test_shear_along_both_webs(self):
+        # 900 kN beside a support, sideways: both webs of UPE 200 bear some 680 kN
+        data = column(N=0.0, length=6.0).model_dump(mode="json")
+        data["member_loads"] = [{"case": "Q", "member": "m", "kind": "force", "start": 0.05, "value": [0, 900, 0]}]
+        _, verdict, chain = found(read_document(data))
+        outcome = next(o for o in verdict.outcomes if o.criterion == "chord")
+        v = chain.verification.checks.evaluated(0, outcome).values
+        V = 900e3 * (1 - 0.05 / 6)
+        self.assertAlmostEqual(v["v_y"] / (V / (2 * section("UPE 200").Av_z * 355e6 / sqrt(3))), 1, delta=1e-6)
+        self.assertEqual(verdict.status, "fails")
 
     def test_more_force_never_asks_less(self):
         for section_ in (LACED, BATTENED):

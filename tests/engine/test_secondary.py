@@ -107,6 +107,8 @@ class Loads(unittest.TestCase):
         found = of(document)[1]
         self.assertEqual({u.way for u in found.uses}, {"down", "up"})
         self.assertEqual(found.status, "passes")
+        left_out = run(document).verification.whole.left_out
+        self.assertTrue(any("nothing of deflection" in words for words, _ in left_out))
 
     def test_rails_under_wind_alone(self):
         document = small(rails=Purlins(spacing=2.0, table="Z 200"))

@@ -244,6 +244,19 @@ class Members(unittest.TestCase):
         exact = 1e3 / K * (sinh(K * 4) - sinh(K * 2)) / cosh(K * 4)
         self.assertAlmostEqual(v["B"] / exact, 1, delta=2e-3)
 
+    def test_a_root_on_stiff_springs_warps_as_little_as_a_clamped_one(self):
+        clamped = beam(torque=9.0, force=0.5, length=3.0, supports=[{"node": "n0", "fixed": ALL}])
+        springs = {"node": "n0", "fixed": ["x", "y", "z", "rx"], "springs": {"ry": 1e9, "rz": 1e9}}
+        sprung = beam(torque=9.0, force=0.5, length=3.0, supports=[springs])
+        self.assertAlmostEqual(found(sprung)[2]["torsion"], found(clamped)[2]["torsion"], delta=1e-3)
+        self.assertEqual(found(sprung)[1].status, "fails")
+        # what slides along it is no hinge
+        both = [{"node": n, "fixed": ALL} for n in ("n0", "n1")]
+        firm, sliding = (
+            found(beam(supports=both, **more))[2]["torsion"] for more in ({}, {"releases": {"start": ["x"]}})
+        )
+        self.assertAlmostEqual(sliding, firm, delta=1e-6)
+
     def test_in_pieces_it_is_said_and_not_passed(self):
         whole = found(beam())[2]["torsion"]
         chain, verdict, _ = found(beam(cuts=(1.7,)), 1)

@@ -47,16 +47,16 @@ def built_up_check(
     N: tuple[Floats, Floats],
     My: Floats,
     Mz: Floats,
-    Vz: Floats,
+    V: tuple[Floats, Floats],
     lengths: tuple[float, float],
     gammas: tuple[float, float],
     most: tuple[Floats | float, Floats | float] = (np.inf, np.inf),
 ) -> Values:
-    """6.4.1 to 6.4.3. N: the largest and the least axial force along it (tension positive); My, Mz, Vz: the largest magnitudes; lengths:
+    """6.4.1 to 6.4.3. N: the largest and the least axial force along it (tension positive); My, Mz, V (along y, z): the largest magnitudes; lengths:
     effective ones about y (across both chords) and z; most: critical forces that the buckling of the whole leaves about y and z.
 
-    Moments about z are borne by both chords alike and are added with 1/(1 − N/N_cr,z), shear of loads to that of the bow: both on the
-    safe side, since 6.4 speaks of neither. NaN where a chord is of class 4.
+    Moments about z are borne by both chords alike and are added with 1/(1 − N/N_cr,z), shear of loads to that of the bow, shear along y,
+    of the chords' own webs, to all by (6.1): on the safe side, since 6.4 speaks of none. NaN where a chord is of class 4.
     """
     c, (gamma_M0, gamma_M1), (L_y, L_z) = of.chord, gammas, lengths
     fy = material.fy(max(c.tf, c.tw))
@@ -74,10 +74,10 @@ def built_up_check(
         left = 1 - pressed / v["Ncr_y"] - pressed / v["S_v"]
         v["M_Ed"] = (pressed * v["e_0"] + My) / np.maximum(left, NEARLY)
         v["N_ch"] = 0.5 * pressed + v["M_Ed"] * of.h0 * c.A / (2 * v["I_eff"])
-        v["V_I"] = Vz
+        v["V_I"] = V[1]
         v["V_bow"] = np.pi * v["M_Ed"] / L_y
         # loads have their own shear; the bow and what it grows to make the rest
-        v["V_Ed"] = np.maximum(v["V_bow"], Vz + np.pi * (v["M_Ed"] - My) / L_y)
+        v["V_Ed"] = np.maximum(v["V_bow"], V[1] + np.pi * (v["M_Ed"] - My) / L_y)
         # a chord between the joints of lacing or battens
         v["Ncr_ch"] = np.pi**2 * material.E * c.Iz / of.panel**2
         curve = CURVES[BARS[c.shape] if c.shape in BARS else buckling_curves(c, material.name)[1]]
@@ -97,8 +97,9 @@ def built_up_check(
         v["n_ch"], v["m_ch"] = v["N_ch"] / v["Nb_ch"], bent
         pulled = np.maximum(N[0], 0.0)
         v["n_t"] = (pulled / 2 + My / of.h0) / (c.A * fy / gamma_M0)
+        v["v_y"] = V[0] / (2 * c.Av_z * fy / gamma_M0 / np.sqrt(3))
         whole = np.max([v["n_ch"] + v["m_ch"] + v["m_z"], v["n_z"] + v["m_z"], v["n_t"] + v["m_z"]], axis=0)
-        v["u_chord"] = np.where(chord_class(of, material) > 3, np.nan, whole)
+        v["u_chord"] = np.where(chord_class(of, material) > 3, np.nan, np.hypot(whole, v["v_y"]))
         v |= _lacing(of, material, v["V_Ed"], gammas) if laced else _battens(of, fy, v["V_Ed"], gamma_M0)
     return v
 

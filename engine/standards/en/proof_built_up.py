@@ -51,14 +51,21 @@ CHORD = [
     Line("n_z", "", "(6.46)", "both chords as one about z"),
     Line("m_z", "", "", "moment about z over its elastic resistance, grown by 1/(1 − N_Ed/N_cr,z)"),
     Line("n_t", "", "6.2.3", "a chord in tension: half of the pull and M_y/h_0"),
+    Line("v_y", "", "(6.17)", "shear along y over that of both webs"),
     Line(
         "u",
-        r"\max\left(<n_ch>+<m_ch>+<m_z>,\ <n_z>+<m_z>,\ <n_t>+<m_z>\right)",
+        r"\sqrt{\max\left(<n_ch>+<m_ch>+<m_z>,\ <n_z>+<m_z>,\ <n_t>+<m_z>\right)^2+<v_y>^2}",
         "6.4.3.1",
         "at most 1",
         _battened,
     ),
-    Line("u", r"\max\left(<n_ch>+<m_z>,\ <n_z>+<m_z>,\ <n_t>+<m_z>\right)", "6.4.2.1", "at most 1", _laced),
+    Line(
+        "u",
+        r"\sqrt{\max\left(<n_ch>+<m_z>,\ <n_z>+<m_z>,\ <n_t>+<m_z>\right)^2+<v_y>^2}",
+        "6.4.2.1",
+        "at most 1",
+        _laced,
+    ),
 ]
 
 LACING = [

@@ -258,6 +258,7 @@ SYMBOLS: dict[str, Symbol] = {
     "m_ch": _plain("m_{ch}"),
     "n_z": _plain("n_z"),
     "n_t": _plain("n_t"),
+    "v_y": _plain("v_y"),
     "d": _mm("d"),
     "N_d": _force("N_{d,Ed}"),
     "Nb_d": _force("N_{b,d,Rd}"),

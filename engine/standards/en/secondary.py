@@ -3,6 +3,7 @@ wind of EN 1991-1-4 7.2.1(1)."""
 
 from __future__ import annotations
 
+from dataclasses import replace
 from math import cos, radians
 
 from engine.actions.cases import Case, Loading
@@ -20,6 +21,7 @@ NO_TABLE = "no table says what they bear"
 BY_HAND = "loads by hand on the cladding are not in it"
 IN_PLANE = "what acts in the plane of the roof is left to the sheeting"
 OPEN = "the wind on purlins of open roofs is not found"
+SILENT = "their table says nothing of deflection"
 HELD = "they count as held as their table says"
 
 
@@ -50,24 +52,21 @@ def _of(
     plain = Secondary(role, kind.table, table.source if table else "", span, spans, kind.spacing)
     if table is None:
         reason = f"there is no table “{kind.table}”" if kind.table else NO_TABLE
-        return _but(plain, reasons=(reason,))
+        return replace(plain, reasons=(reason,))
     row = row_for(table, span, spans)
     if row is None:
         in_line = (
             "in one span" if spans == 1 else f"over {min(spans, 3)}{' or more' if spans > 2 else ''} spans in line"
         )
-        return _but(plain, reasons=(f"“{table.name}” has no row for {span:g} m {in_line}",))
+        return replace(plain, reasons=(f"“{table.name}” has no row for {span:g} m {in_line}",))
     if not pressures:
-        return _but(plain, reasons=(OPEN,))
+        return replace(plain, reasons=(OPEN,))
     panels = {panel.name: panel for panel in structure.panels}
     uses = [use for p in pressures for use in _uses(document, structure, panels[p.panel], p, kind.spacing, row)]
     left_out = [HELD, *([IN_PLANE] if role == "purlin" else [])]
+    left_out += [] if row.service > 0 else [SILENT]
     left_out += [BY_HAND] if document.panel_loads or document.area_loads else []
-    return _but(plain, uses=tuple(sorted(uses, key=lambda use: -use.utilisation)), left_out=tuple(left_out))
-
-
-def _but(plain: Secondary, **values: object) -> Secondary:
-    return Secondary(**(vars(plain) | values))
+    return replace(plain, uses=tuple(sorted(uses, key=lambda use: -use.utilisation)), left_out=tuple(left_out))
 
 
 def _uses(

@@ -40,11 +40,18 @@ def built_up_values(grounds: SteelGrounds, member: int, columns: Columns = EVERY
 
     lengths, rules = grounds.lengths[member], grounds.document.rules
     limits = grounds.limits[:, member][:, columns]
-    forces = grounds.extremes(member, columns), most("My"), most("Mz"), most("Vz")
     gammas = rules.gamma_M0, rules.gamma_M1
-    N, My, Mz, Vz = forces
+    N, V = grounds.extremes(member, columns), (most("Vy"), most("Vz"))
     return built_up_check(
-        m.section.latticed, m.material, N, My, Mz, Vz, (lengths.y, lengths.z), gammas, (limits[0], limits[1])
+        m.section.latticed,
+        m.material,
+        N,
+        most("My"),
+        most("Mz"),
+        V,
+        (lengths.y, lengths.z),
+        gammas,
+        (limits[0], limits[1]),
     )
 
 

@@ -6,13 +6,12 @@ from itertools import product
 
 import numpy as np
 
-from engine.analysis.lateral import end_conditions
 from engine.standards.en.checks.alike import UNEQUAL, Segments
 from engine.standards.en.checks.grounds import HAUNCH_TORSION_LIMIT, TORSION_LIMIT, TORSION_UNCHECKED, SteelGrounds
 from engine.standards.en.checks.stability import stability_values
 from engine.standards.en.steel import Values, classify
 from engine.standards.en.torsion import Warped, torsion_member, torsion_section, warped
-from engine.structure.model import Bools, Floats, Ints
+from engine.structure.model import HINGE, Bools, Floats, Ints
 from engine.verification.outcomes import Findings, Held, Outcome, Reached, most_of
 
 #: shapes with a check: I sections, and hollow ones
@@ -47,17 +46,15 @@ def counts(grounds: SteelGrounds, member: int, columns: Columns = EVERY) -> Bool
 
 
 def _warping_at(grounds: SteelGrounds, member: int) -> list[tuple[bool, bool]]:
-    """Which ends may be held against warping: where a support holds all rotations, or other members meet it without a hinge, both
-    being held and not is looked at."""
+    """Which ends may be held against warping: where a support holds or springs more than one rotation, or other members meet it, without
+    a hinge in bending, both being held and not is looked at."""
     structure = grounds.combined.structure
-    m, ends = structure.members[member], end_conditions(structure, member)
+    m = structure.members[member]
     may = []
-    for kind, node, hinge in (
-        (ends.start, m.nodes[0], m.release_start),
-        (ends.end, m.nodes[-1], m.release_end),
-    ):
+    for node, released in ((m.nodes[0], m.release_start), (m.nodes[-1], m.release_end)):
         alone = all(other == member for other in structure.meeting[node])
-        may.append((False, True) if kind == "clamped" or (kind == "fork" and not alone and not hinge) else (False,))
+        turns = (structure.fixed[node, 3:] | (structure.springs[node, 3:] != 0)).sum()
+        may.append((False, True) if (turns > 1 or not alone) and not released & HINGE else (False,))
     return [(start, end) for start, end in product(*may)]
 
 

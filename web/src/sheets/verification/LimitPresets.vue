@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue'
 import { api, type Schemas } from '../../api/client'
+import { keyed, type Change } from '../../lib/changes'
 import PickList from '../../components/PickList.vue'
 import { useWorkbench } from '../../stores/workbench'
 
@@ -16,9 +17,14 @@ function take(name: string) {
   void bench.edit(`Limits for ${name.toLowerCase()}`, [
     { path: 'rules.rafter_deflection_ratio', value: preset.rafters },
     { path: 'rules.eaves_sway_ratio', value: preset.sway },
-    { path: 'rules.deflections', value: preset.roles },
-    { path: 'rules.deflections_variable', value: preset.variable },
+    ...roles('rules.deflections', preset.roles, bench.document?.rules?.deflections),
+    ...roles('rules.deflections_variable', preset.variable, bench.document?.rules?.deflections_variable),
   ])
+}
+/** Each role by itself: what a set says, and nothing of what another set may have said. */
+function roles(path: string, wanted: Record<string, number>, stated: Record<string, unknown> = {}): Change[] {
+  const known = new Set(presets.value.flatMap((p) => [...Object.keys(p.roles ?? {}), ...Object.keys(p.variable ?? {})]))
+  return [...known].filter((role) => role in wanted || role in stated).map((role) => keyed(path, role, wanted[role]))
 }
 </script>
 

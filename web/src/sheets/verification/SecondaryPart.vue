@@ -13,7 +13,6 @@ const found = computed(() =>
   bench.lists.secondary.map((s) => ({
     ...s,
     worst: WAY.flatMap((way) => s.uses.find((u) => u.way === way) ?? []),
-    silent: s.uses.length > 0 && !s.uses.some((u) => u.way === 'service'),
   })),
 )
 </script>
@@ -50,7 +49,6 @@ const found = computed(() =>
     <p v-for="words in s.reasons" :key="words" class="uncovered" role="note"><b>Not verified:</b> {{ words }}.</p>
     <p v-if="s.uses.length" class="note">
       {{ s.source ? `Source: ${s.source}. ` : 'The source of its table is not stated. ' }}
-      <template v-if="s.silent">It states nothing of deflection. </template>
       <template v-for="words in s.left_out" :key="words">Left out: {{ words }}. </template>
       <ElButton link type="primary" size="small" :aria-expanded="every === s.role" @click="every = every ? '' : s.role">
         {{ every === s.role ? 'The worst alone' : 'Every zone' }}
