@@ -177,7 +177,7 @@ def _general(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
 
 
 TORQUE = "The torque is that of the analysis, whose members are as stiff as by St Venant's torsion alone."
-WARPING = "Ends that other members or a clamp meet without a hinge may warp or not, whichever asks for more; others warp freely."
+WARPING = "Ends that other members or a clamp, sprung or not, meet without a hinge may warp or not, whichever asks for more; others warp freely."
 
 
 def _torsion(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
