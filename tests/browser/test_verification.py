@@ -285,3 +285,22 @@ class Purlins(BrowserCase):
         expect(sheet.locator("tr", has_text="lifted").locator("td.fails")).to_be_visible()
         expect(sheet).to_contain_text("their table says nothing of deflection")
         expect(sheet).not_to_contain_text("no table says what they bear")
+
+    def test_a_set_of_limits_is_taken_role_by_role(self):
+        document = short_hall()
+        document.rules.deflections["main beam"] = 400
+        project = revisions.create(self.user, document, "Demo data")
+        self.sign_in(f"/projects/{project.id}")
+        page = self.page
+        page.wait_for_selector("tbody tr")
+        page.click("nav button:has-text('Verification')")
+        sheet = page.locator("aside.right")
+        for number, name, sway in ((2, "Brittle finishes", "300"), (3, "Metal sheeting", "150")):
+            sheet.locator("label.field", has_text="By what hangs on the steel").locator(".el-select").click()
+            page.locator(".el-select-dropdown__item:visible", has_text=name).click()
+            expect(page.locator("header .rev")).to_have_text(f"rev {number}")
+            expect(sheet.locator("label.field", has_text="Columns, sway").locator("input")).to_have_value(sway)
+        rules = Project.objects.get(pk=project.id).head.content["rules"]
+        self.assertEqual(rules["deflections"].get("side rail"), 150)
+        # what no set says stays out, what another one said is gone
+        self.assertEqual(rules["deflections_variable"], {})
