@@ -92,8 +92,8 @@
 }
 #let show-proof(block) = {
   let head = [
-    #text(weight: 700, block.title) #h(1fr) #text(fill: faint, 7.5pt, block.clause) \
-    #text(8pt, fill: faint)[#block.combination = #block.formula]
+    #text(weight: 700, block.title) #h(1fr) #text(fill: faint, 7.5pt, block.clause)
+    #if block.combination != none [ \ #text(8pt, fill: faint)[#block.combination = #block.formula] ]
   ]
   std.block(above: 3.5mm, below: 1mm, breakable: false, sticky: true, width: 100%, if block.drawing == none { head } else {
     grid(columns: (1fr, auto), column-gutter: 4mm, align: bottom, head, image(bytes(block.drawing.svg), format: "svg", width: block.drawing.width * 0.62mm))
@@ -116,12 +116,12 @@
       table.hline(stroke: 0.2pt + rule),
     )).flatten(),
   )
-  std.block(above: 1.2mm, width: 100%, fill: rgb("#eef2f4"), inset: (x: 1mm, y: 1.3mm), grid(
+  if block.combination != none { std.block(above: 1.2mm, width: 100%, fill: rgb("#eef2f4"), inset: (x: 1mm, y: 1.3mm), grid(
     columns: (1fr, auto, 30mm), column-gutter: 2mm,
     text(weight: 700)[Utilisation],
     number(text(weight: 700, block.utilisation + if block.holds { " ≤ 1" } else { " > 1" })),
     mark(if block.holds { "passes" } else { "fails" }),
-  ))
+  )) }
   for words in block.assumptions {
     std.block(above: 1mm, below: 1mm, text(7.5pt, fill: faint, said(words)))
   }

@@ -12,10 +12,12 @@ from typing import Any
 
 import typst
 
+from engine.derivation import Derivation
 from engine.dossier.values import (
     Block,
     Cell,
     Column,
+    Derived,
     Dossier,
     Facts,
     Figure,
@@ -198,6 +200,8 @@ def _block(block: Block, anchors: set[str]) -> dict[str, Any]:
             "alt": block.drawing.title,
             "words": parts(block.words),
         }
+    if isinstance(block, Derived):
+        return _derivation(block.derivation)
     assert isinstance(block, Proven)
     return _proof(block)
 
@@ -205,15 +209,23 @@ def _block(block: Block, anchors: set[str]) -> dict[str, Any]:
 def _proof(block: Proven) -> dict[str, Any]:
     proof = block.proof
     return {
-        "kind": "proof",
-        "title": proof.title,
-        "clause": proof.clause,
+        **_derivation(proof),
         "combination": proof.combination,
         "formula": proof.formula,
         "utilisation": f"{proof.utilisation:.3f}",
         "holds": proof.utilisation <= 1.0,
         "drawing": {"svg": svg(block.drawing), "width": block.drawing.width} if block.drawing else None,
-        "assumptions": [parts(words) for words in proof.assumptions],
+    }
+
+
+def _derivation(found: Derivation) -> dict[str, Any]:
+    return {
+        "kind": "proof",
+        "title": found.title,
+        "clause": found.clause,
+        "combination": None,
+        "drawing": None,
+        "assumptions": [parts(words) for words in found.assumptions],
         "steps": [
             {
                 "symbol": typst_math(step.symbol),
@@ -223,6 +235,6 @@ def _proof(block: Proven) -> dict[str, Any]:
                 "clause": step.clause,
                 "words": parts(step.words),
             }
-            for step in proof.steps
+            for step in found.steps
         ],
     }

@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
+from engine.derivation import Reason
 from engine.structure.model import Floats, Ints, Structure
 
 
@@ -62,7 +63,7 @@ class SurfaceLoad:
 
     polygon: (k, 2) in the panel's coordinates; pressure: at the panel's origin, its change per metre of s and of t;
     direction: unit vector in which it pushes; zone: letter or word; why: the coefficients behind it; excluded: carriers of the panel that
-    take none of it.
+    take none of it; reason: how it came about, step by step.
     """
 
     case: int
@@ -73,6 +74,7 @@ class SurfaceLoad:
     zone: str = ""
     why: str = ""
     excluded: frozenset[str] = frozenset()
+    reason: Reason | None = None
 
     def at(self, point: Floats) -> float:
         """Pressure at a point of the panel."""

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Literal
 
+from engine.derivation import Reason
 from engine.document.base import Direction
 from engine.structure.model import Floats, Panel
 
@@ -12,23 +14,47 @@ Pair = tuple[float, float]
 Both = tuple[Pair, Pair]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class PeakPressure:
-    """Steps of 4.2 to 4.5 at height z: speed in m/s, heights and the roughness length z_0 in m, pressures in N/m², factors without unit."""
+    """Steps of 4.2 to 4.5 at height z: speeds in m/s, heights and the roughness length z_0 in m, pressures in N/m², factors without unit.
+
+    fundamental: v_b,0; speed: v_b; above: the height at which the profile is taken; mean: v_m(z); stated: which pressure the document gives
+    in place of its formula.
+    """
 
     terrain: str
+    fundamental: float
+    directional: float = 1.0
+    season: float = 1.0
+    probability: float = 1.0
+    speed: float
     z: float
     displacement: float
-    speed: float
-    basic: float
+    z_0: float
+    z_min: float
+    above: float
     terrain_factor: float
     roughness: float
     orography: float
+    mean: float
+    turbulence_factor: float
     turbulence: float
     exposure: float
+    density: float
+    basic: float
     peak: float
-    z_0: float
-    z_min: float
+    stated: Literal["", "basic", "peak"] = ""
+
+    @property
+    def values(self) -> dict[str, float]:
+        """Its steps by name, with what is stated."""
+        found = {name: value for name, value in vars(self).items() if not isinstance(value, str)}
+        return found | ({f"{self.stated}_stated": 1.0} if self.stated else {})
+
+    @property
+    def reason(self) -> Reason:
+        """How the peak pressure comes about."""
+        return Reason("velocity", self.values, {"terrain": self.terrain})
 
 
 @dataclass(frozen=True)

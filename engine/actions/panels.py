@@ -16,6 +16,7 @@ from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
 from engine.actions.cases import LineTable, Loading, SurfaceLoad
+from engine.derivation import Reason
 from engine.structure.model import Floats, Ints, Panel, Structure
 
 DOWN = np.array([0.0, 0.0, -1.0])
@@ -66,6 +67,7 @@ def press(
     zone: str = "",
     why: str = "",
     excluded: frozenset[str] = frozenset(),
+    reason: Reason | None = None,
 ) -> None:
     """Load a panel, or the part of it within a polygon (k, 3), with a pressure in N/m² of its surface.
 
@@ -76,6 +78,8 @@ def press(
     if panel.cover != 1:
         terms = (terms[0] * panel.cover, terms[1] * panel.cover, terms[2] * panel.cover)
         why += f"{' · ' if why else ''}{panel.cover:.3f} (cladding over the area between the lines of the steel)"
+        if reason:
+            reason = replace(reason, values={**reason.values, "cover": panel.cover})
     key = (panel.name, b"" if within is None else within.tobytes())
     if key not in loading.regions:
         parts = pieces(outline(panel)) if within is None else cut(panel, within)
@@ -84,7 +88,7 @@ def press(
             (part, shape.area, np.array(shape.centroid.coords[0])) for part, shape in zip(parts, shapes, strict=True)
         ]
     for polygon, area, middle in loading.regions[key]:
-        load = SurfaceLoad(case, panel.name, polygon, terms, direction, zone, why, excluded)
+        load = SurfaceLoad(case, panel.name, polygon, terms, direction, zone, why, excluded, reason)
         loading.surfaces.append(load)
         loading.expected[case] = loading.expected[case] + direction * load.at(middle) * area
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
+from dataclasses import replace
 
 import numpy as np
 
@@ -12,8 +13,8 @@ from engine.chain import Chain
 from engine.dossier.behaviour import frames_with_worst
 from engine.dossier.building import named
 from engine.dossier.diagrams import loads, zones_drawing
-from engine.dossier.values import Cell, Column, Facts, Figure, Heading, Paragraph, Table, Told
-from engine.standards.family import family
+from engine.dossier.values import Cell, Column, Derived, Facts, Figure, Heading, Paragraph, Table, Told
+from engine.standards.family import Family, family
 from engine.verification.outcomes import SERVICE
 
 WAYS = {
@@ -154,6 +155,19 @@ def _snow(chain: Chain, told: Told) -> None:
             tuple(rows),
         )
     )
+    if told.level != "summary":
+        told.add(*_snow_derived(chain))
+
+
+def _snow_derived(chain: Chain) -> list[Derived]:
+    """How the snow of each arrangement comes about, what is alike once."""
+    found: dict[tuple[object, ...], Derived] = {}
+    for i, case in enumerate(chain.loading.cases):
+        if any(load.case == i and load.reason and load.reason.kind == "snow" for load in chain.loading.surfaces):
+            for derivation in family(chain.document).case_derivations(chain.loading, i):
+                titled = replace(derivation, title=f"{case.symbol} · {derivation.title}")
+                found.setdefault(derivation.steps, Derived(titled))
+    return list(found.values())
 
 
 def _flatness(chain: Chain, name: str) -> float:
@@ -176,7 +190,7 @@ def _wind(chain: Chain, told: Told, winds: list[Wind]) -> None:
             )
         ),
     )
-    _peaks(told, winds)
+    _peaks(family(chain.document), told, winds)
     inside = [(WAYS[w.direction], ", ".join(f"{c:+.2f}" for c, _ in w.inside), w.inside[0][1]) for w in winds]
     told.add(
         Heading("Internal pressure", "actions.inside", 3), Facts(tuple(("c_pi  " + a, b, c) for a, b, c in inside))
@@ -186,8 +200,8 @@ def _wind(chain: Chain, told: Told, winds: list[Wind]) -> None:
             _zones(chain, told, w)
 
 
-def _peaks(told: Told, winds: list[Wind]) -> None:
-    """Peak velocity pressure by direction and height."""
+def _peaks(standard: Family, told: Told, winds: list[Wind]) -> None:
+    """Peak velocity pressure by direction and height; how the highest of each direction comes about, equal ones once."""
     rows: list[tuple[Cell, ...]] = [
         (
             WAYS[w.direction], p.terrain, z, p.speed, p.basic / 1000, p.roughness, p.turbulence, p.exposure, p.peak / 1000,
@@ -202,11 +216,9 @@ def _peaks(told: Told, winds: list[Wind]) -> None:
     told.add(
         Heading("Peak velocity pressure", "actions.peak", 3), Table("peak velocity pressure", columns, tuple(rows))
     )
-    told.add(
-        Paragraph(
-            "q_b = ½ ρ v_b² (4.10); c_r = k_r ln(z/z_0) (4.4); I_v = k_I / (c_o ln(z/z_0)) (4.7); q_p = (1 + 7 I_v) ½ ρ v_m² = c_e q_b (4.8)."
-        )
-    )
+    if told.level != "summary":
+        highest = {w.inner: w.pressures[max(w.pressures)] for w in winds}
+        told.add(*(Derived(standard.load_derivation(p.reason)) for p in highest.values()))
 
 
 def _zones(chain: Chain, told: Told, w: Wind) -> None:
@@ -285,8 +297,23 @@ def combining(chain: Chain, told: Told) -> None:
             )
         )
     columns = (Column("name"), Column("use"), Column("combination", wide=True), Column("checks that it governs", "", 0))
+    most = {c.use: i for i, c in sorted(enumerate(chain.combinations), key=lambda item: governing[item[0]])}
     rows_of = {c.name: float(governing[i]) for i, c in enumerate(chain.combinations)}
     told.add(Table("combinations", columns, tuple((c.name, c.use, c.formula, rows_of[c.name]) for c in own)))
+    derived = [
+        family(document).factor_derivation(document, chain.loading, chain.combinations[i])
+        for i in most.values()
+        if governing[i]
+    ]
+    if derived:
+        told.add(
+            Heading(
+                "How their factors come about",
+                "combinations.factors",
+                aside="of the one of each use that governs most checks",
+            ),
+            *(Derived(one) for one in derived),
+        )
 
 
 def governed(chain: Chain) -> Counter[int]:

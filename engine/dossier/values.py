@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Literal
 
+from engine.derivation import Derivation
 from engine.document.handover import Chapter, Level
 from engine.dossier.drawing import Drawing
 from engine.verification.proof import Proof
@@ -84,8 +85,15 @@ class Proven:
     drawing: Drawing | None = None
 
 
+@dataclass(frozen=True)
+class Derived:
+    """How a number came about."""
+
+    derivation: Derivation
+
+
 Standing = Literal["passes", "fails", "open"]
-Block = Heading | Paragraph | Facts | Table | Figure | Proven
+Block = Heading | Paragraph | Facts | Table | Figure | Proven | Derived
 
 
 @dataclass

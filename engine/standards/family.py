@@ -6,8 +6,9 @@ from typing import Protocol
 
 from engine.actions.cases import Case, Loading
 from engine.actions.combinations import Combination
-from engine.actions.derived import Factors, Idle, LocalPressure, SnowShape, Wind
+from engine.actions.derived import Factors, Idle, LocalPressure, SnowShape, Wind, Zone
 from engine.analysis.combined import Combined
+from engine.derivation import Derivation, Reason
 from engine.document import Document
 from engine.document.national import BasisValues, ImperfectionValues
 from engine.document.national_values import NationalValue
@@ -70,6 +71,19 @@ class Family(Protocol):
 
     def factors(self, document: Document, case: Case) -> Factors:
         """Combination factors of a variable case."""
+
+    def load_derivation(self, reason: Reason) -> Derivation:
+        """How a pressure of wind or snow, or the wind's peak pressure, came about."""
+
+    def case_derivations(self, loading: Loading, case: int) -> list[Derivation]:
+        """How the pressures of a case come about, alike ones once; none of what is stated."""
+
+    def zone_derivations(self, wind: Wind, zone: Zone) -> list[Derivation]:
+        """How the wind on a zone comes about: its peak pressure, then what follows from it by each set of coefficients and pressure
+        inside."""
+
+    def factor_derivation(self, document: Document, loading: Loading, combination: Combination) -> Derivation:
+        """How the factors of a combination came about."""
 
     def national_values(self) -> list[NationalValue]:
         """What the family leaves to nations, by group."""

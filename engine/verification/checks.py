@@ -9,10 +9,10 @@ from typing import Literal
 
 from engine.catalogue.properties import Section
 from engine.catalogue.steels import Material
+from engine.derivation import Line, Symbol
 from engine.structure.model import Floats
 from engine.verification.grounds import Grounds
 from engine.verification.outcomes import Findings, Outcome, Reached
-from engine.verification.proof_lines import Line, Symbol
 
 
 @dataclass(frozen=True)

@@ -9,7 +9,7 @@ from typing import Any
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
-from ninja import Router
+from ninja import Query, Router
 from ninja.responses import Response
 
 from engine.document import read_stored
@@ -17,6 +17,7 @@ from server.api.access import IFC, document_of, download, in_thread, revision_of
 from server.people.roles import May
 from server.projects import (
     action_schemas,
+    derivations,
     looks,
     news,
     project_schemas,
@@ -259,6 +260,15 @@ async def proof(
     """The proof of a check, in what governs it or in another combination."""
     given = {"member": member, "criterion": criterion, "combination": combination}
     return await _seen(request, project_id, revision, "proof", **given)
+
+
+@router.get("/projects/{project_id}/derivations", response={200: list[derivations.DerivationOut], 422: schemas.Problem})
+async def derived(
+    request: HttpRequest, project_id: UUID, asked: Query[derivations.Asked], revision: int | None = None
+) -> Any:
+    """How the factors of a combination came about, the pressures of a case, the wind on a zone of a panel, the pressure of that number
+    on a panel, or the peak pressure of wind from a direction: the first of these that is named."""
+    return await _seen(request, project_id, revision, "derivations", **asked.model_dump())
 
 
 @router.get("/projects/{project_id}/why", response={200: single.WhyOut, 422: schemas.Problem})

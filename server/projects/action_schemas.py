@@ -143,26 +143,9 @@ class PanelBrief(BaseModel):
 Flat = tuple[float, float]
 
 
-class StepsOut(BaseModel):
-    """The steps of EN 1991-1-4 4.2 to 4.5 to q_p(z_e), speed in m/s, heights in m, q_b in kN/m²; and e = min(b, 2h)."""
-
-    z: float
-    speed: float
-    basic: float
-    terrain: str
-    terrain_factor: float
-    roughness: float
-    orography: float
-    turbulence: float
-    exposure: float
-    b: float
-    height: float
-    e: float
-
-
 class ZoneOut(BaseModel):
     """A wind zone on a panel: (c_pe,10, c_pe,1) of its two sets, and the printed values that they lie between; peak: q_p(z_e) in
-    kN/m², with its steps."""
+    kN/m²."""
 
     direction: str
     letter: str
@@ -173,7 +156,6 @@ class ZoneOut(BaseModel):
     peak: float
     source: str
     read: list[str]
-    steps: StepsOut
 
 
 class SurfaceLoadOut(BaseModel):

@@ -19,6 +19,7 @@ from engine.errors import ModelError
 from engine.result import result
 from publish.ifc import ifc
 from server.projects import (
+    derivations,
     envelopes,
     one_member,
     queue,
@@ -79,6 +80,7 @@ LOOKS: dict[str, Look] = {
     "panel": lambda c, n, name: surfaces.panel_out(c, name),
     "loads": lambda c, n, member, case: surfaces.traced(c, member, case),
     "proof": _proof,
+    "derivations": lambda c, n, **asked: derivations.derived(c, derivations.Asked(**asked)),
     "why": lambda c, n, member: single.why_out(c, n, member),
     "tried": _tried,
     "lengths": lambda c, n, member: single.lengths_out(c, n, member),

@@ -8,6 +8,7 @@ from engine.chain import Chain
 from engine.verification.outcomes import kind_of
 from engine.verification.proof import Proof
 from server.projects import verdict_schemas
+from server.projects.derivations import derivation_out
 
 
 def ribbon_out(chain: Chain, member: int) -> verdict_schemas.RibbonOut:
@@ -44,11 +45,8 @@ def proof_out(proof: Proof, revision: int, member: str) -> verdict_schemas.Proof
     return verdict_schemas.ProofOut(
         revision=revision,
         member=member,
-        title=proof.title,
-        clause=proof.clause,
+        **derivation_out(proof).model_dump(),
         combination=proof.combination,
         formula=proof.formula,
         utilisation=proof.utilisation,
-        steps=[verdict_schemas.StepOut(**vars(step)) for step in proof.steps],
-        assumptions=list(proof.assumptions),
     )

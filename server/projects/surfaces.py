@@ -7,7 +7,7 @@ from collections.abc import Iterator
 import numpy as np
 from shapely.geometry import Polygon
 
-from engine.actions.derived import Wind, Zone
+from engine.actions.derived import Wind
 from engine.actions.panels import areas, cut
 from engine.chain import Chain
 from engine.errors import ModelError
@@ -85,25 +85,6 @@ def wind_out(winds: list[Wind]) -> list[action_schemas.WindOut]:
             )
         )
     return found
-
-
-def _steps(w: Wind, zone: Zone) -> action_schemas.StepsOut:
-    """How q_p(z_e) of a zone and the extent of the zones come about."""
-    p, b = w.pressures[zone.height], w.box
-    return action_schemas.StepsOut(
-        z=p.z,
-        speed=p.speed,
-        basic=p.basic / 1000,
-        terrain=p.terrain,
-        terrain_factor=p.terrain_factor,
-        roughness=p.roughness,
-        orography=p.orography,
-        turbulence=p.turbulence,
-        exposure=p.exposure,
-        b=b.across(w.direction),
-        height=b.height,
-        e=b.e(w.direction),
-    )
 
 
 def local_out(chain: Chain) -> list[action_schemas.LocalOut]:
@@ -210,7 +191,6 @@ def _zones(chain: Chain, panel: Panel, origin: Floats, basis: Floats) -> Iterato
                     peak=w.peak(zone) / 1000,
                     source=zone.source,
                     read=list(zone.read),
-                    steps=_steps(w, zone),
                 )
 
 

@@ -7,6 +7,7 @@ from typing import Literal
 from pydantic import BaseModel
 
 from engine.verification.outcomes import Kind
+from server.projects.derivations import DerivationOut
 
 
 class CheckOut(BaseModel):
@@ -148,22 +149,11 @@ class RibbonOut(BaseModel):
     values: list[tuple[str, str, str]]
 
 
-class StepOut(BaseModel):
-    symbol: str
-    formula: str
-    numbers: str
-    value: str
-    clause: str
-    words: str
+class ProofOut(DerivationOut):
+    """The derivation of one check of a member."""
 
-
-class ProofOut(BaseModel):
     revision: int
     member: str
-    title: str
-    clause: str
     combination: str
     formula: str
     utilisation: float
-    steps: list[StepOut]
-    assumptions: list[str]

@@ -79,6 +79,22 @@ class Actions(BrowserCase):
         expect(page.locator("aside.right")).to_contain_text(f"{peak:.3f} kN/m²")
         expect(page.locator("aside.right")).to_contain_text("table 7.4a, α = 10.0°")
 
+    def test_loads_and_factors_say_how_they_come_about(self):
+        page = self.page
+        self.stage("Actions")
+        page.click("aside.right li button:has-text('Snow, undrifted')")
+        page.click("aside.right button.how")
+        drawer = page.locator(".proof .el-drawer__body:visible")
+        # 0.8 · 0.8 kN/m² on the plan, at 10°
+        expect(drawer).to_contain_text("(5.1)")
+        expect(drawer.locator("li", has_text="on the plan")).to_contain_text("0.6400 kN/m²")
+        expect(drawer.locator("li.last")).to_contain_text("0.6303 kN/m²")
+        page.keyboard.press("Escape")
+        expect(drawer).to_have_count(0)
+        self.stage("Combinations")
+        page.click("aside.right button.how")
+        expect(drawer.locator("li").first).to_contain_text("Self-weight of steel: permanent")
+
     def test_the_pitch_moves_zones_and_loads_by_itself(self):
         page = self.page
         self.stage("Actions")

@@ -1,7 +1,7 @@
 """The value of a formula of the proofs: the little LaTeX that they are written in, read by recursive descent."""
 
 import re
-from math import pi, sqrt
+from math import log, pi, sqrt
 
 UNITS = {
     "m": 1.0,
@@ -16,6 +16,12 @@ UNITS = {
     "kNm²": 1e3,
     "1/m": 1.0,
     "mrad": 1e-3,
+    "kN/m²": 1e3,
+    "kN/m³": 1e3,
+    "kg/m³": 1.0,
+    "m/s": 1.0,
+    "m²": 1.0,
+    "°": 1.0,
     "": 1.0,
 }
 
@@ -27,7 +33,8 @@ _IGNORED = {"left", "right", "cdot"}
 
 class _Reader:
     def __init__(self, formula, values):
-        text = formula.replace(r"\,", " ").replace(r"\ ", " ")
+        # angles are in degrees throughout
+        text = formula.replace(r"\,", " ").replace(r"\ ", " ").replace(r"^\circ", "")
         found = [m for m in _TOKEN.finditer(text) if m["word"] not in _IGNORED]
         self.tokens, self.values, self.at = found, values, 0
 
@@ -58,7 +65,7 @@ class _Reader:
 
     def product(self):
         found = self.power()
-        while self.peek() in ("value", "(", "[", "dfrac", "sqrt", "pi", "/", "min", "max"):
+        while self.peek() in ("value", "(", "[", "dfrac", "sqrt", "pi", "/", "min", "max", "ln"):
             found = found / self.power() if self.peek() == "/" and self.take() else found * self.power()
         return found
 
@@ -99,6 +106,8 @@ class _Reader:
                 root = self.between("[", "]")
             inner = self.group()
             return sqrt(inner) if root == 2 else inner ** (1 / root)
+        if kind == "ln":
+            return log(self.single())
         if kind in ("min", "max"):
             self.take("(")
             found = [self.sum()]

@@ -7,12 +7,12 @@ from math import inf, nan
 import numpy as np
 
 from engine.chain import run
+from engine.derivation import Symbol
 from engine.document.base import Haunch
 from engine.standards.en.proof_symbols import SYMBOLS
 from engine.standards.en.proof_text import LINES
 from engine.verification.outcomes import CRITERIA
 from engine.verification.proof import evaluated, prove
-from engine.verification.proof_lines import Symbol
 from tests.engine.helpers import failing_hall, hall
 from tests.engine.latex import UNITS, value
 from tests.engine.test_built_up import BATTENED

@@ -15,14 +15,17 @@ from pypdf import PdfReader
 
 from engine.chain import run
 from engine.demo import drying_hall
+from engine.derivation import written
 from engine.document import read_document
 from engine.document.handover import DossierPlan
 from engine.dossier.compose import compose
 from engine.dossier.drawing import Circle, Drawing, Stroke, Words
 from engine.dossier.values import Heading, Proven
+from engine.standards.en.derived import FACTORS
+from engine.standards.en.derived_lines import KINDS
+from engine.standards.en.derived_lines import SYMBOLS as OF_LOADS
 from engine.standards.en.proof_symbols import SYMBOLS
 from engine.standards.en.proof_text import LINES
-from engine.verification.proof import written
 from publish.__main__ import main
 from publish.drawings import svg
 from publish.dxf import dxf
@@ -61,6 +64,11 @@ class Formulas(unittest.TestCase):
             for line in lines:
                 formula = typst_math(written(line.formula, lambda key: SYMBOLS[key].latex))
                 rows.append(f"$ {typst_math(SYMBOLS[line.key].latex)} = {formula or 'x'} $")
+        for _, _, lines in KINDS.values():
+            for line in lines:
+                formula = typst_math(written(line.formula, lambda key: OF_LOADS[key].latex))
+                rows.append(f"$ {typst_math(OF_LOADS[line.key].latex)} = {formula or 'x'} $")
+        rows += [f"$ {typst_math(symbol.latex)} $" for symbol in FACTORS.values()]
         self.assertGreater(len(rows), 300)
         typst.compile("\n".join(rows).encode())
 

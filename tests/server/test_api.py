@@ -232,12 +232,42 @@ class Workbench(ApiCase):
         strong = [c["utilisation"] for c in member["checks"] if c["criterion"] in criteria]
         self.assertAlmostEqual(max(run["utilisation"]), max(strong), places=9)
 
+    def test_loads_and_factors_say_how_they_come_about(self):
+        def derived(**asked):
+            return self.client.get(f"{self.path}/derivations", asked).json()
+
+        panel = self.client.get(f"{self.path}/panel", {"name": "roof-AB-left"}).json()
+        zone = next(z for z in panel["zones"] if z["direction"] == "left" and z["letter"] == "G")
+        peak, extent, *surfaces = derived(direction="left", panel="roof-AB-left", zone="G")
+        self.assertEqual(peak["steps"][-1]["value"], f"{zone['peak']:.4f} kN/m²")
+        self.assertEqual(extent["steps"][-1]["symbol"], "e")
+        # both sets of coefficients, each with +0.2 and -0.3 inside
+        self.assertEqual(len(surfaces), 4)
+        number = next(i for i, load in enumerate(panel["loads"]) if load["case"] == "W1" and load["zone"] == "G")
+        own = derived(panel="roof-AB-left", number=number)[0]["steps"][-1]["value"]
+        self.assertEqual(own, f"{panel['loads'][number]['pressure'][0]:.4f} kN/m²")
+        self.assertIn(own, [s["steps"][-1]["value"] for s in surfaces])
+        # every zone of the case once, and what is stated has nothing to say
+        titles = [d["title"] for d in derived(case="W1")]
+        self.assertEqual(sum("roof-AB-left, G" in title for title in titles), 1)
+        self.assertEqual(derived(case="G2"), [])
+        chain = self.client.get(f"{self.path}/chain").json()
+        combination = next(c for c in chain["combinations"] if c["use"] == "strength" and "0.75 S" in c["formula"])
+        factors = derived(combination=combination["name"])[0]
+        self.assertFalse(factors["leads"])
+        self.assertIn(r"1.500\cdot 0.5000", [step["numbers"] for step in factors["steps"]])
+
     def test_unknown_names_are_refused(self):
         for route, query in (
             ("diagrams", {"state": "C999"}),
             ("proof", {"member": "nobody", "criterion": "section"}),
             ("proof", {"member": "frame-2/rafter-AB-left", "criterion": "luck"}),
             ("ribbon", {"member": "nobody"}),
+            ("derivations", {"combination": "C999"}),
+            ("derivations", {"case": "S99"}),
+            ("derivations", {"direction": "below"}),
+            ("derivations", {"direction": "left", "panel": "roof-AB-left", "zone": "Q"}),
+            ("derivations", {"panel": "roof-AB-left", "number": 999}),
         ):
             self.assertEqual(self.client.get(f"{self.path}/{route}", query).status_code, 422, query)
 

@@ -8,8 +8,10 @@ import '@fontsource/ibm-plex-mono/600.css'
 import './element'
 import './theme.css'
 import { createPinia } from 'pinia'
+import { VueQueryPlugin } from '@tanstack/vue-query'
 import { createApp } from 'vue'
 import { createRouter, createWebHistory } from 'vue-router'
+import { plugin } from './api/queries'
 import App from './App.vue'
 
 const router = createRouter({
@@ -23,4 +25,4 @@ const router = createRouter({
   ],
 })
 
-createApp(App).use(createPinia()).use(router).mount('#app')
+createApp(App).use(createPinia()).use(VueQueryPlugin, plugin).use(router).mount('#app')

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from engine.actions.cases import Case, Loading
 from engine.actions.combinations import Combination
-from engine.actions.derived import Factors, Idle, LocalPressure, SnowShape, Wind
+from engine.actions.derived import Factors, Idle, LocalPressure, SnowShape, Wind, Zone
 from engine.analysis.combined import Combined
+from engine.derivation import Derivation, Reason
 from engine.document import Document
 from engine.document.national import BasisValues, ImperfectionValues
 from engine.document.national_values import NationalValue
@@ -13,6 +14,7 @@ from engine.document.rules import Rules, Site
 from engine.standards.en.checks.lengths import effective_lengths
 from engine.standards.en.checks.steel import steel_checks
 from engine.standards.en.combinations import PSI, combine, counted, leaning, psi, psi_key
+from engine.standards.en.derived import of_case, of_combination, of_load, of_zone
 from engine.standards.en.hall_actions import add_hall_cases, simplifications
 from engine.standards.en.idle import idle
 from engine.standards.en.imperfections import add_imperfections, bow_ratio
@@ -83,6 +85,18 @@ class Eurocodes:
         site, basis = document.site, document.national.basis
         row = psi_key(case, site, basis)
         return Factors(row, psi(case, document.rules, site, basis), PSI[row])
+
+    def load_derivation(self, reason: Reason) -> Derivation:
+        return of_load(reason)
+
+    def case_derivations(self, loading: Loading, case: int) -> list[Derivation]:
+        return of_case(loading, case)
+
+    def zone_derivations(self, wind: Wind, zone: Zone) -> list[Derivation]:
+        return of_zone(wind, zone)
+
+    def factor_derivation(self, document: Document, loading: Loading, combination: Combination) -> Derivation:
+        return of_combination(document, loading, combination)
 
     def national_values(self) -> list[NationalValue]:
         return national_values()

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from engine.verification.proof_lines import Line, Values
+from engine.derivation import Line, Values
 
 
 def _laced(v: Values) -> bool:

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import replace
 
+from engine.derivation import Line, Values
 from engine.standards.en.interaction import NEARLY
-from engine.verification.proof_lines import Line, Values
 
 
 def by_annex_b(v: Values) -> bool:

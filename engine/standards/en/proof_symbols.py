@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from engine.verification.proof_lines import Symbol
+from engine.derivation import Symbol
 
 
 def _force(latex: str) -> Symbol:

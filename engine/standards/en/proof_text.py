@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from engine.derivation import Line, Values
 from engine.standards.en.proof_built_up import CHORD, LACING
 from engine.standards.en.proof_stability import (
     ANNEX_A,
@@ -18,7 +19,6 @@ from engine.standards.en.proof_stability import (
 )
 from engine.standards.en.proof_text_more import AXIAL, GENERAL, HAUNCHED, NET, SINGLE, SUM, WEB
 from engine.standards.en.proof_torsion import TORSION, TWIST
-from engine.verification.proof_lines import Line, Values
 
 #: where each criterion is written
 CLAUSES = {

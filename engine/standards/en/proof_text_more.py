@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from engine.verification.proof_lines import Line, Values
+from engine.derivation import Line, Values
 
 #: a cross-section with a haunch, by stresses
 HAUNCHED = [

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
+from engine.derivation import Line, Values
 from engine.standards.en.proof_stability import i_section
 from engine.standards.en.torsion import NEARLY
-from engine.verification.proof_lines import Line, Values
 
 
 def _hollow(v: Values) -> bool:

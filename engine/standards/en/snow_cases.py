@@ -9,11 +9,12 @@ import numpy as np
 
 from engine.actions.cases import Case, Loading
 from engine.actions.panels import DOWN, press
+from engine.derivation import Reason
 from engine.document import Document
 from engine.errors import ModelError
 from engine.standards.en import snow
 from engine.standards.en.roofs import Roof, parapet, planes_of, roofs_of
-from engine.standards.en.snow_lying import Arrangement, Stretch, shape, stretched
+from engine.standards.en.snow_lying import Arrangement, Stretch, shape, shaped, stretched
 from engine.standards.en.snow_trusses import on_truss, truss_roofs
 from engine.standards.en.wind_zones import FAR, on_roof
 from engine.structure.model import Panel, Structure
@@ -34,13 +35,14 @@ def arrangements(document: Document, structure: Structure) -> list[Arrangement]:
     roofs = hall_roofs(structure)
     main = [p for p in roofs if not p.place]
     own = roofs_of(structure)
-    mu = {p.name: shape(p, document) for p in roofs}
+    how = {p.name: shaped(p, document) for p in roofs}
+    mu = {name: values["mu1"] for name, values in how.items()}
 
     def even(name: str, note: str, but: tuple[str, ...] = ()) -> Arrangement:
         made = Arrangement(name, note)
         for panel in roofs:
             if panel.name not in but:
-                made.lay(panel, mu[panel.name])
+                made.lay(panel, mu[panel.name], how[panel.name])
         return made
 
     words = ", ".join(f"{mu[p.name]:.2f} {slope_words(p)}" for p in roofs)
@@ -51,10 +53,11 @@ def arrangements(document: Document, structure: Structure) -> list[Arrangement]:
             slope = {p.name for p in own[0].planes[0 if light == "left" else 1].panels}
             for panel in roofs:
                 half = panel.name in slope or (panel.place == "overhang" and panel.side == light)
-                made.lay(panel, mu[panel.name] * (0.5 if half else 1.0))
+                share = {"half": 0.5} if half else {}
+                made.lay(panel, mu[panel.name] * (0.5 if half else 1.0), how[panel.name] | share)
             found.append(made)
     if len(own) > 1:
-        found += _valleys(own, roofs, mu, document.national.snow.flat)
+        found += _valleys(own, roofs, how, document.national.snow.flat)
     found += _at_lean_tos(document, structure, roofs, main, mu, even)
     found += _at_neighbour(document, main, mu, even)
     if parapet(document):
@@ -62,16 +65,21 @@ def arrangements(document: Document, structure: Structure) -> list[Arrangement]:
     return found + _at_obstructions(document, structure, roofs, even)
 
 
-def _valleys(own: list[Roof], roofs: list[Panel], mu: dict[str, float], flat: float) -> list[Arrangement]:
+def _valleys(own: list[Roof], roofs: list[Panel], how: dict[str, dict[str, float]], flat: float) -> list[Arrangement]:
     """Figure 5.4, case (ii): μ1 at the ridges, μ2 of the mean pitch in the valleys; outer slopes with μ1."""
     made = Arrangement("Snow, drifted in the valleys", "μ2 of the mean pitch in the valleys (figure 5.4)")
     valley: dict[str, list[tuple[float, float]]] = {}
+    mu = {name: values["mu1"] for name, values in how.items()}
+    of: dict[str, dict[str, float]] = {}
     planes = [plane for roof in own for plane in roof.planes]
     peaks = set()
     for one, other in pairwise(planes):
         if one.slope < 0 < other.slope:
-            value = float(snow.mu2(min((one.pitch + other.pitch) / 2, 59.9), flat))
+            mean = (one.pitch + other.pitch) / 2
+            value = float(snow.mu2(min(mean, 59.9), flat))
             peaks.add(f"{value:.2f}")
+            own_values = {"alpha_1": one.pitch, "alpha_2": other.pitch, "alpha_mean": mean, "flat": flat, "mu2": value}
+            of |= {panel.name: own_values for panel in [*one.panels, *other.panels]}
             for plane, knots in (
                 (one, [(one.x0, mu[one.panels[0].name]), (one.x1, value)]),
                 (other, [(other.x0, value), (other.x1, mu[other.panels[-1].name])]),
@@ -81,9 +89,9 @@ def _valleys(own: list[Roof], roofs: list[Panel], mu: dict[str, float], flat: fl
         return []
     for panel in roofs:
         if panel.name in valley:
-            made.knots(panel, valley[panel.name])
+            made.knots(panel, valley[panel.name], of[panel.name])
         else:
-            made.lay(panel, mu[panel.name])
+            made.lay(panel, mu[panel.name], how[panel.name])
     made.note += f"; μ2 = {', '.join(sorted(peaks))}"
     return [made]
 
@@ -104,13 +112,11 @@ def _at_lean_tos(document, structure, roofs, main, mu, even) -> list[Arrangement
         plane = planes_of(structure)[0 if panel.side == "left" else -1]
         towards = plane.slope > 0 if panel.side == "left" else plane.slope < 0
         slope = plane.width if towards else 0.0
-        sliding, blown = snow.drift_at_taller(
-            width, x1 - x0, height, document.site.ground_snow, upper.pitch, slope, document.national.snow
-        )
-        length = snow.drift_length(height, document.national.snow)
+        how = _at_taller(document, width, x1 - x0, height, upper.pitch, slope)
+        sliding, blown, length = how["mu_s"], how["mu_w"], how["l_s"]
         note = f"μ_s = {sliding:.2f}, μ_w = {blown:.2f} over l_s = {length:.1f} m from the hall's wall (5.3.6)"
         made = even(f"Snow, drifted onto the {panel.side} lean-to", note, (panel.name,))
-        made.drift(panel, wall, length, sliding + blown, mu[panel.name])
+        made.drift(panel, wall, length, sliding + blown, mu[panel.name], how)
         found.append(made)
     return found
 
@@ -122,31 +128,65 @@ def _at_neighbour(document, main, mu, even) -> list[Arrangement]:  # type: ignor
     edge = min(stretched(p)[0] for p in main) if n.side == "left" else max(stretched(p)[1] for p in main)
     wall = edge - n.gap if n.side == "left" else edge + n.gap
     width = max(stretched(p)[1] for p in main) - min(stretched(p)[0] for p in main)
-    _, blown = snow.drift_at_taller(
-        n.width, width, n.above, document.site.ground_snow, 0.0, 0.0, document.national.snow
-    )
-    length = snow.drift_length(n.above, document.national.snow)
+    how = _at_taller(document, n.width, width, n.above, 0.0, 0.0)
+    blown, length = how["mu_w"], how["l_s"]
     if n.gap >= length:
         return []
     note = f"μ_w = {blown:.2f} at the taller building, over l_s = {length:.1f} m (5.3.6); no snow slides from it"
     made = even(f"Snow, drifted against the building to the {n.side}", note, tuple(p.name for p in main))
     for panel in main:
-        made.drift(panel, wall, length, blown, mu[panel.name])
+        made.drift(panel, wall, length, blown, mu[panel.name], how)
     return [made]
 
 
 def _at_parapets(document, main, roofs, even) -> list[Arrangement]:  # type: ignore[no-untyped-def]
-    height = parapet(document)
-    values = document.national.snow
-    peak = snow.drift_at_obstruction(height, document.site.ground_snow, values)
-    length = snow.drift_length(height, values)
+    how = _at_obstruction(document, parapet(document))
+    peak, length = how["mu2_at"], how["l_s"]
     found = []
     for side, panel, wall in (("left", main[0], stretched(main[0])[0]), ("right", main[-1], stretched(main[-1])[1])):
         note = f"μ2 = {peak:.2f} at the parapet, over l_s = {length:.1f} m (6.2)"
         made = even(f"Snow, drifted against the {side} parapet", note, (panel.name,))
-        made.drift(panel, wall, length, peak, shape(panel, document))
+        made.drift(panel, wall, length, peak, shape(panel, document), how)
         found.append(made)
     return found
+
+
+def _at_taller(
+    document: Document, upper: float, lower: float, height: float, pitch: float, slope: float
+) -> dict[str, float]:
+    """μ_s and μ_w of the drift at a taller building with its length, and what they come from (5.3.6)."""
+    values, ground = document.national.snow, document.site.ground_snow
+    sliding, blown = snow.drift_at_taller(upper, lower, height, ground, pitch, slope, values)
+    slides = {"mu1_above": float(snow.mu1(pitch, values.flat)), "slope_above": slope} if sliding else {}
+    return {
+        **slides,
+        "b_1": upper,
+        "b_2": lower,
+        "h_step": height,
+        "blown": (upper + lower) / (2 * height),
+        "held_w": values.drift_weight * height / ground if ground else np.inf,
+        "mu_w": blown,
+        "mu_s": sliding,
+        "l_s": snow.drift_length(height, values),
+        **_bounds(document, "w", values.drift_least, values.drift_most),
+    }
+
+
+def _at_obstruction(document: Document, height: float) -> dict[str, float]:
+    """μ2 of the drift at an obstruction with its length, and what they come from (6.2)."""
+    values = document.national.snow
+    peak = snow.drift_at_obstruction(height, document.site.ground_snow, values)
+    length = snow.drift_length(height, values)
+    bounds = _bounds(document, "at", values.obstruction_least, values.obstruction_most)
+    held = values.drift_weight * height / document.site.ground_snow if document.site.ground_snow else np.inf
+    return {"h_step": height, "held_at": held, "mu2_at": peak, "l_s": length, **bounds}
+
+
+def _bounds(document: Document, of: str, least: float, most: float) -> dict[str, float]:
+    """What bounds a drift, by name."""
+    values = document.national.snow
+    length = {"l_least": values.length_least, "l_most": values.length_most}
+    return {f"least_{of}": least, f"most_{of}": most, "gamma_snow": values.drift_weight * 1000, **length}
 
 
 def _at_obstructions(document, structure, roofs, even) -> list[Arrangement]:  # type: ignore[no-untyped-def]
@@ -173,17 +213,15 @@ def _at_obstructions(document, structure, roofs, even) -> list[Arrangement]:  # 
                 f"{high:g} m.",
                 f"{place}.start",
             )
-        values = document.national.snow
-        peak = snow.drift_at_obstruction(o.height, document.site.ground_snow, values)
-        length = snow.drift_length(o.height, values)
-        mu1 = shape(panel, document)
-        peak = max(peak, mu1)
+        how, beside_it = _at_obstruction(document, o.height), shaped(panel, document)
+        length, mu1 = how["l_s"], beside_it["mu1"]
+        peak = max(how["mu2_at"], mu1)
         note = f"μ2 = {peak:.2f} at x = {o.at:g} m, over l_s = {length:.1f} m on both sides (6.2)"
         made = even(f"Snow, drifted at obstruction {i + 1}", note, (panel.name,))
-        made.knots(panel, [(o.at - length, mu1), (o.at, peak), (o.at + length, mu1)], y)
+        made.knots(panel, [(o.at - length, mu1), (o.at, peak), (o.at + length, mu1)], how, y)
         for beside in ((low, y[0]), (y[1], high)):
             if beside[1] - beside[0] > 1e-6:
-                made.stretches[panel.name].append(Stretch((x0, x1), (mu1, mu1), beside))
+                made.stretches[panel.name].append(Stretch((x0, x1), (mu1, mu1), beside, how=beside_it))
         found.append(made)
     return found
 
@@ -211,7 +249,7 @@ def _everywhere(document: Document, structure: Structure) -> list[Arrangement]:
             if not any(p.name in made.stretches for p in roof.panels):
                 on_truss(made, roof, document)
         for panel in drawn:
-            made.knots(panel, [(0.0, float(panel.snow or 0.0))])
+            made.knots(panel, [(0.0, float(panel.snow or 0.0))], {})
     return found
 
 
@@ -259,9 +297,13 @@ def _lay(
     terms_of_roof = f"C_e {exposure:g} · C_t {options.thermal:g} · s_k {ground:g} kN/m²"
     if exceptional:
         terms_of_roof = f"C_esl {exceptional:g} · {terms_of_roof}"
+    on_roof_values = {"s_k": ground * 1000, "C_e": exposure, "C_t": options.thermal}
+    if exceptional:
+        on_roof_values["C_esl"] = exceptional
     for name, stretches in made.stretches.items():
         panel = panels[name]
-        scale = roof * 1000 * abs(float(panel.outside[2]))
+        flatness = abs(float(panel.outside[2]))
+        scale = roof * 1000 * flatness
         for stretch in stretches:
             mu0, mu1 = stretch.mu
             terms = stretch.terms(panel)
@@ -270,7 +312,15 @@ def _lay(
             zone = f"{mu0:.2f}" if even else f"{mu0:.2f} … {mu1:.2f}"
             pressure = (scale * terms[0], scale * terms[1], scale * terms[2])
             why = f"{words}; s = μ · {terms_of_roof} (5.1) on the plan"
-            press(loading, case, panel, DOWN, pressure, stretch.on(panel), zone, why)
+            most = {"s": max(stretch.mu) * roof * 1000, "flatness": flatness, "p": max(stretch.mu) * scale}
+            reason = Reason("snow", {**_how(stretch), **on_roof_values, **most})
+            press(loading, case, panel, DOWN, pressure, stretch.on(panel), zone, why, reason=reason)
+
+
+def _how(stretch: Stretch) -> dict[str, float]:
+    """What μ on a stretch comes from, its greatest, and its least where it varies."""
+    low, high = sorted(stretch.mu)
+    return {**stretch.how, "mu": high} | ({"mu_other": low} if high - low > 1e-9 else {})
 
 
 def _edges(loading: Loading, case: int, structure: Structure, load: float) -> None:

@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
+from engine.derivation import Values
 from engine.document import Document
 from engine.standards.en import snow
 from engine.standards.en.roofs import parapet
@@ -28,12 +29,14 @@ HALL = Axis(np.zeros(3), np.array([1.0, 0.0, 0.0]))
 
 @dataclass(frozen=True)
 class Stretch:
-    """A stretch of a roof: from x0 to x1 along an axis across it and y0 to y1 sideways, μ at x0 and x1."""
+    """A stretch of a roof: from x0 to x1 along an axis across it and y0 to y1 sideways, μ at x0 and x1. how: the values that μ came
+    from, by name."""
 
     x: tuple[float, float]
     mu: tuple[float, float]
     y: tuple[float, float] = (-FAR, FAR)
     axis: Axis = HALL
+    how: Values = field(default_factory=dict)
 
     def on(self, panel: Panel) -> Floats:
         """Its polygon in the plane of the panel, as points in space."""
@@ -62,25 +65,22 @@ class Arrangement:
     note: str
     stretches: dict[str, list[Stretch]] = field(default_factory=lambda: defaultdict(list))
 
-    def lay(self, panel: Panel, mu: float) -> None:
+    def lay(self, panel: Panel, mu: float, how: Values) -> None:
         """The same μ over a whole panel."""
-        self.slope(panel, mu, mu)
+        self.stretches[panel.name].append(Stretch(stretched(panel), (mu, mu), how=how))
 
-    def slope(self, panel: Panel, at0: float, at1: float) -> None:
-        """μ from one value at the panel's left edge to another at its right one."""
-        self.stretches[panel.name].append(Stretch(stretched(panel), (at0, at1)))
-
-    def drift(self, panel: Panel, wall: float, length: float, peak: float, even: float) -> None:
+    def drift(self, panel: Panel, wall: float, length: float, peak: float, even: float, how: Values) -> None:
         """Where a drift of that length lies against a wall at x on a panel: linear from `peak` to `even`; beyond it, even."""
         x0, x1 = stretched(panel)
         away = 1.0 if (x0 + x1) / 2 > wall else -1.0
         end = wall + away * length
-        self.knots(panel, sorted([(wall, peak), (end, even)]))
+        self.knots(panel, sorted([(wall, peak), (end, even)]), how)
 
     def knots(
         self,
         panel: Panel,
         knots: list[tuple[float, float]],
+        how: Values,
         y: tuple[float, float] = (-FAR, FAR),
         axis: Axis = HALL,
     ) -> None:
@@ -90,7 +90,7 @@ class Arrangement:
         cuts = sorted({x0, x1, *(x for x in places if x0 < x < x1)})
         for a, b in zip(cuts[:-1], cuts[1:], strict=True):
             ends = (float(np.interp(a, places, values)), float(np.interp(b, places, values)))
-            self.stretches[panel.name].append(Stretch((a, b), ends, y, axis))
+            self.stretches[panel.name].append(Stretch((a, b), ends, y, axis, how))
 
 
 def stretched(panel: Panel, axis: Axis = HALL) -> tuple[float, float]:
@@ -100,6 +100,12 @@ def stretched(panel: Panel, axis: Axis = HALL) -> tuple[float, float]:
 
 def shape(panel: Panel, document: Document) -> float:
     """μ1 of a roof panel; at least 0.8 where snow is kept from sliding (5.3.2(2), 5.3.3(2))."""
+    return shaped(panel, document)["mu1"]
+
+
+def shaped(panel: Panel, document: Document) -> dict[str, float]:
+    """The same as "mu1", with the values that it comes from: the pitch alpha in degrees, μ1 of flat roofs, whether snow is held."""
     flat = document.national.snow.flat
     mu = float(snow.mu1(panel.pitch, flat))
-    return max(mu, flat) if document.snow.held or parapet(document) else mu
+    held = document.snow.held or bool(parapet(document))
+    return {"alpha": panel.pitch, "flat": flat, "mu1": max(mu, flat) if held else mu} | ({"held": 1.0} if held else {})

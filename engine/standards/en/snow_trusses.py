@@ -9,7 +9,7 @@ import numpy as np
 from engine.document import Document
 from engine.document.jigs import TrussJig
 from engine.standards.en import snow
-from engine.standards.en.snow_lying import Arrangement, Axis, shape, stretched
+from engine.standards.en.snow_lying import Arrangement, Axis, shaped, stretched
 from engine.structure.model import Panel, Structure
 
 
@@ -47,17 +47,21 @@ def on_truss(made: Arrangement, roof: TrussRoof, document: Document, drifted: st
     if not roof.rise:
         for panel in roof.panels:
             half = 0.5 if drifted and panel.side != drifted else 1.0
-            made.knots(panel, [(0.0, half * shape(panel, document))], axis=roof.axis)
+            how = shaped(panel, document)
+            made.knots(panel, [(0.0, half * how["mu1"])], how | ({"half": half} if half < 1 else {}), axis=roof.axis)
         return
     if not drifted:
         for panel in flat:
-            made.knots(panel, [(0.0, document.national.snow.flat)], axis=roof.axis)
+            made.knots(
+                panel, [(0.0, document.national.snow.flat)], {"flat": document.national.snow.flat}, axis=roof.axis
+            )
         return
     ends = [stretched(p, roof.axis) for p in flat]
     a, b = min(e[0] for e in ends), max(e[1] for e in ends)
     peak = float(snow.mu3(0.0, roof.rise, roof.length, document.national.snow.curved_most))
     left, right = (peak, peak / 2) if drifted == "left" else (peak / 2, peak)
     quarter = (b - a) / 4
+    how = {"rise": roof.rise, "across": roof.length, "mu3_most": document.national.snow.curved_most, "mu3": peak}
     knots = [(a, 0.0), (a + quarter, left), (a + 2 * quarter, 0.0), (a + 3 * quarter, right), (b, 0.0)]
     for panel in flat:
-        made.knots(panel, knots, axis=roof.axis)
+        made.knots(panel, knots, how, axis=roof.axis)

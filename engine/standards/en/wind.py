@@ -92,25 +92,31 @@ def peak_pressure(
     speed: basic velocity v_b in m/s; z: height above ground, of which `lifted` is displaced (A.5); orography: c_o.
     """
     z0, z_min = rough or TERRAIN[terrain]
-    height = max(z - lifted, z_min)
+    above = max(z - lifted, z_min)
     terrain_factor = 0.19 * (z0 / 0.05) ** 0.07  # (4.5)
-    roughness = terrain_factor * log(height / z0)  # (4.4)
-    turbulence = turbulence_factor / (orography * log(height / z0))  # (4.7)
+    roughness = terrain_factor * log(above / z0)  # (4.4)
+    turbulence = turbulence_factor / (orography * log(above / z0))  # (4.7)
     exposure = (1 + 7 * turbulence) * (roughness * orography) ** 2
     basic = density * speed**2 / 2  # (4.10)
     return PeakPressure(
-        terrain,
-        z,
-        lifted,
-        speed,
-        basic,
-        terrain_factor,
-        roughness,
-        orography,
-        turbulence,
-        exposure,
-        exposure * basic,
-        *TERRAIN[terrain],
+        terrain=terrain,
+        fundamental=speed,
+        speed=speed,
+        z=z,
+        displacement=lifted,
+        z_0=z0,
+        z_min=z_min,
+        above=above,
+        terrain_factor=terrain_factor,
+        roughness=roughness,
+        orography=orography,
+        mean=roughness * orography * speed,  # (4.3)
+        turbulence_factor=turbulence_factor,
+        turbulence=turbulence,
+        exposure=exposure,
+        density=density,
+        basic=basic,
+        peak=exposure * basic,
     )
 
 
@@ -119,9 +125,10 @@ def site_pressure(
 ) -> PeakPressure:
     """q_p(z) for wind from a direction on a building of that height: v_b = c_dir c_season c_prob v_b,0 (4.1); q_b and q_p as the
     document states them, where it does."""
-    speed = site.wind_speed * options.directional.get(direction, 1.0) * options.season
+    directional, probability = options.directional.get(direction, 1.0), 1.0
     if site.reference_period != 50:
-        speed *= probability_factor(site.reference_period, values.shape, values.exponent)
+        probability = probability_factor(site.reference_period, values.shape, values.exponent)
+    speed = site.wind_speed * directional * options.season * probability
     terrain = options.terrains.get(direction, site.terrain)
     lifted = 0.0
     if terrain == "IV" and site.around is not None:
@@ -133,10 +140,13 @@ def site_pressure(
         z0 = z0 if values.roughness is None else values.roughness
         z_min = max(z_min if values.least_height is None else values.least_height, 2 * z0)
     found = peak_pressure(speed, terrain, z, orography, lifted, options.air_density, (z0, z_min), values.turbulence)
+    found = replace(
+        found, fundamental=site.wind_speed, directional=directional, season=options.season, probability=probability
+    )
     if values.basic_pressure is not None:
         basic = values.basic_pressure * 1000
-        found = replace(found, basic=basic, peak=found.exposure * basic)
-    return found if values.peak_pressure is None else replace(found, peak=values.peak_pressure * 1000)
+        found = replace(found, basic=basic, peak=found.exposure * basic, stated="basic")
+    return found if values.peak_pressure is None else replace(found, peak=values.peak_pressure * 1000, stated="peak")
 
 
 def inside_coefficient(share: float, slenderness: float) -> float:

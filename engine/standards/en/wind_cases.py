@@ -10,7 +10,7 @@ import numpy as np
 
 from engine.actions.cases import Case, Loading, PointLoad
 from engine.actions.derived import Wind, Zone
-from engine.actions.panels import cut, press
+from engine.actions.panels import cut
 from engine.document import Document
 from engine.document.base import Direction
 from engine.document.rules import WindOptions
@@ -19,12 +19,11 @@ from engine.standards.en.roofs import eaves_of, parapet, roofs_of
 from engine.standards.en.wind_areas import by_own_area
 from engine.standards.en.wind_box import box
 from engine.standards.en.wind_parapets import parapet_pushes
+from engine.standards.en.wind_pressed import NOTHING, Pressed, because, net_reason, outer_reason
 from engine.standards.en.wind_zones import BLOWS, DIRECTIONS, FAR, on_roof, zones
 from engine.structure.model import Floats, Panel, Structure
 
 WORDS = ("suction", "pressure")
-#: a pressure below this is none, N/m²
-NOTHING = 1e-6
 #: table 7.8: factors on (most, least) of the first, second and further bays of a canopy
 CANOPY_BAYS = ((1.0, 0.8), (0.9, 0.7), (0.7, 0.7))
 
@@ -118,11 +117,12 @@ def _drawn(structure: Structure, document: Document, direction: Direction) -> li
     found: list[Pressed] = []
     for panel in drawn:
         z = float(panel.corners[:, 2].max()) - ground
-        q = wind.site_pressure(document.site, document.wind, document.national.wind, direction, z, height).peak
-        q *= document.wind.structural
-        c = panel.wind[direction]
+        peak = wind.site_pressure(document.site, document.wind, document.national.wind, direction, z, height)
+        structural = document.wind.structural
+        q, c = peak.peak * structural, panel.wind[direction]
         why = f"net c_p {c:+.2f} (stated); q_p({z:.2f} m) = {q / 1000:.3f} kN/m²"
-        found.append((panel, -panel.outside, q * c, panel.corners, "net", why))
+        reason = because(peak, structural=structural, c_net=c, w_net=q * c)
+        found.append(Pressed(panel, -panel.outside, q * c, panel.corners, "net", why, reason))
     return found
 
 
@@ -132,8 +132,8 @@ def _drawn_alone(loading: Loading, structure: Structure, document: Document) -> 
         loads = _drawn(structure, document, direction)
         if loads:
             case = loading.add_case(Case(f"Wind from {direction}", f"W{number}", "wind", "wind", "on drawn panels"))
-            for panel, towards, pressure, points, letter, why in loads:
-                press(loading, case, panel, towards, pressure, points, letter, why.replace("-", "−"))
+            for pressed in loads:
+                pressed.put(loading, case)
 
 
 def add_wind(loading: Loading, structure: Structure, document: Document) -> None:
@@ -152,13 +152,17 @@ def add_wind(loading: Loading, structure: Structure, document: Document) -> None
         pushes = list(parapet_pushes(structure, w.direction, above, q)) if above else []
         words = f"; on the parapet {sum(abs(p.force).sum() for p in pushes) / 1000:.1f} kN" if pushes else ""
         for name, note, loads in add(w, document, structure):
-            rubbed = [(p, d, q, points, "friction", why) for p, d, q, points, why in _friction(w, document, structure)]
-            loads = [*loads, *drawn, *rubbed]
+            loads = [*loads, *drawn, *_friction(w, document, structure)]
             key = tuple(
                 sorted(
-                    (p.name, tuple(np.round(d, 6)), round(q, 6), points.round(6).tobytes())
-                    for p, d, q, points, _, _ in loads
-                    if abs(q) > NOTHING
+                    (
+                        load.panel.name,
+                        tuple(np.round(load.towards, 6)),
+                        round(load.pressure, 6),
+                        load.points.round(6).tobytes(),
+                    )
+                    for load in loads
+                    if abs(load.pressure) > NOTHING
                 )
             )
             if key in seen or not key:
@@ -166,15 +170,11 @@ def add_wind(loading: Loading, structure: Structure, document: Document) -> None
             count += 1
             seen[key] = name
             case = loading.add_case(Case(name, f"W{count}", "wind", "wind", (note + words).replace("-", "−")))
-            for panel, direction, pressure, points, letter, why in loads:
-                counts = pressure if abs(pressure) > NOTHING else 0.0
-                press(loading, case, panel, direction, counts, points, letter, why.replace("-", "−"))
+            for load in loads:
+                load.put(loading, case)
             for push in pushes:
                 loading.points.append(PointLoad(case, push.force, push.moment, push.member, push.at))
                 loading.expected[case] = loading.expected[case] + push.force
-
-
-Pressed = tuple[Panel, Floats, float, Floats, str, str]
 
 
 def _cases(w: Wind, document: Document, structure: Structure) -> Iterator[tuple[str, str, list[Pressed]]]:
@@ -193,19 +193,22 @@ def _cases(w: Wind, document: Document, structure: Structure) -> Iterator[tuple[
         for inside, source in w.inside:
             loads: list[Pressed] = []
             for zone in w.zones:
-                outside, words = w.outside(zone, taken[zone.face])
+                own = taken[zone.face]
+                outside, words = w.outside(zone, own)
                 q = w.peak(zone)
                 if zone.panel.place == "overhang":
                     below = under.get(zone.panel.side, -0.5)
                     why = f"{words} above, {below:+.2f} of the wall below (7.2.1(3))"
                     pressure = q * (outside - below)
+                    reason = outer_reason(w, zone, own, c_below=below, w_overhang=pressure)
                 else:
                     why = f"{words}, c_pi {inside:+.2f} ({source})"
                     pressure = q * outside - w.inner * inside
+                    reason = net_reason(w, zone, own, inside, source)
                 why += f"; q_p({zone.height:.2f} m) = {q / 1000:.3f} kN/m²"
                 if zone.panel.place != "overhang" and abs(q - w.inner) > 1e-6:
                     why += f", inside q_p({max(w.pressures):.2f} m) = {w.inner / 1000:.3f} kN/m²"
-                loads.append((zone.panel, -zone.panel.outside, pressure, zone.points, zone.letter, why))
+                loads.append(Pressed(zone.panel, -zone.panel.outside, pressure, zone.points, zone.letter, why, reason))
             yield _name(w, choices, taken, inside), _note(w, source, inside), loads
 
 
@@ -233,7 +236,8 @@ def _canopy_cases(w: Wind, document: Document, structure: Structure) -> Iterator
     own = roofs_of(structure)
     bays = {panel.name: i for i, roof in enumerate(own) for plane in roof.planes for panel in plane.panels}
     ridged = {panel.name for roof in own if roof.duopitch for plane in roof.planes for panel in plane.panels}
-    q = w.pressures[max(w.pressures)].peak * document.wind.structural
+    peak, structural = w.pressures[max(w.pressures)], document.wind.structural
+    q = peak.peak * structural
     for which, words in ((0, "pressing down"), (1, "lifting")):
         whole: list[Pressed] = []
         for panel in roofs:
@@ -248,21 +252,24 @@ def _canopy_cases(w: Wind, document: Document, structure: Structure) -> Iterator
             why = f"c_f {c_f:+.2f} (table {number}, φ = {blockage:g})" + (
                 f" · {factor:g} (table 7.8)" if factor != 1 else ""
             )
+            words_of = {"source": f"table {number}, φ = {blockage:g}"}
+            values = {"structural": structural, "c_f": c_f} | ({"bay_factor": factor} if factor != 1 else {})
             x = sorted((float(panel.corners[:, 0].min()), float(panel.corners[:, 0].max())))
             if not duopitch and w.direction in ("left", "right"):
                 # the centre of pressure lies a quarter of the depth from the windward edge (7.3(6)): all on that half
                 middle = (x[0] + x[1]) / 2
                 half = (x[0], middle) if w.direction == "left" else (middle, x[1])
                 points = on_roof(panel, half, (-FAR, FAR))
-                whole.append(
-                    (panel, -panel.outside, 2 * q * c_f * factor, points, "c_f", why + ", on the windward half")
-                )
+                pressure, why = 2 * q * c_f * factor, why + ", on the windward half"
+                reason = because(peak, words_of, **values, w_half=pressure)
             else:
                 points = on_roof(panel, (-FAR, FAR), (-FAR, FAR))
-                whole.append((panel, -panel.outside, q * c_f * factor, points, "c_f", why))
+                pressure = q * c_f * factor
+                reason = because(peak, words_of, **values, w_canopy=pressure)
+            whole.append(Pressed(panel, -panel.outside, pressure, points, "c_f", why, reason))
         yield f"Wind from {w.direction}, roof {words}", f"canopy, 7.3; q_p = {q / 1000:.3f} kN/m²", whole
         for side in ("left", "right"):
-            part = [row for row in whole if row[0].side == side]
+            part = [row for row in whole if row.panel.side == side]
             if part and len(part) < len(whole):
                 yield f"Wind from {w.direction}, {side} slope {words}", "canopy, one slope loaded, 7.3(6)", part
 
@@ -311,7 +318,7 @@ def friction_why(w: Wind, document: Document, structure: Structure) -> str:
     return ""
 
 
-def _friction(w: Wind, document: Document, structure: Structure) -> Iterator[tuple[Panel, Floats, float, Floats, str]]:
+def _friction(w: Wind, document: Document, structure: Structure) -> Iterator[Pressed]:
     """Friction on surfaces along the wind, beyond the smaller of 2b and 4h from the windward edge (7.5); none where these surfaces
     have less than four times the area of those across it (7.5(3))."""
     if friction_why(w, document, structure):
@@ -327,7 +334,9 @@ def _friction(w: Wind, document: Document, structure: Structure) -> Iterator[tup
         "very rough": values.friction_very_rough,
     }[options.friction]
     why = f"c_fr {c_fr:g} (table 7.10) beyond {reach:.1f} m (7.5); {area:.0f} m² along the wind against {facing:.0f} m² across it"
-    q = w.pressures[max(w.pressures)].peak * c_fr
+    peak = w.pressures[max(w.pressures)]
+    q = peak.peak * c_fr
+    reason = because(peak, {"source": f"{options.friction}, table 7.10"}, reach=reach, c_fr=c_fr, w_fr=q)
     for panel in along:
         if across:
             x = (b.x0 + reach, FAR) if w.direction == "left" else (-FAR, b.x1 - reach)
@@ -342,4 +351,4 @@ def _friction(w: Wind, document: Document, structure: Structure) -> Iterator[tup
             at, run = panel.corners[0], x if across else y
             pairs = zip((run[0], run[1], run[1], run[0]), (low, low, high, high), strict=True)
             points = np.array([(r, at[1], z) if across else (at[0], r, z) for r, z in pairs])
-        yield panel, BLOWS[w.direction], q, points, why
+        yield Pressed(panel, BLOWS[w.direction], q, points, "friction", why, reason)

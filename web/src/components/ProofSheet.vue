@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ElButton, ElDrawer, ElOption, ElSelect } from 'element-plus'
-import { computed, ref, shallowRef, watch } from 'vue'
-import { api, typed, type Schemas } from '../api/client'
+import { computed, ref, watch } from 'vue'
+import { useAnswer } from '../api/queries'
 import { figures } from '../lib/temper'
 import { useSingle } from '../stores/single'
 import { useWorkbench } from '../stores/workbench'
@@ -11,37 +11,24 @@ const props = defineProps<{ criterion: string; combination: string }>()
 const emit = defineEmits<{ close: []; criterion: [name: string, combination?: string]; combination: [name: string] }>()
 const bench = useWorkbench()
 const single = useSingle()
-const proof = shallowRef<Schemas['ProofOut'] | null>(null)
-const beside = shallowRef<Schemas['ProofOut'] | null>(null)
 /** The combination whose proof stands beside. */
 const other = ref('')
-const problem = ref('')
-
-async function written(combination: string): Promise<Schemas['ProofOut'] | string> {
-  const member = bench.member
-  const now = bench.project
-  if (!member || !now) return ''
-  const { data, error } = await api.GET('/api/projects/{project_id}/proof', {
-    params: {
-      path: { project_id: now.id },
-      query: { member: member.name, criterion: props.criterion, combination, revision: bench.chain?.revision },
-    },
+const told = (combination: () => string, wanted: () => boolean) =>
+  useAnswer('/api/projects/{project_id}/proof', () => {
+    const [now, member, revision] = [bench.project, bench.member, bench.chain?.revision]
+    if (!now || !member || !wanted()) return null
+    const query = { member: member.name, criterion: props.criterion, combination: combination(), revision }
+    return { path: { project_id: now.id }, query }
   })
-  return data ? typed('ProofOut', data) : ((error as Partial<Schemas['Problem']>)?.message ?? 'It could not be made.')
-}
-let asked = 0
-watch(
-  () => [props.criterion, props.combination, other.value, bench.selected, bench.chain?.revision] as const,
-  async () => {
-    const mine = ++asked
-    const [own, next] = await Promise.all([written(props.combination), other.value ? written(other.value) : ''])
-    if (mine !== asked) return
-    proof.value = typeof own === 'string' ? null : own
-    beside.value = typeof next === 'string' ? null : next
-    problem.value = [own, next].filter((found) => typeof found === 'string').join(' ')
-  },
-  { immediate: true },
+const { data: proof, problem: own } = told(
+  () => props.combination,
+  () => true,
 )
+const { data: beside, problem: next } = told(
+  () => other.value,
+  () => !!other.value,
+)
+const problem = computed(() => [own.value, next.value].filter(Boolean).join(' '))
 watch(
   () => props.criterion,
   () => (other.value = ''),
@@ -126,7 +113,13 @@ const print = () => window.print()
             /> </ElSelect
         ></label>
       </p>
-      <ProofSteps :proof="proof" :beside="beside" />
+      <ProofSteps
+        :steps="proof.steps"
+        leads
+        :fails="proof.utilisation > 1"
+        :beside="beside?.steps"
+        :names="[proof.combination, beside?.combination ?? '']"
+      />
       <template v-if="bench.member?.own?.remark">
         <h4>Remark</h4>
         <p class="remark">{{ bench.member.own.remark }}</p>

@@ -1,10 +1,19 @@
 <script setup lang="ts">
 import type { Schemas } from '../api/client'
+import { minus } from '../lib/quantity'
 import TexText from './TexText.vue'
 
-/** The lines of a proof. beside: another proof of the same criterion, whose values stand beside those that differ from it. */
-defineProps<{ proof: Schemas['ProofOut']; beside?: Schemas['ProofOut'] | null }>()
-/** The line of the other proof that says the same value: by its symbol, and the how manieth of them. */
+/** The lines of a derivation, the last one its result. beside: another of the same kind, whose values stand beside those that differ
+ * from it, under their names. */
+defineProps<{
+  steps: readonly Schemas['StepOut'][]
+  /** Whether the last line is what the others lead to. */
+  leads?: boolean
+  fails?: boolean
+  beside?: readonly Schemas['StepOut'][] | null
+  names?: readonly [string, string]
+}>()
+/** The line of the other one that says the same value: by its symbol, and the how manieth of them. */
 function other(steps: readonly Schemas['StepOut'][], own: readonly Schemas['StepOut'][], i: number): string {
   const symbol = own[i]!.symbol
   const before = own.slice(0, i).filter((s) => s.symbol === symbol).length
@@ -15,25 +24,25 @@ function other(steps: readonly Schemas['StepOut'][], own: readonly Schemas['Step
 <template>
   <ol :class="{ two: beside }">
     <li v-if="beside" class="heads">
-      <span /><b class="mono">{{ proof.combination }}</b
-      ><b class="mono">{{ beside.combination }}</b
+      <span /><b class="mono">{{ names?.[0] }}</b
+      ><b class="mono">{{ names?.[1] }}</b
       ><span />
     </li>
     <li
-      v-for="(step, i) in proof.steps"
+      v-for="(step, i) in steps"
       :key="i"
       :class="{
-        last: i === proof.steps.length - 1,
-        fails: i === proof.steps.length - 1 && proof.utilisation > 1,
-        same: beside && other(beside.steps, proof.steps, i) === step.value,
+        last: leads && i === steps.length - 1,
+        fails: i === steps.length - 1 && fails,
+        same: beside && other(beside, steps, i) === step.value,
       }"
     >
       <div class="formula">
         <TexText :tex="step.formula ? `${step.symbol} = ${step.formula}` : step.symbol" />
         <TexText v-if="step.numbers" class="numbers" :tex="`= ${step.numbers}`" />
       </div>
-      <b class="mono">{{ step.value }}</b>
-      <b v-if="beside" class="mono">{{ other(beside.steps, proof.steps, i) }}</b>
+      <b class="mono">{{ minus(step.value) }}</b>
+      <b v-if="beside" class="mono">{{ other(beside, steps, i) }}</b>
       <span class="clause">{{ step.clause }}<br v-if="step.clause && step.words" />{{ step.words }}</span>
     </li>
   </ol>

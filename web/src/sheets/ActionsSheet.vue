@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ElButton, ElCheckbox } from 'element-plus'
 import { computed, ref, watch } from 'vue'
+import HowButton from '../components/HowButton.vue'
 import NumberField from '../components/NumberField.vue'
 import { balanceOf } from '../lib/actionTables'
 import { fixed } from '../lib/quantity'
@@ -48,6 +49,8 @@ function lay(name: string) {
   void bench.openPanel(name)
 }
 const round = (v: readonly number[]) => v.map((x) => fixed(x, 1)).join('  ')
+/** What comes about by a standard, step by step. */
+const DERIVED = ['snow', 'wind', 'accidental']
 </script>
 
 <template>
@@ -117,6 +120,9 @@ const round = (v: readonly number[]) => v.map((x) => fixed(x, 1)).join('  ')
       </div>
       <p v-if="!chosen.holds" class="note fails">The balance {{ balanceOf(chosen) }}.</p>
       <p class="note">{{ chosen.note }}</p>
+      <p v-if="DERIVED.includes(chosen.nature) && !chosen.own" class="buttons">
+        <HowButton :of="`${chosen.symbol} · ${chosen.name}`" :asked="{ case: chosen.symbol }" />
+      </p>
     </template>
     <TracePart />
     <h4>What is simplified</h4>

@@ -2,6 +2,7 @@
 import { ElCheckbox } from 'element-plus'
 import { computed, ref, watch } from 'vue'
 import ChoiceField from '../components/ChoiceField.vue'
+import HowButton from '../components/HowButton.vue'
 import NumberField from '../components/NumberField.vue'
 import ToggleField from '../components/ToggleField.vue'
 import { keyed } from '../lib/changes'
@@ -71,6 +72,7 @@ watch(() => bench.chain?.revision, bench.loadMarks, { immediate: true })
       </h4>
       <p class="note mono">{{ shown.formula }}</p>
       <FactorBars :combination="shown" />
+      <p class="buttons"><HowButton :of="`Factors of ${shown.name}`" :asked="{ combination: shown.name }" /></p>
       <p v-if="mark" class="note">
         {{
           mark.governs

@@ -10,6 +10,7 @@ import numpy as np
 from engine.analysis.combined import Combined
 from engine.catalogue.properties import Section
 from engine.catalogue.steels import Material
+from engine.derivation import Line, Symbol
 from engine.document import Document
 from engine.standards.en.checks import bracing
 from engine.standards.en.checks.axial import axial, axial_most, axial_of, axial_reached, is_axial
@@ -43,7 +44,6 @@ from engine.structure.rows import rows
 from engine.verification.checks import Between, Checks, Evaluated, Figure, Method, Second
 from engine.verification.grounds import Grounds
 from engine.verification.outcomes import Findings, Held, Outcome, Reached, spread
-from engine.verification.proof_lines import Line, Symbol
 from engine.verification.stabilising import none
 
 #: pitch below which water may gather as a roof sags, 5 %, in degrees

@@ -3,6 +3,7 @@ import { ElButton } from 'element-plus'
 import { computed, useTemplateRef, watch } from 'vue'
 import { minus } from '../../lib/quantity'
 import { useWorkbench } from '../../stores/workbench'
+import HowButton from '../../components/HowButton.vue'
 import PickList from '../../components/PickList.vue'
 
 /** What is shown on the panel laid flat, and the proof of the pressure at the spot pointed at. */
@@ -23,13 +24,6 @@ const two = computed(() => zone.value && zone.value.suction[0] !== zone.value.pr
 const sets = computed(() =>
   zone.value ? (two.value ? [zone.value.suction, zone.value.pressure] : [zone.value.suction]) : [],
 )
-const steps = computed(() => {
-  const p = zone.value?.steps
-  if (!p) return ''
-  const exposure = `k_r ${p.terrain_factor.toFixed(3)} (terrain ${p.terrain}) · c_r(z) ${p.roughness.toFixed(3)} · c_o ${p.orography.toFixed(2)} · I_v(z) ${p.turbulence.toFixed(3)} · c_e(z) ${p.exposure.toFixed(3)}`
-  const extent = `e = min(b, 2h) = min(${p.b.toFixed(2)}, ${(2 * p.height).toFixed(2)}) = ${p.e.toFixed(2)} m: e/10 ${(p.e / 10).toFixed(2)}, e/5 ${(p.e / 5).toFixed(2)}, e/4 ${(p.e / 4).toFixed(2)}, e/2 ${(p.e / 2).toFixed(2)}`
-  return `z_e ${p.z.toFixed(2)} m · v_b ${p.speed.toFixed(2)} m/s · q_b ${p.basic.toFixed(3)} kN/m² · ${exposure}; ${extent}`
-})
 const f = (x: number, digits = 2) => minus(x.toFixed(digits))
 function blow(direction: (typeof DIRECTIONS)[number]) {
   bench.wind = direction
@@ -91,7 +85,12 @@ function showCase(symbol: string) {
           ><br v-if="zone.read[i]" />{{ zone.read[i] ? `${f(set[0])} ${minus(zone.read[i]!)}` : '' }}</template
         >
       </p>
-      <p class="note mono">{{ steps }}</p>
+      <p class="buttons">
+        <HowButton
+          :of="`Wind from the ${zone.direction} on zone ${zone.letter} of ${bench.panel.name}`"
+          :asked="{ direction: zone.direction, panel: bench.panel.name, zone: zone.letter }"
+        />
+      </p>
       <template v-for="(set, i) in sets" :key="i">
         <p v-for="[c, why] in winds?.inside ?? []" :key="c" class="note mono">
           w = q_p (c_pe − c_pi) = {{ f(zone.peak, 3) }} · ({{ f(set[0]) }} {{ c < 0 ? '+' : '−' }}
@@ -116,6 +115,9 @@ function showCase(symbol: string) {
         >
       </div>
       <p class="note">{{ load.why }}</p>
+      <p class="buttons">
+        <HowButton :of="`${load.case} on ${bench.panel.name}`" :asked="{ panel: bench.panel.name, number }" />
+      </p>
     </template>
     <p v-else class="note">Point at a zone in the drawing to see how its pressure comes about.</p>
   </template>

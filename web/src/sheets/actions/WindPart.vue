@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import ChoiceField from '../../components/ChoiceField.vue'
+import HowButton from '../../components/HowButton.vue'
 import NumberField from '../../components/NumberField.vue'
 import TextField from '../../components/TextField.vue'
 import ToggleField from '../../components/ToggleField.vue'
@@ -115,6 +116,7 @@ function readValues(text: string) {
             <th title="Slenderness">h/d</th>
             <th title="Peak velocity pressure, kN/m²">q_p</th>
             <th title="Internal pressure">c_pi</th>
+            <th />
           </tr>
         </thead>
         <tbody>
@@ -127,6 +129,13 @@ function readValues(text: string) {
             <td>{{ w.peak.toFixed(3) }}</td>
             <td :title="w.inside.map(([, why]) => why).join('; ')">
               {{ minus(w.inside.map(([v]) => v.toFixed(2)).join(' ')) }}
+            </td>
+            <td>
+              <HowButton
+                words="how"
+                :of="`Peak velocity pressure, wind from the ${w.direction}`"
+                :asked="{ direction: w.direction }"
+              />
             </td>
           </tr>
         </tbody>

@@ -5,6 +5,7 @@ import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
 import CellInput from '../../components/CellInput.vue'
 import ChoiceField from '../../components/ChoiceField.vue'
+import HowButton from '../../components/HowButton.vue'
 import NumberField from '../../components/NumberField.vue'
 import PickList from '../../components/PickList.vue'
 import ToggleField from '../../components/ToggleField.vue'
@@ -162,7 +163,10 @@ const orographyOf = (d: string) => bench.chain?.winds?.find((w) => w.direction =
     ><b>{{ bench.chain.winds[0].basic.toFixed(3) }} kN/m²</b> <span title="Exposure factor (4.8)">c_e(z_e)</span
     ><b>{{ bench.chain.winds[0].exposure.toFixed(3) }}</b>
     <span title="Peak velocity pressure (4.8), from the left">q_p(z_e)</span
-    ><b>{{ bench.chain.winds[0].peak.toFixed(3) }} kN/m²</b>
+    ><b>{{ bench.chain.winds[0].peak.toFixed(3) }} kN/m²</b> <span /><HowButton
+      of="Peak velocity pressure, wind from the left"
+      :asked="{ direction: 'left' }"
+    />
     <template v-if="bench.chain.winds[0].displacement">
       <span title="Displacement height (A.5)">h_dis</span><b>{{ bench.chain.winds[0].displacement.toFixed(2) }} m</b>
     </template>

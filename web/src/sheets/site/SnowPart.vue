@@ -4,6 +4,7 @@ import { ElButton } from 'element-plus'
 import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
 import ChoiceField from '../../components/ChoiceField.vue'
+import HowButton from '../../components/HowButton.vue'
 import NumberField from '../../components/NumberField.vue'
 import ToggleField from '../../components/ToggleField.vue'
 import { added, removed } from '../../lib/changes'
@@ -25,6 +26,7 @@ const addObstruction = () => {
 }
 const dropObstruction = (i: number) =>
   bench.edit('Obstruction dropped', removed('snow.obstructions', obstructions.value[i]))
+const arrangements = computed(() => bench.lists.cases.filter((c) => c.nature === 'snow' && !c.own))
 const neighbour = computed(() => props.snow.neighbour)
 </script>
 
@@ -129,6 +131,9 @@ const neighbour = computed(() => props.snow.neighbour)
     ><b>{{ bench.chain.snow.undrifted.toFixed(2) }} kN/m²</b>
     <span title="The largest of all arrangements, on the plan projection">Greatest, drifted</span
     ><b>{{ bench.chain.snow.drifted.toFixed(2) }} kN/m²</b>
+    <template v-for="c in arrangements" :key="c.symbol">
+      <span>{{ c.name }}</span><HowButton :of="`${c.symbol} · ${c.name}`" :asked="{ case: c.symbol }" />
+    </template>
   </div>
 </template>
 

@@ -1,0 +1,78 @@
+import { QueryClient, useQuery, type VueQueryPluginOptions } from '@tanstack/vue-query'
+import { computed, type ComputedRef } from 'vue'
+import { api, type Schemas } from './client'
+import type { paths } from './schema'
+
+/** Routes that answer a GET with a value. */
+type Route = {
+  [P in keyof paths]: paths[P] extends { get: { responses: { 200: { content: { 'application/json': unknown } } } } }
+    ? P
+    : never
+}[keyof paths]
+export type Answer<P extends Route> = paths[P] extends {
+  get: { responses: { 200: { content: { 'application/json': infer Data } } } }
+}
+  ? Data
+  : never
+type Given<P extends Route> = paths[P] extends { get: { parameters: infer Parameters } }
+  ? Pick<Parameters, Extract<keyof Parameters, 'path' | 'query'>>
+  : never
+
+/** What was asked of the server is kept by its route and parameters: a revision never changes, so its answers last. */
+export const cache = new QueryClient({
+  defaultOptions: {
+    // reaching the server again is fetchPatiently's; focus and time change nothing of a revision
+    queries: {
+      staleTime: Infinity,
+      gcTime: 120_000,
+      retry: false,
+      refetchOnWindowFocus: false,
+      refetchOnReconnect: false,
+      networkMode: 'always',
+      structuralSharing: false,
+    },
+  },
+})
+export const plugin: VueQueryPluginOptions = { queryClient: cache }
+
+/** What an answer is known by. */
+const keyOf = (route: string, given: unknown) => [route, given] as const
+
+async function fetched<P extends Route>(route: P, given: Given<P>, signal?: AbortSignal): Promise<Answer<P>> {
+  const get = api.GET as unknown as (
+    route: string,
+    init: object,
+  ) => Promise<{ data?: Answer<P>; error?: Partial<Schemas['Problem']> }>
+  const { data, error } = await get(route, { params: given, signal })
+  if (data === undefined) throw new Error(error?.message ?? 'It could not be found.')
+  return data
+}
+
+/** Ask once, from anywhere: what is known already is not asked again. Throws an Error with the reason in words. */
+export const answer = <P extends Route>(route: P, given: Given<P>): Promise<Answer<P>> =>
+  cache.fetchQuery({ queryKey: keyOf(route, given), queryFn: ({ signal }) => fetched(route, given, signal) })
+
+/** Answers of a route are asked anew: something changed that they tell of. */
+export const forget = (route: Route): Promise<void> => cache.invalidateQueries({ queryKey: [route] })
+
+/** An answer that follows what it is asked for; null while nothing is asked, until it is there, and where there is none. problem: why. */
+export function useAnswer<P extends Route>(
+  route: P,
+  given: () => Given<P> | null,
+): { data: ComputedRef<Answer<P> | null>; problem: ComputedRef<string>; waiting: ComputedRef<boolean> } {
+  const asked = computed(given)
+  const query = useQuery(
+    {
+      queryKey: computed(() => keyOf(route, asked.value)),
+      queryFn: ({ signal }: { signal: AbortSignal }) => fetched(route, asked.value!, signal),
+      enabled: computed(() => asked.value !== null),
+    },
+    cache,
+  )
+  const there = computed(() => asked.value !== null)
+  return {
+    data: computed(() => (there.value ? ((query.data.value as Answer<P> | undefined) ?? null) : null)),
+    problem: computed(() => (there.value ? (query.error.value?.message ?? '') : '')),
+    waiting: computed(() => there.value && query.isFetching.value),
+  }
+}
