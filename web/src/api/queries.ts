@@ -18,13 +18,13 @@ type Given<P extends Route> = paths[P] extends { get: { parameters: infer Parame
   ? Pick<Parameters, Extract<keyof Parameters, 'path' | 'query'>>
   : never
 
-/** What was asked of the server is kept by its route and parameters: a revision never changes, so its answers last. */
+/** What was asked of the server is kept by its route and parameters: a revision never changes, so its answers last. Others are shown as
+ * they were while they are asked anew. */
 export const cache = new QueryClient({
   defaultOptions: {
     // reaching the server again is fetchPatiently's; focus and time change nothing of a revision
     queries: {
-      staleTime: Infinity,
-      gcTime: 120_000,
+      gcTime: 300_000,
       retry: false,
       refetchOnWindowFocus: false,
       refetchOnReconnect: false,
@@ -37,6 +37,16 @@ export const plugin: VueQueryPluginOptions = { queryClient: cache }
 
 /** What an answer is known by. */
 const keyOf = (route: string, given: unknown) => [route, given] as const
+/** What is the same for all, as long as the page is open. */
+const CONSTANT = new Set<string>([
+  '/api/catalogue',
+  '/api/catalogue/outline',
+  '/api/limits',
+  '/api/national',
+  '/api/templates',
+])
+const lasts = (route: string, given: unknown) =>
+  CONSTANT.has(route) || (given as { query?: { revision?: number } } | null)?.query?.revision !== undefined
 
 async function fetched<P extends Route>(route: P, given: Given<P>, signal?: AbortSignal): Promise<Answer<P>> {
   const get = api.GET as unknown as (
@@ -50,22 +60,35 @@ async function fetched<P extends Route>(route: P, given: Given<P>, signal?: Abor
 
 /** Ask once, from anywhere: what is known already is not asked again. Throws an Error with the reason in words. */
 export const answer = <P extends Route>(route: P, given: Given<P>): Promise<Answer<P>> =>
-  cache.fetchQuery({ queryKey: keyOf(route, given), queryFn: ({ signal }) => fetched(route, given, signal) })
+  cache.fetchQuery({
+    queryKey: keyOf(route, given),
+    queryFn: ({ signal }) => fetched(route, given, signal),
+    staleTime: lasts(route, given) ? Infinity : 0,
+  })
 
 /** Answers of a route are asked anew: something changed that they tell of. */
 export const forget = (route: Route): Promise<void> => cache.invalidateQueries({ queryKey: [route] })
 
-/** An answer that follows what it is asked for; null while nothing is asked, until it is there, and where there is none. problem: why. */
+/** An answer that follows what it is asked for; null while nothing is asked, until it is there, and where there is none. problem: why.
+ * keeps: whether the answer before stays in sight until the next one is there, for what they were asked. */
 export function useAnswer<P extends Route>(
   route: P,
   given: () => Given<P> | null,
+  keeps: (before: Given<P>, now: Given<P>) => boolean = () => false,
 ): { data: ComputedRef<Answer<P> | null>; problem: ComputedRef<string>; waiting: ComputedRef<boolean> } {
   const asked = computed(given)
-  const query = useQuery(
+  const query = useQuery<unknown>(
     {
+      // answers are large and never changed: nothing in them is followed
+      shallow: true,
       queryKey: computed(() => keyOf(route, asked.value)),
-      queryFn: ({ signal }: { signal: AbortSignal }) => fetched(route, asked.value!, signal),
+      queryFn: ({ signal }) => fetched(route, asked.value!, signal),
       enabled: computed(() => asked.value !== null),
+      staleTime: computed(() => (lasts(route, asked.value) ? Infinity : 0)),
+      placeholderData: (before: unknown, from: { queryKey: readonly unknown[] } | undefined) => {
+        const of = from?.queryKey[1] as Given<P> | null | undefined
+        return of && asked.value && keeps(of, asked.value) ? before : undefined
+      },
     },
     cache,
   )
@@ -75,4 +98,13 @@ export function useAnswer<P extends Route>(
     problem: computed(() => (there.value ? (query.error.value?.message ?? '') : '')),
     waiting: computed(() => there.value && query.isFetching.value),
   }
+}
+
+/** The same of a route that answers with a list: an empty one until it is there. */
+export function useList<P extends Route>(
+  route: P,
+  given: () => Given<P> | null,
+): Answer<P> extends readonly (infer Item)[] ? ComputedRef<Item[]> : never {
+  const { data } = useAnswer(route, given)
+  return computed(() => data.value ?? []) as unknown as ReturnType<typeof useList<P>>
 }

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { ElButton, ElInput, ElPopover } from 'element-plus'
-import { computed, onMounted, ref } from 'vue'
+import { computed, ref } from 'vue'
 import { api, type Schemas } from '../api/client'
+import { forget, useList } from '../api/queries'
 import { told } from '../people/roles'
 import { useWorkbench } from '../stores/workbench'
 import PickList from './PickList.vue'
@@ -9,17 +10,12 @@ import PickList from './PickList.vue'
 /** What the office keeps of a kind: taken into this project, or kept from it under a name. */
 const props = defineProps<{ kind: Schemas['KeptOut']['kind'] }>()
 const bench = useWorkbench()
-const kept = ref<Schemas['KeptOut'][]>([])
+const kept = useList('/api/office/kept', () => ({ query: { kind: props.kind } }))
 const name = ref('')
 const naming = ref(false)
 const wrong = ref('')
 const options = computed(() => kept.value.map((k) => ({ value: String(k.id), label: k.name })))
 
-async function load() {
-  const { data } = await api.GET('/api/office/kept', { params: { query: { kind: props.kind } } })
-  kept.value = data ?? []
-}
-onMounted(() => void load())
 async function take(id: string) {
   wrong.value = ''
   if (!(await bench.putKept(Number(id)))) wrong.value = bench.refusal?.message ?? ''
@@ -31,7 +27,7 @@ async function keep() {
   wrong.value = data ? '' : told(error)
   naming.value = false
   if (data) name.value = ''
-  await load()
+  await forget('/api/office/kept')
 }
 </script>
 

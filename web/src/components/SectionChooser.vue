@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { ElButton, ElDialog } from 'element-plus'
-import { computed, onMounted, ref, watch } from 'vue'
-import { api, typed, type Schemas } from '../api/client'
+import { computed, onMounted, ref, shallowRef, watch } from 'vue'
+import type { Schemas } from '../api/client'
+import { useAnswer } from '../api/queries'
 import { useWorkbench } from '../stores/workbench'
 import ChoiceTable from './ChoiceTable.vue'
 
@@ -11,22 +12,19 @@ const emit = defineEmits<{ close: []; take: [name: string] }>()
 const bench = useWorkbench()
 const name = ref(props.present)
 const family = ref('')
-const found = ref<Schemas['OutlineOut'] | null>(null)
-const wrong = ref('')
-const own = computed(() =>
-  [...(bench.document?.sections ?? []), ...(bench.document?.built_sections ?? [])].map((s) => s.name),
-)
+const own = computed(() => [...bench.stated.sections, ...bench.stated.built_sections].map((s) => s.name))
 onMounted(() => void bench.loadCatalogue())
 const list = computed(() => bench.catalogue.find((f) => f.name === family.value)?.sections ?? [])
 
+const { data: outline, problem: wrong } = useAnswer('/api/catalogue/outline', () => ({ query: { name: name.value } }))
+/** The last one that was found: what is typed goes through names that are none. */
+const found = shallowRef<Schemas['OutlineOut'] | null>(null)
 watch(
-  name,
-  async (next) => {
-    const { data, error } = await api.GET('/api/catalogue/outline', { params: { query: { name: next } } })
-    wrong.value = data ? '' : ((error as Schemas['Problem'] | undefined)?.message ?? '')
-    if (!data) return
-    found.value = typed('OutlineOut', data)
-    family.value = data.section.family
+  outline,
+  (next) => {
+    if (!next) return
+    found.value = next
+    family.value = next.section.family
   },
   { immediate: true },
 )

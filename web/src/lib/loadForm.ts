@@ -29,7 +29,7 @@ export function useLoadForm() {
     ['plan', 'down, per m² of plan'],
     ['normal', 'onto it, from outside'],
   ] as const
-  const own = computed(() => bench.document?.cases ?? [])
+  const own = computed(() => bench.stated.cases)
   const names = computed(() => [
     ...new Set([
       ...own.value.map((c) => c.name),

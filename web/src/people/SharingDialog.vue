@@ -2,6 +2,7 @@
 import { ElButton, ElDialog, ElMessageBox, ElOption, ElSelect } from 'element-plus'
 import { computed, ref, watch } from 'vue'
 import { api, type Schemas } from '../api/client'
+import { forget, useAnswer } from '../api/queries'
 import { usePeople } from '../stores/people'
 import { SHARED_ROLES, told } from './roles'
 
@@ -9,12 +10,14 @@ import { SHARED_ROLES, told } from './roles'
 const props = defineProps<{ project: Schemas['ProjectSummary'] | null }>()
 const emit = defineEmits<{ close: []; changed: [] }>()
 const people = usePeople()
-const sharing = ref<Schemas['SharingOut'] | null>(null)
+const path = computed(() => ({ params: { path: { project_id: props.project?.id ?? '' } } }))
+const { data: sharing } = useAnswer('/api/projects/{project_id}/sharing', () =>
+  props.project ? path.value.params : null,
+)
 const name = ref('')
 const role = ref<Schemas['ShareOut']['role']>('editor')
 const problem = ref('')
 const owns = computed(() => props.project?.role === 'owner')
-const path = computed(() => ({ params: { path: { project_id: props.project?.id ?? '' } } }))
 /** Whom the project is not shared with yet. */
 const others = computed(() => {
   const there = new Set([sharing.value?.owner, ...(sharing.value?.shares.map((s) => s.name) ?? [])])
@@ -23,12 +26,9 @@ const others = computed(() => {
 
 watch(
   () => props.project,
-  async (project) => {
-    sharing.value = null
+  (project) => {
     problem.value = name.value = ''
-    if (!project) return
-    void people.load()
-    sharing.value = (await api.GET('/api/projects/{project_id}/sharing', path.value)).data ?? null
+    if (project) void people.load()
   },
 )
 
@@ -39,8 +39,8 @@ async function share(whom: string, as: Schemas['ShareOut']['role'] | null) {
     body: { name: whom, role: as },
   })
   if (data) {
-    sharing.value = data
     name.value = ''
+    await forget('/api/projects/{project_id}/sharing')
     emit('changed')
   } else problem.value = told(error)
 }

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { ElButton } from 'element-plus'
-import { onMounted, ref } from 'vue'
-import { api, type Schemas } from '../api/client'
+import { computed } from 'vue'
+import type { Schemas } from '../api/client'
+import { useList } from '../api/queries'
 
 /** What a project may begin with, as small pictures, those of the office last; one is begun by choosing it. */
 export type Beginning = Schemas['TemplateOut'] & {
@@ -9,27 +10,24 @@ export type Beginning = Schemas['TemplateOut'] & {
   kept?: number
 }
 const emit = defineEmits<{ begin: [template: Beginning] }>()
-const templates = ref<Beginning[]>([])
+const ours = useList('/api/templates', () => ({}))
+const theirs = useList('/api/office/kept', () => ({ query: { kind: 'template' } }))
+const templates = computed<Beginning[]>(() => [
+  ...ours.value,
+  ...theirs.value.map((k) => ({
+    key: `kept ${k.id}`,
+    title: k.name,
+    words: `Of the office${k.by ? `, kept by ${k.by}` : ''}`,
+    lines: k.lines,
+    kept: k.id,
+  })),
+])
 /** Begin with the first of them, as whoever types a name and presses Enter does. */
 function beginFirst() {
   const first = templates.value[0]
   if (first) emit('begin', first)
 }
 defineExpose({ beginFirst })
-onMounted(async () => {
-  const [ours, theirs] = await Promise.all([
-    api.GET('/api/templates'),
-    api.GET('/api/office/kept', { params: { query: { kind: 'template' } } }),
-  ])
-  const kept = (theirs.data ?? []).map((k) => ({
-    key: `kept ${k.id}`,
-    title: k.name,
-    words: `Of the office${k.by ? `, kept by ${k.by}` : ''}`,
-    lines: k.lines,
-    kept: k.id,
-  }))
-  templates.value = [...(ours.data ?? []), ...kept]
-})
 </script>
 
 <template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ElCheckbox } from 'element-plus'
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import ChoiceField from '../components/ChoiceField.vue'
 import HowButton from '../components/HowButton.vue'
 import NumberField from '../components/NumberField.vue'
@@ -60,7 +60,6 @@ async function setPsi(row: string, i: number, text: string) {
 const shown = computed(() => all.value.find((c) => c.name === (bench.state || bench.diagram?.state)))
 const mark = computed(() => bench.marks.get(shown.value?.name ?? ''))
 const idle = computed(() => all.value.filter((c) => bench.marks.get(c.name)?.governs === 0).length)
-watch(() => bench.chain?.revision, bench.loadMarks, { immediate: true })
 </script>
 
 <template>

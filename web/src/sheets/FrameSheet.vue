@@ -49,7 +49,7 @@ const fault = computed(() => moves.value || bench.chain?.snags?.some((s) => s.we
   </nav>
   <component :is="PARTS[part]" />
   <datalist id="sections">
-    <option v-for="s in bench.document?.built_sections ?? []" :key="s.name" :value="s.name" />
+    <option v-for="s in bench.stated.built_sections" :key="s.name" :value="s.name" />
     <template v-for="f in bench.catalogue" :key="f.name">
       <option v-for="s in f.sections" :key="s.name" :value="s.name" />
     </template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ElButton } from 'element-plus'
-import { computed, watch } from 'vue'
+import { computed } from 'vue'
 import ChoiceField from '../components/ChoiceField.vue'
 import NumberField from '../components/NumberField.vue'
 import MemberChart from '../components/MemberChart.vue'
@@ -13,8 +13,6 @@ import SheetHead from './SheetHead.vue'
 import PickList from '../components/PickList.vue'
 
 const bench = useWorkbench()
-watch(() => bench.chain?.revision, bench.loadResponse, { immediate: true })
-watch(() => [bench.diagram, bench.selected], bench.loadLateral, { immediate: true })
 const analysis = computed(() => bench.document?.analysis)
 const ORDERS = [
   { value: 'by alpha_cr', label: 'by α_cr' },

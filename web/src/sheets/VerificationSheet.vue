@@ -38,7 +38,7 @@ const bench = useWorkbench()
     <p v-for="reason in bench.member.not_covered" :key="reason" class="uncovered" role="note">
       <b>Not covered:</b> {{ reason }}.
     </p>
-    <p v-for="words in bench.member.left_out ?? []" :key="words" class="uncovered" role="note">
+    <p v-for="words in bench.member.left_out" :key="words" class="uncovered" role="note">
       <b>Left out:</b> {{ words }}.
     </p>
     <CriteriaPart @proof="(criterion, combination) => $emit('proof', criterion, combination)" />

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
-import { api, type Schemas } from '../api/client'
+import type { Schemas } from '../api/client'
+import { answer } from '../api/queries'
 
 /** Who is signed in, and everybody in the office. */
 export const usePeople = defineStore('people', () => {
@@ -11,11 +12,11 @@ export const usePeople = defineStore('people', () => {
   const designs = computed(() => administers.value || me.value?.role === 'designer')
 
   async function whoAmI(): Promise<void> {
-    me.value = (await api.GET('/api/me')).data ?? null
+    me.value = await answer('/api/me', {}).catch(() => null)
   }
 
   async function load(): Promise<void> {
-    everybody.value = (await api.GET('/api/people')).data ?? []
+    everybody.value = await answer('/api/people', {}).catch(() => [])
   }
 
   return { me, everybody, administers, designs, whoAmI, load }

@@ -1,5 +1,6 @@
-import { computed, ref, shallowRef, type ComputedRef, type Ref, type ShallowRef } from 'vue'
-import { api, typed, type Schemas } from '../api/client'
+import { computed, ref, watch, type ComputedRef, type Ref, type ShallowRef } from 'vue'
+import { useAnswer, type Answer } from '../api/queries'
+import type { Schemas } from '../api/client'
 import type { Link } from '../lib/stages'
 import type { Quantity } from './workbench'
 
@@ -15,6 +16,10 @@ export interface Ground {
   working: ComputedRef<boolean>
 }
 
+type Table = `/api/projects/{project_id}/${'extremes' | 'states' | 'sways' | 'decks' | 'modes' | 'versions'}`
+/** The older revision that “#12” stands for, null for a state. */
+const revisionOf = (beside: string) => (beside.startsWith('#') ? Number(beside.slice(1)) : null)
+
 /** What is drawn of the response, what is drawn beside it, and its tables, asked for once a revision. */
 export function useResponse({ project, chain, diagram, stage, plane, selected, message, working }: Ground) {
   /** The internal force that is drawn, the size of it and of movements beside that which fits, and whether these swing. */
@@ -22,127 +27,84 @@ export function useResponse({ project, chain, diagram, stage, plane, selected, m
   const forceSize = ref(1)
   const movementSize = ref(1)
   const swinging = ref(false)
-  /** Checks of combinations, envelopes of members, sways, forces of decks, natural modes. */
-  const states = shallowRef<Schemas['StateOut'][]>([])
-  const extremes = shallowRef<Schemas['ExtremesOut'][]>([])
-  const sways = shallowRef<Schemas['SwayOut'][]>([])
-  const decks = shallowRef<Schemas['DeckForcesOut'][]>([])
-  const natural = shallowRef<Schemas['ModeOut'][]>([])
-  const buckling = shallowRef<{ of: string; modes: Schemas['ModeOut'][] }>({ of: '', modes: [] })
+  /** A question about the revision whose numbers are shown. */
+  const about = <More extends object>(more?: More) =>
+    project.value && chain.value && working.value
+      ? { path: { project_id: project.value.id }, query: { ...(more as More), revision: chain.value.revision } }
+      : null
+  /** The tables of the stage: checks of combinations, envelopes of members, sways, forces of decks, natural modes, one after another. */
+  const table = <P extends Table>(route: P, after?: { value: unknown }) =>
+    useAnswer<Table>(route, () => (stage.value === 'response' && (!after || after.value) ? about() : null))
+      .data as ComputedRef<Answer<P> | null>
+  const extremesThere = table('/api/projects/{project_id}/extremes')
+  const statesThere = table('/api/projects/{project_id}/states', extremesThere)
+  const swaysThere = table('/api/projects/{project_id}/sways', statesThere)
+  const decksThere = table('/api/projects/{project_id}/decks', swaysThere)
+  const naturalThere = table('/api/projects/{project_id}/modes', decksThere)
+  const versionsThere = table('/api/projects/{project_id}/versions', naturalThere)
+  const extremes = computed(() => extremesThere.value ?? [])
+  const states = computed(() => statesThere.value ?? [])
+  const sways = computed(() => swaysThere.value ?? [])
+  const decks = computed(() => decksThere.value ?? [])
+  const natural = computed(() => naturalThere.value ?? [])
+  const versions = computed(() => versionsThere.value ?? [])
+  /** Buckling modes of the combination that they were asked for. */
+  const bucklingOf = ref('')
+  const { data: bucklingModes } = useAnswer('/api/projects/{project_id}/modes', () =>
+    bucklingOf.value ? about({ combination: bucklingOf.value }) : null,
+  )
+  const buckling = computed(() => ({
+    of: bucklingModes.value ? bucklingOf.value : '',
+    modes: bucklingModes.value ?? [],
+  }))
+  const loadModes = (combination: string) => {
+    bucklingOf.value = combination
+  }
+  watch([() => project.value?.id, () => chain.value?.revision], () => (bucklingOf.value = ''))
   /** The factor at which the selected member buckles sideways in the state that is shown. */
-  const lateral = shallowRef<Schemas['LateralOut'] | null>(null)
-  const envelope = shallowRef<Schemas['DiagramOut'] | null>(null)
+  const { data: lateral } = useAnswer('/api/projects/{project_id}/lateral', () => {
+    const shown = diagram.value
+    if (stage.value !== 'response' || !shown || !selected.value || !['case', 'combination'].includes(shown.kind))
+      return null
+    return about({ member: selected.value, state: shown.state })
+  })
+  /** The envelope of strength of what is looked at, behind the diagrams of the selected member. */
+  const { data: envelope } = useAnswer('/api/projects/{project_id}/diagrams', () =>
+    selected.value && stage.value === 'response' ? about({ plane: plane.value, state: 'envelope' }) : null,
+  )
   /** What is drawn beside, on the same scale: a state by its name, or an older revision as “#12”; and its diagrams. */
   const beside = ref('')
   /** What is drawn beside has a view of its own instead of dashed lines. */
   const split = ref(false)
-  const besideDiagram = shallowRef<Schemas['DiagramOut'] | null>(null)
-  const paired = computed(() => split.value && !!besideDiagram.value && stage.value === 'response')
-  const versions = shallowRef<Schemas['Version'][]>([])
-  let answered = ''
-
-  /** Ask for the tables of a revision. */
-  async function loadResponse(): Promise<void> {
-    const now = project.value
-    const revision = chain.value?.revision
-    if (!now || revision === undefined || !working.value || answered === `${now.id} ${revision}`) return
-    answered = `${now.id} ${revision}`
-    // numbers of an older revision are not shown under the new one
-    buckling.value = { of: '', modes: [] }
-    states.value = []
-    extremes.value = []
-    sways.value = []
-    decks.value = []
-    natural.value = []
-    const params = { path: { project_id: now.id }, query: { revision } }
-    const current = () => chain.value?.revision === revision && project.value?.id === now.id
-    const table = await api.GET('/api/projects/{project_id}/extremes', { params })
-    if (current()) extremes.value = (table.data ?? []).map((e) => typed('ExtremesOut', e))
-    const found = await api.GET('/api/projects/{project_id}/states', { params })
-    if (current()) states.value = (found.data ?? []).map((s) => typed('StateOut', s))
-    const moved = await api.GET('/api/projects/{project_id}/sways', { params })
-    if (current()) sways.value = moved.data ?? []
-    const stiff = await api.GET('/api/projects/{project_id}/decks', { params })
-    if (current()) decks.value = stiff.data ?? []
-    const modes = await api.GET('/api/projects/{project_id}/modes', { params })
-    if (current()) natural.value = modes.data ?? []
-    const named = await api.GET('/api/projects/{project_id}/versions', { params: { path: { project_id: now.id } } })
-    if (current()) versions.value = (named.data ?? []).map((v) => typed('Version', v))
-  }
-
-  /** Ask for the buckling modes of a combination. */
-  async function loadModes(combination: string): Promise<void> {
-    const now = project.value
-    const revision = chain.value?.revision
-    if (!now || revision === undefined || !working.value) return
-    const { data } = await api.GET('/api/projects/{project_id}/modes', {
-      params: { path: { project_id: now.id }, query: { combination, revision } },
-    })
-    if (data && chain.value?.revision === revision) buckling.value = { of: combination, modes: data }
-  }
-
-  async function loadLateral(): Promise<void> {
-    lateral.value = null
-    const [now, shown, member] = [project.value, diagram.value, selected.value]
-    if (!now || !shown || !member || !working.value || !['case', 'combination'].includes(shown.kind)) return
-    const { data } = await api.GET('/api/projects/{project_id}/lateral', {
-      params: { path: { project_id: now.id }, query: { member, state: shown.state, revision: shown.revision } },
-    })
-    if (diagram.value === shown && selected.value === member) lateral.value = data ?? null
-  }
-
-  /** The envelope of strength of what is looked at, behind the diagrams of a member. */
-  async function loadEnvelope(): Promise<void> {
-    const now = project.value
-    if (!now || !chain.value || !working.value) return
-    if (
-      envelope.value?.revision === chain.value.revision &&
-      envelope.value.runs.some((r) => r.member === selected.value)
-    )
-      return
-    const { data } = await api.GET('/api/projects/{project_id}/diagrams', {
-      params: {
-        path: { project_id: now.id },
-        query: { plane: plane.value, state: 'envelope', revision: chain.value.revision },
-      },
-    })
-    if (data) envelope.value = typed('DiagramOut', data)
-  }
-
-  /** Fetch what is drawn beside: another state, or the same one of an older revision. */
-  async function drawBeside(): Promise<void> {
-    const now = project.value
+  const { data: besideDiagram, problem: besideProblem } = useAnswer('/api/projects/{project_id}/diagrams', () => {
     const shown = diagram.value
-    // after an undo the older revision may be the one that is shown
-    if (beside.value === `#${shown?.revision}`) beside.value = ''
-    if (!now || !shown || !beside.value) {
-      besideDiagram.value = null
-      return
+    if (!shown || !beside.value || !project.value) return null
+    const older = revisionOf(beside.value)
+    const query = {
+      plane: plane.value,
+      state: older === null ? beside.value : shown.state,
+      revision: older ?? shown.revision,
     }
-    const wanted = beside.value
-    const older = /^#(\d+)$/.exec(wanted)
-    const { data } = await api.GET('/api/projects/{project_id}/diagrams', {
-      params: {
-        path: { project_id: now.id },
-        query: {
-          plane: plane.value,
-          state: older ? shown.state : beside.value,
-          revision: older ? Number(older[1]) : shown.revision,
-        },
-      },
-    })
-    if (diagram.value !== shown || beside.value !== wanted) return
-    besideDiagram.value = data ? typed('DiagramOut', data) : null
-    if (!data)
-      message.value = `There is nothing to draw beside: ${older ? `revision ${older[1]} has no` : 'there is no'} ${older ? shown.state : beside.value}.`
-  }
+    return { path: { project_id: project.value.id }, query }
+  })
+  const paired = computed(() => split.value && !!besideDiagram.value && stage.value === 'response')
+  // after an undo the older revision may be the one that is shown
+  watch(
+    () => diagram.value?.revision,
+    (revision) => {
+      if (beside.value === `#${revision}`) beside.value = ''
+    },
+  )
+  watch(besideProblem, (problem) => {
+    const older = revisionOf(beside.value)
+    const what = older === null ? `there is no ${beside.value}` : `revision ${older} has no ${diagram.value?.state}`
+    if (problem && beside.value) message.value = `There is nothing to draw beside: ${what}.`
+  })
   function putBeside(what: string): void {
     beside.value = what
-    void drawBeside()
   }
   function clearBeside(): void {
     beside.value = ''
-    besideDiagram.value = null
   }
 
   return {
@@ -163,11 +125,7 @@ export function useResponse({ project, chain, diagram, stage, plane, selected, m
     split,
     paired,
     versions,
-    loadResponse,
     loadModes,
-    loadLateral,
-    loadEnvelope,
-    drawBeside,
     putBeside,
     clearBeside,
   }

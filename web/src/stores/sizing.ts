@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, typed, type Schemas } from '../api/client'
+import { answer } from '../api/queries'
 import { useWorkbench } from './workbench'
 
 export type Group = Schemas['GroupOut']
@@ -115,9 +116,9 @@ export const useSizing = defineStore('sizing', () => {
     const id = bench.project?.id
     if (!id) return
     try {
-      const { data } = await api.GET('/api/projects/{project_id}/groups', { params: { path: { project_id: id } } })
-      if (data && bench.project?.id === id) {
-        proposed.value = typed('GroupsOut', data)
+      const found = await answer('/api/projects/{project_id}/groups', { path: { project_id: id } })
+      if (bench.project?.id === id) {
+        proposed.value = found
         if (!groups.value.some((g) => g.name === chosen.value)) chosen.value = groups.value[0]?.name ?? ''
       }
     } catch {

@@ -1,7 +1,8 @@
-import { listsOf } from '../lib/lists'
+import { listsOf, statedOf } from '../lib/lists'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { api, typed, type Schemas } from '../api/client'
+import { answer, useAnswer } from '../api/queries'
 import { fitting, type Filter } from '../lib/filters'
 import type { Link } from '../lib/stages'
 import { SITE, useLooks } from './looks'
@@ -42,6 +43,7 @@ export const useWorkbench = defineStore('workbench', () => {
   const project = shallowRef<Schemas['ProjectOut'] | null>(null)
   const chain = shallowRef<Schemas['ChainOut'] | null>(null)
   const lists = computed(() => listsOf(chain.value))
+  const working = computed(() => !!chain.value && !chain.value.problem)
   const diagram = shallowRef<Schemas['DiagramOut'] | null>(null)
   const catalogue = shallowRef<Schemas['FamilyOut'][]>([])
   const message = ref('')
@@ -61,7 +63,15 @@ export const useWorkbench = defineStore('workbench', () => {
   const hidden = ref(new Set<string>())
   const overlays = ref(new Set<Overlay>(['moment']))
   /** A panel laid flat in place of the view, the wind's direction on it, and the zone or load pointed at. */
-  const panel = shallowRef<Schemas['PanelOut'] | null>(null)
+  const flat = ref('')
+  const { data: panel } = useAnswer(
+    '/api/projects/{project_id}/panel',
+    () =>
+      flat.value && project.value && chain.value
+        ? { path: { project_id: project.value.id }, query: { name: flat.value, revision: chain.value.revision } }
+        : null,
+    (before, now) => before.query.name === now.query.name,
+  )
   const wind = ref<'left' | 'right' | 'front' | 'back'>('left')
   const spot = ref('')
   /** The case that loads by hand are written for. */
@@ -70,23 +80,26 @@ export const useWorkbench = defineStore('workbench', () => {
   const trial = shallowRef<Schemas['LoadOut'][] | null>(null)
   /** Size of the load arrows beside that which fits. */
   const arrowSize = ref(1)
-  /** How near each combination comes to what governs, by name; asked for when combinations are looked at. */
-  const marks = shallowRef(new Map<string, Schemas['MarkOut']>())
+  /** How near each combination comes to what governs, by name, while combinations are looked at. */
+  const { data: marked } = useAnswer('/api/projects/{project_id}/marks', () =>
+    stage.value === 'combinations' && project.value && working.value
+      ? { path: { project_id: project.value.id }, query: { revision: chain.value!.revision } }
+      : null,
+  )
+  const marks = computed(() => new Map(marked.value?.map((m) => [m.name, m])))
   const onlyGoverning = ref(false)
-  let marked = ''
   const document = computed(() => project.value?.document ?? null)
+  const stated = computed(() => statedOf(document.value))
   const hall = computed(() => document.value?.hall ?? null)
   const member = computed(() => chain.value?.members?.find((m) => m.name === selected.value) ?? null)
-  const planes = computed<Plane[]>(() => chain.value?.planes ?? [])
+  const planes = computed<Plane[]>(() => lists.value.planes)
   const looking = computed(() => planes.value.find((p) => p.key === plane.value) ?? null)
   /** Everything that is chosen, the selected member with it. */
-  const picked = computed(() => (chain.value?.members ?? []).filter((m) => chosen.value.has(m.name)))
-  const lit = computed(() =>
-    stage.value === 'verification' ? fitting(chain.value?.members ?? [], filters.value) : null,
-  )
+  const picked = computed(() => lists.value.members.filter((m) => chosen.value.has(m.name)))
+  const lit = computed(() => (stage.value === 'verification' ? fitting(lists.value.members, filters.value) : null))
   /** What is drawn faintly: what was faded, and what no filter lights up. */
   const dimmed = computed(() => {
-    const all = chain.value?.members ?? []
+    const all = lists.value.members
     return lit.value
       ? new Set([...faded.value, ...all.map((m) => m.name).filter((name) => !lit.value!.has(name))])
       : faded.value
@@ -107,7 +120,6 @@ export const useWorkbench = defineStore('workbench', () => {
       ? `revision ${revision}`
       : `revision ${revision}, not the present one, which is ${present}`
   }
-  const working = computed(() => !!chain.value && !chain.value.problem)
   const runs = useRunning({ project, chain, settle })
   const { running, refresh } = runs
   const head = useHead({ project, readOnly, message, refresh })
@@ -116,7 +128,7 @@ export const useWorkbench = defineStore('workbench', () => {
 
   /** Members by falling utilisation, those of one role if it is named. */
   function worstFirst(role = ''): Schemas['MemberOut'][] {
-    const members = (chain.value?.members ?? []).filter((m) => !role || m.role === role)
+    const members = lists.value.members.filter((m) => !role || m.role === role)
     return [...members].sort((a, b) => (b.utilisation ?? 0) - (a.utilisation ?? 0))
   }
 
@@ -166,11 +178,9 @@ export const useWorkbench = defineStore('workbench', () => {
     if (!pointed) plane.value = planes.value.find((p) => p.key === `frame-${first.frame}`)?.key ?? plane.value
   }
 
-  /** The catalogue is large and the same for all: asked for once, when the numbers are on the screen or a section is chosen. */
+  /** The catalogue is large and the same for all: asked for when the numbers are on the screen or a section is chosen. */
   async function loadCatalogue(): Promise<void> {
-    if (catalogue.value.length) return
-    const { data } = await api.GET('/api/catalogue')
-    if (data) catalogue.value = data
+    catalogue.value = await answer('/api/catalogue', {})
   }
 
   /** After another chain: what is looked at may not be there any more. */
@@ -178,17 +188,13 @@ export const useWorkbench = defineStore('workbench', () => {
     // diagrams of an older revision are not shown under the new structure
     if (diagram.value?.revision !== chain.value?.revision) diagram.value = null
     if (opening && chain.value && chain.value.status !== 'bare') arrive()
-    const present = new Set((chain.value?.members ?? []).map((m) => m.name))
+    const present = new Set(lists.value.members.map((m) => m.name))
     if (plane.value !== 'whole' && plane.value !== SITE && !looking.value)
       plane.value = planes.value.filter((p) => p.kind === 'frame').at(-1)?.key ?? 'whole'
     if (selected.value && !present.has(selected.value)) selected.value = ''
     if ([...chosen.value].some((name) => !present.has(name)))
       chosen.value = new Set([...chosen.value].filter((name) => present.has(name)))
-    if (panel.value) {
-      const name = panel.value.name
-      if (chain.value?.panels?.some((p) => p.name === name)) await openPanel(name)
-      else closePanel()
-    }
+    if (flat.value && !chain.value?.panels?.some((p) => p.name === flat.value)) closePanel()
     await draw()
   }
 
@@ -203,35 +209,29 @@ export const useWorkbench = defineStore('workbench', () => {
       return
     }
     const asked = state.value || member.value?.checks?.[0]?.combination || 'envelope'
-    const { data, error } = await api.GET('/api/projects/{project_id}/diagrams', {
-      params: {
-        path: { project_id: now.id },
-        // what is chosen shows its own utilisation, not that of all
-        query: { plane: plane.value, state: asked, revision: chain.value.revision, alone: !!state.value },
-      },
-    })
+    // what is chosen shows its own utilisation, not that of all
+    const query = { plane: plane.value, state: asked, revision: chain.value.revision, alone: !!state.value }
+    const data = await answer('/api/projects/{project_id}/diagrams', { path: { project_id: now.id }, query }).catch(
+      () => null,
+    )
     // an answer to an older question may come later than the one to the present
     if (mine !== asking) return
-    if (data) {
-      diagram.value = typed('DiagramOut', data)
-      await response.drawBeside()
-    } else if (error) {
-      diagram.value = null
-      if (!state.value) return
-      state.value = ''
-      await draw()
-    }
+    diagram.value = data
+    if (data || !state.value) return
+    state.value = ''
+    await draw()
   }
 
   const looks = useLooks({ stage, chain, plane, state, selected, overlays, colouring, draw })
 
   /** What does not stand is drawn as it moves. */
   async function drawMechanism(now: Schemas['ProjectOut'], revision: number): Promise<void> {
-    const { data } = await api.GET('/api/projects/{project_id}/mechanism', {
-      params: { path: { project_id: now.id }, query: { plane: plane.value, revision } },
-    })
+    const query = { plane: plane.value, revision }
+    const data = await answer('/api/projects/{project_id}/mechanism', { path: { project_id: now.id }, query }).catch(
+      () => null,
+    )
     if (!data || chain.value?.revision !== revision) return
-    diagram.value = typed('DiagramOut', data)
+    diagram.value = data
     overlays.value = new Set([...overlays.value, 'sway'])
   }
 
@@ -262,22 +262,9 @@ export const useWorkbench = defineStore('workbench', () => {
     void draw()
   }
 
-  /** Ask how near each combination comes to what governs, once a revision. */
-  async function loadMarks(): Promise<void> {
-    const now = project.value
-    const revision = chain.value?.revision
-    if (!now || revision === undefined || chain.value?.problem || marked === `${now.id} ${revision}`) return
-    marked = `${now.id} ${revision}`
-    marks.value = new Map()
-    const { data } = await api.GET('/api/projects/{project_id}/marks', {
-      params: { path: { project_id: now.id }, query: { revision } },
-    })
-    if (data && chain.value?.revision === revision) marks.value = new Map(data.map((m) => [m.name, m]))
-  }
-
   /** The next or previous combination of the use that is shown. */
   function stepState(by: number): void {
-    const all = chain.value?.combinations ?? []
+    const all = lists.value.combinations
     const at = all.findIndex((c) => c.name === (diagram.value?.state ?? ''))
     const use = all[at]?.use ?? 'strength'
     const own = all.filter((c) => c.use === use)
@@ -287,19 +274,11 @@ export const useWorkbench = defineStore('workbench', () => {
   }
 
   /** Lay a panel flat. */
-  async function openPanel(name: string): Promise<void> {
-    const now = project.value
-    if (!now || !chain.value) return
-    const { data } = await api.GET('/api/projects/{project_id}/panel', {
-      params: { path: { project_id: now.id }, query: { name, revision: chain.value.revision } },
-    })
-    if (panel.value?.name !== name) spot.value = ''
-    panel.value = data ? typed('PanelOut', data) : null
+  function openPanel(name: string): void {
+    if (flat.value !== name) spot.value = ''
+    flat.value = name
   }
-  function closePanel(): void {
-    panel.value = null
-    spot.value = ''
-  }
+  const closePanel = () => openPanel('')
 
   function look(at: string): void {
     closePanel()
@@ -317,7 +296,7 @@ export const useWorkbench = defineStore('workbench', () => {
     const now = drawing.value
     if (!now || now.points.length < 2) return
     const { points, section, role, behaviour, material, roll, releases } = now
-    const before = new Set((document.value?.members ?? []).map((m) => m.name))
+    const before = new Set(stated.value.members.map((m) => m.name))
     const kind = behaviour as 'beam'
     const done = await operate(`Drew ${points.length - 1} × ${section}`, {
       do: 'draw',
@@ -332,13 +311,14 @@ export const useWorkbench = defineStore('workbench', () => {
     })
     if (done && drawing.value) drawing.value = { ...drawing.value, points: [] }
     // what was drawn is chosen: it is what one goes on with
-    if (done) choose((document.value?.members ?? []).map((m) => m.name).filter((name) => !before.has(name)))
+    if (done) choose(stated.value.members.map((m) => m.name).filter((name) => !before.has(name)))
   }
 
   return {
     project,
     chain,
     lists,
+    stated,
     diagram,
     catalogue,
     message,
@@ -378,7 +358,6 @@ export const useWorkbench = defineStore('workbench', () => {
     stepState,
     marks,
     onlyGoverning,
-    loadMarks,
     openPanel,
     closePanel,
     loadCatalogue,

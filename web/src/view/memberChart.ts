@@ -1,6 +1,6 @@
 /** Diagrams of one member over its length: paths, peaks, loads, and what a cursor reads. */
 
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import type { Schemas } from '../api/client'
 import { at, bars, extent, SERIES, straightened, type Series } from '../lib/chart'
 import { read as valueAt, refined } from '../lib/diagram'
@@ -15,7 +15,6 @@ export function useMemberChart() {
   const run = computed(() => of(bench.diagram))
   const behind = computed(() => of(bench.envelope))
   const other = computed(() => bench.besideDiagram?.runs.find((r) => r.member === bench.selected))
-  watch(() => [bench.selected, bench.chain?.revision, bench.plane], bench.loadEnvelope, { immediate: true })
 
   const WIDTH = 286
   const HEIGHT = 46

@@ -1,21 +1,18 @@
 <script setup lang="ts">
 import { ElButton, ElInput, ElMessage, ElTable, ElTableColumn } from 'element-plus'
-import { onMounted, reactive, ref } from 'vue'
+import { onMounted, reactive } from 'vue'
 import { api, type Schemas } from '../api/client'
+import { forget, useList } from '../api/queries'
 import PageFrame from '../people/PageFrame.vue'
 import { browser, moment, told } from '../people/roles'
 
-const sessions = ref<Schemas['SessionOut'][]>([])
+const sessions = useList('/api/me/sessions', () => ({}))
 const form = reactive({ old: '', new: '', again: '' })
 const wrong = reactive<Record<string, string>>({})
 
-async function load() {
-  sessions.value = (await api.GET('/api/me/sessions')).data ?? []
-}
-
 async function end(id: number) {
-  const { data } = await api.DELETE('/api/me/sessions/{session_id}', { params: { path: { session_id: id } } })
-  if (data) sessions.value = data
+  await api.DELETE('/api/me/sessions/{session_id}', { params: { path: { session_id: id } } })
+  await forget('/api/me/sessions')
 }
 
 async function change() {
@@ -28,14 +25,11 @@ async function change() {
   if (response.ok) {
     form.old = form.new = form.again = ''
     ElMessage.success('The password is changed. Other browsers are signed out.')
-    await load()
+    await forget('/api/me/sessions')
   } else wrong[(error as Partial<Schemas['Problem']> | undefined)?.place || 'new'] = told(error)
 }
 
-onMounted(() => {
-  document.title = 'Account · Lorica'
-  void load()
-})
+onMounted(() => (document.title = 'Account · Lorica'))
 </script>
 
 <template>

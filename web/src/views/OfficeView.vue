@@ -15,6 +15,7 @@ import {
 } from 'element-plus'
 import { onMounted, ref } from 'vue'
 import { api, type Schemas } from '../api/client'
+import { forget, useList } from '../api/queries'
 import HistoryTable from '../people/HistoryTable.vue'
 import KeptTable from '../people/KeptTable.vue'
 import PageFrame from '../people/PageFrame.vue'
@@ -22,9 +23,10 @@ import { moment, OFFICE_ROLES, told } from '../people/roles'
 import { usePeople } from '../stores/people'
 
 const people = usePeople()
-const invitations = ref<Schemas['InvitationOut'][]>([])
-const events = ref<Schemas['HappenedOut'][]>([])
-const kept = ref<Schemas['KeptOut'][]>([])
+const administering = () => (people.administers ? {} : null)
+const invitations = useList('/api/people/invitations', administering)
+const events = useList('/api/people/events', administering)
+const kept = useList('/api/office/kept', () => ({}))
 const tab = ref('people')
 const inviting = ref(false)
 const role = ref<Schemas['Me']['role']>('designer')
@@ -36,10 +38,7 @@ const label = (value: string) => OFFICE_ROLES.find((r) => r.value === value)?.la
 async function load() {
   await people.whoAmI()
   await people.load()
-  kept.value = (await api.GET('/api/office/kept')).data ?? []
-  if (!people.administers) return
-  invitations.value = (await api.GET('/api/people/invitations')).data ?? []
-  events.value = (await api.GET('/api/people/events')).data ?? []
+  await Promise.all([forget('/api/office/kept'), forget('/api/people/invitations'), forget('/api/people/events')])
 }
 
 async function change(body: Schemas['PersonChange']) {

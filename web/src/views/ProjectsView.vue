@@ -3,6 +3,7 @@ import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { ElButton, ElInput, ElOption, ElSelect } from 'element-plus'
 import { api, type Schemas } from '../api/client'
+import { answer } from '../api/queries'
 import ImportButton from '../people/ImportButton.vue'
 import PageHeader from '../people/PageHeader.vue'
 import ProjectRow from '../people/ProjectRow.vue'
@@ -62,7 +63,7 @@ let again: ReturnType<typeof setTimeout> | undefined
 onBeforeUnmount(() => clearTimeout(again))
 
 async function load() {
-  const { data } = await api.GET('/api/projects')
+  const data = await answer('/api/projects', {}).catch(() => null)
   if (data) {
     const { projects: found, ...rest } = data
     projects.value = found

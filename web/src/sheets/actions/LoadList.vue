@@ -27,10 +27,9 @@ function place(load: Schemas['MemberLoad']): string {
   return !start && load.end == null ? 'all of it' : `${far(start)} – ${load.end == null ? 'end' : far(load.end)}`
 }
 const rows = computed<Row[]>(() => {
-  const d = bench.document
-  const order = new Map((d?.cases ?? []).map((c, i) => [c.name, i]))
+  const order = new Map(bench.stated.cases.map((c, i) => [c.name, i]))
   const found: Row[] = [
-    ...(d?.member_loads ?? []).map((load, at) => ({
+    ...bench.stated.member_loads.map((load, at) => ({
       key: 'member_loads' as const,
       at,
       case: load.case,
@@ -38,7 +37,7 @@ const rows = computed<Row[]>(() => {
       words: `${place(load)} · ${load.kind ?? 'line'} ${write(load.value)}${load.value_end ? ` … ${write(load.value_end)}` : ''} ${load.axes ?? 'global'}`,
       members: [load.member, ...load.run],
     })),
-    ...(d?.node_loads ?? []).map((load, at) => ({
+    ...bench.stated.node_loads.map((load, at) => ({
       key: 'node_loads' as const,
       at,
       case: load.case,
@@ -46,7 +45,7 @@ const rows = computed<Row[]>(() => {
       words: `force ${write(load.force ?? [0, 0, 0])} moment ${write(load.moment ?? [0, 0, 0])}`,
       members: [],
     })),
-    ...(d?.settlements ?? []).map((move, at) => ({
+    ...bench.stated.settlements.map((move, at) => ({
       key: 'settlements' as const,
       at,
       case: move.case,
@@ -54,7 +53,7 @@ const rows = computed<Row[]>(() => {
       words: `moved ${write(move.movement.map((v) => v * 1000))} mm`,
       members: [],
     })),
-    ...(d?.panel_loads ?? []).map((load, at) => ({
+    ...bench.stated.panel_loads.map((load, at) => ({
       key: 'panel_loads' as const,
       at,
       case: load.case,
@@ -62,7 +61,7 @@ const rows = computed<Row[]>(() => {
       words: minus(`${load.pressure} kN/m² ${load.axes ?? 'normal'}${load.part?.length ? ', a part' : ''}`),
       members: [],
     })),
-    ...(d?.area_loads ?? []).map((load, at) => ({
+    ...bench.stated.area_loads.map((load, at) => ({
       key: 'area_loads' as const,
       at,
       case: load.case,

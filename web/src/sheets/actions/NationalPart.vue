@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { ElButton } from 'element-plus'
-import { computed, ref } from 'vue'
-import { api, type Schemas } from '../../api/client'
+import { computed } from 'vue'
+import type { Schemas } from '../../api/client'
+import { useList } from '../../api/queries'
 import ChoiceField from '../../components/ChoiceField.vue'
 import FoldPart from '../../components/FoldPart.vue'
 import NumberField from '../../components/NumberField.vue'
@@ -14,8 +15,7 @@ import { useWorkbench } from '../../stores/workbench'
 type Item = Schemas['NationalValue']
 
 const bench = useWorkbench()
-const every = ref<Item[]>([])
-void api.GET('/api/national').then(({ data }) => (every.value = data ?? []))
+const every = useList('/api/national', () => ({}))
 const groups = computed(() => [...new Set(every.value.map((v) => v.group))])
 const of = (group: string) => every.value.filter((v) => v.group === group)
 /** The value at a path of the document, the recommended one where nothing is stated. */

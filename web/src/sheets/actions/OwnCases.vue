@@ -11,7 +11,7 @@ const wrong = ref('')
 const NATURES = ['permanent', 'imposed', 'snow', 'wind', 'temperature', 'accidental', 'crane', 'seismic', 'other']
 const CATEGORIES = ['A', 'B', 'C', 'D', 'E', 'F', 'G', 'H']
 const LISTS = ['member_loads', 'node_loads', 'panel_loads', 'area_loads', 'settlements'] as const
-const own = computed(() => bench.document?.cases ?? [])
+const own = computed(() => bench.stated.cases)
 const draft = ref({ name: '', nature: 'imposed', category: 'E', excludes: '', together: '' })
 async function addCase() {
   const name = draft.value.name.trim()
@@ -34,13 +34,13 @@ async function addCase() {
   bench.ownCase = ''
 }
 const loadsOf = (name: string) =>
-  LISTS.map((key) => [key, (bench.document?.[key] ?? []).filter((load) => load.case === name)] as const)
+  LISTS.map((key) => [key, bench.stated[key].filter((load) => load.case === name)] as const)
 const uses = (name: string) => loadsOf(name).reduce((sum, [, loads]) => sum + loads.length, 0)
 const drop = (name: string) =>
   bench.edit(`Case ${name} dropped`, [
     ...unnamed('cases', own.value, name),
     ...loadsOf(name).flatMap(([key, loads]) => removed(key, ...loads)),
-    ...removed('combinations', ...(bench.document?.combinations ?? []).filter((c) => name in c.factors)),
+    ...removed('combinations', ...bench.stated.combinations.filter((c) => name in c.factors)),
   ])
 /** The case once more, with its loads. */
 function copy(c: Schemas['CaseInput']) {

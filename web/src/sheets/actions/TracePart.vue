@@ -1,27 +1,22 @@
 <script setup lang="ts">
 import { ElButton } from 'element-plus'
-import { computed, ref, watch } from 'vue'
-import { api, typed, type Schemas } from '../../api/client'
+import { computed } from 'vue'
+import type { Schemas } from '../../api/client'
+import { useAnswer } from '../../api/queries'
 import { minus } from '../../lib/quantity'
 import { useWorkbench } from '../../stores/workbench'
 
 /** Which loads of the shown case lie on the selected member, and the panel that each comes from. */
 const bench = useWorkbench()
-const found = ref<Schemas['TracedOut']>()
-const rows = computed(() => found.value?.loads ?? [])
-watch(
-  () => [bench.selected, bench.state, bench.chain?.revision] as const,
-  async ([member, state, revision]) => {
-    found.value = undefined
-    const now = bench.project
-    if (!now || !member || !revision || !bench.chain?.cases?.some((c) => c.symbol === state)) return
-    const { data } = await api.GET('/api/projects/{project_id}/loads', {
-      params: { path: { project_id: now.id }, query: { member, case: state, revision } },
-    })
-    if (member === bench.selected && state === bench.state && data) found.value = typed('TracedOut', data)
-  },
-  { immediate: true },
+const { data: found } = useAnswer('/api/projects/{project_id}/loads', () =>
+  bench.project && bench.chain && bench.selected && bench.lists.cases.some((c) => c.symbol === bench.state)
+    ? {
+        path: { project_id: bench.project.id },
+        query: { member: bench.selected, case: bench.state, revision: bench.chain.revision },
+      }
+    : null,
 )
+const rows = computed(() => found.value?.loads ?? [])
 const f = (v: readonly number[]) => minus(v.map((x) => x.toFixed(2)).join('  '))
 const even = (r: Schemas['TracedLoad']) => r.first.every((x, i) => Math.abs(x - r.last[i]!) < 5e-3)
 </script>

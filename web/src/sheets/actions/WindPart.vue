@@ -11,7 +11,7 @@ import { useWorkbench } from '../../stores/workbench'
 const bench = useWorkbench()
 const wind = computed(() => bench.document?.wind)
 const FACES = ['left', 'right', 'front', 'back', 'roof'] as const
-const flat = computed(() => (bench.hall?.bays ?? []).some((b) => b.shape === 'flat' || (b.pitch ?? 10) < 5))
+const flat = computed(() => !!bench.hall?.bays.some((b) => b.shape === 'flat' || (b.pitch ?? 10) < 5))
 function readValues(text: string) {
   const found = text
     .replaceAll('−', '-')
@@ -52,7 +52,7 @@ function readValues(text: string) {
       v-else-if="wind.inside?.kind === 'own'"
       label="c_pi"
       path="wind.inside.values"
-      :written="minus((wind.inside.values ?? []).join('  '))"
+      :written="minus(wind.inside.values.join('  '))"
       :read="readValues"
     />
     <h4>Structure and surface</h4>

@@ -12,7 +12,7 @@ import FloorForm from './jigs/FloorForm.vue'
 import TrussForm from './jigs/TrussForm.vue'
 
 const bench = useWorkbench()
-const jigs = computed(() => bench.document?.jigs ?? [])
+const jigs = computed(() => bench.stated.jigs)
 const words = { truss: 'Truss', floor: 'Floor', bracing: 'Bracing' } as const
 const forms = { truss: TrussForm, floor: FloorForm, bracing: BracingForm }
 type Kind = keyof typeof words

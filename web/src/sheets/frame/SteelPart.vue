@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { ElButton, ElInput, ElUpload, type UploadRawFile } from 'element-plus'
-import { computed, onMounted, ref, watch } from 'vue'
-import { api, typed, type Schemas } from '../../api/client'
+import { computed, ref, watch } from 'vue'
+import { api, type Schemas } from '../../api/client'
+import { forget, useList } from '../../api/queries'
 import { named, unnamed } from '../../lib/changes'
 import { useWorkbench } from '../../stores/workbench'
 import OfficeKept from '../../components/OfficeKept.vue'
@@ -10,8 +11,8 @@ import PickList from '../../components/PickList.vue'
 /** Sections built up in the workshop, the office's own catalogue, and materials of one's own. */
 const bench = useWorkbench()
 type Built = Schemas['BuiltSection']
-const own = computed(() => bench.document?.built_sections ?? [])
-const materials = computed(() => bench.document?.materials ?? [])
+const own = computed(() => bench.stated.built_sections)
+const materials = computed(() => bench.stated.materials)
 const SIZES = ['h', 'b', 'tw', 'tf', 'b2', 'tf2', 'gap', 'panel', 'planes'] as const
 const NEEDED: Record<string, readonly string[]> = {
   'welded I': ['h', 'b', 'tw', 'tf', 'b2', 'tf2'],
@@ -88,21 +89,17 @@ const drop = (name: string) => bench.edit(`Section ${name} dropped`, unnamed('bu
 const words = (s: Built) =>
   s.of ? `${s.shape}, ${s.of}${s.panel ? ` at ${s.h} mm` : ''}` : `${s.shape} ${s.h} × ${s.b}`
 
-const office = ref<Built[]>([])
+const office = useList('/api/office', () => ({}))
 const trouble = ref('')
-onMounted(async () => {
-  const { data } = await api.GET('/api/office')
-  office.value = (data ?? []).map((s) => typed('BuiltSection', s))
-})
 /** The file is read here; nothing is uploaded by the control itself. */
 function chosen(file: UploadRawFile): false {
   void takeIn(file)
   return false
 }
 async function takeIn(file: File) {
-  const { data, error } = await api.POST('/api/office', { body: { text: await file.text() } })
+  const { error } = await api.POST('/api/office', { body: { text: await file.text() } })
   trouble.value = error?.message ?? ''
-  if (data) office.value = data.map((s) => typed('BuiltSection', s))
+  await forget('/api/office')
 }
 const use = (s: Built) => bench.edit(`Section ${s.name} of the office`, named('built_sections', own.value, s))
 

@@ -1,22 +1,27 @@
 <script setup lang="ts">
 import { ElButton, ElInput } from 'element-plus'
 import { ref, watch } from 'vue'
-import { api, typed, type Schemas } from '../../api/client'
+import { api } from '../../api/client'
+import { forget, useAnswer, useList } from '../../api/queries'
 import { useWorkbench } from '../../stores/workbench'
 
 const bench = useWorkbench()
-const versions = ref<Schemas['Version'][]>([])
 const name = ref('')
 const wrong = ref('')
 const before = ref(0)
-const found = ref<Schemas['Comparison'] | null>(null)
 const here = () => ({ path: { project_id: bench.project!.id } })
 
-async function load() {
-  const { data } = await api.GET('/api/projects/{project_id}/versions', { params: here() })
-  versions.value = (data ?? []).map((v) => typed('Version', v))
-}
-watch(() => bench.project?.revision.number, load, { immediate: true })
+const versions = useList('/api/projects/{project_id}/versions', () => (bench.project ? here() : null))
+watch(
+  () => bench.project?.revision.number,
+  () => void forget('/api/projects/{project_id}/versions'),
+)
+/** The revision named beside the present one. */
+const { data: found } = useAnswer('/api/projects/{project_id}/compare', () =>
+  before.value && bench.project
+    ? { ...here(), query: { before: before.value, after: bench.project.revision.number } }
+    : null,
+)
 async function keep() {
   const { error } = await api.POST('/api/projects/{project_id}/versions', {
     params: here(),
@@ -24,14 +29,10 @@ async function keep() {
   })
   wrong.value = error?.message ?? ''
   if (!error) name.value = ''
-  await load()
+  await forget('/api/projects/{project_id}/versions')
 }
-async function compare(number: number) {
+const compare = (number: number) => {
   before.value = number
-  const { data } = await api.GET('/api/projects/{project_id}/compare', {
-    params: { ...here(), query: { before: number, after: bench.project!.revision.number } },
-  })
-  found.value = data ? typed('Comparison', data) : null
 }
 const tonnes = (t: number | null | undefined) =>
   t === null || t === undefined ? 'cannot be set out' : `${t.toFixed(2)} t`

@@ -1,25 +1,20 @@
 <script setup lang="ts">
 import { ElOption, ElSelect } from 'element-plus'
-import { computed, shallowRef, watch } from 'vue'
-import { api, typed, type Schemas } from '../../api/client'
+import { computed } from 'vue'
+import type { Schemas } from '../../api/client'
+import { useAnswer } from '../../api/queries'
 import { useWorkbench } from '../../stores/workbench'
 
 /** Effective lengths of the selected member: what is in force and why, and what other ways lead to; one is taken by choosing it. */
 const bench = useWorkbench()
-const lengths = shallowRef<Schemas['WaysOut'] | null>(null)
-watch(
+const { data: lengths } = useAnswer(
+  '/api/projects/{project_id}/lengths',
   // a chain without numbers yet has the revision of the one that follows it
-  () => [bench.selected, bench.chain?.revision, bench.project?.id, !!bench.member?.checks?.length] as const,
-  async ([member, revision, id, checked]) => {
-    if (lengths.value?.member !== member) lengths.value = null
-    if (!member || !id || revision === undefined || !checked) return
-    const { data } = await api.GET('/api/projects/{project_id}/lengths', {
-      params: { path: { project_id: id }, query: { member, revision } },
-    })
-    if (member === bench.selected && revision === bench.chain?.revision)
-      lengths.value = data ? typed('WaysOut', data) : null
-  },
-  { immediate: true },
+  () =>
+    bench.project && bench.chain && bench.member?.checks?.length
+      ? { path: { project_id: bench.project.id }, query: { member: bench.selected, revision: bench.chain.revision } }
+      : null,
+  (before, now) => before.query.member === now.query.member,
 )
 type Axis = Schemas['AxisOut']
 const members = computed(() => (bench.picked.length ? bench.picked : bench.member ? [bench.member] : []))

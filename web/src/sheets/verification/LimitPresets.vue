@@ -1,16 +1,12 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue'
-import { api, type Schemas } from '../../api/client'
+import { useList } from '../../api/queries'
 import { keyed, type Change } from '../../lib/changes'
 import PickList from '../../components/PickList.vue'
 import { useWorkbench } from '../../stores/workbench'
 
 /** Limits by what hangs on the steel: all of a set at once, each changeable afterwards. */
 const bench = useWorkbench()
-const presets = ref<Schemas['Preset'][]>([])
-onMounted(async () => {
-  presets.value = (await api.GET('/api/limits')).data ?? []
-})
+const presets = useList('/api/limits', () => ({}))
 function take(name: string) {
   const preset = presets.value.find((p) => p.name === name)
   if (!preset) return

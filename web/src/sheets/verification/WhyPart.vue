@@ -10,12 +10,11 @@ import { useWorkbench } from '../../stores/workbench'
 const bench = useWorkbench()
 const single = useSingle()
 const why = computed(() => (single.why?.member === bench.selected ? single.why : null))
-const moving = computed(() => (why.value?.levers ?? []).filter((l) => Math.abs(l.utilisation - now.value) >= 0.005))
-const idle = computed(() => (why.value?.levers ?? []).filter((l) => Math.abs(l.utilisation - now.value) < 0.005))
+const levers = computed(() => why.value?.levers ?? [])
+const moving = computed(() => levers.value.filter((l) => Math.abs(l.utilisation - now.value) >= 0.005))
+const idle = computed(() => levers.value.filter((l) => Math.abs(l.utilisation - now.value) < 0.005))
 const now = computed(() => bench.member?.utilisation ?? 0)
-const most = computed(() =>
-  Math.max(0.05, ...(why.value?.levers ?? []).map((l) => Math.abs(l.utilisation - now.value))),
-)
+const most = computed(() => Math.max(0.05, ...levers.value.map((l) => Math.abs(l.utilisation - now.value))))
 const SIGNS: Record<string, string> = {
   section: 'section',
   stay: 'stay',

@@ -8,11 +8,11 @@ import { useWorkbench } from '../../../stores/workbench'
 
 defineEmits<{ take: [members: string[]] }>()
 const bench = useWorkbench()
-const removed = computed(() => (bench.document?.edits ?? []).filter((e) => e.removed).map((e) => e.member))
+const removed = computed(() => bench.stated.edits.filter((e) => e.removed).map((e) => e.member))
 const putBack = (member: string) => bench.operate(`${member} put back`, { do: 'restore', members: [member] })
 const name = ref('')
-const sets = computed(() => bench.document?.sets ?? [])
-const views = computed(() => bench.document?.views ?? [])
+const sets = computed(() => bench.stated.sets)
+const views = computed(() => bench.stated.views)
 function keepSet() {
   const words = name.value.trim()
   if (!words || !bench.chosen.size) return

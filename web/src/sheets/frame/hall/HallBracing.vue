@@ -48,7 +48,7 @@ const readBays = (text: string) => {
         <TextField
           label="In bays"
           :path="`hall.bracing.${key}.bays`"
-          :written="(hall.bracing[key]!.bays ?? []).join(', ')"
+          :written="hall.bracing[key]!.bays.join(', ')"
           :read="readBays"
           hint="From the front (left); −1 is the last bay"
         />

@@ -31,7 +31,7 @@ const MEASURED = [
   <TextField
     label="Bay spacings"
     path="hall.spacings"
-    :written="writeSpacings(hall.spacings ?? [])"
+    :written="writeSpacings(hall.spacings)"
     :read="readSpacings"
     hint="Front to back: 2*6 + 4*7.2 + 6"
   />

@@ -12,7 +12,7 @@ const bench = useWorkbench()
 const hall = computed(() => bench.hall!)
 const tables = computed(() => [
   { value: '', label: 'none: not verified' },
-  ...(bench.document?.load_tables ?? []).map((t) => ({ value: t.name, label: t.name })),
+  ...bench.stated.load_tables.map((t) => ({ value: t.name, label: t.name })),
 ])
 </script>
 

@@ -9,7 +9,7 @@ import { useWorkbench } from '../../../stores/workbench'
 const bench = useWorkbench()
 const hall = computed(() => bench.hall!)
 const GRADES = computed(() =>
-  options('S235', 'S275', 'S355', 'S420', 'S450', 'S460', ...(bench.document?.materials ?? []).map((m) => m.name)),
+  options('S235', 'S275', 'S355', 'S420', 'S450', 'S460', ...bench.stated.materials.map((m) => m.name)),
 )
 /** Sections of the roles that the hall has members of. */
 const roles = computed(() => {

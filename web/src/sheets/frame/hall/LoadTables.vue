@@ -11,7 +11,7 @@ import { useWorkbench } from '../../../stores/workbench'
 type LoadTable = Schemas['LoadTable']
 
 const bench = useWorkbench()
-const tables = computed<LoadTable[]>(() => bench.document?.load_tables ?? [])
+const tables = computed<LoadTable[]>(() => bench.stated.load_tables)
 const open = ref('')
 const wrong = ref('')
 

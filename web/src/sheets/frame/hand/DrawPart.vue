@@ -81,7 +81,7 @@ function put() {
 }
 /** The points drawn so far become the corners of a panel. */
 async function makePanel() {
-  const taken = new Set((bench.document?.panels ?? []).map((p) => p.name))
+  const taken = new Set(bench.stated.panels.map((p) => p.name))
   let number = 1
   while (taken.has(`panel ${number}`)) number++
   const value = { name: `panel ${number}`, corners: bench.drawing!.points }

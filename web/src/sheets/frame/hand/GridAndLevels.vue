@@ -35,11 +35,11 @@ function addGrid() {
   const lines = places.map((at) => ({ name: next(), axis: axis.value, at: Number(at.toFixed(6)) }))
   void bench.edit('Grid lines added', added('grid', ...lines))
 }
-const own = computed(() => bench.document?.grid ?? [])
+const own = computed(() => bench.stated.grid)
 const dropLine = (i: number) => bench.edit(`Grid line ${own.value[i]!.name} removed`, removed('grid', own.value[i]))
 
 const levels = computed(() => bench.lists.levels)
-const stated = computed(() => bench.document?.levels ?? [])
+const stated = computed(() => bench.stated.levels)
 const name = ref('')
 const height = ref('3')
 const above = ref('')

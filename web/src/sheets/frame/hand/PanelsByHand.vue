@@ -11,7 +11,7 @@ const bench = useWorkbench()
 const dropPanel = (name: string) =>
   bench.edit(`${name} removed`, [
     ...unnamed('panels', bench.document?.panels, name),
-    ...removed('panel_loads', ...(bench.document?.panel_loads ?? []).filter((load) => load.panel === name)),
+    ...removed('panel_loads', ...bench.stated.panel_loads.filter((load) => load.panel === name)),
   ])
 </script>
 

@@ -28,14 +28,14 @@ const pair = (text: string) => {
     <TextField
       label="Spacings across"
       :path="`${path}.grid.across`"
-      :written="writeSpacings(jig.grid.across ?? [])"
+      :written="writeSpacings(jig.grid.across)"
       :read="(text: string) => readSpacings(text, 40)"
       hint="Lettered grid lines, along X: 3*6 + 4.5"
     />
     <TextField
       label="Spacings along"
       :path="`${path}.grid.along`"
-      :written="writeSpacings(jig.grid.along ?? [])"
+      :written="writeSpacings(jig.grid.along)"
       :read="(text: string) => readSpacings(text, 40)"
       hint="Numbered grid lines, along Y"
     />
@@ -89,7 +89,7 @@ const pair = (text: string) => {
   <TextField
     label="Braced fields"
     :path="`${path}.braced`"
-    :written="writeBraced(jig.braced ?? [])"
+    :written="writeBraced(jig.braced)"
     :read="readBraced"
     hint="From the feet to the top: grid line and number of the field along it, A:1 D:1 1:-1"
   />
@@ -123,7 +123,7 @@ const pair = (text: string) => {
   <TextField
     label="Openings"
     :path="`${path}.openings`"
-    :written="writeOpenings(jig.openings ?? [])"
+    :written="writeOpenings(jig.openings)"
     :read="readOpenings"
     hint="In every floor, with trimmers and headers: field across and along, corner x y from the field's own, size x y in metres: 1:2 1.0 2.0 2.6 4.0; more parted by semicolons"
   />

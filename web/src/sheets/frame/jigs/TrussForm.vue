@@ -29,7 +29,7 @@ const bays = (text: string) => {
   <TextField
     label="On columns"
     :path="`${path}.on`"
-    :written="(jig.on ?? []).join(', ')"
+    :written="jig.on?.join(', ') ?? ''"
     :read="columns"
     hint="Two columns whose heads it meets; it follows them. Empty: between two points"
   />
@@ -123,7 +123,7 @@ const bays = (text: string) => {
     <TextField
       label="Braced fields"
       :path="`${path}.braced`"
-      :written="(jig.braced ?? []).join(' ')"
+      :written="jig.braced.join(' ')"
       :read="bays"
       hint="Crossing rods along the top chords: numbers of the fields between trusses, negative from the last"
     />
