@@ -6,16 +6,13 @@ from typing import Any
 
 import numpy as np
 
-from engine.actions.combinations import Combination
 from engine.analysis.diagrams import FORCES, extremes
 from engine.analysis.elements import Elements
 from engine.analysis.lateral_members import lateral_factors
-from engine.analysis.modes import buckling_modes, natural_modes
-from engine.balance import balances
 from engine.chain import Chain
 from engine.errors import ModelError
+from engine.report import loads, modes, verdicts
 from engine.standards.family import family
-from engine.verification.outcomes import CRITERIA, Verdict
 from engine.verification.standing import in_words
 
 RESULT_VERSION = 1
@@ -57,18 +54,18 @@ def result(chain: Chain, full: bool = False, lateral: bool = False) -> dict[str,
         "simplifications": family(chain.document).simplifications(chain.document, chain.structure),
         "cases": [
             {
-                "name": case.name,
-                "symbol": case.symbol,
-                "nature": case.nature,
-                "note": case.note,
-                "expected": _tidy(b.expected / unit),
-                "ground": _tidy(b.ground / unit),
-                "applied": _tidy(b.applied / unit),
-                "reacted": _tidy(b.reacted / unit),
-                "balance_holds": b.holds,
-                **({"moment_lost": list(b.tilted)} if b.tilted else {}),
+                "name": found.case.name,
+                "symbol": found.case.symbol,
+                "nature": found.case.nature,
+                "note": found.case.note,
+                "expected": _tidy(found.balance.expected / unit),
+                "ground": _tidy(found.balance.ground / unit),
+                "applied": _tidy(found.balance.applied / unit),
+                "reacted": _tidy(found.balance.reacted / unit),
+                "balance_holds": found.balance.holds,
+                **({"moment_lost": list(found.balance.tilted)} if found.balance.tilted else {}),
             }
-            for case, b in zip(chain.loading.cases, balances(chain.loading, chain.response), strict=True)
+            for found in loads.cases(chain)
         ],
         "combinations": [
             {
@@ -81,7 +78,7 @@ def result(chain: Chain, full: bool = False, lateral: bool = False) -> dict[str,
             for i, c in enumerate(chain.combinations)
         ],
         "states": {name: {"kind": kind, **_state(chain, number, unit)} for name, kind, number in shown},
-        "members": [_verdict(chain, verdict) for verdict in chain.verification.verdicts],
+        "members": [_verdict(m) for m in verdicts.members(chain)],
         "whole": _whole(chain),
         "secondary": [
             {
@@ -187,25 +184,19 @@ def _modes(chain: Chain) -> dict[str, Any]:
     load, of frames of up to MODES elements."""
     if len(chain.response.elements) > MODES:
         return {}
-    chosen, cases = chain.document.analysis.masses, chain.loading.cases
-    factors = [chosen.get(c.name, 0.0) if chosen else float(c.nature == "permanent") for c in cases]
-    shaking = natural_modes(chain.response.system, np.array(factors))
     found: dict[str, Any] = {
-        "vibration": [{"name": f"vibration {k}", "frequency_hz": m.value} for k, m in enumerate(shaking, 1)]
+        "vibration": [
+            {"name": f"vibration {k}", "frequency_hz": m.value} for k, m in enumerate(modes.natural(chain), 1)
+        ]
     }
     alpha = chain.combined.alpha
     if np.isfinite(alpha).any() and np.nanmin(alpha) > 0:
         worst = int(np.nanargmin(alpha))
-        names = [m.name for m in chain.structure.members]
         found["buckling"] = {
             "combination": chain.combinations[worst].name,
             "modes": [
-                {
-                    "name": f"buckling {k}",
-                    "factor": m.value,
-                    "by_itself": names[m.by_itself] if m.by_itself >= 0 else None,
-                }
-                for k, m in enumerate(buckling_modes(chain.combined, worst), 1)
+                {"name": f"buckling {k}", "factor": m.value, "by_itself": name or None}
+                for k, (m, name) in enumerate(modes.buckling(chain, worst), 1)
             ],
         }
     return {"modes": found}
@@ -218,35 +209,28 @@ def _whole(chain: Chain) -> dict[str, Any]:
         "passing": found.passing,
         "failing": found.failing,
         "not_covered": found.not_covered,
-        "left_out": [words + (f" ({members} members)" if members else "") for words, members in found.left_out],
+        "left_out": verdicts.left_out(chain),
     }
 
 
-def _verdict(chain: Chain, verdict: Verdict) -> dict[str, Any]:
-    member = chain.structure.members[verdict.member]
-    governing = verdict.governing
+def _verdict(m: verdicts.MemberReport) -> dict[str, Any]:
     return {
-        "name": member.name,
-        "role": member.role,
-        "section": member.section.name,
-        "material": member.material.name,
-        "status": verdict.status,
-        "not_covered": list(verdict.not_covered),
-        "left_out": list(verdict.left_out),
-        "utilisation": governing.utilisation if governing else None,
-        "governs": CRITERIA[governing.criterion] if governing else None,
+        "name": m.member.name,
+        "role": m.member.role,
+        "section": m.member.section.name,
+        "material": m.member.material.name,
+        "status": m.status,
+        "not_covered": list(m.verdict.not_covered),
+        "left_out": list(m.verdict.left_out),
+        "utilisation": m.governing.utilisation if m.governing else None,
+        "governs": m.governing.words if m.governing else None,
         "checks": {
-            o.criterion: {
-                "utilisation": o.utilisation,
-                "clause": chain.verification.checks.clauses[o.criterion],
-                "combination": combination_of(chain, o.criterion, o.combination).name,
-                "position": o.position,
+            c.criterion: {
+                "utilisation": c.utilisation,
+                "clause": c.clause,
+                "combination": c.combination.name,
+                "position": c.position,
             }
-            for o in verdict.outcomes
+            for c in m.checks
         },
     }
-
-
-def combination_of(chain: Chain, criterion: str, index: int) -> Combination:
-    """The combination of an outcome."""
-    return chain.combinations[chain.verification.used(criterion)[index]]

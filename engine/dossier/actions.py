@@ -8,12 +8,13 @@ from dataclasses import replace
 import numpy as np
 
 from engine.actions.derived import Wind
-from engine.balance import balances
 from engine.chain import Chain
 from engine.dossier.behaviour import frames_with_worst
 from engine.dossier.building import named
-from engine.dossier.diagrams import loads, zones_drawing
+from engine.dossier.diagrams import loads as loads_drawing
+from engine.dossier.diagrams import zones_drawing
 from engine.dossier.values import Cell, Column, Derived, Facts, Figure, Heading, Paragraph, Table, Told
+from engine.report import loads
 from engine.standards.family import Family, family
 from engine.verification.outcomes import SERVICE
 
@@ -60,9 +61,7 @@ def actions(chain: Chain, told: Told) -> None:
     if told.level != "summary":
         _on_frames(chain, told)
     told.add(Heading("Cases and their balance", "actions.cases"), _cases(chain))
-    broken = [
-        case.symbol for case, b in zip(loading.cases, balances(loading, chain.response), strict=True) if not b.holds
-    ]
+    broken = [found.case.symbol for found in loads.cases(chain) if not found.balance.holds]
     if broken:
         told.add(Paragraph(f"The balance does not hold in {', '.join(broken)}.", "fails"))
     else:
@@ -91,7 +90,7 @@ def _on_frames(chain: Chain, told: Told) -> None:
         factors = chain.combinations[governing].factors
         for case, of in enumerate(chain.loading.cases):
             if of.nature != "imperfection" and (told.level == "full" or factors[case]):
-                drawing = loads(chain, group[0], case, f"{of.symbol} · {named(group)}")
+                drawing = loads_drawing(chain, group[0], case, f"{of.symbol} · {named(group)}")
                 if drawing:
                     drawn.append((group[0].key, of, drawing))
     if not drawn:
@@ -241,7 +240,8 @@ def _zones(chain: Chain, told: Told, w: Wind) -> None:
 
 def _cases(chain: Chain) -> Table:
     rows: list[tuple[Cell, ...]] = []
-    for case, b in zip(chain.loading.cases, balances(chain.loading, chain.response), strict=True):
+    for found in loads.cases(chain):
+        case, b = found.case, found.balance
         applied, reacted = b.applied / 1000, b.reacted / 1000
         rows.append(
             (
@@ -273,17 +273,11 @@ def combining(chain: Chain, told: Told) -> None:
             tuple((use, rule, float(count)) for (use, rule), count in by_rule.items()),
         )
     )
-    rows: dict[str, tuple[Cell, ...]] = {}
-    for case in chain.loading.cases:
-        if case.nature in ("permanent", "imperfection", "accidental"):
-            continue
-        taken = family(document).factors(document, case)
-        before = str(rows[taken.row][4]) + ", " if taken.row in rows else ""
-        rows[taken.row] = (taken.row, *taken.used, before + case.symbol)
+    rows = tuple((own.row, *own.used, ", ".join(symbols)) for own, symbols in loads.factors(chain))
     if rows:
         told.add(Heading("Combination factors", "combinations.psi", aside="EN 1990 table A1.1"))
         columns: tuple[Column, ...] = (Column("action"), Column("ψ_0"), Column("ψ_1"), Column("ψ_2"), Column("cases"))
-        told.add(Table("combination factors", columns, tuple(rows.values())))
+        told.add(Table("combination factors", columns, rows))
     if told.level == "summary" or not chain.combinations:
         return
     governing = governed(chain)

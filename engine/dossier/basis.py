@@ -9,9 +9,9 @@ from engine.chain import Chain
 from engine.document import Document
 from engine.document.handover import DossierPlan
 from engine.dossier.values import Column, Facts, Heading, Paragraph, Table, Told
+from engine.report import verdicts
 from engine.standards.family import family
 from engine.structure.audit import audit
-from engine.structure.words import label
 
 STANDARDS = (
     ("EN 1990:2002 + A1:2005", "Basis of structural design", "combinations, limits"),
@@ -111,38 +111,31 @@ def _materials(chain: Chain, told: Told) -> None:
 
 def open_matters(chain: Chain, told: Told) -> None:
     """What is not covered, what fails, snags: never left out."""
-    structure, whole = chain.structure, chain.verification.whole
+    structure, every = chain.structure, verdicts.members(chain)
     told.add(Heading("Not covered", "open.covered"))
-    count = 0
-    for words, members in whole.left_out:
-        count += 1
-        told.add(Paragraph(words + (f" ({members} members)" if members else ""), "missing"))
-    reasons: dict[str, list[int]] = {}
-    for verdict in chain.verification.verdicts:
-        for words in verdict.not_covered:
-            reasons.setdefault(words, []).append(verdict.member)
-    for reason, found in reasons.items():
-        count += 1
-        members_of = [label(structure.members[i]) for i in found]
-        few = ", ".join(members_of[:6]) + (f" and {len(members_of) - 6} more" if len(members_of) > 6 else "")
+    left_out = verdicts.left_out(chain)
+    for words in left_out:
+        told.add(Paragraph(words, "missing"))
+    reasons: dict[str, list[str]] = {}
+    for m in every:
+        for words in m.verdict.not_covered:
+            reasons.setdefault(words, []).append(m.label)
+    for reason, labels in reasons.items():
+        few = ", ".join(labels[:6]) + (f" and {len(labels) - 6} more" if len(labels) > 6 else "")
         told.add(Paragraph(f"{few}: {reason}", "missing"))
-    if not count:
+    if not left_out and not reasons:
         told.add(Paragraph("Every member is covered by every criterion that applies to it."))
     told.add(
         Paragraph("Connections, column bases, foundations, sheeting and fire are not part of this document.", "missing")
     )
-    failing = [v for v in chain.verification.verdicts if v.status == "fails"]
+    failing = [m for m in every if m.status == "fails"]
     told.add(Heading("Members that fail", "open.failing"))
     if not failing:
         told.add(Paragraph("None."))
     else:
         rows = tuple(
-            (
-                label(structure.members[v.member]),
-                structure.members[v.member].section.name,
-                v.governing.utilisation if v.governing else None,
-            )
-            for v in sorted(failing, key=lambda v: -(v.governing.utilisation if v.governing else 0))
+            (m.label, m.member.section.name, m.governing.utilisation if m.governing else None)
+            for m in sorted(failing, key=lambda m: -(m.governing.utilisation if m.governing else 0))
         )
         told.add(
             Table("members that fail", (Column("member", wide=True), Column("section"), Column("utilisation")), rows)

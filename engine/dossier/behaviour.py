@@ -10,11 +10,12 @@ from engine.chain import Chain
 from engine.dossier.building import different, named
 from engine.dossier.diagrams import moments
 from engine.dossier.values import Cell, Column, Facts, Figure, Heading, Paragraph, Table, Told
+from engine.report import holding, supports
+from engine.report.movements import worst_movements
 from engine.structure.model import FREEDOMS
 from engine.structure.planes import Plane
 from engine.structure.words import ROLE_WORDS, label
-from engine.verification.equilibrium import tilt_words
-from engine.verification.outcomes import CRITERIA, SERVICE, Outcome
+from engine.verification.outcomes import SERVICE
 from engine.verification.standing import in_words
 
 #: combinations listed by their α_cr
@@ -81,49 +82,43 @@ def _critical(chain: Chain, told: Told) -> Iterator[Heading | Table]:
 
 def _equilibrium(chain: Chain) -> Iterator[Heading | Table | Paragraph]:
     """Overturning and uplift of the whole, and supports in tension."""
-    verification = chain.verification
-    if verification.tilts or verification.lifted:
+    tilts, lifted = supports.tilts(chain), supports.lifted(chain)
+    if tilts or lifted:
         yield Heading("Static equilibrium", "analysis.equilibrium", aside="EN 1990 6.4.2")
-    if verification.tilts:
+    if tilts:
         tilt_rows = tuple(
-            (
-                tilt_words(t, chain.structure), t.acting / 1000, t.resisting / 1000, "kNm" if t.about else "kN",
-                t.utilisation if np.isfinite(t.utilisation) else None, chain.combinations[t.combination].name,
-            )
-            for t in verification.tilts
+            (t.words, t.acting / 1000, t.resisting / 1000, "kNm" if t.moment else "kN", t.utilisation, t.combination.name)
+            for t in tilts
         )  # fmt: skip
         columns: tuple[Column, ...] = (
             Column("what", wide=True), Column("E_d,dst", "", 1), Column("E_d,stb", "", 1), Column("unit"), Column("E_d,dst/E_d,stb"),
             Column("combination"),
         )  # fmt: skip
         yield Table("equilibrium", columns, tilt_rows)
-        if any(t.utilisation > 1 for t in verification.tilts):
+        if not all(t.holds for t in tilts):
             yield Paragraph(UNHELD, "fails")
-    if verification.lifted:
-        lifted_rows = tuple(
-            (chain.structure.nodes[f.node], f.tension / 1000, chain.combinations[f.combination].name)
-            for f in verification.lifted
-        )
+    if lifted:
+        lifted_rows = tuple((node, tension / 1000, combination.name) for node, tension, combination in lifted)
         columns = (Column("support"), Column("tension", "kN", 1), Column("combination"))
         yield Table("supports in tension", columns, lifted_rows)
 
 
 def _stabilised(chain: Chain) -> Iterator[Heading | Table]:
     """What each span of bracing carries for the members that lean on it."""
-    spans = chain.verification.grounds.stabilising.spans
+    spans = holding.stabilised(chain)
     if not spans:
         return
     yield Heading("What bracing stabilises", "analysis.stabilising", aside="EN 1993-1-1 5.3.3")
     rows = tuple(
         (
             f"{span.lines} lines, {span.lines / span.count:g} bracings",
-            span.L,
-            float(span.N[span.most]) / 1000,
+            span.span,
+            span.compression / 1000,
             span.alpha_m,
-            span.e0 * 1000,
-            float(span.delta[span.most]) * 1000,
-            float(span.q[span.most]) / 1000,
-            chain.combinations[chain.verification.strength[span.most]].name,
+            span.bow * 1000,
+            span.movement * 1000,
+            span.force / 1000,
+            span.combination.name,
         )
         for span in spans
     )
@@ -211,20 +206,16 @@ def response(chain: Chain, told: Told) -> None:
 
 
 def _reactions(chain: Chain, every: bool) -> list[Table | Paragraph]:
-    structure, strength = chain.structure, chain.verification.strength
-    held = np.flatnonzero((structure.fixed | (structure.springs != 0)).any(axis=1))
-    if not strength or not len(held):
-        return [
-            Paragraph(
-                "There are no combinations for strength." if not strength else "There are no supports.", "missing"
-            )
-        ]
-    force = chain.combined.reaction(strength)[held] / 1000
+    found = supports.reactions(chain)
+    if not found.combinations or not found.nodes:
+        why = "There are no supports." if found.combinations else "There are no combinations for strength."
+        return [Paragraph(why, "missing")]
+    force = found.force / 1000
     tables: list[Table | Paragraph] = []
     rows: list[tuple[Cell, ...]] = []
     used = [k for k in range(6) if np.abs(force[:, k]).max() > 5e-4]
-    for r, node in enumerate(held.tolist()):
-        row: list[Cell] = [structure.nodes[node]]
+    for r, node in enumerate(found.nodes):
+        row: list[Cell] = [node]
         for k in used:
             row += [float(force[r, k].min()), float(force[r, k].max())]
         rows.append(tuple(row))
@@ -237,15 +228,15 @@ def _reactions(chain: Chain, every: bool) -> list[Table | Paragraph]:
         return tables
     # what acts at the same time where one of them is greatest or least
     acting: list[tuple[Cell, ...]] = []
-    for r, node in enumerate(held.tolist()):
+    for r, node in enumerate(found.nodes):
         for k in used:
-            for i in dict.fromkeys((int(force[r, k].argmax()), int(force[r, k].argmin()))):
-                sign = "most" if i == int(force[r, k].argmax()) else "least"
+            for i in dict.fromkeys((int(found.most[r, k]), int(found.least[r, k]))):
+                sign = "most" if i == int(found.most[r, k]) else "least"
                 acting.append(
                     (
-                        structure.nodes[node],
+                        node,
                         f"{FORCES[FREEDOMS[k]]} {sign}",
-                        chain.combinations[strength[i]].name,
+                        found.combinations[i].name,
                         *(float(force[r, j, i]) for j in used),
                     )
                 )
@@ -256,27 +247,18 @@ def _reactions(chain: Chain, every: bool) -> list[Table | Paragraph]:
 
 
 def _movements(chain: Chain) -> Table | None:
-    best: dict[tuple[str, str], tuple[float, int, Outcome]] = {}
-    for v in chain.verification.verdicts:
-        for o in v.outcomes:
-            key = (chain.structure.members[v.member].role, o.criterion)
-            if o.criterion in SERVICE and o.utilisation > best.get(key, (-1.0,))[0]:
-                best[key] = (o.utilisation, v.member, o)
-    if not best:
+    found = worst_movements(chain)
+    if not found:
         return None
-    rows: list[tuple[Cell, ...]] = []
-    for (role, criterion), (use, member, o) in best.items():
-        stretch = chain.verification.stretches[o.row]
-        limit = stretch.length / stretch.ratio
-        number = chain.verification.used(criterion)[o.combination]
-        rows.append(
-            (
-                ROLE_WORDS[role][1], CRITERIA[criterion], label(chain.structure.members[member]), use * limit * 1000, limit * 1000,
-                f"{stretch.length:.2f} m / {stretch.ratio:g}", use, chain.combinations[number].name,
-            )
-        )  # fmt: skip
+    rows = tuple(
+        (
+            ROLE_WORDS[m.member.role][1], m.check.words, label(m.member), m.movement * 1000, m.limit * 1000,
+            f"{m.length:.2f} m / {m.ratio:g}", m.check.utilisation, m.check.combination.name,
+        )
+        for m in found
+    )  # fmt: skip
     columns: tuple[Column, ...] = (
         Column("role"), Column("what"), Column("worst member", wide=True), Column("w", "mm", 1), Column("limit", "mm", 1), Column("from"),
         Column("utilisation"), Column("combination"),
     )  # fmt: skip
-    return Table("deflections", columns, tuple(rows))
+    return Table("deflections", columns, rows)

@@ -9,63 +9,48 @@ from engine.dossier.elevations import section_drawing
 from engine.dossier.second import NEAR, differs, second
 from engine.dossier.values import Cell, Column, Heading, Link, Paragraph, Proven, Table, Told
 from engine.progress import Step
+from engine.report import holding, verdicts
+from engine.report.verdicts import Group, MemberReport
 from engine.structure.words import ROLE_WORDS, label
-from engine.verification.outcomes import CRITERIA, Outcome, Verdict
+from engine.verification.outcomes import Outcome
 from engine.verification.proof import Proof, prove
 
 #: members up to which each has its proof: some two pages each
 MOST_PROVEN = 500
 
 
-def groups(chain: Chain) -> list[tuple[str, list[Verdict]]]:
-    """Members of one role and section, by role, each group's worst first: what fails, then what is not covered, then by utilisation."""
-    found: dict[tuple[str, str], list[Verdict]] = {}
-    order = list(ROLE_WORDS)
-    for v in chain.verification.verdicts:
-        m = chain.structure.members[v.member]
-        found.setdefault((m.role, m.section.name), []).append(v)
-    state = {"fails": 0, "not covered": 1, "passes": 2}
-    rows = []
-    for (role, section), own in sorted(found.items(), key=lambda item: (order.index(item[0][0]), item[0][1])):
-        own.sort(key=lambda v: (state.get(v.status, 3), -(v.governing.utilisation if v.governing else 0.0)))
-        rows.append((f"{ROLE_WORDS[role][1]}, {section}", own))
-    return rows
-
-
 def verification(chain: Chain, told: Told, every_member: bool, step: Step) -> None:
     """A summary by group with what governs; proofs of what governs each group, or each member."""
     structure, whole = chain.structure, chain.verification.whole
-    all_groups = groups(chain)
-    words = f"{whole.passing} of {len(structure.members)} members pass"
-    words += f", {whole.failing} fail" if whole.failing else ""
-    words += f", {whole.not_covered} are not covered" if whole.not_covered else ""
+    all_groups = verdicts.groups(chain)
+    summary = f"{whole.passing} of {len(structure.members)} members pass"
+    summary += f", {whole.failing} fail" if whole.failing else ""
+    summary += f", {whole.not_covered} are not covered" if whole.not_covered else ""
     told.add(
         Heading("Summary", "verification.summary"),
         Paragraph(
-            words + f"; the largest utilisation is {whole.worst:.3f}.",
+            summary + f"; the largest utilisation is {whole.worst:.3f}.",
             "fails" if whole.failing else "missing" if whole.not_covered or whole.left_out else "plain",
         ),
     )
-    for left_out, members in whole.left_out:
-        told.add(Paragraph("Left out: " + left_out + (f" ({members} members)" if members else ""), "missing"))
+    for words in verdicts.left_out(chain):
+        told.add(Paragraph(f"Left out: {words}", "missing"))
     proven = told.level != "summary"
     rows: list[tuple[Cell, ...]] = []
-    for name, own in all_groups:
-        worst = own[0]
-        o = worst.governing
-        m = structure.members[worst.member]
-        shown = label(m)
-        where: Cell = Link(shown, anchor_of(m.name)) if proven and o else shown
+    for group in all_groups:
+        worst = group.members[0]
+        g = worst.governing
+        where: Cell = Link(worst.label, anchor_of(worst.member.name)) if proven and g else worst.label
         rows.append(
             (
-                name, float(len(own)), where, CRITERIA[o.criterion] if o else "", chain.combinations[chain.verification.used(o.criterion)[o.combination]].name if o else "",
-                o.utilisation if o else None, worst.status,
+                group.name, float(len(group.members)), where, g.words if g else "", g.combination.name if g else "",
+                g.utilisation if g else None, worst.status,
             )
         )  # fmt: skip
     columns: tuple[Column, ...] = (
         Column("group", wide=True), Column("number", "", 0), Column("worst member", wide=True), Column("governs"), Column("in"), Column("utilisation", "", 3), Column("verdict"),
     )  # fmt: skip
-    worst_row = max(range(len(rows)), key=lambda k: _use(all_groups[k][1][0]), default=-1)
+    worst_row = max(range(len(rows)), key=lambda k: _use(all_groups[k].members[0]), default=-1)
     told.add(Table("verdicts by group", columns, tuple(rows), worst_row))
     told.add(*_secondary(chain))
     if told.level == "full":
@@ -82,12 +67,15 @@ def verification(chain: Chain, told: Told, every_member: bool, step: Step) -> No
                 "missing",
             )
         )
-    total = sum(len(own) if every_member else 1 for _, own in all_groups)
+    total = sum(len(group.members) if every_member else 1 for group in all_groups)
     done = 0
-    for name, own in all_groups:
-        told.add(Heading(name, f"verification.{name}", aside=f"{len(own)} members" if len(own) > 1 else "1 member"))
-        for k, verdict in enumerate(own if every_member else own[:1]):
-            _member(chain, told, verdict, told.level == "full" and not k)
+    for group in all_groups:
+        count = len(group.members)
+        told.add(
+            Heading(group.name, f"verification.{group.name}", aside=f"{count} members" if count > 1 else "1 member")
+        )
+        for k, member in enumerate(group.members if every_member else group.members[:1]):
+            _member(chain, told, member, told.level == "full" and not k)
             done += 1
             step(done, total)
 
@@ -125,22 +113,23 @@ def _secondary(chain: Chain) -> list[Heading | Paragraph | Table]:
     return [Heading("Purlins and rails by tables", "verification.secondary"), Paragraph("".join(words).strip()), table]
 
 
-def _second(chain: Chain, all_groups: list[tuple[str, list[Verdict]]]) -> list[Paragraph | Table]:
+def _second(chain: Chain, all_groups: list[Group]) -> list[Paragraph | Table]:
     """What governs each group beside the figure of another method; what stands on one method alone says so."""
     rows: list[tuple[Cell, ...]] = []
-    for name, own in all_groups:
-        o = own[0].governing
-        if o is None:
+    for group in all_groups:
+        worst = group.members[0]
+        g = worst.governing
+        if g is None:
             continue
-        other = second(chain, own[0].member, o)
+        other = second(chain, worst.verdict.member, g.outcome)
         if other is None:
-            rows.append((name, CRITERIA[o.criterion], o.utilisation, "no second method here", None, None, ""))
+            rows.append((group.name, g.words, g.utilisation, "no second method here", None, None, ""))
             continue
-        share = differs(o.utilisation, other.utilisation)
+        share = differs(g.utilisation, other.utilisation)
         why = other.why if abs(share) > NEAR else ""
-        if other.utilisation > 1 >= o.utilisation:
+        if other.utilisation > 1 >= g.utilisation:
             why = f"beyond 1 by this method. {why}"
-        rows.append((name, CRITERIA[o.criterion], o.utilisation, other.method, other.utilisation, share * 100, why))
+        rows.append((group.name, g.words, g.utilisation, other.method, other.utilisation, share * 100, why))
     columns: tuple[Column, ...] = (
         Column("group"), Column("governs"), Column("utilisation", "", 3), Column("another method", wide=True), Column("gives", "", 3),
         Column("difference", "%", 1), Column("why, above 10 %", wide=True),
@@ -149,8 +138,8 @@ def _second(chain: Chain, all_groups: list[tuple[str, list[Verdict]]]) -> list[P
     return [Paragraph(words), Table("second opinion", columns, tuple(rows))]
 
 
-def _use(verdict: Verdict) -> float:
-    return verdict.governing.utilisation if verdict.governing else -1.0
+def _use(member: MemberReport) -> float:
+    return member.governing.utilisation if member.governing else -1.0
 
 
 def anchor_of(member: str) -> str:
@@ -158,29 +147,19 @@ def anchor_of(member: str) -> str:
     return f"member.{member}"
 
 
-def _member(chain: Chain, told: Told, verdict: Verdict, every: bool) -> None:
+def _member(chain: Chain, told: Told, found: MemberReport, every: bool) -> None:
     """What governs a member, proven; every: all its checks."""
-    m = chain.structure.members[verdict.member]
-    aside = f"{m.section.name} · {m.material.name} · {chain.structure.length(m):.2f} m · {verdict.status}"
-    told.add(Heading(label(m), anchor_of(m.name), 3, aside))
-    for words in verdict.not_covered:
+    m = found.member
+    aside = f"{m.section.name} · {m.material.name} · {found.length:.2f} m · {found.status}"
+    told.add(Heading(found.label, anchor_of(m.name), 3, aside))
+    for words in found.verdict.not_covered:
         told.add(Paragraph(f"Not covered: {words}", "missing"))
-    for words in verdict.left_out:
+    for words in found.verdict.left_out:
         told.add(Paragraph(f"Left out: {words}", "missing"))
     if m.checks.remark:
         told.add(Paragraph(m.checks.remark, "remark"))
-    ranked = sorted(verdict.outcomes, key=lambda o: -o.utilisation)
-    if len(ranked) > 1:
-        rows = tuple(
-            (
-                CRITERIA[o.criterion],
-                chain.verification.checks.clauses[o.criterion],
-                chain.combinations[chain.verification.used(o.criterion)[o.combination]].name,
-                o.position,
-                o.utilisation,
-            )
-            for o in ranked
-        )
+    if len(found.checks) > 1:
+        rows = tuple((c.words, c.clause, c.combination.name, c.position, c.utilisation) for c in found.checks)
         columns: tuple[Column, ...] = (
             Column("criterion", wide=True),
             Column("clause"),
@@ -189,8 +168,8 @@ def _member(chain: Chain, told: Told, verdict: Verdict, every: bool) -> None:
             Column("utilisation", "", 3),
         )
         told.add(Table(f"checks of {m.name}", columns, rows, 0))
-    for k, o in enumerate(ranked if every else ranked[:1]):
-        proof = proof_of(chain, verdict.member, o)
+    for k, check in enumerate(found.checks if every else found.checks[:1]):
+        proof = proof_of(chain, found.verdict.member, check.outcome)
         told.add(Proven(proof, None if k else section_drawing(m)))
 
 
@@ -202,12 +181,11 @@ def proof_of(chain: Chain, member: int, outcome: Outcome) -> Proof:
 
 def _ledger(chain: Chain) -> Table:
     rows: list[tuple[Cell, ...]] = []
-    for v in chain.verification.verdicts:
-        m, o = chain.structure.members[v.member], v.governing
+    for m in verdicts.members(chain):
+        g = m.governing
         rows.append(
             (
-                label(m), m.section.name, m.material.name, chain.structure.length(m), CRITERIA[o.criterion] if o else "",
-                o.utilisation if o else None, v.status,
+                m.label, m.member.section.name, m.member.material.name, m.length, g.words if g else "", g.utilisation if g else None, m.status,
             )
         )  # fmt: skip
     columns: tuple[Column, ...] = (
@@ -224,35 +202,26 @@ def restraints(chain: Chain, told: Told) -> None:
 
 
 def _lengths(chain: Chain, told: Told) -> None:
-    structure, lengths = chain.structure, chain.verification.grounds.lengths
     told.add(Heading("Effective lengths", "restraints.lengths"))
-    seen: dict[tuple[object, ...], int] = {}
-    rows: list[tuple[Cell, ...]] = []
-    for m, own in zip(structure.members, lengths, strict=True):
-        key = (m.role, m.section.name, round(own.y, 3), round(own.z, 3), round(own.torsion, 3), own.why_y, own.why_z)
-        if key in seen:
-            seen[key] += 1
-            continue
-        seen[key] = 1
-        rows.append(
-            (
-                ROLE_WORDS[m.role][1],
-                m.section.name,
-                structure.length(m),
-                own.y,
-                own.z,
-                own.torsion,
-                f"y: {own.why_y}; z: {own.why_z}",
-                0.0,
-            )
+    rows = tuple(
+        (
+            ROLE_WORDS[found.member.role][1],
+            found.member.section.name,
+            found.length,
+            found.lengths.y,
+            found.lengths.z,
+            found.lengths.torsion,
+            f"y: {found.lengths.why_y}; z: {found.lengths.why_z}",
+            float(found.count),
         )
-    rows = [(*row[:-1], float(count)) for row, count in zip(rows, seen.values(), strict=True)]
+        for found in holding.lengths(chain)
+    )
     columns: tuple[Column, ...] = (
         Column("role"), Column("section"), Column("length", "m"), Column("L_cr,y", "m"), Column("L_cr,z", "m"), Column("L_T", "m"),
         Column("from", wide=True), Column("members", "", 0),
     )  # fmt: skip
     limit = 12 if told.level == "summary" else len(rows)
-    told.add(Table("effective lengths", columns, tuple(rows[:limit])))
+    told.add(Table("effective lengths", columns, rows[:limit]))
     if len(rows) > limit:
         told.add(Paragraph(f"{len(rows) - limit} further kinds at the level “normal”.", "missing"))
 

@@ -6,11 +6,9 @@ from collections import defaultdict
 
 import numpy as np
 
-from engine.chain import Chain
-from engine.result import combination_of
+from engine.report.verdicts import Check, MemberReport, worst_state
 from engine.structure.model import Member, Structure
 from engine.structure.words import ROLE_WORDS, label
-from engine.verification.outcomes import CRITERIA, Outcome, Verdict, kind_of
 from server.projects import structure_schemas, verdict_schemas
 
 
@@ -67,32 +65,27 @@ def _haunches(structure: Structure, m: Member) -> list[structure_schemas.HaunchO
     ]
 
 
-def _check_out(chain: Chain, o: Outcome) -> verdict_schemas.CheckOut:
-    combination = combination_of(chain, o.criterion, o.combination)
+def _check_out(check: Check) -> verdict_schemas.CheckOut:
     return verdict_schemas.CheckOut(
-        criterion=o.criterion,
-        kind=kind_of(o.criterion),
-        words=CRITERIA[o.criterion],
-        clause=chain.verification.checks.clauses[o.criterion],
-        utilisation=o.utilisation,
-        combination=combination.name,
-        formula=combination.formula,
-        position=o.position,
+        criterion=check.criterion,
+        kind=check.kind,
+        words=check.words,
+        clause=check.clause,
+        utilisation=check.utilisation,
+        combination=check.combination.name,
+        formula=check.combination.formula,
+        position=check.position,
     )
 
 
-def member_out(chain: Chain, verdict: Verdict, storey: str) -> structure_schemas.MemberOut:
+def member_out(structure: Structure, m: MemberReport, storey: str) -> structure_schemas.MemberOut:
     """A member with its verdict."""
-    checks = [_check_out(chain, o) for o in sorted(verdict.outcomes, key=lambda o: -o.utilisation)]
-    found = bare_member(chain.structure, chain.structure.members[verdict.member], storey)
-    found.status, found.not_covered, found.checks = verdict.status, list(verdict.not_covered), checks
-    found.left_out = list(verdict.left_out)
-    if checks:
-        found.utilisation, found.governs, found.combination = (
-            checks[0].utilisation,
-            checks[0].words,
-            checks[0].combination,
-        )
+    found = bare_member(structure, m.member, storey)
+    found.status, found.not_covered = m.status, list(m.verdict.not_covered)
+    found.left_out, found.checks = list(m.verdict.left_out), [_check_out(check) for check in m.checks]
+    if m.governing:
+        found.utilisation, found.governs = m.governing.utilisation, m.governing.words
+        found.combination = m.governing.combination.name
     return found
 
 
@@ -107,7 +100,6 @@ def roles_out(structure: Structure, members: list[structure_schemas.MemberOut]) 
         if not own:
             continue
         sections = sorted({m.section for m in own})
-        states = {m.status for m in own}
         found.append(
             structure_schemas.RoleOut(
                 role=role,
@@ -116,7 +108,7 @@ def roles_out(structure: Structure, members: list[structure_schemas.MemberOut]) 
                 section=sections[0] if len(sections) == 1 else f"{len(sections)} sections",
                 count=len(own),
                 worst=max((m.utilisation for m in own if m.utilisation is not None), default=None),
-                status=next((s for s in ("fails", "not covered", "passes") if s in states), ""),
+                status=worst_state(m.status for m in own),
                 mass=sum(m.mass for m in own),
             )
         )

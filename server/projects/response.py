@@ -11,13 +11,14 @@ from engine.actions.cases import LineLoad, LineTable
 from engine.analysis.diagrams import Diagrams
 from engine.analysis.elements import Elements
 from engine.analysis.lateral_members import lateral_factors
-from engine.analysis.modes import Mode, buckling_modes, left_free, mechanism, natural_modes
+from engine.analysis.modes import Mode, left_free, mechanism
 from engine.analysis.solve import assemble
 from engine.balance import balances
 from engine.chain import Chain
 from engine.document import Document
 from engine.expand import expand
 from engine.load import load
+from engine.report import modes
 from engine.structure.model import Bools, Floats, Structure
 from engine.structure.planes import planes
 from engine.verification.standing import in_words
@@ -65,7 +66,8 @@ def _shape(chain: Chain, state: str) -> tuple[Mode, str] | None:
     if kind not in ("mode", "vibration") or not rest or not rest[-1].isdigit():
         return None
     k = int(rest[-1]) - 1
-    found = _buckling(chain, rest[0]) if kind == "mode" else _natural(chain)
+    buckling = [m for m, _ in modes.buckling(chain, _number(chain, rest[0]))] if kind == "mode" else []
+    found = buckling if kind == "mode" else modes.natural(chain)
     if not 0 <= k < len(found):
         raise KeyError(state)
     value = found[k].value
@@ -80,31 +82,15 @@ def _number(chain: Chain, name: str) -> int:
     raise KeyError(name)
 
 
-def _buckling(chain: Chain, name: str) -> list[Mode]:
-    return buckling_modes(chain.combined, _number(chain, name))
-
-
-def _natural(chain: Chain) -> list[Mode]:
-    """Natural modes with the masses that the document chooses; all permanent cases where it chooses none."""
-    chosen, cases = chain.document.analysis.masses, chain.loading.cases
-    factors = [chosen.get(c.name, 0.0) if chosen else float(c.nature == "permanent") for c in cases]
-    return natural_modes(chain.response.system, np.array(factors))
-
-
 def modes_out(chain: Chain, combination: str) -> list[response_schemas.ModeOut]:
     """Buckling modes of a combination, or without one the natural modes. Raises KeyError for one that is not there."""
     if combination:
-        found = _buckling(chain, combination)
-        names = [m.name for m in chain.structure.members]
         return [
-            response_schemas.ModeOut(
-                value=m.value,
-                state=f"mode:{combination}:{k}",
-                by_itself=names[m.by_itself] if m.by_itself >= 0 else "",
-            )
-            for k, m in enumerate(found, 1)
+            response_schemas.ModeOut(value=m.value, state=f"mode:{combination}:{k}", by_itself=name)
+            for k, (m, name) in enumerate(modes.buckling(chain, _number(chain, combination)), 1)
         ]
-    return [response_schemas.ModeOut(value=m.value, state=f"vibration:{k}") for k, m in enumerate(_natural(chain), 1)]
+    found = modes.natural(chain)
+    return [response_schemas.ModeOut(value=m.value, state=f"vibration:{k}") for k, m in enumerate(found, 1)]
 
 
 def _members_of(structure: Structure, plane: str) -> list[int]:

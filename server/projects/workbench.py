@@ -7,17 +7,16 @@ from typing import Any
 
 import numpy as np
 
-from engine.balance import balances
 from engine.chain import Chain
 from engine.document import Document
 from engine.document.rules import DEFLECTIONS
+from engine.report import holding, loads, supports, verdicts
 from engine.standards.family import family
 from engine.structure.audit import audit
 from engine.structure.model import FREEDOMS, Floats, Structure
 from engine.structure.planes import planes
 from engine.structure.storeys import storeys
 from engine.structure.words import ROLE_WORDS, slope_words
-from engine.verification.equilibrium import tilt_words
 from engine.verification.marks import marks
 from server.projects import (
     action_schemas,
@@ -111,42 +110,40 @@ def _secondary(chain: Chain) -> list[verdict_schemas.SecondaryOut]:
 
 
 def _reactions(chain: Chain) -> Iterator[response_schemas.ReactionOut]:
-    structure = chain.structure
-    strength = chain.verification.strength
-    if not strength:
+    found = supports.reactions(chain)
+    if not found.combinations:
         return
-    reaction = chain.combined.reaction(strength)
-    names = [chain.combinations[i].name for i in strength]
-    for node in np.flatnonzero((structure.fixed | (structure.springs != 0)).any(axis=1)):
-        held = [i for i in range(6) if structure.fixed[node, i] or structure.springs[node, i]]
-        values = reaction[node, held] / 1000
-        high, low = values.argmax(axis=1), values.argmin(axis=1)
+    for s, node in enumerate(found.nodes):
+        held = np.flatnonzero(found.held[s])
+        values = found.force[s, held] / 1000
         yield response_schemas.ReactionOut(
-            node=structure.nodes[node],
+            node=node,
             directions=[FREEDOMS[i] for i in held],
             most=values.max(axis=1).tolist(),
-            most_in=[names[i] for i in high],
+            most_in=[found.combinations[i].name for i in found.most[s, held]],
             least=values.min(axis=1).tolist(),
-            least_in=[names[i] for i in low],
+            least_in=[found.combinations[i].name for i in found.least[s, held]],
         )
 
 
 def _lengths(chain: Chain) -> Iterator[verdict_schemas.LengthsOut]:
+    """Of each role its first kind."""
     seen = set()
-    for m, lengths in zip(chain.structure.members, chain.verification.grounds.lengths, strict=True):
-        if m.role in seen:
+    for found in holding.lengths(chain):
+        role, own = found.member.role, found.lengths
+        if role in seen:
             continue
-        seen.add(m.role)
-        chosen = chain.document.rules.effective_lengths.get(m.role)  # type: ignore[call-overload]
+        seen.add(role)
+        chosen = chain.document.rules.effective_lengths.get(role)  # type: ignore[call-overload]
         yield verdict_schemas.LengthsOut(
-            role=m.role,
-            label=ROLE_WORDS[m.role][1],
-            length=chain.structure.length(m),
-            y=lengths.y,
-            z=lengths.z,
-            lateral=lengths.torsion,
-            why_y=lengths.why_y,
-            why_z=lengths.why_z,
+            role=role,
+            label=ROLE_WORDS[role][1],
+            length=found.length,
+            y=own.y,
+            z=own.z,
+            lateral=own.torsion,
+            why_y=own.why_y,
+            why_z=own.why_z,
             set_y=chosen.y if chosen else None,
             set_z=chosen.z if chosen else None,
         )
@@ -218,14 +215,7 @@ def structure_out(document: Document, structure: Structure) -> dict[str, Any]:
 
 def _psi(chain: Chain) -> list[action_schemas.PsiOut]:
     """The rows of table A1.1 that the cases take."""
-    rows: dict[str, action_schemas.PsiOut] = {}
-    for case in chain.loading.cases:
-        if case.nature in ("permanent", "imperfection", "accidental"):
-            continue
-        own = family(chain.document).factors(chain.document, case)
-        row = rows.setdefault(own.row, action_schemas.PsiOut(**vars(own), cases=[]))
-        row.cases.append(case.symbol)
-    return list(rows.values())
+    return [action_schemas.PsiOut(**vars(own), cases=symbols) for own, symbols in loads.factors(chain)]
 
 
 def bare_chain(document: Document, structure: Structure | None) -> dict[str, Any]:
@@ -242,49 +232,40 @@ def equilibrium_out(chain: Chain) -> dict[str, Any]:
     return {
         "equilibrium": [
             verdict_schemas.TiltOut(
-                words=tilt_words(tilt, chain.structure),
+                words=tilt.words,
                 acting=tilt.acting / 1000,
                 resisting=tilt.resisting / 1000,
-                utilisation=tilt.utilisation if np.isfinite(tilt.utilisation) else None,
-                combination=chain.combinations[tilt.combination].name,
-                formula=chain.combinations[tilt.combination].formula,
+                utilisation=tilt.utilisation,
+                combination=tilt.combination.name,
+                formula=tilt.combination.formula,
             )
-            for tilt in chain.verification.tilts
+            for tilt in supports.tilts(chain)
         ],
         "lifted": [
-            verdict_schemas.LiftedOut(
-                node=chain.structure.nodes[found.node],
-                tension=found.tension / 1000,
-                combination=chain.combinations[found.combination].name,
-            )
-            for found in chain.verification.lifted
+            verdict_schemas.LiftedOut(node=node, tension=tension / 1000, combination=combination.name)
+            for node, tension, combination in supports.lifted(chain)
         ],
     }
 
 
 def stabilised_out(chain: Chain) -> list[verdict_schemas.StabilisedOut]:
     """What each span of bracing stabilises, at its most."""
-    verification = chain.verification
-    found = []
-    for span in verification.grounds.stabilising.spans:
-        c = span.most
-        combination = chain.combinations[verification.strength[c]]
-        found.append(
-            verdict_schemas.StabilisedOut(
-                lines=span.lines,
-                count=span.count,
-                span=span.L,
-                compression=float(span.N[c]) / 1000,
-                force=float(span.q[c]) / 1000,
-                bow=span.e0 * 1000,
-                movement=float(span.delta[c]) * 1000,
-                alpha_m=span.alpha_m,
-                combination=combination.name,
-                formula=combination.formula,
-                firm=bool(span.firm.all()),
-            )
+    return [
+        verdict_schemas.StabilisedOut(
+            lines=span.lines,
+            count=span.count,
+            span=span.span,
+            compression=span.compression / 1000,
+            force=span.force / 1000,
+            bow=span.bow * 1000,
+            movement=span.movement * 1000,
+            alpha_m=span.alpha_m,
+            combination=span.combination.name,
+            formula=span.combination.formula,
+            firm=span.firm,
         )
-    return found
+        for span in holding.stabilised(chain)
+    ]
 
 
 def marks_out(chain: Chain) -> list[action_schemas.MarkOut]:
@@ -298,11 +279,10 @@ def marks_out(chain: Chain) -> list[action_schemas.MarkOut]:
 
 def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
     """Everything of a chain but diagrams and proofs."""
-    structure, loading = chain.structure, chain.loading
+    structure = chain.structure
     own_storeys = storeys(structure)
-    members = [member_out(chain, v, own_storeys[v.member]) for v in chain.verification.verdicts]
-    states = {m.status for m in members}
-    own = {case.name for case in chain.document.cases}
+    reported = verdicts.members(chain)
+    members = [member_out(structure, m, own_storeys[m.verdict.member]) for m in reported]
     return schemas.ChainOut(
         revision=revision,
         fingerprints=chain.fingerprints,
@@ -311,22 +291,22 @@ def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
         roles=roles_out(structure, members),
         cases=[
             action_schemas.CaseOut(
-                symbol=case.symbol,
-                name=case.name,
-                nature=case.nature,
-                note=case.note,
-                expected=kilo(b.expected),
-                applied=kilo(b.applied),
-                reacted=kilo(b.reacted),
-                ground=kilo(b.ground),
-                tilted=list(b.tilted),
-                off=b.off,
-                holds=b.holds,
-                exclusive=case.exclusive,
-                category=case.category,
-                own=case.symbol in own,
+                symbol=found.case.symbol,
+                name=found.case.name,
+                nature=found.case.nature,
+                note=found.case.note,
+                expected=kilo(found.balance.expected),
+                applied=kilo(found.balance.applied),
+                reacted=kilo(found.balance.reacted),
+                ground=kilo(found.balance.ground),
+                tilted=list(found.balance.tilted),
+                off=found.balance.off,
+                holds=found.balance.holds,
+                exclusive=found.case.exclusive,
+                category=found.case.category,
+                own=found.own,
             )
-            for case, b in zip(loading.cases, balances(loading, chain.response), strict=True)
+            for found in loads.cases(chain)
         ],
         combinations=[
             # there are a thousand of them: taken as they are, without validation
@@ -353,6 +333,6 @@ def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
         limits_variable=_limits_variable(chain),
         limits_slenderness=_limits_slenderness(chain),
         secondary=_secondary(chain),
-        status=next((s for s in ("fails", "not covered", "passes") if s in states), ""),
+        status=verdicts.worst_state(m.status for m in reported),
         **structure_out(chain.document, structure),
     )

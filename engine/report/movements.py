@@ -1,0 +1,37 @@
+"""Deflections and sways against their limits."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from engine.chain import Chain
+from engine.report.verdicts import Check, check
+from engine.structure.model import Member
+from engine.verification.outcomes import SERVICE
+
+
+@dataclass(frozen=True)
+class Movement:
+    """A movement against its limit, in m: over which length and at which ratio of it."""
+
+    member: Member
+    check: Check
+    movement: float
+    limit: float
+    length: float
+    ratio: float
+
+
+def worst_movements(chain: Chain) -> list[Movement]:
+    """Of each role and criterion the one that comes nearest to its limit."""
+    best: dict[tuple[str, str], Movement] = {}
+    for v in chain.verification.verdicts:
+        for o in v.outcomes:
+            own = chain.structure.members[v.member]
+            key = (own.role, o.criterion)
+            if o.criterion not in SERVICE or (key in best and best[key].check.utilisation >= o.utilisation):
+                continue
+            stretch = chain.verification.stretches[o.row]
+            limit = stretch.length / stretch.ratio
+            best[key] = Movement(own, check(chain, o), o.utilisation * limit, limit, stretch.length, stretch.ratio)
+    return list(best.values())
