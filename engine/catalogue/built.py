@@ -5,10 +5,12 @@ from __future__ import annotations
 from collections.abc import Mapping
 from math import inf
 
-from engine.catalogue.built_shapes import box, cross, double, welded_i
-from engine.catalogue.latticed import latticed
 from engine.catalogue.properties import Latticed, Section
 from engine.catalogue.sections import section
+from engine.catalogue.shapes.hollow import box
+from engine.catalogue.shapes.i_sections import cross, welded_i
+from engine.catalogue.shapes.latticed import latticed
+from engine.catalogue.shapes.pairs import double
 from engine.catalogue.steels import Material
 from engine.errors import ModelError
 

@@ -57,6 +57,12 @@ def circle(radius: float, y: float = 0.0, z: float = 0.0, hole: bool = False) ->
     return ring[::-1] if hole else ring
 
 
+def is_hole(ring: Ring) -> bool:
+    """Whether a ring bounds a hole: it runs clockwise."""
+    y, z = ring.T
+    return bool(y @ np.roll(z, -1) < z @ np.roll(y, -1))
+
+
 def turned(ring: Ring, quarters: int = 1) -> Ring:
     """The ring turned about the origin by quarter turns, anticlockwise."""
     for _ in range(quarters % 4):

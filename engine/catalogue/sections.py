@@ -10,8 +10,14 @@ from difflib import get_close_matches
 from functools import cache, partial
 from pathlib import Path
 
-from engine.catalogue.properties import Section, circular_hollow, rectangular_hollow, rolled_i
-from engine.catalogue.shapes import angle, channel, flat_bar, i_torsion, lipped_channel, round_bar, tee, zed
+from engine.catalogue.properties import Section
+from engine.catalogue.shapes.angles import angle
+from engine.catalogue.shapes.channels import channel
+from engine.catalogue.shapes.cold_formed import lipped_channel, zed
+from engine.catalogue.shapes.hollow import circular_hollow, rectangular_hollow
+from engine.catalogue.shapes.i_sections import i_torsion, rolled_i
+from engine.catalogue.shapes.solid import flat_bar, round_bar
+from engine.catalogue.shapes.tees import tee
 from engine.errors import ModelError
 
 DATA = Path(__file__).parent / "data"

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from engine.catalogue.built_shapes import haunched, welded_i
 from engine.catalogue.properties import Section
+from engine.catalogue.shapes.i_sections import haunched, welded_i
 from engine.document.base import Haunch
 from engine.errors import ModelError
 from engine.jigs.parts import Materials

@@ -6,6 +6,7 @@ from typing import Any
 
 import numpy as np
 
+from engine.catalogue.outlines import is_hole
 from engine.catalogue.properties import Section
 from engine.catalogue.shapes import outline_of
 from engine.structure.model import Member, Structure
@@ -73,10 +74,21 @@ def profile_of(w: Writer, s: Section) -> Any:
         # known by its properties alone: a square of its area stands for it
         side = float(np.sqrt(s.A))
         return w.make("IfcRectangleProfileDef", "AREA", name, None, side, side)
-    curves = [w.make("IfcPolyline", [w.point(p) for p in (*ring.tolist(), ring[0].tolist())]) for ring in rings]
-    if len(curves) > 1:
-        return w.make("IfcArbitraryProfileDefWithVoids", "AREA", name, curves[0], curves[1:])
-    return w.make("IfcArbitraryClosedProfileDef", "AREA", name, curves[0])
+    outside, holes = (
+        [
+            w.make("IfcPolyline", [w.point(p) for p in (*ring.tolist(), ring[0].tolist())])
+            for ring in rings
+            if hole == is_hole(ring)
+        ]
+        for hole in (False, True)
+    )
+    if len(outside) > 1:
+        # two of one, side by side
+        parts = [w.make("IfcArbitraryClosedProfileDef", "AREA", name, curve) for curve in outside]
+        return w.make("IfcCompositeProfileDef", "AREA", name, parts, None)
+    if holes:
+        return w.make("IfcArbitraryProfileDefWithVoids", "AREA", name, outside[0], holes)
+    return w.make("IfcArbitraryClosedProfileDef", "AREA", name, outside[0])
 
 
 def built_of(

@@ -34,23 +34,30 @@ def size_of(profile: Any, scale: float) -> tuple[str, float, float, float, float
 
 def properties_of(profile: Any, scale: float) -> dict[str, float] | None:
     """Area and second moments of a profile by its outline; torsion as of thin strips, A⁴/(40 I_p)."""
-    kind = profile.is_a()
-    if kind in ("IfcArbitraryClosedProfileDef", "IfcArbitraryProfileDefWithVoids") and profile.OuterCurve.is_a(
-        "IfcPolyline"
-    ):
-        rings = [profile.OuterCurve, *(getattr(profile, "InnerCurves", None) or ())]
-        outlines = [np.array([p.Coordinates for p in ring.Points], dtype=float) * scale for ring in rings]
-    else:
-        corners = _corners(profile, scale)
-        if corners is None:
-            return None
-        outlines = [corners]
+    outlines = _outlines(profile, scale)
+    if not outlines:
+        return None
     total = np.zeros(6)
-    for k, ring in enumerate(outlines):
-        total += _moments(ring) * (1.0 if k == 0 else -1.0)
+    for ring, sign in outlines:
+        total += _moments(ring) * sign
     area, sy, sz, syy, szz, _ = total
     Iy, Iz = szz - sz**2 / area, syy - sy**2 / area
     return {"A": float(area), "Iy": float(Iy), "Iz": float(Iz), "It": float(area**4 / (40 * (Iy + Iz)))}
+
+
+def _outlines(profile: Any, scale: float) -> list[tuple[Floats, float]]:
+    """The rings of a profile with 1 for what is full and −1 for holes; none of one that is not read."""
+    kind = profile.is_a()
+    if kind == "IfcCompositeProfileDef":
+        parts = [_outlines(part, scale) for part in profile.Profiles]
+        return [ring for part in parts for ring in part] if all(parts) else []
+    drawn = ("IfcArbitraryClosedProfileDef", "IfcArbitraryProfileDefWithVoids")
+    if kind in drawn and profile.OuterCurve.is_a("IfcPolyline"):
+        curves = [profile.OuterCurve, *(getattr(profile, "InnerCurves", None) or ())]
+        rings = [np.array([p.Coordinates for p in curve.Points], dtype=float) * scale for curve in curves]
+        return [(ring, 1.0 if k == 0 else -1.0) for k, ring in enumerate(rings)]
+    corners = _corners(profile, scale)
+    return [] if corners is None else [(corners, 1.0)]
 
 
 def _corners(profile: Any, scale: float) -> Floats | None:

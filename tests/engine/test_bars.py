@@ -6,9 +6,12 @@ from math import pi, sqrt
 
 import numpy as np
 
-from engine.catalogue.built_shapes import double
 from engine.catalogue.sections import section
-from engine.catalogue.shapes import angle, channel, flat_bar, round_bar, tee
+from engine.catalogue.shapes.angles import angle
+from engine.catalogue.shapes.channels import channel
+from engine.catalogue.shapes.pairs import double
+from engine.catalogue.shapes.solid import flat_bar, round_bar
+from engine.catalogue.shapes.tees import tee
 from engine.catalogue.steels import material
 from engine.chain import run
 from engine.document import Document, read_document

@@ -7,11 +7,11 @@ from math import inf, pi, sqrt
 import numpy as np
 
 from engine.catalogue.built import built_section
-from engine.catalogue.latticed import shear_stiffness
 from engine.catalogue.outlines import integrals
 from engine.catalogue.properties import Latticed
 from engine.catalogue.sections import section
 from engine.catalogue.shapes import outline_of
+from engine.catalogue.shapes.latticed import shear_stiffness
 from engine.catalogue.steels import material
 from engine.chain import run
 from engine.document import read_document

@@ -8,9 +8,9 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from engine.catalogue.built_shapes import welded_i
-from engine.catalogue.properties import rectangular_hollow
 from engine.catalogue.sections import section
+from engine.catalogue.shapes.hollow import rectangular_hollow
+from engine.catalogue.shapes.i_sections import welded_i
 from engine.catalogue.steels import material
 from engine.chain import run
 from engine.document import read_document

@@ -5,8 +5,8 @@ from math import cos, pi, radians, sqrt, tan
 
 import numpy as np
 
-from engine.catalogue.built_shapes import welded_i
 from engine.catalogue.sections import family_of, section
+from engine.catalogue.shapes.i_sections import welded_i
 from engine.catalogue.steels import material
 from engine.chain import run
 from engine.document import FORMAT_VERSION, Document, read_document

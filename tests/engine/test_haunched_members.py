@@ -8,8 +8,8 @@ import numpy as np
 
 from engine.analysis.flanges import flanges_at
 from engine.analysis.lateral import Ends, factors_of, geometry_of, stretch_of
-from engine.catalogue.built_shapes import haunched, welded_i
 from engine.catalogue.sections import section
+from engine.catalogue.shapes.i_sections import haunched, welded_i
 from engine.catalogue.steels import material
 from engine.chain import run
 from engine.document import read_document

@@ -13,8 +13,10 @@ from engine.chain import prepare
 from engine.document import Document, read_document
 from engine.document.base import Haunch
 from engine.document.jigs import HallJig
+from engine.expand import expand
 from engine.structure.model import FREEDOMS
 from publish.ifc import ifc
+from publish.ifc.profiles import properties_of
 
 SPACE = uuid.UUID(int=7)
 #: a frame with a hinge, a spring at an end, a rod, springs below, an oblique member, sections of every kind of profile
@@ -125,6 +127,32 @@ class Out(unittest.TestCase):
         self.assertEqual(
             (kinds["rod"], kinds["leg"], kinds["top"]), ("TENSION_MEMBER", "PIN_JOINED_MEMBER", "RIGID_JOINED_MEMBER")
         )
+
+    def test_sections_built_up_have_their_own_profile(self):
+        # two channels laced and two angles back to back are two areas, a box is one with a void, unequal flanges one outline
+        built = [
+            {"name": "laced", "shape": "laced", "of": "UPE 200", "h": 300, "panel": 500, "by": "L 50x5"},
+            {"name": "pair", "shape": "double", "of": "L 80x8", "gap": 10},
+            {"name": "box", "shape": "box", "h": 300, "b": 200, "tw": 8, "tf": 12},
+            {"name": "plates", "shape": "welded I", "h": 600, "b": 220, "tw": 10, "tf": 18, "b2": 160, "tf2": 14},
+        ]
+        kinds = [
+            "IfcCompositeProfileDef",
+            "IfcCompositeProfileDef",
+            "IfcArbitraryProfileDefWithVoids",
+            "IfcArbitraryClosedProfileDef",
+        ]
+        for of, kind in zip(built, kinds, strict=True):
+            data = MIXED | {
+                "built_sections": [of],
+                "members": [dict(m, section=of["name"]) if m["name"] == "left" else m for m in MIXED["members"]],
+            }
+            document = read_document(data)
+            found = read(ifc(prepare(document), "Mixed", SPACE, "revision 1"))
+            self.valid(found)
+            profile = next(p for p in found.by_type("IfcProfileDef") if p.ProfileName == of["name"] and p.is_a(kind))
+            area = expand(document).member("left").section.A
+            self.assertAlmostEqual(properties_of(profile, 1.0)["A"] / area, 1, delta=0.005)
 
     def test_a_hall_with_haunches(self):
         hall = HallJig(spacings=[6.0], eaves_haunch=Haunch(length=2.4, depth=0.3))

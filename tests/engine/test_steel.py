@@ -5,9 +5,8 @@ from math import pi, sqrt
 
 import numpy as np
 
-from engine.catalogue.built_shapes import welded_i
-from engine.catalogue.properties import rolled_i
 from engine.catalogue.sections import section
+from engine.catalogue.shapes.i_sections import rolled_i, welded_i
 from engine.catalogue.steels import E, G, material
 from engine.chain import run
 from engine.document import read_document

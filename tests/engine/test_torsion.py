@@ -5,7 +5,7 @@ from math import cosh, hypot, sinh, sqrt, tanh
 
 import numpy as np
 
-from engine.catalogue.properties import rolled_i
+from engine.catalogue.shapes.i_sections import rolled_i
 from engine.catalogue.steels import material
 from engine.chain import run
 from engine.document import read_document

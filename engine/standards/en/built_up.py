@@ -6,8 +6,8 @@ from typing import Any
 
 import numpy as np
 
-from engine.catalogue.latticed import diagonal, shear_stiffness
 from engine.catalogue.properties import Latticed
+from engine.catalogue.shapes.latticed import diagonal, shear_stiffness
 from engine.catalogue.steels import Material
 from engine.standards.en.axial import SHAPES as BARS
 from engine.standards.en.axial import axial_check, bar

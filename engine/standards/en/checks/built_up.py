@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from engine.catalogue.latticed import SHAPES
+from engine.catalogue.shapes.latticed import SHAPES
 from engine.standards.en.built_up import PANELS, Values, built_up_check
 from engine.standards.en.checks.grounds import TORSION_UNCHECKED, SteelGrounds
 from engine.structure.model import Member
