@@ -32,7 +32,7 @@ class Office(BrowserCase):
         other.click("text=Make the account")
         other.wait_for_selector("h1:has-text('Projects')")
         page.reload()
-        expect(page.locator("td:has-text('dora')")).to_be_visible()
+        expect(page.locator("td:has-text('dora')").first).to_be_visible()
         return other
 
     def share(self, role, name="Test hall"):
