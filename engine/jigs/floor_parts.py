@@ -34,11 +34,12 @@ class Plan:
 
 @dataclass(frozen=True)
 class Stage:
-    """One storey: the first part of its names, its deck's level and that of the columns' feet below it, sections with the jig's
+    """One storey: the first part of its names and of those of the storey that it stands on ("": the ground), its deck's level and that of the columns' feet below it, sections with the jig's
     slot that they come from ("": its own), and its loads in kN/m²; bare: it has columns on its outer lettered lines and
     nothing on them."""
 
     prefix: str
+    on: str
     level: float
     below: float
     beams: tuple[Section, str]

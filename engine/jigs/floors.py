@@ -60,12 +60,14 @@ def _stages(materials: Materials, jig: FloorJig, place: str) -> list[Stage]:
             return materials.section(own, f"{place}.storeys.{number - 1}.{key}"), ""
         return materials.section(getattr(jig.sections, key), f"{place}.sections.{key}"), key
 
-    found, below = [], jig.base
+    found: list[Stage] = []
+    below = jig.base
     for number, level in enumerate(jig.levels):
         storey = jig.storeys[number - 1] if number else None
         found.append(
             Stage(
                 prefix=f"{jig.name}/{number + 1}" if number else jig.name,
+                on=found[-1].prefix if found else "",
                 level=level,
                 below=below,
                 beams=section(storey, number, "main_beams"),
@@ -137,11 +139,9 @@ def _lines(parts: Parts, axis: str, places: Floats) -> None:
 
 def _foot(parts: Parts, jig: FloorJig, plan: Plan, stage: Stage, mark: str, at: Point) -> str:
     """Where a storey's column starts: on the ground, or on the deck below."""
-    if stage.prefix == jig.name:
+    if not stage.on:
         return parts.node(f"{jig.name}/base-{mark}", at)
-    number = int(stage.prefix.rpartition("/")[2])
-    below = f"{jig.name}/{number - 1}" if number > 2 else jig.name
-    return parts.node(f"{below}/{mark}", at)
+    return parts.node(f"{stage.on}/{mark}", at)
 
 
 def _columns(

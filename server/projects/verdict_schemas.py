@@ -75,9 +75,10 @@ class SecondaryOut(BaseModel):
 
 
 class TiltOut(BaseModel):
-    """Overturning about an edge of the footprint (None: uplift of the whole): kNm or kN, acting and resisting."""
+    """Overturning about an edge of the footprint in kNm (moment), or uplift of the whole in kN: acting and resisting."""
 
     words: str
+    moment: bool
     acting: float
     resisting: float
     utilisation: float | None

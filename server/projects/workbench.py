@@ -233,6 +233,7 @@ def equilibrium_out(chain: Chain) -> dict[str, Any]:
         "equilibrium": [
             verdict_schemas.TiltOut(
                 words=tilt.words,
+                moment=tilt.moment,
                 acting=tilt.acting / 1000,
                 resisting=tilt.resisting / 1000,
                 utilisation=tilt.utilisation,

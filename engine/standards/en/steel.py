@@ -75,8 +75,9 @@ class SteelArrays:
 
 
 def buckling_curves(section: Section, grade: str) -> tuple[str, str, str]:
-    """Curves for buckling about y, about z (table 6.2) and for lateral-torsional buckling (table 6.5)."""
-    high = grade.startswith("S460")
+    """Curves for buckling about y, about z (table 6.2) and for lateral-torsional buckling (table 6.5). The higher ones are those of S460 of
+    the catalogue: a grade of one's own takes the others, whatever it is called."""
+    high = grade == "S460"
     if section.shape not in FLANGED:
         if section.cold:
             return ("c", "c", "b")

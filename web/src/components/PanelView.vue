@@ -49,7 +49,7 @@ const {
       <path :d="outline" class="sheet" />
       <g v-for="p in shown" :key="p.key" class="zone" :class="{ on: pointed === p.key }" @click="bench.spot = p.key">
         <path :d="p.d" :fill="p.fill" />
-        <path v-if="p.words && !p.words.startsWith('−')" :d="p.d" fill="url(#push)" class="over" />
+        <path v-if="p.presses" :d="p.d" fill="url(#push)" class="over" />
         <title>{{ p.letter }} {{ p.words }}</title>
       </g>
       <path v-for="c in carriers" :key="c.name" :d="c.d" class="carrier">

@@ -39,6 +39,8 @@ export function usePanelSheet(width: Ref<number>, height: Ref<number>) {
     key: string
     letter: string
     words: string
+    /** Whether it presses onto the surface: hatched. */
+    presses: boolean
     polygon: Point[]
     d: string
     fill: string
@@ -50,6 +52,7 @@ export function usePanelSheet(width: Ref<number>, height: Ref<number>) {
     key: string,
     letter: string,
     words: string,
+    presses: boolean,
     flat: readonly (readonly number[])[],
     fill: string,
   ): Patch {
@@ -60,7 +63,7 @@ export function usePanelSheet(width: Ref<number>, height: Ref<number>) {
     const label = letterPlace(polygon)
     const high = Math.max(...ys) - Math.min(...ys)
     const way = room < 46 ? 'letter' : high >= 34 ? 'two' : room > 90 ? 'one' : 'letter'
-    return { key, letter, words, polygon, d: path(polygon, true), fill, label, way }
+    return { key, letter, words, presses, polygon, d: path(polygon, true), fill, label, way }
   }
   const zones = computed(() =>
     (panel.value?.zones ?? [])
@@ -69,7 +72,7 @@ export function usePanelSheet(width: Ref<number>, height: Ref<number>) {
       .map(({ z, i }) => {
         const two = z.suction[0] !== z.pressure[0]
         const words = minus(two ? `${z.suction[0].toFixed(2)} / ${z.pressure[0].toFixed(2)}` : z.suction[0].toFixed(2))
-        return patch(`zone ${i}`, z.letter, words, z.polygon, tint(z.suction[0], 2))
+        return patch(`zone ${i}`, z.letter, words, z.suction[0] >= 0, z.polygon, tint(z.suction[0], 2))
       }),
   )
   const loads = computed(() =>
@@ -79,7 +82,15 @@ export function usePanelSheet(width: Ref<number>, height: Ref<number>) {
       .map(({ l, i }) => {
         const [least, most] = [Math.min(...l.pressure), Math.max(...l.pressure)]
         const words = minus(most - least < 5e-4 ? most.toFixed(2) : `${least.toFixed(2)} … ${most.toFixed(2)}`)
-        return patch(`load ${i}`, l.zone, words, l.polygon, tint(Math.abs(most) > Math.abs(least) ? most : least, 1.2))
+        const presses = (most - least < 5e-4 ? most : least) >= 0
+        return patch(
+          `load ${i}`,
+          l.zone,
+          words,
+          presses,
+          l.polygon,
+          tint(Math.abs(most) > Math.abs(least) ? most : least, 1.2),
+        )
       }),
   )
   const shown = computed(() => (bench.state ? loads.value : zones.value))

@@ -36,7 +36,7 @@ const said = computed(() => (all.value ? leftOut.value : leftOut.value.slice(0, 
         v-for="t in bench.chain.equilibrium"
         :key="t.words"
         class="bare"
-        :title="`${t.combination}: ${t.formula}; acting ${t.acting.toFixed(0)}, resisting ${t.resisting.toFixed(0)} ${t.words.startsWith('Uplift') ? 'kN' : 'kNm'}: show the combination`"
+        :title="`${t.combination}: ${t.formula}; acting ${t.acting.toFixed(0)}, resisting ${t.resisting.toFixed(0)} ${t.moment ? 'kNm' : 'kN'}: show the combination`"
         @click="bench.show(t.combination)"
       >
         <span>{{ t.words }}</span><em class="mono">{{ t.combination }}</em
