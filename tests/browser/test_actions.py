@@ -11,10 +11,9 @@ from climate.service import make
 from engine.chain import run
 from engine.demo import drying_hall
 from engine.document import read_document
-from engine.document.rules import Inside
 from engine.standards.en.wind_cases import hall_winds
 from server.projects import revisions
-from tests.browser.case import BrowserCase
+from tests.browser.case import BrowserCase, short
 
 
 class Actions(BrowserCase):
@@ -24,10 +23,7 @@ class Actions(BrowserCase):
         Thread(target=self.climate.serve_forever, daemon=True).start()
         self.settings_ = override_settings(CLIMATE_URL=f"http://127.0.0.1:{self.climate.server_port}")
         self.settings_.enable()
-        # one internal pressure: a third of the combinations, and of the time
-        document = drying_hall()
-        document.wind.inside = Inside(kind="own", values=[0.2])
-        self.project = revisions.create(self.user, document, "Demo data")
+        self.project = revisions.create(self.user, short(drying_hall()), "Demo data")
         self.sign_in(f"/projects/{self.project.id}")
         self.page.wait_for_selector("tbody tr")
 

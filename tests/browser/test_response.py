@@ -12,19 +12,16 @@ from playwright.sync_api import expect
 from engine.chain import run
 from engine.demo import drying_hall
 from engine.document import read_document
-from engine.document.rules import Inside
 from server.projects import revisions
 from server.projects.changes import Change
-from tests.browser.case import BrowserCase
+from tests.browser.case import BrowserCase, short
 from tests.engine.test_left_free import braced
 
 
 class Response(BrowserCase):
     def setUp(self):
         super().setUp()
-        # one internal pressure: a third of the combinations, and of the time
-        self.document = drying_hall()
-        self.document.wind.inside = Inside(kind="own", values=[0.2])
+        self.document = short(drying_hall())
 
     def open(self, document):
         self.project = revisions.create(self.user, document, "Demo data")

@@ -5,15 +5,13 @@ from playwright.sync_api import expect
 from engine.demo import drying_hall
 from engine.document import Document
 from server.projects import revisions
-from tests.browser.case import BrowserCase
+from tests.browser.case import BrowserCase, short
 
 
 class Stages(BrowserCase):
     def setUp(self):
         super().setUp()
-        document = drying_hall()
-        document.hall.spacings = [6.0] * 3
-        self.project = revisions.create(self.user, document, "Demo data")
+        self.project = revisions.create(self.user, short(drying_hall()), "Demo data")
         self.sign_in(f"/projects/{self.project.id}")
         self.page.wait_for_selector("tbody tr")
 
@@ -50,7 +48,7 @@ class Stages(BrowserCase):
         page = self.page
         self.stage("Site")
         plan = page.locator("svg[aria-label='The building in its surroundings']")
-        expect(plan).to_contain_text("24.00 × 18.00 m")
+        expect(plan).to_contain_text("24.00 × 24.00 m")
         # front to back at 76°, so that wind from the left comes from 346°
         expect(plan).to_contain_text("346°")
         expect(plan).to_contain_text("q_p 0.800 kN/m²")
