@@ -85,10 +85,14 @@ export function useAnswer<P extends Route>(
       queryFn: ({ signal }) => fetched(route, asked.value!, signal),
       enabled: computed(() => asked.value !== null),
       staleTime: computed(() => (lasts(route, asked.value) ? Infinity : 0)),
-      placeholderData: (before: unknown, from: { queryKey: readonly unknown[] } | undefined) => {
-        const of = from?.queryKey[1] as Given<P> | null | undefined
-        return of && asked.value && keeps(of, asked.value) ? before : undefined
-      },
+      // a function of its own for each question: the same one is not asked again
+      placeholderData: computed(() => {
+        const now = asked.value
+        return (before: unknown, from: { queryKey: readonly unknown[] } | undefined) => {
+          const of = from?.queryKey[1] as Given<P> | null | undefined
+          return of && now && keeps(of, now) ? before : undefined
+        }
+      }),
     },
     cache,
   )
