@@ -14,7 +14,7 @@ from engine.dossier.drawing import scale_for
 from engine.dossier.elevations import alike, elevation
 from engine.dossier.joints import joints_of
 from engine.dossier.second import second
-from engine.dossier.values import Facts, Figure, Heading, Link, Paragraph, Proven, Table
+from engine.dossier.values import Derived, Facts, Figure, Heading, Link, Paragraph, Proven, Table
 from engine.structure.planes import planes
 from tests.engine.helpers import failing_hall
 
@@ -68,6 +68,31 @@ class Hall(unittest.TestCase):
                 if len(role) == 1:
                     self.assertEqual(row[5], max(v.governing.utilisation for v in own))
                 self.assertAlmostEqual(proofs[row[2].anchor].utilisation, row[5], delta=1e-9)
+
+    def test_actions_and_factors_are_derived_line_by_line(self):
+        def derived(dossier, key):
+            return [b.derivation for b in told(dossier, key).blocks if isinstance(b, Derived)]
+
+        # one peak pressure from every side, the snow of three arrangements on two slopes: even, and half
+        *snow, peak = derived(self.plain, "actions")
+        wind = next(
+            iter(
+                self.chain.loading.surfaces[i]
+                for i, s in enumerate(self.chain.loading.surfaces)
+                if s.reason and s.reason.kind == "wind"
+            )
+        )
+        self.assertEqual(peak.steps[-1].value, f"{wind.reason.values['peak'] / 1000:.4f} kN/m²")
+        self.assertEqual([d.steps[-1].value for d in snow], ["0.6303 kN/m²", "0.3151 kN/m²"])
+        factors = derived(self.plain, "combinations")
+        governing = {row[0] for row in tables(self.plain, "combinations").rows}
+        self.assertLessEqual({d.title.removeprefix("Factors of ") for d in factors}, governing)
+        self.assertEqual(len({d.clause for d in factors}), len(factors))
+        brief = DossierPlan.model_validate(
+            {"chapters": {key: {"level": "summary"} for key in ("actions", "combinations")}}
+        )
+        found = compose(self.chain, brief)
+        self.assertEqual(derived(found, "actions") + derived(found, "combinations"), [])
 
     def test_mass_is_that_of_the_chain(self):
         self.assertAlmostEqual(tables(self.plain, "sections by role").rows[-1][5], self.chain.tonnage(), places=6)
