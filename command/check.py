@@ -83,6 +83,8 @@ class Tally:
         self.passed += max(total - bad - skipped, 0)
         say(f"{'FAIL' if bad else 'ok  '} {label}: {total} tests ({time.monotonic() - start:.1f} s)")
         if bad:
+            # which ones, before as much as may be read of why
+            print("\n".join(re.findall(r"^(?:FAIL|ERROR): .*", output, re.M)), flush=True)
             print(output[-12000:], flush=True)
 
     def vitest(self) -> None:

@@ -85,6 +85,11 @@ class Actions(BrowserCase):
         expect(drawer).to_contain_text("(5.1)")
         expect(drawer.locator("li", has_text="on the plan")).to_contain_text("0.6400 kN/m²")
         expect(drawer.locator("li.last")).to_contain_text("0.6303 kN/m²")
+        # printed, it stands alone
+        page.emulate_media(media="print")
+        expect(page.locator("header nav").first).to_be_hidden()
+        expect(drawer.locator("li.last")).to_be_visible()
+        page.emulate_media(media="screen")
         page.keyboard.press("Escape")
         expect(drawer).to_have_count(0)
         self.stage("Combinations")

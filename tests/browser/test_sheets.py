@@ -125,7 +125,7 @@ class Sheets(BrowserCase):
         # its loads are shown, and its forces where they are wanted: the moment at the eaves
         page.locator(".tools").get_by_role("button", name="Forces", exact=True).click()
         number, structure = chain.combinations.index(wanted), chain.structure
-        column = chain.combined.elements.member == structure.index["frame-4/column-A"]
+        column = chain.combined.elements.member == structure.index["frame-3/column-A"]
         eaves = abs(chain.combined.diagrams([number]).My[column]).max() / 1000
         expect(page.locator("svg text.figure", has_text=f"{eaves:.0f}").first).to_be_visible()
 

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { ElButton, ElDrawer } from 'element-plus'
+import { ElButton } from 'element-plus'
 import { ref } from 'vue'
 import { useAnswer } from '../api/queries'
 import { useWorkbench } from '../stores/workbench'
+import PrintDrawer from './PrintDrawer.vue'
 import ProofSteps from './ProofSteps.vue'
 
 /** Opens how a load or the factors of a combination came about, step by step. asked: what of, by name. */
@@ -18,21 +19,14 @@ const { data, problem } = useAnswer('/api/projects/{project_id}/derivations', ()
     ? { path: { project_id: bench.project.id }, query: { ...props.asked, revision: bench.chain.revision } }
     : null,
 )
-const print = () => window.print()
 </script>
 
 <template>
   <ElButton link type="primary" size="small" class="how" :title="`${of}, step by step`" @click="open = true">
     {{ words ?? 'How it comes about' }}
   </ElButton>
-  <ElDrawer v-model="open" size="min(820px, 94vw)" class="proof" append-to-body :title="of">
-    <template #header>
-      <div class="head">
-        <b>{{ of }}</b>
-        <span class="mono">{{ bench.chain ? bench.origin(bench.chain.revision) : '' }}</span>
-        <ElButton size="small" class="print" @click="print">Print</ElButton>
-      </div>
-    </template>
+  <PrintDrawer v-if="open" :title="of" :width="820" @close="open = false">
+    <template #aside>{{ bench.chain ? bench.origin(bench.chain.revision) : '' }}</template>
     <p v-if="problem" class="note" role="alert">{{ problem }}</p>
     <p v-else-if="data && !data.length" class="note">It is stated: nothing leads to it.</p>
     <section v-for="(d, i) in data ?? []" :key="i">
@@ -41,23 +35,10 @@ const print = () => window.print()
       </h3>
       <ProofSteps :steps="d.steps" :leads="d.leads" />
     </section>
-  </ElDrawer>
+  </PrintDrawer>
 </template>
 
 <style scoped>
-.head {
-  display: flex;
-  gap: 12px;
-  align-items: baseline;
-  color: var(--ink-2);
-}
-.head b {
-  font: 600 19px var(--condensed);
-  color: var(--ink);
-}
-.print {
-  margin-left: auto;
-}
 h3 {
   margin: 14px 0 2px;
   font: 600 15px var(--condensed);

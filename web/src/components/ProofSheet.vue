@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { ElButton, ElDrawer, ElOption, ElSelect } from 'element-plus'
+import { ElButton, ElOption, ElSelect } from 'element-plus'
 import { computed, ref, watch } from 'vue'
 import { useAnswer } from '../api/queries'
 import { figures } from '../lib/temper'
 import { useSingle } from '../stores/single'
 import { useWorkbench } from '../stores/workbench'
+import PrintDrawer from './PrintDrawer.vue'
 import ProofSteps from './ProofSteps.vue'
 
 const props = defineProps<{ criterion: string; combination: string }>()
@@ -48,18 +49,12 @@ const choices = computed(() => {
     .map((c) => ({ name: c.name, formula: c.formula, near: near.get(c.name) }))
     .sort((a, b) => (b.near ?? -1) - (a.near ?? -1))
 })
-const print = () => window.print()
 </script>
 
 <template>
-  <ElDrawer :model-value="true" size="min(960px, 94vw)" title="Proof" class="proof" @close="emit('close')">
-    <template #header>
-      <div class="head">
-        <b>{{ bench.member?.label }}</b>
-        <span class="mono">{{ bench.member?.section }} · {{ bench.member?.material }}</span>
-        <span class="mono">{{ proof ? bench.origin(proof.revision) : '' }}</span>
-        <ElButton size="small" class="print" @click="print">Print</ElButton>
-      </div>
+  <PrintDrawer :title="bench.member?.label ?? ''" :width="960" @close="emit('close')">
+    <template #aside>
+      {{ bench.member?.section }} · {{ bench.member?.material }} {{ proof ? bench.origin(proof.revision) : '' }}
     </template>
     <nav>
       <ElButton
@@ -129,23 +124,10 @@ const print = () => window.print()
         <li v-for="a in proof.assumptions" :key="a">{{ a }}</li>
       </ul>
     </template>
-  </ElDrawer>
+  </PrintDrawer>
 </template>
 
 <style scoped>
-.head {
-  display: flex;
-  gap: 12px;
-  align-items: baseline;
-  color: var(--ink-2);
-}
-.head b {
-  font: 600 19px var(--condensed);
-  color: var(--ink);
-}
-.print {
-  margin-left: auto;
-}
 nav {
   display: flex;
   flex-wrap: wrap;
@@ -188,31 +170,5 @@ h4 {
 .remark {
   margin: 0 0 8px;
   white-space: pre-wrap;
-}
-</style>
-<style>
-.proof .el-drawer__header {
-  margin-bottom: 0;
-}
-@media print {
-  /* a proof alone, over as many pages as it takes */
-  body:has(.proof) .bench > *:not(.el-overlay) {
-    display: none;
-  }
-  body:has(.proof) .el-overlay,
-  body:has(.proof) .el-drawer,
-  body:has(.proof) .el-drawer__body {
-    position: static !important;
-    width: 100% !important;
-    height: auto !important;
-    overflow: visible !important;
-    background: #fff;
-  }
-  .proof nav,
-  .proof .choose,
-  .proof .print,
-  .proof .el-drawer__close-btn {
-    display: none;
-  }
 }
 </style>
