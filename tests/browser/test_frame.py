@@ -221,7 +221,7 @@ class ByHand(FrameCase):
         page.mouse.down()
         page.mouse.move(view["x"] + view["width"] - 30, view["y"] + view["height"] - 60, steps=4)
         page.mouse.up()
-        expect(page.locator("h4:has-text('Chosen') span")).to_have_text("4 of 77")
+        expect(page.locator("h4:has-text('Chosen') span")).to_have_text("4 of 56")
 
 
 class Tables(FrameCase):
@@ -267,7 +267,7 @@ class Tables(FrameCase):
         self.part("Versions")
         page.click("aside.right li:has-text('tender') >> text=compare")
         expect(page.locator("aside.right .pairs")).to_contain_text("Tonnage before")
-        expect(page.locator("aside.right")).to_contain_text("frame-9/column-A")
+        expect(page.locator("aside.right")).to_contain_text("frame-6/column-A")
 
 
 def degrees_of(angle):
