@@ -87,7 +87,7 @@ const idle = computed(() => all.value.filter((c) => bench.marks.get(c.name)?.gov
     </div>
     <p class="idle" title="The others reach less than another one of their use for every member, edge and support">
       <ElCheckbox v-model="bench.onlyGoverning" size="small">Hide those that govern nothing</ElCheckbox>
-      <b class="mono">{{ idle }}</b>
+      <b class="mono">{{ bench.marks.size ? idle : '…' }}</b>
     </p>
     <ChoiceField
       label="Strength by"

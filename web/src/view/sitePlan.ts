@@ -13,6 +13,14 @@ export function useSitePlan(site: () => Schemas['SiteOut']) {
   /** Half the drawing's reach that the building may take, and how far its cards lie from the middle. */
   const REACH = 98
   const CARD = { width: 192, height: 54, x: 262, y: 126 }
+  /** What the words in the corner cover. */
+  const CAPTION = { width: 234, height: 70 }
+  /** Where a card about a point stands: within the drawing, beside the words in the corner. */
+  function placed(middle: Point): Point {
+    const x = Math.min(Math.max(middle[0] - CARD.width / 2, 8), SIZE.width - CARD.width - 8)
+    const y = Math.min(Math.max(middle[1] - CARD.height / 2, 8), SIZE.height - CARD.height - 8)
+    return [y < CAPTION.height ? Math.max(x, CAPTION.width) : x, y]
+  }
   const TERRAINS: Record<string, string> = {
     '0': 'sea or coast',
     I: 'lake or flat land',
@@ -89,10 +97,7 @@ export function useSitePlan(site: () => Schemas['SiteOut']) {
           ],
           true,
         ),
-        card: [
-          Math.min(Math.max(middle[0] - CARD.width / 2, 8), SIZE.width - CARD.width - 8),
-          Math.min(Math.max(middle[1] - CARD.height / 2, 8), SIZE.height - CARD.height - 8),
-        ] as Point,
+        card: placed(middle),
         words: TERRAINS[w.terrain] ?? '',
         degrees: bearing.value === null ? '' : `${bearingOf(w.direction, bearing.value).toFixed(0)}°`,
       }
