@@ -96,7 +96,8 @@ class Zone:
 
     face: which zones change sign together: "front" and "back" of the roof, "flat", "wall". height: z_e. factor: of a bay
     behind the first. source: table and what it was entered with; read: of both sets, which printed values they lie between. own: coefficients of
-    both sets for a loaded area, and that area in m², in place of c_pe,10.
+    both sets for a loaded area, and that area in m², in place of c_pe,10. below: of an overhang, the coefficient of the wall under it, which
+    acts there in place of the pressure inside (7.2.1(3)).
     """
 
     panel: Panel
@@ -109,11 +110,13 @@ class Zone:
     factor: float = 1.0
     read: tuple[str, str] = ("", "")
     own: tuple[tuple[float, float], float] | None = None
+    below: float | None = None
 
 
 @dataclass(frozen=True)
 class Wind:
-    """Wind from one direction on a hall. inside: (c_pi, where it comes from)."""
+    """Wind from one direction on a hall. inside: (c_pi, where it comes from). Of an open one neither is there: c_f acts on its roofs as
+    wholes (7.3). panels: what it blows on."""
 
     direction: Direction
     box: Box
@@ -123,6 +126,7 @@ class Wind:
     slenderness: float
     correlation: float
     structural: float
+    panels: tuple[Panel, ...]
 
     def outside(self, zone: Zone, pick: int) -> tuple[float, str]:
         """Factor on the coefficient of a zone beside q_p(z_e): c_pe,10 of a set, or of its own loaded area, with the lack of correlation of windward and

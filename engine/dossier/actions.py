@@ -190,7 +190,12 @@ def _wind(chain: Chain, told: Told, winds: list[Wind]) -> None:
         ),
     )
     _peaks(family(chain.document), told, winds)
-    inside = [(WAYS[w.direction], ", ".join(f"{c:+.2f}" for c, _ in w.inside), w.inside[0][1]) for w in winds]
+    inside = [
+        (WAYS[w.direction], ", ".join(f"{c:+.2f}" for c, _ in w.inside), w.inside[0][1]) for w in winds if w.inside
+    ]
+    if not inside:
+        told.add(Paragraph("An open roof: the overall coefficients c_f act on its slopes (7.3), as the cases say."))
+        return
     told.add(
         Heading("Internal pressure", "actions.inside", 3), Facts(tuple(("c_pi  " + a, b, c) for a, b, c in inside))
     )

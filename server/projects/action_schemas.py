@@ -145,7 +145,7 @@ Flat = tuple[float, float]
 
 class ZoneOut(BaseModel):
     """A wind zone on a panel: (c_pe,10, c_pe,1) of its two sets, and the printed values that they lie between; peak: q_p(z_e) in
-    kN/m²."""
+    kN/m²; below: of an overhang, the coefficient of the wall under it, in place of the pressure inside."""
 
     direction: str
     letter: str
@@ -156,6 +156,7 @@ class ZoneOut(BaseModel):
     peak: float
     source: str
     read: list[str]
+    below: float | None
 
 
 class SurfaceLoadOut(BaseModel):

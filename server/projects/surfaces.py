@@ -191,6 +191,7 @@ def _zones(chain: Chain, panel: Panel, origin: Floats, basis: Floats) -> Iterato
                     peak=w.peak(zone) / 1000,
                     source=zone.source,
                     read=list(zone.read),
+                    below=zone.below,
                 )
 
 

@@ -6,12 +6,14 @@ from math import log, pi
 
 import numpy as np
 
-from engine.chain import prepare
+from engine.chain import prepare, run
 from engine.demo import drying_hall, log_store, planer_shed, workshop
 from engine.document import Document, read_document
+from engine.document.handover import DossierPlan
 from engine.document.jigs import HallJig, LeanTo, RoofBay, TrussJig
 from engine.document.national import National
 from engine.document.rules import Site, SnowOptions, WindOptions
+from engine.dossier.compose import compose
 from engine.expand import expand
 from engine.load import load
 from engine.standards.en.derived_lines import KINDS, SYMBOLS
@@ -130,6 +132,48 @@ class Pressures(unittest.TestCase):
             for line in lines:
                 for name in [line.key, *re.findall(r"<(\w+)>", line.formula)]:
                     self.assertIn(name, SYMBOLS)
+
+
+class Zones(unittest.TestCase):
+    def winds(self, **parameters):
+        document = Document(hall=HallJig(**parameters))
+        return document, family(document).winds(document, expand(document))
+
+    def test_an_open_roof_has_no_zones_of_a_closed_building(self):
+        document, winds = self.winds(open_sides=True, bays=[RoofBay(span=12, pitch=10)])
+        self.assertEqual([(w.zones, w.inside) for w in winds], [([], [])] * 4)
+        told = compose(run(document), DossierPlan())
+        names = {t.name for _, t in told.tables}
+        self.assertIn("peak velocity pressure", names)
+        self.assertFalse([name for name in names if name.startswith("wind zones")])
+
+    def test_an_overhang_takes_the_wall_below_in_place_of_the_pressure_inside(self):
+        document, winds = self.winds(overhangs={"left": 1.0, "right": 0.0})
+        wind = next(w for w in winds if w.direction == "left")
+        zone = next(z for z in wind.zones if z.panel.place == "overhang")
+        wall = next(z for z in wind.zones if z.letter == "D")
+        self.assertEqual(zone.below, wall.both[0][0])
+        peak, extent, *surfaces = family(document).zone_derivations(wind, zone)
+        self.assertEqual(len(surfaces), 2 if zone.both[0] != zone.both[1] else 1)
+        for found, c in zip(surfaces, (zone.both[0][0], zone.both[1][0]), strict=False):
+            q = wind.peak(zone) / 1000
+            self.assertEqual(
+                found.steps[-1].value,
+                f"{q * (c - wall.both[0][0]):.{4 if abs(q * (c - wall.both[0][0])) < 1 else 3}f} kN/m²",
+            )
+            self.assertNotIn("c_{pi}", [step.symbol for step in found.steps])
+
+    def test_a_case_tells_each_pressure_once_and_the_peak_before(self):
+        document, found = loaded(Document(hall=HallJig()))
+        case = next(i for i, c in enumerate(found.cases) if c.nature == "wind")
+        derived = family(document).case_derivations(found, case)
+        self.assertEqual(derived[0].title, "Peak velocity pressure")
+        self.assertEqual(derived[1].title, "Extent of the zones")
+        places = {f"{s.panel}, {s.zone}" for s in found.surfaces if s.case == case}
+        told = [place for d in derived[2:] for place in d.title.partition(": ")[2].split("; ")]
+        self.assertEqual(sorted(told), sorted(places))
+        stated = next(i for i, c in enumerate(found.cases) if c.symbol == "G2")
+        self.assertEqual(family(document).case_derivations(found, stated), [])
 
 
 class ByHand(unittest.TestCase):

@@ -64,8 +64,11 @@ def of_case(loading: Loading, case: int) -> list[Derivation]:
 
 def of_zone(wind: Wind, zone: Zone) -> list[Derivation]:
     """How the wind on a zone comes about: its peak pressure, then what follows by each set of coefficients and pressure inside."""
+    if not wind.inside:
+        return [of_load(wind.pressures[zone.height].reason)]
     picks = (0, 1) if abs(zone.both[0][0] - zone.both[1][0]) > SAME else (0,)
-    reasons = [net_reason(wind, zone, pick, inside, source) for pick in picks for inside, source in wind.inside]
+    within = wind.inside if zone.below is None else wind.inside[:1]
+    reasons = [net_reason(wind, zone, pick, inside, source) for pick in picks for inside, source in within]
     extent = of_load(replace(reasons[0], kind="extent"))
     return [
         of_load(wind.pressures[zone.height].reason),

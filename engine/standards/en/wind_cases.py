@@ -19,7 +19,7 @@ from engine.standards.en.roofs import eaves_of, parapet, roofs_of
 from engine.standards.en.wind_areas import by_own_area
 from engine.standards.en.wind_box import box
 from engine.standards.en.wind_parapets import parapet_pushes
-from engine.standards.en.wind_pressed import NOTHING, Pressed, because, net_reason, outer_reason
+from engine.standards.en.wind_pressed import NOTHING, Pressed, because, net_reason
 from engine.standards.en.wind_zones import BLOWS, DIRECTIONS, FAR, on_roof, zones
 from engine.structure.model import Floats, Panel, Structure
 
@@ -49,8 +49,28 @@ def hall_winds(document: Document, structure: Structure) -> list[Wind]:
         slenderness = b.height / b.along(direction)
         factor = wind.correlation(slenderness, values.correlation) if document.wind.correlation else 1.0
         inside = list(_inside(document.wind, direction, on, slenderness))
-        found.append(Wind(direction, b, on, pressures, inside, slenderness, factor, document.wind.structural))
+        panels = tuple({zone.panel.name: zone.panel for zone in on}.values())
+        if structure.envelope.open:
+            on, inside = [], []
+        on = _over_walls(on, factor, document.wind.structural)
+        found.append(Wind(direction, b, on, pressures, inside, slenderness, factor, document.wind.structural, panels))
     return found
+
+
+def _over_walls(zones: list[Zone], correlation: float, structural: float) -> list[Zone]:
+    """Zones of overhangs with the coefficient of the wall below them."""
+    walls = {
+        zone.panel.side: (zone.both[0][0] if zone.own is None else zone.own[0][0])
+        * (correlation if zone.letter in "DE" else 1.0)
+        * structural
+        for zone in zones
+        if zone.panel.kind == "wall" and zone.letter in "CDE" and zone.panel.side in ("left", "right")
+    }
+    over = [zone.panel.place == "overhang" for zone in zones]
+    return [
+        replace(zone, below=walls.get(zone.panel.side, -0.5)) if lies else zone
+        for zone, lies in zip(zones, over, strict=True)
+    ]
 
 
 def profile(document: Document, w: Wind, heights: Floats) -> Floats:
@@ -183,11 +203,6 @@ def _cases(w: Wind, document: Document, structure: Structure) -> Iterator[tuple[
         differs = abs(zone.both[0][0] - zone.both[1][0]) > 1e-9
         choices[zone.face] = (0, 1) if differs or choices.get(zone.face) == (0, 1) else (0,)
     faces: list[str] = [face for face in ("front", "back", "flat", "wall") if face in choices]
-    under = {
-        zone.panel.side: w.outside(zone, 0)[0]
-        for zone in w.zones
-        if zone.panel.kind == "wall" and zone.letter in "CDE" and zone.panel.side in ("left", "right")
-    }
     for pick in product(*(choices[face] for face in faces)):
         taken = dict(zip(faces, pick, strict=True))
         for inside, source in w.inside:
@@ -196,17 +211,17 @@ def _cases(w: Wind, document: Document, structure: Structure) -> Iterator[tuple[
                 own = taken[zone.face]
                 outside, words = w.outside(zone, own)
                 q = w.peak(zone)
-                if zone.panel.place == "overhang":
-                    below = under.get(zone.panel.side, -0.5)
+                if zone.below is not None:
+                    below = zone.below
                     why = f"{words} above, {below:+.2f} of the wall below (7.2.1(3))"
                     pressure = q * (outside - below)
-                    reason = outer_reason(w, zone, own, c_below=below, w_overhang=pressure)
+                    reason = net_reason(w, zone, own, inside, source)
                 else:
                     why = f"{words}, c_pi {inside:+.2f} ({source})"
                     pressure = q * outside - w.inner * inside
                     reason = net_reason(w, zone, own, inside, source)
                 why += f"; q_p({zone.height:.2f} m) = {q / 1000:.3f} kN/m²"
-                if zone.panel.place != "overhang" and abs(q - w.inner) > 1e-6:
+                if zone.below is None and abs(q - w.inner) > 1e-6:
                     why += f", inside q_p({max(w.pressures):.2f} m) = {w.inner / 1000:.3f} kN/m²"
                 loads.append(Pressed(zone.panel, -zone.panel.outside, pressure, zone.points, zone.letter, why, reason))
             yield _name(w, choices, taken, inside), _note(w, source, inside), loads
@@ -232,7 +247,7 @@ def _canopy_cases(w: Wind, document: Document, structure: Structure) -> Iterator
     """A roof without walls, 7.3: the overall coefficient c_f, most and least, on all slopes or on one (7.3(6))."""
     assert structure.envelope
     blockage = structure.envelope.blockage
-    roofs = list({zone.panel.name: zone.panel for zone in w.zones if zone.panel.kind == "roof"}.values())
+    roofs = [panel for panel in w.panels if panel.kind == "roof"]
     own = roofs_of(structure)
     bays = {panel.name: i for i, roof in enumerate(own) for plane in roof.planes for panel in plane.panels}
     ridged = {panel.name for roof in own if roof.duopitch for plane in roof.planes for panel in plane.panels}
@@ -297,10 +312,9 @@ def _friction_reach(w: Wind) -> float:
 def _along(w: Wind) -> list[Panel]:
     """The surfaces that the wind goes along."""
     across = w.direction in ("left", "right")
-    panels = {zone.panel.name: zone.panel for zone in w.zones}
     return [
         p
-        for p in panels.values()
+        for p in w.panels
         if abs(p.outside @ BLOWS[w.direction]) < 1e-6 or (p.kind == "roof" and across and p.pitch < 5)
     ]
 

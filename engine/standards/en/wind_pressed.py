@@ -53,7 +53,10 @@ def outer_reason(w: Wind, zone: Zone, pick: int, words: dict[str, str] | None = 
 
 
 def net_reason(w: Wind, zone: Zone, pick: int, inside: float, source: str) -> Reason:
-    """How the pressure on a zone comes about, less that inside."""
+    """How the pressure on a zone comes about, less that inside, or less that on the wall below an overhang."""
+    if zone.below is not None:
+        over = w.peak(zone) * (w.outside(zone, pick)[0] - zone.below)
+        return outer_reason(w, zone, pick, c_below=zone.below, w_overhang=over)
     elsewhere = abs(w.peak(zone) - w.inner) > NOTHING
     inner = {"inner": w.inner, "z_i": max(w.pressures)} if elsewhere else {}
     w_i = w.inner * inside

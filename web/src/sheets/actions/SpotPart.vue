@@ -92,7 +92,12 @@ function showCase(symbol: string) {
         />
       </p>
       <template v-for="(set, i) in sets" :key="i">
-        <p v-for="[c, why] in winds?.inside ?? []" :key="c" class="note mono">
+        <p v-if="zone.below != null" class="note mono">
+          w = q_p (c_pe − c_pe of the wall below) = {{ f(zone.peak, 3) }} · ({{ f(set[0]) }}
+          {{ zone.below < 0 ? '+' : '−' }} {{ Math.abs(zone.below).toFixed(2) }}) =
+          {{ f(zone.peak * (set[0] - zone.below)) }} kN/m² <br /><span>7.2.1(3)</span>
+        </p>
+        <p v-for="[c, why] in zone.below == null ? (winds?.inside ?? []) : []" :key="c" class="note mono">
           w = q_p (c_pe − c_pi) = {{ f(zone.peak, 3) }} · ({{ f(set[0]) }} {{ c < 0 ? '+' : '−' }}
           {{ Math.abs(c).toFixed(2) }}) = {{ f(zone.peak * (set[0] - c)) }} kN/m² <br /><span
             >c_pi {{ f(c) }}: {{ minus(why) }}; (5.1), (5.2)</span
