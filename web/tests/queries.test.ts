@@ -18,7 +18,7 @@ vi.stubGlobal('fetch', async (input: Request) => {
     headers: { 'Content-Type': 'application/json' },
   })
 })
-const { answer, cache, forget, useAnswer, useList } = await import('../src/api/queries')
+const { answer, cache, forget, keepOnly, useAnswer, useList } = await import('../src/api/queries')
 
 const RIBBON = '/api/projects/{project_id}/ribbon'
 const of = (member: string, revision = 1) => ({ path: { project_id: 'p1' }, query: { member, revision } })
@@ -102,6 +102,24 @@ describe('answers about a revision', () => {
     await settle()
     expect(problem.value).toBe('')
     await expect(answer(RIBBON, of('nobody'))).rejects.toThrow('There is no member')
+  })
+})
+
+describe('answers about older revisions', () => {
+  it('go when another one stands, but for what is in sight', async () => {
+    const { data } = within(() => useAnswer(RIBBON, () => of('shown', 1)))
+    await answer(RIBBON, of('a', 1))
+    await answer(RIBBON, of('a', 2))
+    await settle()
+    expect(data.value?.member).toBe('shown')
+    keepOnly(2)
+    expect(cache.getQueryCache().getAll()).toHaveLength(2)
+    asked.length = 0
+    await answer(RIBBON, of('a', 2))
+    await answer(RIBBON, of('shown', 1))
+    expect(asked).toHaveLength(0)
+    await answer(RIBBON, of('a', 1))
+    expect(asked).toHaveLength(1)
   })
 })
 

@@ -69,6 +69,17 @@ export const answer = <P extends Route>(route: P, given: Given<P>): Promise<Answ
 /** Answers of a route are asked anew: something changed that they tell of. */
 export const forget = (route: Route): Promise<void> => cache.invalidateQueries({ queryKey: [route] })
 
+/** Answers about other revisions than this one go, unless they are in sight: diagrams of a large hall are megabytes each. */
+export function keepOnly(revision: number): void {
+  cache.removeQueries({
+    type: 'inactive',
+    predicate: ({ queryKey }) => {
+      const of = (queryKey[1] as { query?: { revision?: number } } | null)?.query?.revision
+      return of !== undefined && of !== revision
+    },
+  })
+}
+
 /** An answer that follows what it is asked for; null while nothing is asked, until it is there, and where there is none. problem: why.
  * keeps: whether the answer before stays in sight until the next one is there, for what they were asked. */
 export function useAnswer<P extends Route>(

@@ -2,7 +2,7 @@ import { listsOf, statedOf } from '../lib/lists'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { api, typed, type Schemas } from '../api/client'
-import { answer, useAnswer } from '../api/queries'
+import { answer, keepOnly, useAnswer } from '../api/queries'
 import { fitting, type Filter } from '../lib/filters'
 import type { Link } from '../lib/stages'
 import { SITE, useLooks } from './looks'
@@ -185,6 +185,7 @@ export const useWorkbench = defineStore('workbench', () => {
 
   /** After another chain: what is looked at may not be there any more. */
   async function settle(): Promise<void> {
+    if (chain.value) keepOnly(chain.value.revision)
     // diagrams of an older revision are not shown under the new structure
     if (diagram.value?.revision !== chain.value?.revision) diagram.value = null
     if (opening && chain.value && chain.value.status !== 'bare') arrive()
