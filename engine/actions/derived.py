@@ -18,11 +18,12 @@ Both = tuple[Pair, Pair]
 class PeakPressure:
     """Steps of 4.2 to 4.5 at height z: speeds in m/s, heights and the roughness length z_0 in m, pressures in N/m², factors without unit.
 
-    fundamental: v_b,0; speed: v_b; above: the height at which the profile is taken; mean: v_m(z); stated: which pressure the document gives
+    ground: where z_0 and z_min are from, in words; fundamental: v_b,0; speed: v_b; above: the height at which the profile is taken; mean: v_m(z); stated: which pressure the document gives
     in place of its formula.
     """
 
     terrain: str
+    ground: str
     fundamental: float
     directional: float = 1.0
     season: float = 1.0
@@ -54,7 +55,7 @@ class PeakPressure:
     @property
     def reason(self) -> Reason:
         """How the peak pressure comes about."""
-        return Reason("velocity", self.values, {"terrain": self.terrain})
+        return Reason("velocity", self.values, {"ground": self.ground})
 
 
 @dataclass(frozen=True)

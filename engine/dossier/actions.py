@@ -177,7 +177,7 @@ def _flatness(chain: Chain, name: str) -> float:
 def _wind(chain: Chain, told: Told, winds: list[Wind]) -> None:
     site, options = chain.document.site, chain.document.wind
     of_terrain = [p for w in winds for p in w.pressures.values() if p.terrain == site.terrain]
-    terrain = ", ".join(sorted({f"z_0 = {p.z_0:g} m, z_min = {p.z_min:g} m · table 4.1" for p in of_terrain}))
+    terrain = ", ".join(sorted({f"z_0 = {p.z_0:g} m, z_min = {p.z_min:g} m · {p.ground}" for p in of_terrain}))
     told.add(
         Heading("Wind", "actions.wind", aside="EN 1991-1-4"),
         Facts(

@@ -191,7 +191,7 @@ class ByHand(unittest.TestCase):
         self.assertEqual(steps["v_b"].value, "25.00 m/s")
         self.assertEqual(steps["c_r(z)"].value, f"{c_r:.4f}")
         self.assertEqual(steps["q_p(z_e)"].value, f"{q / 1000:.4f} kN/m²")
-        self.assertIn("terrain II", steps["z_0"].words)
+        self.assertEqual(steps["z_0"].words, "terrain II, table 4.1")
         self.assertEqual(steps["w_i"].clause, "(5.2)")
 
     def test_a_national_roughness_is_the_one_that_is_said(self):
@@ -200,6 +200,8 @@ class ByHand(unittest.TestCase):
         _, found = loaded(document)
         reason = next(s.reason for s in found.surfaces if s.reason and s.reason.kind == "wind")
         self.assertEqual(reason.values["z_0"], 0.1)
+        steps = {step.symbol: step for step in family(document).load_derivation(reason).steps}
+        self.assertIn("in place of table 4.1", steps["z_0"].words)
 
     def test_snow_on_a_steep_roof(self):
         # 45°: μ1 = 0.8 · 15/30 = 0.4; s = 0.4 · 1.2 · 1 · 1.5 = 0.72 on the plan, · cos 45° on the surface

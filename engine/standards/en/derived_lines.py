@@ -156,8 +156,8 @@ VELOCITY = (
     ),
     Line("z", "", "figure 7.4", "reference height above the ground"),
     Line("displacement", "", "A.5", "buildings around displace the profile", _DISPLACED),
-    Line("z_0", "", "table 4.1", "terrain {terrain}", _formula),
-    Line("z_min", "", "table 4.1", "terrain {terrain}", _formula),
+    Line("z_0", "", "4.3.2(1)", "{ground}", _formula),
+    Line("z_min", "", "4.3.2(1)", "{ground}", _formula),
     Line(
         "above",
         r"\max(<z>,\ <z_min>)",

@@ -100,6 +100,7 @@ def peak_pressure(
     basic = density * speed**2 / 2  # (4.10)
     return PeakPressure(
         terrain=terrain,
+        ground=f"terrain {terrain}, {'stated in place of table 4.1' if rough and rough != TERRAIN[terrain] else 'table 4.1'}",
         fundamental=speed,
         speed=speed,
         z=z,

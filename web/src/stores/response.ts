@@ -32,22 +32,20 @@ export function useResponse({ project, chain, diagram, stage, plane, selected, m
     project.value && chain.value && working.value
       ? { path: { project_id: project.value.id }, query: { ...(more as More), revision: chain.value.revision } }
       : null
-  /** The tables of the stage: checks of combinations, envelopes of members, sways, forces of decks, natural modes, one after another. */
-  const table = <P extends Table>(route: P, after?: { value: unknown }) =>
-    useAnswer<Table>(route, () => (stage.value === 'response' && (!after || after.value) ? about() : null))
-      .data as ComputedRef<Answer<P> | null>
-  const extremesThere = table('/api/projects/{project_id}/extremes')
-  const statesThere = table('/api/projects/{project_id}/states', extremesThere)
-  const swaysThere = table('/api/projects/{project_id}/sways', statesThere)
-  const decksThere = table('/api/projects/{project_id}/decks', swaysThere)
-  const naturalThere = table('/api/projects/{project_id}/modes', decksThere)
-  const versionsThere = table('/api/projects/{project_id}/versions', naturalThere)
-  const extremes = computed(() => extremesThere.value ?? [])
-  const states = computed(() => statesThere.value ?? [])
-  const sways = computed(() => swaysThere.value ?? [])
-  const decks = computed(() => decksThere.value ?? [])
-  const natural = computed(() => naturalThere.value ?? [])
-  const versions = computed(() => versionsThere.value ?? [])
+  /** A table of the stage, asked for once the one before it is there, or cannot be had: the server is not asked for all at once. */
+  const table = <P extends Table>(route: P, before?: { answered: { value: boolean } }) => {
+    const asked = () => (stage.value === 'response' && (!before || before.answered.value) ? about() : null)
+    const { data, problem } = useAnswer<Table>(route, asked)
+    const rows = computed(() => (data.value ?? []) as Answer<P>)
+    return { rows, answered: computed(() => !!data.value || !!problem.value) }
+  }
+  /** Envelopes of members, checks of combinations, sways, forces of decks, versions to draw beside, natural modes. */
+  const ofMembers = table('/api/projects/{project_id}/extremes')
+  const ofCombinations = table('/api/projects/{project_id}/states', ofMembers)
+  const ofColumns = table('/api/projects/{project_id}/sways', ofCombinations)
+  const ofDecks = table('/api/projects/{project_id}/decks', ofColumns)
+  const named = table('/api/projects/{project_id}/versions', ofDecks)
+  const ofMasses = table('/api/projects/{project_id}/modes', named)
   /** Buckling modes of the combination that they were asked for. */
   const bucklingOf = ref('')
   const { data: bucklingModes } = useAnswer('/api/projects/{project_id}/modes', () =>
@@ -112,11 +110,11 @@ export function useResponse({ project, chain, diagram, stage, plane, selected, m
     forceSize,
     movementSize,
     swinging,
-    states,
-    extremes,
-    sways,
-    decks,
-    natural,
+    states: ofCombinations.rows,
+    extremes: ofMembers.rows,
+    sways: ofColumns.rows,
+    decks: ofDecks.rows,
+    natural: ofMasses.rows,
     buckling,
     lateral,
     envelope,
@@ -124,7 +122,7 @@ export function useResponse({ project, chain, diagram, stage, plane, selected, m
     besideDiagram,
     split,
     paired,
-    versions,
+    versions: named.rows,
     loadModes,
     putBeside,
     clearBeside,
