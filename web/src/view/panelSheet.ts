@@ -100,7 +100,9 @@ export function usePanelSheet(width: Ref<number>, height: Ref<number>) {
     if (!panel.value) return ''
     return bench.state
       ? `${bench.chain?.cases?.find((c) => c.symbol === bench.state)?.name ?? bench.state}, kN/m²`
-      : `Wind from the ${bench.wind}: c_pe,10`
+      : panel.value.zones.length
+        ? `Wind from the ${bench.wind}: c_pe,10`
+        : 'no wind zones'
   })
   const scales = computed(() => {
     const b = bounds.value

@@ -31,7 +31,7 @@ function blow(direction: (typeof DIRECTIONS)[number]) {
   bench.show('')
 }
 const shown = computed(() => [
-  { value: '', label: 'wind zones' },
+  { value: '', label: bench.panel?.zones.length ? 'wind zones' : 'choose a case' },
   ...cases.value.map((c) => ({ value: c.symbol, label: `${c.symbol} · ${c.name}` })),
 ])
 function showCase(symbol: string) {
@@ -61,7 +61,7 @@ function showCase(symbol: string) {
         :model-value="bench.state"
         :options="shown"
         label="Case shown on the panel"
-        placeholder="wind zones"
+        :placeholder="bench.panel.zones.length ? 'wind zones' : 'choose a case'"
         @update:model-value="showCase"
       />
     </label>
@@ -124,6 +124,9 @@ function showCase(symbol: string) {
         <HowButton :of="`${load.case} on ${bench.panel.name}`" :asked="{ panel: bench.panel.name, number }" />
       </p>
     </template>
+    <p v-else-if="!bench.panel.zones.length && !bench.state" class="note">
+      No wind zones lie on it: choose a case to see what it puts there.
+    </p>
     <p v-else class="note">Point at a zone in the drawing to see how its pressure comes about.</p>
   </template>
 </template>
