@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import re
 from threading import Event, Thread
 from time import monotonic
 
@@ -151,21 +152,29 @@ class BrowserCase(StaticLiveServerTestCase):
 
     def choose(self, label: str, option: str, page: Page | None = None) -> None:
         """Take an option of a labelled list."""
-        page = page or self.page
-        wanted = page.locator(".el-select-dropdown__item:visible").filter(has_text=option).first
-        for _ in range(4):
-            # the words shown in it lie over the list's input; a list that was open before may take the first click to close
-            box = page.locator(f"[role=combobox][aria-label='{label}']")
-            box.click(force=True)
-            if box.is_editable():
+        self.take((page or self.page).locator(f"[role=combobox][aria-label='{label}']"), option)
+
+    def take(self, box: Locator, option: str | re.Pattern[str]) -> None:
+        """Take an option of a list."""
+        self.offered(box, option).click()
+
+    def offered(self, box: Locator, option: str | re.Pattern[str]) -> Locator:
+        """An option of a list, in sight. A list open before may take the first click to close, and a sheet that is still filling may move
+        between the press and the release: what did not open is pressed again, as a person would."""
+        wanted = box.page.locator(".el-select-dropdown__item:visible").filter(has_text=option).first
+        for _ in range(6):
+            if box.get_attribute("aria-expanded") != "true":
+                # the words shown in it lie over the list's input
+                box.click(force=True)
+            if box.is_editable() and isinstance(option, str):
                 # a long list draws only what is in sight: it is searched
                 box.fill(option)
             try:
-                wanted.wait_for(timeout=2_000)
+                wanted.wait_for(timeout=5_000)
                 break
             except TimeoutError:
                 continue
-        wanted.click()
+        return wanted
 
     def picked(self, label: str) -> Locator:
         """A labelled list with what is taken in it."""

@@ -20,8 +20,7 @@ class Office(BrowserCase):
         page.click("nav >> text=Office")
         page.click("text=Invite…")
         page.fill("[placeholder='Whom the link is for']", "Dora")
-        page.click("[aria-label=Role]", force=True)
-        page.click(f".el-select-dropdown__item:has-text('{role}:')")
+        self.choose("Role", f"{role}:")
         page.click("text=Make the link")
         link = page.input_value("[aria-label=Link]")
         other = self.open_page()
@@ -39,10 +38,8 @@ class Office(BrowserCase):
         page = self.page
         page.goto(f"{self.live_server_url}/")
         page.locator("li", has_text=name).get_by_text("Share…").click()
-        page.click("[aria-label='Person to share with']", force=True)
-        page.click(".el-select-dropdown__item:has-text('dora')")
-        page.click("[aria-label='Share as']", force=True)
-        page.locator(".el-select-dropdown__item:visible", has_text=re.compile(f"^{role}$")).click()
+        self.choose("Person to share with", "dora")
+        self.take(page.get_by_role("combobox", name="Share as"), re.compile(f"^{role}$"))
         page.get_by_role("button", name="Share", exact=True).click()
         expect(page.locator(".el-dialog li", has_text="dora")).to_contain_text(role)
 

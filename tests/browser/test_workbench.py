@@ -97,8 +97,7 @@ class NewUser(BrowserCase):
         page.fill("[aria-label='Search the projects']", "nowhere")
         expect(page.locator(".empty")).to_have_text("No project here has these words.")
         page.fill("[aria-label='Search the projects']", "")
-        page.click("[aria-label='Sort by']", force=True)
-        page.click(".el-select-dropdown__item:has-text('Name')")
+        self.choose("Sort by", "Name")
         expect(rows.first).to_contain_text("Drawn by hand")
 
     def test_wrong_password_is_said(self):
