@@ -32,6 +32,13 @@ ARGUMENTS = [
     "--enable-unsafe-swiftshader",
 ]
 
+# nothing moves by itself: what a test waits for is there at once
+STILL = """addEventListener('DOMContentLoaded', () => {
+  const still = new CSSStyleSheet()
+  still.replaceSync('*, ::before, ::after { transition: none !important; animation: none !important }')
+  document.adoptedStyleSheets = [...document.adoptedStyleSheets, still]
+})"""
+
 
 def short(document: Document) -> Document:
     """A hall of four bays with one internal pressure: a third of the combinations and half of the members, and the page is the same."""
@@ -104,6 +111,7 @@ class BrowserCase(StaticLiveServerTestCase):
     def open_page(self) -> Page:
         """A page in a fresh context of 1280 × 800."""
         page = self.browser.new_context(viewport={"width": 1280, "height": 800}).new_page()
+        page.add_init_script(STILL)
         page.set_default_timeout(30_000)
         asked = self.asked[page] = set()
         page.on("request", lambda request: asked.add(request))
@@ -152,9 +160,9 @@ class BrowserCase(StaticLiveServerTestCase):
 
     def choose(self, label: str, option: str, page: Page | None = None) -> None:
         """Take an option of a labelled list."""
-        self.take((page or self.page).locator(f"[role=combobox][aria-label='{label}']"), option)
+        self.pick_option((page or self.page).locator(f"[role=combobox][aria-label='{label}']"), option)
 
-    def take(self, box: Locator, option: str | re.Pattern[str]) -> None:
+    def pick_option(self, box: Locator, option: str | re.Pattern[str]) -> None:
         """Take an option of a list."""
         self.offered(box, option).click()
 

@@ -282,7 +282,7 @@ class BuiltUp(BrowserCase):
         page.click("nav button:has-text('Frame')")
         page.locator("aside.right nav.parts button", has_text="Steel").click()
         page.get_by_label("Name of the built-up section").fill("K1")
-        self.take(page.locator("aside.right .form").get_by_role("combobox").first, "laced")
+        self.pick_option(page.locator("aside.right .form").get_by_role("combobox").first, "laced")
         expect(page.get_by_label("h of the built-up section")).to_have_value("350")
         page.get_by_role("button", name="Add to this project").first.click()
         expect(page.locator("header .rev")).to_have_text("rev 2")

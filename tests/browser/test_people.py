@@ -39,7 +39,7 @@ class Office(BrowserCase):
         page.goto(f"{self.live_server_url}/")
         page.locator("li", has_text=name).get_by_text("Share…").click()
         self.choose("Person to share with", "dora")
-        self.take(page.get_by_role("combobox", name="Share as"), re.compile(f"^{role}$"))
+        self.pick_option(page.get_by_role("combobox", name="Share as"), re.compile(f"^{role}$"))
         page.get_by_role("button", name="Share", exact=True).click()
         expect(page.locator(".el-dialog li", has_text="dora")).to_contain_text(role)
 

@@ -291,7 +291,9 @@ class Purlins(BrowserCase):
         page.click("nav button:has-text('Verification')")
         sheet = page.locator("aside.right")
         for number, name, sway in ((2, "Brittle finishes", "300"), (3, "Metal sheeting", "150")):
-            self.take(sheet.locator("label.field", has_text="By what hangs on the steel").get_by_role("combobox"), name)
+            self.pick_option(
+                sheet.locator("label.field", has_text="By what hangs on the steel").get_by_role("combobox"), name
+            )
             expect(page.locator("header .rev")).to_have_text(f"rev {number}")
             expect(sheet.locator("label.field", has_text="Columns, sway").locator("input")).to_have_value(sway)
         rules = Project.objects.get(pk=project.id).head.content["rules"]
