@@ -1,4 +1,4 @@
-"""Headless: a document to its dossier, an IFC file to a document."""
+"""Headless: a document to its dossier or to files of others, a file of others to a document."""
 
 from __future__ import annotations
 
@@ -7,21 +7,29 @@ import datetime
 import json
 import sys
 import uuid
+from collections.abc import Callable
 from pathlib import Path
 
-from engine.chain import prepare, run
+from engine.chain import Loaded, prepare, run
 from engine.cli import refused
 from engine.document import read_document
 from engine.document.reading import read_json
 from engine.dossier.compose import compose
 from engine.errors import ModelError
 from publish.bench import whole_bench
-from publish.dxf import dxf
-from publish.ifc import ifc, taken
-from publish.sheets import workbook
+from publish.dxf import axes, dxf
+from publish.ifc import ifc
+from publish.tables import model_workbook, workbook
+from publish.take import KINDS, take
 from publish.typeset import typeset
 
 WRITERS = {".pdf": lambda dossier: typeset(dossier).pdf, ".xlsx": workbook, ".dxf": dxf}
+#: of the model in place of its dossier
+MODEL_WRITERS: dict[str, Callable[[Loaded, str, str], bytes]] = {
+    ".ifc": lambda loaded, name, of: ifc(loaded, name, uuid.uuid5(uuid.NAMESPACE_URL, name), of),
+    ".model.xlsx": lambda loaded, name, of: model_workbook(loaded),
+    ".axes.dxf": lambda loaded, name, of: axes(loaded.structure),
+}
 
 
 def main(arguments: list[str] | None = None) -> int:
@@ -34,20 +42,30 @@ def main(arguments: list[str] | None = None) -> int:
         "--out",
         type=Path,
         required=True,
-        help="where to write it: a .pdf, an .xlsx with its tables, a .dxf with its drawings, or an .ifc of the model",
+        help="where to write it: a .pdf, an .xlsx with its tables, a .dxf with its drawings; or the model itself as .ifc, .model.xlsx or "
+        ".axes.dxf",
     )
-    take = commands.add_parser("take", help="turn an IFC file into a document")
-    take.add_argument("file", type=Path, help="IFC4; - for standard input")
-    take.add_argument("--out", type=Path, help="where to write the document (default: all that is said of it, as JSON)")
+    taking = commands.add_parser("take", help="turn a file of others into a document")
+    taking.add_argument("file", type=Path, help=f"{KINDS}; - for standard input")
+    taking.add_argument(
+        "--out", type=Path, help="where to write the document (default: all that is said of it, as JSON)"
+    )
+    taking.add_argument("--name", default="", help="name of the file, where it comes by standard input")
+    taking.add_argument(
+        "--settled",
+        default="[]",
+        help='what is settled of it, as JSON: [{"of": layer or sheet, "field": …, "value": …}]',
+    )
     commands.add_parser("bench", help="time the chain and a dossier on reference models")
     chosen = parser.parse_args(arguments)
     if chosen.command == "bench":
         print(whole_bench())
         return 0
     if chosen.command == "take":
-        return _take(chosen.file, chosen.out)
-    if chosen.out.suffix not in (*WRITERS, ".ifc"):
-        return refused(f"{chosen.out}: the name must end in {', '.join(WRITERS)} or .ifc")
+        return _take(chosen.file, chosen.name or chosen.file.name, chosen.settled, chosen.out)
+    of_model = next((write for end, write in MODEL_WRITERS.items() if chosen.out.name.endswith(end)), None)
+    if chosen.out.suffix not in WRITERS and of_model is None:
+        return refused(f"{chosen.out}: the name must end in {', '.join(WRITERS)} or {', '.join(MODEL_WRITERS)}")
     try:
         text = chosen.model.read_bytes()
     except OSError as error:
@@ -58,9 +76,8 @@ def main(arguments: list[str] | None = None) -> int:
         today = datetime.date.today()
         document = read_document(read_json(text))
         made = f"made {today.day} {today:%b %Y}"
-        if chosen.out.suffix == ".ifc":
-            space = uuid.uuid5(uuid.NAMESPACE_URL, document.name)
-            chosen.out.write_bytes(ifc(prepare(document), document.name, space, chosen.model.name))
+        if of_model is not None:
+            chosen.out.write_bytes(of_model(prepare(document), document.name, chosen.model.name))
             return 0
         dossier = compose(run(document), document.dossier, revision=chosen.model.name, made=made)
         chosen.out.write_bytes(WRITERS[chosen.out.suffix](dossier))
@@ -71,17 +88,22 @@ def main(arguments: list[str] | None = None) -> int:
     return 0
 
 
-def _take(file: Path, out: Path | None) -> int:
-    """A document from an IFC file; what was guessed and left out goes to standard error."""
+def _take(file: Path, name: str, settled: str, out: Path | None) -> int:
+    """A document from a file of others; what was guessed and left out goes to standard error."""
     try:
-        found = taken(sys.stdin.buffer.read() if str(file) == "-" else file.read_bytes())
-        read_document(found.document)
+        own = {(one["of"], one["field"]): str(one["value"]) for one in json.loads(settled)}
+    except (ValueError, TypeError, KeyError):
+        return refused("what is settled is a list of objects with “of”, “field” and “value”")
+    try:
+        found = take(sys.stdin.buffer.read() if str(file) == "-" else file.read_bytes(), name, own)
+        if found.problems and out is not None:
+            return refused(found.problems[0])
     except OSError as error:
         return refused(f"cannot read {file}: {error.strerror}")
     except ModelError as error:
         return refused(error.message)
     if out is None:
-        print(json.dumps(vars(found)))
+        print(found.model_dump_json())
         return 0
     for word, said in (("understood", found.understood), ("guessed", found.guessed), ("left out", found.left_out)):
         for words in said:

@@ -1,6 +1,6 @@
 """IFC4, out and in."""
 
 from publish.ifc.out import ifc
-from publish.ifc.taken import Taken, taken
+from publish.ifc.taken import taken
 
-__all__ = ["Taken", "ifc", "taken"]
+__all__ = ["ifc", "taken"]

@@ -7,7 +7,6 @@ from __future__ import annotations
 
 import re
 from collections import Counter
-from dataclasses import dataclass, field
 from math import atan2, degrees
 from typing import Any, get_args
 
@@ -22,6 +21,7 @@ from engine.errors import ModelError
 from engine.structure.axes import local_axes
 from engine.structure.model import FREEDOMS, Floats
 from publish.ifc.made_of import MadeOf
+from publish.taken import Taken
 
 #: ends nearer than this are one node, metres
 NEAR = 0.002
@@ -43,16 +43,6 @@ NATURES = {
     "EXTRAORDINARY_A": "accidental",
     "SYSTEM_IMPERFECTION": "imperfection",
 }
-
-
-@dataclass
-class Taken:
-    """What a file becomes: a document as plain values, and what is said of it."""
-
-    document: dict[str, Any]
-    understood: list[str] = field(default_factory=list)
-    guessed: list[str] = field(default_factory=list)
-    left_out: list[str] = field(default_factory=list)
 
 
 def taken(data: bytes) -> Taken:
@@ -79,7 +69,7 @@ class _Reader:
         self.file = file
         self.scale = float(ifcopenshell.util.unit.calculate_unit_scale(file))
         self.nodes: list[tuple[str, Floats]] = []
-        self.found = Taken({})
+        self.found = Taken(document={})
         self.names: dict[str, int] = {}
         #: members by the number of their entity: several may bear one name in a file
         self.members: dict[int, str] = {}

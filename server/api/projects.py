@@ -14,7 +14,7 @@ from django.db.models import Q
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
-from ninja import Router
+from ninja import File, Form, Router, UploadedFile
 
 from engine.chain import fingerprints, prepare
 from engine.document import Document, read_document, read_stored
@@ -23,6 +23,7 @@ from engine.document.units import in_kilonewtons
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.templates import TEMPLATES
+from publish.taken import Taken
 from server.api.access import document_of, download, in_thread, revision_of, revision_out, user_of
 from server.people.models import Role
 from server.people.roles import May, may, need, need_role, shared_with, word_for
@@ -32,7 +33,7 @@ from server.projects.changes import Change
 from server.projects.cleaning import remove
 from server.projects.comparison import compare_documents
 from server.projects.models import Project, Run
-from server.projects.taking import TakenOut, ifc_taken
+from server.projects.taking import read_file
 
 router = Router()
 #: projects of which nothing is known that one look at the list has computed
@@ -161,11 +162,12 @@ def import_project(request: HttpRequest) -> tuple[int, project_schemas.ProjectOu
     return 201, project_out(user_of(request), revisions.create(user_of(request), document, "Taken in from a file"))
 
 
-@router.post("/projects/import/ifc", response={200: TakenOut, 422: schemas.Problem})
-async def read_ifc(request: HttpRequest) -> TakenOut:
-    """What an IFC file becomes, with what was understood, guessed and left out. Nothing is made: the document is posted to be."""
+@router.post("/projects/import/read", response={200: Taken, 422: schemas.Problem})
+async def read_other(request: HttpRequest, file: File[UploadedFile], settled: Form[str] = "[]") -> Taken:
+    """What a file of others (IFC4, DXF, a spreadsheet, a table) becomes, with what was understood, guessed and left out, and what can be
+    settled of it. Nothing is made: the document is posted to be."""
     await in_thread(need_role, user_of(request), Role.DESIGNER, Role.ADMINISTRATOR)
-    return await ifc_taken(request.body)
+    return await read_file(file.read(), file.name or "", settled)
 
 
 @router.get("/projects/{project_id}", response={200: project_schemas.ProjectOut, 422: schemas.Problem})

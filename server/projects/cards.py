@@ -10,13 +10,8 @@ from engine.chain import Chain
 from engine.document import Document
 from engine.errors import ModelError
 from engine.structure.model import Bools, Structure
+from publish.picture import picture
 from server.projects.models import Project, Revision
-
-#: size of the picture; the most members in it, the longest ones
-WIDTH, HEIGHT = 120.0, 60.0
-MOST = 400
-#: what a metre along x, y and z is to the right and upwards in the picture: seen from the right, in front and above
-RIGHT, UP = np.array([0.82, 0.57, 0.0]), np.array([-0.25, 0.36, 0.9])
 
 
 def card_of(document: Document, found: Chain | ModelError) -> dict[str, Any]:
@@ -46,19 +41,7 @@ def card_of(document: Document, found: Chain | ModelError) -> dict[str, Any]:
 
 def drawn(structure: Structure, fails: Bools) -> tuple[str, str]:
     """SVG paths of the members that stand and of those that fail, (members,)."""
-    ends = structure.xyz[structure.ends]
-    if not len(ends):
-        return "", ""
-    keep = np.sort(np.argsort(-np.linalg.norm(ends[:, 1] - ends[:, 0], axis=1), kind="stable")[:MOST])
-    flat = np.stack([ends[keep] @ RIGHT, -(ends[keep] @ UP)], axis=-1)
-    low, size = flat.min(axis=(0, 1)), np.ptp(flat, axis=(0, 1))
-    scale = float(np.min(np.array([WIDTH, HEIGHT]) / np.maximum(size, 1e-6)))
-    placed = (flat - low) * scale + (np.array([WIDTH, HEIGHT]) - size * scale) / 2
-
-    def path(own: Any) -> str:
-        return "".join(f"M{a:.1f} {b:.1f}L{c:.1f} {d:.1f}" for (a, b), (c, d) in placed[own].tolist())
-
-    return path(~fails[keep]), path(fails[keep])
+    return picture(structure.xyz[structure.ends], fails)
 
 
 def show(project_id: Any, revision_id: int, card: dict[str, Any]) -> None:

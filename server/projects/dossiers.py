@@ -15,7 +15,7 @@ from engine.document import Document, read_stored
 from engine.dossier.compose import FIXED, TITLES, compose, ordered
 from engine.errors import ModelError
 from publish.dxf import dxf
-from publish.sheets import workbook
+from publish.tables import workbook
 from publish.typeset import typeset
 from server.people.models import Event
 from server.projects import queue, results

@@ -3,26 +3,33 @@
 from __future__ import annotations
 
 import asyncio
-import json
 import resource
 import sys
+from typing import Annotated
 
 from django.conf import settings
-from pydantic import BaseModel
+from pydantic import BaseModel, Field, TypeAdapter, ValidationError
 
 from engine.errors import ModelError
+from publish.taken import Taken
 
 #: what a reading process may take: bytes of memory, seconds of processor, seconds altogether
 MEMORY, PROCESSOR, PATIENCE = 3 << 30, 40, 60
 
+#: bytes of what is settled: it goes to the process that reads as an argument
+MOST_SETTLED = 100_000
 
-class TakenOut(BaseModel):
-    """A document that a file became, and what is said of it: nothing is made of it yet."""
 
-    document: dict[str, object]
-    understood: list[str]
-    guessed: list[str]
-    left_out: list[str]
+class Settling(BaseModel):
+    """One choice that was made: of which layer, sheet or column, which of its properties, and what."""
+
+    of: Annotated[str, Field(max_length=300)]
+    field: Annotated[str, Field(max_length=40)]
+    value: Annotated[str, Field(max_length=100)]
+
+
+#: what a form says was settled
+SETTLED = TypeAdapter(Annotated[list[Settling], Field(max_length=2000)])
 
 
 def _bounded() -> None:
@@ -30,14 +37,22 @@ def _bounded() -> None:
     resource.setrlimit(resource.RLIMIT_CPU, (PROCESSOR, PROCESSOR))
 
 
-async def ifc_taken(data: bytes) -> TakenOut:
-    """Read an IFC file. Raises ModelError."""
+async def read_file(data: bytes, name: str, settled: str) -> Taken:
+    """What a file of others becomes, with what is settled of it as JSON. Raises ModelError."""
+    try:
+        own = SETTLED.dump_json(SETTLED.validate_json(settled)).decode()
+    except ValidationError:
+        raise ModelError("What is settled of the file is no list of choices.", "settled") from None
+    if len(own.encode()) > MOST_SETTLED:
+        raise ModelError("More is settled of the file than can be taken at once.", "settled")
     process = await asyncio.create_subprocess_exec(
         sys.executable,
         "-m",
         "publish",
         "take",
         "-",
+        f"--name={name.replace(chr(0), '')[-200:]}",
+        f"--settled={own}",
         cwd=settings.ROOT,
         stdin=asyncio.subprocess.PIPE,
         stdout=asyncio.subprocess.PIPE,
@@ -58,4 +73,4 @@ async def ifc_taken(data: bytes) -> TakenOut:
         raise ModelError(said.decode().strip().splitlines()[-1].removeprefix("lorica: "))
     if process.returncode:
         raise ModelError("The file takes more memory or time to read than there is, or breaks its reader.")
-    return TakenOut(**json.loads(out))
+    return Taken.model_validate_json(out)

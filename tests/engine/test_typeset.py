@@ -30,7 +30,7 @@ from publish.__main__ import main
 from publish.drawings import svg
 from publish.dxf import dxf
 from publish.formulas import typst_math
-from publish.sheets import workbook
+from publish.tables import workbook
 from publish.typeset import parts, shown, typeset
 from tests.engine.test_dossier import BEAM, full
 

@@ -1,79 +1,98 @@
 <script setup lang="ts">
-/** A project from a file: a document of Lorica, or an IFC file, of which is told first what it becomes. */
-import { computed, ref } from 'vue'
+/** A project from a file: a document of Lorica, or a file of others, of which is told first what it becomes. */
+import { ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { ElButton, ElDialog, ElUpload, type UploadRawFile } from 'element-plus'
+import { ElButton, ElUpload, type UploadRawFile } from 'element-plus'
 import { csrfToken, type Schemas } from '../api/client'
+import ImportDialog from './ImportDialog.vue'
+import type { Settling } from './settling'
 
 const problem = defineModel<string>('problem', { required: true })
 const router = useRouter()
+/** Files of others; a document of Lorica is JSON. */
+const OTHERS = ['.ifc', '.dxf', '.xlsx', '.csv']
 
-async function takeIn(file: File) {
+/** What a file of others becomes, and what was settled of it. */
+const offered = ref<Schemas['Taken'] | null>(null)
+const file = ref<File | null>(null)
+const settled = ref<Settling[]>([])
+const reading = ref(false)
+let asked = 0
+
+async function takeIn(given: File) {
   problem.value = ''
-  if (file.size > 8 * 1024 * 1024) {
-    problem.value = `${file.name} is larger than 8 MB.`
-    return
-  }
-  if (/\.ifc$/i.test(file.name)) {
-    reading.value = file.name
-    const found = await posted('/api/projects/import/ifc', file, file.name)
-    reading.value = ''
-    if (found) offered.value = found as Schemas['TakenOut']
-  } else await make(await file.text(), file.name)
+  if (given.size > 8 * 1024 * 1024) problem.value = `${given.name} is larger than 8 MB.`
+  else if (OTHERS.some((end) => given.name.toLowerCase().endsWith(end))) {
+    file.value = given
+    settled.value = []
+    await read()
+  } else await make(await given.text(), given.name)
 }
-/** What an IFC file becomes, before anything is made of it. */
-const offered = ref<Schemas['TakenOut'] | null>(null)
-const reading = ref('')
-const told = computed(() => [
-  { title: 'Understood', lines: offered.value?.understood ?? [], look: '' },
-  { title: 'Guessed', lines: offered.value?.guessed ?? [], look: 'open' },
-  { title: 'Left out', lines: offered.value?.left_out ?? [], look: 'open' },
-])
-async function posted(path: string, body: Blob | string, name: string): Promise<unknown> {
-  const response = await fetch(path, {
-    method: 'POST',
-    headers: { 'Content-Type': 'application/json', 'X-CSRFToken': csrfToken() },
-    body,
-  })
-  const answer = (await response.json().catch(() => ({}))) as { message?: string }
-  if (response.ok) return answer
-  problem.value = `${name} was not taken in. ${answer.message ?? ''}`
+/** Read the file with what is settled of it; an answer to less than is settled by now is dropped. */
+async function read() {
+  const now = file.value
+  if (!now) return
+  const number = ++asked
+  const form = new FormData()
+  form.append('file', now, now.name)
+  form.append('settled', JSON.stringify(settled.value))
+  reading.value = true
+  try {
+    const found = await posted('/api/projects/import/read', form, now.name)
+    if (number === asked && found) offered.value = found as Schemas['Taken']
+  } finally {
+    if (number === asked) reading.value = false
+  }
+}
+async function settle(choice: Settling) {
+  settled.value = [...settled.value.filter((s) => s.of !== choice.of || s.field !== choice.field), choice]
+  await read()
+}
+async function posted(path: string, body: FormData | string, name: string): Promise<unknown> {
+  problem.value = ''
+  const headers: Record<string, string> = { 'X-CSRFToken': csrfToken() }
+  if (typeof body === 'string') headers['Content-Type'] = 'application/json'
+  const response = await fetch(path, { method: 'POST', headers, body }).catch(() => null)
+  const answer = ((await response?.json().catch(() => null)) ?? {}) as { message?: string }
+  if (response?.ok) return answer
+  problem.value = `${name} was not taken in. ${answer.message ?? 'The server does not answer.'}`
   return null
 }
 async function make(text: string, name: string) {
   const answer = (await posted('/api/projects/import', text, name)) as { id: string } | null
-  offered.value = null
-  if (answer) await router.push(`/projects/${answer.id}`)
+  if (!answer) return
+  close()
+  await router.push(`/projects/${answer.id}`)
 }
-
+function close() {
+  offered.value = file.value = null
+  asked++
+  reading.value = false
+}
 /** Nothing is uploaded by the control itself. */
-function chosen(file: UploadRawFile): false {
-  void takeIn(file)
+function chosen(given: UploadRawFile): false {
+  void takeIn(given)
   return false
 }
 </script>
 
 <template>
-  <ElUpload :show-file-list="false" accept=".json,.ifc,application/json" :before-upload="chosen">
-    <ElButton tag="span" :loading="!!reading">{{ reading ? `Reading ${reading}` : 'Import…' }}</ElButton>
+  <ElUpload
+    :show-file-list="false"
+    :accept="['.json', 'application/json', ...OTHERS].join(',')"
+    :before-upload="chosen"
+    title="A document of Lorica, IFC4, DXF, a spreadsheet or a table"
+  >
+    <ElButton tag="span" :loading="reading">{{ reading ? `Reading ${file?.name}` : 'Import…' }}</ElButton>
   </ElUpload>
-  <ElDialog :model-value="!!offered" title="Import from IFC" width="620" @close="offered = null">
-    <template v-if="offered">
-      <p>Nothing is made yet. This is what the file becomes:</p>
-      <template v-for="part in told" :key="part.title">
-        <h4 v-if="part.lines.length">{{ part.title }}</h4>
-        <p v-for="line in part.lines" :key="line" class="line" :class="part.look">{{ line }}</p>
-      </template>
-    </template>
-    <template #footer>
-      <ElButton @click="offered = null">Cancel</ElButton>
-      <ElButton type="primary" @click="make(JSON.stringify(offered!.document), 'The file')">Import</ElButton>
-    </template>
-  </ElDialog>
+  <ImportDialog
+    v-if="offered && file"
+    :offered="offered"
+    :name="file.name"
+    :reading="reading"
+    :problem="problem"
+    @settle="settle"
+    @close="close"
+    @take="make(JSON.stringify(offered.document), file.name)"
+  />
 </template>
-
-<style scoped>
-.line.open {
-  border-left: 3px dashed #8a5f12;
-}
-</style>

@@ -1,0 +1,140 @@
+"""Where lines meet: ends near each other become one node, ends near another line are put on it, what lies twice is told."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from scipy.sparse import coo_array
+from scipy.sparse.csgraph import connected_components
+from scipy.spatial import cKDTree
+
+from engine.structure.join import SAME, nodes_on_lines
+from engine.structure.model import Floats, Ints
+
+#: beyond this many lines crossings are not looked for
+MANY = 3000
+#: ends put on a line may leave another one that they lie on too: some rounds settle it
+ROUNDS = 8
+
+
+@dataclass
+class Met:
+    """nodes: (n, 3); ends: (lines, 2) of the lines that are kept, kept: their numbers among those given.
+
+    joined: the farthest that an end was moved to meet others, put: how many nodes were put on a line, at most so far off it.
+    short: lines no longer than the gap; twice: lines that lie on another as a whole; overlapping: pairs that do in part;
+    crossing: pairs that cross without a node, None where nobody looked.
+    """
+
+    nodes: Floats
+    ends: Ints
+    kept: Ints
+    joined: float
+    put: int
+    off: float
+    short: int
+    twice: int
+    overlapping: int
+    crossing: int | None
+
+
+def meet(ends: Floats, gap: float) -> Met:
+    """Lines (m, 2, 3) joined where their ends are within `gap` of each other or of a line, in metres."""
+    nodes, at, joined = _clustered(ends.reshape(-1, 3), gap)
+    pairs = at.reshape(-1, 2)
+    kept = np.flatnonzero(pairs[:, 0] != pairs[:, 1])
+    short = len(pairs) - len(kept)
+    _, first = np.unique(np.sort(pairs[kept], axis=1), axis=0, return_index=True)
+    twice = len(kept) - len(first)
+    kept = kept[np.sort(first)]
+    nodes, put, off = _put_on_lines(nodes, pairs[kept], gap)
+    covered, overlapping = _lying_on_others(nodes, pairs[kept])
+    kept = kept[~covered]
+    crossing = _crossings(nodes, pairs[kept]) if len(kept) <= MANY else None
+    used, ends_of = np.unique(pairs[kept], return_inverse=True)
+    return Met(
+        nodes[used],
+        ends_of.reshape(-1, 2),
+        kept,
+        joined,
+        put,
+        off,
+        short,
+        twice + int(covered.sum()),
+        overlapping,
+        crossing,
+    )
+
+
+def _clustered(points: Floats, gap: float) -> tuple[Floats, Ints, float]:
+    """Places that points near each other share, the place of each point, and the farthest that one was moved."""
+    near = cKDTree(points).query_pairs(gap, output_type="ndarray")
+    graph = coo_array((np.ones(len(near)), (near[:, 0], near[:, 1])), shape=(len(points), len(points)))
+    count, at = connected_components(graph, directed=False)
+    places = np.zeros((count, 3))
+    np.add.at(places, at, points)
+    places /= np.bincount(at, minlength=count)[:, None]
+    moved = float(np.linalg.norm(points - places[at], axis=1).max(initial=0.0))
+    return places, at.astype(np.int64), moved
+
+
+def _put_on_lines(nodes: Floats, ends: Ints, gap: float) -> tuple[Floats, int, float]:
+    """Nodes off a line by at most `gap` moved onto it; how many, and the farthest."""
+    start, nodes = nodes, nodes.copy()
+    for _ in range(ROUNDS):
+        line, node, along, off = nodes_on_lines(nodes, nodes[ends[:, 0]], nodes[ends[:, 1]], gap)
+        if not (off > SAME / 10).any():
+            break
+        a, b = nodes[ends[line, 0]], nodes[ends[line, 1]]
+        foot = a + (b - a) * (along / np.linalg.norm(b - a, axis=1))[:, None]
+        moved, count = np.zeros_like(nodes), np.bincount(node, minlength=len(nodes))
+        np.add.at(moved, node, foot - nodes[node])
+        nodes += moved / np.maximum(count, 1)[:, None]
+    by = np.linalg.norm(nodes - start, axis=1)
+    return nodes, int((by > SAME / 10).sum()), float(by.max(initial=0.0))
+
+
+def _lying_on_others(nodes: Floats, ends: Ints) -> tuple[np.ndarray[tuple[int], np.dtype[np.bool_]], int]:
+    """Which lines lie on another one as a whole, and how many pairs overlap in part."""
+    line, node, _, _ = nodes_on_lines(nodes, nodes[ends[:, 0]], nodes[ends[:, 1]], SAME)
+    inside: dict[int, set[int]] = {}
+    for i, n in zip(line.tolist(), node.tolist(), strict=True):
+        inside.setdefault(n, set()).add(i)
+    touching: dict[int, set[int]] = {n: set(lines) for n, lines in inside.items()}
+    for j, (a, b) in enumerate(ends.tolist()):
+        touching.setdefault(a, set()).add(j)
+        touching.setdefault(b, set()).add(j)
+    covered = np.array([bool((touching[a] & touching[b]) - {j}) for j, (a, b) in enumerate(ends.tolist())], dtype=bool)
+    way = nodes[ends[:, 1]] - nodes[ends[:, 0]]
+    way /= np.linalg.norm(way, axis=1)[:, None]
+    partly = {
+        (min(i, j), max(i, j))
+        for j, pair in enumerate(ends.tolist())
+        for n in pair
+        for i in inside.get(n, ())
+        if not (covered[i] or covered[j])
+        and any(j in inside.get(m, ()) for m in ends[i].tolist())
+        and abs(float(way[i] @ way[j])) > 1 - 1e-9
+    }
+    return covered, len(partly)
+
+
+def _crossings(nodes: Floats, ends: Ints) -> int:
+    """Pairs of lines that cross within a millimetre, each between its ends, where neither has a node."""
+    a, d = nodes[ends[:, 0]], nodes[ends[:, 1]] - nodes[ends[:, 0]]
+    length = np.linalg.norm(d, axis=1)
+    count = 0
+    for i in range(len(ends) - 1):
+        b, e = a[i + 1 :], d[i + 1 :]
+        r = b - a[i]
+        dd, ee, de = float(d[i] @ d[i]), np.einsum("ij,ij->i", e, e), e @ d[i]
+        rd, re = r @ d[i], np.einsum("ij,ij->i", r, e)
+        det = dd * ee - de * de
+        with np.errstate(divide="ignore", invalid="ignore"):
+            s, t = (rd * ee - re * de) / det, (rd * de - re * dd) / det
+            off = np.linalg.norm(r + t[:, None] * e - s[:, None] * d[i], axis=1)
+        end, others = SAME / length[i], SAME / length[i + 1 :]
+        within = (s > end) & (s < 1 - end) & (t > others) & (t < 1 - others)
+        count += int((within & (off < SAME) & (det > 1e-9 * dd * ee)).sum())
+    return count
