@@ -16,6 +16,7 @@ from ezdxf.entities.dxfgfx import DXFGraphic
 from ezdxf.entities.lwpolyline import LWPolyline
 from ezdxf.entities.polyline import Polyline
 from ezdxf.lldxf.const import DXFError
+from ezdxf.lldxf.tagger import binary_tags_loader
 
 from engine.errors import ModelError
 from engine.structure.model import Floats
@@ -42,7 +43,10 @@ class Lines:
 def lines_of(data: bytes) -> Lines:
     """Read a drawing's model space, blocks taken apart. Raises ModelError with one sentence for what is none, or holds no line."""
     try:
-        document, audit = recover.read(io.BytesIO(data))
+        if b"Binary DXF" in data[:32]:
+            document = Drawing.load(binary_tags_loader(data))
+        else:
+            document, _ = recover.read(io.BytesIO(data))
     except (DXFError, OSError, ValueError, KeyError, TypeError, IndexError, AttributeError) as error:
         raise ModelError(f"The file cannot be read as DXF ({type(error).__name__}).") from error
     found = Lines(int(document.header.get("$INSUNITS", 0) or 0), np.empty((0, 2, 3)), [])

@@ -72,9 +72,10 @@ def _clustered(points: Floats, gap: float) -> tuple[Floats, Ints, float]:
     near = cKDTree(points).query_pairs(gap, output_type="ndarray")
     graph = coo_array((np.ones(len(near)), (near[:, 0], near[:, 1])), shape=(len(points), len(points)))
     count, at = connected_components(graph, directed=False)
-    places = np.zeros((count, 3))
-    np.add.at(places, at, points)
-    places /= np.bincount(at, minlength=count)[:, None]
+    # the end that was drawn first stays: the mean of them would set lines askew that were drawn straight
+    first = np.full(count, len(points))
+    np.minimum.at(first, at, np.arange(len(points)))
+    places = points[first]
     moved = float(np.linalg.norm(points - places[at], axis=1).max(initial=0.0))
     return places, at.astype(np.int64), moved
 

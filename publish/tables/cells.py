@@ -29,8 +29,9 @@ class Sheet:
 
 @dataclass(frozen=True)
 class Column:
-    """A heading without its unit, its unit, "" without one, and its letters."""
+    """A heading as it stands and without its unit, its unit, "" without one, and its letters."""
 
+    whole: str
     heading: str
     unit: str
     letters: str
@@ -75,6 +76,8 @@ def _workbook(data: bytes) -> list[Sheet]:
             ]
             found.append(_bounded(Sheet(sheet.title, [(k, row) for k, row in rows if any(row)])))
         return found
+    except ModelError:
+        raise
     except (zipfile.BadZipFile, KeyError, ValueError, TypeError, OSError, AttributeError, SyntaxError) as error:
         raise ModelError(f"The file cannot be read as a spreadsheet ({type(error).__name__}).") from error
 
@@ -100,7 +103,7 @@ def columns_of(row: list[str]) -> list[Column]:
     for k, cell in enumerate(row, 1):
         match = re.fullmatch(r"(.*?)\s*[\[(]([^\])]*)[\])]\s*", cell.replace("\n", " "))
         heading, unit = (match[1], match[2]) if match else (cell, "")
-        found.append(Column(heading.strip(), unit.strip(), get_column_letter(k)))
+        found.append(Column(cell.strip(), heading.strip(), unit.strip(), get_column_letter(k)))
     return found
 
 

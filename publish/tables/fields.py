@@ -56,7 +56,7 @@ NODES = Kind(
     "Nodes",
     ("node", "point", "joint"),
     (
-        Field("name", "Name", ("name", "node", "id", "no", "nr", "number", "label", "point"), needed=True),
+        Field("name", "Name", ("name", "node", "id", "no", "nr", "number", "label", "point", "joint"), needed=True),
         *(
             Field(axis, axis.upper(), (axis, f"{axis} coordinate", f"coordinate {axis}"), "length", True)
             for axis in "xyz"
@@ -112,7 +112,7 @@ CASES = Kind(
     "Cases",
     ("case",),
     (
-        Field("name", "Name", ("name", "case", "id"), needed=True),
+        Field("name", "Name", ("name", "case", "load case", "id"), needed=True),
         Field("nature", "Nature", ("nature", "type", "kind", "action"), needed=True),
         Field("category", "Category", ("category",)),
     ),
@@ -199,6 +199,7 @@ def unit_in(unit: str, quantity: str) -> float | None:
 def field_of(kind: Kind, heading: str) -> Field | None:
     """The field that a heading names: by its words in the page, else by what others call it."""
     own = plain(heading)
+    bare = re.sub(r" (name|no|nr|number|id|coordinate)$", "", own)
     return next((f for f in kind.fields if own in (plain(f.words), plain(f.key))), None) or next(
-        (f for f in kind.fields if own in {plain(n) for n in f.names}), None
+        (f for f in kind.fields if {own, bare} & {plain(n) for n in f.names}), None
     )

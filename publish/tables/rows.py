@@ -156,7 +156,8 @@ class Made:
         """Directions in words, “ry rz” or “ry, rz”."""
         found = cells.text(key).lower().replace(",", " ").split()
         if not set(found) <= set(FREEDOMS):
-            cells.say(key, f"directions are some of {' '.join(FREEDOMS)}, not “{cells.text(key)[:40]}”.")
+            hint = "a support is pinned, fixed, or holds some of" if key == "fixed" else "directions are some of"
+            cells.say(key, f"{hint} {' '.join(FREEDOMS)}, not “{cells.text(key)[:40]}”.")
         return found
 
     def end_of(self, cells: Cells, which: str) -> str | None:
@@ -226,11 +227,7 @@ class Made:
         if words in HOLDS:
             held = list(HOLDS[words])
         elif words:
-            held = words.replace(",", " ").split()
-            if not set(held) <= set(FREEDOMS):
-                cells.say(
-                    "fixed", f"a support is pinned, fixed, or holds some of {' '.join(FREEDOMS)}, not “{words[:40]}”."
-                )
+            held = self.freedoms(cells, "fixed")
         elif not held:
             cells.say("node", "the support holds nothing.")
         return {"node": self.known("nodes", cells, "node"), "fixed": held}

@@ -9,7 +9,7 @@ from engine.errors import ModelError
 from publish.tables.cells import HEAD, Column, Sheet, columns_of, sheets_of
 from publish.tables.fields import KINDS, UNITS, Field, field_of, unit_in
 from publish.tables.rows import MOST, Cells, Made
-from publish.taken import FileChoice, FileOption, Settled, Taken, chosen
+from publish.taken import FileChoice, FileOption, Settled, Taken, chosen, some
 
 LEAVE_OUT = ""
 
@@ -38,6 +38,7 @@ def taken(data: bytes, settled: Settled, name: str = "Table") -> Taken:
         for table in tables:
             if table.kind == kind:
                 _rows(table, made)
+                _unknown_cases(table, made, found)
     if not made.parts["members"] and not found.problems:
         found.problems.append("No sheet holds members: say which one does.")
     found.document = {"version": FORMAT_VERSION, "name": name[:80] or "Table"} | {
@@ -57,6 +58,15 @@ def taken(data: bytes, settled: Settled, name: str = "Table") -> Taken:
         "count as held at their ends alone."
     )
     return found
+
+
+def _unknown_cases(table: _Table, made: Made, found: Taken) -> None:
+    """Columns of combinations that are no case."""
+    if table.kind == "combinations":
+        cases = made.names.get("cases", set())
+        unknown = [name for k in table.others if (name := table.columns[k].whole) not in cases]
+        if unknown:
+            found.left_out.append(f"Of {table.sheet.name}: {some(unknown)}, which are no cases.")
 
 
 def _wrong(found: Taken, words: str) -> None:
@@ -88,6 +98,8 @@ def _table(sheet: Sheet, settled: Settled, found: Taken) -> _Table | None:
     table = _Table(sheet, kind, sheet.rows[at + 1 :], {}, columns_of(sheet.rows[at][1]), [])
     for k in range(len(table.columns)):
         _column(table, k, settled, found)
+    if table.others and kind != "combinations":
+        found.left_out.append(f"Of {sheet.name}: {some([table.columns[k].whole for k in table.others])}.")
     for spec in KINDS[kind].needed:
         if spec.key not in table.fields:
             found.problems.append(f"{sheet.name}: no column is {spec.words}.")
@@ -99,8 +111,8 @@ def _fits(sheet: Sheet, kind: str, at: int) -> float:
     spec = KINDS[kind]
     fields = {f.key for c in columns_of(sheet.rows[at][1]) if c.heading and (f := field_of(spec, c.heading))}
     lacking = sum(f.key not in fields for f in spec.needed)
-    called = max((len(word) for word in spec.names if word in sheet.name.lower()), default=0)
-    return len(fields) - 2.0 * lacking + 0.5 * called if fields else 0.0
+    called = max((4 + 0.1 * len(word) for word in spec.names if word in sheet.name.lower()), default=0.0)
+    return len(fields) - 2.0 * lacking + called if fields else 0.0
 
 
 def _column(table: _Table, k: int, settled: Settled, found: Taken) -> None:
@@ -144,5 +156,5 @@ def _rows(table: _Table, made: Made) -> None:
     columns = {key: table.columns[k] for key, k in table.fields.items()}
     for number, row in table.rows:
         values = {key: row[k] for key, k in table.fields.items() if k < len(row)}
-        factors = {table.columns[k].heading: (row[k], table.columns[k]) for k in table.others if k < len(row)}
+        factors = {table.columns[k].whole: (row[k], table.columns[k]) for k in table.others if k < len(row)}
         made.row(table.kind, Cells(table.sheet.name, number, values, columns, factors, made.wrong))

@@ -5,6 +5,7 @@ from __future__ import annotations
 import asyncio
 import json
 import time
+from base64 import b64decode
 from typing import Any
 from uuid import UUID
 
@@ -13,7 +14,7 @@ from ninja import Query, Router
 from ninja.responses import Response
 
 from engine.document import read_stored
-from server.api.access import IFC, document_of, download, in_thread, revision_of
+from server.api.access import DXF, IFC, SHEETS, document_of, download, in_thread, revision_of
 from server.people.roles import May
 from server.projects import (
     action_schemas,
@@ -149,6 +150,21 @@ async def download_ifc(request: HttpRequest, project_id: UUID) -> HttpResponse:
     found, own = await in_thread(revision_of, request, project_id, None)
     text = await _seen(request, project_id, own.number, "ifc", name=found.name, project=str(found.pk))
     return download(text, found.name, f"model-{own.number}", IFC)
+
+
+@router.get("/projects/{project_id}/axes")
+async def download_axes(request: HttpRequest, project_id: UUID) -> HttpResponse:
+    """The axes of what stands as DXF, a layer for each role and section."""
+    found, own = await in_thread(revision_of, request, project_id, None)
+    return download(await _seen(request, project_id, own.number, "axes"), found.name, f"axes-{own.number}", DXF)
+
+
+@router.get("/projects/{project_id}/tables")
+async def download_tables(request: HttpRequest, project_id: UUID) -> HttpResponse:
+    """The model of what stands as a spreadsheet: nodes, members, supports, cases, loads, combinations."""
+    found, own = await in_thread(revision_of, request, project_id, None)
+    data = b64decode(await _seen(request, project_id, own.number, "tables"))
+    return download(data, found.name, f"model-{own.number}", SHEETS)
 
 
 @router.get("/projects/{project_id}/marks", response={200: list[action_schemas.MarkOut], 422: schemas.Problem})

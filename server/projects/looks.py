@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import json
+from base64 import b64encode
 from collections.abc import Callable
 from typing import Any
 from uuid import UUID
@@ -17,7 +18,9 @@ from engine.document import read_stored
 from engine.editing.operations import Operation
 from engine.errors import ModelError
 from engine.result import result
+from publish.dxf import axes
 from publish.ifc import ifc
+from publish.tables import model_workbook
 from server.projects import (
     derivations,
     envelopes,
@@ -61,6 +64,8 @@ def _tried(chain: Chain, number: int, member: str, operations: list[dict[str, An
 LOOKS: dict[str, Look] = {
     "result": lambda c, n: result(c) | {"revision": n},
     "ifc": lambda c, n, name, project: ifc(c, name, UUID(project), f"revision {n}").decode(),
+    "axes": lambda c, n: axes(c.structure).decode(),
+    "tables": lambda c, n: b64encode(model_workbook(c)).decode(),
     "marks": lambda c, n: workbench.marks_out(c),
     "diagrams": lambda c, n, plane, state, alone: _known(
         c, state, lambda: response.diagram_out(c, n, plane, state, alone)
@@ -86,7 +91,7 @@ LOOKS: dict[str, Look] = {
     "lengths": lambda c, n, member: single.lengths_out(c, n, member),
 }
 #: those that take long: eigenproblems, a file of every load
-LONG = ("modes", "ifc")
+LONG = ("modes", "ifc", "tables")
 
 
 def by_worker(name: str, document_key: str) -> bool:

@@ -69,6 +69,8 @@ async function issue() {
       <a :href="`${at}/dossier/drawings?key=${key}`" download>Drawings (DXF)</a>
     </template>
     <a v-if="works" :href="`${at}/ifc`" download>Model (IFC)</a>
+    <a v-if="works" :href="`${at}/tables`" download>Model (XLSX)</a>
+    <a v-if="works" :href="`${at}/axes`" download>Axes (DXF)</a>
     <a :href="`${at}/document`">Model (JSON)</a>
     <a v-if="works" :href="`${at}/result`">Result (JSON)</a>
   </p>
