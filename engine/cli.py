@@ -14,7 +14,7 @@ import orjson
 from engine.chain import run
 from engine.document import Document, read_document
 from engine.document.reading import read_json
-from engine.errors import ModelError
+from engine.errors import ModelError, refused
 from engine.result import result
 
 
@@ -85,12 +85,6 @@ def _solve(model: Path, out: Path | None, full: bool, lateral: bool) -> int:
     except OSError as error:
         return refused(f"cannot write {out}: {error.strerror}")
     return 0
-
-
-def refused(words: str) -> int:
-    """Say why something cannot be done; the status that tells so."""
-    print(f"lorica: {words}", file=sys.stderr)
-    return 2
 
 
 if __name__ == "__main__":

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import sys
+
 
 class ModelError(ValueError):
     """Input that has no sensible model, said in a sentence that names the thing and the reason.
@@ -13,3 +15,9 @@ class ModelError(ValueError):
         super().__init__(message)
         self.message = message
         self.place = place
+
+
+def refused(words: str) -> int:
+    """Say why something cannot be done; the status that tells so."""
+    print(f"lorica: {words}", file=sys.stderr)
+    return 2

@@ -2,117 +2,18 @@
 
 from __future__ import annotations
 
-import argparse
-import datetime
-import json
 import sys
-import uuid
-from collections.abc import Callable
-from pathlib import Path
-
-from engine.chain import Loaded, prepare, run
-from engine.cli import refused
-from engine.document import read_document
-from engine.document.reading import read_json
-from engine.dossier.compose import compose
-from engine.errors import ModelError
-from publish.bench import whole_bench
-from publish.dxf import axes, dxf
-from publish.ifc import ifc
-from publish.tables import model_workbook, workbook
-from publish.take import KINDS, take
-from publish.typeset import typeset
-
-WRITERS = {".pdf": lambda dossier: typeset(dossier).pdf, ".xlsx": workbook, ".dxf": dxf}
-#: of the model in place of its dossier
-MODEL_WRITERS: dict[str, Callable[[Loaded, str, str], bytes]] = {
-    ".ifc": lambda loaded, name, of: ifc(loaded, name, uuid.uuid5(uuid.NAMESPACE_URL, name), of),
-    ".model.xlsx": lambda loaded, name, of: model_workbook(loaded),
-    ".axes.dxf": lambda loaded, name, of: axes(loaded.structure),
-}
 
 
 def main(arguments: list[str] | None = None) -> int:
-    """Write a report; 0 when it worked, 2 for input that cannot be computed."""
-    parser = argparse.ArgumentParser(prog="lorica", description="The dossier of a document.")
-    commands = parser.add_subparsers(dest="command", required=True)
-    report = commands.add_parser("report", help="write the dossier of a document")
-    report.add_argument("model", type=Path, help="document in Lorica's JSON format")
-    report.add_argument(
-        "--out",
-        type=Path,
-        required=True,
-        help="where to write it: a .pdf, an .xlsx with its tables, a .dxf with its drawings; or the model itself as .ifc, .model.xlsx or "
-        ".axes.dxf",
-    )
-    taking = commands.add_parser("take", help="turn a file of others into a document")
-    taking.add_argument("file", type=Path, help=f"{KINDS}; - for standard input")
-    taking.add_argument(
-        "--out", type=Path, help="where to write the document (default: all that is said of it, as JSON)"
-    )
-    taking.add_argument("--name", default="", help="name of the file, where it comes by standard input")
-    taking.add_argument(
-        "--settled",
-        default="[]",
-        help='what is settled of it, as JSON: [{"of": layer or sheet, "field": …, "value": …}]',
-    )
-    commands.add_parser("bench", help="time the chain and a dossier on reference models")
-    chosen = parser.parse_args(arguments)
-    if chosen.command == "bench":
-        print(whole_bench())
-        return 0
-    if chosen.command == "take":
-        return _take(chosen.file, chosen.name or chosen.file.name, chosen.settled, chosen.out)
-    of_model = next((write for end, write in MODEL_WRITERS.items() if chosen.out.name.endswith(end)), None)
-    if chosen.out.suffix not in WRITERS and of_model is None:
-        return refused(f"{chosen.out}: the name must end in {', '.join(WRITERS)} or {', '.join(MODEL_WRITERS)}")
-    try:
-        text = chosen.model.read_bytes()
-    except OSError as error:
-        return refused(f"cannot read {chosen.model}: {error.strerror}")
-    try:
-        # what cannot be written is found before anything is computed
-        chosen.out.open("ab").close()
-        today = datetime.date.today()
-        document = read_document(read_json(text))
-        made = f"made {today.day} {today:%b %Y}"
-        if of_model is not None:
-            chosen.out.write_bytes(of_model(prepare(document), document.name, chosen.model.name))
-            return 0
-        dossier = compose(run(document), document.dossier, revision=chosen.model.name, made=made)
-        chosen.out.write_bytes(WRITERS[chosen.out.suffix](dossier))
-    except ModelError as error:
-        return refused(error.message if error.place else f"{chosen.model}: {error.message}")
-    except OSError as error:
-        return refused(f"cannot write {chosen.out}: {error.strerror}")
-    return 0
-
-
-def _take(file: Path, name: str, settled: str, out: Path | None) -> int:
-    """A document from a file of others; what was guessed and left out goes to standard error."""
-    try:
-        own = {(one["of"], one["field"]): str(one["value"]) for one in json.loads(settled)}
-    except (ValueError, TypeError, KeyError):
-        return refused("what is settled is a list of objects with “of”, “field” and “value”")
-    try:
-        found = take(sys.stdin.buffer.read() if str(file) == "-" else file.read_bytes(), name, own)
-        if found.problems and out is not None:
-            return refused(found.problems[0])
-    except OSError as error:
-        return refused(f"cannot read {file}: {error.strerror}")
-    except ModelError as error:
-        return refused(error.message)
-    if out is None:
-        print(found.model_dump_json())
-        return 0
-    for word, said in (("understood", found.understood), ("guessed", found.guessed), ("left out", found.left_out)):
-        for words in said:
-            print(f"{word}: {words}", file=sys.stderr)
-    try:
-        out.write_text(json.dumps(found.document, indent=1))
-    except OSError as error:
-        return refused(f"cannot write {out}: {error.strerror}")
-    return 0
+    """The part that is asked for; 0 when it worked, 2 for input that cannot be used."""
+    given = sys.argv[1:] if arguments is None else arguments
+    # who takes a file in waits for it in front of a page: nothing of the analysis is imported for that
+    if given[:1] == ["take"]:
+        from publish.take import main as part
+    else:
+        from publish.reporting import main as part
+    return part(given)
 
 
 if __name__ == "__main__":

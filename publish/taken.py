@@ -62,6 +62,11 @@ def chosen(
     return value, options[value]
 
 
+def counted(number: int, one: str, many: str = "") -> str:
+    """“1 line”, “2 lines”."""
+    return f"{number} {one if number == 1 else many or one + 's'}"
+
+
 def some(names: list[str], most: int = 6) -> str:
     """Names in words, the first of them where there are many."""
     return ", ".join(names[:most]) + (f" and {len(names) - most} more" if len(names) > most else "")

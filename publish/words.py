@@ -15,20 +15,23 @@ _NOT_NAMES = re.compile(r'[<>/\\":;?*|=`]')
 #: words in the names of layers, in the order in which they are looked for, and what they mean; "" for what is no steel
 MEANINGS = {
     "dimension": "",
+    "dim": "",
     "text": "",
+    "note": "",
     "hatch": "",
     "grid": "",
     "axes": "",
     "axis": "",
-    "frame border": "",
+    "ground": "",
+    "border": "",
+    "title": "",
     "viewport": "",
     "defpoints": "",
-    **{words[1].lower(): role for role, words in ROLE_WORDS.items() if role not in ("member", "tie", "deck")},
+    **{words[1].lower(): role for role, words in ROLE_WORDS.items() if role not in ("member", "deck")},
     "stanchion": "column",
     "column": "column",
     "rafter": "rafter",
     "purlin": "purlin",
-    "side rail": "side rail",
     "rail": "side rail",
     "girt": "side rail",
     "eaves": "eaves beam",
@@ -38,11 +41,15 @@ MEANINGS = {
     "bottom": "bottom chord",
     "top": "top chord",
     "diagonal": "web",
-    "brac": "wall bracing",
-    "strut": "strut",
     "web": "web",
+    "bracing": "wall bracing",
+    "brace": "wall bracing",
+    "strut": "strut",
+    "tie": "tie",
     "beam": "main beam",
 }
+#: words up to this long are looked for as words of their own: “tie” is no “fixties”
+SHORT = 5
 
 
 def layer_of(role: str, section: str) -> str:
@@ -66,7 +73,11 @@ def section_called(name: str) -> str | None:
 def role_in(layer: str) -> str | None:
     """The role that a layer's name tells; "" where it tells of something that is no steel, None where it tells nothing."""
     name = layer.lower().replace("_", " ").replace("-", " ")
-    return next((role for word, role in MEANINGS.items() if word in name), None)
+    return next((role for word, role in MEANINGS.items() if _stands(word, name)), None)
+
+
+def _stands(word: str, name: str) -> bool:
+    return re.search(rf"\b{word}s?\b", name) is not None if len(word) <= SHORT else word in name
 
 
 def section_in(layer: str) -> str | None:

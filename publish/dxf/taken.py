@@ -16,7 +16,7 @@ from publish.dxf.bubbles import bubbles, grid_of
 from publish.dxf.lines import Lines, lines_of, some_kinds
 from publish.dxf.meet import Met, meet
 from publish.dxf.members import FEET, ROLES, SECTIONS, USUAL, feet_of, members_of, role_by_way
-from publish.taken import FileChoice, FileOption, Settled, Taken, chosen, some
+from publish.taken import FileChoice, FileOption, Settled, Taken, chosen, counted, some
 from publish.words import role_in, section_in
 
 #: $INSUNITS -> unit; metres in it, and what one is called
@@ -149,22 +149,25 @@ class _Reader:
         by_name, hidden = role_in(layer), layer in self.found.hidden
         guess = LEAVE_OUT if hidden else role_by_way(ends) if by_name is None else by_name
         roles = {LEAVE_OUT: "Leave out"} | {role: ROLE_WORDS[role][1] for role in ROLES}
-        aside = f"{len(ends)} lines, {float(np.linalg.norm(ends[:, 1] - ends[:, 0], axis=1).sum()):.1f} m"
+        aside = f"{counted(len(ends), 'line')}, {float(np.linalg.norm(ends[:, 1] - ends[:, 0], axis=1).sum()):.1f} m"
         role = self.choose(layer, "role", "Becomes", guess, roles, aside)
         if role == LEAVE_OUT:
             why = ", which is off" if hidden else ""
-            self.taken.left_out.append(f"{len(ends)} lines on layer {layer}{why}.")
+            self.taken.left_out.append(f"{counted(len(ends), 'line')} on layer {layer}{why}.")
             return None
         named = section_in(layer)
         section = self.settled.get((layer, "section"), named or SECTIONS.get(role, USUAL))
         section_named(section, f"{layer}.section")
         self.taken.choices.append(FileChoice(layer, "section", "Section", section, kind="section"))
         behaviour = self.choose(layer, "behaviour", "Joined", "usual", BEHAVES)
+        guesses = []
         if (layer, "role") not in self.settled:
             how = "its name" if by_name else "how its lines run"
-            self.taken.guessed.append(f"Layer {layer} is taken for {ROLE_WORDS[role][1].lower()}, by {how}.")
+            guesses.append(f"is taken for {ROLE_WORDS[role][1].lower()}, by {how}")
         if (layer, "section") not in self.settled and named is None:
-            self.taken.guessed.append(f"Layer {layer} names no section of the catalogue: {section}, to be chosen.")
+            guesses.append(f"names no section of the catalogue: {section}, to be chosen")
+        if guesses:
+            self.taken.guessed.append(f"Layer {layer} {'; it '.join(guesses)}.")
         return {"role": role, "section": section, "behaviour": behaviour}
 
     def moved(self, ends: Floats, steel: Any, view: str) -> Floats:
@@ -192,7 +195,9 @@ class _Reader:
                 "Every node is held sideways, along Y, by a support of its own, as if bracing were there: verdicts hold only where it is."
             )
         if feet and fixed:
-            self.taken.guessed.append(f"{len(feet)} feet are {self.value('', 'feet')}: where columns begin.")
+            self.taken.guessed.append(
+                f"{counted(len(feet), 'foot is', 'feet are')} {self.value('', 'feet')}: where columns begin."
+            )
         self.taken.document = {
             "version": FORMAT_VERSION,
             "name": name[:80] or "Drawing",
@@ -203,7 +208,7 @@ class _Reader:
 
     def told(self, met: Met, grid: int) -> None:
         said, left, guessed = self.taken.understood, self.taken.left_out, self.taken.guessed
-        said.append(f"{len(met.kept)} lines become members, which meet at {len(met.nodes)} nodes.")
+        said.append(f"{counted(len(met.kept), 'line')} for members, with {counted(len(met.nodes), 'node')}.")
         if self.taken.document["grid"]:
             said.append(f"Grid lines {some([g['name'] for g in self.taken.document['grid']], 12)}, by their circles.")
         elif grid:
@@ -212,23 +217,23 @@ class _Reader:
             guessed.append(f"Ends that nearly meet are joined; the farthest moves by {met.joined * 1000:.1f} mm.")
         if met.put:
             guessed.append(
-                f"{met.put} ends are put on the line that they nearly reach, by {met.off * 1000:.1f} mm at most."
+                f"{counted(met.put, 'end is', 'ends are')} put on the line that they nearly reach, by {met.off * 1000:.1f} mm at most."
             )
         guessed.append("Beams are joined rigidly where they meet; there are no loads in such a file.")
         if met.crossing:
             guessed.append(
-                f"{met.crossing} pairs of lines cross without a node: they pass each other, and are not joined."
+                f"{counted(met.crossing, 'pair')} of lines cross without a node: they pass each other, and are not joined."
             )
         if met.crossing is None:
             left.append("Whether lines cross without a node was not looked at: there are too many.")
         if met.overlapping:
             guessed.append(
-                f"{met.overlapping} pairs of lines overlap in part: both become members. Look at the drawing."
+                f"{counted(met.overlapping, 'pair')} of lines overlap in part: both become members. Look at the drawing."
             )
         if met.twice:
-            left.append(f"{met.twice} lines that lie on another one.")
+            left.append(f"{counted(met.twice, 'line')} on another one.")
         if met.short:
-            left.append(f"{met.short} lines no longer than the gap.")
+            left.append(f"{counted(met.short, 'line')} no longer than the gap.")
         if self.found.others:
             left.append(f"{some_kinds(self.found.others)}: only straight lines become members.")
         left.append(

@@ -40,6 +40,13 @@ class Kind:
     fields: tuple[Field, ...]
 
     @property
+    def called(self) -> tuple[str, str]:
+        """What one of them and what several are called."""
+        many = self.words.lower()
+        one, _, on = many.partition(" on ")
+        return " on ".join([one[:-1], on]) if on else one[:-1], many
+
+    @property
     def needed(self) -> list[Field]:
         return [f for f in self.fields if f.needed]
 
@@ -52,14 +59,16 @@ def _vector(keys: str, words: str, marks: tuple[str, ...], quantity: str) -> tup
     )
 
 
+#: what the axes are called besides
+AXES: dict[str, tuple[str, ...]] = {"x": (), "y": (), "z": ("height", "level", "elevation")}
 NODES = Kind(
     "Nodes",
     ("node", "point", "joint"),
     (
         Field("name", "Name", ("name", "node", "id", "no", "nr", "number", "label", "point", "joint"), needed=True),
         *(
-            Field(axis, axis.upper(), (axis, f"{axis} coordinate", f"coordinate {axis}"), "length", True)
-            for axis in "xyz"
+            Field(axis, axis.upper(), (axis, f"coordinate {axis}", *more), "length", True)
+            for axis, more in AXES.items()
         ),
     ),
 )

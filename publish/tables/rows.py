@@ -6,12 +6,16 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 from typing import Any, get_args
 
+import numpy as np
+
 from engine.catalogue.sections import section as section_named
 from engine.catalogue.steels import STRENGTH
 from engine.catalogue.steels import material as material_named
 from engine.document.base import Behaviour, Nature
 from engine.document.loads import CombinationInput
 from engine.errors import ModelError
+from engine.structure.words import ROLE_WORDS
+from publish.dxf.members import role_by_way
 from publish.tables.cells import Column, number_in
 from publish.tables.fields import KINDS, Field, unit_in
 from publish.words import role_called, role_in, section_called
@@ -73,9 +77,10 @@ class Cells:
 
 @dataclass
 class Made:
-    """What the rows become; guessed: what they do not say, by what is assumed of it and how often."""
+    """What the rows become; unsure: kinds of which not everything was read, so that what lacks of them is not told; guessed: what they do not say, by what is assumed of it and how often."""
 
     wrong: Callable[[str], None]
+    unsure: set[str] = field(default_factory=set)
     parts: dict[str, list[dict[str, Any]]] = field(default_factory=lambda: {kind: [] for kind in KINDS})
     names: dict[str, set[str]] = field(default_factory=dict)
     places: dict[str, tuple[float, float, float]] = field(default_factory=dict)
@@ -103,8 +108,8 @@ class Made:
 
     def known(self, kind: str, cells: Cells, key: str) -> str:
         name = cells.text(key)
-        if name not in self.names.get(kind, ()):
-            cells.say(key, f"there is no {KINDS[kind].words.lower()[:-1]} “{name[:40]}”.")
+        if name not in self.names.get(kind, ()) and kind not in self.unsure:
+            cells.say(key, f"there is no {KINDS[kind].called[0]} “{name[:40]}”.")
         return name
 
     def numbers(self, kind: str, cells: Cells, keys: list[str]) -> list[float | None]:
@@ -142,7 +147,7 @@ class Made:
             "material": "S355",
         }
         found["material"] = self.material(cells)
-        found["role"] = self.role(cells)
+        found["role"] = self.role(cells, start, end)
         found["behaviour"] = cells.one_of("behaviour", "Joined", get_args(Behaviour), "beam")
         released = {which: self.freedoms(cells, f"released {which}") for which in ("start", "end")}
         if any(released.values()):
@@ -206,10 +211,13 @@ class Made:
             cells.say("material", error.message[0].lower() + error.message[1:])
         return found
 
-    def role(self, cells: Cells) -> str:
+    def role(self, cells: Cells, start: str, end: str) -> str:
         words = cells.text("role")
+        if not words and start in self.places and end in self.places:
+            found = role_by_way(np.array([[self.places[start], self.places[end]]]))
+            self.guess(f"Members without a role are taken for {ROLE_WORDS[found][1].lower()} by how they run")
+            return found
         if not words:
-            self.guess("Members without a role are members by hand, with no limits of their own")
             return "member"
         role = role_called(words)
         if role is None and (role := role_in(words) or None):

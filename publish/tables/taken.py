@@ -9,7 +9,7 @@ from engine.errors import ModelError
 from publish.tables.cells import HEAD, Column, Sheet, columns_of, sheets_of
 from publish.tables.fields import KINDS, UNITS, Field, field_of, unit_in
 from publish.tables.rows import MOST, Cells, Made
-from publish.taken import FileChoice, FileOption, Settled, Taken, chosen, some
+from publish.taken import FileChoice, FileOption, Settled, Taken, chosen, counted, some
 
 LEAVE_OUT = ""
 
@@ -25,6 +25,11 @@ class _Table:
     columns: list[Column]
     others: list[int]
 
+    @property
+    def lacks(self) -> list[str]:
+        """Fields that it should have and no column is."""
+        return [spec.words for spec in KINDS[self.kind].needed if spec.key not in self.fields]
+
 
 def taken(data: bytes, settled: Settled, name: str = "Table") -> Taken:
     """The document that a spreadsheet or a table becomes. Raises ModelError with one sentence for a file that is none, or is empty."""
@@ -33,21 +38,23 @@ def taken(data: bytes, settled: Settled, name: str = "Table") -> Taken:
     if not sheets:
         raise ModelError("The file holds no table: every sheet is empty.")
     tables = [table for sheet in sheets if (table := _table(sheet, settled, found))]
-    made = Made(lambda words: _wrong(found, words))
+    made = Made(lambda words: _wrong(found, words), unsure={table.kind for table in tables if table.lacks})
     for kind in KINDS:
         for table in tables:
-            if table.kind == kind:
+            if table.kind == kind and not table.lacks:
                 _rows(table, made)
                 _unknown_cases(table, made, found)
-    if not made.parts["members"] and not found.problems:
-        found.problems.append("No sheet holds members: say which one does.")
+    if not any(table.kind == "members" for table in tables):
+        found.problems.insert(0, "No sheet holds members: say which one does.")
+    elif not made.parts["members"] and not found.problems:
+        found.problems.append("The sheet of members has no row.")
     found.document = {"version": FORMAT_VERSION, "name": name[:80] or "Table"} | {
         kind: parts for kind, parts in made.parts.items() if parts
     }
     if any(case["nature"] == "imperfection" for case in made.parts["cases"]):
         found.guessed.append("The tables bear sway imperfections as cases: none are added to them.")
         found.document["rules"] = {"imperfections": False}
-    counts = [f"{len(parts)} {KINDS[kind].words.lower()}" for kind, parts in made.parts.items() if parts]
+    counts = [counted(len(parts), *KINDS[kind].called) for kind, parts in made.parts.items() if parts]
     if counts:
         found.understood.append(f"{', '.join(counts)}.")
     found.guessed += [f"{words} ({count})." for words, count in made.guessed.items()]
@@ -88,7 +95,14 @@ def _table(sheet: Sheet, settled: Settled, found: Taken) -> _Table | None:
     kind, _ = chosen(settled, sheet.name, "", guess, options, "a sheet")
     offered = tuple(FileOption(key, words) for key, words in options.items())
     found.choices.append(
-        FileChoice(sheet.name, "", "Holds", kind, offered, aside=f"{len(sheet.rows) - at - 1} rows below its headings")
+        FileChoice(
+            sheet.name,
+            "",
+            "Holds",
+            kind,
+            offered,
+            aside=f"{counted(len(sheet.rows) - at - 1, 'row')} below its headings",
+        )
     )
     if kind == LEAVE_OUT:
         found.left_out.append(f"Sheet {sheet.name}.")
@@ -100,9 +114,7 @@ def _table(sheet: Sheet, settled: Settled, found: Taken) -> _Table | None:
         _column(table, k, settled, found)
     if table.others and kind != "combinations":
         found.left_out.append(f"Of {sheet.name}: {some([table.columns[k].whole for k in table.others])}.")
-    for spec in KINDS[kind].needed:
-        if spec.key not in table.fields:
-            found.problems.append(f"{sheet.name}: no column is {spec.words}.")
+    found.problems += [f"{sheet.name}: no column is {words}." for words in table.lacks]
     return table
 
 

@@ -14,8 +14,8 @@ from engine.chain import run
 from engine.document import Document, read_stored
 from engine.dossier.compose import FIXED, TITLES, compose, ordered
 from engine.errors import ModelError
-from publish.dxf import dxf
-from publish.tables import workbook
+from publish.dxf.drawings import dxf
+from publish.tables.dossier import workbook
 from publish.typeset import typeset
 from server.people.models import Event
 from server.projects import queue, results

@@ -18,9 +18,9 @@ from engine.document import read_stored
 from engine.editing.operations import Operation
 from engine.errors import ModelError
 from engine.result import result
-from publish.dxf import axes
-from publish.ifc import ifc
-from publish.tables import model_workbook
+from publish.dxf.axes import axes
+from publish.ifc.out import ifc
+from publish.tables.model import model_workbook
 from server.projects import (
     derivations,
     envelopes,

@@ -11,7 +11,7 @@ from engine.demo import DEMOS
 from engine.document import read_document
 from engine.errors import ModelError
 from engine.report.supports import reactions
-from publish.dxf import axes
+from publish.dxf.axes import axes
 from publish.take import take
 from publish.words import section_in
 
@@ -139,7 +139,7 @@ class OfOthers(unittest.TestCase):
         self.assertEqual(len(column.nodes), 3, "the column passes through the node of the beam that ends on it")
         said = " ".join(found.guessed)
         self.assertIn("the farthest moves by 4.0 mm", said)
-        self.assertIn("1 ends are put on the line", said)
+        self.assertIn("1 end is put on the line", said)
         apart = read(document, settled={"|gap": "1"})
         self.assertEqual(len(apart.document["nodes"]) - len(found.document["nodes"]), 1)
         loose = prepare(read_document(apart.document)).structure
@@ -152,17 +152,17 @@ class OfOthers(unittest.TestCase):
         space.add_line((5, 4000), (0, 4000), on("Roof beam IPE300"))
         found = read(document)
         self.assertEqual(len(found.document["members"]), 3)
-        self.assertIn("2 lines that lie on another one.", found.left_out)
-        self.assertIn("1 lines no longer than the gap.", found.left_out)
+        self.assertIn("2 lines on another one.", found.left_out)
+        self.assertIn("1 line no longer than the gap.", found.left_out)
         space.add_line((3000, 4000), (9000, 4000), on("Roof beam IPE300"))
-        self.assertIn("1 pairs of lines overlap in part", " ".join(read(document).guessed))
+        self.assertIn("1 pair of lines overlap in part", " ".join(read(document).guessed))
 
     def test_lines_that_cross_are_not_joined_and_that_is_said(self):
         document, space = portal()
         space.add_line((0, 0), (6000, 4000), on("Wall bracing RD 24"))
         space.add_line((6000, 0), (0, 4000), on("Wall bracing RD 24"))
         found = read(document)
-        self.assertIn("1 pairs of lines cross without a node", " ".join(found.guessed))
+        self.assertIn("1 pair of lines cross without a node", " ".join(found.guessed))
         rods = [m for m in found.document["members"] if m["role"] == "wall bracing"]
         self.assertEqual({(m["section"], m["behaviour"]) for m in rods}, {("RD 24", "tension-only")})
 
@@ -181,8 +181,8 @@ class OfOthers(unittest.TestCase):
         self.assertEqual(len(found.document["members"]), 6)
         left = " ".join(found.left_out)
         for words in (
-            "1 lines on layer OLD, which is off",
-            "1 lines on layer DIMENSIONS",
+            "1 line on layer OLD, which is off",
+            "1 line on layer DIMENSIONS",
             "1 ARC of a polyline",
             "1 ARC",
         ):

@@ -15,7 +15,7 @@ from engine.document.base import Haunch
 from engine.document.jigs import HallJig
 from engine.expand import expand
 from engine.structure.model import FREEDOMS
-from publish.ifc import ifc
+from publish.ifc.out import ifc
 from publish.ifc.profiles import properties_of
 
 SPACE = uuid.UUID(int=7)

@@ -12,7 +12,8 @@ from engine.demo import drying_hall
 from engine.document import Document, read_document
 from engine.document.jigs import HallJig
 from engine.errors import ModelError
-from publish.ifc import ifc, taken
+from publish.ifc.out import ifc
+from publish.ifc.taken import taken
 from tests.engine.test_ifc import MIXED, SPACE
 
 

@@ -13,7 +13,7 @@ from engine.demo import drying_hall, log_store
 from engine.document import read_document
 from engine.errors import ModelError
 from engine.report.supports import reactions
-from publish.tables import model_workbook
+from publish.tables.model import model_workbook
 from publish.take import take
 from tests.engine.test_ifc import MIXED
 

@@ -28,9 +28,9 @@ from engine.standards.en.proof_symbols import SYMBOLS
 from engine.standards.en.proof_text import LINES
 from publish.__main__ import main
 from publish.drawings import svg
-from publish.dxf import dxf
+from publish.dxf.drawings import dxf
 from publish.formulas import typst_math
-from publish.tables import workbook
+from publish.tables.dossier import workbook
 from publish.typeset import parts, shown, typeset
 from tests.engine.test_dossier import BEAM, full
 

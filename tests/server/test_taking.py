@@ -7,7 +7,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 
 from engine.chain import prepare
 from engine.document import read_document
-from publish.ifc import ifc
+from publish.ifc.out import ifc
 from server.projects.models import Project
 from tests.engine.test_dxf_in import portal, written
 from tests.engine.test_ifc import MIXED

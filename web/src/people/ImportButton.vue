@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A project from a file: a document of Lorica, or a file of others, of which is told first what it becomes. */
+import { useLocalStorage } from '@vueuse/core'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { ElButton, ElUpload, type UploadRawFile } from 'element-plus'
@@ -16,6 +17,10 @@ const OTHERS = ['.ifc', '.dxf', '.xlsx', '.csv']
 const offered = ref<Schemas['Taken'] | null>(null)
 const file = ref<File | null>(null)
 const settled = ref<Settling[]>([])
+/** What was settled of layers, sheets and columns of files taken in before, by their kind; of a whole file nothing is kept. */
+const kept = useLocalStorage<Record<string, Settling[]>>('lorica.settled', {})
+const KEPT = 300
+const kindOf = (name: string) => name.split('.').pop()?.toLowerCase() ?? ''
 const reading = ref(false)
 let asked = 0
 
@@ -24,8 +29,10 @@ async function takeIn(given: File) {
   if (given.size > 8 * 1024 * 1024) problem.value = `${given.name} is larger than 8 MB.`
   else if (OTHERS.some((end) => given.name.toLowerCase().endsWith(end))) {
     file.value = given
-    settled.value = []
+    settled.value = kept.value[kindOf(given.name)] ?? []
     await read()
+    // what is kept may fit this file no more
+    if (!offered.value && settled.value.length) await settleAnew()
   } else await make(await given.text(), given.name)
 }
 /** Read the file with what is settled of it; an answer to less than is settled by now is dropped. */
@@ -45,8 +52,21 @@ async function read() {
   }
 }
 async function settle(choice: Settling) {
-  settled.value = [...settled.value.filter((s) => s.of !== choice.of || s.field !== choice.field), choice]
+  const before = settled.value
+  settled.value = [...before.filter((s) => s.of !== choice.of || s.field !== choice.field), choice]
   await read()
+  // what was refused is as it was, with the reason beside it
+  if (problem.value) settled.value = before
+}
+async function settleAnew() {
+  settled.value = []
+  await read()
+}
+function keep(name: string) {
+  const kind = kindOf(name)
+  const now = settled.value.filter((s) => s.of)
+  const before = (kept.value[kind] ?? []).filter((k) => !now.some((s) => s.of === k.of && s.field === k.field))
+  kept.value = { ...kept.value, [kind]: [...before, ...now].slice(-KEPT) }
 }
 async function posted(path: string, body: FormData | string, name: string): Promise<unknown> {
   problem.value = ''
@@ -61,6 +81,7 @@ async function posted(path: string, body: FormData | string, name: string): Prom
 async function make(text: string, name: string) {
   const answer = (await posted('/api/projects/import', text, name)) as { id: string } | null
   if (!answer) return
+  if (offered.value) keep(name)
   close()
   await router.push(`/projects/${answer.id}`)
 }
@@ -89,9 +110,11 @@ function chosen(given: UploadRawFile): false {
     v-if="offered && file"
     :offered="offered"
     :name="file.name"
+    :settled="settled"
     :reading="reading"
     :problem="problem"
     @settle="settle"
+    @anew="settleAnew"
     @close="close"
     @take="make(JSON.stringify(offered.document), file.name)"
   />

@@ -8,8 +8,14 @@ import { useAnswer } from '../api/queries'
 import PickList from '../components/PickList.vue'
 import type { Settling } from './settling'
 
-const props = defineProps<{ offered: Schemas['Taken']; name: string; reading: boolean; problem: string }>()
-defineEmits<{ settle: [choice: Settling]; close: []; take: [] }>()
+const props = defineProps<{
+  offered: Schemas['Taken']
+  name: string
+  settled: readonly Settling[]
+  reading: boolean
+  problem: string
+}>()
+defineEmits<{ settle: [choice: Settling]; anew: []; close: []; take: [] }>()
 
 type Choice = Schemas['FileChoice']
 const { data: families } = useAnswer('/api/catalogue', () =>
@@ -18,6 +24,8 @@ const { data: families } = useAnswer('/api/catalogue', () =>
 const sections = computed(() =>
   (families.value ?? []).flatMap((f) => f.sections.map((s) => ({ value: s.name, label: s.name }))),
 )
+/** What was settled stands at once, though the file is still being read with it. */
+const valueOf = (c: Choice) => props.settled.find((s) => s.of === c.of && s.field === c.field)?.value ?? c.value
 const optionsOf = (c: Choice) => (c.kind === 'section' ? sections.value : c.options)
 /** Choices by what they are of: the file itself, then each layer or sheet. */
 const groups = computed(() => {
@@ -35,6 +43,10 @@ const told = computed(() => [
   { title: 'Guessed', lines: props.offered.guessed, look: 'open' },
   { title: 'Left out', lines: props.offered.left_out, look: 'open' },
 ])
+/** Choices of this file that are not guessed. */
+const chosen = computed(
+  () => props.offered.choices.filter((c) => props.settled.some((s) => s.of === c.of && s.field === c.field)).length,
+)
 const nameOf = (c: Choice) => (c.of ? `${c.of}: ${c.words}` : c.words)
 </script>
 
@@ -52,7 +64,7 @@ const nameOf = (c: Choice) => (c.of ? `${c.of}: ${c.words}` : c.words)
           <label v-for="c in group.choices" :key="c.field" :title="c.aside && c.of ? c.aside : undefined">
             <span>{{ c.words }}</span>
             <PickList
-              :model-value="c.value"
+              :model-value="valueOf(c)"
               :options="optionsOf(c)"
               :label="nameOf(c)"
               @update:model-value="$emit('settle', { of: c.of, field: c.field, value: $event })"
@@ -62,6 +74,10 @@ const nameOf = (c: Choice) => (c.of ? `${c.of}: ${c.words}` : c.words)
       </section>
       <section>
         <p>Nothing is made yet. This is what the file becomes:</p>
+        <p v-if="chosen" class="line">
+          {{ chosen === 1 ? 'One choice is' : `${chosen} choices are` }} yours, from here or from a file before.
+          <ElButton link type="primary" size="small" @click="$emit('anew')">Guess anew</ElButton>
+        </p>
         <div v-if="problem || offered.problems.length" role="alert" class="wrong">
           <p v-if="problem">{{ problem }}</p>
           <p v-for="line in offered.problems" :key="line">{{ line }}</p>
@@ -77,7 +93,7 @@ const nameOf = (c: Choice) => (c.of ? `${c.of}: ${c.words}` : c.words)
       <ElButton
         type="primary"
         :loading="reading"
-        :disabled="!!offered.problems.length"
+        :disabled="reading || !!offered.problems.length"
         :title="offered.problems.length ? 'What is wrong in it is mended first' : ''"
         @click="$emit('take')"
         >Import</ElButton
@@ -91,11 +107,11 @@ const nameOf = (c: Choice) => (c.of ? `${c.of}: ${c.words}` : c.words)
   display: grid;
   grid-template-columns: minmax(0, 1.25fr) minmax(0, 1fr);
   gap: 22px;
-  max-height: 68vh;
 }
 section {
   overflow-y: auto;
-  min-height: 0;
+  max-height: 66vh;
+  padding-right: 6px;
 }
 svg {
   width: 100%;
@@ -121,6 +137,7 @@ path {
 h4 {
   grid-column: 1 / -1;
   margin: 0;
+  padding: 0;
   font-weight: 600;
 }
 h4 span {

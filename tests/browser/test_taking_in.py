@@ -1,0 +1,53 @@
+"""Files of others at the page: what they become is told and settled before anything is made."""
+
+from playwright.sync_api import expect
+
+from server.projects.models import Project
+from tests.browser.case import BrowserCase
+from tests.engine.test_dxf_in import portal, written
+from tests.engine.test_tables_in import BEAM, BEAMS, book
+
+
+class TakingIn(BrowserCase):
+    def test_a_drawing_is_settled_layer_by_layer(self):
+        self.sign_in()
+        page = self.page
+        document, space = portal()
+        space.add_line((0, 2000), (6000, 2000), {"layer": "old things"})
+        chosen = {"name": "kiln.dxf", "mimeType": "image/vnd.dxf", "buffer": written(document)}
+        page.set_input_files("input[type=file]", chosen)
+        dialog = page.get_by_role("dialog")
+        expect(dialog.get_by_text("4 lines for members, with 6 nodes.")).to_be_visible()
+        expect(dialog.get_by_text("Layer old things is taken for main beams, by how its lines run")).to_be_visible()
+        # two at once: none is lost
+        self.choose("old things: Becomes", "Leave out")
+        self.choose("Roof beam IPE300: Section", "IPE 360")
+        expect(dialog.get_by_text("3 lines for members, with 4 nodes.")).to_be_visible()
+        expect(dialog.get_by_text("2 choices are yours")).to_be_visible()
+        dialog.get_by_role("button", name="Import", exact=True).click()
+        page.wait_for_selector("tbody tr")
+        document = Project.objects.get().head.content
+        self.assertEqual({m["section"] for m in document["members"]}, {"HEB 200", "IPE 360"})
+        # another drawing with the same layers begins where this one ended
+        page.goto(self.live_server_url)
+        page.set_input_files("input[type=file]", {**chosen, "name": "kiln 2.dxf"})
+        expect(dialog.get_by_text("3 lines for members, with 4 nodes.")).to_be_visible()
+        dialog.get_by_role("button", name="Guess anew").click()
+        expect(dialog.get_by_text("4 lines for members, with 6 nodes.")).to_be_visible()
+
+    def test_a_table_says_what_is_wrong_by_its_cell(self):
+        self.sign_in()
+        page = self.page
+        heights = [["Node no.", "X (mm)", "Y (mm)", "Up (mm)"], [1, 0, 0, 0], [2, 6000, 0, 0]]
+        sheets = BEAM | {"Nodes": heights, "Beams": [*BEAMS, ["B2", 2, 1, "IPE 301", "S275"]]}
+        page.set_input_files("input[type=file]", {"name": "a.xlsx", "mimeType": "x", "buffer": book(**sheets)})
+        dialog = page.get_by_role("dialog")
+        wrong = dialog.get_by_role("alert")
+        expect(wrong).to_contain_text("Nodes: no column is Z.")
+        expect(wrong).to_contain_text("Beams, D3: there is no section “IPE 301”")
+        expect(dialog.get_by_role("button", name="Import", exact=True)).to_be_disabled()
+        self.choose("Nodes: Up [mm]", "Z")
+        expect(wrong).not_to_contain_text("no column is Z")
+        self.choose("Beams: Holds", "Leave out")
+        expect(wrong).to_contain_text("No sheet holds members")
+        self.assertEqual(Project.objects.count(), 0)
