@@ -49,7 +49,7 @@ def main() -> int:
     for name, text in (
         ("solve", "run the chain on a document, without server and database"),
         ("report", "write the dossier of a document as PDF or spreadsheet, without server and database"),
-        ("take", "turn an IFC4 file into a document"),
+        ("take", "turn an IFC4, DXF, XLSX or CSV file into a document"),
         ("profile", "say where the time of the chain on a document goes"),
         ("schema", "print the JSON Schema of the document format"),
         ("bench", "time the chain on reference models"),

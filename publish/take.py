@@ -66,6 +66,9 @@ def take(data: bytes, name: str, settled: Settled) -> Taken:
     if not data.strip():
         raise ModelError("The file is empty.")
     found = _by_kind(data, name, settled)
+    if found.document:
+        remark = "\n\n".join([f"Taken in from {name[-120:]}.", *_told(found)])[:4000]
+        found.document["dossier"] = {"chapters": {"basis": {"remark": remark}}}
     if found.document and not found.problems:
         try:
             read_document(found.document)
@@ -93,6 +96,12 @@ def _by_kind(data: bytes, name: str, settled: Settled) -> Taken:
 
         return tables_taken(data, settled, stem)
     raise ModelError(f"The file is none that can be taken in; {KINDS} can.")
+
+
+def _told(found: Taken) -> list[str]:
+    """What the dossier says of where the model comes from."""
+    parts = (("Guessed", found.guessed), ("Left out", found.left_out))
+    return [f"{word}: {' '.join(lines)}" for word, lines in parts if lines]
 
 
 def _picture(found: Taken) -> str:

@@ -17,6 +17,7 @@ from engine.document.byhand import (
     SupportInput,
 )
 from engine.editing import restraints
+from engine.editing.adding import Adding
 from engine.editing.copying import Copying
 from engine.editing.cutting import Cutting
 from engine.editing.operations import (
@@ -48,7 +49,7 @@ def operate(document: Document, operation: Operation) -> Document:
     return _Operations(document).run(operation)
 
 
-class _Operations(Copying, Cutting, Releasing):
+class _Operations(Adding, Copying, Cutting, Releasing):
     """All operations, each by its name."""
 
     def run(self, operation: Operation) -> Document:

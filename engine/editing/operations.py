@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from engine.document.base import Behaviour, Freedom, Haunch, Name, NotNegative, Number, Part, Positive, Role, Vector
-from engine.document.byhand import Offset, OwnChecks, Releases
+from engine.document.byhand import MemberInput, NodeInput, Offset, OwnChecks, Releases, SectionInput, SupportInput
 
 Place = Name | Vector
 Count = Annotated[int, Field(ge=1, le=200)]
@@ -93,6 +93,18 @@ class Draw(Part):
     roll: Number = 0.0
     releases: Releases = Releases()
     group: Annotated[str, Field(max_length=40)] = ""
+
+
+class Add(Part):
+    """Add parts that were made elsewhere, moved by a step: nodes, members between them, supports, sections of one's own. A node where one
+    stands already is that one; a member or a node whose name is taken gets a fresh one."""
+
+    do: Literal["add"] = "add"
+    nodes: Annotated[list[NodeInput], Field(min_length=2, max_length=10_000)]
+    members: Annotated[list[MemberInput], Field(min_length=1, max_length=10_000)]
+    supports: Annotated[list[SupportInput], Field(max_length=10_000)] = []
+    sections: Annotated[list[SectionInput], Field(max_length=500)] = []
+    step: Vector = (0.0, 0.0, 0.0)
 
 
 class Copy(Part):
@@ -247,6 +259,7 @@ Operation = Annotated[
     | Restrain
     | MatchRestraints
     | Draw
+    | Add
     | Copy
     | Move
     | Mirror

@@ -12,7 +12,8 @@ from engine.analysis.combined import Combined
 from engine.analysis.diagrams import Diagrams
 from engine.document import Document
 from engine.progress import Step, quiet
-from engine.structure.model import Floats
+from engine.structure.join import MID_AIR
+from engine.structure.model import Floats, Structure
 from engine.verification.checks import Checks
 from engine.verification.equilibrium import Lifted, Tilt, equilibrium, unbalanced
 from engine.verification.grounds import Grounds
@@ -143,7 +144,7 @@ def verify(
         verdicts.append(Verdict(i, status, usable, tuple(dict.fromkeys(reasons[i])), tuple(left_out[i])))
     _shown(combined, verdicts, along)
     tilts, lifted = equilibrium(combined, combinations)
-    unsaid = _idle(combined, combinations) + unbalanced(tilts, structure) + checks.unsaid()
+    unsaid = _idle(combined, combinations) + unbalanced(tilts, structure) + held_aloft(structure) + checks.unsaid()
     tuples = tuple(tilts), tuple(lifted)
     return Verification(tuple(verdicts), checks, service, stretches_, along, *tuples, unsaid, variable, secondary)
 
@@ -194,6 +195,23 @@ def _idle(combined: Combined, combinations: list[Combination]) -> tuple[str, ...
         if np.abs(combined.response.reaction[..., i]).max(initial=0.0) > 1.0:
             found.append(f"case “{case.name}” is in no combination for strength")
     return tuple(found)
+
+
+def held_aloft(structure: Structure) -> tuple[str, ...]:
+    """Supports above the lowest one that hold sideways and carry nothing downwards: something that is not in the model holds there."""
+    held = structure.fixed[:, :3] | (structure.springs[:, :3] > 0)
+    supported = held.any(axis=1)
+    if not supported.any():
+        return ()
+    aloft = supported & ~held[:, 2] & (structure.xyz[:, 2] > structure.xyz[supported, 2].min() + MID_AIR)
+    if not aloft.any():
+        return ()
+    along = " and ".join("XY"[k] for k in range(2) if (held[:, k] & aloft).any())
+    count = int(aloft.sum())
+    places = "a node is" if count == 1 else f"{count} nodes are"
+    return (
+        f"{places} held along {along} by supports in the air: what holds there is not in the model, and not verified",
+    )
 
 
 def _deflection(

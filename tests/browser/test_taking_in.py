@@ -51,3 +51,31 @@ class TakingIn(BrowserCase):
         self.choose("Beams: Holds", "Leave out")
         expect(wrong).to_contain_text("No sheet holds members")
         self.assertEqual(Project.objects.count(), 0)
+
+    def test_members_of_a_drawing_come_into_a_project_that_stands(self):
+        self.start_hall()
+        page = self.page
+        page.click("nav button:has-text('Frame')")
+        page.locator("aside.right nav.parts button", has_text="By hand").click()
+        page.locator("aside.right input[type=file]").set_input_files(
+            {"name": "annexe.dxf", "mimeType": "image/vnd.dxf", "buffer": written(portal()[0])}
+        )
+        dialog = page.get_by_role("dialog")
+        expect(dialog.get_by_text("3 lines for members, with 4 nodes.")).to_be_visible()
+        # the left column's foot on the base of the hall's first column on the right
+        for axis, value in (("X", "24"), ("Y", "0")):
+            dialog.get_by_label(f"{axis} of the origin").fill(value)
+            dialog.get_by_label(f"{axis} of the origin").press("Tab")
+        self.choose("Feet of columns", "pinned")
+        expect(dialog.get_by_text("2 feet are pinned")).to_be_visible()
+        dialog.get_by_role("button", name="Import", exact=True).click()
+        expect(page.locator("header .rev")).to_have_text("rev 2")
+        expect(dialog).to_be_hidden()
+        document = Project.objects.get().head.content
+        self.assertEqual([m["name"] for m in document["members"]], ["Column 1", "Main beam 1", "Column 2"])
+        self.assertEqual(document["members"][0]["start"], "frame-1/base-B")
+        # what the hall holds stays as it is; the new foot is pinned
+        self.assertEqual([s["fixed"] for s in document["supports"]], [["x", "y", "z"]])
+        page.keyboard.press("Control+z")
+        expect(page.locator("header .rev")).to_have_text("rev 1")
+        self.assertEqual(Project.objects.get().head.content["members"], [])

@@ -99,6 +99,25 @@ class OfOthers(unittest.TestCase):
         np.testing.assert_allclose(of.force[of.held[:, 2], 2, k] / 1000, 30.0, rtol=1e-6)
         self.assertIn("Every node is held sideways", " ".join(found.guessed))
 
+    def test_what_holds_it_in_the_air_is_left_out_of_the_verdict(self):
+        found = read(portal()[0])
+        left = [words for words, _ in run(read_document(found.document)).verification.whole.left_out]
+        self.assertIn(
+            "2 nodes are held along Y by supports in the air: what holds there is not in the model, and not verified",
+            left,
+        )
+        remark = read_document(found.document).dossier.chapters["basis"].remark
+        self.assertTrue(remark.startswith("Taken in from drawing.dxf."))
+        self.assertIn("Every node is held sideways", remark)
+        # feet alone, and a head that a column of its own stands under, are not in the air
+        free = read(portal()[0], settled={"|sideways": "free", "|feet": "fixed"}).document
+        for supports in (free["supports"], [*free["supports"], {"node": "n2", "fixed": ["y", "z"]}]):
+            own = run(read_document(free | {"supports": supports})).verification.whole.left_out
+            self.assertNotIn("in the air", " ".join(words for words, _ in own))
+        sprung = [*free["supports"], {"node": "n2", "springs": {"x": 100.0}}]
+        own = run(read_document(free | {"supports": sprung})).verification.whole.left_out
+        self.assertIn("a node is held along X by supports in the air", " ".join(words for words, _ in own))
+
     def test_held_by_hand_it_is_not_held(self):
         found = read(portal()[0], settled={"|sideways": "free", "|feet": "fixed", "|grade": "S275"})
         self.assertEqual([s["fixed"] for s in found.document["supports"]], [["x", "y", "z", "rx", "ry", "rz"]] * 2)

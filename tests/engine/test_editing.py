@@ -47,6 +47,38 @@ class ByHand(unittest.TestCase):
         self.refused("no node “zz”", do="draw", points=["zz", (1, 1, 1)])
         self.refused("coincide", do="draw", points=[(1, 1, 1), (1, 1, 1)])
 
+    def test_add_what_was_made_elsewhere(self):
+        nodes = [{"name": "n1", "at": (0, 0, 0)}, {"name": "b", "at": (0, 0, 4)}, {"name": "c", "at": (3, 0, 4)}]
+        members = [
+            {"name": "m1", "start": "n1", "end": "b", "section": "HEA 200"},
+            {"name": "beam", "start": "b", "end": "c", "section": "X1"},
+        ]
+        own = {"name": "X1", "A": 5e-3, "Iy": 8e-5, "Iz": 6e-6, "It": 2e-7}
+        supports = [{"node": "n1", "fixed": ["x", "y", "z"]}]
+        parts = {"nodes": nodes, "members": members, "supports": supports, "sections": [own]}
+        # its foot moves onto the head of the column at (6, 0, 4), whose node it shares
+        added = do(self.one, do="add", step=(6, 0, 4), **parts)
+        self.assertEqual([m.name for m in added.members], ["m1", "m2", "m1 (2)", "beam"])
+        self.assertEqual((added.members[2].start, added.members[2].section), ("n3", "HEA 200"))
+        self.assertEqual([(n.name, n.at) for n in added.nodes[3:]], [("b", (6, 0, 8)), ("c", (9, 0, 8))])
+        self.assertEqual([s.node for s in added.supports], ["n3"])
+        # the same again: its nodes stand there, its support does, its section is known
+        again = do(added, do="add", step=(6, 0, 4), **parts)
+        self.assertEqual((len(again.nodes), len(again.supports), len(again.sections)), (5, 1, 1))
+        # what a jig holds stays as the jig holds it
+        hall = do(
+            Document(hall=HallJig()),
+            do="add",
+            step=(24, 0, 0),
+            **parts | {"supports": [{"node": "n1", "fixed": ["z"]}]},
+        )
+        self.assertEqual((hall.members[0].start, hall.supports), ("frame-1/base-B", []))
+        self.refused("another section named “X1”", added, do="add", **parts | {"sections": [own | {"A": 1e-3}]})
+        self.refused("no node “zz”", do="add", **parts | {"supports": [{"node": "zz"}]})
+        self.refused("m1: there is no node “b”", do="add", **parts | {"nodes": [nodes[0], nodes[2]]})
+        self.refused("two nodes named “n1”", do="add", **parts | {"nodes": [*nodes, nodes[0]]})
+        self.refused("no length", do="add", **parts | {"nodes": [*nodes[:1], {"name": "b", "at": (0, 0, 0)}, nodes[2]]})
+
     def test_copy_with_supports_and_array(self):
         held = do(self.one, do="support", nodes=["n1"], fixed=["x", "y", "z"])
         many = do(held, do="copy", members=["m1", "m2"], step=(0, 5, 0), count=3)

@@ -2,6 +2,7 @@
 import { ref } from 'vue'
 import ChosenPart from './hand/ChosenPart.vue'
 import DrawPart from './hand/DrawPart.vue'
+import FromFile from './hand/FromFile.vue'
 import GridAndLevels from './hand/GridAndLevels.vue'
 import PanelsByHand from './hand/PanelsByHand.vue'
 
@@ -11,6 +12,7 @@ const role = ref('member')
 
 <template>
   <DrawPart v-model:section="section" v-model:role="role" />
+  <FromFile />
   <PanelsByHand />
   <ChosenPart :section="section" :role="role" />
   <GridAndLevels />

@@ -5,8 +5,8 @@ import { computed } from 'vue'
 import { ElButton, ElDialog } from 'element-plus'
 import type { Schemas } from '../api/client'
 import { useAnswer } from '../api/queries'
-import PickList from '../components/PickList.vue'
-import type { Settling } from './settling'
+import type { Settling } from '../lib/takingIn'
+import PickList from './PickList.vue'
 
 const props = defineProps<{
   offered: Schemas['Taken']
@@ -74,6 +74,7 @@ const nameOf = (c: Choice) => (c.of ? `${c.of}: ${c.words}` : c.words)
       </section>
       <section>
         <p>Nothing is made yet. This is what the file becomes:</p>
+        <slot />
         <p v-if="chosen" class="line">
           {{ chosen === 1 ? 'One choice is' : `${chosen} choices are` }} yours, from here or from a file before.
           <ElButton link type="primary" size="small" @click="$emit('anew')">Guess anew</ElButton>

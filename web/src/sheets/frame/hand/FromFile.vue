@@ -1,0 +1,100 @@
+<script setup lang="ts">
+/** Members of a drawing or a table brought into this project, where one says. */
+import { ElButton, ElInputNumber, ElUpload, type UploadRawFile } from 'element-plus'
+import { ref } from 'vue'
+import type { Schemas } from '../../../api/client'
+import ImportDialog from '../../../components/ImportDialog.vue'
+import { OTHERS, useTakingIn } from '../../../lib/takingIn'
+import { useWorkbench } from '../../../stores/workbench'
+
+const bench = useWorkbench()
+// what stands already holds what is added: supports come along only where they are asked for
+const taking = useTakingIn([
+  { of: '', field: 'feet', value: 'none' },
+  { of: '', field: 'sideways', value: 'free' },
+])
+const { offered, name, settled, reading, problem } = taking
+const AXES = ['X', 'Y', 'Z'] as const
+const step = ref<[number, number, number]>([0, 0, 0])
+
+type Parts = Pick<Schemas['Add'], 'nodes' | 'members'> & Partial<Pick<Schemas['Add'], 'supports' | 'sections'>>
+async function take() {
+  const { nodes, members, supports = [], sections = [] } = offered.value?.document as unknown as Parts
+  const label = `${members.length} members from ${name.value}`
+  if (await bench.operate(label, { do: 'add', nodes, members, supports, sections, step: step.value })) {
+    taking.keep()
+    taking.close()
+  } else problem.value = bench.message || 'They were not taken in.'
+}
+/** Nothing is uploaded by the control itself. */
+function chosen(given: UploadRawFile): false {
+  step.value = [0, 0, 0]
+  void taking.open(given)
+  return false
+}
+</script>
+
+<template>
+  <div v-if="bench.mayChange" class="from">
+    <ElUpload
+      :show-file-list="false"
+      :accept="OTHERS.join(',')"
+      :before-upload="chosen"
+      title="Lines of a drawing (DXF), a model (IFC4) or tables (XLSX, CSV) become members of this project"
+    >
+      <ElButton tag="span" size="small" :loading="reading">{{
+        reading ? `Reading ${name}` : 'Import members…'
+      }}</ElButton>
+    </ElUpload>
+    <p v-if="problem && !offered" role="alert">{{ problem }}</p>
+  </div>
+  <ImportDialog
+    v-if="offered"
+    :offered="offered"
+    :name="name"
+    :settled="settled"
+    :reading="reading"
+    :problem="problem"
+    @settle="taking.settle"
+    @anew="taking.anew"
+    @close="taking.close"
+    @take="take"
+  >
+    <p class="place">
+      Its origin is put at
+      <label v-for="(axis, k) in AXES" :key="axis"
+        >{{ axis }}
+        <ElInputNumber
+          v-model="step[k]"
+          size="small"
+          :controls="false"
+          :precision="3"
+          :aria-label="`${axis} of the origin`"
+        />
+        m</label
+      >
+    </p>
+    <p>
+      Nodes, members, supports and sections come into this project; cases, loads and grid lines of the file stay out.
+    </p>
+  </ImportDialog>
+</template>
+
+<style scoped>
+.from {
+  padding: 2px 12px 8px;
+}
+[role='alert'] {
+  margin: 4px 0 0;
+  color: var(--oxide);
+}
+.place {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 10px;
+  align-items: center;
+}
+.place .el-input-number {
+  width: 72px;
+}
+</style>
