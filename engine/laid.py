@@ -27,12 +27,19 @@ def said(edit: MemberEdit) -> str:
                 verb = "held" if kind == "restraints" else "not held"
                 words.append(f"{flange} flange {verb} at {', '.join(f'{x:g} m' for x in value)}")
         elif key == "checks":
-            words += [f"{name.replace('_', ' about ')} {x:g}" for name, x in value.items() if not isinstance(x, str)]
+            words += [_said_check(name, x) for name, x in value.items() if not isinstance(x, str)]
         elif isinstance(value, dict) or value is True:
             words.append(key.replace("_", " at "))
         else:
             words.append(f"{key} {value:g}" if isinstance(value, float) else f"{key} {value}")
     return "; ".join(words) or "nothing"
+
+
+def _said_check(name: str, value: object) -> str:
+    words = name.replace("buckling_", "buckling about ").replace("_", " ")
+    if isinstance(value, bool):
+        return words if value else f"not {words}"
+    return f"{words} {value:g}" if isinstance(value, float) else words
 
 
 def lay_edits(document: Document, parts: Parts, materials: Materials) -> list[Orphan]:

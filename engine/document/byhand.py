@@ -172,7 +172,7 @@ class OwnChecks(Part):
     takes off. slenderness: L_cr/i at most, 0: no limit. holes: at its ends, for its net section. bearing: stiff length, mm, over which
     what presses on its flanges does so, 0 where none is stated; stiffened: its web has stiffeners wherever something presses on it.
     panel: distance of transverse stiffeners along it, m, 0 or nothing where they stand at its supports alone; rigid_ends: its end posts are rigid.
-    remark: the designer's own words, which stand in its proofs.
+    remark: the designer's own words, which stand in its proofs. proven: its proofs stand in the dossier, as those of a member with a remark do.
     """
 
     model_config = ConfigDict(frozen=True)
@@ -191,6 +191,7 @@ class OwnChecks(Part):
     panel: Annotated[float, Field(ge=0, le=30, allow_inf_nan=False)] | None = None
     rigid_ends: bool | None = None
     remark: Annotated[str, Field(max_length=2000)] | None = None
+    proven: bool | None = None
 
     def changed(self, given: OwnChecks) -> OwnChecks | None:
         """With what was given, None too, in place of what was; the rest stays. None where nothing is left of it."""

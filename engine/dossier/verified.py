@@ -20,7 +20,8 @@ MOST_PROVEN = 500
 
 
 def verification(chain: Chain, told: Told, every_member: bool, step: Step) -> None:
-    """A summary by group with what governs; proofs of what governs each group, or each member."""
+    """A summary by group with what governs; proofs of what governs each group and each member that is chosen or bears a remark, or of
+    each member."""
     structure, whole = chain.structure, chain.verification.whole
     all_groups = verdicts.groups(chain)
     summary = f"{whole.passing} of {len(structure.members)} members pass"
@@ -67,17 +68,25 @@ def verification(chain: Chain, told: Told, every_member: bool, step: Step) -> No
                 "missing",
             )
         )
-    total = sum(len(group.members) if every_member else 1 for group in all_groups)
-    done = 0
-    for group in all_groups:
+    shown = [_shown(group, every_member) for group in all_groups]
+    total, done = sum(map(len, shown)), 0
+    for group, members in zip(all_groups, shown, strict=True):
         count = len(group.members)
         told.add(
             Heading(group.name, f"verification.{group.name}", aside=f"{count} members" if count > 1 else "1 member")
         )
-        for k, member in enumerate(group.members if every_member else group.members[:1]):
+        for k, member in enumerate(members):
             _member(chain, told, member, told.level == "full" and not k)
             done += 1
             step(done, total)
+
+
+def _shown(group: Group, every_member: bool) -> list[MemberReport]:
+    """Members of a group whose proofs are written: the worst one, and those that are asked for."""
+    if every_member:
+        return list(group.members)
+    asked = [m for m in group.members[1:] if m.member.checks.proven or m.member.checks.remark]
+    return [*group.members[:1], *asked[:MOST_PROVEN]]
 
 
 WAYS = {"down": "pressed", "up": "lifted", "service": "deflection"}

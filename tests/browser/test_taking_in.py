@@ -23,7 +23,7 @@ class TakingIn(BrowserCase):
         self.choose("old things: Becomes", "Leave out")
         self.choose("Roof beam IPE300: Section", "IPE 360")
         expect(dialog.get_by_text("3 lines for members, with 4 nodes.")).to_be_visible()
-        expect(dialog.get_by_text("2 choices are yours")).to_be_visible()
+        expect(dialog.get_by_text("2 choices are set")).to_be_visible()
         dialog.get_by_role("button", name="Import", exact=True).click()
         page.wait_for_selector("tbody tr")
         document = Project.objects.get().head.content

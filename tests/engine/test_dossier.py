@@ -7,14 +7,18 @@ from unittest.mock import patch
 
 from engine.chain import run
 from engine.demo import drying_hall
-from engine.document import read_document
+from engine.document import Document, read_document
+from engine.document.byhand import MemberEdit, OwnChecks
 from engine.document.handover import DossierPlan
+from engine.document.jigs import HallJig
 from engine.dossier.compose import TITLES, compose, ordered
 from engine.dossier.drawing import scale_for
 from engine.dossier.elevations import alike, elevation
 from engine.dossier.joints import joints_of
 from engine.dossier.second import second
 from engine.dossier.values import Derived, Facts, Figure, Heading, Link, Paragraph, Proven, Table
+from engine.dossier.verified import anchor_of
+from engine.expand import expand
 from engine.structure.planes import planes
 from tests.engine.helpers import failing_hall
 
@@ -265,6 +269,28 @@ class ByHand(unittest.TestCase):
             self.assertEqual(first.combination, other.combination)
             self.assertAlmostEqual(found.utilisation, other.utilisation, places=9)
             self.assertNotAlmostEqual(found.utilisation, first.utilisation, places=3)
+
+    def test_proofs_of_members_that_are_chosen_or_bear_a_remark(self):
+        def proven(**checks):
+            document = Document(hall=HallJig(spacings=[6.0]))
+            document.wind.inside.kind, document.wind.inside.values = "own", [0.2]
+            columns = sorted(m.name for m in expand(document).members if m.role == "column")
+            document.edits = [
+                MemberEdit(member=name, checks=own) for name, own in zip(columns, checks.values(), strict=False)
+            ]
+            plan = DossierPlan.model_validate({"chapters": {"actions": {"left_out": True}}})
+            blocks = told(compose(run(document), plan), "verification").blocks
+            at = [b.anchor for b in blocks if isinstance(b, Heading) and b.anchor.startswith("member.")]
+            return {c for c in columns if anchor_of(c) in at}, columns, blocks
+
+        alone, columns, _ = proven()
+        self.assertEqual(len(alone), 1)
+        free = [c for c in columns if c not in alone]
+        # chosen: the first two columns, of which one may be the worst; a remark alone does it too
+        found, _, blocks = proven(a=OwnChecks(proven=True), b=OwnChecks(remark="Beside the crane."))
+        self.assertEqual(found, alone | set(columns[:2]))
+        self.assertIn("Beside the crane.", [b.words for b in blocks if isinstance(b, Paragraph) and b.kind == "remark"])
+        self.assertTrue(set(free) - found, "the others are not proven")
 
     def test_what_is_not_covered_is_always_told(self):
         light = [{**BEAM["member_loads"][0], "value": [0, 0, -0.5]}]

@@ -102,6 +102,9 @@ class Editing(unittest.TestCase):
             document = operate(document, ChangeMembers(members=[name], change=MemberChange(checks=checks)))
         self.assertIsNone(document.edits[0].checks)
         self.assertEqual(said(MemberEdit(member="m", checks=OwnChecks(buckling_y=1.5))), "buckling about y 1.5")
+        more = OwnChecks(holes={"d0": 22}, stiffened=False, rigid_ends=True, deflection_variable=300)
+        words = said(MemberEdit(member="m", checks=more))
+        self.assertEqual(words, "deflection variable 300; holes; not stiffened; rigid ends")
 
     def test_pieces_and_wholes_keep_their_metres(self):
         from engine.editing.operations import Divide, Join

@@ -76,7 +76,7 @@ const nameOf = (c: Choice) => (c.of ? `${c.of}: ${c.words}` : c.words)
         <p>Nothing is made yet. This is what the file becomes:</p>
         <slot />
         <p v-if="chosen" class="line">
-          {{ chosen === 1 ? 'One choice is' : `${chosen} choices are` }} yours, from here or from a file before.
+          {{ chosen === 1 ? 'One choice is' : `${chosen} choices are` }} set, here or with a file before.
           <ElButton link type="primary" size="small" @click="$emit('anew')">Guess anew</ElButton>
         </p>
         <div v-if="problem || offered.problems.length" role="alert" class="wrong">
@@ -113,6 +113,9 @@ section {
   overflow-y: auto;
   max-height: 66vh;
   padding-right: 6px;
+}
+section :deep(p) {
+  margin: 5px 0;
 }
 svg {
   width: 100%;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { ElInput } from 'element-plus'
-import { ref, watch } from 'vue'
+import { ElCheckbox, ElInput } from 'element-plus'
+import { computed, ref, watch } from 'vue'
 import { useWorkbench } from '../../stores/workbench'
 
 /** The designer's own words on the verification of a member; they stand in its proofs. */
@@ -23,6 +23,19 @@ async function save() {
   })
   wrong.value = done ? '' : (bench.refusal?.message ?? 'It was not kept.')
 }
+/** Whether the proofs of all that is chosen stand in the dossier. */
+const members = computed(() => (bench.picked.length ? bench.picked : bench.member ? [bench.member] : []))
+const proven = computed(() => members.value.every((m) => m.own?.proven || m.own?.remark))
+const remarked = computed(() => members.value.every((m) => m.own?.remark))
+async function prove(value: boolean) {
+  const names = members.value.map((m) => m.name)
+  const of = names.length > 1 ? `${names.length} members` : bench.member?.label
+  await bench.operate(`${of}: ${value ? 'proofs in the dossier' : 'proofs left to its group'}`, {
+    do: 'change',
+    members: names,
+    change: { checks: { proven: value || null } },
+  })
+}
 </script>
 
 <template>
@@ -39,6 +52,20 @@ async function save() {
       @blur="save"
     />
     <small v-if="wrong" role="alert">{{ wrong }}</small>
+    <ElCheckbox
+      size="small"
+      :model-value="proven"
+      :disabled="!bench.mayChange || remarked"
+      :title="
+        remarked
+          ? 'It bears a remark, which stands there'
+          : 'The worst member of each group is proven there in any case'
+      "
+      @change="prove(!!$event)"
+      >{{
+        members.length > 1 ? `Proofs of these ${members.length} in the dossier` : 'Proofs in the dossier'
+      }}</ElCheckbox
+    >
   </div>
 </template>
 
