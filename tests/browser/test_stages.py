@@ -5,6 +5,7 @@ from playwright.sync_api import expect
 from engine.demo import drying_hall
 from engine.document import Document
 from server.projects import revisions
+from server.projects.models import Project
 from tests.browser.case import BrowserCase, short
 
 
@@ -61,6 +62,25 @@ class Stages(BrowserCase):
         field.fill("400")
         field.press("Enter")
         expect(page.locator("label.field:has-text('Bearing') [role=alert]")).to_contain_text("less than 360")
+        # values are typed where they act: the ground to the left, and how often wind comes from there
+        self.choose("Terrain to the left, on the plan", "III")
+        left = plan.locator("g.wind", has_text="from the left")
+        expect(left).to_contain_text("q_p 0.5")
+        reduced = left.locator("label.field input")
+        reduced.fill("0.9")
+        reduced.press("Enter")
+        expect(left).not_to_contain_text("q_p 0.5")
+        expect(plan.locator("g.wind", has_text="from the back")).to_contain_text("q_p 0.800")
+        wind = Project.objects.get(pk=self.project.pk).head.content["wind"]
+        self.assertEqual((wind["terrains"], wind["directional"]), ({"left": "III"}, {"left": 0.9}))
+        reduced.fill("much")
+        reduced.press("Enter")
+        expect(left.get_by_role("alert")).to_be_visible()
+        reduced.press("Escape")
+        lying = section.locator("label.field", has_text="s_k").locator("input")
+        lying.fill("1.6")
+        lying.press("Enter")
+        expect(section.locator("g.lying:has-text('S1')")).to_contain_text("1.28")
         # snow is shown where it acts
         section.locator("g.lying:has-text('S2')").click()
         expect(page.locator("header nav [aria-current]")).to_contain_text("Actions")

@@ -159,6 +159,7 @@ class OfOthers(unittest.TestCase):
         said = " ".join(found.guessed)
         self.assertIn("the farthest moves by 4.0 mm", said)
         self.assertIn("1 end is put on the line", said)
+        self.assertNotIn("cross without a node", said)
         apart = read(document, settled={"|gap": "1"})
         self.assertEqual(len(apart.document["nodes"]) - len(found.document["nodes"]), 1)
         loose = prepare(read_document(apart.document)).structure
@@ -208,6 +209,40 @@ class OfOthers(unittest.TestCase):
             self.assertIn(words, left)
         taken = read(document, settled={"OLD|role": "column"})
         self.assertEqual(len(taken.document["members"]), 7)
+
+    def test_members_run_upwards_and_to_the_right_and_are_numbered_so(self):
+        document, space = drawing(6)
+        space.add_line((6, 0, 4), (6, 0, 0), on("column"))
+        space.add_line((0, 0, 4), (0, 0, 0), on("column"))
+        space.add_line((6, 0, 4), (0, 0, 4), on("beam"))
+        space.add_line((6, 0, 4), (3, 0, 5), on("rafter"))
+        found = read(document).document
+        at = {n["name"]: n["at"] for n in found["nodes"]}
+        ends = {m["name"]: (at[m["start"]], at[m["end"]]) for m in found["members"]}
+        self.assertEqual(
+            ends,
+            {
+                "Column 1": ([0, 0, 0], [0, 0, 4]),
+                "Main beam 1": ([0, 0, 4], [6, 0, 4]),
+                "Rafter 1": ([3, 0, 5], [6, 0, 4]),
+                "Column 2": ([6, 0, 0], [6, 0, 4]),
+            },
+        )
+        self.assertEqual({tuple(at[s["node"]]) for s in found["supports"]}, {(0, 0, 0), (6, 0, 0)})
+        bare = read(document, settled={"|feet": "none"})
+        self.assertEqual(bare.document["supports"], [])
+        self.assertNotIn("where columns begin", " ".join(bare.guessed))
+
+    def test_a_line_that_passes_a_circle_is_no_grid_line(self):
+        for end, found in (((3.0, -0.45), True), ((3.4, -0.85), False), ((3.0, 0.2), False)):
+            document, space = drawing(6)
+            space.add_circle((3, -0.9), 0.4, on("lines"))
+            space.add_text("C", height=0.3, dxfattribs=on("lines")).set_placement((2.9, -1.0))
+            space.add_line((3.0, 9.0), end, on("lines"))
+            space.add_line((0, 0), (6, 0), on("joists"))
+            with self.subTest(end):
+                grid = read(document, settled={"|view": "plan"}).document["grid"]
+                self.assertEqual([g["name"] for g in grid], ["C"] if found else [])
 
     def test_grid_lines_by_their_circles_and_the_plan(self):
         document, space = drawing(6)

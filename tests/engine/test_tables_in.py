@@ -121,6 +121,55 @@ class OfOthers(unittest.TestCase):
         left = read(data, **{"Nodes|A": "name", "Nodes|B": "x", "Members|": ""})
         self.assertIn("No sheet holds members: say which one does.", left.problems)
 
+    def test_units_of_headings(self):
+        # what one of each is in metres, in kN/m and in kN
+        for unit, metres in (("m", 1), ("cm", 0.01), ("mm", 0.001), ("in", 0.0254), ("ft", 0.3048), ("", 1)):
+            heading = ["Node", f"X [{unit}]" if unit else "X", "Y", "Z"]
+            found = read(book(**BEAM | {"Nodes": [heading, [1, 0, 0, 0], [2, 6000, 0, 0]]}))
+            self.assertAlmostEqual(found.document["nodes"][1]["at"][0], 6000 * metres, places=6, msg=unit)
+        for unit, kilonewtons in (("kN/m", 1), ("N/m", 0.001), ("N/mm", 1), ("kN", 1), ("N", 0.001)):
+            loads = [["Load case", "Beam", f"qz ({unit})"], ["Q", "B1", -2000]]
+            found = read(book(**BEAM | {"Line_loads": loads}))
+            self.assertAlmostEqual(found.document["member_loads"][0]["value"][2], -2000 * kilonewtons, msg=unit)
+        for unit, moment in (("kNm", 1), ("Nm", 0.001), ("kNcm", 0.01), ("MNm", 1000)):
+            for force_unit, force in (("kN", 1), ("N", 0.001), ("MN", 1000)):
+                nodal = [["Case", "Node", f"Fx [{force_unit}]", f"My [{unit}]"], ["Q", 1, 3, None], ["Q", 2, None, 5]]
+                found = read(book(**BEAM | {"Node_loads": nodal})).document["node_loads"]
+                self.assertEqual(
+                    [(n["force"], n["moment"]) for n in found],
+                    [([3 * force, 0, 0], [0] * 3), ([0] * 3, [0, 5 * moment, 0])],
+                )
+
+    def test_loads_of_every_kind(self):
+        heading = ["Case", "Member", "Kind", "Along X", "Along Z", "Along Z at its end", "From", "To", "Axes"]
+        rows = [
+            ["Q", "B1", "line", None, -2, -4, 1, 3, "local"],
+            ["Q", "B1", "force", 7, None, None, 2.5, 9, None],
+            ["Q", "B1", "moment", None, 3, None, None, None, None],
+        ]
+        found = read(book(**BEAM | {"Line_loads": [heading, *rows]}))
+        self.assertEqual(found.problems, [])
+        line, force, moment = found.document["member_loads"]
+        self.assertEqual(
+            (line["value"], line["value_end"], line["start"], line["end"], line["axes"]),
+            ([0, 0, -2], [0, 0, -4], 1, 3, "local"),
+        )
+        # a single force has a place alone
+        self.assertEqual((force["kind"], force["value"], force["start"]), ("force", [7, 0, 0], 2.5))
+        self.assertNotIn("end", force)
+        self.assertEqual((moment["kind"], moment["value"], moment["start"]), ("moment", [0, 0, 3], 0))
+
+    def test_members_by_places_share_their_nodes(self):
+        rows = [
+            ["Bar", "x1", "y1", "z1", "x2", "y2", "z2", "Section"],
+            ["a", 0, 2, 0, 0, 2, 3, "HEA 200"],
+            ["b", 0, 2, 3, 5, 2, 3, "IPE 300"],
+        ]
+        found = read(book(Bars=rows))
+        self.assertEqual([n["at"] for n in found.document["nodes"]], [[0, 2, 0], [0, 2, 3], [5, 2, 3]])
+        self.assertEqual([m["role"] for m in found.document["members"]], ["column", "main beam"])
+        self.assertIn("Members without a role are taken for columns by how they run (1).", found.guessed)
+
     def test_a_section_of_ones_own(self):
         own = [["Profile", "A [cm²]", "Iy [cm4]", "Iz [cm^4]", "It [cm4]"], ["X1", 53.8, 8356, 604, 20.1]]
         beams = [["Beam", "Node i", "Node j", "Profile"], ["B1", 1, 2, "X1"]]

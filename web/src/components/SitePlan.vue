@@ -1,16 +1,33 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import type { Schemas } from '../api/client'
+import { TERRAIN } from '../lib/siteValues'
+import { useSite } from '../stores/site'
+import { useWorkbench } from '../stores/workbench'
 import { useSitePlan } from '../view/sitePlan'
+import NumberField from './NumberField.vue'
+import OnDrawing from './OnDrawing.vue'
+import PickList from './PickList.vue'
 
 /** The building in plan, with what stands against the wind on each side. */
 const props = defineProps<{ site: Schemas['SiteOut'] }>()
 const { SIZE, CARD, bearing, width, length, outline, lines, bubbles, title, sides, neighbour, bar } = useSitePlan(
   () => props.site,
 )
+const bench = useWorkbench()
+const { byDirection } = useSite()
+/** What is stated of a side; the place's own terrain counts where nothing is. */
+const wind = computed(() => bench.document?.wind)
+const terrains = computed(() => [
+  { value: '', label: `${bench.document?.site?.terrain ?? 'II'}, as the place` },
+  ...TERRAIN,
+])
+const direct = async (direction: string, value: number | null) =>
+  (await byDirection('directional', direction, value)) ? '' : (bench.refusal?.message ?? 'Nothing was changed.')
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${SIZE.width} ${SIZE.height}`" role="img" aria-label="The building in its surroundings">
+  <svg :viewBox="`0 0 ${SIZE.width} ${SIZE.height}`" role="group" aria-label="The building in its surroundings">
     <defs>
       <pattern id="terrain-0" width="16" height="8" patternUnits="userSpaceOnUse">
         <path d="M0 5 Q4 2 8 5 T16 5" class="water" />
@@ -55,12 +72,41 @@ const { SIZE, CARD, bearing, width, length, outline, lines, bubbles, title, side
       <rect :x="s.card[0]" :y="s.card[1]" width="4" :height="CARD.height" class="edge" />
       <text :x="s.card[0] + 11" :y="s.card[1] + 16" class="name">from the {{ s.direction }}</text>
       <text :x="s.card[0] + CARD.width - 7" :y="s.card[1] + 16" class="mono" text-anchor="end">{{ s.degrees }}</text>
-      <text :x="s.card[0] + 11" :y="s.card[1] + 31" class="small">{{ s.terrain }} · {{ s.words }}</text>
-      <text :x="s.card[0] + 11" :y="s.card[1] + 46" class="small">c_dir {{ s.directional.toFixed(2) }}</text>
-      <text :x="s.card[0] + CARD.width - 7" :y="s.card[1] + 46" class="mono strong" text-anchor="end">
+      <OnDrawing v-if="bench.mayChange" :x="s.card[0] + 10" :y="s.card[1] + 20" :width="CARD.width - 16">
+        <PickList
+          :model-value="wind?.terrains?.[s.direction] ?? ''"
+          :options="terrains"
+          :label="`Terrain to the ${s.direction}, on the plan`"
+          @update:model-value="(value) => byDirection('terrains', s.direction, value || null)"
+        />
+        <NumberField
+          label="c_dir"
+          :path="`wind.directional.${s.direction}`"
+          kind="factor"
+          unit=""
+          optional="1.0"
+          :value="wind?.directional?.[s.direction]"
+          :save="(value) => direct(s.direction, value)"
+          hint="Directional factor (4.2)"
+        />
+      </OnDrawing>
+      <text v-else :x="s.card[0] + 11" :y="s.card[1] + 37" class="small">
+        {{ s.terrain }} · {{ s.words }} · c_dir {{ s.directional.toFixed(2) }}
+      </text>
+      <text :x="s.card[0] + CARD.width - 7" :y="s.card[1] + 61" class="mono strong" text-anchor="end">
         q_p {{ s.peak.toFixed(3) }} kN/m²
       </text>
     </g>
+    <OnDrawing v-if="bench.mayChange" :x="SIZE.width - 158" :y="17" :width="108">
+      <NumberField
+        label="turned"
+        path="site.bearing"
+        kind="angle"
+        optional="?"
+        :value="bench.document?.site?.bearing"
+        hint="Compass bearing of the way from the front to the back"
+      />
+    </OnDrawing>
     <g v-if="bearing !== null" transform="translate(706 30)">
       <circle r="17" class="bubble" />
       <path d="M0 -14 L5 6 L0 3 L-5 6 Z" class="head dark" />

@@ -4,6 +4,8 @@ import type { Schemas } from '../api/client'
 import { path, type Point } from '../lib/drawing'
 import { courses } from '../lib/site'
 import { useWorkbench } from '../stores/workbench'
+import NumberField from './NumberField.vue'
+import OnDrawing from './OnDrawing.vue'
 
 /** The section across the building: q_p over the height beside it, and how snow lies on its roof. */
 const props = defineProps<{ site: Schemas['SiteOut'] }>()
@@ -83,6 +85,22 @@ const neighbour = computed(() => {
 
 <template>
   <svg :viewBox="`0 0 ${SIZE.width} ${SIZE.height}`" role="group" aria-label="Section across the building">
+    <OnDrawing v-if="bench.mayChange" :x="8" :y="2" :width="232">
+      <NumberField
+        label="v_b,0"
+        path="site.wind_speed"
+        kind="speed"
+        :value="bench.document?.site?.wind_speed"
+        hint="Fundamental value of the basic wind velocity (4.2)"
+      />
+      <NumberField
+        label="s_k"
+        path="site.ground_snow"
+        kind="pressure"
+        :value="bench.document?.site?.ground_snow"
+        hint="Snow on the ground"
+      />
+    </OnDrawing>
     <rect v-if="neighbour" v-bind="neighbour" class="neighbour" />
     <path :d="`M${CHART.left} ${GROUND} H${SIZE.width - 20}`" class="ground" />
     <path :d="`M${CHART.left} ${GROUND} V${z(site.height * 1.25)}`" class="axis" />

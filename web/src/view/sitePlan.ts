@@ -12,7 +12,7 @@ export function useSitePlan(site: () => Schemas['SiteOut']) {
   const MIDDLE: Point = [366, 176]
   /** Half the drawing's reach that the building may take, and how far its cards lie from the middle. */
   const REACH = 98
-  const CARD = { width: 192, height: 54, x: 262, y: 126 }
+  const CARD = { width: 192, height: 68, x: 262, y: 126 }
   /** What the words in the corner cover. */
   const CAPTION = { width: 234, height: 70 }
   /** Where a card about a point stands: within the drawing, beside the words in the corner. */

@@ -13,6 +13,7 @@ import { keyed } from '../../lib/changes'
 import { options } from '../../lib/options'
 import { minus } from '../../lib/quantity'
 import { DIRECTIONS, originOf, TERRAIN } from '../../lib/siteValues'
+import { useSite } from '../../stores/site'
 import { useWorkbench } from '../../stores/workbench'
 
 const props = defineProps<{
@@ -21,10 +22,9 @@ const props = defineProps<{
 }>()
 const bench = useWorkbench()
 const terrains = computed(() => [{ value: '', label: props.site.terrain }, ...options(...TERRAIN.map((t) => t.value))])
-const byDirection = (key: 'terrains' | 'directional' | 'orography', direction: string, text: string) => {
-  const value = text === '' ? undefined : key === 'terrains' ? text : Number(text.replace(',', '.'))
-  void bench.edit(`Wind from the ${direction}`, [keyed(`wind.${key}`, direction, value)])
-}
+const { byDirection } = useSite()
+const typed = (key: 'directional' | 'orography', direction: string, text: string) =>
+  byDirection(key, direction, text === '' ? null : Number(text.replace(',', '.')))
 const hilly = computed(() => DIRECTIONS.filter((d) => props.wind.hills?.[d]))
 const even = computed(() => DIRECTIONS.filter((d) => !props.wind.hills?.[d]))
 const hill = (direction: string, there: boolean) => {
@@ -90,7 +90,7 @@ const orographyOf = (d: string) => bench.chain?.winds?.find((w) => w.direction =
             :options="terrains"
             :label="`Terrain to the ${d}`"
             :placeholder="site.terrain"
-            @update:model-value="(value) => byDirection('terrains', d, value)"
+            @update:model-value="(value) => byDirection('terrains', d, value || null)"
           />
         </td>
         <td v-for="key in ['directional', 'orography'] as const" :key="key">
@@ -99,7 +99,7 @@ const orographyOf = (d: string) => bench.chain?.winds?.find((w) => w.direction =
             :placeholder="key === 'orography' && wind.hills?.[d] ? orographyOf(d) : '1.0'"
             :disabled="key === 'orography' && !!wind.hills?.[d]"
             :label="`${key === 'directional' ? 'c_dir' : 'c_o'} ${d}`"
-            @commit="(text) => byDirection(key, d, text)"
+            @commit="(text) => typed(key, d, text)"
           />
         </td>
         <td class="mono" :title="`v_b = ${bench.chain.winds.find((w) => w.direction === d)?.speed.toFixed(2)} m/s`">
