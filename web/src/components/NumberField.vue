@@ -25,7 +25,8 @@ const { typed, wrong, commit, leave } = useTyped(() => written.value, post)
 watch(
   () => bench.refusal,
   (refusal) => {
-    if (refusal?.place === props.path) wrong.value = refusal.message
+    // several fields may show one value: it is said where something else was typed
+    if (refusal?.place === props.path && typed.value !== written.value) wrong.value = refusal.message
   },
 )
 

@@ -20,7 +20,7 @@ foreignObject {
   height: 100%;
 }
 .on :deep(.el-select) {
-  flex: 0 0 104px;
+  flex: 0 0 92px;
 }
 .on :deep(.field) {
   flex: 1;
@@ -35,6 +35,9 @@ foreignObject {
   width: auto;
   flex: 1;
   min-width: 0;
+}
+.on :deep(.el-input__suffix:has(em:empty)) {
+  display: none;
 }
 .on :deep(.field > small) {
   flex-basis: 100%;

@@ -18,10 +18,7 @@ const bench = useWorkbench()
 const { byDirection } = useSite()
 /** What is stated of a side; the place's own terrain counts where nothing is. */
 const wind = computed(() => bench.document?.wind)
-const terrains = computed(() => [
-  { value: '', label: `${bench.document?.site?.terrain ?? 'II'}, as the place` },
-  ...TERRAIN,
-])
+const terrains = computed(() => [{ value: '', label: `${bench.document?.site?.terrain ?? 'II'} (place)` }, ...TERRAIN])
 const direct = async (direction: string, value: number | null) =>
   (await byDirection('directional', direction, value)) ? '' : (bench.refusal?.message ?? 'Nothing was changed.')
 </script>
