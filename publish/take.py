@@ -85,7 +85,7 @@ def _by_kind(data: bytes, name: str, settled: Settled) -> Taken:
     if head.startswith(b"ISO-10303-21") or kind == "ifc":
         from publish.ifc.taken import taken as ifc_taken
 
-        return ifc_taken(data)
+        return ifc_taken(data, settled)
     drawing = kind == "dxf" or b"Binary DXF" in data[:32] or (head.startswith(b"0") and b"SECTION" in data[:200])
     if drawing and not data.startswith(b"PK"):
         from publish.dxf.taken import taken as drawing_taken

@@ -19,10 +19,10 @@ class FileOption:
 
 @dataclass(frozen=True)
 class FileChoice:
-    """Something that a file does not say: what is taken of a layer, a sheet or a column, or of the whole file (of: "").
+    """Something that a file does not say: what is taken of a layer, a sheet, a column or a profile, or of the whole file (of: "").
 
-    field: which of its properties, words: what it is called; options: what it may be, empty where kind names a list that everyone
-    has (sections of the catalogue, grades). value: what is in force, guessed or settled; aside: what the file tells of it.
+    field: which of its properties, words: what it is called; options: what it may be, besides the sections of the catalogue where that is
+    its kind. value: what is in force, guessed or settled; aside: what the file tells of it.
     """
 
     of: str
@@ -60,6 +60,25 @@ def chosen(
     if value not in options:
         raise ModelError(f"{of or 'The file'}: “{value}” is none of what {words} may be.")
     return value, options[value]
+
+
+class Reader:
+    """What a reader has of a file: what was settled of it, and what it becomes."""
+
+    def __init__(self, settled: Settled) -> None:
+        self.settled = settled
+        self.taken = Taken(document={})
+
+    def choose(self, of: str, field: str, words: str, guess: str, options: Mapping[str, str], aside: str = "") -> str:
+        """One of some options, offered to be settled."""
+        value, _ = chosen(self.settled, of, field, guess, options, words.lower())
+        offered = tuple(FileOption(own, label) for own, label in options.items())
+        self.taken.choices.append(FileChoice(of, field, words, value, offered, aside=aside))
+        return value
+
+    def value(self, of: str, field: str) -> str:
+        """What is in force of something offered before."""
+        return next(c.value for c in self.taken.choices if (c.of, c.field) == (of, field))
 
 
 def counted(number: int, one: str, many: str = "") -> str:

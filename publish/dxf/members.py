@@ -9,7 +9,7 @@ import numpy as np
 from engine.document.base import Behaviour, Role
 from engine.structure.model import Floats, Ints
 from engine.structure.words import ROLE_WORDS
-from publish.dxf.meet import Met
+from publish.meet import Met
 
 #: share of its length that a line rises to be upright
 UPRIGHT = 0.99

@@ -14,9 +14,10 @@ from engine.structure.model import Floats
 from engine.structure.words import ROLE_WORDS
 from publish.dxf.bubbles import bubbles, grid_of
 from publish.dxf.lines import Lines, lines_of, some_kinds
-from publish.dxf.meet import Met, meet
 from publish.dxf.members import FEET, ROLES, SECTIONS, USUAL, feet_of, members_of, role_by_way
-from publish.taken import FileChoice, FileOption, Settled, Taken, chosen, counted, some
+from publish.meet import GAPS, Met, meet
+from publish.meet import said as words_of
+from publish.taken import FileChoice, Reader, Settled, Taken, counted, some
 from publish.words import role_in, section_in
 
 #: $INSUNITS -> unit; metres in it, and what one is called
@@ -40,7 +41,6 @@ VIEWS = {
     "elevation": "an elevation, Y upwards: it becomes a frame",
     "plan": "a plan at one level",
 }
-GAPS = {"1": 0.001, "2": 0.002, "5": 0.005, "10": 0.01, "20": 0.02, "50": 0.05, "100": 0.1}
 FEET_WORDS = {"pinned": "pinned", "fixed": "fixed", "none": "none: supports are put by hand"}
 BEHAVES = {
     "usual": "as usual for the role",
@@ -58,17 +58,10 @@ def taken(data: bytes, settled: Settled, name: str = "Drawing") -> Taken:
     return _Reader(lines_of(data), settled).read(name)
 
 
-class _Reader:
+class _Reader(Reader):
     def __init__(self, found: Lines, settled: Settled) -> None:
-        self.found, self.settled = found, settled
-        self.taken = Taken(document={})
-
-    def choose(self, of: str, field: str, words: str, guess: str, options: dict[str, str], aside: str = "") -> str:
-        """One of some options, offered to be settled."""
-        value, _ = chosen(self.settled, of, field, guess, options, words.lower())
-        offered = tuple(FileOption(own, label) for own, label in options.items())
-        self.taken.choices.append(FileChoice(of, field, words, value, offered, aside=aside))
-        return value
+        super().__init__(settled)
+        self.found = found
 
     def read(self, name: str) -> Taken:
         grid = bubbles(self.found)
@@ -95,9 +88,6 @@ class _Reader:
         self.taken.document["grid"] = grid_of(self.found, grid, ends, view)
         self.told(met, len(grid))
         return self.taken
-
-    def value(self, of: str, field: str) -> str:
-        return next(c.value for c in self.taken.choices if (c.of, c.field) == (of, field))
 
     def unit(self) -> float:
         """Metres in the drawing's unit."""
@@ -213,27 +203,10 @@ class _Reader:
             said.append(f"Grid lines {some([g['name'] for g in self.taken.document['grid']], 12)}, by their circles.")
         elif grid:
             left.append("Grid lines that run neither across nor along.")
-        if met.joined > 1e-6:
-            guessed.append(f"Ends that nearly meet are joined; the farthest moves by {met.joined * 1000:.1f} mm.")
-        if met.put:
-            guessed.append(
-                f"{counted(met.put, 'end is', 'ends are')} put on the line that they nearly reach, by {met.off * 1000:.1f} mm at most."
-            )
+        joined, lost = words_of(met)
+        guessed += joined
+        left += lost
         guessed.append("Beams are joined rigidly where they meet; there are no loads in such a file.")
-        if met.crossing:
-            guessed.append(
-                f"{counted(met.crossing, 'pair')} of lines cross without a node: they pass each other, and are not joined."
-            )
-        if met.crossing is None:
-            left.append("Whether lines cross without a node was not looked at: there are too many.")
-        if met.overlapping:
-            guessed.append(
-                f"{counted(met.overlapping, 'pair')} of lines overlap in part: both become members. Look at the drawing."
-            )
-        if met.twice:
-            left.append(f"{counted(met.twice, 'line')} on another one.")
-        if met.short:
-            left.append(f"{counted(met.short, 'line')} no longer than the gap.")
         if self.found.others:
             left.append(f"{some_kinds(self.found.others)}: only straight lines become members.")
         left.append(

@@ -8,40 +8,77 @@ from collections.abc import Callable
 from typing import Any
 
 from engine.catalogue.sections import catalogue
+from engine.catalogue.sections import section as section_named
 from engine.catalogue.steels import STRENGTH
 from engine.errors import ModelError
 from publish.ifc.profiles import ALIKE, properties_of, size_of
+from publish.taken import FileChoice, FileOption, Settled, counted
+
+#: what stands for a profile that is known by its properties alone
+AS_IT_IS = "as it is"
 
 
 class MadeOf:
     """own: sections of the document by their properties alone; alike: what is said of the matches, with how often. unique: a name that no
-    section bears yet."""
+    section bears yet; settled: what stands for a profile or a material where that was chosen."""
 
-    def __init__(self, scale: float, unique: Callable[[str], str], alike: Counter[str]) -> None:
+    def __init__(
+        self, scale: float, unique: Callable[[str], str], alike: Counter[str], settled: Settled | None = None
+    ) -> None:
         self.scale, self.unique, self.alike = scale, unique, alike
+        self.settled = settled or {}
         self.own: dict[str, dict[str, Any]] = {}
         self.sections: dict[str, tuple[str, str]] = {}
+        self.counts: Counter[tuple[str, str]] = Counter()
+        self.grades: dict[str, str] = {}
 
     def material(self, grade: str) -> str:
-        """The grade of that name, else S355, said so."""
-        for known in STRENGTH:
-            if known.lower() == grade.strip().lower():
-                return known
-        self.alike[f"The material “{grade or 'none'}” is taken for S355"] += 1
-        return "S355"
+        """The grade that was chosen, else that of its name, else S355, said so."""
+        name = grade.strip()
+        known = next((own for own in STRENGTH if own.lower() == name.lower()), None)
+        chosen = self.settled.get((_of("Material", name), "material"))
+        if chosen is not None and chosen not in STRENGTH:
+            raise ModelError(f"Material {name}: there is no grade “{chosen}”.")
+        self.counts["material", name] += 1
+        if chosen is None and known is None:
+            self.alike[f"The material “{name or 'none'}” is taken for S355"] += 1
+        self.grades[name] = chosen or known or "S355"
+        return self.grades[name]
 
     def section(self, profile: Any) -> str:
-        """The catalogue's section of that name or of those dimensions; else one by its properties, which is analysed, not verified."""
+        """The section that was chosen, else the catalogue's of that name or of those dimensions; else one by its properties, which is
+        analysed, not verified."""
         if profile is None:
             raise ModelError("A member has no profile.")
         name = profile.ProfileName or ""
-        if name in catalogue() or re.fullmatch(r"(RD|FL|RECT) \d[\dx.]*", name):
-            return name
         if name not in self.sections:
-            self.sections[name] = self.matched(profile, name)
+            chosen = self.settled.get((_of("Profile", name), "section"))
+            if chosen is not None and chosen != AS_IT_IS:
+                self.sections[name] = section_named(chosen).name, ""
+            elif name in catalogue() or re.fullmatch(r"(RD|FL|RECT) \d[\dx.]*", name):
+                self.sections[name] = name, ""
+            else:
+                self.sections[name] = self.matched(profile, name)
         section, words = self.sections[name]
-        self.alike[words] += 1
+        self.counts["section", name] += 1
+        if words:
+            self.alike[words] += 1
         return section
+
+    def choices(self) -> list[FileChoice]:
+        """What stands for each profile and each material, to be settled."""
+        as_it_is = (FileOption(AS_IT_IS, "by its properties, not verified"),)
+        grades = tuple(FileOption(grade, grade) for grade in STRENGTH)
+        found = []
+        for name, (section, _) in self.sections.items():
+            own = section in self.own
+            aside = counted(self.counts["section", name], "member")
+            value, options = (AS_IT_IS, as_it_is) if own else (section, ())
+            found.append(FileChoice(_of("Profile", name), "section", "Section", value, options, "section", aside))
+        for name, grade in self.grades.items():
+            aside = counted(self.counts["material", name], "member")
+            found.append(FileChoice(_of("Material", name), "material", "Grade", grade, grades, aside=aside))
+        return found
 
     def matched(self, profile: Any, name: str) -> tuple[str, str]:
         """What stands for a profile that no section bears the name of, and what is said of it."""
@@ -61,3 +98,8 @@ class MadeOf:
             own,
             f"The profile “{own}” is no section of the catalogue: it is known by area and second moments alone, and is not verified",
         )
+
+
+def _of(kind: str, name: str) -> str:
+    """What a profile or a material is called where it is settled."""
+    return f"{kind} {name or 'without name'}"[:300]

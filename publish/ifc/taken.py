@@ -21,7 +21,8 @@ from engine.errors import ModelError
 from engine.structure.axes import local_axes
 from engine.structure.model import FREEDOMS, Floats
 from publish.ifc.made_of import MadeOf
-from publish.taken import Taken
+from publish.meet import GAPS, meet, said
+from publish.taken import Reader, Settled, Taken
 
 #: ends nearer than this are one node, metres
 NEAR = 0.002
@@ -45,7 +46,7 @@ NATURES = {
 }
 
 
-def taken(data: bytes) -> Taken:
+def taken(data: bytes, settled: Settled | None = None) -> Taken:
     """The document that an IFC file becomes. Raises ModelError with one sentence for a file that is none, of another schema, or empty."""
     head = data[:4096].decode("latin-1")
     if not head.lstrip().startswith("ISO-10303-21"):
@@ -57,25 +58,25 @@ def taken(data: bytes) -> Taken:
         raise ModelError("The file is cut off: its end is missing.")
     try:
         file = ifcopenshell.file.from_string(data.decode("utf-8", "replace"))
-        return _Reader(file).read()
+        return _Reader(file, settled or {}).read()
     except ModelError:
         raise
     except (RuntimeError, AttributeError, KeyError, ValueError, TypeError, IndexError) as error:
         raise ModelError(f"The file cannot be read as IFC4 ({type(error).__name__}).") from error
 
 
-class _Reader:
-    def __init__(self, file: Any) -> None:
+class _Reader(Reader):
+    def __init__(self, file: Any, settled: Settled) -> None:
+        super().__init__(settled)
         self.file = file
         self.scale = float(ifcopenshell.util.unit.calculate_unit_scale(file))
         self.nodes: list[tuple[str, Floats]] = []
-        self.found = Taken(document={})
         self.names: dict[str, int] = {}
         #: members by the number of their entity: several may bear one name in a file
         self.members: dict[int, str] = {}
         self.plain = self.in_newton()
         self.alike: Counter[str] = Counter()
-        self.made = MadeOf(self.scale, lambda name: self.unique("s", name), self.alike)
+        self.made = MadeOf(self.scale, lambda name: self.unique("s", name), self.alike, settled)
 
     def read(self) -> Taken:
         curves = self.file.by_type("IfcStructuralCurveMember")
@@ -96,32 +97,33 @@ class _Reader:
             if self.plain:
                 document |= self.loads()
             else:
-                self.found.left_out.append(
+                self.taken.left_out.append(
                     "All loads, combinations and springs: the file states them in other units than newton and metre."
                 )
             surfaces = len(self.file.by_type("IfcStructuralSurfaceMember"))
             if surfaces:
-                self.found.left_out.append(f"{surfaces} surfaces of the analysis model.")
-            self.found.understood.append(
+                self.taken.left_out.append(f"{surfaces} surfaces of the analysis model.")
+            self.taken.understood.append(
                 f"The structural analysis model: {len(document['members'])} members, {len(self.nodes)} nodes, {len(document['supports'])} supports."
             )
         else:
-            document["members"] = [m for m in map(self.product, products) if m]
-            self.found.understood.append(f"Axes of {len(document['members'])} extruded beams, columns and members.")
-            self.found.guessed.append(
-                f"Ends within {NEAR * 1000:g} mm of each other meet, and are joined rigidly; there are no supports and no loads in such a file."
+            document["members"] = self.joined(products)
+            self.taken.understood.append(f"Axes of {len(document['members'])} extruded beams, columns and members.")
+            self.taken.guessed.append(
+                "What meets is joined rigidly; there are no supports and no loads in such a file."
             )
         document |= self.lines()
-        self.found.left_out.append(
+        self.taken.left_out.append(
             "Haunches, tapers, what holds the flanges of members sideways, cladding and floors: such a file does not bear them. Until "
             "restraints are put, members count as held at their ends alone."
         )
         document["nodes"] = [{"name": name, "at": [float(v) for v in at]} for name, at in self.nodes]
         document["sections"] = list(self.made.own.values())
+        self.taken.choices += self.made.choices()
         for words, count in self.alike.items():
-            self.found.guessed.append(f"{words} ({count}).")
-        self.found.document = document
-        return self.found
+            self.taken.guessed.append(f"{words} ({count}).")
+        self.taken.document = document
+        return self.taken
 
     def in_newton(self) -> bool:
         """Whether forces per length and moments are in newton and metre: other units are not converted, so nothing of them is taken."""
@@ -173,7 +175,7 @@ class _Reader:
     def curve(self, member: Any) -> dict[str, Any] | None:
         edge = member.Representation.Representations[0].Items[0]
         if not edge.is_a("IfcEdge"):
-            self.found.left_out.append(f"{member.Name}: its axis is no straight edge.")
+            self.taken.left_out.append(f"{member.Name}: its axis is no straight edge.")
             return None
         ends = [self.vertex(edge.EdgeStart), self.vertex(edge.EdgeEnd)]
         start, end = (self.node(at) for at in ends)
@@ -202,26 +204,38 @@ class _Reader:
                     releases.setdefault(f"{where}_springs", {})[freedom] = float(value)
         return found | ({"releases": releases} if releases else {})
 
-    def product(self, product: Any) -> dict[str, Any] | None:
-        """A beam, column or member by the solid that it is extruded to."""
+    def joined(self, products: list[Any]) -> list[dict[str, Any]]:
+        """Beams, columns and members by their axes, whose ends meet within the gap that is chosen."""
+        gap = GAPS[self.choose("", "gap", "Ends that meet are within", "2", {key: f"{key} mm" for key in GAPS})]
+        parts = [part for product in products if (part := self.product(product))]
+        if not parts:
+            raise ModelError("The file holds no beam, column or member that is extruded along an axis.")
+        met = meet(np.array([ends for _, ends in parts]), gap)
+        guessed, left = said(met)
+        self.taken.guessed += guessed
+        self.taken.left_out += left
+        self.nodes = [(f"n{k + 1}", at) for k, at in enumerate(met.nodes)]
+        found = []
+        for k, (start, end) in zip(met.kept.tolist(), met.ends.tolist(), strict=True):
+            found.append(parts[k][0] | {"start": self.nodes[start][0], "end": self.nodes[end][0]})
+        return found
+
+    def product(self, product: Any) -> tuple[dict[str, Any], list[Floats]] | None:
+        """A beam, column or member by the solid that it is extruded to, and its ends."""
         shapes = product.Representation.Representations if product.Representation else ()
         solid = next((i for s in shapes for i in s.Items if i.is_a("IfcExtrudedAreaSolid")), None)
         if solid is None:
-            self.found.left_out.append(f"{product.Name or product.is_a()}: it is not extruded along an axis.")
+            self.taken.left_out.append(f"{product.Name or product.is_a()}: it is not extruded along an axis.")
             return None
         place = np.array(ifcopenshell.util.placement.get_local_placement(product.ObjectPlacement), dtype=float)
         if solid.Position:
             place = place @ np.array(ifcopenshell.util.placement.get_axis2placement(solid.Position), dtype=float)
         way = place[:3, :3] @ np.array(solid.ExtrudedDirection.DirectionRatios, dtype=float)
         ends = [place[:3, 3] * self.scale, (place[:3, 3] + way * solid.Depth) * self.scale]
-        start, end = (self.node(at) for at in ends)
-        if start == end:
-            self.found.left_out.append(f"{product.Name}: it has no length.")
-            return None
-        found: dict[str, Any] = {"name": self.unique("m", product.Name or product.is_a()), "start": start, "end": end}
+        found: dict[str, Any] = {"name": self.unique("m", product.Name or product.is_a())}
         found |= self.made_of(product, solid.SweptArea)
         found["role"] = self.role(product)
-        return found | self.roll(ends, place[:3, 1])
+        return found | self.roll(ends, place[:3, 1]), ends
 
     def roll(self, ends: list[Floats], up: Floats) -> dict[str, float]:
         """The roll that turns the usual local z to a direction."""
@@ -282,9 +296,9 @@ class _Reader:
             nature = NATURES.get(group.ActionSource) or NATURES.get(group.ActionType) or "other"
             cases.append({"name": name, "nature": nature})
             if any(getattr(group, "SelfWeightCoefficients", None) or ()):
-                self.found.left_out.append(f"{name}: self-weight by a factor; mark the case as self-weight.")
+                self.taken.left_out.append(f"{name}: self-weight by a factor; mark the case as self-weight.")
             if group.Coefficient not in (None, 1.0):
-                self.found.left_out.append(f"{name}: its coefficient {group.Coefficient:g}; loads are as they stand.")
+                self.taken.left_out.append(f"{name}: its coefficient {group.Coefficient:g}; loads are as they stand.")
             for relation in group.IsGroupedBy or ():
                 for action in relation.RelatedObjects:
                     self.action(action, name, lines, points)
@@ -293,7 +307,7 @@ class _Reader:
                 parts = [(r, case) for r in group.IsGroupedBy or () for case in r.RelatedObjects]
                 by_factor = all(r.is_a("IfcRelAssignsToGroupByFactor") and case.id() in of for r, case in parts)
                 if not parts or not by_factor or group.Coefficient not in (None, 1.0):
-                    self.found.left_out.append(f"Combination {group.Name}: it is not made of cases by factors alone.")
+                    self.taken.left_out.append(f"Combination {group.Name}: it is not made of cases by factors alone.")
                     continue
                 factors: dict[str, float] = {}
                 for r, case in parts:
@@ -305,7 +319,7 @@ class _Reader:
                     combinations.append(
                         {"name": self.unique("u", group.Name or "combination"), "factors": factors, "use": use}
                     )
-        self.found.understood.append(
+        self.taken.understood.append(
             f"{len(cases)} cases with {len(lines) + len(points)} loads, {len(combinations)} combinations."
         )
         found: dict[str, Any] = {
@@ -315,7 +329,7 @@ class _Reader:
             "combinations": combinations,
         }
         if any(case["nature"] == "imperfection" for case in cases):
-            self.found.guessed.append("The file bears sway imperfections as cases: none are added to them.")
+            self.taken.guessed.append("The file bears sway imperfections as cases: none are added to them.")
             found["rules"] = {"imperfections": False}
         return found
 
@@ -323,11 +337,11 @@ class _Reader:
         element = next((r.RelatingElement for r in action.AssignedToStructuralItem or ()), None)
         load = action.AppliedLoad
         if element is None or action.GlobalOrLocal != "GLOBAL_COORDS":
-            self.found.left_out.append(f"A load of {case} that is not in global axes.")
+            self.taken.left_out.append(f"A load of {case} that is not in global axes.")
         elif getattr(action, "ProjectedOrTrue", None) == "PROJECTED_LENGTH":
-            self.found.left_out.append(f"A load of {case} on the projected length.")
+            self.taken.left_out.append(f"A load of {case} on the projected length.")
         elif element.id() not in self.members and not element.is_a("IfcStructuralPointConnection"):
-            self.found.left_out.append(f"A load of {case} on {element.is_a()}.")
+            self.taken.left_out.append(f"A load of {case} on {element.is_a()}.")
         elif action.is_a("IfcStructuralPointAction") and element.is_a("IfcStructuralPointConnection"):
             node = self.node(self.vertex(element.Representation.Representations[0].Items[0]))
             force = [float(load[k] or 0.0) for k in (1, 2, 3)]
@@ -366,4 +380,4 @@ class _Reader:
                 }
             )
         else:
-            self.found.left_out.append(f"A load of {case} of the kind {load.is_a()}.")
+            self.taken.left_out.append(f"A load of {case} of the kind {load.is_a()}.")

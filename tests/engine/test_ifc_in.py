@@ -12,6 +12,7 @@ from engine.demo import drying_hall
 from engine.document import Document, read_document
 from engine.document.jigs import HallJig
 from engine.errors import ModelError
+from publish.ifc.made_of import AS_IT_IS
 from publish.ifc.out import ifc
 from publish.ifc.taken import taken
 from tests.engine.test_ifc import MIXED, SPACE
@@ -151,6 +152,41 @@ class OfOthers(unittest.TestCase):
         self.assertIn("not verified", " ".join(found.guessed))
         member = read_document(found.document).members[0]
         self.assertEqual(member.section, "Block")
+
+    def test_profiles_and_grades_are_settled(self):
+        data = foreign(lambda make, point: make("IfcCircleProfileDef", "AREA", "Odd", None, 40.0)).to_string().encode()
+        plain = taken(data)
+        of = {(c.of, c.field): c for c in plain.choices}
+        profile, material = of["Profile Odd", "section"], of["Material without name", "material"]
+        self.assertEqual((profile.value, profile.aside, profile.kind), (AS_IT_IS, "2 members", "section"))
+        self.assertEqual((material.value, "S275" in {o.value for o in material.options}), ("S355", True))
+        chosen = {("Profile Odd", "section"): "CHS 76.1x5", ("Material without name", "material"): "S275"}
+        found = taken(data, chosen)
+        self.assertEqual({(m["section"], m["material"]) for m in found.document["members"]}, {("CHS 76.1x5", "S275")})
+        self.assertEqual(found.document["sections"], [])
+        said = " ".join(found.guessed)
+        self.assertNotIn("Odd", said)
+        self.assertNotIn("S355", said)
+        for wrong, words in (
+            (("Profile Odd", "section", "IPE 301"), "no section “IPE 301”"),
+            (("Material without name", "material", "S1"), "no grade “S1”"),
+        ):
+            with self.assertRaises(ModelError) as refused:
+                taken(data, {wrong[:2]: wrong[2]})
+            self.assertIn(words, refused.exception.message)
+
+    def test_a_beam_cut_at_the_face_of_its_column_meets_it(self):
+        f = foreign(lambda make, point: make("IfcRectangleProfileDef", "AREA", "R", None, 100.0, 200.0))
+        [beam] = f.by_type("IfcBeam")
+        beam.ObjectPlacement.RelativePlacement.Location.Coordinates = (150.0, 0.0, 3000.0)
+        apart = taken(f.to_string().encode())
+        self.assertEqual(len(apart.document["nodes"]), 4)
+        found = taken(f.to_string().encode(), {("", "gap"): "200"})
+        structure = prepare(read_document(found.document)).structure
+        column = structure.member("C1")
+        # the column passes through the node of the beam, which was moved onto its axis
+        np.testing.assert_allclose(structure.xyz[list(column.nodes)], [[0, 0, 0], [0, 0, 3], [0, 0, 4]], atol=1e-9)
+        self.assertIn("1 end is put on the line that they nearly reach, by 150.0 mm", " ".join(found.guessed))
 
     def test_what_is_none(self):
         whole = ifc(prepare(read_document(MIXED)), "Mixed", SPACE, "r")

@@ -26,7 +26,7 @@ const sections = computed(() =>
 )
 /** What was settled stands at once, though the file is still being read with it. */
 const valueOf = (c: Choice) => props.settled.find((s) => s.of === c.of && s.field === c.field)?.value ?? c.value
-const optionsOf = (c: Choice) => (c.kind === 'section' ? sections.value : c.options)
+const optionsOf = (c: Choice) => (c.kind === 'section' ? [...c.options, ...sections.value] : c.options)
 /** Choices by what they are of: the file itself, then each layer or sheet. */
 const groups = computed(() => {
   const found = new Map<string, Choice[]>()

@@ -11,7 +11,10 @@ from scipy.spatial import cKDTree
 
 from engine.structure.join import SAME, nodes_on_lines
 from engine.structure.model import Floats, Ints
+from publish.taken import counted
 
+#: gaps within which ends meet, in metres, by what they are called
+GAPS = {"1": 0.001, "2": 0.002, "5": 0.005, "10": 0.01, "20": 0.02, "50": 0.05, "100": 0.1, "200": 0.2, "300": 0.3}
 #: beyond this many lines crossings are not looked for
 MANY = 3000
 #: ends put on a line may leave another one that they lie on too: some rounds settle it
@@ -37,6 +40,29 @@ class Met:
     twice: int
     overlapping: int
     crossing: int | None
+
+
+def said(met: Met) -> tuple[list[str], list[str]]:
+    """What was guessed and what was left out in joining lines."""
+    guessed, left = [], []
+    if met.joined > 1e-6:
+        guessed.append(f"Ends that nearly meet are joined; the farthest moves by {met.joined * 1000:.1f} mm.")
+    if met.put:
+        which = counted(met.put, "end is", "ends are")
+        guessed.append(f"{which} put on the line that they nearly reach, by {met.off * 1000:.1f} mm at most.")
+    if met.crossing:
+        pairs = counted(met.crossing, "pair")
+        guessed.append(f"{pairs} of lines cross without a node: they pass each other, and are not joined.")
+    if met.crossing is None:
+        left.append("Whether lines cross without a node was not looked at: there are too many.")
+    if met.overlapping:
+        pairs = counted(met.overlapping, "pair")
+        guessed.append(f"{pairs} of lines overlap in part: both become members. Look at the drawing.")
+    if met.twice:
+        left.append(f"{counted(met.twice, 'line')} on another one.")
+    if met.short:
+        left.append(f"{counted(met.short, 'line')} no longer than the gap.")
+    return guessed, left
 
 
 def meet(ends: Floats, gap: float) -> Met:
