@@ -12,10 +12,14 @@ const KEPT = 300
 const kindOf = (name: string) => name.split('.').pop()?.toLowerCase() ?? ''
 
 /** Post something; what the server says against it becomes a sentence. */
-export async function posted<T>(path: string, body: FormData | string): Promise<{ data?: T; problem: string }> {
+export async function posted<T>(
+  path: string,
+  body: FormData | string,
+  signal?: AbortSignal,
+): Promise<{ data?: T; problem: string }> {
   const headers: Record<string, string> = { 'X-CSRFToken': csrfToken() }
   if (typeof body === 'string') headers['Content-Type'] = 'application/json'
-  const response = await fetch(path, { method: 'POST', headers, body }).catch(() => null)
+  const response = await fetch(path, { method: 'POST', headers, body, signal }).catch(() => null)
   const answer = (await response?.json().catch(() => null)) as (T & { message?: string }) | null | undefined
   if (response?.ok && answer) return { data: answer, problem: '' }
   return { problem: answer?.message ?? 'The server does not answer.' }
@@ -31,17 +35,21 @@ export function useTakingIn(begin: Settling[] = []) {
   /** What was settled of layers, sheets and columns of files taken in before; of a whole file nothing is kept. */
   const kept = useLocalStorage<Record<string, Settling[]>>('lorica.settled', {})
   let asked = 0
+  let under: AbortController | null = null
 
   /** Read it with what is settled; an answer to less than is settled by now is dropped. */
   async function read() {
     const now = file.value
     if (!now) return
     const number = ++asked
+    // the server ends what nobody waits for
+    under?.abort()
+    under = new AbortController()
     const form = new FormData()
     form.append('file', now, now.name)
     form.append('settled', JSON.stringify(settled.value))
     reading.value = true
-    const found = await posted<Schemas['Taken']>('/api/projects/import/read', form)
+    const found = await posted<Schemas['Taken']>('/api/projects/import/read', form, under.signal)
     if (number !== asked) return
     reading.value = false
     problem.value = found.problem && `${now.name} was not taken in. ${found.problem}`
@@ -83,6 +91,7 @@ export function useTakingIn(begin: Settling[] = []) {
     reading.value = false
     problem.value = ''
     asked++
+    under?.abort()
   }
   const name = computed(() => file.value?.name ?? '')
   return { offered, name, settled, reading, problem, open, settle, anew, keep, close }
