@@ -163,10 +163,12 @@ def import_project(request: HttpRequest) -> tuple[int, project_schemas.ProjectOu
 
 
 @router.post("/projects/import/read", response={200: Taken, 422: schemas.Problem})
-async def read_other(request: HttpRequest, file: File[UploadedFile], settled: Form[str] = "[]") -> Taken:
+async def read_other(request: HttpRequest, file: File[UploadedFile | None] = None, settled: Form[str] = "[]") -> Taken:
     """What a file of others (IFC4, DXF, a spreadsheet, a table) becomes, with what was understood, guessed and left out, and what can be
     settled of it. Nothing is made: the document is posted to be."""
     await in_thread(need_role, user_of(request), Role.DESIGNER, Role.ADMINISTRATOR)
+    if file is None:
+        raise ModelError("No file was sent.", "file")
     return await read_file(file.read(), file.name or "", settled)
 
 
