@@ -10,6 +10,7 @@ from pathlib import Path
 import numpy as np
 
 from engine.document import read_document
+from engine.document.units import in_kilonewtons
 from engine.errors import ModelError, refused
 from publish.picture import picture
 from publish.taken import Settled, Taken
@@ -71,9 +72,13 @@ def take(data: bytes, name: str, settled: Settled) -> Taken:
         found.document["dossier"] = {"chapters": {"basis": {"remark": remark}}}
     if found.document and not found.problems:
         try:
-            read_document(found.document)
+            document = read_document(found.document)
         except ModelError as error:
             found.problems.append(error.message)
+        else:
+            # whoever adds parts of it to a project states forces in kilonewtons
+            if document.units != "kN, m":
+                found.document = in_kilonewtons(document).model_dump(mode="json", exclude_defaults=True)
     found.lines = _picture(found)
     return found
 

@@ -87,7 +87,7 @@ MEMBERS = Kind(
         Field("material", "Grade", ("grade", "material", "steel")),
         Field("role", "Role", ("role", "type", "use", "kind")),
         Field("behaviour", "Joined", ("joined", "behaviour", "behavior")),
-        Field("roll", "Turned by", ("roll", "turned", "turned by", "rotation", "angle", "beta"), "angle"),
+        Field("roll", "Turned by", ("roll", "turned", "turned by", "rotation", "angle"), "angle"),
         Field("group", "Group", ("group",)),
         Field("released start", "Released at its start", ("release start", "hinge start", "release i")),
         Field("released end", "Released at its end", ("release end", "hinge end", "release j")),

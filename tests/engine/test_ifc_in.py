@@ -15,6 +15,7 @@ from engine.errors import ModelError
 from publish.ifc.made_of import AS_IT_IS
 from publish.ifc.out import ifc
 from publish.ifc.taken import taken
+from publish.take import take
 from tests.engine.test_ifc import MIXED, SPACE
 
 
@@ -187,6 +188,15 @@ class OfOthers(unittest.TestCase):
         # the column passes through the node of the beam, which was moved onto its axis
         np.testing.assert_allclose(structure.xyz[list(column.nodes)], [[0, 0, 0], [0, 0, 3], [0, 0, 4]], atol=1e-9)
         self.assertIn("1 end is put on the line that they nearly reach, by 150.0 mm", " ".join(found.guessed))
+
+    def test_it_is_handed_on_in_kilonewtons(self):
+        found = take(ifc(prepare(read_document(MIXED)), "Mixed", SPACE, "r"), "mixed.ifc", {}).document
+        document = read_document(found)
+        springs = next(s.springs for s in document.supports if s.springs)
+        at_end = next(m.releases.end_springs for m in document.members if m.releases.end_springs)
+        self.assertEqual((document.units, springs, at_end), ("kN, m", {"rx": 800}, {"ry": 500}))
+        self.assertEqual(document.node_loads[0].force, (1, 2, -3))
+        self.assertTrue(document.dossier.chapters["basis"].remark.startswith("Taken in from mixed.ifc."))
 
     def test_what_is_none(self):
         whole = ifc(prepare(read_document(MIXED)), "Mixed", SPACE, "r")

@@ -7,6 +7,8 @@ export type Settling = Pick<Schemas['FileChoice'], 'of' | 'field' | 'value'>
 /** Files of others that can be read. */
 export const OTHERS = ['.ifc', '.dxf', '.xlsx', '.csv']
 export const isOfOthers = (name: string): boolean => OTHERS.some((end) => name.toLowerCase().endsWith(end))
+/** Bytes of a file at most. */
+export const LARGEST = 8 * 1024 * 1024
 /** Choices kept of one kind of file. */
 const KEPT = 300
 const kindOf = (name: string) => name.split('.').pop()?.toLowerCase() ?? ''
@@ -57,7 +59,7 @@ export function useTakingIn(begin: Settling[] = []) {
   }
   async function open(given: File) {
     close()
-    if (given.size > 8 * 1024 * 1024) {
+    if (given.size > LARGEST) {
       problem.value = `${given.name} is larger than 8 MB.`
       return
     }
@@ -96,3 +98,4 @@ export function useTakingIn(begin: Settling[] = []) {
   const name = computed(() => file.value?.name ?? '')
   return { offered, name, settled, reading, problem, open, settle, anew, keep, close }
 }
+export type TakingIn = ReturnType<typeof useTakingIn>

@@ -2,54 +2,38 @@
 /** A project from a file: a document of Lorica, or a file of others, of which is told first what it becomes. */
 import { watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { ElButton, ElUpload, type UploadRawFile } from 'element-plus'
-import ImportDialog from '../components/ImportDialog.vue'
-import { isOfOthers, OTHERS, posted, useTakingIn } from '../lib/takingIn'
+import TakeFile from '../components/TakeFile.vue'
+import { isOfOthers, LARGEST, posted, useTakingIn } from '../lib/takingIn'
 
 const problem = defineModel<string>('problem', { required: true })
 const router = useRouter()
 const taking = useTakingIn()
-const { offered, name, settled, reading } = taking
 watch(taking.problem, (words) => (problem.value = words))
 
 async function make(text: string, of: string) {
   const found = await posted<{ id: string }>('/api/projects/import', text)
   if (!found.data) {
-    problem.value = `${of} was not taken in. ${found.problem}`
+    taking.problem.value = problem.value = `${of} was not taken in. ${found.problem}`
     return
   }
   taking.keep()
   taking.close()
   await router.push(`/projects/${found.data.id}`)
 }
-/** Nothing is uploaded by the control itself. */
-function chosen(given: UploadRawFile): false {
+async function chosen(file: File) {
   problem.value = ''
-  if (isOfOthers(given.name) || given.size > 8 * 1024 * 1024) void taking.open(given)
-  else void given.text().then((text) => make(text, given.name))
-  return false
+  if (isOfOthers(file.name) || file.size > LARGEST) await taking.open(file)
+  else await make(await file.text(), file.name)
 }
 </script>
 
 <template>
-  <ElUpload
-    :show-file-list="false"
-    :accept="['.json', 'application/json', ...OTHERS].join(',')"
-    :before-upload="chosen"
+  <TakeFile
+    :taking="taking"
+    words="Import…"
     title="A document of Lorica, IFC4, DXF, a spreadsheet or a table"
-  >
-    <ElButton tag="span" :loading="reading">{{ reading ? `Reading ${name}` : 'Import…' }}</ElButton>
-  </ElUpload>
-  <ImportDialog
-    v-if="offered"
-    :offered="offered"
-    :name="name"
-    :settled="settled"
-    :reading="reading"
-    :problem="problem"
-    @settle="taking.settle"
-    @anew="taking.anew"
-    @close="taking.close"
-    @take="make(JSON.stringify(offered.document), name)"
+    :more="['.json', 'application/json']"
+    @chosen="chosen"
+    @take="make(JSON.stringify(taking.offered.value?.document), taking.name.value)"
   />
 </template>

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /** Members of a drawing or a table brought into this project, where one says. */
-import { ElButton, ElInputNumber, ElUpload, type UploadRawFile } from 'element-plus'
+import { ElInputNumber } from 'element-plus'
 import { ref } from 'vue'
 import type { Schemas } from '../../../api/client'
-import ImportDialog from '../../../components/ImportDialog.vue'
-import { OTHERS, useTakingIn } from '../../../lib/takingIn'
+import TakeFile from '../../../components/TakeFile.vue'
+import { useTakingIn } from '../../../lib/takingIn'
 import { useWorkbench } from '../../../stores/workbench'
 
 const bench = useWorkbench()
@@ -13,7 +13,7 @@ const taking = useTakingIn([
   { of: '', field: 'feet', value: 'none' },
   { of: '', field: 'sideways', value: 'free' },
 ])
-const { offered, name, settled, reading, problem } = taking
+const { offered, name, problem } = taking
 const AXES = ['X', 'Y', 'Z'] as const
 const step = ref<[number, number, number]>([0, 0, 0])
 
@@ -26,58 +26,42 @@ async function take() {
     taking.close()
   } else problem.value = bench.message || 'They were not taken in.'
 }
-/** Nothing is uploaded by the control itself. */
-function chosen(given: UploadRawFile): false {
+function chosen(file: File) {
   step.value = [0, 0, 0]
-  void taking.open(given)
-  return false
+  void taking.open(file)
 }
 </script>
 
 <template>
   <div v-if="bench.mayChange" class="from">
-    <ElUpload
-      :show-file-list="false"
-      :accept="OTHERS.join(',')"
-      :before-upload="chosen"
+    <TakeFile
+      :taking="taking"
+      words="Import members…"
+      size="small"
       title="Lines of a drawing (DXF), a model (IFC4) or tables (XLSX, CSV) become members of this project"
+      @chosen="chosen"
+      @take="take"
     >
-      <ElButton tag="span" size="small" :loading="reading">{{
-        reading ? `Reading ${name}` : 'Import members…'
-      }}</ElButton>
-    </ElUpload>
+      <p class="place">
+        Its origin is put at
+        <label v-for="(axis, k) in AXES" :key="axis"
+          >{{ axis }}
+          <ElInputNumber
+            v-model="step[k]"
+            size="small"
+            :controls="false"
+            :precision="3"
+            :aria-label="`${axis} of the origin`"
+          />
+          m</label
+        >
+      </p>
+      <p>
+        Nodes, members, supports and sections come into this project; cases, loads and grid lines of the file stay out.
+      </p>
+    </TakeFile>
     <p v-if="problem && !offered" role="alert">{{ problem }}</p>
   </div>
-  <ImportDialog
-    v-if="offered"
-    :offered="offered"
-    :name="name"
-    :settled="settled"
-    :reading="reading"
-    :problem="problem"
-    @settle="taking.settle"
-    @anew="taking.anew"
-    @close="taking.close"
-    @take="take"
-  >
-    <p class="place">
-      Its origin is put at
-      <label v-for="(axis, k) in AXES" :key="axis"
-        >{{ axis }}
-        <ElInputNumber
-          v-model="step[k]"
-          size="small"
-          :controls="false"
-          :precision="3"
-          :aria-label="`${axis} of the origin`"
-        />
-        m</label
-      >
-    </p>
-    <p>
-      Nodes, members, supports and sections come into this project; cases, loads and grid lines of the file stay out.
-    </p>
-  </ImportDialog>
 </template>
 
 <style scoped>
