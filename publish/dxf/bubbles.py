@@ -19,9 +19,12 @@ def bubbles(found: Lines) -> list[tuple[str, int]]:
     """Name and number of each line that is a grid line."""
     grid: list[tuple[str, int]] = []
     flat = found.ends[:, :, :2]
+    texts = [(words, at) for words, at in found.texts if words]
+    places = np.array([at[:2] for _, at in texts], dtype=float).reshape(-1, 2)
     for (x, y, _), radius in found.circles:
         centre = np.array([x, y])
-        words = [w for w, at in found.texts if w and np.linalg.norm(np.array(at[:2]) - centre) <= WITHIN * radius]
+        within = np.linalg.norm(places - centre, axis=1) <= WITHIN * radius
+        words = [texts[k][0] for k in np.flatnonzero(within).tolist()]
         if len(words) != 1 or len(words[0]) > LETTERS:
             continue
         off = np.abs(np.linalg.norm(flat - centre, axis=2) - radius)

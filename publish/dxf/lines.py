@@ -21,8 +21,8 @@ from ezdxf.lldxf.tagger import binary_tags_loader
 from engine.errors import ModelError
 from engine.structure.model import Floats
 
-#: more lines than this are no frame
-MOST = 20_000
+#: more lines than this are no frame; parts of any kind that are looked at
+MOST, PARTS = 20_000, 300_000
 Place = tuple[float, float, float]
 
 
@@ -47,12 +47,14 @@ def lines_of(data: bytes) -> Lines:
             document = Drawing.load(binary_tags_loader(data))
         else:
             document, _ = recover.read(io.BytesIO(data))
-    except (DXFError, OSError, ValueError, KeyError, TypeError, IndexError, AttributeError) as error:
+    except (DXFError, OSError, ValueError, LookupError, TypeError, AttributeError, AssertionError) as error:
         raise ModelError(f"The file cannot be read as DXF ({type(error).__name__}).") from error
     found = Lines(int(document.header.get("$INSUNITS", 0) or 0), np.empty((0, 2, 3)), [])
     found.hidden = {layer.dxf.name for layer in document.layers if layer.is_off() or layer.is_frozen()}
     ends: list[tuple[Place, Place]] = []
-    for entity in _parts(document):
+    for number, entity in enumerate(_parts(document)):
+        if number > PARTS:
+            raise ModelError(f"The drawing holds more than {PARTS} parts, blocks taken apart.")
         for start, end in _straight(entity, found):
             ends.append((start, end))
             found.layers.append(str(entity.dxf.layer))
@@ -78,7 +80,7 @@ def some_kinds(others: Counter[tuple[str, str]]) -> str:
 def _parts(document: Drawing) -> Iterator[DXFEntity]:
     try:
         yield from recursive_decompose(document.modelspace())
-    except (DXFError, ValueError, KeyError, AttributeError, RecursionError) as error:
+    except (DXFError, ValueError, LookupError, TypeError, AttributeError, AssertionError, RecursionError) as error:
         raise ModelError(f"A block of the drawing cannot be taken apart ({type(error).__name__}).") from error
 
 

@@ -92,13 +92,15 @@ def _onwards(nodes: Floats, ends: Ints) -> tuple[int, int]:
     return (a, b) if first > 0 else (b, a)
 
 
-def feet_of(met: Met, roles: list[str]) -> list[int]:
-    """Nodes that something stands on: lower ends of columns and posts that nothing goes on below; without any, the lowest nodes."""
+def feet_of(met: Met, roles: list[str]) -> tuple[list[int], str]:
+    """Nodes that something stands on, and which they are in words: lower ends of columns and posts that nothing goes on below; without
+    any, the lowest nodes."""
     z = met.nodes[:, 2]
     lower = np.where(z[met.ends[:, 0]] <= z[met.ends[:, 1]], met.ends[:, 0], met.ends[:, 1])
     upper = met.ends.sum(axis=1) - lower
     rises = z[upper] - z[lower] > 1e-3
     tops = set(upper[rises].tolist())
     on = [int(n) for n, role in zip(lower, roles, strict=True) if role in ("column", "gable post")]
-    feet = sorted(set(on) - tops)
-    return feet or np.flatnonzero(z <= z.min() + 1e-3).tolist()
+    if feet := sorted(set(on) - tops):
+        return feet, "where columns begin"
+    return np.flatnonzero(z <= z.min() + 1e-3).tolist(), "the lowest nodes"

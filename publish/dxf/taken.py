@@ -99,7 +99,7 @@ class _Reader(Reader):
             self.taken.understood.append(f"The drawing is in {UNITS[unit][1]}, as its head says.")
         elif ("", "unit") not in self.settled:
             self.taken.guessed.append(
-                f"The drawing names no unit; it is {extent:g} across, and taken to be in {UNITS[unit][1]}."
+                f"The drawing names no unit that is known here; it is {extent:g} across, and taken to be in {UNITS[unit][1]}."
             )
         return UNITS[unit][0]
 
@@ -113,7 +113,7 @@ class _Reader(Reader):
 
     def options(self, view: str) -> None:
         self.choose("", "gap", "Ends that meet are within", "10", {key: f"{key} mm" for key in GAPS})
-        self.choose("", "feet", "Feet of columns", "pinned", FEET_WORDS)
+        self.choose("", "feet", "Feet of columns", "none" if view == "plan" else "pinned", FEET_WORDS)
         self.choose("", "grade", "Grade of the steel", "S355", {grade: grade for grade in STRENGTH})
         if view == "elevation":
             words = {"held": "every node is held along Y", "free": "nothing: it is braced by hand"}
@@ -175,7 +175,7 @@ class _Reader(Reader):
 
     def document(self, name: str, met: Met, made: list[dict[str, str]], view: str) -> None:
         members = members_of(met, made, self.value("", "grade"))
-        feet = feet_of(met, [one["role"] for one in made])
+        feet, which = feet_of(met, [one["role"] for one in made])
         fixed = FEET[self.value("", "feet")]
         supports: dict[int, list[str]] = dict.fromkeys(feet, fixed) if fixed else {}
         if view == "elevation" and self.value("", "sideways") == "held":
@@ -185,9 +185,7 @@ class _Reader(Reader):
                 "Every node is held sideways, along Y, by a support of its own, as if bracing were there: verdicts hold only where it is."
             )
         if feet and fixed:
-            self.taken.guessed.append(
-                f"{counted(len(feet), 'foot is', 'feet are')} {self.value('', 'feet')}: where columns begin."
-            )
+            self.taken.guessed.append(f"{counted(len(feet), 'foot is', 'feet are')} {self.value('', 'feet')}: {which}.")
         self.taken.document = {
             "version": FORMAT_VERSION,
             "name": name[:80] or "Drawing",

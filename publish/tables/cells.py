@@ -7,6 +7,7 @@ import io
 import re
 import zipfile
 from dataclasses import dataclass
+from math import isfinite
 
 from openpyxl import load_workbook
 from openpyxl.utils import get_column_letter
@@ -108,8 +109,9 @@ def columns_of(row: list[str]) -> list[Column]:
 
 
 def number_in(cell: str) -> float | None:
-    """A cell as a number, with a point or a comma; None for none."""
+    """A cell as a finite number, with a point or a comma; None for none."""
     try:
-        return float(cell.replace(",", ".").replace("−", "-").replace(" ", ""))
+        value = float(cell.replace(",", ".").replace("−", "-").replace(" ", ""))
     except ValueError:
         return None
+    return value if isfinite(value) else None

@@ -28,6 +28,10 @@ YES, NO = ("1", "yes", "true", "x", "fixed", "held"), ("0", "no", "false", "", "
 USES = get_args(CombinationInput.model_fields["use"].annotation)
 
 
+def _millimetres(place: tuple[float, float, float]) -> tuple[int, ...]:
+    return tuple(round(v * 1000) for v in place)
+
+
 def _bare(name: str) -> str:
     return name.lower().replace(" ", "")
 
@@ -84,6 +88,7 @@ class Made:
     parts: dict[str, list[dict[str, Any]]] = field(default_factory=lambda: {kind: [] for kind in KINDS})
     names: dict[str, set[str]] = field(default_factory=dict)
     places: dict[str, tuple[float, float, float]] = field(default_factory=dict)
+    near: dict[tuple[int, ...], str] = field(default_factory=dict)
     guessed: dict[str, int] = field(default_factory=dict)
 
     def guess(self, words: str) -> None:
@@ -129,8 +134,13 @@ class Made:
         name = self.named("nodes", cells, cells.text("name"))
         if None in at:
             return None
-        self.places[name] = (at[0] or 0.0, at[1] or 0.0, at[2] or 0.0)
+        self.stand(name, (at[0] or 0.0, at[1] or 0.0, at[2] or 0.0))
         return {"name": name, "at": list(self.places[name])}
+
+    def stand(self, name: str, place: tuple[float, float, float]) -> None:
+        """Keep where a node stands; the first of those within a millimetre is met by members that say places."""
+        self.places[name] = place
+        self.near.setdefault(_millimetres(place), name)
 
     def _members(self, cells: Cells) -> dict[str, Any] | None:
         start, end = (self.end_of(cells, which) for which in ("start", "end"))
@@ -174,16 +184,13 @@ class Made:
             cells.say(which, f"the member says neither which node it has at its {which} nor where that is.")
             return None
         place = (at[0] or 0.0, at[1] or 0.0, at[2] or 0.0)
-        near = next(
-            (n for n, own in self.places.items() if max(abs(a - b) for a, b in zip(own, place, strict=True)) < 1e-3),
-            None,
-        )
+        near = self.near.get(_millimetres(place))
         if near is None:
             near = f"n{len(self.places) + 1}"
             while near in self.names.get("nodes", ()):
                 near += "'"
             self.names.setdefault("nodes", set()).add(near)
-            self.places[near] = place
+            self.stand(near, place)
             self.parts["nodes"].append({"name": near, "at": list(place)})
         return near
 

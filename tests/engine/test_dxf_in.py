@@ -258,6 +258,11 @@ class OfOthers(unittest.TestCase):
         lines = {(g["name"], g["axis"], g["at"]) for g in found.document["grid"]}
         self.assertEqual(lines, {("A", "X", 0.0), ("B", "X", 6.0), ("2", "Y", 10.0)})
         self.assertEqual([m["role"] for m in found.document["members"]], ["joist"])
+        # nothing stands in a plan: nothing is held
+        self.assertEqual(found.document["supports"], [])
+        held = read(document, settled={"|view": "plan", "|feet": "pinned"})
+        self.assertEqual(len(held.document["supports"]), 2)
+        self.assertIn("2 feet are pinned: the lowest nodes.", held.guessed)
         # the layer of the grid bears nothing else: it is not asked about
         self.assertEqual({c.of for c in found.choices}, {"", "joists"})
 

@@ -195,6 +195,9 @@ class Wrong(unittest.TestCase):
             ({"Beams": [*BEAMS, ["B2", 2, "", "IPE 300", ""]]}, "neither which node it has at its end"),
             ({"Nodes": [*NODES, [3, "five", 0, 0]]}, "Nodes, B4: X is a number, not “five”."),
             ({"Nodes": [*NODES, [3, None, 0, 0]]}, "Nodes, B4: X is missing."),
+            ({"Nodes": [*NODES, [3, "nan", 0, 0]]}, "Nodes, B4: X is a number, not “nan”."),
+            ({"Nodes": [*NODES, [3, "1e999", 0, 0]]}, "Nodes, B4: X is a number, not “1e999”."),
+            ({"Nodes": [*NODES, [3, 1e12, 0, 0]]}, "nodes.2.at.0: must be at most 100000"),
             (
                 {"Nodes": [["Node", "X (miles)", "Y", "Z"], *NODES[1:]]},
                 "Nodes, column B: X in miles is not read; m, mm",
