@@ -7,7 +7,11 @@ import { useWorkbench } from './workbench'
 /** The building in its surroundings, of the numbers that are shown: for the drawing and for the sheet of the site. */
 export const useSite = defineStore('site', () => {
   const bench = useWorkbench()
-  const { data: site, problem, waiting } = useAnswer(
+  const {
+    data: site,
+    problem,
+    waiting,
+  } = useAnswer(
     '/api/projects/{project_id}/site',
     () =>
       bench.stage === 'site' && bench.project && bench.chain && !bench.chain.problem && bench.chain.status !== 'bare'
