@@ -78,7 +78,8 @@ def take(data: bytes, name: str, settled: Settled) -> Taken:
         else:
             # whoever adds parts of it to a project states forces in kilonewtons
             if document.units != "kN, m":
-                found.document = in_kilonewtons(document).model_dump(mode="json", exclude_defaults=True)
+                stated = in_kilonewtons(document).model_dump(mode="json", exclude_defaults=True)
+                found.document = {"version": document.version, **stated}
     found.lines = _picture(found)
     return found
 

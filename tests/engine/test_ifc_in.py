@@ -9,7 +9,7 @@ import numpy as np
 
 from engine.chain import prepare, run
 from engine.demo import drying_hall
-from engine.document import Document, read_document
+from engine.document import FORMAT_VERSION, Document, read_document
 from engine.document.jigs import HallJig
 from engine.errors import ModelError
 from publish.ifc.made_of import AS_IT_IS
@@ -191,6 +191,7 @@ class OfOthers(unittest.TestCase):
 
     def test_it_is_handed_on_in_kilonewtons(self):
         found = take(ifc(prepare(read_document(MIXED)), "Mixed", SPACE, "r"), "mixed.ifc", {}).document
+        self.assertEqual(found["version"], FORMAT_VERSION)
         document = read_document(found)
         springs = next(s.springs for s in document.supports if s.springs)
         at_end = next(m.releases.end_springs for m in document.members if m.releases.end_springs)
