@@ -30,7 +30,13 @@ def load(document: Document, structure: Structure) -> Loading:
                 node = nodes[support.node]
                 _check_held(structure, node, structure.settlement[node], support.node, f"supports.{i}.settlement")
         add_settlement(loading, structure)
-    for case in document.cases:
+    generated = {case.symbol: case.name for case in loading.cases}
+    for k, case in enumerate(document.cases):
+        if case.name in generated:
+            raise ModelError(
+                f"Case “{case.name}” is named like “{generated[case.name]}”, which is generated and known by that symbol: give it another name.",
+                f"cases.{k}.name",
+            )
         given = Case(case.name, case.name, case.nature, case.excludes, category=case.category, together=case.together)
         if case.self_weight:
             if document.hall or document.jigs or document.panels:
@@ -82,6 +88,15 @@ def load(document: Document, structure: Structure) -> Loading:
         lay(loading, structure, wide, numbers, force, f"area_loads.{i}")
     loading.spread = spread(structure, loading)
     family(document).finish(loading, structure, document)
+    known: dict[str, str] = {}
+    for case in loading.cases:
+        if case.symbol in known:
+            raise ModelError(
+                f"Two cases are known by “{case.symbol}”: “{known[case.symbol]}” and “{case.name}”, of which one is generated: give the stated "
+                "one another name.",
+                "cases",
+            )
+        known[case.symbol] = case.name
     return loading
 
 

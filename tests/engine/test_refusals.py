@@ -8,6 +8,7 @@ from engine.chain import run
 from engine.document import Document, read_document
 from engine.document.base import Haunch
 from engine.document.jigs import HallJig
+from engine.document.loads import CaseInput
 from engine.errors import ModelError
 from tests.engine.helpers import FIXED
 
@@ -155,6 +156,19 @@ class Refusals(unittest.TestCase):
             ({"name": "c", "factors": {"Q": 1.0}}, "Q", "combinations.0.factors"),
         ):
             self.refused(bent(combinations=[item]), words, place)
+
+    def test_cases_named_like_generated_ones(self) -> None:
+        # the page, formulas and files know cases by their symbols: two of one symbol would show one for the other
+        hall = Document(hall=HallJig(spacings=[6.0]))
+        for name, words, place in (
+            ("S1", "Case “S1” is named like “Snow, undrifted”", "cases.0.name"),
+            ("Snow, undrifted", "bears the name of a generated one", "cases"),
+            ("Φx(S1)", "Two cases are known by “Φx(S1)”", "cases"),
+        ):
+            self.refused(hall.model_copy(update={"cases": [CaseInput(name=name, nature="snow")]}), words, place)
+        free = run(hall.model_copy(update={"cases": [CaseInput(name="S9", nature="snow")]}))
+        symbols = [case.symbol for case in free.loading.cases]
+        self.assertEqual(len(set(symbols)), len(symbols))
 
     def test_members(self) -> None:
         beam = "members.1"
