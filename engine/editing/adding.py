@@ -19,18 +19,7 @@ class Adding(Work):
     def _add(self, o: Add) -> None:
         self._add_sections(o)
         nodes = self._add_nodes(o)
-        named = _namer({*self.structure.index, *self.stated})
-        for k, member in enumerate(o.members):
-            ends = [nodes.get(name) for name in (member.start, member.end)]
-            if None in ends:
-                missing = member.start if ends[0] is None else member.end
-                raise ModelError(
-                    f"{member.name}: there is no node “{missing}” among those that are added.", f"members.{k}"
-                )
-            if ends[0] == ends[1]:
-                raise ModelError(f"{member.name} has no length.", f"members.{k}")
-            update = {"name": named(member.name), "start": ends[0], "end": ends[1]}
-            self.document.members.append(member.model_copy(update=update))
+        members = self._add_members(o, nodes)
         on_ground = np.flatnonzero((self.structure.fixed | (self.structure.springs > 0)).any(axis=1))
         held = {self.structure.nodes[k] for k in on_ground.tolist()}
         for k, support in enumerate(o.supports):
@@ -40,6 +29,48 @@ class Adding(Work):
             # what is held already stays as it is
             if node not in held:
                 self.document.supports.append(support.model_copy(update={"node": node}))
+
+        self._add_loads(o, nodes, members)
+
+    def _add_members(self, o: Add, nodes: dict[str, str]) -> dict[str, str]:
+        """Members by the names that they were added with."""
+        named = _namer({*self.structure.index, *self.stated})
+        found: dict[str, str] = {}
+        for k, member in enumerate(o.members):
+            ends = [nodes.get(name) for name in (member.start, member.end)]
+            if None in ends:
+                missing = member.start if ends[0] is None else member.end
+                raise ModelError(
+                    f"{member.name}: there is no node “{missing}” among those that are added.", f"members.{k}"
+                )
+            if ends[0] == ends[1]:
+                raise ModelError(f"{member.name} has no length.", f"members.{k}")
+            if member.name in found:
+                raise ModelError(f"There are two members named “{member.name}”.", f"members.{k}")
+            found[member.name] = named(member.name)
+            update = {"name": found[member.name], "start": ends[0], "end": ends[1]}
+            self.document.members.append(member.model_copy(update=update))
+        return found
+
+    def _add_loads(self, o: Add, nodes: dict[str, str], members: dict[str, str]) -> None:
+        known = {c.name: c for c in self.document.cases}
+        for k, case in enumerate(o.cases):
+            if case.name not in known:
+                self.document.cases.append(case)
+            elif known[case.name].nature != case.nature:
+                words = f"Case “{case.name}” is {known[case.name].nature} in this project, not {case.nature}."
+                raise ModelError(words, f"cases.{k}")
+        cases = {c.name for c in o.cases}
+        for k, load in enumerate(o.member_loads):
+            of = (load.member, *load.run)
+            if load.case not in cases or not set(of) <= set(members):
+                raise ModelError("The load is of a case or on a member that is not added.", f"member_loads.{k}")
+            update = {"member": members[load.member], "run": [members[name] for name in load.run]}
+            self.document.member_loads.append(load.model_copy(update=update))
+        for k, point in enumerate(o.node_loads):
+            if point.case not in cases or point.node not in nodes:
+                raise ModelError("The load is of a case or on a node that is not added.", f"node_loads.{k}")
+            self.document.node_loads.append(point.model_copy(update={"node": nodes[point.node]}))
 
     def _add_sections(self, o: Add) -> None:
         known = {s.name: s for s in self.document.sections}

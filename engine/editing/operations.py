@@ -8,6 +8,7 @@ from pydantic import Field
 
 from engine.document.base import Behaviour, Freedom, Haunch, Name, NotNegative, Number, Part, Positive, Role, Vector
 from engine.document.byhand import MemberInput, NodeInput, Offset, OwnChecks, Releases, SectionInput, SupportInput
+from engine.document.loads import CaseInput, MemberLoad, NodeLoad
 
 Place = Name | Vector
 Count = Annotated[int, Field(ge=1, le=200)]
@@ -96,14 +97,18 @@ class Draw(Part):
 
 
 class Add(Part):
-    """Add parts that were made elsewhere, moved by a step: nodes, members between them, supports, sections of one's own. A node where one
-    stands already is that one; a member or a node whose name is taken gets a fresh one."""
+    """Add parts that were made elsewhere, moved by a step: nodes, members between them, supports, sections of one's own, cases with loads.
+    A node where one stands already is that one; a member or a node whose name is taken gets a fresh one; a case of the same name and nature
+    is the same case."""
 
     do: Literal["add"] = "add"
     nodes: Annotated[list[NodeInput], Field(min_length=2, max_length=10_000)]
     members: Annotated[list[MemberInput], Field(min_length=1, max_length=10_000)]
     supports: Annotated[list[SupportInput], Field(max_length=10_000)] = []
     sections: Annotated[list[SectionInput], Field(max_length=500)] = []
+    cases: Annotated[list[CaseInput], Field(max_length=200)] = []
+    member_loads: Annotated[list[MemberLoad], Field(max_length=20_000)] = []
+    node_loads: Annotated[list[NodeLoad], Field(max_length=20_000)] = []
     step: Vector = (0.0, 0.0, 0.0)
 
 

@@ -79,3 +79,22 @@ class TakingIn(BrowserCase):
         page.keyboard.press("Control+z")
         expect(page.locator("header .rev")).to_have_text("rev 1")
         self.assertEqual(Project.objects.get().head.content["members"], [])
+
+    def test_loads_of_a_table_come_along_where_they_are_asked_for(self):
+        self.start_hall()
+        page = self.page
+        page.click("nav button:has-text('Frame')")
+        page.locator("aside.right nav.parts button", has_text="By hand").click()
+        page.locator("aside.right input[type=file]").set_input_files(
+            {"name": "annexe.xlsx", "mimeType": "x", "buffer": book(**BEAM)}
+        )
+        dialog = page.get_by_role("dialog")
+        dialog.get_by_label("X of the origin").fill("40")
+        dialog.get_by_label("X of the origin").press("Tab")
+        dialog.locator(".el-checkbox", has_text="With its cases and loads").click()
+        dialog.get_by_role("button", name="Import", exact=True).click()
+        expect(page.locator("header .rev")).to_have_text("rev 2")
+        document = Project.objects.get().head.content
+        self.assertEqual([(c["name"], c["nature"]) for c in document["cases"]], [("Q", "imposed")])
+        self.assertEqual([(x["member"], x["value"]) for x in document["member_loads"]], [("B1", [0, 0, -10])])
+        self.assertEqual(len(document["supports"]), 2)

@@ -65,6 +65,27 @@ class ByHand(unittest.TestCase):
         # the same again: its nodes stand there, its support does, its section is known
         again = do(added, do="add", step=(6, 0, 4), **parts)
         self.assertEqual((len(again.nodes), len(again.supports), len(again.sections)), (5, 1, 1))
+        # cases and loads come along: a case that is there already is the same one
+        loads = {
+            "cases": [{"name": "Q", "nature": "imposed"}],
+            "member_loads": [{"case": "Q", "member": "m1", "value": (0, 0, -2), "run": ["beam"]}],
+            "node_loads": [{"case": "Q", "node": "n1", "force": (0, 0, -7)}],
+        }
+        first = do(self.one, do="add", step=(6, 0, 4), **parts, **loads)
+        twice = do(first, do="add", step=(6, 0, 8), **parts, **loads)
+        self.assertEqual([c.name for c in twice.cases], ["Q"])
+        self.assertEqual(
+            [(x.member, x.run) for x in twice.member_loads], [("m1 (2)", ["beam"]), ("m1 (3)", ["beam (2)"])]
+        )
+        self.assertEqual([x.node for x in twice.node_loads], ["n3", "b"])
+        wind = {"cases": [{"name": "Q", "nature": "wind"}]}
+        self.refused("“Q” is imposed in this project, not wind", first, do="add", **parts | wind)
+        for more in (
+            {"member_loads": loads["member_loads"]},
+            {"node_loads": [{"case": "Q", "node": "zz"}], "cases": loads["cases"]},
+        ):
+            self.refused("that is not added", do="add", **parts, **more)
+        self.refused("two members named “m1”", do="add", **parts | {"members": [*members, members[0]]})
         # what a jig holds stays as the jig holds it
         hall = do(
             Document(hall=HallJig()),

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Members of a drawing or a table brought into this project, where one says. */
-import { ElInputNumber } from 'element-plus'
+import { ElCheckbox, ElInputNumber } from 'element-plus'
 import { ref } from 'vue'
 import type { Schemas } from '../../../api/client'
 import TakeFile from '../../../components/TakeFile.vue'
@@ -17,16 +17,21 @@ const { offered, name, problem } = taking
 const AXES = ['X', 'Y', 'Z'] as const
 const step = ref<[number, number, number]>([0, 0, 0])
 
-type Parts = Pick<Schemas['Add'], 'nodes' | 'members'> & Partial<Pick<Schemas['Add'], 'supports' | 'sections'>>
+type Parts = Partial<Schemas['Add']> & Pick<Schemas['Add'], 'nodes' | 'members'>
+const loaded = ref(false)
 async function take() {
-  const { nodes, members, supports = [], sections = [] } = offered.value?.document as unknown as Parts
-  const label = `${members.length} members from ${name.value}`
-  if (await bench.operate(label, { do: 'add', nodes, members, supports, sections, step: step.value })) {
+  const of = offered.value?.document as unknown as Parts
+  const { nodes, members, supports = [], sections = [] } = of
+  const loads: Partial<Parts> = loaded.value ? of : {}
+  const { cases = [], member_loads = [], node_loads = [] } = loads
+  const parts = { nodes, members, supports, sections, cases, member_loads, node_loads }
+  if (await bench.operate(`${members.length} members from ${name.value}`, { do: 'add', ...parts, step: step.value })) {
     taking.keep()
     taking.close()
   } else problem.value = bench.message || 'They were not taken in.'
 }
 function chosen(file: File) {
+  loaded.value = false
   step.value = [0, 0, 0]
   void taking.open(file)
 }
@@ -57,7 +62,9 @@ function chosen(file: File) {
         >
       </p>
       <p>
-        Nodes, members, supports and sections come into this project; cases, loads and grid lines of the file stay out.
+        Nodes, members, supports and sections come into this project; combinations, grid lines and levels of the file
+        stay out.
+        <ElCheckbox v-if="offered?.document.cases" v-model="loaded" size="small">With its cases and loads</ElCheckbox>
       </p>
     </TakeFile>
     <p v-if="problem && !offered" role="alert">{{ problem }}</p>
