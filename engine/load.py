@@ -89,14 +89,14 @@ def load(document: Document, structure: Structure) -> Loading:
     loading.spread = spread(structure, loading)
     family(document).finish(loading, structure, document)
     known: dict[str, str] = {}
-    for case in loading.cases:
-        if case.symbol in known:
+    for made in loading.cases:
+        if made.symbol in known:
             raise ModelError(
-                f"Two cases are known by “{case.symbol}”: “{known[case.symbol]}” and “{case.name}”, of which one is generated: give the stated "
+                f"Two cases are known by “{made.symbol}”: “{known[made.symbol]}” and “{made.name}”, of which one is generated: give the stated "
                 "one another name.",
                 "cases",
             )
-        known[case.symbol] = case.name
+        known[made.symbol] = made.name
     return loading
 
 
