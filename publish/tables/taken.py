@@ -61,7 +61,7 @@ def taken(data: bytes, settled: Settled, name: str = "Table") -> Taken:
     if not made.parts["supports"]:
         found.left_out.append("Supports: no sheet holds them. They are put in the Frame stage.")
     found.left_out.append(
-        "What holds the flanges of members sideways, haunches and releases: tables do not bear them. Until restraints are put, members "
+        "What holds the flanges of members sideways, and haunches: tables do not bear them. Until restraints are put, members "
         "count as held at their ends alone."
     )
     return found
