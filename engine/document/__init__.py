@@ -106,6 +106,16 @@ class Document(Part):
         return version
 
     @property
+    def generates(self) -> bool:
+        """Whether actions are generated: those of what jigs and panels set out."""
+        return bool(self.hall or self.jigs or self.panels)
+
+    @property
+    def counts_weight(self) -> bool:
+        """Whether a case counts the self-weight of the members: a generated one, or one that is marked."""
+        return self.generates or any(case.self_weight for case in self.cases)
+
+    @property
     def force(self) -> float:
         """Newtons in the document's unit of force."""
         return 1000.0 if self.units == "kN, m" else 1.0

@@ -144,7 +144,8 @@ def verify(
         verdicts.append(Verdict(i, status, usable, tuple(dict.fromkeys(reasons[i])), tuple(left_out[i])))
     _shown(combined, verdicts, along)
     tilts, lifted = equilibrium(combined, combinations)
-    unsaid = _idle(combined, combinations) + unbalanced(tilts, structure) + held_aloft(structure) + checks.unsaid()
+    unsaid = _idle(combined, combinations) + unbalanced(tilts, structure) + checks.unsaid()
+    unsaid += held_aloft(structure) + weightless(document, structure)
     tuples = tuple(tilts), tuple(lifted)
     return Verification(tuple(verdicts), checks, service, stretches_, along, *tuples, unsaid, variable, secondary)
 
@@ -195,6 +196,15 @@ def _idle(combined: Combined, combinations: list[Combination]) -> tuple[str, ...
         if np.abs(combined.response.reaction[..., i]).max(initial=0.0) > 1.0:
             found.append(f"case “{case.name}” is in no combination for strength")
     return tuple(found)
+
+
+def weightless(document: Document, structure: Structure) -> tuple[str, ...]:
+    """Said where the members weigh something and no case counts it: jigs and panels bring a case of their own for it, stated cases are
+    marked."""
+    generated = document.hall or document.jigs or document.panels
+    if generated or any(case.self_weight for case in document.cases) or not any(map(structure.mass, structure.members)):
+        return ()
+    return ("no case counts the self-weight of the members: it acts only as far as stated loads bear it",)
 
 
 def held_aloft(structure: Structure) -> tuple[str, ...]:

@@ -15,7 +15,7 @@ from engine.document.base import Behaviour, Nature
 from engine.document.loads import CombinationInput
 from engine.errors import ModelError
 from engine.structure.words import ROLE_WORDS
-from publish.dxf.members import role_by_way
+from publish.dxf.members import behaviour_of, role_by_way
 from publish.tables.cells import Column, number_in
 from publish.tables.fields import KINDS, Field, unit_in
 from publish.words import role_called, role_in, section_called
@@ -38,7 +38,8 @@ def _bare(name: str) -> str:
 
 @dataclass
 class Cells:
-    """One row by its fields. at: where it is, for what is said of it; factors: cells of the columns that are no field, by heading."""
+    """One row by its fields. at: where it is, for what is said of it; factors: cells of the columns that are no field, by heading; length:
+    unit of lengths where the heading has none."""
 
     sheet: str
     row: int
@@ -46,6 +47,7 @@ class Cells:
     columns: dict[str, Column]
     factors: dict[str, tuple[str, Column]]
     wrong: Callable[[str], None]
+    length: str
 
     def at(self, key: str) -> str:
         return (
@@ -69,7 +71,8 @@ class Cells:
         if value is None:
             self.say(spec.key, f"{spec.words} is a number, not “{cell[:40]}”.")
             return None
-        return value * (unit_in(self.columns[spec.key].unit, spec.quantity) or 1.0)
+        unit = self.columns[spec.key].unit or (self.length if spec.quantity == "length" else "")
+        return value * (unit_in(unit, spec.quantity) or 1.0)
 
     def one_of(self, key: str, words: str, options: tuple[str, ...], default: str) -> str:
         cell = self.text(key).lower() or default
@@ -158,7 +161,7 @@ class Made:
         }
         found["material"] = self.material(cells)
         found["role"] = self.role(cells, start, end)
-        found["behaviour"] = cells.one_of("behaviour", "Joined", get_args(Behaviour), "beam")
+        found["behaviour"] = self.behaviour(cells, found["role"], found["section"])
         released = {which: self.freedoms(cells, f"released {which}") for which in ("start", "end")}
         if any(released.values()):
             found["releases"] = {which: free for which, free in released.items() if free}
@@ -205,6 +208,15 @@ class Made:
             except ModelError as error:
                 cells.say("section", error.message[0].lower() + error.message[1:])
         return found or name
+
+    def behaviour(self, cells: Cells, role: str, section: str) -> str:
+        """As it is stated, else as usual for the role."""
+        if cells.text("behaviour"):
+            return cells.one_of("behaviour", "Joined", get_args(Behaviour), "beam")
+        usual = behaviour_of(role, section)
+        if usual != "beam":
+            self.guess(f"{ROLE_WORDS[role][1]} bear as usual: {usual}")
+        return usual
 
     def material(self, cells: Cells) -> str:
         name = cells.text("material")

@@ -6,12 +6,14 @@ from dataclasses import dataclass
 
 from engine.document import FORMAT_VERSION
 from engine.errors import ModelError
-from publish.tables.cells import HEAD, Column, Sheet, columns_of, sheets_of
+from publish.tables.cells import HEAD, Column, Sheet, columns_of, number_in, sheets_of
 from publish.tables.fields import KINDS, UNITS, Field, field_of, unit_in
 from publish.tables.rows import MOST, Cells, Made
 from publish.taken import FileChoice, FileOption, Settled, Taken, chosen, counted, some
 
 LEAVE_OUT = ""
+#: without a unit, lengths larger than this are in millimetres
+LARGE = 300.0
 
 
 @dataclass
@@ -38,11 +40,12 @@ def taken(data: bytes, settled: Settled, name: str = "Table") -> Taken:
     if not sheets:
         raise ModelError("The file holds no table: every sheet is empty.")
     tables = [table for sheet in sheets if (table := _table(sheet, settled, found))]
+    length = _length(tables, settled, found)
     made = Made(lambda words: _wrong(found, words), unsure={table.kind for table in tables if table.lacks})
     for kind in KINDS:
         for table in tables:
             if table.kind == kind and not table.lacks:
-                _rows(table, made)
+                _rows(table, made, length)
                 _unknown_cases(table, made, found)
     if not any(table.kind == "members" for table in tables):
         found.problems.insert(0, "No sheet holds members: say which one does.")
@@ -65,6 +68,30 @@ def taken(data: bytes, settled: Settled, name: str = "Table") -> Taken:
         "count as held at their ends alone."
     )
     return found
+
+
+def _length(tables: list[_Table], settled: Settled, found: Taken) -> str:
+    """The unit of lengths whose headings have none, by how large they are; offered to be settled where there are any."""
+    values = [
+        abs(number_in(row[k]) or 0.0)
+        for table in tables
+        for spec in KINDS[table.kind].fields
+        if spec.quantity == "length" and (k := table.fields.get(spec.key)) is not None and not table.columns[k].unit
+        for _, row in table.rows
+        if k < len(row)
+    ]
+    if not values:
+        return "m"
+    guess = "mm" if max(values) > LARGE else "m"
+    units = {unit: unit for unit in UNITS["length"]}
+    unit, _ = chosen(settled, "", "length", guess, units, "the unit of lengths")
+    offered = tuple(FileOption(own, own) for own in units)
+    found.choices.insert(0, FileChoice("", "length", "Lengths without a unit", unit, offered))
+    if ("", "length") not in settled:
+        found.guessed.append(
+            f"Lengths whose headings have no unit are up to {max(values):g}, and taken to be in {unit}."
+        )
+    return unit
 
 
 def _unknown_cases(table: _Table, made: Made, found: Taken) -> None:
@@ -164,9 +191,9 @@ def _known_unit(table: _Table, spec: Field, column: Column, found: Taken) -> Non
         )
 
 
-def _rows(table: _Table, made: Made) -> None:
+def _rows(table: _Table, made: Made, length: str) -> None:
     columns = {key: table.columns[k] for key, k in table.fields.items()}
     for number, row in table.rows:
         values = {key: row[k] for key, k in table.fields.items() if k < len(row)}
         factors = {table.columns[k].whole: (row[k], table.columns[k]) for k in table.others if k < len(row)}
-        made.row(table.kind, Cells(table.sheet.name, number, values, columns, factors, made.wrong))
+        made.row(table.kind, Cells(table.sheet.name, number, values, columns, factors, made.wrong, length))

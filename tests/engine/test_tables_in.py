@@ -123,8 +123,8 @@ class OfOthers(unittest.TestCase):
 
     def test_units_of_headings(self):
         # what one of each is in metres, in kN/m and in kN
-        for unit, metres in (("m", 1), ("cm", 0.01), ("mm", 0.001), ("in", 0.0254), ("ft", 0.3048), ("", 1)):
-            heading = ["Node", f"X [{unit}]" if unit else "X", "Y", "Z"]
+        for unit, metres in (("m", 1), ("cm", 0.01), ("mm", 0.001), ("in", 0.0254), ("ft", 0.3048)):
+            heading = ["Node", f"X [{unit}]", "Y", "Z"]
             found = read(book(**BEAM | {"Nodes": [heading, [1, 0, 0, 0], [2, 6000, 0, 0]]}))
             self.assertAlmostEqual(found.document["nodes"][1]["at"][0], 6000 * metres, places=6, msg=unit)
         for unit, kilonewtons in (("kN/m", 1), ("N/m", 0.001), ("N/mm", 1), ("kN", 1), ("N", 0.001)):
@@ -139,6 +139,43 @@ class OfOthers(unittest.TestCase):
                     [(n["force"], n["moment"]) for n in found],
                     [([3 * force, 0, 0], [0] * 3), ([0] * 3, [0, 5 * moment, 0])],
                 )
+
+    def test_lengths_without_a_unit(self):
+        for far, metres, words in (
+            (6000, 6, "up to 6000, and taken to be in mm"),
+            (6, 6, "up to 6, and taken to be in m."),
+        ):
+            data = book(**BEAM | {"Nodes": [["Node", "X", "Y", "Z"], [1, 0, 0, 0], [2, far, 0, 0]]})
+            found = read(data)
+            self.assertEqual(found.document["nodes"][1]["at"], [metres, 0, 0])
+            self.assertIn(words, " ".join(found.guessed))
+            settled = read(data, **{"|length": "ft"})
+            self.assertAlmostEqual(settled.document["nodes"][1]["at"][0], far * 0.3048, places=6)
+            self.assertNotIn("taken to be in", " ".join(settled.guessed))
+        self.assertNotIn("length", [c.field for c in read(book(**BEAM)).choices])
+
+    def test_rods_bear_as_rods(self):
+        beams = [
+            ["Beam", "Node i", "Node j", "Profile", "Role"],
+            ["B1", 1, 2, "IPE 300", "main beam"],
+            ["D", 1, 2, "RD 20", "wall bracing"],
+        ]
+        found = read(book(**BEAM | {"Beams": beams}))
+        self.assertEqual([m["behaviour"] for m in found.document["members"]], ["beam", "tension-only"])
+        self.assertIn("Wall bracing bear as usual: tension-only (1).", found.guessed)
+        stated = [[*row, word] for row, word in zip(beams, ("Joined", "bar", "bar"), strict=True)]
+        found = read(book(**BEAM | {"Beams": stated}))
+        self.assertEqual([m["behaviour"] for m in found.document["members"]], ["bar", "bar"])
+
+    def test_the_verdict_says_that_nobody_counts_the_weight(self):
+        words = "no case counts the self-weight of the members: it acts only as far as stated loads bear it"
+        document = read(book(**BEAM)).document
+        left = [words for words, _ in run(read_document(document)).verification.whole.left_out]
+        self.assertIn(words, left)
+        own = {"cases": [*document["cases"], {"name": "G", "nature": "permanent", "self_weight": True}]}
+        left = [words for words, _ in run(read_document(document | own)).verification.whole.left_out]
+        self.assertNotIn(words, left)
+        self.assertNotIn(words, [words for words, _ in run(drying_hall()).verification.whole.left_out])
 
     def test_loads_of_every_kind(self):
         heading = ["Case", "Member", "Kind", "Along X", "Along Z", "Along Z at its end", "From", "To", "Axes"]
