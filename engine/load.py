@@ -20,7 +20,7 @@ from engine.structure.model import Floats, Panel, Structure
 def load(document: Document, structure: Structure) -> Loading:
     """All cases with their loads. Raises ModelError naming the load that refers to nothing or lies off its member."""
     loading = Loading()
-    if document.hall or document.jigs or document.panels:
+    if document.generates:
         family(document).add_actions(loading, structure, document)
     nodes = {name: i for i, name in enumerate(structure.nodes)}
     nodes |= {name: nodes[other] for name, other in structure.aliases.items()}
@@ -39,7 +39,7 @@ def load(document: Document, structure: Structure) -> Loading:
             )
         given = Case(case.name, case.name, case.nature, case.excludes, category=case.category, together=case.together)
         if case.self_weight:
-            if document.hall or document.jigs or document.panels:
+            if document.generates:
                 raise ModelError(
                     f"Case “{case.name}” would count self-weight twice: what the jigs set out has its own case for it.",
                     "cases",
@@ -314,7 +314,7 @@ def _warming(structure: Structure, item: MemberLoad, case: int, place: str) -> W
 
 
 def _combines(document: Document) -> bool:
-    return bool(document.hall or document.jigs or document.panels or not document.combinations)
+    return document.generates or not document.combinations
 
 
 def foreseen(document: Document, loading: Loading) -> int:
@@ -347,7 +347,7 @@ def combinations(document: Document, loading: Loading) -> list[Combination]:
             )
         factors = np.zeros(len(loading.cases))
         lost = [name for name in item.factors if name not in numbers]
-        if lost and (document.hall or document.jigs or document.panels):
+        if lost and document.generates:
             # generated cases come and go with the jigs; what is said of them is kept until they are back
             words = "lost: " + ", ".join(f"“{name}”" for name in lost)
             found.append(Combination(item.name, "lost", words, factors, "stated", own=True))

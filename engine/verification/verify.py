@@ -199,10 +199,8 @@ def _idle(combined: Combined, combinations: list[Combination]) -> tuple[str, ...
 
 
 def weightless(document: Document, structure: Structure) -> tuple[str, ...]:
-    """Said where the members weigh something and no case counts it: jigs and panels bring a case of their own for it, stated cases are
-    marked."""
-    generated = document.hall or document.jigs or document.panels
-    if generated or any(case.self_weight for case in document.cases) or not any(map(structure.mass, structure.members)):
+    """Said where the members weigh something and no case counts it."""
+    if document.counts_weight or not any(map(structure.mass, structure.members)):
         return ()
     return ("no case counts the self-weight of the members: it acts only as far as stated loads bear it",)
 

@@ -88,7 +88,7 @@ def simplifications(document: Document, structure: Structure) -> list[str]:
         found.append(NO_PANELS)
     else:
         counted = [case.name for case in document.cases if case.self_weight]
-        if structure.members and not document.panels and not counted:
+        if structure.members and not document.counts_weight:
             found.append(NO_WEIGHT)
         if len(counted) > 1:
             found.append(TWICE.format(" and ".join(f"“{name}”" for name in counted)))
