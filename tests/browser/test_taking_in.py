@@ -39,6 +39,10 @@ class TakingIn(BrowserCase):
         self.sign_in()
         page = self.page
         heights = [["Node no.", "X (mm)", "Y (mm)", "Up (mm)"], [1, 0, 0, 0], [2, 6000, 0, 0]]
+        page.set_input_files("input[type=file]", {"name": "a.docx", "mimeType": "x", "buffer": b"Dear Sir"})
+        expect(page.get_by_role("alert")).to_contain_text(
+            "a.docx was not taken in. The file is none that can be taken in; IFC4, DXF"
+        )
         sheets = BEAM | {"Nodes": heights, "Beams": [*BEAMS, ["B2", 2, 1, "IPE 301", "S275"]]}
         page.set_input_files("input[type=file]", {"name": "a.xlsx", "mimeType": "x", "buffer": book(**sheets)})
         dialog = page.get_by_role("dialog")

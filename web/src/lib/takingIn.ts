@@ -6,7 +6,8 @@ import { csrfToken, type Schemas } from '../api/client'
 export type Settling = Pick<Schemas['FileChoice'], 'of' | 'field' | 'value'>
 /** Files of others that can be read. */
 export const OTHERS = ['.ifc', '.dxf', '.xlsx', '.csv']
-export const isOfOthers = (name: string): boolean => OTHERS.some((end) => name.toLowerCase().endsWith(end))
+/** Whether a file is a document of Lorica; of any other the server says what it is. */
+export const isOwn = (name: string): boolean => kindOf(name) === 'json'
 /** Bytes of a file at most. */
 export const LARGEST = 8 * 1024 * 1024
 /** Choices kept of one kind of file. */

@@ -3,7 +3,7 @@
 import { watch } from 'vue'
 import { useRouter } from 'vue-router'
 import TakeFile from '../components/TakeFile.vue'
-import { isOfOthers, LARGEST, posted, useTakingIn } from '../lib/takingIn'
+import { isOwn, LARGEST, posted, useTakingIn } from '../lib/takingIn'
 
 const problem = defineModel<string>('problem', { required: true })
 const router = useRouter()
@@ -22,8 +22,8 @@ async function make(text: string, of: string) {
 }
 async function chosen(file: File) {
   problem.value = ''
-  if (isOfOthers(file.name) || file.size > LARGEST) await taking.open(file)
-  else await make(await file.text(), file.name)
+  if (isOwn(file.name) && file.size <= LARGEST) await make(await file.text(), file.name)
+  else await taking.open(file)
 }
 </script>
 
