@@ -30,7 +30,8 @@ from command.environment import (
 
 PID_FILE = DATA / "web.pid"
 ADDRESS_FILE = DATA / "web.address"
-CLIMATE_PID_FILE = DATA / "climate.pid"
+#: stand-ins for services of others, by what they are called: the variable that says where one answers
+STAND_INS = {"climate": "LORICA_CLIMATE_URL", "detailing": "LORICA_DETAILING_URL"}
 WORKERS_PID_FILE = DATA / "workers.pid"
 #: worker processes that compute chains
 WORKERS = 2
@@ -133,8 +134,9 @@ def start(port: int, detach: bool) -> int:
     account = ["--demo", DEMO_USER, DEMO_PASSWORD] if demo else []
     call([str(PYTHON), "manage.py", "set_up", *account], "Preparing the database", cwd=ROOT, env=variables)
     address = f"http://127.0.0.1:{port}/"
-    if "LORICA_CLIMATE_URL" not in os.environ:
-        variables["LORICA_CLIMATE_URL"] = _start_climate(variables)
+    for name, variable in STAND_INS.items():
+        if variable not in os.environ:
+            variables[variable] = _start_stand_in(name, variables)
     _start_workers(variables)
     server = _begin(
         [str(PYTHON), "-m", "gunicorn", "--config", "python:server.web", "server.asgi:application"],
@@ -160,15 +162,21 @@ def start(port: int, detach: bool) -> int:
 
 
 def _mend() -> int:
-    """Start again what of a serving installation is dead: its database, the keeper of its workers, the climate service."""
+    """Start again what of a serving installation is dead: its database, the keeper of its workers, the stand-ins for services of others."""
     mended = []
     if "LORICA_DATABASE_URL" not in os.environ and not postgres.running():
         mended.append("the database")
     variables = serving()
-    if "LORICA_CLIMATE_URL" not in os.environ and not _process(CLIMATE_PID_FILE, b"climate.service"):
-        # the web server knows the old address
-        _start_climate(variables, int((DATA / "climate.port").read_text()))
-        mended.append("the climate service")
+    for name, variable in STAND_INS.items():
+        port = DATA / f"{name}.port"
+        if (
+            variable not in os.environ
+            and port.exists()
+            and not _process(DATA / f"{name}.pid", f"{name}.service".encode())
+        ):
+            # the web server knows the old address
+            _start_stand_in(name, variables, int(port.read_text()))
+            mended.append(f"the {name} service")
     if not _process(WORKERS_PID_FILE, b"manage.py"):
         _start_workers(variables)
         mended.append("the workers")
@@ -193,12 +201,12 @@ def _start_workers(variables: dict[str, str]) -> None:
     _begin([str(PYTHON), "manage.py", "work", "--processes", str(WORKERS)], variables, WORKERS_PID_FILE)
 
 
-def _start_climate(variables: dict[str, str], port: int = 0) -> str:
-    """Start the stand-in climate service on a free port of loopback, or on that one; gives its address."""
-    _stop_process(CLIMATE_PID_FILE, b"climate.service")
+def _start_stand_in(name: str, variables: dict[str, str], port: int = 0) -> str:
+    """Start a stand-in for a service of others on a free port of loopback, or on that one; gives its address."""
+    _stop_process(DATA / f"{name}.pid", f"{name}.service".encode())
     port = port or postgres.free_port()
-    _begin([str(PYTHON), "-m", "climate.service", "--port", str(port)], variables, CLIMATE_PID_FILE)
-    (DATA / "climate.port").write_text(str(port))
+    _begin([str(PYTHON), "-m", f"{name}.service", "--port", str(port)], variables, DATA / f"{name}.pid")
+    (DATA / f"{name}.port").write_text(str(port))
     return f"http://127.0.0.1:{port}"
 
 
@@ -226,7 +234,8 @@ def stop() -> int:
     """Stop the web server and the private database."""
     pid = _stop_process(PID_FILE, WEB_MARK)
     _stop_process(WORKERS_PID_FILE, b"manage.py")
-    _stop_process(CLIMATE_PID_FILE, b"climate.service")
+    for name in STAND_INS:
+        _stop_process(DATA / f"{name}.pid", f"{name}.service".encode())
     database = postgres.stop() if "LORICA_DATABASE_URL" not in os.environ else False
     say("stopped; data stays" if pid or database else "nothing was running")
     return 0

@@ -11,6 +11,8 @@ def main(arguments: list[str] | None = None) -> int:
     # who takes a file in waits for it in front of a page: nothing of the analysis is imported for that
     if given[:1] == ["take"]:
         from publish.take import main as part
+    elif given[:1] == ["returned"]:
+        from publish.ifc.returned import main as part
     else:
         from publish.reporting import main as part
     return part(given)

@@ -1,7 +1,7 @@
 """Django settings. Safe for production by default; LORICA_LOCAL=1 relaxes what HTTP on loopback cannot have.
 
 LORICA_SECRET (needed), LORICA_DATABASE_URL (needed), LORICA_HOSTS (comma-separated), LORICA_LOCAL,
-LORICA_CLIMATE_URL (of a climate service), LORICA_WORKERS (1: worker processes compute), LORICA_RESULTS_MB, LORICA_RUN_SECONDS and
+LORICA_CLIMATE_URL (of a climate service), LORICA_DETAILING_URL (of an office that details steel), LORICA_WORKERS (1: worker processes compute), LORICA_RESULTS_MB, LORICA_RUN_SECONDS and
 LORICA_RUN_MB (the most that a run may take), LORICA_LOG (file; else standard error), LORICA_METRICS_TOKEN, LORICA_PROJECTS and LORICA_STORAGE_MB (of one
 person), LORICA_DELETED_DAYS, LORICA_HSTS (seconds, 0
 by default), LORICA_CONNECTIONS (of a web process to the database). docs/operating.md tells more.
@@ -123,6 +123,8 @@ DATA_UPLOAD_MAX_MEMORY_SIZE = 8 * 1024 * 1024
 
 #: where the climate service answers; "" for none
 CLIMATE_URL = os.environ.get("LORICA_CLIMATE_URL", "")
+#: where an office that details steel takes models; "" for none
+DETAILING_URL = os.environ.get("LORICA_DETAILING_URL", "")
 
 #: whether worker processes (manage.py work) compute the chains; else the web process does, while it is asked
 WORKERS = os.environ.get("LORICA_WORKERS") == "1"

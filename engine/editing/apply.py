@@ -158,14 +158,7 @@ class _Operations(Adding, Copying, Cutting, Releasing):
                 restraints.match(self.stated.get(name) or self.edit(name), self.member(name), like, length)
 
     def _draw(self, o: Draw) -> None:
-        names = []
-        for i, point in enumerate(o.points):
-            if isinstance(point, str):
-                if point not in self.at:
-                    raise ModelError(f"There is no node “{point}”.", f"points.{i}")
-                names.append(point)
-            else:
-                names.append(self.node(np.array(point, dtype=float)))
+        names = [self.point(point, f"points.{i}") for i, point in enumerate(o.points)]
         values = o.model_dump(exclude={"do", "points"})
         drawn = [self.add(a, b, values) for a, b in zip(names[:-1], names[1:], strict=True)]
         if not any(drawn):

@@ -10,7 +10,7 @@ from engine.document import references
 from engine.document.base import Freedom
 from engine.document.byhand import MemberInput, Releases
 from engine.document.loads import MemberLoad
-from engine.editing.operations import Cross, Divide, Join, Trim
+from engine.editing.operations import Cross, Divide, Join, Rejoin, Trim
 from engine.editing.work import SAME, Work
 from engine.errors import ModelError
 from engine.structure.model import Floats
@@ -225,6 +225,28 @@ class Cutting(Work):
             else:
                 m.end = node
         self.sweep()
+
+    def _rejoin(self, o: Rejoin) -> None:
+        own = self.member(o.member)
+        ends = [self.structure.nodes[n] for n in (own.nodes[0], own.nodes[-1])]
+        start = ends[0] if o.start is None else self.point(o.start, "start")
+        end = ends[1] if o.end is None else self.point(o.end, "end")
+        if start == end:
+            raise ModelError(f"“{o.member}” would have no length.", o.member)
+        if o.member in self.stated:
+            self.stated[o.member].start, self.stated[o.member].end = start, end
+            self.sweep()
+            return
+        made = self.add(start, end, self.like(o.member))
+        assert made is not None
+        own_name = o.member.replace("/", " ")
+        if own_name not in self.structure.index and own_name not in self.stated:
+            made.name = own_name
+        # what is edited of it went into its likeness
+        self.document.edits = [e for e in self.document.edits if e.member != o.member]
+        self.edits.pop(o.member, None)
+        references.rename(self.document, "member", {o.member: made.name})
+        self.edit(o.member).removed = True
 
 
 def _within(places: list[float], start: float, end: float) -> list[float]:

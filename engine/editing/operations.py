@@ -202,6 +202,15 @@ class Trim(Part):
     to: Name
 
 
+class Rejoin(Part):
+    """Put ends of a member elsewhere, at a node or a place; None: it stays. A member of a jig is taken out of it and drawn there like it."""
+
+    do: Literal["rejoin"] = "rejoin"
+    member: Name
+    start: Place | None = None
+    end: Place | None = None
+
+
 class Merge(Part):
     """Make nodes one: those by hand move to the first, or to one of a jig."""
 
@@ -274,6 +283,7 @@ Operation = Annotated[
     | Join
     | Cross
     | Trim
+    | Rejoin
     | Merge
     | Support
     | ChangeLoad

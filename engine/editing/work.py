@@ -69,6 +69,14 @@ class Work:
         self.at[name] = np.asarray(at, dtype=float)
         return name
 
+    def point(self, of: str | tuple[float, float, float], path: str) -> str:
+        """The node of a name, or at a place. path: where that is said."""
+        if not isinstance(of, str):
+            return self.node(np.array(of, dtype=float))
+        if of not in self.at:
+            raise ModelError(f"There is no node “{of}”.", path)
+        return of
+
     def add(self, start: str, end: str, like: dict[str, Any]) -> MemberInput | None:
         """A new member by hand; none where its ends coincide."""
         if start == end:

@@ -56,7 +56,7 @@ class MadeOf:
             if chosen is not None and chosen != AS_IT_IS:
                 self.sections[name] = section_named(chosen).name, ""
             elif name in catalogue() or re.fullmatch(r"(RD|FL|RECT) \d[\dx.]*", name):
-                self.sections[name] = name, ""
+                self.sections[name] = name, self.other_size(profile, name)
             else:
                 self.sections[name] = self.matched(profile, name)
         section, words = self.sections[name]
@@ -64,6 +64,17 @@ class MadeOf:
         if words:
             self.alike[words] += 1
         return section
+
+    def other_size(self, profile: Any, name: str) -> str:
+        """What is said of a profile that bears the name of a section and has other dimensions."""
+        size = size_of(profile, self.scale)
+        s = section_named(name)
+        if size is None or all(abs(a - b) < ALIKE for a, b in zip((s.h, s.b, s.tw, s.tf), size[1:], strict=True)):
+            return ""
+        mine = " × ".join(f"{1000 * v:g}" for v in size[1:])
+        return (
+            f"The profile “{name}” is drawn as {mine} mm, which the section of that name is not; the section is taken"
+        )
 
     def choices(self) -> list[FileChoice]:
         """What stands for each profile and each material, to be settled."""

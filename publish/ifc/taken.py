@@ -5,12 +5,10 @@ Where a file bears a structural analysis model, that is read; else the axes of e
 
 from __future__ import annotations
 
-import re
 from collections import Counter
 from math import atan2, degrees
 from typing import Any, get_args
 
-import ifcopenshell
 import ifcopenshell.util.placement
 import ifcopenshell.util.unit
 import numpy as np
@@ -21,6 +19,7 @@ from engine.errors import ModelError
 from engine.structure.axes import local_axes
 from engine.structure.model import FREEDOMS, Floats
 from publish.ifc.made_of import MadeOf
+from publish.ifc.opening import opened
 from publish.meet import GAPS, meet, said
 from publish.taken import Reader, Settled, Taken
 
@@ -48,24 +47,12 @@ NATURES = {
 
 def taken(data: bytes, settled: Settled | None = None) -> Taken:
     """The document that an IFC file becomes. Raises ModelError with one sentence for a file that is none, of another schema, or empty."""
-    head = data[:4096].decode("latin-1")
-    if not head.lstrip().startswith("ISO-10303-21"):
-        raise ModelError("This is no IFC file: it does not begin with ISO-10303-21.")
-    schema = re.search(r"FILE_SCHEMA\s*\(\s*\(\s*'([^']+)'", head)
-    if schema is None or not schema[1].upper().startswith("IFC4"):
-        raise ModelError(f"The file is of the schema {schema[1] if schema else '(none)'}; IFC4 is read.")
-    if "END-ISO-10303-21" not in data[-400:].decode("latin-1"):
-        raise ModelError("The file is cut off: its end is missing.")
-    try:
-        file = ifcopenshell.file.from_string(data.decode("utf-8", "replace"))
-        return _Reader(file, settled or {}).read()
-    except ModelError:
-        raise
-    except (RuntimeError, AttributeError, KeyError, ValueError, TypeError, IndexError) as error:
-        raise ModelError(f"The file cannot be read as IFC4 ({type(error).__name__}).") from error
+    return opened(data, lambda file: IfcReader(file, settled or {}).read())
 
 
-class _Reader(Reader):
+class IfcReader(Reader):
+    """An opened file, read member by member."""
+
     def __init__(self, file: Any, settled: Settled) -> None:
         super().__init__(settled)
         self.file = file
@@ -223,7 +210,7 @@ class _Reader(Reader):
     def product(self, product: Any) -> tuple[dict[str, Any], list[Floats]] | None:
         """A beam, column or member by the solid that it is extruded to, and its ends."""
         shapes = product.Representation.Representations if product.Representation else ()
-        solid = next((i for s in shapes for i in s.Items if i.is_a("IfcExtrudedAreaSolid")), None)
+        solid = next((whole for s in shapes for i in s.Items if (whole := _extruded(i)) is not None), None)
         if solid is None:
             self.taken.left_out.append(f"{product.Name or product.is_a()}: it is not extruded along an axis.")
             return None
@@ -253,7 +240,12 @@ class _Reader(Reader):
 
     def made_of(self, product: Any, profile: Any = None) -> dict[str, str]:
         """Section and grade from the profile set, or from the profile that is extruded."""
-        grade = ""
+        stated, grade = self.material_of(product)
+        return {"section": self.made.section(stated or profile), "material": self.made.material(grade)}
+
+    def material_of(self, product: Any) -> tuple[Any, str]:
+        """The profile of the profile set, None where there is none, and the name of the material."""
+        profile, grade = None, ""
         for relation in product.HasAssociations or ():
             material = relation.RelatingMaterial if relation.is_a("IfcRelAssociatesMaterial") else None
             if material is not None and material.is_a("IfcMaterialProfileSetUsage"):
@@ -263,7 +255,7 @@ class _Reader(Reader):
                 profile, grade = own.Profile or profile, own.Material.Name if own.Material else ""
             elif material is not None and material.is_a("IfcMaterial"):
                 grade = material.Name
-        return {"section": self.made.section(profile), "material": self.made.material(grade)}
+        return profile, grade.strip()
 
     def supports(self) -> Any:
         for connection in self.file.by_type("IfcStructuralPointConnection"):
@@ -381,3 +373,10 @@ class _Reader(Reader):
             )
         else:
             self.taken.left_out.append(f"A load of {case} of the kind {load.is_a()}.")
+
+
+def _extruded(item: Any) -> Any:
+    """The extruded solid that an item is, or that it is cut from; None where there is none."""
+    while item is not None and item.is_a("IfcBooleanResult"):
+        item = item.FirstOperand
+    return item if item is not None and item.is_a("IfcExtrudedAreaSolid") else None

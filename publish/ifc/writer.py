@@ -12,6 +12,7 @@ import numpy as np
 
 from engine.structure.axes import local_axes
 from engine.structure.model import Floats, Member, Structure
+from publish.ifc.identity import identity
 
 
 class Writer:
@@ -28,7 +29,7 @@ class Writer:
 
     def guid(self, *key: str) -> str:
         """The identifier of something by its name."""
-        found: str = ifcopenshell.guid.compress(uuid.uuid5(self.space, "/".join(key)).hex)
+        found: str = ifcopenshell.guid.compress(identity(self.space, *key))
         return found
 
     def rooted(self, kind: str, key: tuple[str, ...], **values: Any) -> Any:

@@ -14,7 +14,7 @@ from ninja.openapi.schema import OpenAPISchema
 from ninja.security import SessionAuth
 
 from engine.errors import ModelError
-from server.api import chains, dossiers, library, office, people, projects, sharing, studies
+from server.api import chains, dossiers, library, office, people, projects, returned, sharing, studies
 from server.api.access import user_of
 from server.people.roles import Forbidden, title_of
 from server.projects import builds, people_schemas, revisions, schemas
@@ -95,6 +95,7 @@ api.add_router("", projects.router)
 api.add_router("", chains.router)
 api.add_router("", dossiers.router)
 api.add_router("", studies.router)
+api.add_router("", returned.router)
 api.add_router("", people.router)
 api.add_router("", sharing.router)
 

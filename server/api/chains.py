@@ -59,7 +59,7 @@ async def _ended(run: Run, seconds: float) -> Run:
     return run
 
 
-async def _seen(request: HttpRequest, project_id: UUID, revision: int | None, look: str, /, **arguments: Any) -> Any:
+async def seen(request: HttpRequest, project_id: UUID, revision: int | None, look: str, /, **arguments: Any) -> Any:
     """What is asked of the chain of a revision, by the name of the look, once it is there. Raises ModelError when it cannot be
     computed, or is not yet."""
 
@@ -140,7 +140,7 @@ def structure(request: HttpRequest, project_id: UUID, revision: int | None = Non
 async def download_result(request: HttpRequest, project_id: UUID) -> HttpResponse:
     """The result file of what stands."""
     found, own = await in_thread(revision_of, request, project_id, None)
-    data = await _seen(request, project_id, own.number, "result")
+    data = await seen(request, project_id, own.number, "result")
     return download(json.dumps(data, indent=1), found.name, f"result-{own.number}")
 
 
@@ -148,7 +148,7 @@ async def download_result(request: HttpRequest, project_id: UUID) -> HttpRespons
 async def download_ifc(request: HttpRequest, project_id: UUID) -> HttpResponse:
     """The model of what stands as IFC4: what is built, and what is analysed."""
     found, own = await in_thread(revision_of, request, project_id, None)
-    text = await _seen(request, project_id, own.number, "ifc", name=found.name, project=str(found.pk))
+    text = await seen(request, project_id, own.number, "ifc", name=found.name, project=str(found.pk))
     return download(text, found.name, f"model-{own.number}", IFC)
 
 
@@ -156,21 +156,21 @@ async def download_ifc(request: HttpRequest, project_id: UUID) -> HttpResponse:
 async def download_axes(request: HttpRequest, project_id: UUID) -> HttpResponse:
     """The axes of what stands as DXF, a layer for each role and section."""
     found, own = await in_thread(revision_of, request, project_id, None)
-    return download(await _seen(request, project_id, own.number, "axes"), found.name, f"axes-{own.number}", DXF)
+    return download(await seen(request, project_id, own.number, "axes"), found.name, f"axes-{own.number}", DXF)
 
 
 @router.get("/projects/{project_id}/tables")
 async def download_tables(request: HttpRequest, project_id: UUID) -> HttpResponse:
     """The model of what stands as a spreadsheet: nodes, members, supports, cases, loads, combinations."""
     found, own = await in_thread(revision_of, request, project_id, None)
-    data = b64decode(await _seen(request, project_id, own.number, "tables"))
+    data = b64decode(await seen(request, project_id, own.number, "tables"))
     return download(data, found.name, f"model-{own.number}", SHEETS)
 
 
 @router.get("/projects/{project_id}/marks", response={200: list[action_schemas.MarkOut], 422: schemas.Problem})
 async def combination_marks(request: HttpRequest, project_id: UUID, revision: int | None = None) -> Any:
     """How near each combination comes to what governs."""
-    return await _seen(request, project_id, revision, "marks")
+    return await seen(request, project_id, revision, "marks")
 
 
 @router.get("/projects/{project_id}/diagrams", response={200: response_schemas.DiagramOut, 422: schemas.Problem})
@@ -183,14 +183,14 @@ async def frame_diagrams(
     alone: bool = False,
 ) -> Any:
     """Forces and movements of what lies in a plane, in a case, a combination or their envelope."""
-    return await _seen(request, project_id, revision, "diagrams", plane=plane, state=state, alone=alone)
+    return await seen(request, project_id, revision, "diagrams", plane=plane, state=state, alone=alone)
 
 
 @router.get("/projects/{project_id}/site", response={200: action_schemas.SiteOut | None, 422: schemas.Problem})
 async def surroundings(request: HttpRequest, project_id: UUID, revision: int | None = None) -> Any:
     """The building in its surroundings, with the wind from each side and the snow that lies on it; null where none stands on which
     these act."""
-    return await _seen(request, project_id, revision, "site")
+    return await seen(request, project_id, revision, "site")
 
 
 @router.get("/projects/{project_id}/mechanism", response={200: response_schemas.DiagramOut, 422: schemas.Problem})
@@ -205,49 +205,49 @@ def free_movement(
 @router.get("/projects/{project_id}/modes", response={200: list[response_schemas.ModeOut], 422: schemas.Problem})
 async def shapes(request: HttpRequest, project_id: UUID, combination: str = "", revision: int | None = None) -> Any:
     """Buckling modes of a combination; without one, natural modes."""
-    return await _seen(request, project_id, revision, "modes", combination=combination)
+    return await seen(request, project_id, revision, "modes", combination=combination)
 
 
 @router.get("/projects/{project_id}/states", response={200: list[response_schemas.StateOut], 422: schemas.Problem})
 async def states(request: HttpRequest, project_id: UUID, revision: int | None = None) -> Any:
     """What stands and what buckles in each combination."""
-    return await _seen(request, project_id, revision, "states")
+    return await seen(request, project_id, revision, "states")
 
 
 @router.get("/projects/{project_id}/extremes", response={200: list[response_schemas.ExtremesOut], 422: schemas.Problem})
 async def extremes(request: HttpRequest, project_id: UUID, revision: int | None = None) -> Any:
     """Extremes of every member, with their combinations."""
-    return await _seen(request, project_id, revision, "extremes")
+    return await seen(request, project_id, revision, "extremes")
 
 
 @router.get("/projects/{project_id}/sways", response={200: list[response_schemas.SwayOut], 422: schemas.Problem})
 async def sways(request: HttpRequest, project_id: UUID, revision: int | None = None) -> Any:
     """Sway of storeys."""
-    return await _seen(request, project_id, revision, "sways")
+    return await seen(request, project_id, revision, "sways")
 
 
 @router.get("/projects/{project_id}/decks", response={200: list[response_schemas.DeckForcesOut], 422: schemas.Problem})
 async def decks(request: HttpRequest, project_id: UUID, revision: int | None = None) -> Any:
     """Forces of decks that act as membranes."""
-    return await _seen(request, project_id, revision, "decks")
+    return await seen(request, project_id, revision, "decks")
 
 
 @router.get("/projects/{project_id}/lateral", response={200: response_schemas.LateralOut, 422: schemas.Problem})
 async def lateral(request: HttpRequest, project_id: UUID, member: str, state: str, revision: int | None = None) -> Any:
     """The factor at which a member buckles sideways under a case or combination."""
-    return await _seen(request, project_id, revision, "lateral", member=member, state=state)
+    return await seen(request, project_id, revision, "lateral", member=member, state=state)
 
 
 @router.get("/projects/{project_id}/ribbon", response={200: verdict_schemas.RibbonOut, 422: schemas.Problem})
 async def ribbon(request: HttpRequest, project_id: UUID, member: str, revision: int | None = None) -> Any:
     """The restraints of a member and what they do."""
-    return await _seen(request, project_id, revision, "ribbon", member=member)
+    return await seen(request, project_id, revision, "ribbon", member=member)
 
 
 @router.get("/projects/{project_id}/panel", response={200: action_schemas.PanelOut, 422: schemas.Problem})
 async def panel(request: HttpRequest, project_id: UUID, name: str, revision: int | None = None) -> Any:
     """A panel laid flat, with its wind zones and the pressures of every case."""
-    return await _seen(request, project_id, revision, "panel", name=name)
+    return await seen(request, project_id, revision, "panel", name=name)
 
 
 @router.get("/projects/{project_id}/loads", response={200: action_schemas.TracedOut, 422: schemas.Problem})
@@ -255,7 +255,7 @@ async def member_loads(
     request: HttpRequest, project_id: UUID, member: str, case: str, revision: int | None = None
 ) -> Any:
     """The line loads on a member in a case, traced back to their panels."""
-    return await _seen(request, project_id, revision, "loads", member=member, case=case)
+    return await seen(request, project_id, revision, "loads", member=member, case=case)
 
 
 @router.post("/projects/{project_id}/lay", response={200: trial_loads.LaidOut, 422: schemas.Problem})
@@ -275,7 +275,7 @@ async def proof(
 ) -> Any:
     """The proof of a check, in what governs it or in another combination."""
     given = {"member": member, "criterion": criterion, "combination": combination}
-    return await _seen(request, project_id, revision, "proof", **given)
+    return await seen(request, project_id, revision, "proof", **given)
 
 
 @router.get("/projects/{project_id}/derivations", response={200: list[derivations.DerivationOut], 422: schemas.Problem})
@@ -284,19 +284,19 @@ async def derived(
 ) -> Any:
     """How the factors of a combination came about, the pressures of a case, the wind on a zone of a panel, the pressure of that number
     on a panel, or the peak pressure of wind from a direction: the first of these that is named."""
-    return await _seen(request, project_id, revision, "derivations", **asked.model_dump())
+    return await seen(request, project_id, revision, "derivations", **asked.model_dump())
 
 
 @router.get("/projects/{project_id}/why", response={200: single.WhyOut, 422: schemas.Problem})
 async def why(request: HttpRequest, project_id: UUID, member: str, revision: int | None = None) -> Any:
     """What governs a member, what comes next, and what moves it."""
-    return await _seen(request, project_id, revision, "why", member=member)
+    return await seen(request, project_id, revision, "why", member=member)
 
 
 @router.get("/projects/{project_id}/lengths", response={200: single.WaysOut, 422: schemas.Problem})
 async def lengths(request: HttpRequest, project_id: UUID, member: str, revision: int | None = None) -> Any:
     """The effective lengths of a member, and what other ways to them lead to."""
-    return await _seen(request, project_id, revision, "lengths", member=member)
+    return await seen(request, project_id, revision, "lengths", member=member)
 
 
 @router.post("/projects/{project_id}/try", response={200: single.TriedOut, 422: schemas.Problem})
@@ -305,7 +305,7 @@ async def tried(request: HttpRequest, project_id: UUID, body: single.TryIn) -> A
     operations = [
         operation.model_dump(mode="json", exclude_unset=True) | {"do": operation.do} for operation in body.operations
     ]
-    return await _seen(request, project_id, body.revision, "tried", member=body.member, operations=operations)
+    return await seen(request, project_id, body.revision, "tried", member=body.member, operations=operations)
 
 
 @router.get("/projects/{project_id}/groups", response=sized.GroupsOut)

@@ -150,6 +150,7 @@ class Run(models.Model):
         LOOK = "look"
         DOSSIER = "dossier"
         STUDY = "study"
+        RETURNED = "returned"
 
     class State(models.TextChoices):
         WAITING = "waiting"
@@ -275,6 +276,20 @@ class Tick(models.Model):
     class Meta:
         ordering = ["anchor"]
         constraints = [models.UniqueConstraint(fields=["project", "anchor", "person"], name="one_tick_a_section")]
+
+
+class Returned(models.Model):
+    """A model that was sent and came back, as its members. name: of the file, or of the order of an office; revision: which one was sent,
+    None where the file no longer says it; refused: keys of the differences that are not taken; done: what the office says that it did."""
+
+    project = models.OneToOneField(Project, on_delete=models.CASCADE, related_name="returned")
+    name = models.CharField(max_length=120)
+    content = models.JSONField()
+    revision = models.ForeignKey(Revision, null=True, on_delete=models.SET_NULL, related_name="+")
+    refused = models.JSONField(default=list)
+    done = models.JSONField(default=list)
+    person = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
 
 
 class Installed(models.Model):

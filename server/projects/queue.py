@@ -42,6 +42,7 @@ REMEMBERED = {
     Run.Kind.STUDY: 30.0,
     Run.Kind.LOOK: 0.02,
     Run.Kind.DOSSIER: 1.0,
+    Run.Kind.RETURNED: 30.0,
 }
 #: what the page is told of a run
 SHOWN = ("state", "stage", "done", "of", "attempts", "message", "answer")
@@ -76,7 +77,7 @@ def send(found: Run, weight: float = 0.0) -> None:
     from server.projects.tasks import compute
 
     others = Run.objects.filter(project__owner=found.project.owner_id, state__in=Run.ACTIVE).exclude(pk=found.pk)
-    large = weight > LARGE or found.kind in (Run.Kind.SIZING, Run.Kind.STUDY, Run.Kind.DOSSIER)
+    large = weight > LARGE or found.kind in (Run.Kind.SIZING, Run.Kind.STUDY, Run.Kind.DOSSIER, Run.Kind.RETURNED)
     turn = min(others.count(), 1000)
     queued = compute.configure(queue=LARGE_QUEUE if large else SMALL_QUEUE, priority=-turn - (1000 if large else 0))
     found.job = queued.defer(run=found.pk)

@@ -11,6 +11,7 @@ from django.conf import settings
 from pydantic import BaseModel, Field, TypeAdapter, ValidationError
 
 from engine.errors import ModelError
+from engine.returned.model import ReturnedModel
 from publish.taken import Taken
 
 #: what a reading process may take: bytes of memory, seconds of processor, seconds altogether
@@ -45,14 +46,22 @@ async def read_file(data: bytes, name: str, settled: str) -> Taken:
         raise ModelError("What is settled of the file is no list of choices.", "settled") from None
     if len(own.encode()) > MOST_SETTLED:
         raise ModelError("More is settled of the file than can be taken at once.", "settled")
+    given = [f"--name={name.replace(chr(0), '')[-200:]}", f"--settled={own}"]
+    return Taken.model_validate_json(await _read(data, "take", "-", *given))
+
+
+async def read_returned(data: bytes) -> ReturnedModel:
+    """The members of a model that came back. Raises ModelError."""
+    return ReturnedModel.model_validate_json(await _read(data, "returned"))
+
+
+async def _read(data: bytes, *command: str) -> bytes:
+    """What a process of its own says of a file. Raises ModelError."""
     process = await asyncio.create_subprocess_exec(
         sys.executable,
         "-m",
         "publish",
-        "take",
-        "-",
-        f"--name={name.replace(chr(0), '')[-200:]}",
-        f"--settled={own}",
+        *command,
         cwd=settings.ROOT,
         stdin=asyncio.subprocess.PIPE,
         stdout=asyncio.subprocess.PIPE,
@@ -73,4 +82,4 @@ async def read_file(data: bytes, name: str, settled: str) -> Taken:
         raise ModelError(said.decode().strip().splitlines()[-1].removeprefix("lorica: "))
     if process.returncode:
         raise ModelError("The file takes more memory or time to read than there is, or breaks its reader.")
-    return Taken.model_validate_json(out)
+    return out

@@ -18,7 +18,7 @@ def compute(run: int) -> None:
 
 def perform(pk: int) -> None:
     """Do a run of whatever kind, here and now."""
-    from server.projects import dossiers, looks, queue, runs, sizings, studies
+    from server.projects import dossiers, looks, queue, returning, runs, sizings, studies
 
     kind = Run.objects.filter(pk=pk).values_list("kind", flat=True).first()
     work = {
@@ -27,6 +27,7 @@ def perform(pk: int) -> None:
         Run.Kind.STUDY: studies.compute,
         Run.Kind.LOOK: looks.compute,
         Run.Kind.DOSSIER: dossiers.compute,
+        Run.Kind.RETURNED: returning.compute,
     }
     queue.perform(pk, work[Run.Kind(kind or "chain")])
 

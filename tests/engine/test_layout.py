@@ -6,7 +6,7 @@ import unittest
 from pathlib import Path
 
 ROOT = Path(__file__).parents[2]
-PACKAGES = ("engine", "publish", "server", "command", "climate")
+PACKAGES = ("engine", "publish", "server", "command", "climate", "detailing")
 
 
 def modules():

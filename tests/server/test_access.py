@@ -135,6 +135,14 @@ ROUTES = {
     ("post", "/api/projects/{project_id}/study"): ("", {"base": 1, "ranges": {"bases": ["fixed"]}}, 202),
     ("delete", "/api/projects/{project_id}/study"): ("", None, 200),
     ("post", "/api/projects/{project_id}/study/take"): ("", {"base": 1, "number": 0}, 404),
+    ("get", "/api/projects/{project_id}/returned"): ("", None, 200),
+    ("post", "/api/projects/{project_id}/returned"): ("", None, 422),
+    ("delete", "/api/projects/{project_id}/returned"): ("", None, 200),
+    ("post", "/api/projects/{project_id}/returned/order"): ("", None, 422),
+    ("post", "/api/projects/{project_id}/returned/refuse"): ("", {"keys": [], "refused": True}, 404),
+    ("post", "/api/projects/{project_id}/returned/take"): ("", {"base": 1, "keys": ["x"]}, 404),
+    ("post", "/api/projects/{project_id}/returned/effects"): ("", {"base": 1}, 404),
+    ("delete", "/api/projects/{project_id}/returned/effects"): ("", None, 200),
 }
 
 #: what only the owner of a project may do, of what changes something

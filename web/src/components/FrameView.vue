@@ -16,6 +16,7 @@ import FrameLegend from './frame/FrameLegend.vue'
 import FrameLoads from './frame/FrameLoads.vue'
 import FrameNodes from './frame/FrameNodes.vue'
 import FramePen from './frame/FramePen.vue'
+import FrameProposed from './frame/FrameProposed.vue'
 import FrameSteel from './frame/FrameSteel.vue'
 
 const props = defineProps<{ turned?: boolean }>()
@@ -73,6 +74,7 @@ const { put, press, drag, letGo, window_ } = drawn
       <FrameSteel :results="results" :steel="steel" :plane="plane" :dimmed="bench.dimmed" />
       <text v-for="w in decks.words" :key="w.stiff" class="decked" :x="w.x" :y="w.y + 4">{{ w.text }}</text>
       <FrameNodes :plane="plane" :steel="steel" />
+      <FrameProposed :plane="plane" :bench="bench" />
       <g v-if="moved">
         <path v-for="l in moved.lines" :key="l.key" class="moved" :d="l.d" />
       </g>

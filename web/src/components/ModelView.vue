@@ -169,6 +169,7 @@ watch(
     bench.forceSize,
     bench.paired,
     bench.trial,
+    bench.proposed,
     bench.arrowSize,
   ],
   buildForces,

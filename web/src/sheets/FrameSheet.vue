@@ -6,6 +6,7 @@ import ChoosePart from './frame/ChoosePart.vue'
 import HallPart from './frame/HallPart.vue'
 import HandPart from './frame/HandPart.vue'
 import JigsPart from './frame/JigsPart.vue'
+import ReturnedPart from './frame/ReturnedPart.vue'
 import SnagsPart from './frame/SnagsPart.vue'
 import SteelPart from './frame/SteelPart.vue'
 import VersionsPart from './frame/VersionsPart.vue'
@@ -20,6 +21,7 @@ const PARTS: Record<string, Component> = {
   Steel: SteelPart,
   Snags: SnagsPart,
   Versions: VersionsPart,
+  Returned: ReturnedPart,
 }
 const part = ref(bench.hall || !bench.document?.members?.length ? 'Hall' : 'By hand')
 /** What the analysis finds is a snag like those that the structure shows. */

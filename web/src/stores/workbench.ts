@@ -78,6 +78,8 @@ export const useWorkbench = defineStore('workbench', () => {
   const ownCase = ref('')
   /** Line loads that a load being written would make, drawn in place of those of the shown case. */
   const trial = shallowRef<Schemas['LoadOut'][] | null>(null)
+  /** Axes as somebody proposes them, drawn beside what stands. */
+  const proposed = shallowRef<Schemas['CameBackOut']['lines']>([])
   /** Size of the load arrows beside that which fits. */
   const arrowSize = ref(1)
   /** How near each combination comes to what governs, by name, while combinations are looked at. */
@@ -137,6 +139,7 @@ export const useWorkbench = defineStore('workbench', () => {
     project.value = chain.value = diagram.value = running.value = null
     selected.value = ownCase.value = ''
     trial.value = null
+    proposed.value = []
     chosen.value = new Set()
     hidden.value = new Set()
     looks.begin()
@@ -351,6 +354,7 @@ export const useWorkbench = defineStore('workbench', () => {
     wind,
     spot,
     trial,
+    proposed,
     ownCase,
     arrowSize,
     ...response,

@@ -4,6 +4,7 @@ import type * as THREE from 'three'
 import { NATURE_COLOURS, OXIDE } from '../lib/temper'
 import type { useWorkbench } from '../stores/workbench'
 import { loads, supports } from './marks'
+import { proposed } from './proposed'
 import { forces, largest, reactions, type Figure } from './space'
 
 /** Of the visible members, on one scale with what is drawn beside; reach: how far the largest reaches, in metres. */
@@ -16,6 +17,7 @@ export function acting(
   const figures: Figure[] = []
   const diagram = bench.diagram
   objects.push(...supports(bench.lists.supports, bench.lists.nodes, Math.min(0.8, reach / 4)))
+  objects.push(...proposed(bench.proposed, reach))
   if (bench.trial || bench.overlays.has('actions')) {
     const lying = (bench.trial ?? diagram?.loads ?? []).filter((l) => visible.has(l.member))
     const nature = bench.chain?.cases?.find((c) => c.symbol === diagram?.state)?.nature ?? ''

@@ -1,0 +1,115 @@
+"""Differences taken, as operations by hand; and what they do to the verdict on the building, solved."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from engine.chain import Chain, run
+from engine.document import Document
+from engine.document.byhand import Releases, SectionInput
+from engine.editing.apply import operate
+from engine.editing.operations import ChangeMembers, Draw, MemberChange, Move, Operation, Rejoin, RemoveMembers, Resize
+from engine.errors import ModelError
+from engine.progress import Progress, quiet
+from engine.returned.model import Difference, ReturnedModel
+from engine.structure.words import label
+
+
+def operations(taken: Sequence[Difference]) -> list[Operation]:
+    """What takes some differences; those that change alike are done at once, so that a jig changes as a whole."""
+    found: list[Operation] = []
+    sections: dict[str, list[str]] = defaultdict(list)
+    grades: dict[str, list[str]] = defaultdict(list)
+    steps: dict[tuple[float, float, float], list[str]] = defaultdict(list)
+    for d in taken:
+        if d.kind == "section":
+            sections[str(d.value)].extend(d.members)
+        elif d.kind == "grade":
+            grades[str(d.value)].extend(d.members)
+        elif d.kind == "moved":
+            steps[d.step].append(d.node)
+        elif d.kind == "turned":
+            found.append(ChangeMembers(members=list(d.members), change=MemberChange(roll=float(d.value))))
+    found += [Resize(members=names, section=section) for section, names in sections.items()]
+    found += [ChangeMembers(members=names, change=MemberChange(material=grade)) for grade, names in grades.items()]
+    found += [Move(nodes=nodes, step=step) for step, nodes in steps.items()]
+    found += [Rejoin(member=d.members[0], start=d.start, end=d.end) for d in taken if d.kind == "placed"]
+    removed = [name for d in taken if d.kind == "removed" for name in d.members]
+    if removed:
+        found.append(RemoveMembers(members=removed))
+    return found + [_drawn(d) for d in taken if d.kind == "added"]
+
+
+def own_sections(document: Document, taken: Sequence[Difference], model: ReturnedModel) -> list[SectionInput]:
+    """Sections of the file that are taken with the differences and are not there yet."""
+    wanted = {str(d.value) for d in taken if d.kind == "section"} | {d.added.section for d in taken if d.added}
+    there = {s.name for s in document.sections}
+    return [s for s in model.sections if s.name in wanted and s.name not in there]
+
+
+def take(document: Document, taken: Sequence[Difference], model: ReturnedModel) -> Document:
+    """The document with some differences taken. Raises ModelError naming what cannot be."""
+    own = own_sections(document, taken, model)
+    if own:
+        document = document.model_copy(update={"sections": [*document.sections, *own]})
+    for operation in operations(taken):
+        document = operate(document, operation)
+    return document
+
+
+def _drawn(d: Difference) -> Draw:
+    """A member that was added: hinged at both ends, since nothing is known of its joints."""
+    came = d.added
+    assert came is not None and d.start is not None and d.end is not None
+    hinged = Releases(start=["ry", "rz"], end=["ry", "rz"])
+    return Draw(
+        points=[d.start, d.end],
+        section=came.section,
+        material=came.material or "S355",
+        role=came.role,  # type: ignore[arg-type]
+        roll=came.roll,
+        releases=hinged,
+    )
+
+
+@dataclass(frozen=True)
+class Effect:
+    """What the verification says of a document: its largest utilisation and the member that has it, members that fail and that are not
+    covered, things that the verdict leaves out, steel in tonnes. problem: why it cannot be said."""
+
+    worst: float = 0.0
+    governs: str = ""
+    failing: int = 0
+    not_covered: int = 0
+    left_out: int = 0
+    tonnage: float = 0.0
+    problem: str = ""
+
+
+def effect(document: Document, progress: Progress = quiet) -> Effect:
+    """The verdict on a document, by the same chain as everything else."""
+    try:
+        chain = run(document, progress=progress)
+    except ModelError as error:
+        return Effect(problem=error.message)
+    return effect_of(chain)
+
+
+def effect_of(chain: Chain) -> Effect:
+    """The same of a chain."""
+    whole, structure = chain.verification.whole, chain.structure
+    worst = max(
+        (v for v in chain.verification.verdicts if v.governing),
+        key=lambda v: v.governing.utilisation if v.governing else 0.0,
+        default=None,
+    )
+    return Effect(
+        worst=whole.worst,
+        governs=label(structure.members[worst.member]) if worst else "",
+        failing=whole.failing,
+        not_covered=whole.not_covered,
+        left_out=len(whole.left_out),
+        tonnage=structure.masses().get("steel", 0.0) / 1000,
+    )

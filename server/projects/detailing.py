@@ -1,0 +1,39 @@
+"""The office that details steel, which is somebody else's: it may refuse a model, and it may be down."""
+
+from __future__ import annotations
+
+import json
+import urllib.error
+import urllib.parse
+import urllib.request
+
+from django.conf import settings
+
+from engine.errors import ModelError
+
+TIMEOUT = 60.0
+
+
+def ordered(model: bytes) -> tuple[str, bytes, list[str]]:
+    """Send a model to be detailed: the order's name, the model that came back, what was done in words. Raises ModelError."""
+    if not settings.DETAILING_URL:
+        raise ModelError("No office that details steel is set up; send it the model as a file, and take its file back.")
+    answer = json.loads(_ask("/orders", model))
+    number = urllib.parse.quote(str(answer["order"]), safe="")
+    came = _ask(f"/orders/{number}/model")
+    return f"{answer['order']} of {answer['office']}"[:120], came, [str(words)[:300] for words in answer["done"]][:50]
+
+
+def _ask(path: str, body: bytes | None = None) -> bytes:
+    try:
+        with urllib.request.urlopen(settings.DETAILING_URL + path, body, timeout=TIMEOUT) as response:
+            data: bytes = response.read()
+            return data
+    except urllib.error.HTTPError as error:
+        try:
+            words = str(json.load(error)["message"])
+        except (ValueError, KeyError):
+            words = f"It answered {error.code}."
+        raise ModelError(f"The detailing office refused the model: {words}") from error
+    except OSError as error:
+        raise ModelError("The detailing office does not answer. Nothing was changed; try again later.") from error

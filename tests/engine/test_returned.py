@@ -1,0 +1,455 @@
+"""Models that come back: what differs is found by where steel lies, whatever joints do to its ends."""
+
+import unittest
+import uuid
+
+import numpy as np
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from detailing.changes import detailed
+from engine.chain import prepare, run
+from engine.demo import drying_hall, log_store, planer_shed, workshop
+from engine.document import Document, read_document
+from engine.document.jigs import Gable, HallJig
+from engine.editing.apply import operate
+from engine.editing.operations import ChangeMembers, MemberChange, RemoveMembers
+from engine.errors import ModelError
+from engine.expand import expand
+from engine.returned.axes import FIT, sent_axes
+from engine.returned.compare import compare
+from engine.returned.model import ReturnedMember, ReturnedModel, alike
+from engine.returned.taking import effect, take
+from publish.ifc.identity import members_by_identity
+from publish.ifc.out import ifc
+from publish.ifc.returned import returned
+
+HALL = Document(hall=HallJig(spacings=[6.0] * 4, eaves_height=6.0))
+
+
+class Sent:
+    """What came back of a document, to be changed: members by name, axes in metres."""
+
+    def __init__(self, document=HALL):
+        self.document = document
+        self.structure = expand(document)
+        self.members = {}
+        for m, (start, end) in zip(self.structure.members, sent_axes(self.structure)[0].tolist(), strict=True):
+            self.members[m.name] = ReturnedMember(
+                identity=m.name,
+                called=m.name,
+                section=m.section.name,
+                material=m.material.name,
+                role=m.role,
+                start=tuple(start),
+                end=tuple(end),
+                roll=float(np.degrees(m.roll)),
+            )
+
+    def set(self, name, **values):
+        self.members[name] = self.members[name].model_copy(update=values)
+
+    def shift(self, name, step, ends=("start", "end")):
+        self.set(name, **{e: tuple(np.add(getattr(self.members[name], e), step)) for e in ends})
+
+    def reach(self, name, end, by):
+        """Let it reach further along its axis at an end, in metres."""
+        m = self.members[name]
+        way = np.subtract(m.end, m.start) / np.linalg.norm(np.subtract(m.end, m.start))
+        self.shift(name, way * (by if end == "end" else -by), (end,))
+
+    def at(self, name, place):
+        """The end of a member that is nearest to a place."""
+        m = self.members[name]
+        return min(("start", "end"), key=lambda e: np.linalg.norm(np.subtract(getattr(m, e), place)))
+
+    def new(self, start, end, section="IPE 200", identity="theirs"):
+        self.members[identity] = ReturnedMember(
+            identity=identity, called="Trimmer", section=section, material="S355", role="member", start=start, end=end, roll=0.0
+        )  # fmt: skip
+
+    @property
+    def model(self):
+        return ReturnedModel(revision=1, members=list(self.members.values()))
+
+    def found(self, stands=None):
+        now = expand(stands) if stands else self.structure
+        names = {*self.structure.index, *now.index}
+        return compare(self.model, lambda i: i if i in names else None, self.structure, now)
+
+    def keys(self, stands=None):
+        return {d.key: d for d in self.found(stands).differences}
+
+
+class Nothing(unittest.TestCase):
+    def test_a_model_that_comes_back_as_it_was_sent(self):
+        for make in (drying_hall, planer_shed, log_store, workshop):
+            with self.subTest(make.__name__):
+                document, space = make(), uuid.uuid4()
+                loaded = prepare(document)
+                model = returned(ifc(loaded, document.name, space, "revision 12"))
+                names = members_by_identity(space, loaded.structure.index)
+                found = compare(model, names.get, loaded.structure, loaded.structure)
+                self.assertEqual((found.differences, found.fitted, found.short, model.revision), ([], 0, 0, 12))
+                self.assertEqual(len(model.members), len(loaded.structure.members))
+
+    @settings(max_examples=40, deadline=None)
+    @given(st.integers(0, 2**32))
+    def test_ends_cut_back_or_lengthened_for_joints_are_no_differences(self, seed):
+        rng = np.random.default_rng(seed)
+        sent = Sent()
+        ends = 0
+        for m in sent.structure.members:
+            for e, node in (("start", m.nodes[0]), ("end", m.nodes[-1])):
+                foot = m.role in ("column", "gable post") and bool(sent.structure.fixed[node].any())
+                # a base plate and its grout above a foundation; elsewhere a joint either way
+                by = -rng.uniform(0.003, 0.059) if foot else rng.uniform(-0.9, 0.9) * FIT
+                sent.reach(m.name, e, by)
+                ends += abs(by) > 0.002
+        found = sent.found()
+        self.assertEqual(found.differences, [])
+        self.assertEqual(found.fitted, ends)
+
+    def test_ends_that_came_the_other_way_round(self):
+        sent = Sent()
+        for name, m in list(sent.members.items()):
+            sent.set(name, start=m.end, end=m.start)
+        self.assertEqual(sent.found().differences, [])
+
+    def test_a_model_of_somebody_else(self):
+        sent = Sent()
+        sent.members = {name: m.model_copy(update={"identity": f"other {name}"}) for name, m in sent.members.items()}
+        with self.assertRaisesRegex(ModelError, "identity of this project"):
+            sent.found()
+
+
+class Moved(unittest.TestCase):
+    def only(self, sent, *keys):
+        found = sent.keys()
+        self.assertEqual(set(found), set(keys), {k: d.now for k, d in found.items()})
+        return [found[key] for key in keys]
+
+    def test_a_foundation_that_lies_lower(self):
+        # at the foot of the end frame a brace ends too, and stays
+        for name, others in (("frame-3/column-A", ()), ("frame-1/column-B", ("placed:bay-1/wall-brace-B-up",))):
+            sent = Sent()
+            sent.reach(name, sent.at(name, (0, 0, -99)), 0.15)
+            found = self.only(sent, f"moved:{name.replace('column', 'base')}", *others)
+            self.assertEqual((found[0].step, found[0].now), ((0.0, 0.0, -0.15), "150 mm lower"))
+            self.assertRegex(found[0].what, r"^Foot of Column \d·[AB]$")
+            for set_off in found[1:]:
+                self.assertEqual((set_off.kind, set_off.takes), ("set off", False))
+                self.assertIn("150 mm", set_off.now)
+            lower = take(HALL, found[:1], sent.model)
+            node = expand(lower)
+            self.assertAlmostEqual(node.xyz[node.nodes.index(found[0].node)][2], -0.15)
+            # taken, it is no difference any more
+            self.assertEqual([d.key for d in sent.found(lower).differences if d.takes], [])
+
+    def test_a_base_plate_is_none(self):
+        sent = Sent()
+        sent.reach("frame-3/column-A", sent.at("frame-3/column-A", (0, 0, -99)), -0.04)
+        self.assertEqual(sent.found().differences, [])
+        sent.reach("frame-3/column-A", sent.at("frame-3/column-A", (0, 0, -99)), -0.04)
+        # eight centimetres are no plate
+        [d] = self.only(sent, "moved:frame-3/base-A")
+        self.assertEqual(d.now, "80 mm higher")
+
+    def test_a_ridge_that_lies_higher_found_though_every_end_is_cut_back(self):
+        sent = Sent()
+        s = sent.structure
+        ridge = s.nodes.index("frame-3/ridge-AB")
+        meeting = [s.members[i].name for i in s.meeting[ridge]]
+        self.assertGreater(len(meeting), 3)
+        for name in meeting:
+            e = sent.at(name, s.xyz[ridge])
+            sent.shift(name, (0, 0, 0.25), (e,))
+            sent.reach(name, e, -0.02)
+        [d] = self.only(sent, "moved:frame-3/ridge-AB")
+        np.testing.assert_allclose(d.step, (0, 0, 0.25), atol=2e-3)
+        self.assertEqual(sorted(d.members), sorted(meeting))
+
+    def test_braces_one_panel_on(self):
+        sent = Sent()
+        for way in ("up", "down"):
+            sent.shift(f"bay-1/wall-brace-A-{way}", (0, 6, 0))
+        up, down = self.only(sent, "placed:bay-1/wall-brace-A-up", "placed:bay-1/wall-brace-A-down")
+        self.assertEqual((up.start, up.end), ("frame-2/base-A", "frame-3/eaves-A"))
+        self.assertEqual(list(alike([up, down]).values()), [[up, down]])
+        self.assertEqual(up.shared, "by Y +6000 mm")
+        after = take(HALL, [up, down], sent.model)
+        s = expand(after)
+        moved = s.member("bay-1 wall-brace-A-up")
+        self.assertEqual([s.nodes[n] for n in (moved.nodes[0], moved.nodes[-1])], ["frame-2/base-A", "frame-3/eaves-A"])
+        before = sent.structure.member("bay-1/wall-brace-A-up")
+        for key in ("section", "material", "behaviour", "role", "release_start"):
+            self.assertEqual(getattr(moved, key), getattr(before, key))
+        self.assertNotIn("bay-1/wall-brace-A-up", s.index)
+        # the model that came says so too: nothing is left to take, and nothing is told as lost
+        found = sent.found(after)
+        self.assertEqual((found.differences, found.already), ([], 2))
+
+    def test_a_post_onto_the_line_of_another_member(self):
+        ends = HallJig(spacings=[6.0] * 4, eaves_height=6.0, front=Gable(kind="posts", posts=3))
+        document = Document(hall=ends)
+        name = "front/post-2"
+        sent = Sent(document)
+        sent.shift(name, (0.7, 0, 0))
+        e = sent.at(name, (0, 0, 99))
+        foot, d = self.only(
+            sent, f"moved:{sent.structure.nodes[sent.structure.member(name).nodes[0]]}", f"placed:{name}"
+        )
+        self.assertEqual(foot.now, "by X +700 mm")
+        head = d.start if e == "start" else d.end
+        self.assertRegex(d.now, r"m along Rafter")
+        # on the rafter's line, not where the post's own head would be
+        rafter = sent.structure
+        member = rafter.member(f"frame-1/rafter-AB-{'left' if head[0] < ends.bays[0].span / 2 else 'right'}")
+        a, b = rafter.xyz[member.nodes[0]], rafter.xyz[member.nodes[-1]]
+        self.assertLess(np.linalg.norm(np.cross(np.subtract(head, a), (b - a) / np.linalg.norm(b - a))), 1e-3)
+
+    def test_an_eccentricity_is_told_and_not_taken(self):
+        sent = Sent()
+        for name in ("bay-1/wall-brace-A-up",):
+            sent.shift(name, (0.12, 0, 0))
+        [d] = self.only(sent, "placed:bay-1/wall-brace-A-up")
+        self.assertEqual((d.kind, d.takes), ("set off", False))
+        self.assertIn("up to 120 mm", d.now)
+        self.assertIn("the model does not bear", d.now)
+
+
+class MadeOf(unittest.TestCase):
+    def test_sections_alike_change_the_hall_itself(self):
+        sent = Sent()
+        columns = [name for name, m in sent.members.items() if m.role == "column"]
+        for name in columns:
+            sent.set(name, section="HEB 240")
+        found = sent.found().differences
+        self.assertEqual(sorted(d.key for d in found), sorted(f"section:{name}" for name in columns))
+        self.assertEqual(len(alike(found)), 1)
+        after = take(HALL, found, sent.model)
+        self.assertEqual((after.hall.sections.columns, after.edits), ("HEB 240", []))
+        one = take(HALL, found[:1], sent.model)
+        self.assertEqual([(e.member, e.section) for e in one.edits], [(found[0].members[0], "HEB 240")])
+        self.assertEqual(len(sent.found(one).differences), len(columns) - 1)
+
+    def test_grades(self):
+        sent = Sent()
+        sent.set("frame-2/column-A", material="S275")
+        sent.set("frame-3/column-A", material="HX 9")
+        found = sent.keys()
+        self.assertEqual(set(found), {"grade:frame-2/column-A", "grade:frame-3/column-A"})
+        self.assertTrue(found["grade:frame-2/column-A"].takes)
+        # one that nobody here knows cannot be taken
+        self.assertFalse(found["grade:frame-3/column-A"].takes)
+        after = expand(take(HALL, [found["grade:frame-2/column-A"]], sent.model))
+        self.assertEqual(after.member("frame-2/column-A").material.name, "S275")
+
+    def test_turned(self):
+        sent = Sent()
+        before = float(np.degrees(sent.structure.member("frame-2/column-A").roll))
+        sent.set("frame-2/column-A", roll=before + 90)
+        # half a turn of a doubly symmetric section is none
+        sent.set("frame-3/column-A", roll=before + 180)
+        [d] = sent.found().differences
+        self.assertEqual((d.key, d.kind), ("turned:frame-2/column-A", "turned"))
+        after = expand(take(HALL, [d], sent.model))
+        self.assertAlmostEqual(np.cos(2 * (after.member("frame-2/column-A").roll - np.radians(before + 90))), 1.0)
+        self.assertEqual(sent.found(take(HALL, [d], sent.model)).differences, [])
+
+    def test_half_a_turn_of_a_channel_is_one(self):
+        document = read_document(
+            {
+                "nodes": [{"name": "a", "at": [0, 0, 0]}, {"name": "b", "at": [4, 0, 0]}],
+                "members": [{"name": "m", "start": "a", "end": "b", "section": "UPN 200"}],
+            }
+        )
+        sent = Sent(document)
+        sent.set("m", roll=180.0)
+        self.assertEqual([d.kind for d in sent.found().differences], ["turned"])
+
+    def test_a_section_by_its_properties_comes_along(self):
+        sent = Sent()
+        sent.set("frame-2/column-A", section="X 1")
+        own = {"name": "X 1", "A": 0.01, "Iy": 2e-4, "Iz": 5e-5, "It": 1e-6}
+        model = ReturnedModel.model_validate({**sent.model.model_dump(), "sections": [own]})
+        found = sent.found().differences
+        after = take(HALL, found, model)
+        self.assertEqual([s.name for s in after.sections], ["X 1"])
+        # analysed, and not verified: the verdict says so
+        chain = run(after)
+        verdict = chain.verification.verdicts[chain.structure.index["frame-2/column-A"]]
+        self.assertIn("known by its stiffness alone", verdict.not_covered[0])
+        self.assertNotEqual(verdict.status, "passes")
+
+
+class Pieces(unittest.TestCase):
+    def test_a_member_in_two_pieces(self):
+        for own in (True, False):
+            sent = Sent()
+            name = "frame-2/rafter-AB-left"
+            m = sent.members[name]
+            middle = tuple(np.add(m.start, m.end) / 2)
+            if own:
+                sent.set(name, end=middle)
+            else:
+                # both pieces are new to the file
+                del sent.members[name]
+                sent.new(m.start, middle, m.section, "first")
+            sent.new(middle, m.end, m.section, "second")
+            [d] = sent.found().differences
+            self.assertEqual((d.key, d.takes), (f"split:{name}", False))
+            self.assertIn("2 pieces", d.now)
+
+    def test_pieces_of_another_section(self):
+        sent = Sent()
+        name = "frame-2/rafter-AB-left"
+        m = sent.members[name]
+        middle = tuple(np.add(m.start, m.end) / 2)
+        sent.set(name, end=middle, section="IPE 600")
+        sent.new(middle, m.end, "IPE 600")
+        found = sent.keys()
+        self.assertTrue(found[f"section:{name}"].takes)
+        sent.new(middle, m.end, "IPE 550")
+        found = sent.keys()
+        # of different ones nothing can be taken, and it is said
+        self.assertEqual(set(found), {f"split:{name}"})
+        self.assertIn("cut the member here first", found[f"split:{name}"].now)
+
+    def test_two_members_in_one_piece(self):
+        document = read_document(
+            {
+                "nodes": [{"name": n, "at": [x, 0, 0]} for n, x in (("a", 0), ("b", 4), ("c", 9))],
+                "members": [
+                    {"name": "one", "start": "a", "end": "b", "section": "IPE 200"},
+                    {"name": "two", "start": "b", "end": "c", "section": "IPE 200"},
+                ],
+            }
+        )
+        sent = Sent(document)
+        del sent.members["two"]
+        sent.set("one", end=(9.0, 0.0, 0.0))
+        [d] = sent.found().differences
+        self.assertEqual((d.key, d.kind, d.takes), ("joined:two", "joined", False))
+        # a metre short of it the other one is missing, and the first reaches too far
+        sent.set("one", end=(8.0, 0.0, 0.0))
+        self.assertIn("removed:two", sent.keys())
+
+    def test_added_and_removed(self):
+        sent = Sent()
+        s = sent.structure
+        del sent.members["bay-1/wall-brace-A-up"]
+        # from a node to the middle of a column, 20 mm off both
+        a = s.xyz[s.nodes.index("frame-3/base-A")]
+        start, end = a + (0, 0.02, 0), a + (0, 5.98, 3.0)
+        sent.new(tuple(start), tuple(end))
+        sent.new((1, 1, 1), (1, 1, 1.3), identity="stiffener")
+        found = sent.found()
+        self.assertEqual(found.short, 1)
+        by = {d.kind: d for d in found.differences}
+        self.assertEqual(set(by), {"added", "removed"})
+        self.assertEqual(by["added"].start, "frame-3/base-A")
+        np.testing.assert_allclose(by["added"].end, a + (0, 6.0, 3.0), atol=1e-6)
+        after = expand(take(HALL, found.differences, sent.model))
+        self.assertNotIn("bay-1/wall-brace-A-up", after.index)
+        new = after.members[-1]
+        self.assertEqual((new.section.name, new.release_start), ("IPE 200", frozenset({"ry", "rz"})))
+        # it meets the column that it ends on
+        self.assertIn(new.nodes[-1], after.member("frame-4/column-A").nodes)
+        again = sent.found(take(HALL, found.differences, sent.model))
+        self.assertEqual(([d.key for d in again.differences], again.already), ([], 2))
+
+    def test_shapes_that_are_not_read_are_not_called_removed(self):
+        sent = Sent()
+        del sent.members["frame-2/column-A"]
+        model = sent.model.model_copy(update={"unread": ["frame-2/column-A"]})
+        found = compare(model, lambda i: i if i in sent.structure.index else None, sent.structure, sent.structure)
+        self.assertEqual(found.differences, [])
+
+
+class Meanwhile(unittest.TestCase):
+    def changed(self, **values):
+        return operate(HALL, ChangeMembers(members=["frame-2/column-A"], change=MemberChange(**values)))
+
+    def test_what_was_changed_here_alone_is_no_difference(self):
+        sent = Sent()
+        self.assertEqual(sent.found(self.changed(section="HEB 300")).differences, [])
+        gone = operate(HALL, RemoveMembers(members=["frame-2/column-A"]))
+        self.assertEqual(sent.found(gone).differences, [])
+
+    def test_what_was_changed_in_both_places_says_so(self):
+        sent = Sent()
+        sent.set("frame-2/column-A", section="HEB 240")
+        was = sent.structure.member("frame-2/column-A").section.name
+        [d] = sent.found(self.changed(section="HEB 300")).differences
+        self.assertEqual((d.was, d.now, d.meanwhile), ("HEB 300", "HEB 240", was))
+        # the same change here: nothing is left
+        found = sent.found(self.changed(section="HEB 240"))
+        self.assertEqual((found.differences, found.already), ([], 1))
+
+    def test_what_is_gone_here_cannot_be_taken(self):
+        sent = Sent()
+        sent.set("frame-2/column-A", section="HEB 240")
+        [d] = sent.found(operate(HALL, RemoveMembers(members=["frame-2/column-A"]))).differences
+        self.assertFalse(d.takes)
+        self.assertIn("gone here since", d.now)
+
+
+class Effects(unittest.TestCase):
+    def test_what_would_fall_is_said(self):
+        document = planer_shed()
+        sent = Sent(document)
+        before = effect(document)
+        self.assertEqual((before.failing, before.problem), (0, ""))
+        weak = [n for n, m in sent.members.items() if m.role == "column"]
+        for name in weak:
+            sent.set(name, section="IPE 220")
+        worse = effect(take(document, sent.found().differences, sent.model))
+        self.assertGreater(worse.failing, 0)
+        self.assertGreater(worse.worst, 1.0)
+        self.assertLess(worse.tonnage, before.tonnage)
+
+    def test_what_does_not_stand_is_said(self):
+        document = read_document(
+            {
+                "nodes": [{"name": "a", "at": [0, 0, 0]}, {"name": "b", "at": [0, 0, 4]}],
+                "members": [{"name": "post", "start": "a", "end": "b", "section": "HEA 200", "role": "column"}],
+                "supports": [{"node": "a", "fixed": ["x", "y", "z", "rx", "ry", "rz"]}],
+                "cases": [{"name": "P", "nature": "permanent"}],
+                "node_loads": [{"case": "P", "node": "b", "force": [0, 0, -9]}],
+            }
+        )
+        sent = Sent(document)
+        self.assertEqual(effect(document).problem, "")
+        # a strut in the air, hinged at both ends
+        sent.new((5, 0, 1), (5, 0, 3))
+        found = sent.found().differences
+        self.assertIn("where nothing is", found[0].now)
+        self.assertNotEqual(effect(take(document, found, sent.model)).problem, "")
+
+
+class DetailingOffice(unittest.TestCase):
+    """The stand-in's changes, each found again by where the steel lies."""
+
+    def test_all_that_it_does_is_found(self):
+        document, space = planer_shed(), uuid.uuid4()
+        loaded = prepare(document)
+        s = loaded.structure
+        text, done = detailed(ifc(loaded, document.name, space, "revision 3").decode())
+        self.assertEqual(len(done), 6)
+        model = returned(text.encode())
+        names = members_by_identity(space, s.index)
+        found = compare(model, names.get, s, s)
+        kinds = {kind: [d for d in found.differences if d.kind == kind] for kind in ("section", "moved", "placed", "split", "set off")}  # fmt: skip
+        self.assertEqual(sum(map(len, kinds.values())), len(found.differences))
+        columns = [m.name for m in s.members if m.role == "column"]
+        self.assertEqual(sorted(n for d in kinds["section"] for n in d.members), sorted(columns))
+        self.assertEqual({d.now for d in kinds["section"]}, {"IPE 500"})
+        self.assertEqual([d.now for d in kinds["moved"]], ["150 mm lower"])
+        self.assertEqual(len(kinds["placed"]), 2)
+        self.assertEqual(len(kinds["split"]), 1)
+        beams = [m for m in s.members if m.role in ("rafter", "eaves beam", "ridge beam")]
+        self.assertEqual(found.fitted, 2 * len(beams))
+        self.assertAlmostEqual(found.farthest, 0.012, places=6)
+        self.assertEqual(model.left_out, ["Parts of joints: 12 plates, 12 groups of bolts."])
+        self.assertEqual(model.revision, 3)

@@ -1,0 +1,151 @@
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { api, typed, type Schemas } from '../api/client'
+import { LARGEST, posted } from '../lib/takingIn'
+import { useWorkbench } from './workbench'
+
+export type Alike = Schemas['AlikeOut']
+const ACTIVE = ['waiting', 'running']
+
+/** A model that was sent to be detailed and came back: its differences from what stands. */
+export const useReturned = defineStore('returned', () => {
+  const bench = useWorkbench()
+  const state = shallowRef<Schemas['ReturnedState'] | null>(null)
+  const problem = ref('')
+  /** Since when an office or a file is waited for, in words. */
+  const busy = ref('')
+  const chosen = ref('')
+  let following = 0
+  const model = computed(() => state.value?.model ?? null)
+  const groups = computed<readonly Alike[]>(() => model.value?.groups ?? [])
+  const runs = computed(() => ACTIVE.includes(model.value?.state ?? ''))
+  const open = computed(() => groups.value.filter((g) => g.takes && !g.refused))
+  const group = computed(() => groups.value.find((g) => g.key === chosen.value) ?? null)
+
+  /** Show how it stands, until what is solved has ended. */
+  async function follow(): Promise<void> {
+    const mine = ++following
+    const id = bench.project?.id
+    let patience = 250
+    while (id && bench.project?.id === id && mine === following) {
+      try {
+        const query = { done: state.value?.model?.done_of[0] ?? -1, wait: runs.value ? 1.5 : 0 }
+        const { data, response } = await api.GET('/api/projects/{project_id}/returned', {
+          params: { path: { project_id: id }, query },
+        })
+        if (mine !== following || bench.project?.id !== id) return
+        if (data) {
+          state.value = typed('ReturnedState', data)
+          patience = 250
+          if (runs.value) continue
+          return
+        }
+        if (response.status < 500) return
+      } catch {
+        // the server is away: the workers go on without it
+      }
+      await new Promise((done) => setTimeout(done, patience))
+      patience = Math.min(patience * 2, 4000)
+    }
+  }
+
+  /** Ask for something that answers with how it stands; what is said against it is kept. */
+  async function ask(words: string, work: (id: string) => Promise<{ data?: unknown; problem: string }>): Promise<void> {
+    const id = bench.project?.id
+    if (!id || busy.value) return
+    following++
+    busy.value = words
+    problem.value = ''
+    const found = await work(id)
+    busy.value = ''
+    if (bench.project?.id !== id) return
+    problem.value = found.problem
+    if (found.data) state.value = typed('ReturnedState', found.data)
+    await follow()
+  }
+  const at = (id: string, rest = '') => `/api/projects/${id}/returned${rest}`
+  /** Send what stands to the office that details steel. */
+  const send = () =>
+    ask('The detailing office has the model', (id) => posted(at(id, '/order'), '{}')).then(() => (chosen.value = ''))
+  /** Take a file back. */
+  async function receive(file: File): Promise<void> {
+    if (file.size > LARGEST) {
+      problem.value = `${file.name} is larger than 8 MB.`
+      return
+    }
+    const form = new FormData()
+    form.append('file', file, file.name)
+    await ask(`Reading ${file.name}`, (id) => posted(at(id), form))
+    chosen.value = ''
+  }
+  const refuse = (of: readonly Alike[], refused: boolean) =>
+    ask('Refusing', (id) =>
+      posted(at(id, '/refuse'), JSON.stringify({ keys: of.flatMap((g) => g.items.map((d) => d.key)), refused })),
+    )
+  const solve = () =>
+    ask('Solving', (id) => posted(at(id, '/effects'), JSON.stringify({ base: bench.project!.revision.number })))
+  /** Stop solving, or put the model away. */
+  async function end(what: 'effects' | 'model'): Promise<void> {
+    const id = bench.project?.id
+    if (!id) return
+    following++
+    const params = { path: { project_id: id } }
+    const { data } =
+      what === 'effects'
+        ? await api.DELETE('/api/projects/{project_id}/returned/effects', { params })
+        : await api.DELETE('/api/projects/{project_id}/returned', { params })
+    if (data && bench.project?.id === id) state.value = typed('ReturnedState', data)
+  }
+  /** Make differences what stands, as one revision. */
+  const take = (of: readonly Alike[]) =>
+    bench.post('returned', (now) =>
+      api.POST('/api/projects/{project_id}/returned/take', {
+        params: { path: { project_id: now.id } },
+        body: { base: now.revision.number, keys: of.flatMap((g) => g.items.map((d) => d.key)) },
+      }),
+    )
+
+  /** Choose what is alike: its members are chosen in the view, its axes as they came are drawn there. */
+  function choose(key: string): void {
+    chosen.value = chosen.value === key ? '' : key
+    const there = new Set(bench.lists.members.map((m) => m.name))
+    if (!group.value) return
+    bench.choose(group.value.items.flatMap((d) => d.members).filter((name) => there.has(name)))
+    // what lies elsewhere than the frame shown is seen in the whole
+    const seen = new Set(bench.looking?.members.map((i) => bench.chain!.members[i]!.name))
+    if (bench.looking && ![...bench.chosen].every((name) => seen.has(name))) bench.look('whole')
+  }
+  watch(group, (now) => (bench.proposed = now ? now.items.flatMap((d) => d.lines) : []))
+  watch(
+    () => [bench.stage, bench.project?.id, bench.project?.revision.number] as const,
+    ([stage, id], before) => {
+      if (id !== before?.[1]) {
+        following++
+        state.value = null
+        problem.value = chosen.value = ''
+      }
+      if (stage !== 'frame') chosen.value = ''
+      else if (id) void follow()
+    },
+    { immediate: true },
+  )
+
+  return {
+    state,
+    model,
+    groups,
+    group,
+    open,
+    runs,
+    problem,
+    busy,
+    chosen,
+    choose,
+    send,
+    receive,
+    refuse,
+    solve,
+    end,
+    take,
+  }
+})
