@@ -1,4 +1,5 @@
-"""The stand-in detailing office: POST /orders with an IFC4 file, GET /orders/NUMBER/model for what became of it.
+"""The stand-in detailing office: POST /orders with an IFC4 file, POST /orders/NUMBER/forces with those at its joints
+(CSV), GET /orders/NUMBER/model for what became of it.
 
 It answers as an outside service would: 201 with the number of the order and what was done, 200 with the file, 400 for a body that is no
 IFC4 file, 404 for an order that it does not know (it remembers the last ones), 413 for one that is too large.
@@ -7,6 +8,7 @@ IFC4 file, 404 for an order that it does not know (it remembers the last ones), 
 from __future__ import annotations
 
 import argparse
+import csv
 import json
 import threading
 from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
@@ -28,12 +30,22 @@ class Handler(BaseHTTPRequestHandler):
     def do_POST(self) -> None:
         """Detail what is sent."""
         length = int(self.headers.get("Content-Length") or 0)
-        if self.path != "/orders":
+        known = self.known("forces")
+        if self.path != "/orders" and known is None:
             self.say(404, {"message": "There is nothing at this address."})
         elif length > LARGEST:
-            self.say(413, {"message": f"The model is larger than {LARGEST // 1_000_000} MB."})
+            self.say(413, {"message": f"The file is larger than {LARGEST // 1_000_000} MB."})
+        elif known is not None:
+            ends = {tuple(row[:6]) for row in csv.reader(self.rfile.read(length).decode().splitlines()[1:])}
+            self.say(200, {"done": [f"Forces at {len(ends)} ends of members are with the joints' designer"]})
         else:
             self.order(self.rfile.read(length))
+
+    def known(self, what: str) -> str | None:
+        """The model of the order that an address asks something of; None where there is none."""
+        parts = self.path.strip("/").split("/")
+        asked = len(parts) == 3 and parts[0] == "orders" and parts[2] == what
+        return self.orders.get(parts[1]) if asked else None
 
     def order(self, data: bytes) -> None:
         """Detail a model, and remember it."""
@@ -52,11 +64,11 @@ class Handler(BaseHTTPRequestHandler):
 
     def do_GET(self) -> None:
         """Give a model back."""
-        parts = self.path.strip("/").split("/")
-        if len(parts) == 3 and parts[0] == "orders" and parts[2] == "model" and parts[1] in self.orders:
-            self.give(200, "application/x-step", self.orders[parts[1]].encode())
-        else:
+        model = self.known("model")
+        if model is None:
             self.say(404, {"message": "There is no such order."})
+        else:
+            self.give(200, "application/x-step", model.encode())
 
     def say(self, status: int, body: dict[str, object]) -> None:
         """Answer with JSON."""

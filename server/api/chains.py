@@ -159,6 +159,15 @@ async def download_axes(request: HttpRequest, project_id: UUID) -> HttpResponse:
     return download(await seen(request, project_id, own.number, "axes"), found.name, f"axes-{own.number}", DXF)
 
 
+@router.get("/projects/{project_id}/joints")
+async def download_joints(request: HttpRequest, project_id: UUID) -> HttpResponse:
+    """The forces at the ends of members of what stands as CSV, joint by joint."""
+    found, own = await in_thread(revision_of, request, project_id, None)
+    return download(
+        await seen(request, project_id, own.number, "joints"), found.name, f"joints-{own.number}", "text/csv"
+    )
+
+
 @router.get("/projects/{project_id}/tables")
 async def download_tables(request: HttpRequest, project_id: UUID) -> HttpResponse:
     """The model of what stands as a spreadsheet: nodes, members, supports, cases, loads, combinations."""

@@ -47,11 +47,12 @@ async def receive(request: HttpRequest, project_id: UUID, file: File[UploadedFil
 
 @router.post("/projects/{project_id}/returned/order", response={200: told.ReturnedState, 422: schemas.Problem})
 async def order(request: HttpRequest, project_id: UUID) -> told.ReturnedState:
-    """Send what stands to the office that details steel, and receive what it makes of it."""
+    """Send what stands, with the forces at its joints, to the office that details steel, and receive what it makes of it."""
     project, head = await in_thread(revision_of, request, project_id, None, May.CHANGE)
 
     text = await seen(request, project_id, head.number, "ifc", name=project.name, project=str(project.pk))
-    name, data, said = await in_thread(detailing.ordered, text.encode())
+    forces = await seen(request, project_id, head.number, "joints")
+    name, data, said = await in_thread(detailing.ordered, text.encode(), forces.encode())
     model = await read_returned(data)
     await in_thread(lambda: returning.receive(user_of(request), project, name, model, said))
     return await in_thread(returning.out, project, head)

@@ -14,14 +14,19 @@ from engine.errors import ModelError
 TIMEOUT = 60.0
 
 
-def ordered(model: bytes) -> tuple[str, bytes, list[str]]:
-    """Send a model to be detailed: the order's name, the model that came back, what was done in words. Raises ModelError."""
+def ordered(model: bytes, forces: bytes) -> tuple[str, bytes, list[str]]:
+    """Send a model to be detailed, and the forces at its joints as CSV: the order's name, the model that came back, what was done in words. Raises ModelError."""
     if not settings.DETAILING_URL:
         raise ModelError("No office that details steel is set up; send it the model as a file, and take its file back.")
     answer = json.loads(_ask("/orders", model))
     number = urllib.parse.quote(str(answer["order"]), safe="")
+    said = json.loads(_ask(f"/orders/{number}/forces", forces))
     came = _ask(f"/orders/{number}/model")
-    return f"{answer['order']} of {answer['office']}"[:120], came, [str(words)[:300] for words in answer["done"]][:50]
+    return (
+        f"{answer['order']} of {answer['office']}"[:120],
+        came,
+        [str(words)[:300] for words in (*answer["done"], *said["done"])][:50],
+    )
 
 
 def _ask(path: str, body: bytes | None = None) -> bytes:

@@ -15,12 +15,14 @@ from pydantic import TypeAdapter
 
 from engine.chain import Chain
 from engine.document import read_stored
+from engine.dossier.end_forces import end_forces
 from engine.editing.operations import Operation
 from engine.errors import ModelError
 from engine.result import result
 from publish.dxf.axes import axes
 from publish.ifc.out import ifc
 from publish.tables.model import model_workbook
+from publish.tables.separated import separated
 from server.projects import (
     derivations,
     envelopes,
@@ -66,6 +68,7 @@ LOOKS: dict[str, Look] = {
     "ifc": lambda c, n, name, project: ifc(c, name, UUID(project), f"revision {n}").decode(),
     "axes": lambda c, n: axes(c.structure).decode(),
     "tables": lambda c, n: b64encode(model_workbook(c)).decode(),
+    "joints": lambda c, n: separated(end_forces(c)),
     "marks": lambda c, n: workbench.marks_out(c),
     "diagrams": lambda c, n, plane, state, alone: _known(
         c, state, lambda: response.diagram_out(c, n, plane, state, alone)
@@ -91,7 +94,7 @@ LOOKS: dict[str, Look] = {
     "lengths": lambda c, n, member: single.lengths_out(c, n, member),
 }
 #: those that take long: eigenproblems, a file of every load
-LONG = ("modes", "ifc", "tables")
+LONG = ("modes", "ifc", "tables", "joints")
 
 
 def by_worker(name: str, document_key: str) -> bool:

@@ -14,12 +14,14 @@ from engine.document.jigs import HallJig
 from engine.dossier.compose import TITLES, compose, ordered
 from engine.dossier.drawing import scale_for
 from engine.dossier.elevations import alike, elevation
-from engine.dossier.joints import joints_of
+from engine.dossier.end_forces import end_forces
+from engine.dossier.meeting import joints_of
 from engine.dossier.second import second
-from engine.dossier.values import Derived, Facts, Figure, Heading, Link, Paragraph, Proven, Table
+from engine.dossier.values import Column, Derived, Facts, Figure, Heading, Link, Paragraph, Proven, Table
 from engine.dossier.verified import anchor_of
 from engine.expand import expand
 from engine.structure.planes import planes
+from publish.tables.separated import separated
 from tests.engine.helpers import failing_hall
 
 #: 6 m between pins, IPE 300 of S355: 10 kN/m imposed on it, its own weight left out by an own case
@@ -130,6 +132,40 @@ class Hall(unittest.TestCase):
             # in second order the shear is that across the bent column: H differs by N times its slope
             if not self.chain.combined.second[self.chain.verification.strength[c]]:
                 self.assertAlmostEqual(abs(row[7]), abs(force[node, 0, c]) / 1000, places=6)
+
+    def test_every_end_with_the_forces_that_act_together(self):
+        chain, table = self.chain, end_forces(self.chain)
+        names = [c.words for c in table.columns]
+        rows = [dict(zip(names, row, strict=True)) for row in table.rows]
+        ends = {(r["joint"], r["member"], r["end"]) for r in rows}
+        # whatever bears something at an end stands there with it
+        meeting = {
+            (chain.structure.nodes[j.node], chain.structure.members[m.member].name, m.where)
+            for j in joints_of(chain.structure)
+            for m in j.members
+            if m.where != "through"
+        }
+        self.assertTrue(ends <= meeting)
+        bent = {e for e in meeting if "column" in e[1] or "rafter" in e[1]}
+        self.assertTrue(bent <= ends)
+        combinations = {c.name: k for k, c in enumerate(chain.combinations)}
+        reaction = chain.combined.reaction(chain.verification.strength)
+        # feet with a column alone
+        alone = {node for node, count in Counter(e[0] for e in meeting).items() if count == 1}
+        feet = [r for r in rows if r["what"] == "base" and r["joint"] in alone]
+        self.assertEqual(len({r["joint"] for r in feet}), 8)
+        for row in feet:
+            node = chain.structure.nodes.index(row["joint"])
+            c = chain.verification.strength.index(combinations[row["combination"]])
+            self.assertAlmostEqual(row["N"], -reaction[node, 2, c] / 1000, places=6)
+        # the extremes over all feet are those of the kinds together
+        kinds = [r for r in tables(self.plain, "forces at ends").rows if r[2] == "N least"]
+        self.assertIn(min(r["N"] for r in feet), [r[5] for r in kinds])
+
+    def test_a_table_as_separated_values(self):
+        columns = (Column("a"), Column("N", "kN", 1))
+        table = Table("t", columns, (("=1+1", 2.04), ("x, “y”", -0.04), (Link("there", "z"), None)))
+        self.assertEqual(separated(table), 'a,N [kN]\r\n\'=1+1,2.0\r\n"x, “y”",0.0\r\nthere,\r\n')
 
     def test_loads_are_drawn_with_their_values(self):
         blocks = told(self.plain, "actions").blocks

@@ -197,7 +197,9 @@ class Office(ApiCase):
         self.assertRegex(model["name"], r"T-\d+ of Tarnbeck Steel Detailing \(invented\)")
         self.assertEqual({g["kind"] for g in model["groups"] if g["takes"]}, {"section", "moved", "placed"})
         self.assertEqual(model["sent"], 1)
-        self.assertGreater(len(model["said"]), 4)
+        self.assertGreater(len(model["said"]), 5)
+        # the forces at its joints go with it: two ends of every member, and none of what passes
+        self.assertRegex(model["said"][-1], r"Forces at \d+ ends")
         keys = [d["key"] for g in model["groups"] if g["takes"] for d in g["items"]]
         taken = self.post(f"{self.at}/returned/take", {"base": 1, "keys": keys})
         self.assertEqual(taken.status_code, 200, taken.content[:300])

@@ -70,6 +70,7 @@ async function issue() {
     </template>
     <a v-if="works" :href="`${at}/ifc`" download>Model (IFC)</a>
     <a v-if="works" :href="`${at}/tables`" download>Model (XLSX)</a>
+    <a v-if="works" :href="`${at}/joints`" download>Forces at joints (CSV)</a>
     <a v-if="works" :href="`${at}/axes`" download>Axes (DXF)</a>
     <a :href="`${at}/document`">Model (JSON)</a>
     <a v-if="works" :href="`${at}/result`">Result (JSON)</a>
