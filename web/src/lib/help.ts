@@ -17,6 +17,7 @@ export const HELP: Record<Link, readonly string[]> = {
     'Choose names, filters or a window to choose many members; what is set then holds for all of them.',
     'Snags lists what is not joined, not held, or stands on nothing.',
     'Versions keeps named revisions, and compares them.',
+    'Returned sends the model to a detailing office, and tells what differs in the one that comes back.',
   ],
   actions: [
     'Cases and the loads in them. Snow, wind, self-weight and imposed load follow from the site, the cladding and the jigs.',
