@@ -7,6 +7,7 @@ from collections import defaultdict
 import numpy as np
 
 from engine.chain import Chain
+from engine.dossier.details import haunched_joints
 from engine.dossier.elevations import alike, elevation, in_words, plan
 from engine.dossier.values import Cell, Column, Facts, Figure, Heading, Paragraph, Table, Told
 from engine.structure.planes import Plane, planes
@@ -83,6 +84,21 @@ def building(chain: Chain, told: Told) -> None:
             told.add(
                 Paragraph(f"{len(groups) - 6} further different elevations are drawn at the level “full”.", "missing")
             )
+    _haunches(chain, told)
+
+
+def _haunches(chain: Chain, told: Told) -> None:
+    """Each different joint with a haunch."""
+    found = haunched_joints(chain.structure)
+    if not found:
+        return
+    told.add(Heading("Details of haunches", "building.haunches"))
+    shown = found if told.level == "full" else found[:4]
+    for nodes, drawn, words in shown:
+        count = "once" if len(nodes) == 1 else f"{len(nodes)} times alike"
+        told.add(Figure(drawn, f"1 : {drawn.scale}, {count}. {words} Of the connection nothing is drawn."))
+    if len(found) > len(shown):
+        told.add(Paragraph(f"{len(found) - len(shown)} further joints are drawn at the level “full”.", "missing"))
 
 
 def sections_by_role(chain: Chain) -> Table:

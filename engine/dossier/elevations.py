@@ -135,9 +135,11 @@ def _members(sheet: Sheet, structure: Structure, members: Sequence[Member], basi
         a, b = (structure.xyz[[m.nodes[0], m.nodes[-1]]] @ basis.T - base).tolist()
         start, end = sheet.at(*a), sheet.at(*b)
         if count[(m.role, m.section.name)] <= NAMED and np.hypot(end[0] - start[0], end[1] - start[1]) > 14:
-            later.append((start, end, m.section.name, float(m.section.h or 0.1) * sheet.factor / 2))
-    for start, end, words, half in later:
-        _along(sheet, start, end, words, half)
+            # what crosses another one bears its name beside the crossing
+            share = 0.27 if m.role in ("roof bracing", "wall bracing") else 0.5
+            later.append((start, end, m.section.name, float(m.section.h or 0.1) * sheet.factor / 2, share))
+    for start, end, words, half, share in later:
+        _along(sheet, start, end, words, half, share)
 
 
 def in_words(members: Sequence[Member]) -> str:
@@ -149,13 +151,14 @@ def in_words(members: Sequence[Member]) -> str:
     )
 
 
-def _along(sheet: Sheet, start: Point, end: Point, words: str, half: float) -> None:
-    """Words along a line, readable from below or from the right."""
+def _along(sheet: Sheet, start: Point, end: Point, words: str, half: float, share: float) -> None:
+    """Words along a line at a share of it, readable from below or from the right."""
+    middle = np.array(start) + share * (np.array(end) - start)
     if end[0] < start[0] - 1e-6 or (abs(end[0] - start[0]) <= 1e-6 and end[1] < start[1]):
         start, end = end, start
     angle = float(np.degrees(np.arctan2(end[1] - start[1], end[0] - start[0])))
     up = np.array([-np.sin(np.radians(angle)), np.cos(np.radians(angle))])
-    x, y = np.array([(start[0] + end[0]) / 2, (start[1] + end[1]) / 2]) + up * (half + 1.0)
+    x, y = middle + up * (half + 1.0)
     sheet.say((float(x), float(y)), words, size=2.3, angle=angle, bold=True, ground=True)
 
 

@@ -5,9 +5,10 @@ from __future__ import annotations
 from dataclasses import replace
 
 from engine.chain import Chain
+from engine.dossier.details import flanges
 from engine.dossier.elevations import section_drawing
 from engine.dossier.second import NEAR, differs, second
-from engine.dossier.values import Cell, Column, Heading, Link, Paragraph, Proven, Table, Told
+from engine.dossier.values import Cell, Column, Figure, Heading, Link, Paragraph, Proven, Table, Told
 from engine.progress import Step
 from engine.report import holding, verdicts
 from engine.report.verdicts import Group, MemberReport
@@ -17,6 +18,8 @@ from engine.verification.proof import Proof, prove
 
 #: members up to which each has its proof: some two pages each
 MOST_PROVEN = 500
+#: a utilisation below this is none
+NOTHING = 0.005
 
 
 def verification(chain: Chain, told: Told, every_member: bool, step: Step) -> None:
@@ -208,6 +211,7 @@ def restraints(chain: Chain, told: Told) -> None:
     _lengths(chain, told)
     if told.level != "summary":
         _flanges(chain, told)
+        _drawn(chain, told)
 
 
 def _lengths(chain: Chain, told: Told) -> None:
@@ -254,6 +258,22 @@ def _flanges(chain: Chain, told: Told) -> None:
         Column("inner flange held at", wide=True),
     )  # fmt: skip
     told.add(Table("restraints", columns, tuple(rows)))
+
+
+def _drawn(chain: Chain, told: Told) -> None:
+    """The worst member of each group laid flat, and those that are asked for, where flanges are held between the ends."""
+    asked = [m for group in verdicts.groups(chain) for m in _shown(group, False) if m.verdict.outcomes]
+    # what does not buckle sideways has no stretches to show
+    shown = [
+        m for m in asked if any(s.utilisation >= NOTHING for s in chain.verification.checks.flanges(m.verdict.member))
+    ]
+    if not shown:
+        return
+    aside = "the worst of each group, and members that are proven besides"
+    told.add(Heading("Members laid flat", "restraints.drawn", aside=aside))
+    for found in shown:
+        drawing, words = flanges(chain, found.verdict.member)
+        told.add(Figure(drawing, f"{found.label}, 1 : {drawing.scale}: {words}"))
 
 
 def _places(places: tuple[float, ...]) -> str:
