@@ -173,6 +173,13 @@
         #align(center, image(bytes(block.svg), format: "svg", width: block.width * 1mm, alt: block.alt))
         #if block.words.len() > 0 { align(center, text(7.5pt, fill: faint, said(block.words))) }
       ]
+    } else if block.kind == "picture" {
+      std.block(above: 3mm, below: 3mm, breakable: false, width: 100%)[
+        #if block.key in data.pictures {
+          align(center, image(read(block.key, encoding: none), width: block.width * 100%, height: auto))
+        } else { align(center, text(fill: gone)[This picture is not among those of the project.]) }
+        #if block.words.len() > 0 { align(center, text(7.5pt, fill: faint, said(block.words))) }
+      ]
     } else if block.kind == "proof" { show-proof(block) } else { paragraph(block) }
   }
 }

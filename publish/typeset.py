@@ -5,9 +5,11 @@ from __future__ import annotations
 import hashlib
 import json
 import re
-from collections.abc import Iterator
+import shutil
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from pathlib import Path
+from tempfile import TemporaryDirectory
 from typing import Any
 
 import typst
@@ -24,6 +26,7 @@ from engine.dossier.values import (
     Heading,
     Link,
     Paragraph,
+    Pictured,
     Proven,
     Table,
     Told,
@@ -65,8 +68,8 @@ class Pages:
     sections: tuple[Section, ...]
 
 
-def typeset(dossier: Dossier, progress: Progress = quiet) -> Pages:
-    """Set a dossier in type. `progress` may raise to stop."""
+def typeset(dossier: Dossier, progress: Progress = quiet, pictures: Mapping[str, bytes] | None = None) -> Pages:
+    """Set a dossier in type. `progress` may raise to stop. pictures: PNG or JPEG by key; one that is not there is told as missing."""
     progress("Pages", 0, 0)
     anchors = {c.key for c in dossier.chapters} | {
         b.anchor for c in dossier.chapters for b in c.blocks if isinstance(b, Heading)
@@ -84,19 +87,26 @@ def typeset(dossier: Dossier, progress: Progress = quiet) -> Pages:
         "left_out": list(dossier.left_out),
         "chapters": [_chapter(c, anchors, not k or c.key in OWN_PAGE) for k, c in enumerate(dossier.chapters)],
     }
-    compiler = typst.Compiler(
-        str(TEMPLATE),
-        root=str(TEMPLATE.parent),
-        font_paths=[str(FONTS)],
-        ignore_system_fonts=True,
-        sys_inputs={"data": json.dumps(data, ensure_ascii=False)},
-    )
-    # marks of what each word is would take seven times the room of all the rest
-    pdf = compiler.compile(format="pdf", pdf_tags=False)
-    assert isinstance(pdf, bytes)
-    found = json.loads(compiler.query("<place>", field="value"))
+    data["pictures"] = sorted(pictures or ())
+    with TemporaryDirectory(prefix="lorica-pages-") as folder:
+        # the template reads what lies beside it, and nothing else
+        root = Path(folder)
+        shutil.copy(TEMPLATE, root)
+        for key, picture in (pictures or {}).items():
+            (root / key).write_bytes(picture)
+        compiler = typst.Compiler(
+            str(root / TEMPLATE.name),
+            root=folder,
+            font_paths=[str(FONTS)],
+            ignore_system_fonts=True,
+            sys_inputs={"data": json.dumps(data, ensure_ascii=False)},
+        )
+        # marks of what each word is would take seven times the room of all the rest
+        pdf = compiler.compile(format="pdf", pdf_tags=False)
+        assert isinstance(pdf, bytes)
+        found = json.loads(compiler.query("<place>", field="value"))
+        count = int(json.loads(compiler.query("<count>", field="value"))[0])
     places = {one["anchor"]: (int(one["page"]), round(float(one["down"]), 1)) for one in found}
-    count = int(json.loads(compiler.query("<count>", field="value"))[0])
     return Pages(pdf, count, tuple(_sections(data["chapters"], places)))
 
 
@@ -200,6 +210,8 @@ def _block(block: Block, anchors: set[str]) -> dict[str, Any]:
             "alt": block.drawing.title,
             "words": parts(block.words),
         }
+    if isinstance(block, Pictured):
+        return {"kind": "picture", "key": block.picture, "width": block.width, "words": parts(block.words)}
     if isinstance(block, Derived):
         return _derivation(block.derivation)
     assert isinstance(block, Proven)

@@ -26,14 +26,23 @@ Remark = Annotated[str, Field(max_length=4000)]
 Line = Annotated[str, Field(max_length=120)]
 
 
+class PlacedPicture(Part):
+    """A picture of one's own. name: its key among those of the project; width: share of the line."""
+
+    name: Annotated[str, Field(pattern="^[0-9a-f]{16}$")]
+    caption: Annotated[str, Field(max_length=300)] = ""
+    width: Annotated[float, Field(ge=0.1, le=1, allow_inf_nan=False)] = 0.5
+
+
 class ChapterPlan(Part):
     """How a chapter is told. place: its position among the others, by default that of the list of chapters (1, 2, …); a remark
-    stands below its heading."""
+    stands below its heading, pictures below that."""
 
     level: Level = "normal"
     left_out: bool = False
     place: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)] | None = None
     remark: Remark = ""
+    pictures: Annotated[list[PlacedPicture], Field(max_length=20)] = []
 
 
 class DossierPlan(Part):

@@ -12,7 +12,7 @@ from engine.dossier.basis import basis, cover, open_matters
 from engine.dossier.behaviour import analysis, response
 from engine.dossier.building import building, quantities
 from engine.dossier.joints import joints
-from engine.dossier.values import Dossier, Paragraph, Standing, Told
+from engine.dossier.values import Dossier, Paragraph, Pictured, Standing, Told
 from engine.dossier.verified import restraints, verification
 from engine.progress import Progress, quiet
 
@@ -76,6 +76,7 @@ def compose(
         told = Told(key, TITLES[key], own.level)
         if own.remark.strip():
             told.add(Paragraph(own.remark.strip(), "remark"))
+        told.add(*(Pictured(p.name, p.caption.strip(), p.width) for p in own.pictures))
         if key == "verification":
             verification(chain, told, plan.every_member, lambda done, of: progress("Proofs", done, of))
         else:

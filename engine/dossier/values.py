@@ -78,6 +78,15 @@ class Figure:
 
 
 @dataclass(frozen=True)
+class Pictured:
+    """A picture of the designer's own, by its key among those of the project, with what stands below it. width: share of the line."""
+
+    picture: str
+    words: str
+    width: float
+
+
+@dataclass(frozen=True)
 class Proven:
     """The proof of one outcome."""
 
@@ -93,7 +102,7 @@ class Derived:
 
 
 Standing = Literal["passes", "fails", "open"]
-Block = Heading | Paragraph | Facts | Table | Figure | Proven | Derived
+Block = Heading | Paragraph | Facts | Table | Figure | Pictured | Proven | Derived
 
 
 @dataclass

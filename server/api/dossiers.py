@@ -9,14 +9,15 @@ from uuid import UUID
 
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
-from ninja import Router
+from ninja import File, Router, UploadedFile
 
+from engine.errors import ModelError
 from server.api.access import DXF, PDF, SHEETS, download, in_thread, revision_of, user_of
 from server.api.chains import LONGEST_WAIT
 from server.people.roles import May
 from server.projects import dossier_schemas as told
-from server.projects import dossiers, queue, revisions, schemas
-from server.projects.models import DossierFile, Issue, Project, Run
+from server.projects import dossiers, pictures, queue, revisions, schemas
+from server.projects.models import DossierFile, Issue, Picture, Project, Run
 
 router = Router()
 
@@ -41,6 +42,26 @@ async def dossier(
         await asyncio.sleep(0.15)
         state = await in_thread(lambda: dossiers.state_of(revision_of(request, project_id, None)[0]))
     return state
+
+
+@router.post("/projects/{project_id}/pictures", response={201: told.PictureOut, 422: schemas.Problem})
+def take_picture(
+    request: HttpRequest, project_id: UUID, file: File[UploadedFile | None] = None
+) -> tuple[int, told.PictureOut]:
+    """Take a picture in, to stand in the dossier."""
+    found = revision_of(request, project_id, None, May.CHANGE)[0]
+    if file is None:
+        raise ModelError("No file was sent.", "file")
+    return 201, pictures.receive(user_of(request), found, file.name or "", file.read())
+
+
+@router.get("/projects/{project_id}/pictures/{key}")
+def picture(request: HttpRequest, project_id: UUID, key: str) -> HttpResponse:
+    """A picture of the project."""
+    shown = get_object_or_404(Picture, project=revision_of(request, project_id, None)[0], key=key)
+    answer = HttpResponse(bytes(shown.data), content_type=shown.kind)
+    answer["Cache-Control"] = "private, max-age=86400, immutable"
+    return answer
 
 
 @router.delete("/projects/{project_id}/dossier", response=told.DossierState)

@@ -123,3 +123,12 @@ class TickIn(BaseModel):
 
     anchor: Anchor
     seen: bool
+
+
+class PictureOut(BaseModel):
+    """A picture of the project. width, height: pixels."""
+
+    key: str
+    name: str
+    width: int
+    height: int

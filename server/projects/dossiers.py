@@ -18,7 +18,7 @@ from publish.dxf.drawings import dxf
 from publish.tables.dossier import workbook
 from publish.typeset import typeset
 from server.people.models import Event
-from server.projects import queue, results
+from server.projects import pictures, queue, results
 from server.projects.dossier_schemas import (
     AnswerIn,
     ChapterOut,
@@ -103,7 +103,7 @@ def compute(found: Run) -> None:
         problem = {"message": error.message, "place": error.place}
         queue.persistently(lambda: queue.end(found.pk, Run.State.FAILED, answer={**found.answer, "problem": problem}))
         return
-    pages = typeset(dossier, shortly)
+    pages = typeset(dossier, shortly, pictures.of(project, document.dossier))
     values = {
         "project": project,
         "revision": revision,

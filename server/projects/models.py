@@ -278,6 +278,24 @@ class Tick(models.Model):
         constraints = [models.UniqueConstraint(fields=["project", "anchor", "person"], name="one_tick_a_section")]
 
 
+class Picture(models.Model):
+    """A picture that somebody took in, as it was checked and written anew: PNG or JPEG. key: of what it shows."""
+
+    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="pictures")
+    key = models.CharField(max_length=16)
+    name = models.CharField(max_length=120)
+    kind = models.CharField(max_length=10)
+    width = models.PositiveIntegerField()
+    height = models.PositiveIntegerField()
+    data = models.BinaryField()
+    person = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["at", "pk"]
+        constraints = [models.UniqueConstraint(fields=["project", "key"], name="one_picture_a_key")]
+
+
 class Returned(models.Model):
     """A model that was sent and came back, as its members. name: of the file, or of the order of an office; revision: which one was sent,
     None where the file no longer says it; refused: keys of the differences that are not taken; done: what the office says that it did."""

@@ -14,7 +14,7 @@ from server.projects.models import Project
 
 @dataclass(frozen=True)
 class Used:
-    """Projects and bytes of revisions, issues and returned models that a person has, and the most of each."""
+    """Projects and bytes of revisions, issues, pictures and returned models that a person has, and the most of each."""
 
     projects: int
     most_projects: int
@@ -40,6 +40,12 @@ def used(user: User) -> Used:
         cursor.execute(
             "SELECT coalesce(sum(pg_column_size(r.content)), 0) FROM projects_returned r"
             " JOIN projects_project p ON p.id = r.project_id WHERE p.owner_id = %s",
+            [user.pk],
+        )
+        size += int(cursor.fetchone()[0])
+        cursor.execute(
+            "SELECT coalesce(sum(octet_length(i.data)), 0) FROM projects_picture i"
+            " JOIN projects_project p ON p.id = i.project_id WHERE p.owner_id = %s",
             [user.pk],
         )
         size += int(cursor.fetchone()[0])

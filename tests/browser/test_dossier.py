@@ -12,6 +12,7 @@ from server.projects import revisions
 from server.projects.models import Issue, Project, Share
 from tests.browser.case import BrowserCase
 from tests.engine.test_dossier import BEAM
+from tests.server.test_pictures import drawn
 
 
 class HandingOver(BrowserCase):
@@ -30,9 +31,12 @@ class HandingOver(BrowserCase):
         answer = self.page.request.get(self.live_server_url + link.get_attribute("href"))
         return " ".join(" ".join(p.extract_text().split()) for p in PdfReader(io.BytesIO(answer.body())).pages)
 
+    def rev(self, number: int) -> None:
+        expect(self.page.locator("header .rev")).to_have_text(f"rev {number}")
+
     def revision(self, number: int) -> None:
         """That revision stands, and its pages are there."""
-        expect(self.page.locator("header .rev")).to_have_text(f"rev {number}")
+        self.rev(number)
         expect(self.page.get_by_text(f"Files revision {number}")).to_be_visible()
 
     def test_composed_and_issued(self):
@@ -78,6 +82,31 @@ class HandingOver(BrowserCase):
         # a move is taken back like any edit; what was issued stays
         self.revision(4)
         self.assertEqual((Project.objects.get().head.number, Issue.objects.count()), (4, 1))
+
+    def test_a_picture_of_ones_own_stands_in_a_chapter(self):
+        self.open()
+        page = self.page
+        self.contents.get_by_role("button", name="Basis of design").first.click()
+        sheet = page.get_by_role("complementary", name="Sheet")
+        chosen = {"name": "yard.png", "mimeType": "image/png", "buffer": b"no picture"}
+        sheet.locator("input[type=file]").set_input_files(chosen)
+        expect(sheet.get_by_role("alert")).to_contain_text("yard.png was not taken in. The file is no picture")
+        sheet.locator("input[type=file]").set_input_files({**chosen, "buffer": drawn(size=(160, 120))})
+        caption = sheet.get_by_label("Caption of picture 1")
+        caption.fill("The yard from the east")
+        caption.press("Tab")
+        self.rev(3)
+        sheet.get_by_label("Width of picture 1").get_by_text("full").click()
+        self.rev(4)
+        self.assertTrue(sheet.locator("img").evaluate("image => image.complete && image.naturalWidth === 160"))
+        expect(sheet.get_by_role("alert")).to_have_count(0)
+        [placed] = Project.objects.get().head.content["dossier"]["chapters"]["basis"]["pictures"]
+        self.assertEqual((placed["caption"], placed["width"]), ("The yard from the east", 1))
+        sheet.get_by_role("button", name="Remove picture 1").click()
+        self.rev(5)
+        expect(sheet.locator("img")).to_have_count(0)
+        page.keyboard.press("Control+z")
+        expect(sheet.locator("img")).to_have_count(1)
 
     def test_a_checker_ticks_and_asks_but_changes_nothing(self):
         Share.objects.create(

@@ -136,6 +136,8 @@ ROUTES = {
     ("post", "/api/projects/{project_id}/study"): ("", {"base": 1, "ranges": {"bases": ["fixed"]}}, 202),
     ("delete", "/api/projects/{project_id}/study"): ("", None, 200),
     ("post", "/api/projects/{project_id}/study/take"): ("", {"base": 1, "number": 0}, 404),
+    ("post", "/api/projects/{project_id}/pictures"): ("", None, 422),
+    ("get", "/api/projects/{project_id}/pictures/{key}"): ("", None, 404),
     ("get", "/api/projects/{project_id}/returned"): ("", None, 200),
     ("post", "/api/projects/{project_id}/returned"): ("", None, 422),
     ("delete", "/api/projects/{project_id}/returned"): ("", None, 200),

@@ -3,6 +3,7 @@ import { ElCheckbox, ElInput, ElSegmented, ElSwitch } from 'element-plus'
 import { ref, watch } from 'vue'
 import { useDossier, type Level } from '../../stores/dossier'
 import { useWorkbench } from '../../stores/workbench'
+import ChapterPictures from './ChapterPictures.vue'
 
 /** How the chosen chapter is told. */
 const bench = useWorkbench()
@@ -75,6 +76,7 @@ const every = (value: unknown) =>
           @blur="save"
         />
       </label>
+      <ChapterPictures />
     </div>
   </template>
   <p v-else class="note">Choose a chapter in the contents to set how much it tells, or to add words of your own.</p>
