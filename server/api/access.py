@@ -18,9 +18,9 @@ from server.projects.models import Project, Revision
 
 T = TypeVar("T")
 PDF, SHEETS = "application/pdf", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
-DXF, IFC = "image/vnd.dxf", "application/x-step"
+DXF, IFC, HTML = "image/vnd.dxf", "application/x-step", "text/html; charset=utf-8"
 #: how files of a kind end
-ENDS = {"application/json": "json", "text/csv": "csv", PDF: "pdf", SHEETS: "xlsx", DXF: "dxf", IFC: "ifc"}
+ENDS = {"application/json": "json", "text/csv": "csv", PDF: "pdf", SHEETS: "xlsx", DXF: "dxf", IFC: "ifc", HTML: "html"}
 
 
 def user_of(request: HttpRequest) -> Any:

@@ -10,11 +10,12 @@ from typing import Any
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
+from django.utils import timezone
 from ninja import Query, Router
 from ninja.responses import Response
 
 from engine.document import read_stored
-from server.api.access import DXF, IFC, SHEETS, document_of, download, in_thread, revision_of
+from server.api.access import DXF, HTML, IFC, SHEETS, document_of, download, in_thread, revision_of
 from server.people.roles import May
 from server.projects import (
     action_schemas,
@@ -157,6 +158,17 @@ async def download_axes(request: HttpRequest, project_id: UUID) -> HttpResponse:
     """The axes of what stands as DXF, a layer for each role and section."""
     found, own = await in_thread(revision_of, request, project_id, None)
     return download(await seen(request, project_id, own.number, "axes"), found.name, f"axes-{own.number}", DXF)
+
+
+@router.get("/projects/{project_id}/dossier/html")
+async def download_webpage(request: HttpRequest, project_id: UUID) -> HttpResponse:
+    """The dossier of what stands as one web page that needs nothing else."""
+    found, own = await in_thread(revision_of, request, project_id, None)
+    today = timezone.localdate()
+    plan = read_stored(own.content).dossier.model_dump(mode="json")
+    asked = {"plan": plan, "name": found.name, "made": f"made {today.day} {today:%b %Y}", "project": str(found.pk)}
+    text = await seen(request, project_id, own.number, "webpage", **asked)
+    return download(text, found.name, f"dossier-{own.number}", HTML)
 
 
 @router.get("/projects/{project_id}/joints")

@@ -15,6 +15,8 @@ from pydantic import TypeAdapter
 
 from engine.chain import Chain
 from engine.document import read_stored
+from engine.document.handover import DossierPlan
+from engine.dossier.compose import compose
 from engine.dossier.end_forces import end_forces
 from engine.editing.operations import Operation
 from engine.errors import ModelError
@@ -23,10 +25,12 @@ from publish.dxf.axes import axes
 from publish.ifc.out import ifc
 from publish.tables.model import model_workbook
 from publish.tables.separated import separated
+from publish.webpage import webpage
 from server.projects import (
     derivations,
     envelopes,
     one_member,
+    pictures,
     queue,
     response,
     results,
@@ -69,6 +73,10 @@ LOOKS: dict[str, Look] = {
     "axes": lambda c, n: axes(c.structure).decode(),
     "tables": lambda c, n: b64encode(model_workbook(c)).decode(),
     "joints": lambda c, n: separated(end_forces(c)),
+    "webpage": lambda c, n, plan, name, made, project: webpage(
+        compose(c, (own := DossierPlan.model_validate(plan)), name, f"Revision {n}", made),
+        pictures.of(Project.objects.get(pk=project), own),
+    ).decode(),
     "marks": lambda c, n: workbench.marks_out(c),
     "diagrams": lambda c, n, plane, state, alone: _known(
         c, state, lambda: response.diagram_out(c, n, plane, state, alone)
@@ -94,7 +102,7 @@ LOOKS: dict[str, Look] = {
     "lengths": lambda c, n, member: single.lengths_out(c, n, member),
 }
 #: those that take long: eigenproblems, a file of every load
-LONG = ("modes", "ifc", "tables", "joints")
+LONG = ("modes", "ifc", "tables", "joints", "webpage")
 
 
 def by_worker(name: str, document_key: str) -> bool:

@@ -27,11 +27,12 @@ from engine.standards.en.derived_lines import SYMBOLS as OF_LOADS
 from engine.standards.en.proof_symbols import SYMBOLS
 from engine.standards.en.proof_text import LINES
 from publish.__main__ import main
+from publish.blocks import parts, shown
 from publish.drawings import svg
 from publish.dxf.drawings import dxf
 from publish.formulas import typst_math
 from publish.tables.dossier import workbook
-from publish.typeset import parts, shown, typeset
+from publish.typeset import typeset
 from tests.engine.test_dossier import BEAM, full
 
 
@@ -235,6 +236,6 @@ class Command(unittest.TestCase):
         self.assertEqual((status, bool(re.search("not JSON", said))), (2, True))
         status, said, out = self.report(json.dumps(BEAM).encode(), "report.doc")
         self.assertEqual((status, out), (2, b""))
-        self.assertIn(".pdf, .xlsx, .dxf or .ifc", said)
+        self.assertIn(".pdf, .html, .xlsx, .dxf or .ifc", said)
         status, said, _ = self.report(json.dumps({**BEAM, "supports": []}).encode())
         self.assertEqual(status, 2)

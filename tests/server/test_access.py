@@ -92,6 +92,7 @@ ROUTES = {
     ("get", "/api/projects/{project_id}/result"): ("", None, 200),
     ("get", "/api/projects/{project_id}/ifc"): ("", None, 200),
     ("get", "/api/projects/{project_id}/axes"): ("", None, 200),
+    ("get", "/api/projects/{project_id}/dossier/html"): ("", None, 200),
     ("get", "/api/projects/{project_id}/joints"): ("", None, 200),
     ("get", "/api/projects/{project_id}/tables"): ("", None, 200),
     ("get", "/api/projects/{project_id}/marks"): ("", None, 200),

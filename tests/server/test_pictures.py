@@ -48,6 +48,18 @@ class Pictures(DossierCase):
         words = " ".join(reader.pages[images[0][0]].extract_text().split())
         self.assertIn("The yard, seen from A", words)
 
+    def test_shown_in_the_dossier_as_one_page(self):
+        key = self.take(drawn("JPEG"), "site.jpg").json()["key"]
+        self.place({"name": key, "caption": "The yard", "width": 0.5}, {"name": "0" * 16, "caption": "", "width": 1})
+        answer = self.get("dossier/html")
+        self.assertEqual((answer.status_code, answer["Content-Type"]), (200, "text/html; charset=utf-8"))
+        self.assertIn("attachment", answer["Content-Disposition"])
+        page = answer.content.decode()
+        self.assertIn("Revision 2", page)
+        self.assertEqual(page.count("data:image/jpeg;base64,"), 1)
+        self.assertIn("<figcaption>The yard</figcaption>", page)
+        self.assertEqual(page.count("not among those of the project"), 1)
+
     def test_one_that_is_not_there_is_told(self):
         self.place({"name": "0" * 16, "caption": "Lost", "width": 1})
         words = " ".join(self.pages(f"dossier/pdf?key={self.made()['file']['key']}"))
