@@ -61,12 +61,12 @@ def numbered(chapters: list[dict[str, Any]]) -> list[tuple[dict[str, Any], str]]
     found = []
     for k, chapter in enumerate(chapters, 1):
         found.append((chapter, f"{k}"))
-        counts = [k, 0, 0]
+        counts = [k, 0, 0, 0]
         for block in chapter["blocks"]:
             if block["kind"] == "heading":
                 depth = block["depth"]
                 counts[depth - 1] += 1
-                counts[depth:] = [0] * (3 - depth)
+                counts[depth:] = [0] * (4 - depth)
                 found.append((block, ".".join(str(c) for c in counts[:depth])))
     return found
 

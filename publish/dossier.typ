@@ -46,6 +46,7 @@
 #show heading.where(level: 1): it => block(text(15pt, weight: 700, it), above: 10mm, below: 4mm, sticky: true)
 #show heading.where(level: 2): it => block(text(11.5pt, weight: 700, it), above: 6.5mm, below: 2.8mm, sticky: true)
 #show heading.where(level: 3): it => block(text(9.5pt, weight: 700, it), above: 4.5mm, below: 2.2mm, sticky: true)
+#show heading.where(level: 4): it => block(text(8.5pt, weight: 700, it), above: 4mm, below: 1.6mm, sticky: true)
 // Typst's own entries put a word joiner before page numbers, which would be part of what is copied and searched
 #show outline.entry: it => link(it.element.location(), block(below: 0.55em, width: 100%, {
   h(4mm * (it.level - 1))

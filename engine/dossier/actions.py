@@ -16,6 +16,7 @@ from engine.dossier.diagrams import zones_drawing
 from engine.dossier.values import Cell, Column, Derived, Facts, Figure, Heading, Paragraph, Table, Told
 from engine.report import loads
 from engine.standards.family import Family, family
+from engine.structure.model import Floats
 from engine.verification.outcomes import SERVICE
 
 WAYS = {
@@ -61,6 +62,8 @@ def actions(chain: Chain, told: Told) -> None:
     if told.level != "summary":
         _on_frames(chain, told)
     told.add(Heading("Cases and their balance", "actions.cases"), _cases(chain))
+    if told.level == "full":
+        _each_case(chain, told)
     broken = [found.case.symbol for found in loads.cases(chain) if not found.balance.holds]
     if broken:
         told.add(Paragraph(f"The balance does not hold in {', '.join(broken)}.", "fails"))
@@ -77,6 +80,32 @@ def actions(chain: Chain, told: Told) -> None:
                 Heading("What the cases hold", "actions.notes"),
                 Facts(tuple((f"{symbol}  {name}", note, "") for symbol, name, note in notes)),
             )
+
+
+def _each_case(chain: Chain, told: Told) -> None:
+    """Each case for itself, so that each can be ticked: what it is, its resultant, and what it moves most."""
+    told.add(Heading("Each case", "actions.each"))
+    structure = chain.structure
+    move = np.linalg.norm(chain.response.displacement[:, :3], axis=1) * 1000
+    for k, found in enumerate(loads.cases(chain)):
+        case, b = found.case, found.balance
+        node = int(move[:, k].argmax())
+
+        def forces(resultant: Floats) -> str:
+            return ", ".join(f"{shown:.1f}" for shown in (resultant / 1000).round(1) + 0.0).replace("-", "−")
+
+        rows = (
+            ("Nature", case.nature, "stated here" if found.own else "generated"),
+            ("Expected", f"{forces(b.expected - b.ground)} kN", "along X, Y, Z, from surfaces and masses"),
+            (
+                "On the members",
+                f"{forces(b.applied)} kN",
+                "the balance holds" if b.holds else "the balance does not hold",
+            ),
+            ("Moves most", f"{move[node, k]:.2f} mm", structure.nodes[node]),
+            *([("Note", case.note, "")] if case.note else []),
+        )
+        told.add(Heading(f"{case.symbol} · {case.name}", f"case.{case.symbol}", 3), Facts(rows))
 
 
 def _on_frames(chain: Chain, told: Told) -> None:

@@ -181,6 +181,9 @@ def _member(chain: Chain, told: Told, found: MemberReport, every: bool) -> None:
         )
         told.add(Table(f"checks of {m.name}", columns, rows, 0))
     for k, check in enumerate(found.checks if every else found.checks[:1]):
+        if every:
+            # each check can be ticked by itself
+            told.add(Heading(check.words, f"{anchor_of(m.name)}.{check.outcome.criterion}", 4, check.clause))
         proof = proof_of(chain, found.verdict.member, check.outcome)
         told.add(Proven(proof, None if k else section_drawing(m)))
 

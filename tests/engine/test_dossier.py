@@ -20,6 +20,7 @@ from engine.dossier.second import second
 from engine.dossier.values import Column, Derived, Facts, Figure, Heading, Link, Paragraph, Proven, Table
 from engine.dossier.verified import anchor_of
 from engine.expand import expand
+from engine.report.verdicts import groups
 from engine.structure.planes import planes
 from publish.tables.separated import separated
 from tests.engine.helpers import failing_hall
@@ -161,6 +162,33 @@ class Hall(unittest.TestCase):
         # the extremes over all feet are those of the kinds together
         kinds = [r for r in tables(self.plain, "forces at ends").rows if r[2] == "N least"]
         self.assertIn(min(r["N"] for r in feet), [r[5] for r in kinds])
+
+    def test_in_full_each_case_and_each_check_is_a_section(self):
+        plan = DossierPlan.model_validate({"chapters": {key: {"level": "full"} for key in ("actions", "verification")}})
+        told = compose(self.chain, plan)
+        headings = [b for c in told.chapters for b in c.blocks if isinstance(b, Heading)]
+        anchors = [h.anchor for h in headings]
+        self.assertEqual(len(anchors), len(set(anchors)))
+        self.assertEqual(
+            [a for a in anchors if a.startswith("case.")], [f"case.{c.symbol}" for c in self.chain.loading.cases]
+        )
+        for group in groups(self.chain):
+            worst = group.members[0]
+            for check in worst.checks:
+                self.assertIn(f"{anchor_of(worst.member.name)}.{check.outcome.criterion}", anchors)
+        blocks = next(c for c in told.chapters if c.key == "actions").blocks
+        at = next(k for k, b in enumerate(blocks) if isinstance(b, Heading) and b.anchor == "case.G1")
+        rows = {term: value for term, value, _ in blocks[at + 1].rows}
+        weight = sum(self.chain.structure.mass(m) for m in self.chain.structure.members) * 9.81 / 1000
+        self.assertEqual(rows["On the members"], f"0.0, 0.0, −{weight:.1f} kN")
+        self.assertFalse(
+            [
+                a
+                for c in self.plain.chapters
+                for a in [b.anchor for b in c.blocks if isinstance(b, Heading)]
+                if a.startswith("case.")
+            ]
+        )
 
     def test_a_table_as_separated_values(self):
         columns = (Column("a"), Column("N", "kN", 1))

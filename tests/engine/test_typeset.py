@@ -148,6 +148,11 @@ class Pages(unittest.TestCase):
             "quantities.sections",
         ):
             self.assertNotIn(anchor, changed)
+        # in full, case by case: the snow alone has changed
+        cases = DossierPlan.model_validate({"chapters": {"actions": {"level": "full"}}})
+        told = [{s.anchor: s.digest for s in typeset(compose(c, cases)).sections} for c in (self.chain, run(snowed))]
+        fallen = {a for a in told[0] if a.startswith("case.") and told[0][a] != told[1][a]}
+        self.assertEqual(fallen, {f"case.{c.symbol}" for c in self.chain.loading.cases if "S" in c.symbol})
 
     def test_letter(self):
         page = typeset(compose(self.chain, DossierPlan(paper="Letter"))).pdf
