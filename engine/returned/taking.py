@@ -4,17 +4,16 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Sequence
-from dataclasses import dataclass
 
-from engine.chain import Chain, run
+from engine.chain import run
 from engine.document import Document
 from engine.document.byhand import Releases, SectionInput
 from engine.editing.apply import operate
 from engine.editing.operations import ChangeMembers, Draw, MemberChange, Move, Operation, Rejoin, RemoveMembers, Resize
 from engine.errors import ModelError
 from engine.progress import Progress, quiet
+from engine.report.standing import Effect, effect_of
 from engine.returned.model import Difference, ReturnedModel
-from engine.structure.words import label
 
 
 def operations(taken: Sequence[Difference]) -> list[Operation]:
@@ -74,20 +73,6 @@ def _drawn(d: Difference) -> Draw:
     )
 
 
-@dataclass(frozen=True)
-class Effect:
-    """What the verification says of a document: its largest utilisation and the member that has it, members that fail and that are not
-    covered, things that the verdict leaves out, steel in tonnes. problem: why it cannot be said."""
-
-    worst: float = 0.0
-    governs: str = ""
-    failing: int = 0
-    not_covered: int = 0
-    left_out: int = 0
-    tonnage: float = 0.0
-    problem: str = ""
-
-
 def effect(document: Document, progress: Progress = quiet) -> Effect:
     """The verdict on a document, by the same chain as everything else."""
     try:
@@ -95,21 +80,3 @@ def effect(document: Document, progress: Progress = quiet) -> Effect:
     except ModelError as error:
         return Effect(problem=error.message)
     return effect_of(chain)
-
-
-def effect_of(chain: Chain) -> Effect:
-    """The same of a chain."""
-    whole, structure = chain.verification.whole, chain.structure
-    worst = max(
-        (v for v in chain.verification.verdicts if v.governing),
-        key=lambda v: v.governing.utilisation if v.governing else 0.0,
-        default=None,
-    )
-    return Effect(
-        worst=whole.worst,
-        governs=label(structure.members[worst.member]) if worst else "",
-        failing=whole.failing,
-        not_covered=whole.not_covered,
-        left_out=len(whole.left_out),
-        tonnage=structure.masses().get("steel", 0.0) / 1000,
-    )

@@ -171,6 +171,13 @@ async def download_webpage(request: HttpRequest, project_id: UUID) -> HttpRespon
     return download(text, found.name, f"dossier-{own.number}", HTML)
 
 
+@router.get("/projects/{project_id}/beside", response={200: project_schemas.Beside, 422: schemas.Problem})
+async def beside(request: HttpRequest, project_id: UUID, before: int, revision: int | None = None) -> Any:
+    """What was computed of a revision beside an older one: inputs, verdicts, reactions."""
+    found = (await in_thread(revision_of, request, project_id, revision))[0]
+    return await seen(request, project_id, revision, "beside", project=str(found.pk), before=before)
+
+
 @router.get("/projects/{project_id}/joints")
 async def download_joints(request: HttpRequest, project_id: UUID) -> HttpResponse:
     """The forces at the ends of members of what stands as CSV, joint by joint."""

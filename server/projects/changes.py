@@ -104,7 +104,7 @@ def touched(before: Any, after: Any, path: Touched = ()) -> set[Touched]:
             found |= touched(before.get(key, _MISSING), after.get(key, _MISSING), (*path, key))
         return found
     if isinstance(before, list) and isinstance(after, list):
-        one, other = _named(before), _named(after)
+        one, other = by_name(before), by_name(after)
         if one is not None and other is not None:
             return touched(one, other, path)
         if len(before) == len(after):
@@ -115,7 +115,7 @@ def touched(before: Any, after: Any, path: Touched = ()) -> set[Touched]:
     return set() if before == after else {path}
 
 
-def _named(items: list[Any]) -> dict[str, Any] | None:
+def by_name(items: list[Any]) -> dict[str, Any] | None:
     """Items by name, edits by hand by their member; None where they have no name of their own."""
     names = [_name(item) for item in items]
     return dict(zip(names, items, strict=True)) if all(names) and len(set(names)) == len(names) else None
@@ -139,7 +139,7 @@ def set_outright(changes: Iterable[Change], before: dict[str, Any]) -> set[Touch
         for step in change.path.split("."):
             if isinstance(place, list):
                 item = place[int(step)] if step.isdigit() and int(step) < len(place) else None
-                named = _named(place)
+                named = by_name(place)
                 steps.append(_name(item) if named is not None and item is not None else step)
                 place = item
             else:
@@ -156,7 +156,7 @@ def same_places(changes: Iterable[Change], before: dict[str, Any], now: dict[str
         other: Any = now
         for step in change.path.split("."):
             if isinstance(one, list):
-                a, b = _named(one), _named(other) if isinstance(other, list) else None
+                a, b = by_name(one), by_name(other) if isinstance(other, list) else None
                 if a is not None and b is not None:
                     if list(a) != list(b):
                         return False

@@ -1,16 +1,26 @@
-"""What differs between the structures of two documents."""
+"""What differs between two revisions: inputs, members, and what was computed of them."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
+from uuid import UUID
 
 import numpy as np
 
-from engine.document import Document
+from engine.chain import Chain, run
+from engine.document import Document, read_stored
 from engine.errors import ModelError
 from engine.expand import expand
+from engine.report.compared import compared
 from engine.structure.model import Member, Structure
-from server.projects.project_schemas import MemberDifference
+from server.projects import results
+from server.projects.changes import by_name, differences
+from server.projects.models import Revision
+from server.projects.project_schemas import Beside, InputDifference, MemberDifference
+
+#: inputs, members and reactions that are told
+MOST = 200
 
 
 @dataclass(frozen=True)
@@ -79,3 +89,52 @@ def _difference(one: Structure, a: Member, other: Structure, b: Member) -> str:
     if a.pieces != b.pieces:
         words.append("haunch")
     return "; ".join(words)
+
+
+def beside(chain: Chain, number: int, project: str, before: int) -> Beside:
+    """What was computed of a revision beside an older one, and in which inputs they differ. Raises ModelError where one cannot be."""
+    revisions = {r.number: r for r in Revision.objects.filter(project=UUID(project), number__in=(before, number))}
+    if before not in revisions:
+        raise ModelError(f"There is no revision {before} of this project.", "before")
+    one, other = (revisions[n].content for n in (before, number))
+    document = read_stored(one)
+    old = results.chain_by(results.key_of(document)) or run(document)
+    if isinstance(old, ModelError):
+        raise ModelError(f"Revision {before} cannot be computed: {old.message}", old.place)
+    found = compared(old, chain)
+    inputs = [
+        InputDifference(what=_said(d.path), before=d.before, after=d.after)
+        for d in differences(_keyed(one), _keyed(other))
+    ]
+    return Beside.model_validate(
+        {
+            "before": before,
+            "after": number,
+            "stood": found.before,
+            "stands": found.after,
+            "inputs": inputs[:MOST],
+            "inputs_left": max(len(inputs) - MOST, 0),
+            "members": found.members[:MOST],
+            "members_left": max(len(found.members) - MOST, 0),
+            "members_alike": found.members_alike,
+            "reactions": found.reactions[:MOST],
+            "reactions_left": max(len(found.reactions) - MOST, 0),
+            "reactions_alike": found.reactions_alike,
+        },
+        from_attributes=True,
+    )
+
+
+def _keyed(value: Any) -> Any:
+    """A document with lists of named things as tables by their names."""
+    if isinstance(value, dict):
+        return {key: _keyed(inner) for key, inner in value.items()}
+    if isinstance(value, list):
+        named = by_name(value)
+        return [_keyed(inner) for inner in value] if named is None else _keyed(named)
+    return value
+
+
+def _said(path: str) -> str:
+    """A place of a document in words: “site · ground snow”."""
+    return " · ".join(step.replace("_", " ") for step in path.split("."))

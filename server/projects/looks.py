@@ -27,6 +27,7 @@ from publish.tables.model import model_workbook
 from publish.tables.separated import separated
 from publish.webpage import webpage
 from server.projects import (
+    comparison,
     derivations,
     envelopes,
     one_member,
@@ -77,6 +78,7 @@ LOOKS: dict[str, Look] = {
         compose(c, (own := DossierPlan.model_validate(plan)), name, f"Revision {n}", made),
         pictures.of(Project.objects.get(pk=project), own),
     ).decode(),
+    "beside": lambda c, n, project, before: comparison.beside(c, n, project, before),
     "marks": lambda c, n: workbench.marks_out(c),
     "diagrams": lambda c, n, plane, state, alone: _known(
         c, state, lambda: response.diagram_out(c, n, plane, state, alone)
@@ -102,7 +104,7 @@ LOOKS: dict[str, Look] = {
     "lengths": lambda c, n, member: single.lengths_out(c, n, member),
 }
 #: those that take long: eigenproblems, a file of every load
-LONG = ("modes", "ifc", "tables", "joints", "webpage")
+LONG = ("modes", "ifc", "tables", "joints", "webpage", "beside")
 
 
 def by_worker(name: str, document_key: str) -> bool:

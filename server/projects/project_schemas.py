@@ -12,6 +12,7 @@ from engine.document import Document
 from engine.document.base import Name
 from engine.editing.operations import Operation
 from server.projects.people_schemas import ProjectRole
+from server.projects.returned_schemas import EffectOut
 
 
 class NewProject(BaseModel):
@@ -173,6 +174,59 @@ class Comparison(BaseModel):
     changed: list[MemberDifference]
     tonnage_before: float | None
     tonnage_after: float | None
+
+
+class InputDifference(BaseModel):
+    """A value of the document that differs, as it was and as it is; None: it is not stated."""
+
+    what: str
+    before: Any
+    after: Any
+
+
+class VerifiedOut(BaseModel):
+    """A member as it is verified in a revision."""
+
+    section: str
+    governs: str
+    utilisation: float | None
+    status: str
+
+
+class MemberBesideOut(BaseModel):
+    """A member in two revisions; None where it is not there."""
+
+    member: str
+    label: str
+    before: VerifiedOut | None
+    after: VerifiedOut | None
+
+
+class ReactionBesideOut(BaseModel):
+    """A reaction in two revisions, least and greatest under the combinations for strength, N or Nm; None where nothing holds that way."""
+
+    node: str
+    freedom: str
+    before: tuple[float, float] | None
+    after: tuple[float, float] | None
+
+
+class Beside(BaseModel):
+    """What was computed of two revisions: inputs, members and reactions that differ, the most first; how many more do, how many are
+    alike."""
+
+    before: int
+    after: int
+    stood: EffectOut
+    stands: EffectOut
+    inputs: list[InputDifference]
+    inputs_left: int
+    members: list[MemberBesideOut]
+    members_left: int
+    members_alike: int
+    reactions: list[ReactionBesideOut]
+    reactions_left: int
+    reactions_alike: int
 
 
 class Base(BaseModel):

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import hashlib
 from dataclasses import asdict
-from math import isfinite
 from typing import Any
 from uuid import UUID
 
@@ -16,9 +15,10 @@ from django.shortcuts import get_object_or_404
 from engine.document import Document, read_stored
 from engine.errors import ModelError
 from engine.expand import expand
+from engine.report.standing import Effect
 from engine.returned.compare import compare
 from engine.returned.model import Comparison, Difference, ReturnedModel, alike
-from engine.returned.taking import Effect, effect, take
+from engine.returned.taking import effect, take
 from publish.ifc.identity import members_by_identity
 from publish.taken import counted
 from server.people.roles import May
@@ -211,7 +211,7 @@ def compute(run: Run) -> None:
     effects: dict[str, Any] = {}
     for k, (key, items) in enumerate(wanted.items()):
         queue.note(run.pk, stage="returned", done=k, of=len(wanted), answer={"effects": effects})
-        effects[key] = _told(_effect(document, items, model))
+        effects[key] = asdict(_effect(document, items, model))
     if len(groups) == 1:
         effects["*"] = effects[next(iter(groups))]
     queue.persistently(lambda: queue.end(run.pk, Run.State.DONE, done=len(wanted), answer={"effects": effects}))
@@ -222,8 +222,3 @@ def _effect(document: Document, items: list[Difference], model: ReturnedModel) -
         return effect(take(document, items, model))
     except ModelError as error:
         return Effect(problem=error.message)
-
-
-def _told(found: Effect) -> dict[str, Any]:
-    values = asdict(found)
-    return values | {"worst": found.worst if isfinite(found.worst) and found.governs else None}

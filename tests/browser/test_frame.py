@@ -268,6 +268,12 @@ class Tables(FrameCase):
         page.click("aside.right li:has-text('tender') >> text=compare")
         expect(page.locator("aside.right .pairs")).to_contain_text("Tonnage before")
         expect(page.locator("aside.right")).to_contain_text("frame-6/column-A")
+        # and as they were computed
+        beside = page.locator("aside.right .compared")
+        expect(beside).to_contain_text("Largest utilisation")
+        expect(beside.locator("table", has_text="Inputs")).to_contain_text("hall · spacings")
+        expect(beside.locator("table", has_text="Verdicts of members")).to_contain_text("not there")
+        expect(beside.locator("table", has_text="Reactions")).to_contain_text("frame-6/base-A")
 
 
 def degrees_of(angle):

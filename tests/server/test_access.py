@@ -2,11 +2,17 @@
 
 import json
 import uuid
+from collections import Counter
+from importlib import import_module
 from itertools import product
+from pathlib import Path
 
 from django.contrib.auth.models import User
 from django.test import Client
+from pydantic import BaseModel
 
+import engine.document
+import server.projects
 from server.api import api
 from server.people.models import Event, Member
 from server.projects.models import (
@@ -92,6 +98,7 @@ ROUTES = {
     ("get", "/api/projects/{project_id}/result"): ("", None, 200),
     ("get", "/api/projects/{project_id}/ifc"): ("", None, 200),
     ("get", "/api/projects/{project_id}/axes"): ("", None, 200),
+    ("get", "/api/projects/{project_id}/beside"): ("before=1", None, 200),
     ("get", "/api/projects/{project_id}/dossier/html"): ("", None, 200),
     ("get", "/api/projects/{project_id}/joints"): ("", None, 200),
     ("get", "/api/projects/{project_id}/tables"): ("", None, 200),
@@ -219,6 +226,21 @@ class Matrix(ApiCase):
         text = json.dumps(body or {}).replace("PROJECT", str(project or uuid.UUID(int=0)))
         text = text.replace('"KEPT"', str(self.kept.pk))
         return getattr(client, method)(address, text, content_type="application/json")
+
+    def test_no_two_schemas_bear_one_name(self):
+        """The description of the API knows them by their names alone: one would take the other's place."""
+        modules = ["engine.editing.operations", "engine.returned.model", "publish.taken"]
+        for package in (engine.document, server.projects):
+            names = [f.stem for f in Path(package.__file__).parent.glob("*.py") if f.stem != "__init__"]
+            modules += [package.__name__, *(f"{package.__name__}.{name}" for name in names)]
+        names = Counter(
+            name
+            for module in modules
+            for name, found in vars(import_module(module)).items()
+            if isinstance(found, type) and issubclass(found, BaseModel) and found.__module__ == module
+        )
+        self.assertGreater(len(names), 100)
+        self.assertEqual([name for name, count in names.items() if count > 1], [])
 
     def test_every_route_is_in_the_table(self):
         described = {

@@ -115,6 +115,18 @@ class Versions(ApiCase):
         self.assertIn("bay-7/wall-brace-A-up", found["removed"])
         self.assertIn({"member": "frame-1/rafter-AB-left", "what": "section IPE 500 → IPE 550"}, found["changed"])
         self.assertGreater(found["tonnage_after"], found["tonnage_before"])
+        beside = self.client.get(f"/api/{path}/beside?before=1").json()
+        self.assertEqual((beside["before"], beside["after"]), (1, 2))
+        inputs = {d["what"]: (d["before"], d["after"]) for d in beside["inputs"]}
+        self.assertEqual(inputs["hall · sections · rafters"], ("IPE 500", "IPE 550"))
+        chain = self.client.get(f"/api/{path}/chain?revision=2").json()
+        use = {m["name"]: m["utilisation"] for m in chain["members"]}
+        rafter = next(m for m in beside["members"] if m["member"] == "frame-1/rafter-AB-left")
+        self.assertEqual((rafter["before"]["section"], rafter["after"]["section"]), ("IPE 500", "IPE 550"))
+        self.assertAlmostEqual(rafter["after"]["utilisation"], use["frame-1/rafter-AB-left"])
+        self.assertIsNone(next(m for m in beside["members"] if m["member"] == "frame-9/column-A")["before"])
+        self.assertAlmostEqual(beside["stands"]["worst"], chain["worst"])
+        self.assertEqual(self.client.get(f"/api/{path}/beside?before=9").status_code, 422)
         back = self.post(f"{path}/restore", {"base": 2, "number": 1}).json()
         self.assertEqual((back["revision"]["number"], back["revision"]["label"]), (3, "Back to “tender”"))
         self.assertEqual(len(back["document"]["hall"]["spacings"]), 7)

@@ -13,7 +13,7 @@ from engine.bench import portal_hall
 from engine.chain import prepare, run
 from engine.document import read_document
 from engine.document.rules import Inside
-from engine.returned.taking import effect_of
+from engine.report.standing import effect_of
 from publish.ifc.out import ifc
 from server.projects import queue, returning
 from server.projects.models import Project, Returned, Revision, Run, Share

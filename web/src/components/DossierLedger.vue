@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import type { Schemas } from '../api/client'
 import { useDossier } from '../stores/dossier'
 import { useWorkbench } from '../stores/workbench'
+import ComparedResults from './ComparedResults.vue'
 
 /** Questions, ticks and issues of the dossier. */
 defineProps<{ folded: boolean }>()
@@ -25,6 +26,8 @@ const differ = computed(() => [
 const ticked = computed(() => dossier.sections.filter((s) => s.seen.length).length)
 const answering = ref<Question | null>(null)
 const words = ref('')
+type Issue = Schemas['IssueOut']
+const beside = ref<Issue | null>(null)
 const day = (at: string) =>
   new Date(at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
 const at = computed(() => `/api/projects/${bench.project?.id}`)
@@ -127,10 +130,23 @@ async function send() {
               <a :href="`${at}/issues/${row.number}/document`">Model (JSON)</a></template
             ></ElTableColumn
           >
+          <ElTableColumn label="Beside what stands" width="150"
+            ><template #default="{ row }"
+              ><ElButton size="small" text @click="beside = row as Issue">Compare</ElButton></template
+            ></ElTableColumn
+          >
           <template #empty>Nothing was issued yet.</template>
         </ElTable>
       </ElTabPane>
     </ElTabs>
+    <ElDialog
+      :model-value="!!beside"
+      :title="`Issue ${beside?.number}, revision ${beside?.revision}, beside revision ${bench.project?.revision.number}`"
+      width="620"
+      @close="beside = null"
+    >
+      <div class="beside"><ComparedResults v-if="beside" :before="beside.revision" /></div>
+    </ElDialog>
     <ElDialog
       :model-value="!!answering"
       :title="`Answer to ?${answering?.number}`"
@@ -148,6 +164,10 @@ async function send() {
 </template>
 
 <style scoped>
+.beside {
+  max-height: 60vh;
+  overflow-y: auto;
+}
 .ledger {
   position: relative;
   border-top: 1px solid var(--line);

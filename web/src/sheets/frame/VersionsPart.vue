@@ -3,6 +3,7 @@ import { ElButton, ElInput } from 'element-plus'
 import { ref, watch } from 'vue'
 import { api } from '../../api/client'
 import { forget, useAnswer, useList } from '../../api/queries'
+import ComparedResults from '../../components/ComparedResults.vue'
 import { useWorkbench } from '../../stores/workbench'
 
 const bench = useWorkbench()
@@ -94,6 +95,8 @@ const tonnes = (t: number | null | undefined) =>
       </li>
     </ul>
     <p v-if="found.changed.length > 40" class="note">and {{ found.changed.length - 40 }} more</p>
+    <h4>As they were computed</h4>
+    <ComparedResults :before="found.before" />
   </template>
 </template>
 
