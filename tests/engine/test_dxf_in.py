@@ -71,6 +71,8 @@ class Back(unittest.TestCase):
                     )  # fmt: skip
 
                 self.assertEqual(len(parts(after)), len(parts(before)))
+                lines = [{(g.name, g.axis, round(g.at, 4)) for g in structure.grid} for structure in (before, after)]
+                self.assertEqual(lines[1], {line for line in lines[0] if len(line[0]) <= 8})
                 for one, two in zip(parts(before), parts(after), strict=True):
                     self.assertEqual(one[:2], two[:2])
                     np.testing.assert_allclose(one[2:], two[2:], atol=0.011)
