@@ -23,8 +23,9 @@ export function useHandwork() {
     label: string,
     ...operations: Parameters<typeof bench.operate> extends [string, ...infer O] ? O : never
   ) {
+    wrong.value = ''
     const done = await bench.operate(label, ...operations)
-    wrong.value = done ? '' : (bench.refusal?.message ?? '')
+    if (!done) wrong.value = bench.refusal?.message ?? ''
   }
   return { wrong, vector, numberOf, operate }
 }

@@ -215,8 +215,9 @@ export function useLoadForm() {
       .map((name) => ({ name, nature: 'imposed', category: 'E', excludes, together: '', self_weight: false }))
   }
   async function put(key: List, loads: unknown[], label: string, cases = [bench.ownCase]) {
+    wrong.value = ''
     const done = await bench.edit(label, [...added('cases', ...fresh(...cases)), ...added(key, ...loads)])
-    wrong.value = done ? '' : (bench.refusal?.message ?? '')
+    if (!done) wrong.value = bench.refusal?.message ?? ''
     if (!done) return
     clear()
     bench.overlays = new Set([...bench.overlays].filter((o) => o !== 'moment')).add('actions')

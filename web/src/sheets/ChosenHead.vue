@@ -26,8 +26,9 @@ watch(
 
 async function change(words: string, value: Change) {
   const members = picked.value.map((m) => m.name)
+  wrong.value = ''
   const done = await bench.operate(`${title.value}: ${words}`, { do: 'change', members, change: value })
-  wrong.value = done ? '' : (bench.refusal?.message ?? '')
+  if (!done) wrong.value = bench.refusal?.message ?? ''
   if (!done) bench.refusal = null
 }
 function turn(text: string) {

@@ -33,8 +33,9 @@ async function put() {
   // what is written next must not be wiped when the answer comes; what was refused comes back
   const typed = factors.value
   name.value = factors.value = ''
+  wrong.value = ''
   const done = await bench.edit(`Combination ${words}`, changes)
-  wrong.value = done ? '' : (bench.refusal?.message ?? '')
+  if (!done) wrong.value = bench.refusal?.message ?? ''
   if (!done && !name.value) [name.value, factors.value] = [words, typed]
 }
 /** A formula as it is written here; sway imperfections are added by themselves. */

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, typed, type Schemas } from '../api/client'
+import { useFollowing } from '../lib/following'
 import { useWorkbench } from './workbench'
 
 type State = Schemas['DossierState']
@@ -29,45 +30,32 @@ export const useDossier = defineStore('dossier', () => {
     const own = key === 'member' ? 'verification' : key
     return chapters.value.find((c) => c.key === own) ?? null
   })
-  let following = 0
+  const following = useFollowing(() => bench.project?.id)
   const path = () => ({ project_id: bench.project!.id })
 
   /** Show how the dossier stands until nothing is being made any more. */
-  async function follow(mine: number): Promise<void> {
-    const id = bench.project?.id
-    let patience = 250
-    while (id && bench.project?.id === id && mine === following && making.value) {
-      try {
-        const { data, response } = await api.GET('/api/projects/{project_id}/dossier', {
-          params: { path: path(), query: { wait: 1.5 } },
-        })
-        if (mine !== following || bench.project?.id !== id) return
-        if (data) {
-          state.value = typed('DossierState', data)
-          patience = 250
-          continue
-        }
-        if (response.status < 500) return
-      } catch {
-        // the server is away: the worker goes on without it
-      }
-      await new Promise((done) => setTimeout(done, patience))
-      patience = Math.min(patience * 2, 4000)
-    }
-  }
+  const follow = () =>
+    following.follow(
+      (id) =>
+        api.GET('/api/projects/{project_id}/dossier', { params: { path: { project_id: id }, query: { wait: 1.5 } } }),
+      (data) => {
+        state.value = typed('DossierState', data)
+        return making.value
+      },
+    )
 
   type Answer = { data?: unknown; error?: unknown }
   /** Take an answer, or say why there is none; then follow what it set going. */
   async function take(send: () => Promise<Answer>): Promise<boolean> {
     const id = bench.project?.id
-    const mine = ++following
+    following.leave()
     message.value = ''
     try {
       const { data, error } = await send()
       if (bench.project?.id !== id) return false
       if (data) {
         state.value = typed('DossierState', data)
-        await follow(mine)
+        if (making.value) await follow()
         return true
       }
       message.value = (error as Partial<Schemas['Problem']> | undefined)?.message ?? 'It could not be done.'

@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, typed, type Schemas } from '../api/client'
 import { LARGEST, posted } from '../lib/takingIn'
+import { useFollowing } from '../lib/following'
 import { useWorkbench } from './workbench'
 
 export type Alike = Schemas['AlikeOut']
@@ -15,7 +16,7 @@ export const useReturned = defineStore('returned', () => {
   /** Since when an office or a file is waited for, in words. */
   const busy = ref('')
   const chosen = ref('')
-  let following = 0
+  const following = useFollowing(() => bench.project?.id)
   const model = computed(() => state.value?.model ?? null)
   const groups = computed<readonly Alike[]>(() => model.value?.groups ?? [])
   const runs = computed(() => ACTIVE.includes(model.value?.state ?? ''))
@@ -23,37 +24,26 @@ export const useReturned = defineStore('returned', () => {
   const group = computed(() => groups.value.find((g) => g.key === chosen.value) ?? null)
 
   /** Show how it stands, until what is solved has ended. */
-  async function follow(): Promise<void> {
-    const mine = ++following
-    const id = bench.project?.id
-    let patience = 250
-    while (id && bench.project?.id === id && mine === following) {
-      try {
-        const query = { done: state.value?.model?.done_of[0] ?? -1, wait: runs.value ? 1.5 : 0 }
-        const { data, response } = await api.GET('/api/projects/{project_id}/returned', {
-          params: { path: { project_id: id }, query },
-        })
-        if (mine !== following || bench.project?.id !== id) return
-        if (data) {
-          state.value = typed('ReturnedState', data)
-          patience = 250
-          if (runs.value) continue
-          return
-        }
-        if (response.status < 500) return
-      } catch {
-        // the server is away: the workers go on without it
-      }
-      await new Promise((done) => setTimeout(done, patience))
-      patience = Math.min(patience * 2, 4000)
-    }
-  }
+  const follow = () =>
+    following.follow(
+      (id) =>
+        api.GET('/api/projects/{project_id}/returned', {
+          params: {
+            path: { project_id: id },
+            query: { done: state.value?.model?.done_of[0] ?? -1, wait: runs.value ? 1.5 : 0 },
+          },
+        }),
+      (data) => {
+        state.value = typed('ReturnedState', data)
+        return runs.value
+      },
+    )
 
   /** Ask for something that answers with how it stands; what is said against it is kept. */
   async function ask(words: string, work: (id: string) => Promise<{ data?: unknown; problem: string }>): Promise<void> {
     const id = bench.project?.id
     if (!id || busy.value) return
-    following++
+    following.leave()
     busy.value = words
     problem.value = ''
     const found = await work(id)
@@ -88,7 +78,7 @@ export const useReturned = defineStore('returned', () => {
   async function end(what: 'effects' | 'model'): Promise<void> {
     const id = bench.project?.id
     if (!id) return
-    following++
+    following.leave()
     const params = { path: { project_id: id } }
     const { data } =
       what === 'effects'
@@ -120,7 +110,7 @@ export const useReturned = defineStore('returned', () => {
     () => [bench.stage, bench.project?.id, bench.project?.revision.number] as const,
     ([stage, id], before) => {
       if (id !== before?.[1]) {
-        following++
+        following.leave()
         state.value = null
         problem.value = chosen.value = ''
       }

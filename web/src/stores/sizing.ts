@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, typed, type Schemas } from '../api/client'
 import { answer } from '../api/queries'
+import { useFollowing } from '../lib/following'
 import { useWorkbench } from './workbench'
 
 export type Group = Schemas['GroupOut']
@@ -35,7 +36,7 @@ export const useSizing = defineStore('sizing', () => {
   const chosen = ref('')
   /** The revision that was made by accepting. */
   const accepted = ref(0)
-  let following = 0
+  const following = useFollowing(() => bench.project?.id)
 
   const runs = computed(() => ACTIVE.includes(state.value.state))
   const rounds = computed(() => state.value.rounds)
@@ -82,34 +83,22 @@ export const useSizing = defineStore('sizing', () => {
   }
 
   /** Show the rounds as they are found, until the sizing ends or another project is opened. */
-  async function follow(): Promise<void> {
-    const mine = ++following
-    const id = bench.project?.id
-    let patience = 250
-    while (id && bench.project?.id === id && mine === following) {
-      try {
-        const { data, response } = await api.GET('/api/projects/{project_id}/sizing', {
+  const follow = () =>
+    following.follow(
+      (id) =>
+        api.GET('/api/projects/{project_id}/sizing', {
           params: { path: { project_id: id }, query: { rounds: rounds.value.length, wait: 1.5 } },
-        })
-        if (mine !== following || bench.project?.id !== id) return
-        if (data) {
-          const next = typed('SizingState', data)
-          const worked = runs.value
-          show(next)
-          patience = 250
-          if (runs.value) continue
-          if (worked && next.problem) bench.refusal = { place: next.problem.place, message: next.problem.message }
-          else if (worked && next.state === 'failed') bench.message = `${next.message} Nothing was changed.`
-          return
-        }
-        if (response.status < 500) return
-      } catch {
-        // the server is away: the sizing goes on without it
-      }
-      await new Promise((done) => setTimeout(done, patience))
-      patience = Math.min(patience * 2, 4000)
-    }
-  }
+        }),
+      (data) => {
+        const next = typed('SizingState', data)
+        const worked = runs.value
+        show(next)
+        if (runs.value) return true
+        if (worked && next.problem) bench.refusal = { place: next.problem.place, message: next.problem.message }
+        else if (worked && next.state === 'failed') bench.message = `${next.message} Nothing was changed.`
+        return false
+      },
+    )
 
   /** Ask which groups there are. */
   async function propose(): Promise<void> {
@@ -158,7 +147,7 @@ export const useSizing = defineStore('sizing', () => {
       params: { path: { project_id: now.id } },
     })
     if (data && bench.project?.id === now.id) {
-      following++
+      following.leave()
       show(typed('SizingState', data))
     }
   }
@@ -190,7 +179,7 @@ export const useSizing = defineStore('sizing', () => {
   watch(
     () => bench.project?.id,
     () => {
-      following++
+      following.leave()
       proposed.value = null
       chosen.value = ''
       accepted.value = 0

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, typed, type Schemas } from '../api/client'
+import { useFollowing } from '../lib/following'
 import { useWorkbench } from './workbench'
 
 export type Point = Schemas['SetOut']
@@ -14,7 +15,7 @@ export const useStudy = defineStore('study', () => {
   const bench = useWorkbench()
   const state = shallowRef<Schemas['StudyOut'] | null>(null)
   const chosen = ref(0)
-  let following = 0
+  const following = useFollowing(() => bench.project?.id)
   const points = computed(() => state.value?.points ?? [])
   const runs = computed(() => points.value.some((p) => ACTIVE.includes(p.state)))
   const solved = computed(() => points.value.filter((p) => p.state === 'done' && p.tonnage !== null))
@@ -31,36 +32,23 @@ export const useStudy = defineStore('study', () => {
   const base = computed(() => points.value.find((p) => !Object.keys(p.values).length) ?? null)
 
   /** Show the study until every set-out has ended. */
-  async function follow(): Promise<void> {
-    const mine = ++following
-    const id = bench.project?.id
-    let patience = 250
-    while (id && bench.project?.id === id && mine === following) {
-      try {
-        const { data, response } = await api.GET('/api/projects/{project_id}/study', {
+  const follow = () =>
+    following.follow(
+      (id) =>
+        api.GET('/api/projects/{project_id}/study', {
           params: { path: { project_id: id }, query: { done: state.value?.done ?? -1, wait: 1.5 } },
-        })
-        if (mine !== following || bench.project?.id !== id) return
-        if (data) {
-          state.value = typed('StudyOut', data)
-          patience = 250
-          if (runs.value) continue
-          return
-        }
-        if (response.status < 500) return
-      } catch {
-        // the server is away: the workers go on without it
-      }
-      await new Promise((done) => setTimeout(done, patience))
-      patience = Math.min(patience * 2, 4000)
-    }
-  }
+        }),
+      (data) => {
+        state.value = typed('StudyOut', data)
+        return runs.value
+      },
+    )
 
   /** Have set-outs sized: every combination of values, or one thing changed at a time where none are given. */
   async function start(ranges: Record<string, Value[]> = {}): Promise<void> {
     const now = bench.project
     if (!now) return
-    following++
+    following.leave()
     try {
       const { data, error } = await api.POST('/api/projects/{project_id}/study', {
         params: { path: { project_id: now.id } },
@@ -79,7 +67,7 @@ export const useStudy = defineStore('study', () => {
   async function stop(): Promise<void> {
     const now = bench.project
     if (!now) return
-    following++
+    following.leave()
     const { data } = await api.DELETE('/api/projects/{project_id}/study', { params: { path: { project_id: now.id } } })
     if (data && bench.project?.id === now.id) state.value = typed('StudyOut', data)
   }
@@ -97,7 +85,7 @@ export const useStudy = defineStore('study', () => {
     () => [bench.stage, bench.project?.id, bench.project?.revision.number] as const,
     ([stage, id], before) => {
       if (id !== before?.[1]) {
-        following++
+        following.leave()
         state.value = null
         chosen.value = 0
       }

@@ -24,6 +24,7 @@ async function hold() {
   const places = every === null ? [from] : repeated(props.ribbon, flange.value, from, every)
   wrong.value = places.length ? '' : 'Nothing is left to hold there.'
   if (!places.length) return
+  wrong.value = ''
   const done = await bench.operate(
     `${bench.member?.label}: ${flangeWords(flange.value).toLowerCase()} held at ${places.map((x) => x.toFixed(2)).join(', ')} m`,
     ...places.map((x) => ({
@@ -34,7 +35,7 @@ async function hold() {
       let_go: false,
     })),
   )
-  wrong.value = done ? '' : (bench.refusal?.message ?? 'Nothing was changed.')
+  if (!done) wrong.value = bench.refusal?.message ?? 'Nothing was changed.'
   if (done) first.value = spacing.value = ''
 }
 const others = computed(() => (bench.member ? alike(bench.lists.members, bench.member) : []))

@@ -94,11 +94,12 @@ async function copy(row: Row) {
   wrong.value = others.length ? '' : 'Choose the members that shall bear the load too.'
   if (!others.length) return
   const copies = others.map((member) => ({ ...load, member, run: [] }))
+  wrong.value = ''
   const done = await bench.edit(
     `Load of ${load.member} copied to ${others.length} members`,
     added('member_loads', ...copies),
   )
-  wrong.value = done ? '' : (bench.refusal?.message ?? '')
+  if (!done) wrong.value = bench.refusal?.message ?? ''
 }
 /** The load from the other end of its member. */
 async function turnRound(row: Row) {
@@ -107,6 +108,7 @@ async function turnRound(row: Row) {
   if (!load || !line || load.run?.length) return
   const [start, end] = [load.start, load.end ?? null]
   const last = load.ratio ? 1 : line.length
+  wrong.value = ''
   const done = await bench.operate(`Load on ${row.what} mirrored`, {
     do: 'load',
     number: row.at,
@@ -115,7 +117,7 @@ async function turnRound(row: Row) {
     start: load.kind === 'line' ? Math.max(0, last - (end ?? last)) : last - start,
     ...(load.kind === 'line' ? { end: last - start } : {}),
   })
-  wrong.value = done ? '' : (bench.refusal?.message ?? '')
+  if (!done) wrong.value = bench.refusal?.message ?? ''
 }
 const drop = (row: Row) =>
   bench.edit(`Load on ${row.what} dropped`, removed(row.key, bench.document?.[row.key]?.[row.at]))

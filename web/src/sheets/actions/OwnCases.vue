@@ -62,8 +62,9 @@ async function rename() {
   const [name, to] = [renaming.value, typed.value.trim()]
   renaming.value = ''
   if (!name || !to || to === name) return
+  wrong.value = ''
   const done = await bench.operate(`Case ${name} is ${to}`, { do: 'rename', kind: 'case', name, to })
-  wrong.value = done ? '' : (bench.refusal?.message ?? '')
+  if (!done) wrong.value = bench.refusal?.message ?? ''
   if (done && bench.ownCase === name) bench.ownCase = to
 }
 const words = (c: Schemas['CaseInput']) =>

@@ -109,11 +109,12 @@ async function addMaterial() {
   if (!name.trim()) return
   // GPa and MPa in kN/m²
   const value = { name: name.trim(), E: E * 1e6, density, fy: fy > 0 ? fy * 1e3 : null }
+  wrong.value = ''
   const done = await bench.edit(
     `Material ${value.name}`,
     named('materials', materials.value, value as (typeof materials.value)[number]),
   )
-  wrong.value = done ? '' : (bench.refusal?.message ?? '')
+  if (!done) wrong.value = bench.refusal?.message ?? ''
 }
 </script>
 

@@ -19,8 +19,9 @@ async function setMasses() {
   const found = masses.value.trim() ? readFactors(masses.value, bench.lists.cases) : {}
   wrong.value = typeof found === 'string' ? found : ''
   if (wrong.value) return
+  wrong.value = ''
   const done = await bench.edit('Masses of natural frequencies', [{ path: 'analysis.masses', value: found }])
-  wrong.value = done ? '' : (bench.refusal?.message ?? '')
+  if (!done) wrong.value = bench.refusal?.message ?? ''
 }
 function look(shape: string) {
   bench.overlays = new Set([...bench.overlays, 'sway'])

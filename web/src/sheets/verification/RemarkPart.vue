@@ -16,12 +16,13 @@ async function save() {
   const m = bench.member
   const words = typed.value.trim()
   if (!m || words === (m.own?.remark ?? '')) return
+  wrong.value = ''
   const done = await bench.operate(words ? `${m.label}: remark` : `${m.label}: remark taken away`, {
     do: 'change',
     members: [m.name],
     change: { checks: { remark: words || null } },
   })
-  wrong.value = done ? '' : (bench.refusal?.message ?? 'It was not kept.')
+  if (!done) wrong.value = bench.refusal?.message ?? 'It was not kept.'
 }
 /** Whether the proofs of all that is chosen stand in the dossier. */
 const members = computed(() => (bench.picked.length ? bench.picked : bench.member ? [bench.member] : []))

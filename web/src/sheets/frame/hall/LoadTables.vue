@@ -25,11 +25,12 @@ async function take(file: File) {
   wrong.value = data ? '' : told(error)
   if (!data) return
   const words = data.length === 1 ? `Table ${data[0]!.name}` : `${data.length} tables`
+  wrong.value = ''
   const done = await bench.edit(
     `${words} imported`,
     data.flatMap((table) => named('load_tables', tables.value, table)),
   )
-  wrong.value = done ? '' : (bench.refusal?.message ?? '')
+  if (!done) wrong.value = bench.refusal?.message ?? ''
 }
 function drop(table: LoadTable) {
   void bench.edit(`Table ${table.name} deleted`, unnamed('load_tables', tables.value, table.name))

@@ -85,8 +85,9 @@ async function makePanel() {
   let number = 1
   while (taken.has(`panel ${number}`)) number++
   const value = { name: `panel ${number}`, corners: bench.drawing!.points }
+  wrong.value = ''
   const done = await bench.edit(`Panel ${number}`, added('panels', value))
-  wrong.value = done ? '' : (bench.refusal?.message ?? '')
+  if (!done) wrong.value = bench.refusal?.message ?? ''
   if (done) bench.drawing = null
 }
 </script>

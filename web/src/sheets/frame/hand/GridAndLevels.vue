@@ -49,8 +49,9 @@ async function addLevel() {
   if (typeof found === 'string') return
   const words = name.value.trim() || `Level ${stated.value.length + 1}`
   const level = { name: words, height: found.value, above: above.value }
+  wrong.value = ''
   const done = await bench.edit(`Level ${words} ${found.value} m above ${above.value || '±0'}`, added('levels', level))
-  wrong.value = done ? '' : (bench.refusal?.message ?? '')
+  if (!done) wrong.value = bench.refusal?.message ?? ''
 }
 const dropLevel = (words: string) => bench.edit(`Level ${words} removed`, unnamed('levels', stated.value, words))
 const heightOf = (words: string) => levels.value.find((v) => v.name === words)?.height ?? 0
