@@ -154,7 +154,7 @@ td.mono {
   font-size: 11.5px;
 }
 small {
-  display: block;
+  margin-left: 6px;
   color: var(--ink-2);
   font-size: 11.5px;
 }
