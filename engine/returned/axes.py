@@ -79,6 +79,8 @@ def moved_nodes(
 def _settled(rows: list[Row], held: bool, meets: bool) -> tuple[Floats, set[tuple[int, int]]]:
     """The step that most of the members at a node agree on, and the ends that do not follow it."""
     candidates = [np.zeros(3)]
+    if all(_follows(r, candidates[0], held, meets) for r in rows):
+        return candidates[0], set()
     candidates += [r.across + r.along * r.axis for r in rows if r.end is not None]
     candidates += [_both(a, b) for a, b in combinations(rows[:12], 2)]
     best, most = candidates[0], -1

@@ -20,6 +20,8 @@ from engine.structure.words import label
 LEAST = 0.4
 #: degrees that a roll may differ by
 TURN = 0.5
+#: a file without this many members, and more than this share of them, bears a part of the model
+MANY, PART = 10, 0.2
 #: shapes that half a turn changes
 ONE_SIDED = ("channel", "angle", "tee", "double angle", "double channel")
 #: gives the name of the member whose identity that is, None where it is nobody's
@@ -82,6 +84,7 @@ def differences(model: ReturnedModel, named: Named, structure: Structure) -> Com
     unread = {named(identity) for identity in model.unread}
     found = Comparison()
     told = found.differences
+    missing: list[int] = []
     for node, step in steps.items():
         told.append(_moved(structure, node, step, cut))
     for i in sorted({member for member, _ in away}):
@@ -107,19 +110,9 @@ def differences(model: ReturnedModel, named: Named, structure: Structure) -> Com
                     takes=False,
                 )
             )
-        elif not cut.known[i] and m.name not in unread:
-            told.append(
-                Difference(
-                    f"removed:{m.name}",
-                    "removed",
-                    label(m),
-                    m.section.name,
-                    "is not there",
-                    m.section.name,
-                    (m.name,),
-                    lines=_pairs(axes[i]),
-                )
-            )
+        elif not cut.known[i] and m.name not in unread and m.behaviour != "rigid link" and m.role != "deck":
+            missing.append(i)
+    told.extend(_missing(structure, missing, axes))
     long = [o for o in cut.rest if np.linalg.norm(np.subtract(o.end, o.start)) >= LEAST]
     told.extend(_added(structure, other) for other in long)
     found.short = len(cut.rest) - len(long)
@@ -269,18 +262,21 @@ def _made_of(structure: Structure, i: int, came: ReturnedMember, one: bool, comp
             )
         )
     if came.material and came.material != m.material.name:
+        known = came.material in (STRENGTH | ELASTIC) or any(
+            came.material == o.material.name for o in structure.members
+        )
+        shared = f"{m.material.name} → {came.material}{'' if known else ', which is no grade that is known here'}"
         found.append(
             Difference(
                 f"grade:{m.name}",
                 "grade",
                 label(m),
                 m.material.name,
-                came.material,
-                f"{m.material.name} → {came.material}",
+                came.material if known else shared,
+                shared,
                 (m.name,),
                 value=came.material,
-                takes=came.material in (STRENGTH | ELASTIC)
-                or any(came.material == o.material.name for o in structure.members),
+                takes=known,
                 lines=axis,
             )
         )
@@ -316,6 +312,22 @@ def _split(structure: Structure, i: int, places: list[float], sections: list[str
     else:
         now = "another part in its place: the same steel, nothing to take"
     return Difference(f"split:{m.name}", "split", label(m), m.section.name, now, now, (m.name,), takes=False)
+
+
+def _missing(structure: Structure, missing: list[int], axes: Floats) -> list[Difference]:
+    """Members that did not come back. Where many did not, the file bears a part of the model: nobody removes a building by leaving it out."""
+    part = len(missing) >= MANY and len(missing) > PART * len(structure.members)
+    now = "is not in the file, which bears a part of the model alone: nothing to take" if part else "is not there"
+    found = []
+    for i in missing:
+        m = structure.members[i]
+        key, axis = f"removed:{m.name}", _pairs(axes[i])
+        found.append(
+            Difference(
+                key, "removed", label(m), m.section.name, now, m.section.name, (m.name,), lines=axis, takes=not part
+            )
+        )
+    return found
 
 
 def _added(structure: Structure, came: ReturnedMember) -> Difference:

@@ -126,6 +126,8 @@ def out(project: Project, head: Revision) -> told.ReturnedState:
 def _words(items: list[Difference]) -> str:
     """What happened to all of them."""
     first = items[0]
+    if not first.takes:
+        return f"{first.was}: {first.now}" if first.kind == "removed" else first.now
     if first.shared and (len(items) > 1 or first.kind != "placed"):
         return first.shared
     return first.now if first.kind in ("added", "set off") else f"{first.was} → {first.now}"

@@ -359,6 +359,32 @@ class Pieces(unittest.TestCase):
         again = sent.found(take(HALL, found.differences, sent.model))
         self.assertEqual(([d.key for d in again.differences], again.already), ([], 2))
 
+    def test_a_part_of_the_model_removes_nothing(self):
+        sent = Sent()
+        rest = [name for name in sent.members if not name.startswith(("frame-3/", "frame-4/"))]
+        for name in rest:
+            del sent.members[name]
+        sent.set("frame-3/column-A", section="HEB 240")
+        found = sent.found().differences
+        self.assertEqual([d.key for d in found if d.takes], ["section:frame-3/column-A"])
+        gone = [d for d in found if d.kind == "removed"]
+        self.assertEqual(len(gone), len(rest))
+        self.assertIn("a part of the model alone", gone[0].now)
+
+    def test_links_that_are_no_steel_are_not_missed(self):
+        document = read_document(
+            {
+                "nodes": [{"name": n, "at": [x, 0, 0]} for n, x in (("a", 0), ("b", 4), ("c", 4.2))],
+                "members": [
+                    {"name": "beam", "start": "a", "end": "b", "section": "IPE 200"},
+                    {"name": "link", "start": "b", "end": "c", "section": "IPE 200", "behaviour": "rigid link"},
+                ],
+            }
+        )
+        sent = Sent(document)
+        del sent.members["link"]
+        self.assertEqual(sent.found().differences, [])
+
     def test_shapes_that_are_not_read_are_not_called_removed(self):
         sent = Sent()
         del sent.members["frame-2/column-A"]
