@@ -8,7 +8,7 @@ import io
 import numpy as np
 from ezdxf import filemanagement, units
 from ezdxf.enums import TextEntityAlignment
-from ezdxf.layouts import Modelspace
+from ezdxf.layouts.layout import Modelspace
 
 from engine.structure.model import Structure
 from publish.words import layer_of

@@ -354,6 +354,14 @@ class Pieces(unittest.TestCase):
         self.assertNotIn("bay-1/wall-brace-A-up", after.index)
         new = after.members[-1]
         self.assertEqual((new.section.name, new.release_start), ("IPE 200", frozenset({"ry", "rz"})))
+        self.assertEqual(new.material.name, "S355")
+        # the grade that the file says, where it says one
+        sent.set("theirs", material="S275")
+        graded = expand(take(HALL, sent.found().differences, sent.model))
+        self.assertEqual(graded.members[-1].material.name, "S275")
+        sent.set("theirs", material="")
+        self.assertEqual(expand(take(HALL, sent.found().differences, sent.model)).members[-1].material.name, "S355")
+        sent.set("theirs", material="S355")
         # it meets the column that it ends on
         self.assertIn(new.nodes[-1], after.member("frame-4/column-A").nodes)
         again = sent.found(take(HALL, found.differences, sent.model))
