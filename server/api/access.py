@@ -19,8 +19,18 @@ from server.projects.models import Project, Revision
 T = TypeVar("T")
 PDF, SHEETS = "application/pdf", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 DXF, IFC, HTML = "image/vnd.dxf", "application/x-step", "text/html; charset=utf-8"
+ZIP = "application/zip"
 #: how files of a kind end
-ENDS = {"application/json": "json", "text/csv": "csv", PDF: "pdf", SHEETS: "xlsx", DXF: "dxf", IFC: "ifc", HTML: "html"}
+ENDS = {
+    "application/json": "json",
+    "text/csv": "csv",
+    PDF: "pdf",
+    SHEETS: "xlsx",
+    DXF: "dxf",
+    IFC: "ifc",
+    HTML: "html",
+    ZIP: "zip",
+}
 
 
 def user_of(request: HttpRequest) -> Any:

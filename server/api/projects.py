@@ -24,10 +24,10 @@ from engine.errors import ModelError
 from engine.expand import expand
 from engine.templates import TEMPLATES
 from publish.taken import Taken
-from server.api.access import document_of, download, in_thread, revision_of, revision_out, user_of
+from server.api.access import ZIP, document_of, download, in_thread, revision_of, revision_out, user_of
 from server.people.models import Role
 from server.people.roles import May, may, need, need_role, shared_with, word_for
-from server.projects import kept, load_table_csv, project_schemas, queue, quotas, revisions, runs, schemas
+from server.projects import archive, kept, load_table_csv, project_schemas, queue, quotas, revisions, runs, schemas
 from server.projects.cards import drawn
 from server.projects.changes import Change
 from server.projects.cleaning import remove
@@ -160,6 +160,17 @@ def import_project(request: HttpRequest) -> tuple[int, project_schemas.ProjectOu
     document = in_kilonewtons(read_document(read_json(request.body)))
     prepare(document, most=revisions.AT_ONCE)
     return 201, project_out(user_of(request), revisions.create(user_of(request), document, "Taken in from a file"))
+
+
+@router.post("/projects/import/archive", response={201: project_schemas.ProjectOut, 422: schemas.Problem})
+def import_archive(
+    request: HttpRequest, file: File[UploadedFile | None] = None
+) -> tuple[int, project_schemas.ProjectOut]:
+    """A new project from an archive: with its revisions and pictures."""
+    need_role(user_of(request), Role.DESIGNER, Role.ADMINISTRATOR)
+    if file is None:
+        raise ModelError("No file was sent.", "file")
+    return 201, project_out(user_of(request), archive.unpacked(user_of(request), file.read()))
 
 
 @router.post("/projects/import/read", response={200: Taken, 422: schemas.Problem})
@@ -325,6 +336,13 @@ def download_load_tables(request: HttpRequest, project_id: UUID) -> HttpResponse
     project, own = revision_of(request, project_id, None)
     tables = read_stored(own.content).load_tables
     return download(load_table_csv.written(tables), project.name, "load-tables", "text/csv")
+
+
+@router.get("/projects/{project_id}/archive")
+def download_archive(request: HttpRequest, project_id: UUID) -> HttpResponse:
+    """The project as one file: revisions, pictures, issues."""
+    found = revisions.project_of(user_of(request), project_id)
+    return download(archive.packed(found), found.name, "project", ZIP)
 
 
 @router.get("/projects/{project_id}/document")

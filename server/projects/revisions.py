@@ -54,7 +54,7 @@ def create(user: User, document: Document, label: str) -> Project:
     project = Project.objects.create(owner=user, name=document.name)
     project.head = record(project, document.model_dump(mode="json"), label=label, author=user)
     project.save()
-    _refresh(project)
+    refresh(project)
     return project
 
 
@@ -156,11 +156,11 @@ def _next(
     project.name = document.name
     project.redo = []
     project.save()
-    _refresh(project, loaded)
+    refresh(project, loaded)
     return project
 
 
-def _refresh(project: Project, loaded: Loaded | None = None) -> None:
+def refresh(project: Project, loaded: Loaded | None = None) -> None:
     """Have the numbers of what stands now computed, and those of what stood before no longer."""
     runs.supersede(project)
     if settings.WORKERS:
@@ -179,7 +179,7 @@ def undo(user: User, project_id: UUID, base: int) -> Project:
     project.head = project.head.parent
     project.name = project.head.content["name"]
     project.save()
-    _refresh(project)
+    refresh(project)
     return project
 
 
@@ -193,5 +193,5 @@ def redo(user: User, project_id: UUID, base: int) -> Project:
     project.redo = project.redo[:-1]
     project.name = project.head.content["name"]
     project.save()
-    _refresh(project)
+    refresh(project)
     return project

@@ -150,6 +150,19 @@ class HandingOver(BrowserCase):
         page.wait_for_selector("tbody tr")
         self.assertEqual(Project.objects.count(), 2)
 
+    def test_a_whole_project_goes_out_and_comes_back(self):
+        self.open()
+        page = self.page
+        link = page.get_by_role("link", name="Whole project (ZIP)").get_attribute("href")
+        data = page.request.get(self.live_server_url + link).body()
+        page.goto(self.live_server_url)
+        chosen = {"name": "loft.zip", "mimeType": "application/zip", "buffer": data}
+        page.set_input_files("input[type=file]", {**chosen, "buffer": b"no archive"})
+        expect(page.get_by_text("loft.zip was not taken in. The file is no archive")).to_be_visible()
+        page.set_input_files("input[type=file]", chosen)
+        page.wait_for_selector("tbody tr")
+        self.assertEqual([p.name for p in Project.objects.all()], ["Loft beam", "Loft beam"])
+
     def test_nothing_to_tell_of(self):
         project = revisions.create(self.user, read_document({"name": "Empty"}), "x")
         self.sign_in(f"/projects/{project.id}")

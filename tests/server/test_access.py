@@ -98,6 +98,8 @@ ROUTES = {
     ("get", "/api/projects/{project_id}/result"): ("", None, 200),
     ("get", "/api/projects/{project_id}/ifc"): ("", None, 200),
     ("get", "/api/projects/{project_id}/axes"): ("", None, 200),
+    ("get", "/api/projects/{project_id}/archive"): ("", None, 200),
+    ("post", "/api/projects/import/archive"): ("", None, 422),
     ("get", "/api/projects/{project_id}/beside"): ("before=1", None, 200),
     ("get", "/api/projects/{project_id}/dossier/html"): ("", None, 200),
     ("get", "/api/projects/{project_id}/joints"): ("", None, 200),

@@ -10,8 +10,9 @@ const router = useRouter()
 const taking = useTakingIn()
 watch(taking.problem, (words) => (problem.value = words))
 
-async function make(text: string, of: string) {
-  const found = await posted<{ id: string }>('/api/projects/import', text)
+async function make(body: FormData | string, of: string) {
+  const path = typeof body === 'string' ? '/api/projects/import' : '/api/projects/import/archive'
+  const found = await posted<{ id: string }>(path, body)
   if (!found.data) {
     taking.problem.value = problem.value = `${of} was not taken in. ${found.problem}`
     return
@@ -22,7 +23,11 @@ async function make(text: string, of: string) {
 }
 async function chosen(file: File) {
   problem.value = ''
-  if (isOwn(file.name) && file.size <= LARGEST) await make(await file.text(), file.name)
+  if (file.name.toLowerCase().endsWith('.zip') && file.size <= LARGEST) {
+    const form = new FormData()
+    form.append('file', file, file.name)
+    await make(form, file.name)
+  } else if (isOwn(file.name) && file.size <= LARGEST) await make(await file.text(), file.name)
   else await taking.open(file)
 }
 </script>
@@ -31,8 +36,8 @@ async function chosen(file: File) {
   <TakeFile
     :taking="taking"
     words="Import…"
-    title="A document of Lorica, IFC4, DXF, a spreadsheet or a table"
-    :more="['.json', 'application/json']"
+    title="A document or a whole project of Lorica, IFC4, DXF, a spreadsheet or a table"
+    :more="['.json', 'application/json', '.zip']"
     @chosen="chosen"
     @take="make(JSON.stringify(taking.offered.value?.document), taking.name.value)"
   />

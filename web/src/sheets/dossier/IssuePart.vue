@@ -74,6 +74,7 @@ async function issue() {
     <a v-if="works" :href="`${at}/joints`" download>Forces at joints (CSV)</a>
     <a v-if="works" :href="`${at}/axes`" download>Axes (DXF)</a>
     <a :href="`${at}/document`">Model (JSON)</a>
+    <a :href="`${at}/archive`">Whole project (ZIP)</a>
     <a v-if="works" :href="`${at}/result`">Result (JSON)</a>
   </p>
   <template v-if="bench.mayChange">
