@@ -93,6 +93,31 @@ class Nothing(unittest.TestCase):
                 self.assertEqual((found.differences, found.fitted, found.short, model.revision), ([], 0, 0, 12))
                 self.assertEqual(len(model.members), len(loaded.structure.members))
 
+    def test_members_turned_and_beside_their_nodes_come_back_as_they_were_sent(self):
+        ends = {"a": [0, 0, 0], "b": [4, 1, 2], "c": [4, 1, -3], "d": [-2, 3, 0]}
+        offset = {"y": 0.11, "z": -0.07}
+        document = read_document(
+            {
+                "nodes": [{"name": n, "at": at} for n, at in ends.items()],
+                "members": [
+                    {"name": "one", "start": "a", "end": "b", "section": "UPN 200", "roll": 30, "offset": offset},
+                    {"name": "two", "start": "c", "end": "b", "section": "IPE 300", "roll": -70, "offset": offset},
+                    {
+                        "name": "three",
+                        "start": "a",
+                        "end": "d",
+                        "section": "L 100x10",
+                        "roll": 15,
+                        "align": "top flange",
+                    },
+                ],
+            }
+        )
+        loaded, space = prepare(document), uuid.uuid4()
+        model = returned(ifc(loaded, "Turned", space, "revision 1"))
+        names = members_by_identity(space, loaded.structure.index)
+        self.assertEqual(compare(model, names.get, loaded.structure, loaded.structure).differences, [])
+
     @settings(max_examples=40, deadline=None)
     @given(st.integers(0, 2**32))
     def test_ends_cut_back_or_lengthened_for_joints_are_no_differences(self, seed):
