@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from engine.document.base import Part
+from engine.document.base import Name, Part
 
 Chapter = Literal[
     "basis",
@@ -34,15 +34,26 @@ class PlacedPicture(Part):
     width: Annotated[float, Field(ge=0.1, le=1, allow_inf_nan=False)] = 0.5
 
 
+class PlacedView(Part):
+    """A view of the workbench that is drawn anew in each dossier. name: its own; plane: the key of what is looked at; shows: the steel, the
+    loads of a case, or the moments of a case, a combination or (“envelope”) all for strength; state: which."""
+
+    name: Name
+    plane: Annotated[str, Field(max_length=80)]
+    shows: Literal["steel", "loads", "moments"]
+    state: Annotated[str, Field(max_length=120)] = ""
+
+
 class ChapterPlan(Part):
     """How a chapter is told. place: its position among the others, by default that of the list of chapters (1, 2, …); a remark
-    stands below its heading, pictures below that."""
+    stands below its heading, pictures below that, then views."""
 
     level: Level = "normal"
     left_out: bool = False
     place: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)] | None = None
     remark: Remark = ""
     pictures: Annotated[list[PlacedPicture], Field(max_length=20)] = []
+    views: Annotated[list[PlacedView], Field(max_length=20)] = []
 
 
 class DossierPlan(Part):

@@ -14,6 +14,7 @@ from engine.dossier.building import building, quantities
 from engine.dossier.joints import joints
 from engine.dossier.values import Dossier, Paragraph, Pictured, Standing, Told
 from engine.dossier.verified import restraints, verification
+from engine.dossier.views import placed
 from engine.progress import Progress, quiet
 
 TITLES: dict[Chapter, str] = {
@@ -77,6 +78,7 @@ def compose(
         if own.remark.strip():
             told.add(Paragraph(own.remark.strip(), "remark"))
         told.add(*(Pictured(p.name, p.caption.strip(), p.width) for p in own.pictures))
+        told.add(*(placed(chain, view) for view in own.views))
         if key == "verification":
             verification(chain, told, plan.every_member, lambda done, of: progress("Proofs", done, of))
         else:

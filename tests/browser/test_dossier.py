@@ -15,6 +15,38 @@ from tests.engine.test_dossier import BEAM
 from tests.server.test_pictures import drawn
 
 
+class Views(BrowserCase):
+    def test_what_is_looked_at_goes_into_the_dossier_and_out_of_it(self):
+        self.start_hall()
+        page = self.page
+        rev = page.locator("header .rev")
+        page.click("nav button:has-text('Frame')")
+        button = page.get_by_role("button", name="In dossier")
+        button.click()
+        expect(rev).to_have_text("rev 2")
+        expect(button).to_have_attribute("aria-pressed", "true")
+        page.click("nav button:has-text('Response')")
+        expect(button).to_have_attribute("aria-pressed", "false")
+        button.click()
+        expect(rev).to_have_text("rev 3")
+        # the whole in three dimensions is none that is drawn there
+        page.get_by_role("button", name="whole · 3D").click()
+        expect(button).to_have_count(0)
+        chapters = Project.objects.get().head.content["dossier"]["chapters"]
+        shown = {key: [(v["plane"], v["shows"]) for v in chapter["views"]] for key, chapter in chapters.items()}
+        plane = shown["building"][0][0]
+        self.assertEqual(shown, {"building": [(plane, "steel")], "response": [(plane, "moments")]})
+        page.get_by_role("button", name="Dossier").click()
+        expect(page.locator(".sheets canvas").first).to_be_visible()
+        page.get_by_role("navigation", name="Contents of the dossier").get_by_role(
+            "button", name="2 The building"
+        ).click()
+        listed = page.get_by_role("list", name="Views drawn in this chapter")
+        listed.get_by_role("button", name=re.compile("^Remove Frame on grid")).click()
+        expect(rev).to_have_text("rev 4")
+        expect(listed).to_have_count(0)
+
+
 class HandingOver(BrowserCase):
     def setUp(self):
         super().setUp()

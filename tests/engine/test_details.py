@@ -8,12 +8,14 @@ from engine.chain import run
 from engine.demo import drying_hall
 from engine.document import Document, read_document
 from engine.document.base import Haunch
-from engine.document.handover import DossierPlan
+from engine.document.handover import DossierPlan, PlacedView
 from engine.document.jigs import HallJig
 from engine.dossier.compose import compose
 from engine.dossier.details import flanges, haunched_joints
 from engine.dossier.values import Figure, Heading
+from engine.dossier.views import placed
 from engine.expand import expand
+from engine.structure.planes import planes
 
 #: 8 m, held against turning at both ends, 12 kN/m: it hogs up to (1 − 1/√3)/2 of its length from each
 CLAMPED = {
@@ -104,6 +106,47 @@ class Haunches(unittest.TestCase):
 
     def test_none_without(self):
         self.assertEqual(haunched_joints(expand(Document(hall=HallJig(spacings=[6.0], eaves_haunch=None)))), [])
+
+
+class Views(unittest.TestCase):
+    """Views of the workbench that are drawn anew in each dossier."""
+
+    @classmethod
+    def setUpClass(cls):
+        cls.chain = run(read_document(CLAMPED))
+
+    def placed(self, shows, state="", plane="elevation", chain=None):
+        chain = chain or self.chain
+        key = next(p.key for p in planes(chain.structure) if p.members) if plane == "elevation" else plane
+        return placed(chain, PlacedView(name="mine", plane=key, shows=shows, state=state))
+
+    def test_moments_of_a_case_a_combination_and_all(self):
+        # q l²/12 and q l²/24 of the case alone, half as much again in combinations
+        for state, ends, middle in (("Q", "64.0", "32.0"), (self.chain.combinations[0].name, "96.0", "48.0"), ("envelope", "96.0", "48.0")):  # fmt: skip
+            with self.subTest(state):
+                found = self.placed("moments", state)
+                said = {w.words for w in found.drawing.words}
+                self.assertTrue({ends, middle} <= said, said)
+        self.assertIn("M_y in Q, Q, kNm", self.placed("moments", "Q").words)
+
+    def test_loads_of_a_case_and_the_steel(self):
+        self.assertIn("12.00", {w.words for w in self.placed("loads", "Q").drawing.words})
+        self.assertIn("IPE 300", {w.words for w in self.placed("steel").drawing.words})
+
+    def test_what_is_not_there_any_more_is_told(self):
+        for shows, state, plane, words in (
+            ("loads", "S1", "elevation", "there is no “S1” any more"),
+            ("moments", "C900", "elevation", "there is no “C900” any more"),
+            ("steel", "", "frame-9", "what it looked at is not there any more"),
+        ):
+            found = self.placed(shows, state, plane)
+            self.assertEqual((found.kind, words in found.words), ("missing", True), found.words)
+
+    def test_it_stands_in_its_chapter(self):
+        view = {"name": "mine", "plane": "nowhere", "shows": "steel"}
+        plan = DossierPlan.model_validate({"chapters": {"actions": {"views": [view]}}})
+        told = next(c for c in compose(self.chain, plan).chapters if c.key == "actions")
+        self.assertIn("The view “mine” is not drawn", told.blocks[0].words)
 
 
 class InTheDossier(unittest.TestCase):

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { ElButton } from 'element-plus'
 import { computed } from 'vue'
+import { usePlacedView } from '../lib/placedView'
 import { COLOURINGS, QUANTITIES, useWorkbench, type Overlay, type Quantity } from '../stores/workbench'
 import PickList from './PickList.vue'
 import SizeSlider from './SizeSlider.vue'
 
 defineEmits<{ picture: [] }>()
 const bench = useWorkbench()
+const { now: placed, there, toggle: toggleView } = usePlacedView()
 const TOOLS: { key: Overlay; label: string; frameOnly: boolean }[] = [
   { key: 'actions', label: 'Actions', frameOnly: false },
   { key: 'moment', label: 'Forces', frameOnly: false },
@@ -92,6 +94,15 @@ const states = computed(() => [
       @click="toggle(tool.key)"
     >
       {{ tool.label }}
+    </ElButton>
+    <ElButton
+      v-if="placed && bench.mayChange"
+      size="small"
+      :aria-pressed="there"
+      :title="`${there ? 'Stands' : 'Draws this'} in the dossier, anew in each revision: ${placed.view.name}`"
+      @click="toggleView"
+    >
+      In dossier
     </ElButton>
     <ElButton
       v-if="bench.stage === 'response'"

@@ -4,6 +4,7 @@ import { ref, watch } from 'vue'
 import { useDossier, type Level } from '../../stores/dossier'
 import { useWorkbench } from '../../stores/workbench'
 import ChapterPictures from './ChapterPictures.vue'
+import ChapterViews from './ChapterViews.vue'
 
 /** How the chosen chapter is told. */
 const bench = useWorkbench()
@@ -77,6 +78,7 @@ const every = (value: unknown) =>
         />
       </label>
       <ChapterPictures />
+      <ChapterViews />
     </div>
   </template>
   <p v-else class="note">Choose a chapter in the contents to set how much it tells, or to add words of your own.</p>
