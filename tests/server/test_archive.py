@@ -56,6 +56,10 @@ class Archives(DossierCase):
             self.assertEqual(json.loads(found.read("issues/1.json"))["site"]["altitude"], 240.0)
             self.assertIn("README.txt", found.namelist())
 
+    def test_pictures_go_with_their_project(self):
+        gone = self.client.delete(f"/api/{self.at}", {"name": "Beam"}, content_type="application/json")
+        self.assertEqual((gone.status_code, Picture.objects.count()), (204, 0))
+
     def rewritten(self, **changed):
         """The archive with other contents of some files; None: without it."""
         file = io.BytesIO()

@@ -150,6 +150,12 @@ class ReturnedModels(ApiCase):
                 self.assertRegex(answer.json()["message"], words)
         self.assertEqual(Returned.objects.get().name, "first.ifc")
 
+    def test_it_goes_with_its_project(self):
+        self.receive(self.whole)
+        body = {"name": self.project["name"]}
+        gone = self.client.delete(f"/api/{self.at}", body, content_type="application/json")
+        self.assertEqual((gone.status_code, Returned.objects.count(), Project.objects.count()), (204, 0, 0))
+
     def test_a_checker_reads_and_decides_nothing(self):
         columns = self.document.hall.sections.columns
         [group] = self.receive(self.swapped(columns, "HEB 320")).json()["model"]["groups"]
