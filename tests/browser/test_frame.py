@@ -7,6 +7,7 @@ from engine.expand import expand
 from engine.structure.audit import audit
 from server.projects.models import Project
 from tests.browser.case import BrowserCase
+from tests.browser.test_accessible import serious
 
 
 class FrameCase(BrowserCase):
@@ -274,6 +275,7 @@ class Tables(FrameCase):
         expect(beside.locator("table", has_text="Inputs")).to_contain_text("hall · spacings")
         expect(beside.locator("table", has_text="Verdicts of members")).to_contain_text("not there")
         expect(beside.locator("table", has_text="Reactions")).to_contain_text("frame-6/base-A")
+        self.assertEqual(serious(page), [])
 
 
 def degrees_of(angle):

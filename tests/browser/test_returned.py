@@ -8,6 +8,7 @@ from playwright.sync_api import expect
 from detailing.service import make
 from server.projects.models import Project
 from tests.browser.case import BrowserCase
+from tests.browser.test_accessible import serious
 
 
 class RoundTrip(BrowserCase):
@@ -49,6 +50,7 @@ class RoundTrip(BrowserCase):
         page.get_by_role("button", name="What would they do?").click()
         expect(sheet.locator(".effect", has_text="All taken")).to_contain_text("→", timeout=60_000)
         expect(sections.locator(".effect")).to_contain_text("If taken")
+        self.assertEqual(serious(page), [])
         # one is taken, one is refused; the office's other changes stay open
         foot.get_by_role("button", name="Take", exact=True).click()
         expect(page.locator("header .rev")).to_have_text("rev 2")
