@@ -19,6 +19,7 @@ Chapter = Literal[
     "restraints",
     "joints",
     "quantities",
+    "sizing",
     "open",
 ]
 Level = Literal["summary", "normal", "full"]

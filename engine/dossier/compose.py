@@ -12,6 +12,7 @@ from engine.dossier.basis import basis, cover, open_matters
 from engine.dossier.behaviour import analysis, response
 from engine.dossier.building import building, quantities
 from engine.dossier.joints import joints
+from engine.dossier.sized import ToldSizing, sizing
 from engine.dossier.values import Dossier, Paragraph, Pictured, Standing, Told
 from engine.dossier.verified import restraints, verification
 from engine.dossier.views import placed
@@ -28,6 +29,7 @@ TITLES: dict[Chapter, str] = {
     "restraints": "Lengths and restraints",
     "joints": "Joints",
     "quantities": "Material",
+    "sizing": "Sizing",
     "open": "Open and not covered",
 }
 #: what cannot be left out: nobody is to read a dossier without what it does not speak for
@@ -63,15 +65,24 @@ def ordered(plan: DossierPlan) -> list[tuple[float, Chapter, ChapterPlan]]:
 
 
 def compose(
-    chain: Chain, plan: DossierPlan, title: str = "", revision: str = "", made: str = "", progress: Progress = quiet
+    chain: Chain,
+    plan: DossierPlan,
+    title: str = "",
+    revision: str = "",
+    made: str = "",
+    progress: Progress = quiet,
+    sized: ToldSizing | None = None,
 ) -> Dossier:
-    """The dossier of a chain as planned. title: of the document by default; revision, made: in words, said on every page.
+    """The dossier of a chain as planned. title: of the document by default; revision, made: in words, said on every page; sized: how its sections
+    were found, a chapter of its own where they were.
     `progress` is told of each chapter; it may raise to stop the work."""
     rows = ordered(plan)
     chapters, left_out = [], []
     for number, (_, key, own) in enumerate(rows):
         if own.left_out:
             left_out.append(TITLES[key])
+            continue
+        if key == "sizing" and sized is None:
             continue
         progress(TITLES[key], number, len(rows))
         told = Told(key, TITLES[key], own.level)
@@ -81,6 +92,8 @@ def compose(
         told.add(*(placed(chain, view) for view in own.views))
         if key == "verification":
             verification(chain, told, plan.every_member, lambda done, of: progress("Proofs", done, of))
+        elif key == "sizing" and sized is not None:
+            sizing(chain, told, sized)
         else:
             _TELLERS[key](chain, told)
         chapters.append(told)

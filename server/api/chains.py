@@ -165,8 +165,13 @@ async def download_webpage(request: HttpRequest, project_id: UUID) -> HttpRespon
     """The dossier of what stands as one web page that needs nothing else."""
     found, own = await in_thread(revision_of, request, project_id, None)
     today = timezone.localdate()
-    plan = read_stored(own.content).dossier.model_dump(mode="json")
-    asked = {"plan": plan, "name": found.name, "made": f"made {today.day} {today:%b %Y}", "project": str(found.pk)}
+    asked: dict[str, Any] = {
+        "plan": read_stored(own.content).dossier.model_dump(mode="json"),
+        "name": found.name,
+        "made": f"made {today.day} {today:%b %Y}",
+        "project": str(found.pk),
+        "sized": await in_thread(sizings.ended_last, found),
+    }
     text = await seen(request, project_id, own.number, "webpage", **asked)
     return download(text, found.name, f"dossier-{own.number}", HTML)
 

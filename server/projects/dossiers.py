@@ -18,7 +18,7 @@ from publish.dxf.drawings import dxf
 from publish.tables.dossier import workbook
 from publish.typeset import typeset
 from server.people.models import Event
-from server.projects import pictures, queue, results
+from server.projects import pictures, queue, results, sizings
 from server.projects.dossier_schemas import (
     AnswerIn,
     ChapterOut,
@@ -44,7 +44,8 @@ MOST_QUESTIONS = 1000
 def key_of(project: Project, revision: Revision, document: Document) -> str:
     """The fingerprint of everything in a dossier."""
     plan = document.dossier.model_dump_json()
-    text = f"dossier {results.key_of(document)} {project.pk} {project.name} {revision.number} {plan}"
+    sized = sizings.ended_last(project)
+    text = f"dossier {results.key_of(document)} {project.pk} {project.name} {revision.number} {plan} {sized}"
     return hashlib.sha256(text.encode()).hexdigest()
 
 
@@ -98,7 +99,15 @@ def compute(found: Run) -> None:
             chain = run(document, shortly, results.forces_like(document))
         if isinstance(chain, ModelError):
             raise chain
-        dossier = compose(chain, document.dossier, project.name, words, f"made {today.day} {today:%b %Y}", shortly)
+        dossier = compose(
+            chain,
+            document.dossier,
+            project.name,
+            words,
+            f"made {today.day} {today:%b %Y}",
+            shortly,
+            sizings.for_dossier(project, sizings.ended_last(project)),
+        )
     except ModelError as error:
         problem = {"message": error.message, "place": error.place}
         queue.persistently(lambda: queue.end(found.pk, Run.State.FAILED, answer={**found.answer, "problem": problem}))
@@ -144,6 +153,7 @@ def state_of(project: Project) -> DossierState:
     assert project.head is not None
     revision = project.head
     document = read_stored(revision.content)
+    sized = sizings.ended_last(project)
     last = project.runs.filter(kind=Run.Kind.DOSSIER).select_related("revision").first()
     if last is not None:
         last = queue.revived(last)
@@ -167,6 +177,7 @@ def state_of(project: Project) -> DossierState:
                 remark=own.remark,
             )
             for place, key, own in ordered(document.dossier)
+            if key != "sizing" or sized
         ],
         file=shown,
         issues=[

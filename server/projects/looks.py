@@ -37,6 +37,7 @@ from server.projects import (
     results,
     runs,
     single,
+    sizings,
     surfaces,
     surroundings,
     verdict_schemas,
@@ -67,6 +68,14 @@ def _tried(chain: Chain, number: int, member: str, operations: list[dict[str, An
     return single.tried_out(chain, number, member, OPERATIONS.validate_python(operations))
 
 
+def _webpage(
+    chain: Chain, number: int, plan: dict[str, Any], name: str, made: str, project: str, sized: int | None
+) -> str:
+    own, of = DossierPlan.model_validate(plan), Project.objects.get(pk=UUID(project))
+    dossier = compose(chain, own, name, f"Revision {number}", made, sized=sizings.for_dossier(of, sized))
+    return webpage(dossier, pictures.of(of, own)).decode()
+
+
 #: name → what it finds in a chain and the number of its revision, with arguments of its own
 LOOKS: dict[str, Look] = {
     "result": lambda c, n: result(c) | {"revision": n},
@@ -74,10 +83,7 @@ LOOKS: dict[str, Look] = {
     "axes": lambda c, n: axes(c.structure).decode(),
     "tables": lambda c, n: b64encode(model_workbook(c)).decode(),
     "joints": lambda c, n: separated(end_forces(c)),
-    "webpage": lambda c, n, plan, name, made, project: webpage(
-        compose(c, (own := DossierPlan.model_validate(plan)), name, f"Revision {n}", made),
-        pictures.of(Project.objects.get(pk=project), own),
-    ).decode(),
+    "webpage": _webpage,
     "beside": lambda c, n, project, before: comparison.beside(c, n, project, before),
     "marks": lambda c, n: workbench.marks_out(c),
     "diagrams": lambda c, n, plane, state, alone: _known(

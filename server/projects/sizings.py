@@ -9,6 +9,7 @@ from django.conf import settings
 from django.db import transaction
 
 from engine.document import Document, read_stored
+from engine.dossier.sized import ToldCandidate, ToldGroup, ToldRound, ToldSizing
 from engine.errors import ModelError
 from engine.expand import expand, materials_of
 from engine.sizing.groups import candidates_of, groups_of
@@ -182,3 +183,61 @@ def _candidate(document: Document, c: Candidate) -> told.CandidateOut:
 
 def _known(value: float) -> float | None:
     return value if math.isfinite(value) and value < 1e6 else None
+
+
+def ended_last(project: Project) -> int | None:
+    """The number of the last sizing that has ended well; None without one."""
+    ended = project.runs.filter(kind=Run.Kind.SIZING, state=Run.State.DONE)
+    return ended.values_list("pk", flat=True).first()
+
+
+def for_dossier(project: Project, number: int | None) -> ToldSizing | None:
+    """A sizing of a project, by its number, as the dossier tells it."""
+    run = project.runs.filter(pk=number).select_related("revision").first() if number else None
+    if run is None or not run.answer.get("sizing"):
+        return None
+    found = told.SizingOut.model_validate(run.answer["sizing"])
+    rounds = [told.RoundOut.model_validate(one) for one in run.answer.get("rounds", [])]
+    return ToldSizing(
+        revision=run.revision.number,
+        objective=read_stored(run.revision.content).sizing.objective,
+        passes=found.passes,
+        obstacles=tuple(found.obstacles),
+        totals=(
+            (found.before.tonnage, found.before.cost, found.before.carbon),
+            (found.after.tonnage, found.after.cost, found.after.carbon),
+        ),
+        rounds=tuple(_round(r) for r in rounds),
+        groups=tuple(_told_group(g) for g in found.groups),
+    )
+
+
+def _round(r: told.RoundOut) -> ToldRound:
+    known = [value for value in r.worst.values() if value is not None]
+    worst = max(known, default=None) if len(known) == len(r.worst) else None
+    return ToldRound(r.number, r.step, r.why, r.few, worst, r.passes, r.tonnage, r.cost)
+
+
+def _told_group(g: told.SizedOut) -> ToldGroup:
+    return ToldGroup(
+        name=g.name,
+        members=tuple(g.members),
+        before=(g.before.section, g.before.grade),
+        after=(g.after.section, g.after.grade),
+        mass=(g.mass_before, g.mass_after),
+        worst=(g.worst_before, g.worst_after),
+        target=g.target,
+        criterion=g.criterion,
+        kept=g.kept,
+        shelf=tuple(
+            ToldCandidate(
+                f"{c.choice.section} {c.choice.grade}",
+                c.mass,
+                None
+                if c.open
+                else max((u for u in (c.section, c.stability, c.service) if u is not None), default=None),
+                c.fits,
+            )
+            for c in g.shelf
+        ),
+    )

@@ -53,6 +53,30 @@ class Made(DossierCase):
         book = load_workbook(io.BytesIO(self.get("dossier/sheets").content))
         self.assertIn("verdicts by group", book.sheetnames)
 
+    def test_how_the_sections_were_found(self):
+        before = self.made()
+        self.assertNotIn("sizing", [c["key"] for c in before["chapters"]])
+        self.assertEqual(self.send("post", "sizing", {"base": 1}).status_code, 202)
+        sizing = self.get("sizing").json()
+        [group] = sizing["sizing"]["groups"]
+        after = self.made()
+        self.assertNotEqual(after["file"]["key"], before["file"]["key"])
+        self.assertIn("sizing", [c["key"] for c in after["chapters"]])
+        anchors = [s["anchor"] for s in after["file"]["sections"]]
+        self.assertIn("sizing.rounds", anchors)
+        words = " ".join(self.pages(f"dossier/pdf?key={after['file']['key']}"))
+        found = f"{group['after']['section']} {group['after']['grade']}"
+        self.assertIn(found, words)
+        self.assertIn("as found", words)
+        self.assertNotIn("What stands is not what was found in", words)
+        self.assertIn(f"{group['worst_after']:.2f}", words)
+        page = self.get("dossier/html").content.decode()
+        self.assertIn(found, page)
+        change = {"do": "change", "members": ["beam"], "change": {"section": "IPE 330"}}
+        self.send("post", "operate", {"base": 1, "label": "x", "operations": [change]})
+        words = " ".join(self.pages(f"dossier/pdf?key={self.made()['file']['key']}"))
+        self.assertIn("What stands is not what was found in: Members by hand", words)
+
     def test_once(self):
         self.made()
         runs = Run.objects.count()
