@@ -37,12 +37,14 @@ class PlacedPicture(Part):
 
 class PlacedView(Part):
     """A view of the workbench that is drawn anew in each dossier. name: its own; plane: the key of what is looked at; shows: the steel, the
-    loads of a case, or the moments of a case, a combination or (“envelope”) all for strength; state: which."""
+    loads of a case, or the moments of a case, a combination or (“envelope”) all for strength; state: which; means: the name of that case or the
+    formula of that combination, which is looked for where numbers have moved on."""
 
     name: Name
     plane: Annotated[str, Field(max_length=80)]
     shows: Literal["steel", "loads", "moments"]
     state: Annotated[str, Field(max_length=120)] = ""
+    means: Annotated[str, Field(max_length=1000)] = ""
 
 
 class ChapterPlan(Part):

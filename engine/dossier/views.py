@@ -32,21 +32,27 @@ def _drawn(chain: Chain, plane: Plane, view: PlacedView) -> tuple[Drawing | None
     if view.shows == "steel":
         return elevation(chain.structure, plane, plane.label), ""
     if view.shows == "loads":
-        case = {c.symbol: k for k, c in enumerate(chain.loading.cases)}[view.state]
-        return loads(chain, plane, case, plane.label), f": {view.state}, {chain.loading.cases[case].name}, kN/m and kN"
+        case = _meant(view, [(c.symbol, c.name) for c in chain.loading.cases])
+        of = chain.loading.cases[case]
+        return loads(chain, plane, case, plane.label), f": {of.symbol}, {of.name}, kN/m and kN"
     if view.state == "envelope":
         if not chain.verification.strength:
             raise KeyError(view.state)
         forces = chain.verification.forces.My
         both = [np.maximum(forces.max(axis=2), 0), np.minimum(forces.min(axis=2), 0)]
         return moments(chain, plane, both, plane.label), ": M_y, envelope of the combinations for strength, kNm"
-    count = len(chain.combinations)
-    names = [c.name for c in chain.combinations] + [c.symbol for c in chain.loading.cases]
-    number = {name: k for k, name in reversed(list(enumerate(names)))}[view.state]
-    said = (
-        f" = {chain.combinations[number].formula}"
-        if number < count
-        else f", {chain.loading.cases[number - count].name}"
-    )
+    known = [(c.name, c.formula) for c in chain.combinations] + [(c.symbol, c.name) for c in chain.loading.cases]
+    number = _meant(view, known)
+    name, means = known[number]
     found = chain.combined.diagrams([number])
-    return moments(chain, plane, [found.My[..., 0]], plane.label), f": M_y in {view.state}{said}, kNm"
+    sign = " =" if number < len(chain.combinations) else ","
+    return moments(chain, plane, [found.My[..., 0]], plane.label), f": M_y in {name}{sign} {means}, kNm"
+
+
+def _meant(view: PlacedView, known: list[tuple[str, str]]) -> int:
+    """The number of the case or combination that a view means, by what it is where that is kept, else by its name. Raises KeyError where it
+    is not there."""
+    alike = [k for k, (name, means) in enumerate(known) if (means == view.means if view.means else name == view.state)]
+    if not alike:
+        raise KeyError(view.state)
+    return next((k for k in alike if known[k][0] == view.state), alike[0])

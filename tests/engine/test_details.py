@@ -142,6 +142,17 @@ class Views(unittest.TestCase):
             found = self.placed(shows, state, plane)
             self.assertEqual((found.kind, words in found.words), ("missing", True), found.words)
 
+    def test_what_is_meant_is_found_where_numbers_have_moved_on(self):
+        key = next(p.key for p in planes(self.chain.structure) if p.members)
+        formula = self.chain.combinations[0].formula
+
+        def shown(state, means):
+            return placed(self.chain, PlacedView(name="mine", plane=key, shows="moments", state=state, means=means))
+
+        self.assertIn(f"M_y in {self.chain.combinations[0].name} = {formula}", shown("C77", formula).words)
+        self.assertIn("there is no “C1” any more", shown("C1", "1.35 G1 + 1.5 S9").words)
+        self.assertIn("M_y in Q, Q", shown("Q", "Q").words)
+
     def test_it_stands_in_its_chapter(self):
         view = {"name": "mine", "plane": "nowhere", "shows": "steel"}
         plan = DossierPlan.model_validate({"chapters": {"actions": {"views": [view]}}})

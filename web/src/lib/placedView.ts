@@ -21,9 +21,14 @@ export function usePlacedView() {
   const now = computed<{ chapter: Chapter; view: PlacedView } | null>(() => {
     const looking = bench.looking
     if (!looking?.members.length) return null
+    // combinations are numbered anew as cases come and go: what is meant goes along
+    const meaning = (state: string) =>
+      bench.lists.combinations.find((c) => c.name === state)?.formula ??
+      bench.lists.cases.find((c) => c.symbol === state)?.name ??
+      ''
     const of = (chapter: Chapter, shows: PlacedView['shows'], state: string) => {
       const words = [looking.label, shows, state].filter(Boolean).join(' · ')
-      return { chapter, view: { name: words.slice(0, 80), plane: looking.key, shows, state } }
+      return { chapter, view: { name: words.slice(0, 80), plane: looking.key, shows, state, means: meaning(state) } }
     }
     const d = bench.diagram
     if (bench.overlays.has('actions')) return d?.kind === 'case' ? of('actions', 'loads', d.state) : null
