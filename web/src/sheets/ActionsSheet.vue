@@ -168,6 +168,7 @@ ul {
 li button {
   width: 100%;
   display: flex;
+  justify-content: flex-start;
   gap: 7px;
   align-items: center;
   text-align: left;
