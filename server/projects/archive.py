@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 import json
 import zipfile
+import zlib
 from typing import Annotated, Any, Literal
 
 from django.contrib.auth.models import User
@@ -104,7 +105,8 @@ def unpacked(user: User, data: bytes) -> Project:
             told = Packed.model_validate_json(archive.read(LIST))
             documents = [(one, _document(archive, one.file)) for one in told.revisions]
             shown = [(one.name, archive.read(one.file)) for one in told.pictures]
-    except zipfile.BadZipFile as error:
+    except (zipfile.BadZipFile, zlib.error, RuntimeError, NotImplementedError, OSError, EOFError) as error:
+        # broken inside, under a password, or packed in a way that is not known here
         raise ModelError("The file is no archive that can be opened.", "file") from error
     except KeyError as error:
         raise ModelError("The archive lacks a file that it lists, or its list.", "file") from error

@@ -74,10 +74,12 @@ class ReturnedOut(BaseModel):
 
 
 class ReturnedState(BaseModel):
-    """The model that came back last, None: none did. office: whether one that details steel is set up."""
+    """The model that came back last, None: none did, or it can be compared with what stands no more (problem: why). office: whether one that
+    details steel is set up."""
 
     office: bool
     model: ReturnedOut | None
+    problem: str = ""
 
 
 class Refusing(BaseModel):

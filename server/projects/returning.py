@@ -81,7 +81,12 @@ def out(project: Project, head: Revision) -> told.ReturnedState:
     if found is None:
         return told.ReturnedState(office=office, model=None)
     model = ReturnedModel.model_validate(found.content)
-    comparison = _compared(project, head, found.revision, model)
+    try:
+        comparison = _compared(project, head, found.revision, model)
+    except ModelError as error:
+        return told.ReturnedState(
+            office=office, model=None, problem=f"{found.name} cannot be compared: {error.message}"
+        )
     run = project.runs.filter(kind=Run.Kind.RETURNED).first()
     run = queue.revived(run) if run else None
     solved = run is not None and run.key == _key(found, read_stored(head.content))

@@ -88,6 +88,20 @@ class Archives(DossierCase):
                 answer = self.take(data)
                 self.assertEqual(answer.status_code, 422, answer.content[:200])
                 self.assertIn(words, answer.json()["message"])
+        # a bit turned inside, and one that says that it is under a password
+        whole = self.packed()
+        at = whole.index(b"revisions/0001.json") + 60
+        locked = bytearray(whole)
+        for mark, offset in ((b"PK\x03\x04", 6), (b"PK\x01\x02", 8)):
+            found = whole.find(mark)
+            while found >= 0:
+                locked[found + offset] |= 1
+                found = whole.find(mark, found + 4)
+        for data in (whole[:at] + bytes([whole[at] ^ 255]) + whole[at + 1 :], bytes(locked)):
+            answer = self.take(data)
+            self.assertEqual(
+                (answer.status_code, "no archive" in answer.json()["message"]), (422, True), answer.content
+            )
         self.addCleanup(setattr, archive, "MOST_BYTES", archive.MOST_BYTES)
         archive.MOST_BYTES = 1000
         self.assertIn("grows beyond", self.take(self.packed()).json()["message"])

@@ -150,6 +150,17 @@ class ReturnedModels(ApiCase):
                 self.assertRegex(answer.json()["message"], words)
         self.assertEqual(Returned.objects.get().name, "first.ifc")
 
+    def test_one_that_cannot_be_compared_any_more_says_why(self):
+        self.receive(self.whole)
+        done = self.post(
+            f"{self.at}/operate", {"base": 1, "label": "x", "operations": [{"do": "release", "jig": "hall"}]}
+        )
+        self.assertEqual(done.status_code, 200, done.content[:300])
+        # members that are released bear other names, so that nothing in the file is known
+        state = self.client.get(f"/api/{self.at}/returned").json()
+        self.assertIsNone(state["model"])
+        self.assertIn("back.ifc cannot be compared", state["problem"])
+
     def test_it_goes_with_its_project(self):
         self.receive(self.whole)
         body = {"name": self.project["name"]}
@@ -224,4 +235,11 @@ class Office(ApiCase):
             mock.patch.object(Handler, "order", lambda handler, _: handler.say(400, {"message": "We are on holiday."})),
         ):
             self.assertIn("We are on holiday.", self.order().json()["message"])
+        for nonsense in ({"order": "T-9"}, [], {"order": "T-9", "done": 7, "office": ""}):
+            with (
+                override_settings(DETAILING_URL=self.url),
+                mock.patch.object(Handler, "order", lambda handler, _, said=nonsense: handler.say(201, said)),
+            ):
+                answer = self.order()
+                self.assertEqual(answer.status_code, 422)
         self.assertEqual(Returned.objects.count(), 0)

@@ -5,6 +5,7 @@ import { computed } from 'vue'
 import { useAnswer } from '../api/queries'
 import type { Schemas } from '../api/client'
 import { fixed } from '../lib/quantity'
+import { standing } from '../lib/standing'
 import { figures } from '../lib/temper'
 import { useWorkbench } from '../stores/workbench'
 
@@ -18,9 +19,6 @@ const { data, problem } = useAnswer('/api/projects/{project_id}/beside', () =>
       }
     : null,
 )
-type Effect = Schemas['EffectOut']
-const verdict = (e: Effect) =>
-  e.failing ? `${e.failing} fail` : e.not_covered ? `${e.not_covered} not covered` : 'all pass'
 const said = (value: unknown) => {
   if (value === null || value === undefined) return '–'
   const text = typeof value === 'object' ? JSON.stringify(value) : `${value as string | number | boolean}`
@@ -56,7 +54,7 @@ const heads = computed(() => (data.value ? ([data.value.stood, data.value.stands
         </tr>
         <tr>
           <td>Members</td>
-          <td v-for="(e, k) in heads" :key="k" :class="{ fails: e.failing }">{{ verdict(e) }}</td>
+          <td v-for="(e, k) in heads" :key="k" :class="{ fails: e.failing }">{{ standing(e) }}</td>
         </tr>
         <tr>
           <td>Steel</td>

@@ -92,6 +92,7 @@ function given(file: UploadRawFile): false {
       <ElButton size="small" link type="primary" @click="back.end('model')">Put this model away</ElButton>
     </p>
   </template>
+  <p v-else-if="back.state?.problem" class="note wrong" role="alert">{{ back.state.problem }}</p>
   <p v-else-if="back.state" class="note">
     Nothing came back yet. An office of your own gets the file from the Dossier stage (Model, IFC).
   </p>

@@ -2,16 +2,12 @@
 /** The verdict as it stands and as it would be. */
 import { computed } from 'vue'
 import type { Schemas } from '../../../api/client'
+import { standing } from '../../../lib/standing'
 import { figures } from '../../../lib/temper'
 
 type Effect = Schemas['EffectOut']
 const props = defineProps<{ now: Effect | null; then: Effect; words: string }>()
 const fails = computed(() => !!props.then.problem || props.then.failing > 0)
-const verdict = computed(() => {
-  const e = props.then
-  if (e.failing) return `${e.failing} fail`
-  return e.not_covered ? `${e.not_covered} not covered` : 'all pass'
-})
 const tonnes = computed(() => (props.now ? props.then.tonnage - props.now.tonnage : 0))
 </script>
 
@@ -23,7 +19,7 @@ const tonnes = computed(() => (props.now ? props.then.tonnage - props.now.tonnag
       <span v-if="then.worst !== null"
         ><template v-if="now?.worst">{{ figures(now.worst) }} → </template>{{ figures(then.worst) }}</span
       >
-      <span>{{ verdict }}</span>
+      <span>{{ standing(then) }}</span>
       <span v-if="Math.abs(tonnes) >= 0.005">{{ tonnes > 0 ? '+' : '−' }}{{ Math.abs(tonnes).toFixed(2) }} t</span>
       <small v-if="then.governs">{{ then.governs }} governs</small>
     </template>
