@@ -27,6 +27,8 @@ def ordered(model: bytes, forces: bytes) -> tuple[str, bytes, list[str]]:
         came = _ask(f"/orders/{number}/model")
         done = [str(words)[:300] for words in (*answer["done"], *said["done"])][:50]
         return f"{answer['order']} of {answer['office']}"[:120], came, done
+    except ModelError:
+        raise
     except (ValueError, KeyError, TypeError) as error:
         raise ModelError(
             "The detailing office answers in a way that is not understood. Nothing was changed."

@@ -48,7 +48,9 @@ class ReturnedModels(ApiCase):
         return self.whole.replace(f"'{was}'", f"'{now}'")
 
     def test_told_taken_and_undone(self):
-        self.assertEqual(self.client.get(f"/api/{self.at}/returned").json(), {"office": False, "model": None})
+        self.assertEqual(
+            self.client.get(f"/api/{self.at}/returned").json(), {"office": False, "model": None, "problem": ""}
+        )
         same = self.receive(self.whole)
         self.assertEqual(same.status_code, 200, same.content[:300])
         self.assertEqual((same.json()["model"]["groups"], same.json()["model"]["sent"]), ([], 1))
