@@ -134,6 +134,7 @@ def _block(block: Block, anchors: set[str], formula: Formula) -> dict[str, Any]:
         return {
             "kind": "table",
             "marked": block.marked,
+            "anchors": list(block.anchors),
             "columns": [
                 {"words": parts(c.words), "unit": c.unit, "wide": c.wide, "right": right}
                 for c, right in zip(block.columns, numeric, strict=True)

@@ -80,7 +80,10 @@
     fill: (x, y) => if marked >= 0 and y == marked + 1 { rgb("#eef2f4") } else { none },
     table.header(..block.columns.map(c => [#said(c.words)#if c.unit != "" [ \ #text(weight: 400, c.unit)]])),
     table.hline(stroke: 0.5pt + ink),
-    ..block.rows.map(row => row.map(cell)).flatten(),
+    ..block.rows.enumerate().map(((k, row)) => row.enumerate().map(((c, one)) => {
+      if c == 0 and k < block.anchors.len() { place(block.anchors.at(k)) }
+      cell(one)
+    })).flatten(),
   ))
 }
 #let show-facts(block) = {

@@ -24,8 +24,8 @@ FONTS = Path(__file__).with_name("fonts")
 
 @dataclass(frozen=True)
 class Section:
-    """A chapter (depth 1) or section of a dossier in type: its lasting name, number, the page that it is on, from 1, how far down
-    it stands there (mm), and a digest of what stands in it, as it is written."""
+    """A chapter (depth 1) or section of a dossier in type, or (row) a row of a table in it: its lasting name, number, the page that it is on,
+    from 1, how far down it stands there (mm), and a digest of what stands in it, as it is written."""
 
     anchor: str
     depth: int
@@ -34,6 +34,7 @@ class Section:
     page: int
     down: float
     digest: str
+    row: bool = False
 
 
 @dataclass(frozen=True)
@@ -83,5 +84,21 @@ def _sections(chapters: list[dict[str, Any]], places: dict[str, tuple[int, float
                 inside.append((block["anchor"], block["depth"], words, []))
             inside[-1][3].append(block)
         for anchor, depth, title, blocks in inside:
-            digest = hashlib.sha256(json.dumps(blocks, sort_keys=True).encode()).hexdigest()[:16]
-            yield Section(anchor, depth, numbers[anchor], title, *places[anchor], digest)
+            yield Section(anchor, depth, numbers[anchor], title, *places[anchor], _digest(blocks))
+            rows = [row for block in blocks if isinstance(block, dict) for row in _rows(block)]
+            for k, (own, cells) in enumerate(rows, 1):
+                words = _in_words(cells[0])
+                yield Section(own, depth + 1, f"{numbers[anchor]} ({k})", words, *places[own], _digest(cells), True)
+
+
+def _rows(block: dict[str, Any]) -> Iterator[tuple[str, list[dict[str, Any]]]]:
+    """Rows of a table that can be ticked by themselves, with their names."""
+    yield from zip(block.get("anchors", ()), block.get("rows", ()), strict=False)
+
+
+def _digest(what: Any) -> str:
+    return hashlib.sha256(json.dumps(what, sort_keys=True).encode()).hexdigest()[:16]
+
+
+def _in_words(cell: dict[str, Any]) -> str:
+    return str(cell["words"]) if "words" in cell else "".join(part["words"] for part in cell["parts"])

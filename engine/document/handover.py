@@ -47,6 +47,16 @@ class PlacedView(Part):
     means: Annotated[str, Field(max_length=1000)] = ""
 
 
+class SectionNote(Part):
+    """What the designer adds to a section of the dossier: a member, a check, a case, or any other. name: the lasting name of the section;
+    title: what it was called, for where it is not there any more; a remark stands below its heading, pictures below that."""
+
+    name: Annotated[str, Field(min_length=1, max_length=200)]
+    title: Line = ""
+    remark: Remark = ""
+    pictures: Annotated[list[PlacedPicture], Field(max_length=20)] = []
+
+
 class ChapterPlan(Part):
     """How a chapter is told. place: its position among the others, by default that of the list of chapters (1, 2, …); a remark
     stands below its heading, pictures below that, then views."""
@@ -71,3 +81,15 @@ class DossierPlan(Part):
     author: Line = ""
     every_member: bool = False
     chapters: dict[Chapter, ChapterPlan] = {}
+    notes: Annotated[list[SectionNote], Field(max_length=500)] = []
+
+    def noted(self, member: str) -> bool:
+        """Whether a note stands at a member of that name, or at one of its checks."""
+        at = f"member.{member}"
+        return any(note.name == at or note.name.startswith(f"{at}.") for note in self.notes)
+
+    @property
+    def pictures(self) -> set[str]:
+        """Keys of all pictures that it shows."""
+        placed = [*(c.pictures for c in self.chapters.values()), *(n.pictures for n in self.notes)]
+        return {picture.name for pictures in placed for picture in pictures}

@@ -8,6 +8,7 @@ from functools import reduce
 from engine.chain import Chain
 from engine.document import Document
 from engine.document.handover import DossierPlan
+from engine.dossier.inputs import inputs
 from engine.dossier.values import Column, Facts, Heading, Paragraph, Table, Told
 from engine.report import verdicts
 from engine.standards.family import family
@@ -36,7 +37,7 @@ def _said(value: object) -> str:
 
 
 def basis(chain: Chain, told: Told) -> None:
-    """Standards, national values with marks on changed ones, materials, simplifications."""
+    """Standards, national values with marks on changed ones, materials, simplifications; in full every input."""
     document = chain.document
     told.add(
         Heading("Standards", "basis.standards"),
@@ -48,6 +49,8 @@ def basis(chain: Chain, told: Told) -> None:
     )
     _national(document, told)
     _materials(chain, told)
+    if told.level == "full":
+        told.add(*inputs(document))
     simplified = family(document).simplifications(document, chain.structure)
     if simplified:
         told.add(Heading("Simplifications", "basis.simplifications"))
@@ -57,7 +60,7 @@ def basis(chain: Chain, told: Told) -> None:
 def _national(document: Document, told: Told) -> None:
     told.add(Heading("Values that are nationally determined", "basis.national"))
     values = family(document).national_values()
-    rows, differ = [], 0
+    rows, anchors, differ = [], [], 0
     for value in values:
         stated = _stated(document, value.path)
         changed = stated != value.recommended
@@ -66,6 +69,7 @@ def _national(document: Document, told: Told) -> None:
             source = document.national.sources.get(value.path.replace(".", "/"), "")
             meaning = f"{value.words} · {value.clause}" if value.clause else value.words
             mark = "differs" if changed else ""
+            anchors.append(f"national.{value.path}")
             rows.append(
                 (
                     value.symbol,
@@ -87,7 +91,7 @@ def _national(document: Document, told: Told) -> None:
         columns: tuple[Column, ...] = (
             Column("symbol"), Column("value"), Column("recommended"), Column(""), Column("source"), Column("meaning", wide=True),
         )  # fmt: skip
-        told.add(Table("national values", columns, tuple(rows)))
+        told.add(Table("national values", columns, tuple(rows), anchors=tuple(anchors)))
 
 
 def _materials(chain: Chain, told: Told) -> None:

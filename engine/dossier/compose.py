@@ -6,14 +6,14 @@ from collections.abc import Callable
 from typing import get_args
 
 from engine.chain import Chain
-from engine.document.handover import Chapter, ChapterPlan, DossierPlan
+from engine.document.handover import Chapter, ChapterPlan, DossierPlan, PlacedPicture, SectionNote
 from engine.dossier.actions import actions, combining
 from engine.dossier.basis import basis, cover, open_matters
 from engine.dossier.behaviour import analysis, response
 from engine.dossier.building import building, quantities
 from engine.dossier.joints import joints
 from engine.dossier.sized import ToldSizing, sizing
-from engine.dossier.values import Dossier, Paragraph, Pictured, Standing, Told
+from engine.dossier.values import Block, Dossier, Heading, Paragraph, Pictured, Standing, Told
 from engine.dossier.verified import restraints, verification
 from engine.dossier.views import placed
 from engine.progress import Progress, quiet
@@ -86,17 +86,16 @@ def compose(
             continue
         progress(TITLES[key], number, len(rows))
         told = Told(key, TITLES[key], own.level)
-        if own.remark.strip():
-            told.add(Paragraph(own.remark.strip(), "remark"))
-        told.add(*(Pictured(p.name, p.caption.strip(), p.width) for p in own.pictures))
+        told.add(*_own(own.remark, own.pictures))
         told.add(*(placed(chain, view) for view in own.views))
         if key == "verification":
-            verification(chain, told, plan.every_member, lambda done, of: progress("Proofs", done, of))
+            verification(chain, told, plan, lambda done, of: progress("Proofs", done, of))
         elif key == "sizing" and sized is not None:
             sizing(chain, told, sized)
         else:
             _TELLERS[key](chain, told)
         chapters.append(told)
+    _note(chapters, plan.notes)
     verdict, standing = _verdict(chain)
     return Dossier(
         title=title or chain.document.name,
@@ -110,6 +109,33 @@ def compose(
         chapters=tuple(chapters),
         left_out=tuple(left_out),
     )
+
+
+def _own(remark: str, pictures: list[PlacedPicture]) -> list[Block]:
+    """What the designer adds, as it stands below a heading."""
+    words: list[Block] = [Paragraph(remark.strip(), "remark")] if remark.strip() else []
+    return [*words, *(Pictured(p.name, p.caption.strip(), p.width) for p in pictures)]
+
+
+def _note(chapters: list[Told], notes: list[SectionNote]) -> None:
+    """Put notes below the headings of their sections; those whose section is not told, at the end of what is open."""
+    waiting = {note.name: note for note in notes if note.remark.strip() or note.pictures}
+    for told in chapters:
+        with_notes: list[Block] = []
+        for block in told.blocks:
+            with_notes.append(block)
+            if isinstance(block, Heading) and (note := waiting.pop(block.anchor, None)):
+                with_notes += _own(note.remark, note.pictures)
+        told.blocks[:] = with_notes
+    if not waiting:
+        return
+    last = next(told for told in chapters if told.key in FIXED)
+    last.add(
+        Heading("Remarks whose section is not told here", "open.notes"),
+        Paragraph("Their section is gone, left out, or told at a fuller level alone.", "missing"),
+    )
+    for note in waiting.values():
+        last.add(*_own(f"{note.title or note.name}: {note.remark.strip() or 'pictures'}", note.pictures))
 
 
 def _verdict(chain: Chain) -> tuple[str, Standing]:

@@ -61,12 +61,14 @@ class Facts:
 
 @dataclass(frozen=True)
 class Table:
-    """A table. name: its lasting name, also that of its file. marked: number of the row that governs, −1 for none."""
+    """A table. name: its lasting name, also that of its file. marked: number of the row that governs, −1 for none; anchors: lasting names
+    of the rows, where each can be ticked by itself."""
 
     name: str
     columns: tuple[Column, ...]
     rows: tuple[tuple[Cell, ...], ...]
     marked: int = -1
+    anchors: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from engine.chain import Chain
+from engine.document.handover import DossierPlan
 from engine.dossier.details import flanges
 from engine.dossier.elevations import section_drawing
 from engine.dossier.second import NEAR, differs, second
@@ -22,10 +23,11 @@ MOST_PROVEN = 500
 NOTHING = 0.005
 
 
-def verification(chain: Chain, told: Told, every_member: bool, step: Step) -> None:
-    """A summary by group with what governs; proofs of what governs each group and each member that is chosen or bears a remark, or of
-    each member."""
+def verification(chain: Chain, told: Told, plan: DossierPlan, step: Step) -> None:
+    """A summary by group with what governs; proofs of what governs each group and each member that is chosen or bears a remark or a
+    note, or of each member."""
     structure, whole = chain.structure, chain.verification.whole
+    every_member = plan.every_member
     all_groups = verdicts.groups(chain)
     summary = f"{whole.passing} of {len(structure.members)} members pass"
     summary += f", {whole.failing} fail" if whole.failing else ""
@@ -71,7 +73,7 @@ def verification(chain: Chain, told: Told, every_member: bool, step: Step) -> No
                 "missing",
             )
         )
-    shown = [_shown(group, every_member) for group in all_groups]
+    shown = [list(group.members) if every_member else _shown(group, plan) for group in all_groups]
     total, done = sum(map(len, shown)), 0
     for group, members in zip(all_groups, shown, strict=True):
         count = len(group.members)
@@ -84,11 +86,11 @@ def verification(chain: Chain, told: Told, every_member: bool, step: Step) -> No
             step(done, total)
 
 
-def _shown(group: Group, every_member: bool) -> list[MemberReport]:
+def _shown(group: Group, plan: DossierPlan) -> list[MemberReport]:
     """Members of a group whose proofs are written: the worst one, and those that are asked for."""
-    if every_member:
-        return list(group.members)
-    asked = [m for m in group.members[1:] if m.member.checks.proven or m.member.checks.remark]
+    asked = [
+        m for m in group.members[1:] if m.member.checks.proven or m.member.checks.remark or plan.noted(m.member.name)
+    ]
     return [*group.members[:1], *asked[:MOST_PROVEN]]
 
 
@@ -265,7 +267,7 @@ def _flanges(chain: Chain, told: Told) -> None:
 
 def _drawn(chain: Chain, told: Told) -> None:
     """The worst member of each group laid flat, and those that are asked for, where flanges are held between the ends."""
-    asked = [m for group in verdicts.groups(chain) for m in _shown(group, False) if m.verdict.outcomes]
+    asked = [m for group in verdicts.groups(chain) for m in _shown(group, chain.document.dossier) if m.verdict.outcomes]
     # what does not buckle sideways has no stretches to show
     shown = [
         m for m in asked if any(s.utilisation >= NOTHING for s in chain.verification.checks.flanges(m.verdict.member))

@@ -16,7 +16,8 @@ Anchor = Annotated[str, Field(min_length=1, max_length=200)]
 
 
 class DossierSectionOut(BaseModel):
-    """A chapter (depth 1) or section. down: how far down its page it stands, mm; seen: who ticked it as it stands; fallen: who ticked it as it was before; since: what it is beside the last issue."""
+    """A chapter (depth 1), a section, or (row) an input in a table of one. down: how far down its page it stands, mm; seen: who ticked it as
+    it stands; fallen: who ticked it as it was before; since: what it is beside the last issue."""
 
     anchor: str
     depth: int
@@ -24,6 +25,7 @@ class DossierSectionOut(BaseModel):
     title: str
     page: int
     down: float
+    row: bool
     seen: list[str]
     fallen: list[str]
     since: Literal["", "new", "changed"]
@@ -119,7 +121,7 @@ class AnswerIn(BaseModel):
 
 
 class TickIn(BaseModel):
-    """That a section was seen, or not any more."""
+    """That a section was seen with the inputs that stand in it, or an input, or not any more."""
 
     anchor: Anchor
     seen: bool

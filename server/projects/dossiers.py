@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import hashlib
-from typing import Literal, cast
+from itertools import takewhile
+from typing import Any, Literal, cast
 
 from django.conf import settings
 from django.contrib.auth.models import User
@@ -232,6 +233,7 @@ def _file(project: Project, file: DossierFile, current: bool) -> FileOut:
                 title=one["title"],
                 page=one["page"],
                 down=one["down"],
+                row=one.get("row", False),
                 seen=seen.get(one["anchor"], []),
                 fallen=fallen.get(one["anchor"], []),
                 since=since(one["anchor"], one["digest"]),
@@ -259,7 +261,7 @@ def _question(one: Question, pages: dict[str, int]) -> QuestionOut:
     )
 
 
-def _section(project: Project, anchor: str) -> tuple[DossierFile, dict[str, str]]:
+def _section(project: Project, anchor: str) -> tuple[DossierFile, dict[str, Any]]:
     """The last dossier and the section of it. Raises ModelError where there is none."""
     file = project.dossiers.defer("pdf", "sheets", "drawings").select_related("revision").first()
     if file is None:
@@ -308,11 +310,14 @@ def answer(user: User, project: Project, number: int, given: AnswerIn) -> None:
 
 
 def tick(user: User, project: Project, given: TickIn) -> None:
-    """Note that a section was seen as it stands, or take that back. Raises ModelError."""
-    section = _section(project, given.anchor)[1]
-    if given.seen:
-        Tick.objects.update_or_create(
-            project=project, anchor=given.anchor, person=user, defaults={"digest": section["digest"]}
-        )
-    else:
-        Tick.objects.filter(project=project, anchor=given.anchor, person=user).delete()
+    """Note that a section was seen as it stands, with the inputs that stand in it, or take that back. Raises ModelError."""
+    file, section = _section(project, given.anchor)
+    at = file.sections.index(section)
+    rows = takewhile(lambda one: one.get("row"), file.sections[at + 1 :] if not section.get("row") else [])
+    wanted = {one["anchor"]: one["digest"] for one in (section, *rows)}
+    with transaction.atomic():
+        Tick.objects.filter(project=project, anchor__in=wanted, person=user).delete()
+        if given.seen:
+            Tick.objects.bulk_create(
+                Tick(project=project, anchor=anchor, person=user, digest=digest) for anchor, digest in wanted.items()
+            )

@@ -99,7 +99,8 @@ def part_of(document: Document, kind: Kind) -> dict[str, Any]:
     if kind == "dossier":
         # remarks are of their project
         found["dossier.chapters"] = {
-            key: {**plan, "remark": ""} for key, plan in (found["dossier.chapters"] or {}).items()
+            key: {**plan, "remark": "", "pictures": [], "views": []}
+            for key, plan in (found["dossier.chapters"] or {}).items()
         }
     return found
 

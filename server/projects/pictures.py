@@ -72,5 +72,4 @@ def _anew(data: bytes) -> tuple[bytes, str, tuple[int, int]]:
 
 def of(project: Project, plan: DossierPlan) -> dict[str, bytes]:
     """The pictures that a dossier shows, by key; those that the project does not have are left out."""
-    wanted = {p.name for chapter in plan.chapters.values() for p in chapter.pictures}
-    return {p.key: bytes(p.data) for p in project.pictures.filter(key__in=wanted)}
+    return {p.key: bytes(p.data) for p in project.pictures.filter(key__in=plan.pictures)}

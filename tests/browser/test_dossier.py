@@ -140,6 +140,28 @@ class HandingOver(BrowserCase):
         page.keyboard.press("Control+z")
         expect(sheet.locator("img")).to_have_count(1)
 
+    def test_a_remark_at_a_section_and_a_tick_at_an_input(self):
+        self.employ()
+        self.open()
+        page, contents = self.page, self.contents
+        contents.get_by_role("button", name="Basis of design").first.click()
+        page.get_by_role("complementary", name="Sheet").get_by_text("full", exact=True).click()
+        contents.get_by_role("button", name=re.compile(r"^1\.4 Inputs")).click()
+        contents.get_by_role("button", name=re.compile(r"\.1 Site")).click()
+        remark = page.get_by_label("Own remark at this section")
+        remark.fill("Snow by a letter of 3 May.")
+        remark.press("Tab")
+        self.revision(3)
+        [note] = Project.objects.get().head.content["dossier"]["notes"]
+        self.assertEqual((note["name"], note["remark"]), ("inputs.site", "Snow by a letter of 3 May."))
+        rows = page.get_by_role("list", name="Inputs of this section")
+        rows.get_by_text("ground snow").click()
+        expect(contents.get_by_text(re.compile("1 of [0-9]+ chapters, sections and inputs"))).to_be_visible()
+        rows.get_by_role("button", name="Ask about wind speed").click()
+        page.get_by_placeholder("A question about wind speed").fill("From which map?")
+        page.get_by_role("button", name="Ask", exact=True).click()
+        expect(page.get_by_text("on 1.4.1 (3) wind speed, open: From which map?")).to_be_visible()
+
     def test_a_checker_ticks_and_asks_but_changes_nothing(self):
         Share.objects.create(
             project=self.project, person=User.objects.create_user("ben", password="gusset-plate"), role="checker"

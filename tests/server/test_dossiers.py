@@ -213,6 +213,34 @@ class Checked(DossierCase):
         self.send("put", "ticks", {"anchor": "basis.standards", "seen": False}, self.checker)
         self.assertEqual(self.section("basis.standards")["seen"], [])
 
+    def test_inputs_are_ticked_one_by_one_or_with_their_section(self):
+        self.edit(self.project, 1, ("dossier.chapters.basis.level", "full"))
+        self.made()
+        rows = [s for s in self.get("dossier").json()["file"]["sections"] if s["anchor"].startswith("input.site.")]
+        self.assertTrue(len(rows) > 4 and all(row["row"] for row in rows))
+        self.assertFalse(self.section("inputs.site")["row"])
+        self.send("put", "ticks", {"anchor": "input.site.ground_snow", "seen": True}, self.checker)
+        self.assertEqual(self.section("input.site.ground_snow")["seen"], ["ben"])
+        self.assertEqual(self.section("input.site.wind_speed")["seen"], [])
+        self.assertEqual(self.section("inputs.site")["seen"], [])
+        self.send("put", "ticks", {"anchor": "inputs.site", "seen": True}, self.checker)
+        for anchor in ("inputs.site", *(row["anchor"] for row in rows)):
+            self.assertEqual(self.section(anchor)["seen"], ["ben"])
+        self.assertEqual(self.section("inputs.wind")["seen"], [])
+        self.assertEqual(self.section("input.wind.season")["seen"], [])
+        # a later value: its tick falls and that of the section, no other one
+        self.edit(self.project, 2, ("site.ground_snow", 1.1))
+        self.made()
+        for anchor in ("input.site.ground_snow", "inputs.site"):
+            self.assertEqual((self.section(anchor)["seen"], self.section(anchor)["fallen"]), ([], ["ben"]))
+        self.assertEqual(self.section("input.site.wind_speed")["seen"], ["ben"])
+        answer = self.send(
+            "post", "questions", {"anchor": "input.site.ground_snow", "text": "Whose map?"}, self.checker
+        )
+        self.assertIn("ground snow", answer.json()["questions"][0]["title"])
+        self.send("put", "ticks", {"anchor": "inputs.site", "seen": False}, self.checker)
+        self.assertEqual(self.section("input.site.wind_speed")["seen"], [])
+
     def test_a_question_is_answered_and_closed(self):
         asked = self.send("post", "questions", {"anchor": "basis.standards", "text": " Which edition? "}, self.checker)
         question = asked.json()["questions"][0]

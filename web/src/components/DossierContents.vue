@@ -17,6 +17,7 @@ const inside = (chapter: Chapter): Section[] => {
   // what stands below a section is shown where it is looked at
   let open = ''
   return own.filter((s) => {
+    if (s.row) return false
     if (s.depth === 2) open = s.anchor
     const within = own.filter((o) => o.number.startsWith(`${own.find((x) => x.anchor === open)?.number}.`))
     return s.depth === 2 || dossier.chosen === open || within.some((o) => o.anchor === dossier.chosen)
@@ -108,7 +109,9 @@ const ticked = computed(() => dossier.sections.filter((s) => s.seen.length).leng
         </template>
       </li>
     </ol>
-    <p class="note">{{ ticked }} of {{ dossier.sections.length }} chapters and sections are ticked as they stand.</p>
+    <p class="note">
+      {{ ticked }} of {{ dossier.sections.length }} chapters, sections and inputs are ticked as they stand.
+    </p>
   </nav>
 </template>
 

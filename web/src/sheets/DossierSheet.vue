@@ -2,6 +2,7 @@
 import { useDossier } from '../stores/dossier'
 import ChapterPart from './dossier/ChapterPart.vue'
 import IssuePart from './dossier/IssuePart.vue'
+import NotePart from './dossier/NotePart.vue'
 import SeenPart from './dossier/SeenPart.vue'
 import SheetHead from './SheetHead.vue'
 
@@ -14,6 +15,7 @@ const dossier = useDossier()
     :aside="dossier.section ? `p. ${dossier.section.page}` : `${dossier.state?.file?.pages ?? '–'} pages`"
   />
   <ChapterPart />
+  <NotePart v-if="dossier.section && dossier.section.depth > 1" :key="dossier.section.anchor" :of="dossier.section" />
   <SeenPart />
   <IssuePart />
 </template>

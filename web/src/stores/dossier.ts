@@ -24,10 +24,22 @@ export const useDossier = defineStore('dossier', () => {
   const sections = computed(() => state.value?.file?.sections ?? [])
   const section = computed(() => sections.value.find((s) => s.anchor === chosen.value) ?? null)
   const open = computed(() => (state.value?.questions ?? []).filter((q) => q.state === 'open').length)
+  /** The last section up to a place that is such a one. */
+  const before = (at: number, is: (s: Section) => boolean) =>
+    sections.value
+      .slice(0, at + 1)
+      .reverse()
+      .find(is)?.anchor
+  /** The inputs that stand in the chosen section. */
+  const rows = computed(() => {
+    const at = sections.value.findIndex((s) => s.anchor === chosen.value)
+    const end = sections.value.findIndex((s, k) => k > at && !s.row)
+    return at < 0 ? [] : sections.value.slice(at + 1, end < 0 ? undefined : end)
+  })
   /** The chapter that is chosen, or that the chosen section is in. */
   const chapter = computed(() => {
-    const key = chosen.value.split('.')[0] ?? ''
-    const own = key === 'member' ? 'verification' : key
+    const at = sections.value.findIndex((s) => s.anchor === chosen.value)
+    const own = before(at, (s) => s.depth === 1) ?? chosen.value
     return chapters.value.find((c) => c.key === own) ?? null
   })
   const following = useFollowing(() => bench.project?.id)
@@ -88,11 +100,11 @@ export const useDossier = defineStore('dossier', () => {
   const tick = (anchor: string, seen: boolean) =>
     take(() => api.PUT('/api/projects/{project_id}/ticks', { params: { path: path() }, body: { anchor, seen } }))
 
-  /** Choose a chapter or section, and go to its page. */
+  /** Choose a chapter or section, of an input the one that it stands in, and go to its page. */
   function go(anchor: string): void {
-    chosen.value = anchor
-    const found = sections.value.find((s) => s.anchor === anchor)
-    if (found) page.value = found.page
+    const at = sections.value.findIndex((s) => s.anchor === anchor)
+    chosen.value = before(at, (s) => !s.row) ?? anchor
+    if (at >= 0) page.value = sections.value[at]!.page
   }
 
   /** Change how a chapter is told, as an edit of the document. */
@@ -133,6 +145,7 @@ export const useDossier = defineStore('dossier', () => {
     chapters,
     sections,
     section,
+    rows,
     chapter,
     open,
     make,

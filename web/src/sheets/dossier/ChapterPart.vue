@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { ElCheckbox, ElInput, ElSegmented, ElSwitch } from 'element-plus'
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
+import type { Schemas } from '../../api/client'
+import { named, unnamed } from '../../lib/changes'
 import { useDossier, type Level } from '../../stores/dossier'
 import { useWorkbench } from '../../stores/workbench'
-import ChapterPictures from './ChapterPictures.vue'
 import ChapterViews from './ChapterViews.vue'
+import PictureList from './PictureList.vue'
 
 /** How the chosen chapter is told. */
 const bench = useWorkbench()
@@ -26,6 +28,15 @@ async function save() {
   if (chapter && words !== chapter.remark) await dossier.plan(chapter, 'remark', words)
 }
 const set = (level: string | number | boolean) => dossier.chapter && dossier.plan(dossier.chapter, 'level', level)
+type Placed = Schemas['PlacedPicture']
+const pictures = computed<readonly Placed[]>(() => {
+  const plans = bench.document?.dossier?.chapters as Record<string, { pictures?: Placed[] }> | undefined
+  return plans?.[dossier.chapter?.key ?? '']?.pictures ?? []
+})
+const path = computed(() => `dossier.chapters.${dossier.chapter!.key}.pictures`)
+const say = (what: string) => `Dossier, ${dossier.chapter!.title}: ${what}`
+const put = (p: Placed, words: string) => bench.edit(say(words), named(path.value, pictures.value, p))
+const remove = (name: string) => bench.edit(say('a picture less'), unnamed(path.value, pictures.value, name))
 const every = (value: unknown) =>
   bench.edit(`Dossier: ${value ? 'proofs of every member' : 'proofs of each group'}`, [
     { path: 'dossier.every_member', value: !!value },
@@ -77,7 +88,7 @@ const every = (value: unknown) =>
           @blur="save"
         />
       </label>
-      <ChapterPictures />
+      <PictureList :key="dossier.chapter.key" :placed="pictures" @put="put" @remove="remove" />
       <ChapterViews />
     </div>
   </template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ElButton, ElCheckbox, ElInput } from 'element-plus'
 import { computed, ref, watch } from 'vue'
-import { useDossier } from '../../stores/dossier'
+import { useDossier, type Section } from '../../stores/dossier'
 import { usePeople } from '../../stores/people'
 import { useWorkbench } from '../../stores/workbench'
 
@@ -11,15 +11,20 @@ const dossier = useDossier()
 const people = usePeople()
 if (!people.me) void people.whoAmI()
 const text = ref('')
+/** The input that is asked about, in place of the section. */
+const about = ref('')
 watch(
   () => dossier.chosen,
-  () => (text.value = ''),
+  () => (text.value = about.value = ''),
 )
 const mayCheck = computed(() => !!bench.project && bench.project.role !== 'viewer')
-const mine = computed(() => dossier.section?.seen.includes(people.me?.name ?? '') ?? false)
-const questions = computed(() => (dossier.state?.questions ?? []).filter((q) => q.anchor === dossier.chosen))
+const isMine = (s: Section | null) => !!s && s.seen.includes(people.me?.name ?? '')
+const asked = computed(() => new Set([dossier.chosen, ...dossier.rows.map((row) => row.anchor)]))
+const questions = computed(() => (dossier.state?.questions ?? []).filter((q) => asked.value.has(q.anchor)))
+const subject = computed(() => dossier.rows.find((row) => row.anchor === about.value)?.title ?? 'it')
 async function ask() {
-  if (text.value.trim() && (await dossier.ask(dossier.chosen, text.value.trim()))) text.value = ''
+  if (text.value.trim() && (await dossier.ask(about.value || dossier.chosen, text.value.trim())))
+    text.value = about.value = ''
 }
 </script>
 
@@ -31,16 +36,40 @@ async function ask() {
     <div class="part">
       <ElCheckbox
         size="small"
-        :model-value="mine"
+        :model-value="isMine(dossier.section)"
         :disabled="!mayCheck"
         @change="dossier.tick(dossier.chosen, !!$event)"
-        >Seen as it stands</ElCheckbox
+        >Seen as it stands{{ dossier.rows.length ? `, with its ${dossier.rows.length} inputs` : '' }}</ElCheckbox
       >
       <p v-if="dossier.section.seen.length" class="who">Seen by {{ dossier.section.seen.join(', ') }}.</p>
       <p v-if="dossier.section.fallen.length" class="fallen">
         {{ dossier.section.fallen.join(', ') }} had seen it before it changed.
       </p>
-      <p v-for="q in questions" :key="q.number" class="who">?{{ q.number }} {{ q.state }}: {{ q.text }}</p>
+      <ul v-if="dossier.rows.length" aria-label="Inputs of this section">
+        <li v-for="row in dossier.rows" :key="row.anchor" :class="{ on: about === row.anchor }">
+          <ElCheckbox
+            size="small"
+            :model-value="isMine(row)"
+            :disabled="!mayCheck"
+            :title="row.seen.length ? `Seen by ${row.seen.join(', ')}` : undefined"
+            @change="dossier.tick(row.anchor, !!$event)"
+            >{{ row.title }}</ElCheckbox
+          >
+          <em v-if="row.fallen.length" :title="`${row.fallen.join(', ')} had seen it before it changed`">changed</em>
+          <ElButton
+            v-if="mayCheck"
+            size="small"
+            text
+            :aria-pressed="about === row.anchor"
+            :aria-label="`Ask about ${row.title}`"
+            @click="about = about === row.anchor ? '' : row.anchor"
+            >?</ElButton
+          >
+        </li>
+      </ul>
+      <p v-for="q in questions" :key="q.number" class="who">
+        ?{{ q.number }} {{ q.anchor === dossier.chosen ? '' : `on ${q.title}, ` }}{{ q.state }}: {{ q.text }}
+      </p>
       <ElInput
         v-model="text"
         type="textarea"
@@ -48,7 +77,7 @@ async function ask() {
         maxlength="2000"
         :readonly="!mayCheck"
         aria-label="A question about this section"
-        placeholder="A question about it"
+        :placeholder="`A question about ${subject}`"
       />
       <ElButton v-if="text.trim()" size="small" class="ask" @click="ask">Ask</ElButton>
     </div>
@@ -66,6 +95,30 @@ async function ask() {
   color: var(--ink-2);
 }
 .fallen {
+  color: #6f4d0c;
+}
+ul {
+  list-style: none;
+  margin: 4px 0 6px;
+  padding: 0;
+  max-height: 260px;
+  overflow-y: auto;
+}
+li {
+  display: flex;
+  align-items: center;
+  border-bottom: 1px solid var(--line-soft);
+}
+li.on {
+  background: var(--paper);
+}
+li .el-checkbox {
+  flex: 1;
+  min-width: 0;
+  height: 22px;
+}
+li em {
+  font: 400 11.5px var(--condensed);
   color: #6f4d0c;
 }
 .ask {

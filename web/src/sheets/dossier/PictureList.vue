@@ -1,16 +1,15 @@
 <script setup lang="ts">
-/** Pictures of one's own below the remark of a chapter. */
+/** Pictures of one's own below a remark. */
 import { ElButton, ElInput, ElSegmented, ElUpload, type UploadRawFile } from 'element-plus'
-import { computed, reactive, ref, watch } from 'vue'
+import { reactive, ref, watch } from 'vue'
 import type { Schemas } from '../../api/client'
-import { named, unnamed } from '../../lib/changes'
 import { LARGEST, posted } from '../../lib/takingIn'
-import { useDossier } from '../../stores/dossier'
 import { useWorkbench } from '../../stores/workbench'
 
 type Placed = Schemas['PlacedPicture']
+const props = defineProps<{ placed: readonly Placed[] }>()
+const emit = defineEmits<{ put: [picture: Placed, words: string]; remove: [name: string] }>()
 const bench = useWorkbench()
-const dossier = useDossier()
 const problem = ref('')
 const taking = ref(false)
 const WIDTHS = [
@@ -19,26 +18,16 @@ const WIDTHS = [
   { value: 0.75, label: '¾' },
   { value: 1, label: 'full' },
 ]
-const path = computed(() => `dossier.chapters.${dossier.chapter!.key}.pictures`)
-const placed = computed<readonly Placed[]>(() => {
-  const plans = bench.document?.dossier?.chapters as Record<string, { pictures?: Placed[] }> | undefined
-  return plans?.[dossier.chapter?.key ?? '']?.pictures ?? []
-})
 /** Captions as they are being written. */
 const written = reactive<Record<string, string>>({})
 watch(
-  placed,
+  () => props.placed,
   (now) => {
     for (const p of now) written[p.name] = p.caption
   },
   { immediate: true },
 )
-watch(
-  () => dossier.chapter?.key,
-  () => (problem.value = ''),
-)
 const address = (key: string) => `/api/projects/${bench.project?.id}/pictures/${key}`
-const say = (what: string) => `Dossier, ${dossier.chapter!.title}: ${what}`
 
 async function take(file: File) {
   problem.value = file.size > LARGEST ? `${file.name} is larger than 8 MB.` : ''
@@ -51,13 +40,12 @@ async function take(file: File) {
   problem.value = found.problem && `${file.name} was not taken in. ${found.problem}`
   if (!found.data) return
   const name = found.data.key
-  if (placed.value.some((p) => p.name === name)) problem.value = 'This picture stands here already.'
-  else await put({ name, caption: '', width: 0.5 }, 'a picture')
+  if (props.placed.some((p) => p.name === name)) problem.value = 'This picture stands here already.'
+  else put({ name, caption: '', width: 0.5 }, 'a picture')
 }
-const put = (p: Placed, words: string) => bench.edit(say(words), named(path.value, placed.value, p))
+const put = (p: Placed, words: string) => emit('put', p, words)
 const caption = (p: Placed, words: string) =>
   words.trim() !== p.caption && put({ ...p, caption: words.trim() }, 'caption')
-const remove = (p: Placed) => bench.edit(say('a picture less'), unnamed(path.value, placed.value, p.name))
 /** Nothing is uploaded by the control itself. */
 function given(file: UploadRawFile): false {
   void take(file)
@@ -87,7 +75,9 @@ function given(file: UploadRawFile): false {
             :options="WIDTHS"
             @change="put({ ...p, width: Number($event) }, 'width of a picture')"
           />
-          <ElButton size="small" text :aria-label="`Remove picture ${k + 1}`" @click="remove(p)">Remove</ElButton>
+          <ElButton size="small" text :aria-label="`Remove picture ${k + 1}`" @click="$emit('remove', p.name)"
+            >Remove</ElButton
+          >
         </div>
       </div>
     </li>
