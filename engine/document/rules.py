@@ -193,7 +193,7 @@ class Rules(Part):
     psi: ψ0, ψ1, ψ2 in place of those of table A1.1, by its row. strength_rule: expression(s) of EN 1990 6.4.3.2; xi: ξ of
     (6.10b). loads_at: where loads from above act on members that nothing holds between the ends of a segment, for
     lateral-torsional buckling. gamma_G_equ: of overturning and uplift, table A1.2(A). imperfections: sway of EN 1993-1-1
-    5.3.2 in strength.
+    5.3.2 in strength. consequences: class of EN 1991-1-7 table A.1, by which ties are asked for; "": not stated.
     """
 
     standard: Literal["EN"] = "EN"
@@ -217,6 +217,7 @@ class Rules(Part):
     deflections_variable: dict[Role, NotNegative | None] = {}
     slenderness: dict[Role, NotNegative | None] = {}
     sheeting: dict[Role, Sheeting | None] = {}
+    consequences: Literal["", "1", "2a", "2b", "3"] = ""
     effective_lengths: dict[Role, EffectiveLength] = {}
 
     def deflection_ratio(self, role: str) -> float | None:

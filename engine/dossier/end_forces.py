@@ -8,10 +8,10 @@ import numpy as np
 
 from engine.analysis.diagrams import FORCES
 from engine.chain import Chain
-from engine.dossier.meeting import Joint, Meeting, Ranked, ranked_joints
+from engine.dossier.meeting import Joint, Meeting
 from engine.dossier.values import Cell, Column, Table
 from engine.structure.model import Floats
-from engine.structure.words import ROLE_WORDS, label
+from engine.structure.words import ROLE_WORDS
 
 SYMBOLS = ("N", "V_y", "V_z", "T", "M_y", "M_z")
 #: a force below this is none, N or Nm
@@ -33,54 +33,38 @@ BLOCK = 256
 Place = tuple[Joint, Meeting]
 
 
-def forces_by_kind(chain: Chain, ranked: Ranked) -> Table:
+def forces_of_kind(chain: Chain, number: int, own: list[Joint]) -> Table:
     """Over all joints of a kind, for each role and section that ends there: the least and greatest N, and the largest V_z and M_y."""
     members = chain.structure.members
     rows: list[tuple[Cell, ...]] = []
-    for number, (_, own) in enumerate(ranked, 1):
-        ends: dict[tuple[str, str], list[Place]] = defaultdict(list)
-        for place in _ends(own):
-            m = members[place[1].member]
-            ends[m.role, m.section.name].append(place)
-        for (role, section), places in ends.items():
-            for what, k, name, forces in _extremes(chain, places, OF_KINDS):
-                at = chain.structure.nodes[places[k][0].node]
-                rows.append((f"J{number}", f"{ROLE_WORDS[role][0]} {section}", what, at, name, *forces))
+    ends: dict[tuple[str, str], list[Place]] = defaultdict(list)
+    for place in ends_of(own):
+        m = members[place[1].member]
+        ends[m.role, m.section.name].append(place)
+    for (role, section), places in ends.items():
+        for what, k, name, forces in extremes(chain, places, OF_KINDS):
+            at = chain.structure.nodes[places[k][0].node]
+            rows.append((f"J{number}", f"{ROLE_WORDS[role][0]} {section}", what, at, name, *forces))
     columns = (Column("kind"), Column("end of", wide=True), Column("most by"), Column("joint", wide=True), Column("in"))
-    return Table("forces at ends", columns + _columns(), tuple(rows))
+    return Table("forces at ends", columns + force_columns(), tuple(rows))
 
 
-def end_forces(chain: Chain) -> Table:
-    """Every end that meets others or a support: its extremes in the combinations for strength, in the local axes of the member, N as
-    tension positive."""
-    members = chain.structure.members
-    rows: list[tuple[Cell, ...]] = []
-    for number, ((kind, _), own) in enumerate(ranked_joints(chain.structure), 1):
-        for joint, row in _ends(own) if chain.verification.strength else ():
-            m = members[row.member]
-            named = (chain.structure.nodes[joint.node], f"J{number}", kind, m.name, label(m), row.where)
-            made = (m.section.name, m.material.name)
-            for what, _, name, forces in _extremes(chain, [(joint, row)], len(SOUGHT)):
-                rows.append((*named, *made, what, name, *forces))
-    words = ("joint", "kind", "what", "member", "called", "end", "section", "grade", "most by", "combination")
-    return Table("end forces", tuple(Column(w) for w in words) + _columns(), tuple(rows))
-
-
-def _columns() -> tuple[Column, ...]:
+def force_columns() -> tuple[Column, ...]:
     return tuple(
         Column(symbol, "kNm" if name[0] in "TM" else "kN", 1) for symbol, name in zip(SYMBOLS, FORCES, strict=True)
     )
 
 
-def _ends(joints: list[Joint]) -> list[Place]:
+def ends_of(joints: list[Joint]) -> list[Place]:
+    """The ends of members at joints."""
     return [(joint, row) for joint in joints for row in joint.members if row.where != "through"]
 
 
-def _extremes(chain: Chain, places: list[Place], sought: int) -> list[tuple[str, int, str, tuple[float, ...]]]:
+def extremes(chain: Chain, places: list[Place], sought: int) -> list[tuple[str, int, str, tuple[float, ...]]]:
     """What is extreme among places: what, which place, the combination, all six forces there in kN and kNm. None is told twice."""
     best: dict[str, tuple[float, int, int, Floats]] = {}
     for begin in range(0, len(places), BLOCK):
-        values = _values(chain, places[begin : begin + BLOCK])
+        values = end_values(chain, places[begin : begin + BLOCK])
         for what, force, ranking in SOUGHT[:sought]:
             ranked = ranking(values[force])
             place, c = (int(k) for k in np.unravel_index(int(ranked.argmax()), ranked.shape))
@@ -97,8 +81,8 @@ def _extremes(chain: Chain, places: list[Place], sought: int) -> list[tuple[str,
     return found
 
 
-def _values(chain: Chain, places: list[Place]) -> Floats:
-    """(forces, places, combinations) at the ends."""
+def end_values(chain: Chain, places: list[Place]) -> Floats:
+    """(forces, places, combinations for strength) at the ends, N and Nm."""
     first = np.searchsorted(chain.response.elements.member, np.arange(len(chain.structure.members) + 1))
     at = np.array([first[row.member] if row.where == "start" else first[row.member + 1] - 1 for _, row in places])
     station = np.array([0 if row.where == "start" else -1 for _, row in places])

@@ -5,29 +5,41 @@ from __future__ import annotations
 from collections import defaultdict
 
 from engine.chain import Chain
-from engine.dossier.end_forces import forces_by_kind
-from engine.dossier.meeting import Joint, Ranked, ranked_joints
-from engine.dossier.values import Cell, Column, Heading, Paragraph, Table, Told
+from engine.dossier.end_forces import forces_of_kind
+from engine.dossier.least import least_table
+from engine.dossier.meeting import Joint, Ranked, Slots, joint_anchor, ranked_joints
+from engine.dossier.values import Cell, Column, Heading, Link, Paragraph, Table, Told
+from engine.standards.family import family
 from engine.structure.model import Structure
 from engine.structure.words import ROLE_WORDS, label
 
-UNDESIGNED = "The design of joints, and least forces that EN 1993-1-8 asks for, are not part of this document."
+UNDESIGNED = "The design of joints is not part of this document."
 
 
 def joints(chain: Chain, told: Told) -> None:
-    """Kinds of joints with their number; the extremes of the forces at the ends that meet there, each with those that act with it."""
-    ranked = ranked_joints(chain.structure)
+    """Kinds of joints with their number; of each the extremes of the forces at the ends that meet there, each with those that act with it, and what
+    they must bear at least."""
+    structure = chain.structure
+    ranked = ranked_joints(structure)
     told.add(Heading("Kinds of joints", "joints.kinds"))
     if not ranked:
         told.add(Paragraph("No members meet.", "missing"))
         return
-    told.add(_kinds(chain.structure, ranked), Paragraph(UNDESIGNED, "missing"))
+    told.add(_kinds(structure, ranked), Paragraph(UNDESIGNED, "missing"))
     if told.level == "summary" or not chain.verification.strength:
         return
     aside = "combinations for strength; N tension positive, local axes of the member"
-    told.add(Heading("Forces at ends", "joints.forces", aside=aside), forces_by_kind(chain, ranked))
+    told.add(Heading("Forces at ends", "joints.forces", aside=aside))
+    asked, words = family(chain.document).ties_asked(chain.document)
+    told.add(Paragraph(words, "missing"))
+    if asked and any(m.role == "top chord" for m in structure.members):
+        told.add(Paragraph("Trusses as ties are not covered.", "missing"))
+    for number, ((kind, slots), own) in enumerate(ranked, 1):
+        told.add(Heading(f"J{number} · {kind}", joint_anchor(structure, own), 3, _in_words(slots)))
+        least = least_table(chain, number, kind, own)
+        told.add(forces_of_kind(chain, number, own), *([least] if least else []))
     if told.level == "full":
-        told.add(Heading("Every joint", "joints.all"), _every(chain.structure, ranked))
+        told.add(Heading("Every joint", "joints.all"), _every(structure, ranked))
 
 
 def _kinds(structure: Structure, ranked: Ranked) -> Table:
@@ -36,7 +48,7 @@ def _kinds(structure: Structure, ranked: Ranked) -> Table:
         nodes = ", ".join(structure.nodes[j.node] for j in own[:3]) + (
             f" and {len(own) - 3} more" if len(own) > 3 else ""
         )
-        rows.append((f"J{number}", kind, _in_words(slots), float(len(own)), nodes))
+        rows.append((Link(f"J{number}", joint_anchor(structure, own)), kind, _in_words(slots), float(len(own)), nodes))
     columns = (
         Column("kind"),
         Column("what"),
@@ -59,7 +71,8 @@ def _every(structure: Structure, ranked: Ranked) -> Table:
     return Table("joints", (Column("joint"), Column("kind"), Column("what"), Column("members", wide=True)), rows)
 
 
-def _in_words(slots: tuple[tuple[str, str, str], ...]) -> str:
+def _in_words(slots: Slots) -> str:
+    """What meets in a kind of joints: “2 × rafter IPE 450; column HEA 300”."""
     count: dict[tuple[str, str, str], int] = defaultdict(int)
     for slot in slots:
         count[slot] += 1

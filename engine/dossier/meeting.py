@@ -38,7 +38,8 @@ Ranked = list[tuple[tuple[str, Slots], list[Joint]]]
 
 def joints_of(structure: Structure) -> list[Joint]:
     """All joints, in the order of the nodes: where two members meet, or one is supported."""
-    held = (structure.fixed | (structure.springs != 0)).any(axis=1)
+    holding = structure.fixed | (structure.springs != 0)
+    held, down = holding.any(axis=1), holding[:, 2]
     found = []
     for node, own in sorted(structure.meeting.items()):
         rows = [
@@ -49,15 +50,17 @@ def joints_of(structure: Structure) -> list[Joint]:
             if structure.members[i].behaviour != "rigid link" and structure.members[i].role != "deck"
         ]
         if len(rows) > 1 or (rows and held[node]):
-            found.append(Joint(node, _kind(structure, rows, bool(held[node])), tuple(rows)))
+            # what is held sideways alone stands on nothing
+            base = bool(down[node]) or len(rows) == 1
+            found.append(Joint(node, _kind(structure, rows, base), tuple(rows)))
     return found
 
 
-def _kind(structure: Structure, rows: list[Meeting], held: bool) -> str:
+def _kind(structure: Structure, rows: list[Meeting], base: bool) -> str:
     roles = [structure.members[row.member].role for row in rows]
     carrying = [(row, role) for row, role in zip(rows, roles, strict=True) if role not in BRACING]
     ending = [row for row, _ in carrying if row.where != "through"]
-    if held:
+    if base:
         return "base"
     main = {role for _, role in carrying}
     if "column" in main and main & {"rafter", "top chord"}:
@@ -82,6 +85,11 @@ def _kind(structure: Structure, rows: list[Meeting], held: bool) -> str:
     if "column" in main or "gable post" in main:
         return "beam to column"
     return "bracing" if len(carrying) < 2 else "beam to beam"
+
+
+def joint_anchor(structure: Structure, kind: list[Joint]) -> str:
+    """The lasting name of a kind of joints: that of the first of them."""
+    return f"joint.{structure.nodes[kind[0].node]}"
 
 
 def _way(structure: Structure, member: int) -> Floats:

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Protocol
 
 from engine.actions.cases import Case, Loading
 from engine.actions.combinations import Combination
 from engine.actions.derived import Factors, Idle, LocalPressure, SnowShape, Wind, Zone
 from engine.analysis.combined import Combined
+from engine.catalogue.properties import Section
+from engine.catalogue.steels import Material
 from engine.derivation import Derivation, Reason
 from engine.document import Document
 from engine.document.national import BasisValues, ImperfectionValues
@@ -18,6 +21,7 @@ from engine.standards.en.family import Eurocodes
 from engine.structure.model import Floats, Member, Structure
 from engine.verification.checks import Checks
 from engine.verification.grounds import Lengths
+from engine.verification.least import Splice
 from engine.verification.secondary import Secondary
 
 
@@ -93,6 +97,15 @@ class Family(Protocol):
 
     def checks(self, document: Document, combined: Combined, strength: tuple[int, ...]) -> Checks:
         """The checks of members under the combinations for strength, by their numbers."""
+
+    def splice(self, document: Document, parts: Sequence[tuple[Section, Material]], compression: float) -> Splice:
+        """What a splice between sections must bear at least where its members are in compression; compression: the largest, N."""
+
+    def ties_asked(self, document: Document) -> tuple[bool, str]:
+        """Whether members must tie the building together when a part of it fails, and in words why, and what of it is not covered."""
+
+    def ties(self, document: Document, cases: Sequence[Case], on: Floats) -> Floats:
+        """(m,) N that members must bear in tension as horizontal ties; on: (m, cases) N of weight on each."""
 
     def simplifications(self, document: Document, structure: Structure) -> list[str]:
         """What is simplified or not covered for this document, in sentences."""

@@ -4,20 +4,21 @@ from __future__ import annotations
 
 import io
 import re
+from dataclasses import replace
 
 from openpyxl import Workbook
 from openpyxl.cell import Cell as Box
 from openpyxl.styles import Font
 from openpyxl.utils import get_column_letter
 
-from engine.dossier.values import Cell, Dossier, Link, Table
+from engine.dossier.values import Cell, Column, Dossier, Link, Table
 
 #: characters that the name of a sheet cannot bear
 _NOT_NAMES = re.compile(r"[\[\]:*?/\\']")
 
 
 def workbook(dossier: Dossier) -> bytes:
-    """All tables of a dossier."""
+    """All tables of a dossier; tables of one name with the same columns on one sheet."""
     book = Workbook()
     first = book.active
     assert first is not None
@@ -31,10 +32,13 @@ def workbook(dossier: Dossier) -> bytes:
         ["Sheet", "Section"],
     ]
     taken: set[str] = {"dossier"}
+    together: dict[tuple[str, tuple[Column, ...]], list[tuple[str, Table]]] = {}
     for section, table in dossier.tables:
-        name = _name(table.name, taken)
-        lines.append([name, section])
-        _fill(book, name, table)
+        together.setdefault((table.name, table.columns), []).append((section, table))
+    for (wanted, _), own in together.items():
+        name = _name(wanted, taken)
+        lines.append([name, own[0][0] if len(own) == 1 else f"{own[0][0]} and {len(own) - 1} more"])
+        _fill(book, name, replace(own[0][1], rows=tuple(row for _, table in own for row in table.rows)))
     for k, line in enumerate(lines, 1):
         for j, words in enumerate(line, 1):
             _put(first.cell(k, j), words)

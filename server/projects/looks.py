@@ -17,7 +17,7 @@ from engine.chain import Chain
 from engine.document import read_stored
 from engine.document.handover import DossierPlan
 from engine.dossier.compose import compose
-from engine.dossier.end_forces import end_forces
+from engine.dossier.every_end import end_forces
 from engine.editing.operations import Operation
 from engine.errors import ModelError
 from engine.result import result

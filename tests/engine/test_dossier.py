@@ -14,7 +14,7 @@ from engine.document.jigs import HallJig
 from engine.dossier.compose import TITLES, compose, ordered
 from engine.dossier.drawing import scale_for
 from engine.dossier.elevations import alike, elevation
-from engine.dossier.end_forces import end_forces
+from engine.dossier.every_end import end_forces
 from engine.dossier.meeting import joints_of
 from engine.dossier.second import second
 from engine.dossier.values import Column, Derived, Facts, Figure, Heading, Link, Paragraph, Proven, Table
@@ -121,9 +121,10 @@ class Hall(unittest.TestCase):
         self.assertEqual(count, {"base": 16, "eaves": 16, "apex": 8, "bracing": 8})
         names = [c.name for c in self.chain.combinations]
         force = self.chain.combined.reaction(self.chain.verification.strength)
-        found = tables(self.plain, "forces at ends")
         [base] = [r for r in tables(self.plain, "kinds of joints").rows if r[2] == "column IPE 550"]
-        rows = [row for row in found.rows if row[0] == base[0]]
+        rows = [
+            row for _, t in self.plain.tables if t.name == "forces at ends" for row in t.rows if row[0] == base[0].words
+        ]
         self.assertEqual({row[2] for row in rows}, {"N least", "N most", "V_z"})
         for row in rows:
             node = self.chain.structure.nodes.index(row[3])
@@ -160,7 +161,7 @@ class Hall(unittest.TestCase):
             c = chain.verification.strength.index(combinations[row["combination"]])
             self.assertAlmostEqual(row["N"], -reaction[node, 2, c] / 1000, places=6)
         # the extremes over all feet are those of the kinds together
-        kinds = [r for r in tables(self.plain, "forces at ends").rows if r[2] == "N least"]
+        kinds = [r for _, t in self.plain.tables if t.name == "forces at ends" for r in t.rows if r[2] == "N least"]
         self.assertIn(min(r["N"] for r in feet), [r[5] for r in kinds])
 
     def test_in_full_each_case_and_each_check_is_a_section(self):

@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from engine.actions.cases import Case, Loading
 from engine.actions.combinations import Combination
 from engine.actions.derived import Factors, Idle, LocalPressure, SnowShape, Wind, Zone
 from engine.analysis.combined import Combined
+from engine.catalogue.properties import Section
+from engine.catalogue.steels import Material
 from engine.derivation import Derivation, Reason
 from engine.document import Document
 from engine.document.national import BasisValues, ImperfectionValues
@@ -19,6 +23,7 @@ from engine.standards.en.hall_actions import add_hall_cases, simplifications
 from engine.standards.en.idle import idle
 from engine.standards.en.imperfections import add_imperfections, bow_ratio
 from engine.standards.en.imposed import reduce_by_area
+from engine.standards.en.least import ASKED, splice, ties
 from engine.standards.en.national import national_values
 from engine.standards.en.secondary import secondary
 from engine.standards.en.snow import mu1
@@ -28,6 +33,7 @@ from engine.standards.en.wind_local import local_pressures
 from engine.structure.model import Floats, Member, Structure
 from engine.verification.checks import Checks
 from engine.verification.grounds import Lengths
+from engine.verification.least import Splice
 from engine.verification.secondary import Secondary
 
 
@@ -106,6 +112,15 @@ class Eurocodes:
 
     def checks(self, document: Document, combined: Combined, strength: tuple[int, ...]) -> Checks:
         return steel_checks(document, combined, strength)
+
+    def splice(self, document: Document, parts: Sequence[tuple[Section, Material]], compression: float) -> Splice:
+        return splice(document, parts, compression)
+
+    def ties_asked(self, document: Document) -> tuple[bool, str]:
+        return document.rules.consequences not in ("", "1"), ASKED[document.rules.consequences]
+
+    def ties(self, document: Document, cases: Sequence[Case], on: Floats) -> Floats:
+        return ties(document, cases, on)
 
     def simplifications(self, document: Document, structure: Structure) -> list[str]:
         return simplifications(document, structure)

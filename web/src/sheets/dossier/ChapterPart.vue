@@ -5,6 +5,7 @@ import type { Schemas } from '../../api/client'
 import { named, unnamed } from '../../lib/changes'
 import { useDossier, type Level } from '../../stores/dossier'
 import { useWorkbench } from '../../stores/workbench'
+import ChoiceField from '../../components/ChoiceField.vue'
 import ChapterViews from './ChapterViews.vue'
 import PictureList from './PictureList.vue'
 
@@ -37,6 +38,13 @@ const path = computed(() => `dossier.chapters.${dossier.chapter!.key}.pictures`)
 const say = (what: string) => `Dossier, ${dossier.chapter!.title}: ${what}`
 const put = (p: Placed, words: string) => bench.edit(say(words), named(path.value, pictures.value, p))
 const remove = (name: string) => bench.edit(say('a picture less'), unnamed(path.value, pictures.value, name))
+const CLASSES = [
+  { value: '', label: 'not stated' },
+  { value: '1', label: '1: few people, farms' },
+  { value: '2a', label: '2a: halls, up to three or four storeys' },
+  { value: '2b', label: '2b: higher, public' },
+  { value: '3', label: '3: larger, hazardous' },
+]
 const every = (value: unknown) =>
   bench.edit(`Dossier: ${value ? 'proofs of every member' : 'proofs of each group'}`, [
     { path: 'dossier.every_member', value: !!value },
@@ -75,6 +83,14 @@ const every = (value: unknown) =>
         @change="every"
         >Proofs of every member, {{ bench.chain?.members?.length }}</ElCheckbox
       >
+      <ChoiceField
+        v-if="dossier.chapter.key === 'joints'"
+        label="Consequence class"
+        path="rules.consequences"
+        :value="bench.document?.rules?.consequences ?? ''"
+        :options="CLASSES"
+        hint="EN 1991-1-7 table A.1: by it ties are asked for (A.5)"
+      />
       <label>
         Own remark <small>after the heading</small>
         <ElInput
