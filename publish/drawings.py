@@ -17,6 +17,8 @@ STYLES = {
     "load": 'fill="#a03b23" stroke="#a03b23" stroke-width="0.3"',
     "pressure": 'fill="#a03b23" fill-opacity="0.10" stroke="#a03b23" stroke-width="0.15"',
     "zone": 'fill="#1f5f7a" fill-opacity="0.06" stroke="#1f2a33" stroke-width="0.15"',
+    "failing": 'fill="#e3b3a6" stroke="#a03b23" stroke-width="0.6"',
+    "uncovered": 'fill="#fff" stroke="#7a5a14" stroke-width="0.35" stroke-dasharray="1.2 0.8"',
     "outline": 'fill="none" stroke="#1f2a33" stroke-width="0.45"',
 }
 FONT = "IBM Plex Sans"

@@ -36,15 +36,28 @@ class PlacedPicture(Part):
 
 
 class PlacedView(Part):
-    """A view of the workbench that is drawn anew in each dossier. name: its own; plane: the key of what is looked at; shows: the steel, the
-    loads of a case, or the moments of a case, a combination or (“envelope”) all for strength; state: which; means: the name of that case or the
-    formula of that combination, which is looked for where numbers have moved on."""
+    """A view of the workbench that is drawn anew in each dossier. name: its own; plane: the key of what is looked at, “whole” for the building in space;
+    shows: the steel, its utilisation, the loads of a case, one of the internal forces (“moments”: M_y) or the movement of a case, a combination, an
+    envelope or a mode; state: which; means: the name of that case or the formula of that combination, which is looked for where numbers have
+    moved on; bearing, tilt: from where the whole is looked at, degrees from X towards Y and above the ground."""
 
     name: Name
     plane: Annotated[str, Field(max_length=80)]
-    shows: Literal["steel", "loads", "moments"]
+    shows: Literal["steel", "utilisation", "loads", "moments", "forces", "movement"]
+    quantity: Literal["N", "Vy", "Vz", "T", "My", "Mz"] = "My"
     state: Annotated[str, Field(max_length=120)] = ""
     means: Annotated[str, Field(max_length=1000)] = ""
+    bearing: Annotated[float, Field(ge=-360, le=360, allow_inf_nan=False)] = 225.0
+    tilt: Annotated[float, Field(ge=-90, le=90, allow_inf_nan=False)] = 25.0
+
+
+class PlacedTable(Part):
+    """A table of the dossier that stands in a chapter besides, as it is told in full. name: its own; table: which; words: those that a row must hold,
+    all of them; none: every row."""
+
+    name: Name
+    table: Annotated[str, Field(min_length=1, max_length=80)]
+    words: Annotated[str, Field(max_length=200)] = ""
 
 
 class SectionNote(Part):
@@ -59,7 +72,7 @@ class SectionNote(Part):
 
 class ChapterPlan(Part):
     """How a chapter is told. place: its position among the others, by default that of the list of chapters (1, 2, …); a remark
-    stands below its heading, pictures below that, then views."""
+    stands below its heading, pictures below that, then views, then tables."""
 
     level: Level = "normal"
     left_out: bool = False
@@ -67,6 +80,7 @@ class ChapterPlan(Part):
     remark: Remark = ""
     pictures: Annotated[list[PlacedPicture], Field(max_length=20)] = []
     views: Annotated[list[PlacedView], Field(max_length=20)] = []
+    tables: Annotated[list[PlacedTable], Field(max_length=20)] = []
 
 
 class DossierPlan(Part):

@@ -9,10 +9,10 @@ import numpy as np
 
 from engine.actions.derived import Wind
 from engine.chain import Chain
+from engine.dossier.acting import loads as loads_drawing
+from engine.dossier.acting import zones_drawing
 from engine.dossier.behaviour import frames_with_worst
 from engine.dossier.building import named
-from engine.dossier.diagrams import loads as loads_drawing
-from engine.dossier.diagrams import zones_drawing
 from engine.dossier.values import Cell, Column, Derived, Facts, Figure, Heading, Paragraph, Table, Told
 from engine.report import loads
 from engine.standards.family import Family, family

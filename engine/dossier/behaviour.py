@@ -8,7 +8,7 @@ import numpy as np
 
 from engine.chain import Chain
 from engine.dossier.building import different, named
-from engine.dossier.diagrams import moments
+from engine.dossier.diagrams import forces as drawn_forces
 from engine.dossier.values import Cell, Column, Facts, Figure, Heading, Paragraph, Table, Told
 from engine.report import holding, supports
 from engine.report.movements import worst_movements
@@ -182,7 +182,7 @@ def response(chain: Chain, told: Told) -> None:
         for group, worst in frames if told.level == "full" else frames[:4]:
             forces = verification.forces.My
             envelope = [np.maximum(forces.max(axis=2), 0), np.minimum(forces.min(axis=2), 0)]
-            drawing = moments(chain, group[0], envelope, named(group))
+            drawing = drawn_forces(chain, group[0], envelope, named(group))
             told.add(
                 Heading(named(group), f"response.{group[0].key}", 3),
                 Figure(drawing, "M_y, envelope of the combinations for strength, kNm"),
@@ -191,7 +191,7 @@ def response(chain: Chain, told: Told) -> None:
             if strong:
                 o = max(strong, key=lambda o: o.utilisation)
                 c = chain.combinations[verification.strength[o.combination]]
-                one = moments(chain, group[0], [forces[..., o.combination]], named(group))
+                one = drawn_forces(chain, group[0], [forces[..., o.combination]], named(group))
                 told.add(
                     Figure(
                         one,

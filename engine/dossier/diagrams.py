@@ -1,4 +1,4 @@
-"""Moments drawn on a frame, on the side in tension, with their values; wind zones on the plan of roofs."""
+"""Forces, movement and utilisation drawn on a frame with their values."""
 
 from __future__ import annotations
 
@@ -6,42 +6,39 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from engine.actions.derived import Wind
-from engine.actions.panels import cut
 from engine.chain import Chain
-from engine.dossier.drawing import Drawing, Sheet
-from engine.dossier.elevations import ROOM, axes_of
-from engine.structure.model import Floats, Structure
+from engine.dossier.drawing import Drawing, Point, Sheet, Style
+from engine.dossier.elevations import ROOM, axes_of, steel_sheet
+from engine.report import verdicts
+from engine.structure.model import Floats, Member, Structure
 from engine.structure.planes import Plane
 
 #: height of the largest ordinate on paper, mm
 TALL = 17.0
+#: the largest movement on paper, mm
+MOVED = 11.0
 
 
-def moments(chain: Chain, plane: Plane, values: Sequence[Floats], title: str) -> Drawing:
-    """M_y of the members of a plane. values: one or more (e, s) in Nm over all elements, drawn over one another (an envelope is
-    two of them)."""
+def forces(chain: Chain, plane: Plane, values: Sequence[Floats], title: str, quantity: str = "My") -> Drawing:
+    """An internal force of the members of a plane, moments on the side in tension. values: one or more (e, s) in N or Nm over all elements, drawn over one
+    another (an envelope is two of them). What does not bend in the plane is drawn across the member."""
     structure, elements = chain.structure, chain.response.elements
-    basis, origin = np.array([plane.u, plane.v]), np.array(plane.origin)
-    base = origin @ basis.T
+    basis, base = _basis(plane)
     x = chain.verification.forces.x
     lines, most = [], 1e-9
     for i in plane.members:
-        m = structure.members[i]
         own = elements.rows(i)
-        axes = axes_of(structure, m)
-        across = axes[2] @ basis.T
-        if m.bar or np.linalg.norm(across) < 0.5:
+        flat = _flat(chain, plane, i, x)
+        across = _across(chain, plane, structure.members[i], flat, quantity)
+        if across is None:
             continue
-        start = structure.xyz[m.nodes[0]]
-        places = elements.positions(x, own).ravel()
-        flat = (start + places[:, None] * axes[0]) @ basis.T - base
         rows = [v[own].ravel() for v in values]
         lines.append((flat, across, rows))
         most = max(most, *(float(np.abs(row).max(initial=0.0)) for row in rows))
-    flat = structure.xyz[[n for i in plane.members for n in structure.members[i].nodes]] @ basis.T - base
-    low, high = flat.min(axis=0), flat.max(axis=0)
-    sheet = Sheet(title, (low[0], low[1]), (high[0], high[1]), (ROOM[0], 88.0), (26.0, 8.0, 26.0, 18.0))
+    sheet = _sheet(structure, plane, title)
+    if plane.kind == "space":
+        for i in plane.members:
+            sheet.line(structure.xyz[structure.ends[i]] @ basis.T - base, "dimension")
     for points, across, rows in lines:
         sheet.line(points[[0, -1]], "outline")
         for row in rows:
@@ -49,7 +46,7 @@ def moments(chain: Chain, plane: Plane, values: Sequence[Floats], title: str) ->
             # tension below (−z) is positive
             tips = at - row[:, None] * across * (TALL / most)
             sheet.paper([tuple(p) for p in np.concatenate([at[:1], tips, at[-1:]]).tolist()], "diagram", True)
-    said: list[tuple[float, float]] = []
+    said: list[Point] = []
     for points, across, rows in lines:
         for row in rows:
             spots = {0, len(row) - 1, int(np.abs(row).argmax()), int(row.argmax()), int(row.argmin())}
@@ -60,111 +57,105 @@ def moments(chain: Chain, plane: Plane, values: Sequence[Floats], title: str) ->
                 reach = -row[k] * across * (TALL / most)
                 reach = reach * (1 + 2.6 / max(float(np.linalg.norm(reach)), 1e-9))
                 spot = (x0 + float(reach[0]), y0 + float(reach[1]) - 0.8)
-                if any(abs(spot[0] - a) < 8.5 and abs(spot[1] - b) < 2.6 for a, b in said):
-                    continue
-                said.append(spot)
-                sheet.say(spot, f"{abs(row[k]) / 1000:.1f}", size=2.2, ground=True)
+                # a moment lies on the side in tension; other forces bear their sign
+                size = abs(row[k]) if quantity[0] == "M" else row[k]
+                if apart(spot, said):
+                    sheet.say(spot, f"{size / 1000:.1f}".replace("-", "−"), size=2.2, ground=True)
     return sheet.done()
 
 
-def loads(chain: Chain, plane: Plane, case: int, title: str) -> Drawing | None:
-    """What a case puts on the members of a plane, in it: line loads as they fall on them with their values in kN/m, forces in kN; None
-    where there is nothing."""
-    structure = chain.structure
-    basis, origin = np.array([plane.u, plane.v]), np.array(plane.origin)
-    base = origin @ basis.T
-    table = chain.loading.table(structure)
-    inside = set(plane.members)
-    rows = []
-    for k in np.flatnonzero(table.case == case).tolist():
-        m = int(table.member[k])
-        first, last = table.first[k] @ basis.T, table.last[k] @ basis.T
-        if m in inside and max(np.linalg.norm(first), np.linalg.norm(last)) > 1.0:
-            start, end = structure.xyz[structure.members[m].nodes[0]], structure.xyz[structure.members[m].nodes[-1]]
-            way = (end - start) / np.linalg.norm(end - start)
-            ends = [(start + way * at) @ basis.T - base for at in (table.start[k], table.end[k])]
-            rows.append((ends, (first, last)))
-    on = {n for i in inside for n in structure.members[i].nodes}
-    forces = [
-        (structure.xyz[p.node] @ basis.T - base, p.force @ basis.T)
-        for p in chain.loading.points
-        if p.case == case and p.node in on and np.linalg.norm(p.force @ basis.T) > 1.0
-    ]
-    if not rows and not forces:
-        return None
-    flat = structure.xyz[sorted(on)] @ basis.T - base
+def _basis(plane: Plane) -> tuple[Floats, Floats]:
+    """The two unit vectors of a plane (2, 3), and its origin on it (2,)."""
+    basis = np.array([plane.u, plane.v])
+    base: Floats = np.array(plane.origin) @ basis.T
+    return basis, base
+
+
+def _sheet(structure: Structure, plane: Plane, title: str) -> Sheet:
+    """A sheet on which the members of a plane find room, with what is drawn beside them."""
+    basis, base = _basis(plane)
+    flat = structure.xyz[[n for i in plane.members for n in structure.members[i].nodes]] @ basis.T - base
     low, high = flat.min(axis=0), flat.max(axis=0)
-    sheet = Sheet(title, (low[0], low[1]), (high[0], high[1]), (ROOM[0], 74.0), (24.0, 10.0, 24.0, 18.0))
+    return Sheet(title, (low[0], low[1]), (high[0], high[1]), (ROOM[0], 88.0), (26.0, 8.0, 26.0, 18.0))
+
+
+def _flat(chain: Chain, plane: Plane, member: int, x: Floats) -> Floats:
+    """(k, 2) m on the plane of the places along a member."""
+    basis, base = _basis(plane)
+    elements, m = chain.response.elements, chain.structure.members[member]
+    places = elements.positions(x, elements.rows(member)).ravel()
+    along = axes_of(chain.structure, m)[0]
+    flat: Floats = (chain.structure.xyz[m.nodes[0]] + places[:, None] * along) @ basis.T - base
+    return flat
+
+
+def _across(chain: Chain, plane: Plane, m: Member, flat: Floats, quantity: str) -> Floats | None:
+    """The way on the plane in which a force of a member is drawn; None where it is not."""
+    if m.bar and quantity != "N":
+        return None
+    basis, _ = _basis(plane)
+    axes = axes_of(chain.structure, m)
+    seen: Floats = axes[1 if quantity in ("Mz", "Vy") else 2] @ basis.T
+    if plane.kind == "space":
+        return seen if np.linalg.norm(seen) > 0.15 else None
+    if quantity in ("My", "Vz"):
+        return seen if np.linalg.norm(seen) >= 0.5 else None
+    along = flat[-1] - flat[0]
+    length = float(np.linalg.norm(along))
+    return np.array([-along[1], along[0]]) / length if length > 0.05 else None
+
+
+def apart(spot: Point, said: list[Point]) -> bool:
+    """Whether words at a spot stand apart from those said before; then it is one of them."""
+    if any(abs(spot[0] - a) < 8.5 and abs(spot[1] - b) < 2.6 for a, b in said):
+        return False
+    said.append(spot)
+    return True
+
+
+def movement(chain: Chain, plane: Plane, moved: Floats, title: str, sizes: bool) -> Drawing:
+    """How the members of a plane move, much enlarged, beside their system lines. moved: (e, s, 3) m at the stations; sizes: with the movement in the plane, mm,
+    where it is largest along a member."""
+    structure, elements = chain.structure, chain.response.elements
+    basis, base = _basis(plane)
+    stations = chain.combined.stations
+    flats = {i: _flat(chain, plane, i, stations) for i in plane.members}
+    steps = {i: moved[elements.rows(i)].reshape(-1, 3) @ basis.T for i in plane.members}
+    most = max((float(np.linalg.norm(step, axis=1).max(initial=0.0)) for step in steps.values()), default=0.0)
+    sheet = _sheet(structure, plane, title)
     for i in plane.members:
-        sheet.line(structure.xyz[structure.ends[i]] @ basis.T - base, "outline")
-    most = max([float(np.linalg.norm(q)) for _, pair in rows for q in pair], default=1.0)
-    said: list[tuple[float, float]] = []
-    for ends, pair in rows:
-        feet = np.array([sheet.at(*point) for point in ends])
-        # a load stands on the side from which it comes
-        tips = feet - np.array(pair) * (TALL * 0.7 / most)
-        sheet.paper([(float(x), float(y)) for x, y in (*feet, *tips[::-1])], "pressure", True)
-        for share in np.linspace(0.0, 1.0, max(2, int(np.linalg.norm(feet[1] - feet[0]) / 6.0) + 1)):
-            _arrow(sheet, tips[0] + share * (tips[1] - tips[0]), feet[0] + share * (feet[1] - feet[0]))
-        sizes = [float(np.linalg.norm(q)) / 1000 for q in pair]
-        spots = [(0.5, sizes[0])] if abs(sizes[0] - sizes[1]) < 0.005 else [(0.04, sizes[0]), (0.96, sizes[1])]
-        for share, size in spots:
-            tip = tips[0] + share * (tips[1] - tips[0])
-            out = tip - (feet[0] + share * (feet[1] - feet[0]))
-            out = out / max(float(np.linalg.norm(out)), 1e-9)
-            spot = (float(tip[0] + out[0] * 2.6), float(tip[1] + out[1] * 2.4 - 0.8))
-            if not any(abs(spot[0] - a) < 8.0 and abs(spot[1] - b) < 2.4 for a, b in said):
-                said.append(spot)
-                sheet.say(spot, f"{size:.2f}", size=2.1, ground=True)
-    for point, force in forces:
-        foot = np.array(sheet.at(*point))
-        size = float(np.linalg.norm(force))
-        tip = foot - force / size * 9.0
-        _arrow(sheet, tip, foot)
-        sheet.say((float(tip[0]), float(tip[1] + 0.6)), f"{size / 1000:.2f} kN", size=2.1, ground=True)
+        sheet.line(flats[i][[0, -1]], "axis")
+    if most < 1e-7:
+        return sheet.done()
+    said: list[Point] = []
+    tips = {i: np.array([sheet.at(*p) for p in flats[i].tolist()]) + steps[i] * (MOVED / most) for i in plane.members}
+    for line in tips.values():
+        sheet.paper([tuple(p) for p in line.tolist()], "outline")
+    largest = {i: int(np.linalg.norm(steps[i], axis=1).argmax()) for i in plane.members}
+    for i in sorted(plane.members, key=lambda i: -float(np.linalg.norm(steps[i][largest[i]]))) if sizes else ():
+        size = float(np.linalg.norm(steps[i][largest[i]]))
+        x, y = tips[i][largest[i]].tolist()
+        if size >= 0.3 * most and apart((x, y), said):
+            sheet.say((x, y + 0.8), f"{size * 1000:.1f}", size=2.2, ground=True)
     return sheet.done()
 
 
-def _arrow(sheet: Sheet, tip: Floats, foot: Floats) -> None:
-    """An arrow whose head is at `foot`; none where it would be shorter than its head."""
-    way = foot - tip
-    length = float(np.linalg.norm(way))
-    if length < 1.6:
-        return
-    way = way / length
-    side = np.array([-way[1], way[0]]) * 0.45
-    neck = foot - way * 1.4
-    sheet.paper([(float(tip[0]), float(tip[1])), (float(neck[0]), float(neck[1]))], "load")
-    sheet.paper([(float(x), float(y)) for x, y in (foot, neck + side, neck - side)], "load", True)
-
-
-def zones_drawing(structure: Structure, wind: Wind, title: str) -> Drawing | None:
-    """The zones of the roofs for one direction of the wind, seen from above, with the way in which it blows."""
-    found: list[tuple[str, Floats]] = []
-    for zone in wind.zones:
-        if zone.panel.kind == "roof" and zone.panel.place != "truss":
-            found += [(zone.letter, zone.panel.place_of(part)[:, :2]) for part in cut(zone.panel, zone.points)]
-    if not found:
-        return None
-    points = np.concatenate([part for _, part in found])
-    low, high = points.min(axis=0), points.max(axis=0)
-    turned = high[1] - low[1] > high[0] - low[0]
-    if turned:
-        low, high = low[::-1], high[::-1]
-    sheet = Sheet(title, (low[0], low[1]), (high[0], high[1]), (105.0, 58.0), (8.0, 6.0, 8.0, 6.0))
-    for letter, part in found:
-        flat = part[:, ::-1] if turned else part
-        sheet.line(flat, "zone", True)
-        (x0, y0), (x1, y1) = flat.min(axis=0), flat.max(axis=0)
-        size = min(2.6, max(1.4, min(x1 - x0, y1 - y0) * sheet.factor * 0.6))
-        x, y = sheet.at((x0 + x1) / 2, (y0 + y1) / 2)
-        sheet.say((x, y - size / 3), letter, size=size, bold=True)
-    blows = {"left": (1.0, 0.0), "right": (-1.0, 0.0), "front": (0.0, 1.0), "back": (0.0, -1.0)}[wind.direction]
-    way = np.array(blows[::-1] if turned else blows)
-    middle = np.array([sheet.width, sheet.height]) / 2
-    reach = np.abs(way) @ (middle - 4.5)
-    tip = middle - way * reach
-    side = np.array([-way[1], way[0]])
-    sheet.paper([tuple(p) for p in (tip - way * 4, tip)], "load")
-    sheet.paper([tuple(p) for p in (tip, tip - way * 1.8 + side, tip - way * 1.8 - side)], "load", True)
+def utilisations(chain: Chain, plane: Plane, title: str) -> Drawing:
+    """The steel of a plane with the utilisation of each member; what fails and what is not covered is drawn otherwise."""
+    found = {m.member.name: m for m in verdicts.members(chain)}
+    styles: dict[str, Style] = {"passes": "steel", "fails": "failing", "not covered": "uncovered"}
+    members = [chain.structure.members[i] for i in plane.members]
+    sheet = steel_sheet(
+        chain.structure, plane, title, {m.name: styles.get(found[m.name].status, "uncovered") for m in members}
+    )
+    basis, base = _basis(plane)
+    said: list[Point] = []
+    worst = sorted(members, key=lambda m: -(g.utilisation if (g := found[m.name].governing) else np.inf))
+    for m in worst:
+        g = found[m.name].governing
+        x, y = sheet.at(*(chain.structure.xyz[[m.nodes[0], m.nodes[-1]]].mean(axis=0) @ basis.T - base).tolist())
+        open_ = found[m.name].status == "not covered"
+        if (g or open_) and apart((x, y), said):
+            words = "not covered" if open_ or g is None else f"{g.utilisation:.2f}"
+            sheet.say((x, y - 0.8), words, size=2.2, bold=found[m.name].status == "fails", ground=True)
     return sheet.done()

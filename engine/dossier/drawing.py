@@ -11,7 +11,20 @@ import numpy as np
 from engine.structure.model import Floats
 
 #: what a stroke stands for: how it is drawn, and its layer in a file
-Style = Literal["steel", "axis", "dimension", "ground", "restraint", "diagram", "load", "pressure", "zone", "outline"]
+Style = Literal[
+    "steel",
+    "axis",
+    "dimension",
+    "ground",
+    "restraint",
+    "diagram",
+    "load",
+    "pressure",
+    "zone",
+    "outline",
+    "failing",
+    "uncovered",
+]
 #: scales that drawings are made in
 SCALES = (5, 10, 20, 25, 50, 75, 100, 125, 150, 200, 250, 300, 400, 500, 600, 750, 1000, 1500, 2000, 2500, 5000, 10000)
 Point = tuple[float, float]

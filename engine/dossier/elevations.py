@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 import numpy as np
 
 from engine.catalogue.shapes import outline_of
-from engine.dossier.drawing import Drawing, Point, Sheet
+from engine.dossier.drawing import Drawing, Point, Sheet, Style
 from engine.structure.axes import local_axes
 from engine.structure.model import Floats, Member, Structure
 from engine.structure.planes import Plane
@@ -67,8 +67,27 @@ def outline(structure: Structure, m: Member, plane: Floats) -> tuple[Floats, boo
     return np.array([*top, *reversed(below)]), False
 
 
+def in_space(structure: Structure, bearing: float, tilt: float) -> Plane:
+    """The whole as it is seen from far away: from a bearing (degrees from X towards Y) at a tilt above the ground."""
+    a, b = np.radians([bearing, tilt])
+    right = np.array([-np.sin(a), np.cos(a), 0.0])
+    up = np.array([-np.sin(b) * np.cos(a), -np.sin(b) * np.sin(a), np.cos(b)])
+    # what is far away is drawn first
+    middles = np.array([structure.xyz[[m.nodes[0], m.nodes[-1]]].mean(axis=0) for m in structure.members]).reshape(
+        -1, 3
+    )
+    order = np.argsort(middles @ np.cross(right, up), kind="stable")
+    u, v = tuple(right.tolist()), tuple(up.tolist())
+    return Plane("whole", "space", "The whole building", (0.0, 0.0, 0.0), u, v, tuple(order.tolist()))
+
+
 def elevation(structure: Structure, plane: Plane, title: str) -> Drawing:
     """The members of a plane with its supports, grid lines, levels and dimensions."""
+    return steel_sheet(structure, plane, title, {}).done()
+
+
+def steel_sheet(structure: Structure, plane: Plane, title: str, styles: Mapping[str, Style]) -> Sheet:
+    """The sheet of an elevation, on which more may be drawn. styles: of members by name; none: they bear the names of their sections."""
     basis, origin = np.array([plane.u, plane.v]), np.array(plane.origin)
     members = [structure.members[i] for i in plane.members]
     base = origin @ basis.T
@@ -89,7 +108,7 @@ def elevation(structure: Structure, plane: Plane, title: str) -> Drawing:
         x = sheet.at(at, 0)[0]
         sheet.paper([(x, sheet.margins[1] - 13), (x, sheet.height - 6)], "axis")
         sheet.bubble((x, sheet.height - 3), name)
-    _members(sheet, structure, members, basis, base)
+    _members(sheet, structure, members, basis, base, not styles and plane.kind != "space", styles)
     if upright:
         _supports(sheet, structure, members, basis, base)
     if grid:
@@ -99,7 +118,7 @@ def elevation(structure: Structure, plane: Plane, title: str) -> Drawing:
             sheet.across([places[0], places[-1]], 3.0)
     if upright:
         _levels(sheet, structure, low[1], high[1])
-    return sheet.done()
+    return sheet
 
 
 def _levels(sheet: Sheet, structure: Structure, low: float, high: float) -> None:
@@ -126,15 +145,23 @@ def _levels(sheet: Sheet, structure: Structure, low: float, high: float) -> None
         )
 
 
-def _members(sheet: Sheet, structure: Structure, members: Sequence[Member], basis: Floats, base: Floats) -> None:
+def _members(
+    sheet: Sheet,
+    structure: Structure,
+    members: Sequence[Member],
+    basis: Floats,
+    base: Floats,
+    named: bool,
+    styles: Mapping[str, Style],
+) -> None:
     count = Counter((m.role, m.section.name) for m in members)
     later = []
     for m in members:
         points, _ = outline(structure, m, basis)
-        sheet.line(points - base, "steel", True)
+        sheet.line(points - base, styles.get(m.name, "steel"), True)
         a, b = (structure.xyz[[m.nodes[0], m.nodes[-1]]] @ basis.T - base).tolist()
         start, end = sheet.at(*a), sheet.at(*b)
-        if count[(m.role, m.section.name)] <= NAMED and np.hypot(end[0] - start[0], end[1] - start[1]) > 14:
+        if named and count[(m.role, m.section.name)] <= NAMED and np.hypot(end[0] - start[0], end[1] - start[1]) > 14:
             # what crosses another one bears its name beside the crossing
             share = 0.27 if m.role in ("roof bracing", "wall bracing") else 0.5
             later.append((start, end, m.section.name, float(m.section.h or 0.1) * sheet.factor / 2, share))
@@ -201,7 +228,7 @@ def plan(structure: Structure, members: Sequence[Member], title: str, named: boo
         sheet.paper([(6, y), (sheet.width - 6, y)], "axis")
         sheet.bubble((3, y), name)
     if named:
-        _members(sheet, structure, members, basis, np.zeros(2))
+        _members(sheet, structure, members, basis, np.zeros(2), True, {})
     else:
         for m in members:
             points, _ = outline(structure, m, basis)

@@ -6,16 +6,24 @@ import numpy as np
 
 from engine.chain import Chain
 from engine.document.handover import PlacedView
-from engine.dossier.diagrams import loads, moments
+from engine.dossier.acting import loads
+from engine.dossier.diagrams import forces, movement, utilisations
 from engine.dossier.drawing import Drawing
-from engine.dossier.elevations import elevation
+from engine.dossier.elevations import elevation, in_space
 from engine.dossier.values import Figure, Paragraph
+from engine.report.states import State, find_state, moved
+from engine.structure.model import Floats
 from engine.structure.planes import Plane, planes
+
+WHOLE = "whole"
+SYMBOLS = {"N": "N", "Vy": "V_y", "Vz": "V_z", "T": "T", "My": "M_y", "Mz": "M_z"}
+#: states whose words are told after an equals sign, and after a comma
+SIGNS = {"combination": " =", "case": ",", "mode": ":"}
 
 
 def placed(chain: Chain, view: PlacedView) -> Figure | Paragraph:
     """A view, or in words why there is none any more."""
-    plane = next((p for p in planes(chain.structure) if p.key == view.plane and p.members), None)
+    plane = _plane(chain, view)
     if plane is None:
         return Paragraph(f"The view “{view.name}” is not drawn: what it looked at is not there any more.", "missing")
     try:
@@ -24,35 +32,68 @@ def placed(chain: Chain, view: PlacedView) -> Figure | Paragraph:
         return Paragraph(f"The view “{view.name}” is not drawn: there is no “{view.state}” any more.", "missing")
     if drawing is None:
         return Paragraph(f"{plane.label}: {view.state} puts nothing on it, in its plane.", "plain")
-    return Figure(drawing, f"{plane.label}, 1 : {drawing.scale}{words}")
+    scale = "seen from afar" if plane.kind == "space" else f"1 : {drawing.scale}"
+    return Figure(drawing, f"{plane.label}, {scale}{words}")
+
+
+def _plane(chain: Chain, view: PlacedView) -> Plane | None:
+    if view.plane == WHOLE:
+        return in_space(chain.structure, view.bearing, view.tilt) if chain.structure.members else None
+    return next((p for p in planes(chain.structure) if p.key == view.plane and p.members), None)
 
 
 def _drawn(chain: Chain, plane: Plane, view: PlacedView) -> tuple[Drawing | None, str]:
     """Raises KeyError for a state that is none."""
     if view.shows == "steel":
         return elevation(chain.structure, plane, plane.label), ""
+    if view.shows == "utilisation":
+        return utilisations(chain, plane, plane.label), ": utilisation of each member, over all its checks"
+    name = _now(chain, view)
+    state = find_state(chain, name)
     if view.shows == "loads":
-        case = _meant(view, [(c.symbol, c.name) for c in chain.loading.cases])
-        of = chain.loading.cases[case]
-        return loads(chain, plane, case, plane.label), f": {of.symbol}, {of.name}, kN/m and kN"
-    if view.state == "envelope":
-        if not chain.verification.strength:
+        # loads are those of a case alone
+        if state.kind != "case":
             raise KeyError(view.state)
-        forces = chain.verification.forces.My
-        both = [np.maximum(forces.max(axis=2), 0), np.minimum(forces.min(axis=2), 0)]
-        return moments(chain, plane, both, plane.label), ": M_y, envelope of the combinations for strength, kNm"
-    known = [(c.name, c.formula) for c in chain.combinations] + [(c.symbol, c.name) for c in chain.loading.cases]
-    number = _meant(view, known)
-    name, means = known[number]
-    found = chain.combined.diagrams([number])
-    sign = " =" if number < len(chain.combinations) else ","
-    return moments(chain, plane, [found.My[..., 0]], plane.label), f": M_y in {name}{sign} {means}, kNm"
+        return loads(chain, plane, state.numbers[0] - len(chain.combinations), plane.label), (
+            f": {name}, {state.words}, kN/m and kN"
+        )
+    said = state.words if state.kind == "envelope" else f"{name}{SIGNS[state.kind]} {state.words}"
+    if view.shows == "movement":
+        found = moved(chain, state)
+        if found is None:
+            raise KeyError(view.state)
+        unit = "" if state.kind == "mode" else ", mm"
+        drawing = movement(chain, plane, found, plane.label, sizes=state.kind != "mode")
+        return drawing, f": movement in {said}, enlarged{unit}"
+    if not state.numbers:
+        raise KeyError(view.state)
+    unit = "kNm" if view.quantity[0] in "MT" else "kN"
+    drawing = forces(chain, plane, _values(chain, state, view.quantity), plane.label, view.quantity)
+    sign = " (tension positive)" if view.quantity == "N" else ""
+    return drawing, f": {SYMBOLS[view.quantity]} {'in ' if state.kind != 'envelope' else ''}{said}, {unit}{sign}"
 
 
-def _meant(view: PlacedView, known: list[tuple[str, str]]) -> int:
-    """The number of the case or combination that a view means, by what it is where that is kept, else by its name. Raises KeyError where it
-    is not there."""
-    alike = [k for k, (name, means) in enumerate(known) if (means == view.means if view.means else name == view.state)]
+def _values(chain: Chain, state: State, quantity: str) -> list[Floats]:
+    """Over all elements: of one state, or the greatest and the least of an envelope."""
+    found: Floats = getattr(chain.combined.diagrams(state.numbers), quantity)
+    if state.kind != "envelope":
+        return [found[..., 0]]
+    return [np.maximum(found.max(axis=2), 0), np.minimum(found.min(axis=2), 0)]
+
+
+def _now(chain: Chain, view: PlacedView) -> str:
+    """What the state that a view means is called now: by what it is where that is kept, else by its name. Raises KeyError where it is not
+    there."""
+    kind, colon, rest = view.state.partition(":")
+    shape = kind in ("mode", "free") and bool(colon)
+    if view.state.startswith("envelope") or (colon and not shape):
+        return view.state
+    own, _, number = rest.partition(":") if shape else (view.state, "", "")
+    known = [(c.name, c.formula) for c in chain.combinations]
+    if not shape:
+        known += [(c.symbol, c.name) for c in chain.loading.cases]
+    alike = [name for name, means in known if (means == view.means if view.means else name == own)]
     if not alike:
         raise KeyError(view.state)
-    return next((k for k in alike if known[k][0] == view.state), alike[0])
+    name = own if own in alike else alike[0]
+    return ":".join(part for part in (kind, name, number) if part) if shape else name

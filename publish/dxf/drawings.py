@@ -18,10 +18,12 @@ LAYERS: dict[Style, tuple[str, int, str, int]] = {
     "dimension": ("DIMENSIONS", 3, "CONTINUOUS", 13),
     "ground": ("GROUND", 8, "CONTINUOUS", 35),
     "restraint": ("SUPPORTS", 1, "CONTINUOUS", 18),
-    "diagram": ("MOMENTS", 5, "CONTINUOUS", 18),
+    "diagram": ("FORCES", 5, "CONTINUOUS", 18),
     "load": ("LOADS", 1, "CONTINUOUS", 18),
     "pressure": ("LOAD AREAS", 1, "CONTINUOUS", 18),
     "zone": ("ZONES", 4, "CONTINUOUS", 18),
+    "failing": ("FAILING", 1, "CONTINUOUS", 50),
+    "uncovered": ("NOT COVERED", 2, "DASHED", 35),
     "outline": ("SYSTEM LINES", 8, "CONTINUOUS", 35),
 }
 TEXT = "TEXT"

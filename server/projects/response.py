@@ -11,7 +11,7 @@ from engine.actions.cases import LineLoad, LineTable
 from engine.analysis.diagrams import Diagrams
 from engine.analysis.elements import Elements
 from engine.analysis.lateral_members import lateral_factors
-from engine.analysis.modes import Mode, left_free, mechanism
+from engine.analysis.modes import mechanism
 from engine.analysis.solve import assemble
 from engine.balance import balances
 from engine.chain import Chain
@@ -19,6 +19,7 @@ from engine.document import Document
 from engine.expand import expand
 from engine.load import load
 from engine.report import modes
+from engine.report.states import find_state, moved, number_of
 from engine.structure.model import Bools, Floats, Structure
 from engine.structure.planes import planes
 from engine.verification.standing import in_words
@@ -28,66 +29,12 @@ from server.projects.envelopes import QUANTITIES
 from server.projects.workbench import MOST_RUNS, kilo
 
 
-def _single(chain: Chain, state: str) -> tuple[list[int], str, str]:
-    """(number among the results, kind, formula) of a case by symbol or a combination by name."""
-    for i, case in enumerate(chain.loading.cases):
-        if state in (case.symbol, case.name):
-            return [chain.combined.case(i)], "case", case.name
-    for i, c in enumerate(chain.combinations):
-        if c.name == state:
-            return [i], "combination", c.formula
-    raise KeyError(state)
-
-
-def _envelope(chain: Chain, state: str) -> tuple[list[int], str, str]:
-    """Numbers of all states of a set: “envelope” all strength combinations, “envelope:uplift” those of a use,
-    “envelope:snow” the cases of a nature. Raises KeyError for a set without any."""
-    _, _, word = state.partition(":")
-    if not word:
-        return list(chain.verification.strength), "envelope", "least and greatest over all strength combinations"
-    rows = [i for i, c in enumerate(chain.combinations) if c.use == word]
-    words = f"least and greatest over all combinations for {word}"
-    if not rows:
-        rows = [chain.combined.case(i) for i, case in enumerate(chain.loading.cases) if case.nature == word]
-        words = f"least and greatest over all {word} cases"
-    if not rows:
-        raise KeyError(state)
-    return rows, "envelope", words
-
-
-def _shape(chain: Chain, state: str) -> tuple[Mode, str] | None:
-    """A mode by its state, “mode:C12:1”, “vibration:2” or “free:C12”, with its words; None for other states. Raises KeyError."""
-    kind, *rest = state.split(":")
-    if kind == "free" and rest:
-        moving = left_free(chain.combined, _number(chain, rest[0]))
-        if moving is None:
-            raise KeyError(state)
-        return moving, "how what acts here moves freely"
-    if kind not in ("mode", "vibration") or not rest or not rest[-1].isdigit():
-        return None
-    k = int(rest[-1]) - 1
-    buckling = [m for m, _ in modes.buckling(chain, _number(chain, rest[0]))] if kind == "mode" else []
-    found = buckling if kind == "mode" else modes.natural(chain)
-    if not 0 <= k < len(found):
-        raise KeyError(state)
-    value = found[k].value
-    words = f"buckling mode {k + 1}, α_cr = {value:.3f}" if kind == "mode" else f"natural mode {k + 1}, {value:.3f} Hz"
-    return found[k], words
-
-
-def _number(chain: Chain, name: str) -> int:
-    for i, c in enumerate(chain.combinations):
-        if c.name == name:
-            return i
-    raise KeyError(name)
-
-
 def modes_out(chain: Chain, combination: str) -> list[response_schemas.ModeOut]:
     """Buckling modes of a combination, or without one the natural modes. Raises KeyError for one that is not there."""
     if combination:
         return [
             response_schemas.ModeOut(value=m.value, state=f"mode:{combination}:{k}", by_itself=name)
-            for k, (m, name) in enumerate(modes.buckling(chain, _number(chain, combination)), 1)
+            for k, (m, name) in enumerate(modes.buckling(chain, number_of(chain, combination)), 1)
         ]
     found = modes.natural(chain)
     return [response_schemas.ModeOut(value=m.value, state=f"vibration:{k}") for k, m in enumerate(found, 1)]
@@ -155,29 +102,27 @@ def diagram_out(chain: Chain, revision: int, plane: str, state: str, own: bool =
     structure, elements = chain.structure, chain.response.elements
     members = _members_of(structure, plane)
     along = chain.verification.along
-    shape = _shape(chain, state)
-    if shape:
-        mode, words = shape
-        runs = _runs(structure, elements, chain.combined.stations, members, None, mode.along, along)
+    found = find_state(chain, state)
+    if found.mode is not None:
+        runs = _runs(structure, elements, chain.combined.stations, members, None, found.mode.along, along)
         return response_schemas.DiagramOut(
-            revision=revision, state=state, kind="mode", formula=words, runs=runs, loads=[]
+            revision=revision, state=state, kind="mode", formula=found.words, runs=runs, loads=[]
         )
-    envelope = state.startswith("envelope")
+    numbers, envelope = found.numbers, found.kind == "envelope"
     if own and not envelope:
-        along = of_one(chain.verification, _single(chain, state)[0][0])
-    numbers, kind, formula = _envelope(chain, state) if envelope else _single(chain, state)
-    moved = None if envelope else chain.combined.deflections(numbers)[..., 0]
+        along = of_one(chain.verification, numbers[0])
+    moving = moved(chain, found)
     pulled = None if envelope else chain.combined.pulled(numbers)
     # without any combination there is nothing to envelop yet
     first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
     rows = np.concatenate([np.arange(first[i], first[i + 1]) for i in members] or [np.zeros(0, dtype=np.int64)])
-    found = chain.combined.diagrams(numbers, rows) if numbers and members else None
+    diagrams = chain.combined.diagrams(numbers, rows) if numbers and members else None
     return response_schemas.DiagramOut(
         revision=revision,
         state=state,
-        kind=kind,
-        formula=formula,
-        runs=_runs(structure, elements, chain.combined.stations, members, found, moved, along, pulled),
+        kind=found.kind,
+        formula=found.words,
+        runs=_runs(structure, elements, chain.combined.stations, members, diagrams, moving, along, pulled),
         loads=[] if envelope else _loads(chain, chain.combined.rows[numbers[0]], members),
         points=[] if envelope else _points(chain, chain.combined.rows[numbers[0]], members),
         reactions=[] if envelope else _pushes(chain, numbers[0], members),
@@ -219,8 +164,10 @@ def _points(chain: Chain, factors: Floats, members: list[int]) -> list[response_
 
 def lateral_out(chain: Chain, state: str, member: int) -> response_schemas.LateralOut:
     """The factor at which a member buckles sideways under a case or combination. Raises KeyError for another state."""
-    numbers, _, _ = _single(chain, state)
-    found = lateral_factors(chain.combined, numbers, member)
+    found_state = find_state(chain, state)
+    if found_state.kind not in ("case", "combination"):
+        raise KeyError(state)
+    found = lateral_factors(chain.combined, found_state.numbers, member)
     factor = None if found is None or not np.isfinite(found[0]) else float(found[0])
     return response_schemas.LateralOut(factor=factor, covered=found is not None)
 
