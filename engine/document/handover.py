@@ -51,12 +51,29 @@ class PlacedView(Part):
     tilt: Annotated[float, Field(ge=-90, le=90, allow_inf_nan=False)] = 25.0
 
 
+#: tables that can be put into a chapter besides
+TableKind = Literal[
+    "groups",
+    "steelwork",
+    "nodes",
+    "supports",
+    "sections",
+    "members",
+    "deflections",
+    "reactions",
+    "cases",
+    "combinations",
+    "forces",
+    "states",
+]
+
+
 class PlacedTable(Part):
-    """A table of the dossier that stands in a chapter besides, as it is told in full. name: its own; table: which; words: those that a row must hold,
-    all of them; none: every row."""
+    """A table that stands in a chapter besides, made anew in each dossier. name: its own; table: which; words: what a row must hold, all of it, or of
+    single columns: “rafter, utilisation > 0.8”; none: every row."""
 
     name: Name
-    table: Annotated[str, Field(min_length=1, max_length=80)]
+    table: TableKind
     words: Annotated[str, Field(max_length=200)] = ""
 
 

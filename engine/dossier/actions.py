@@ -61,7 +61,7 @@ def actions(chain: Chain, told: Told) -> None:
         )
     if told.level != "summary":
         _on_frames(chain, told)
-    told.add(Heading("Cases and their balance", "actions.cases"), _cases(chain))
+    told.add(Heading("Cases and their balance", "actions.cases"), cases_table(chain))
     if told.level == "full":
         _each_case(chain, told)
     broken = [found.case.symbol for found in loads.cases(chain) if not found.balance.holds]
@@ -272,7 +272,8 @@ def _zones(chain: Chain, told: Told, w: Wind) -> None:
     told.add(Table(f"wind zones {w.direction}", columns, tuple(rows)))
 
 
-def _cases(chain: Chain) -> Table:
+def cases_table(chain: Chain) -> Table:
+    """Every case with its resultant and its balance."""
     rows: list[tuple[Cell, ...]] = []
     for found in loads.cases(chain):
         case, b = found.case, found.balance

@@ -54,13 +54,13 @@ def analysis(chain: Chain, told: Told) -> None:
             )
         ),
     )
-    told.add(*_critical(chain, told))
+    told.add(*critical_factors(chain, told))
     told.add(*_without_state(chain))
     told.add(*_stabilised(chain))
     told.add(*_equilibrium(chain))
 
 
-def _critical(chain: Chain, told: Told) -> Iterator[Heading | Table]:
+def critical_factors(chain: Chain, told: Told) -> Iterator[Heading | Table]:
     """The lowest critical factors, with what buckles."""
     combined, alpha = chain.combined, chain.combined.alpha
     ranked = [int(i) for i in np.argsort(np.where(np.isfinite(alpha), alpha, np.inf)) if np.isfinite(alpha[i])]
@@ -199,13 +199,14 @@ def response(chain: Chain, told: Told) -> None:
                     )
                 )
     told.add(Heading("Reactions", "response.reactions", aside="combinations for strength"))
-    told.add(*_reactions(chain, told.level == "full"))
+    told.add(*reaction_tables(chain, told.level == "full"))
     told.add(Heading("Deflection and sway", "response.movements", aside="EN 1990 A1.4"))
     table = _movements(chain)
     told.add(table if table else Paragraph("No member has a limit of deflection or sway.", "missing"))
 
 
-def _reactions(chain: Chain, every: bool) -> list[Table | Paragraph]:
+def reaction_tables(chain: Chain, every: bool) -> list[Table | Paragraph]:
+    """The least and greatest reactions of every support; every: with those that act at the same time."""
     found = supports.reactions(chain)
     if not found.combinations or not found.nodes:
         why = "There are no supports." if found.combinations else "There are no combinations for strength."

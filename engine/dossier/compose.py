@@ -13,6 +13,7 @@ from engine.dossier.behaviour import analysis, response
 from engine.dossier.building import building, quantities
 from engine.dossier.joints import joints
 from engine.dossier.sized import ToldSizing, sizing
+from engine.dossier.tables import placed_table
 from engine.dossier.values import Block, Dossier, Heading, Paragraph, Pictured, Standing, Told
 from engine.dossier.verified import restraints, verification
 from engine.dossier.views import placed
@@ -88,6 +89,7 @@ def compose(
         told = Told(key, TITLES[key], own.level)
         told.add(*_own(own.remark, own.pictures))
         told.add(*(placed(chain, view) for view in own.views))
+        told.add(*(block for table in own.tables for block in placed_table(chain, table)))
         if key == "verification":
             verification(chain, told, plan, lambda done, of: progress("Proofs", done, of))
         elif key == "sizing" and sized is not None:

@@ -76,7 +76,7 @@ def _sheet(structure: Structure, plane: Plane, title: str) -> Sheet:
     basis, base = _basis(plane)
     flat = structure.xyz[[n for i in plane.members for n in structure.members[i].nodes]] @ basis.T - base
     low, high = flat.min(axis=0), flat.max(axis=0)
-    return Sheet(title, (low[0], low[1]), (high[0], high[1]), (ROOM[0], 88.0), (26.0, 8.0, 26.0, 18.0))
+    return Sheet(title, (low[0], low[1]), (high[0], high[1]), (ROOM[0], 91.0), (26.0, 8.0, 26.0, 21.0))
 
 
 def _flat(chain: Chain, plane: Plane, member: int, x: Floats) -> Floats:

@@ -42,25 +42,10 @@ def verification(chain: Chain, told: Told, plan: DossierPlan, step: Step) -> Non
     for words in verdicts.left_out(chain):
         told.add(Paragraph(f"Left out: {words}", "missing"))
     proven = told.level != "summary"
-    rows: list[tuple[Cell, ...]] = []
-    for group in all_groups:
-        worst = group.members[0]
-        g = worst.governing
-        where: Cell = Link(worst.label, anchor_of(worst.member.name)) if proven and g else worst.label
-        rows.append(
-            (
-                group.name, float(len(group.members)), where, g.words if g else "", g.combination.name if g else "",
-                g.utilisation if g else None, worst.status,
-            )
-        )  # fmt: skip
-    columns: tuple[Column, ...] = (
-        Column("group", wide=True), Column("number", "", 0), Column("worst member", wide=True), Column("governs"), Column("in"), Column("utilisation", "", 3), Column("verdict"),
-    )  # fmt: skip
-    worst_row = max(range(len(rows)), key=lambda k: _use(all_groups[k].members[0]), default=-1)
-    told.add(Table("verdicts by group", columns, tuple(rows), worst_row))
+    told.add(groups_table(all_groups, proven))
     told.add(*_secondary(chain))
     if told.level == "full":
-        told.add(Heading("Every member", "verification.members"), _ledger(chain))
+        told.add(Heading("Every member", "verification.members"), members_table(chain))
     if not proven:
         return
     told.add(Heading("Second opinion", "verification.second"), *_second(chain, all_groups))
@@ -84,6 +69,26 @@ def verification(chain: Chain, told: Told, plan: DossierPlan, step: Step) -> Non
             _member(chain, told, member, told.level == "full" and not k)
             done += 1
             step(done, total)
+
+
+def groups_table(found: list[Group], proven: bool) -> Table:
+    """Groups with what governs the worst member of each; proven: with links to its proof."""
+    rows: list[tuple[Cell, ...]] = []
+    for group in found:
+        worst = group.members[0]
+        g = worst.governing
+        where: Cell = Link(worst.label, anchor_of(worst.member.name)) if proven and g else worst.label
+        rows.append(
+            (
+                group.name, float(len(group.members)), where, g.words if g else "", g.combination.name if g else "",
+                g.utilisation if g else None, worst.status,
+            )
+        )  # fmt: skip
+    columns: tuple[Column, ...] = (
+        Column("group", wide=True), Column("number", "", 0), Column("worst member", wide=True), Column("governs"), Column("in"), Column("utilisation", "", 3), Column("verdict"),
+    )  # fmt: skip
+    worst_row = max(range(len(rows)), key=lambda k: _use(found[k].members[0]), default=-1)
+    return Table("verdicts by group", columns, tuple(rows), worst_row)
 
 
 def _shown(group: Group, plan: DossierPlan) -> list[MemberReport]:
@@ -196,7 +201,8 @@ def proof_of(chain: Chain, member: int, outcome: Outcome) -> Proof:
     return replace(found, title=f"{found.title}, at {outcome.position:.2f} m")
 
 
-def _ledger(chain: Chain) -> Table:
+def members_table(chain: Chain) -> Table:
+    """Every member with what governs it."""
     rows: list[tuple[Cell, ...]] = []
     for m in verdicts.members(chain):
         g = m.governing

@@ -17,8 +17,6 @@ from engine.structure.planes import Plane, planes
 
 WHOLE = "whole"
 SYMBOLS = {"N": "N", "Vy": "V_y", "Vz": "V_z", "T": "T", "My": "M_y", "Mz": "M_z"}
-#: states whose words are told after an equals sign, and after a comma
-SIGNS = {"combination": " =", "case": ",", "mode": ":"}
 
 
 def placed(chain: Chain, view: PlacedView) -> Figure | Paragraph:
@@ -38,7 +36,7 @@ def placed(chain: Chain, view: PlacedView) -> Figure | Paragraph:
 
 def _plane(chain: Chain, view: PlacedView) -> Plane | None:
     if view.plane == WHOLE:
-        return in_space(chain.structure, view.bearing, view.tilt) if chain.structure.members else None
+        return in_space(chain.structure, view.bearing, view.tilt)
     return next((p for p in planes(chain.structure) if p.key == view.plane and p.members), None)
 
 
@@ -57,7 +55,7 @@ def _drawn(chain: Chain, plane: Plane, view: PlacedView) -> tuple[Drawing | None
         return loads(chain, plane, state.numbers[0] - len(chain.combinations), plane.label), (
             f": {name}, {state.words}, kN/m and kN"
         )
-    said = state.words if state.kind == "envelope" else f"{name}{SIGNS[state.kind]} {state.words}"
+    said = _said(name, state)
     if view.shows == "movement":
         found = moved(chain, state)
         if found is None:
@@ -71,6 +69,16 @@ def _drawn(chain: Chain, plane: Plane, view: PlacedView) -> tuple[Drawing | None
     drawing = forces(chain, plane, _values(chain, state, view.quantity), plane.label, view.quantity)
     sign = " (tension positive)" if view.quantity == "N" else ""
     return drawing, f": {SYMBOLS[view.quantity]} {'in ' if state.kind != 'envelope' else ''}{said}, {unit}{sign}"
+
+
+def _said(name: str, state: State) -> str:
+    """A state in words: “C1 = 1.35 G1”, “S1, snow”, “buckling mode 1, α_cr = 4.2, of C7”."""
+    if state.kind == "combination":
+        return f"{name} = {state.words}"
+    if state.kind == "case":
+        return f"{name}, {state.words}"
+    of = name.split(":")[1] if name.startswith(("mode:", "free:")) else ""
+    return f"{state.words}, of {of}" if of else state.words
 
 
 def _values(chain: Chain, state: State, quantity: str) -> list[Floats]:

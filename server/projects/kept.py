@@ -99,7 +99,7 @@ def part_of(document: Document, kind: Kind) -> dict[str, Any]:
     if kind == "dossier":
         # remarks are of their project
         found["dossier.chapters"] = {
-            key: {**plan, "remark": "", "pictures": [], "views": []}
+            key: {**plan, "remark": "", "pictures": [], "views": [], "tables": []}
             for key, plan in (found["dossier.chapters"] or {}).items()
         }
     return found

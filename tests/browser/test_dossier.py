@@ -21,7 +21,7 @@ class Views(BrowserCase):
         page = self.page
         rev = page.locator("header .rev")
         page.click("nav button:has-text('Frame')")
-        button = page.get_by_role("button", name="In dossier")
+        button = page.get_by_role("button", name="In dossier", exact=True)
         button.click()
         expect(rev).to_have_text("rev 2")
         expect(button).to_have_attribute("aria-pressed", "true")
@@ -29,21 +29,38 @@ class Views(BrowserCase):
         expect(button).to_have_attribute("aria-pressed", "false")
         button.click()
         expect(rev).to_have_text("rev 3")
-        # the whole in three dimensions is none that is drawn there
+        # the whole in space, and a table with what it is filtered by
+        page.click("nav button:has-text('Frame')")
         page.get_by_role("button", name="whole · 3D").click()
-        expect(button).to_have_count(0)
+        button.click()
+        expect(rev).to_have_text("rev 4")
+        page.click("nav button:has-text('Verification')")
+        page.get_by_label("Filter the ledger").fill("rafter, util > 0.1")
+        table = page.get_by_role("button", name="Table in the dossier")
+        table.click()
+        expect(rev).to_have_text("rev 5")
+        expect(table).to_have_attribute("aria-pressed", "true")
         chapters = Project.objects.get().head.content["dossier"]["chapters"]
         shown = {key: [(v["plane"], v["shows"]) for v in chapter["views"]] for key, chapter in chapters.items()}
         plane = shown["building"][0][0]
-        self.assertEqual(shown, {"building": [(plane, "steel")], "response": [(plane, "moments")]})
-        page.get_by_role("button", name="Dossier").click()
+        views = {
+            "building": [(plane, "steel"), ("whole", "steel")],
+            "response": [(plane, "forces")],
+            "verification": [],
+        }
+        self.assertEqual(shown, views)
+        placed = {"name": "Members · rafter, util > 0.1", "table": "members", "words": "rafter, util > 0.1"}
+        self.assertEqual(chapters["verification"]["tables"], [placed])
+        page.get_by_role("button", name="Dossier", exact=True).click()
         expect(page.locator(".sheets canvas").first).to_be_visible()
         page.get_by_role("navigation", name="Contents of the dossier").get_by_role(
             "button", name="2 The building"
         ).click()
-        listed = page.get_by_role("list", name="Views drawn in this chapter")
+        listed = page.get_by_role("list", name="Views and tables in this chapter")
         listed.get_by_role("button", name=re.compile("^Remove Frame on grid")).click()
-        expect(rev).to_have_text("rev 4")
+        expect(rev).to_have_text("rev 6")
+        listed.get_by_role("button", name=re.compile("^Remove The whole building")).click()
+        expect(rev).to_have_text("rev 7")
         expect(listed).to_have_count(0)
 
 
@@ -54,7 +71,7 @@ class HandingOver(BrowserCase):
 
     def open(self):
         self.sign_in(f"/projects/{self.project.id}")
-        self.page.get_by_role("button", name="Dossier").click()
+        self.page.get_by_role("button", name="Dossier", exact=True).click()
         expect(self.page.locator(".sheets canvas").first).to_be_visible()
         self.contents = self.page.get_by_role("navigation", name="Contents of the dossier")
 
@@ -222,5 +239,5 @@ class HandingOver(BrowserCase):
         self.sign_in(f"/projects/{project.id}")
         page = self.page
         expect(page.get_by_text("Nothing stands yet. Set out a hall")).to_be_visible()
-        page.get_by_role("button", name="Dossier").click()
+        page.get_by_role("button", name="Dossier", exact=True).click()
         expect(page.get_by_text("Nothing stands yet: a dossier tells of a building")).to_be_visible()

@@ -1,42 +1,70 @@
 import { computed } from 'vue'
 import type { Schemas } from '../api/client'
-import { named, unnamed } from './changes'
 import { useWorkbench } from '../stores/workbench'
+import { seenFrom } from '../view/stand'
+import { named, unnamed } from './changes'
 
-export type PlacedView = Schemas['PlacedView']
-type Chapter = 'actions' | 'building' | 'response'
+export type PlacedView = Required<Schemas['PlacedView']>
+export type PlacedTable = Required<Schemas['PlacedTable']>
+type Bench = ReturnType<typeof useWorkbench>
+type Chapter = 'actions' | 'analysis' | 'building' | 'combinations' | 'response' | 'verification'
+type Plan = { views?: PlacedView[]; tables?: PlacedTable[] }
 
-/** Views of a chapter that are drawn in the dossier. */
-export function viewsOf(bench: ReturnType<typeof useWorkbench>, chapter: string): readonly PlacedView[] {
-  const plans = bench.document?.dossier?.chapters as Record<string, { views?: PlacedView[] }> | undefined
-  return plans?.[chapter]?.views ?? []
+const plan = (bench: Bench, chapter: string): Plan =>
+  (bench.document?.dossier?.chapters as Record<string, Plan> | undefined)?.[chapter] ?? {}
+const path = (chapter: string, kind: keyof Plan) => `dossier.chapters.${chapter}.${kind}`
+
+/** Views of a chapter that are drawn in the dossier, and tables that stand in it besides. */
+export const viewsOf = (bench: Bench, chapter: string): readonly PlacedView[] => plan(bench, chapter).views ?? []
+export const tablesOf = (bench: Bench, chapter: string): readonly PlacedTable[] => plan(bench, chapter).tables ?? []
+export const dropView = (bench: Bench, chapter: string, name: string) =>
+  bench.edit(`Dossier: without ${name}`, unnamed(path(chapter, 'views'), viewsOf(bench, chapter), name))
+export const dropTable = (bench: Bench, chapter: string, name: string) =>
+  bench.edit(`Dossier: without ${name}`, unnamed(path(chapter, 'tables'), tablesOf(bench, chapter), name))
+
+const SHOWN: Record<PlacedView['shows'], Chapter> = {
+  steel: 'building',
+  utilisation: 'verification',
+  loads: 'actions',
+  moments: 'response',
+  forces: 'response',
+  movement: 'response',
 }
-const path = (chapter: string) => `dossier.chapters.${chapter}.views`
-export const dropView = (bench: ReturnType<typeof useWorkbench>, chapter: string, name: string) =>
-  bench.edit(`Dossier: without ${name}`, unnamed(path(chapter), viewsOf(bench, chapter), name))
 
-/** What is looked at, as the dossier draws it anew in each revision: the steel of a plane, the loads of a case, moments. */
+/** What is looked at, as the dossier draws it anew in each revision. */
 export function usePlacedView() {
   const bench = useWorkbench()
-  const now = computed<{ chapter: Chapter; view: PlacedView } | null>(() => {
-    const looking = bench.looking
-    if (!looking?.members.length) return null
-    // combinations are numbered anew as cases come and go: what is meant goes along
-    const meaning = (state: string) =>
-      bench.lists.combinations.find((c) => c.name === state)?.formula ??
-      bench.lists.cases.find((c) => c.symbol === state)?.name ??
+  // combinations are numbered anew as cases come and go: what is meant goes along
+  const meaning = (state: string) => {
+    const own = /^(?:mode|free):([^:]+)/.exec(state)?.[1] ?? state
+    return (
+      bench.lists.combinations.find((c) => c.name === own)?.formula ??
+      bench.lists.cases.find((c) => c.symbol === own)?.name ??
       ''
-    const of = (chapter: Chapter, shows: PlacedView['shows'], state: string) => {
-      const words = [looking.label, shows, state].filter(Boolean).join(' · ')
-      return { chapter, view: { name: words.slice(0, 80), plane: looking.key, shows, state, means: meaning(state) } }
-    }
+    )
+  }
+  const shows = computed<{ shows: PlacedView['shows']; state: string } | null>(() => {
     const d = bench.diagram
-    if (bench.overlays.has('actions')) return d?.kind === 'case' ? of('actions', 'loads', d.state) : null
-    if (bench.overlays.has('moment')) {
-      const drawn = d && bench.quantity === 'My' && (d.kind !== 'envelope' || d.state === 'envelope')
-      return drawn && d.kind !== 'mode' ? of('response', 'moments', d.state) : null
-    }
-    return bench.overlays.has('sway') ? null : of('building', 'steel', '')
+    const on = (overlay: 'actions' | 'moment' | 'sway') => bench.overlays.has(overlay)
+    if (bench.stage === 'verification' && bench.colouring === 'utilisation') return { shows: 'utilisation', state: '' }
+    if (on('actions')) return d?.kind === 'case' ? { shows: 'loads', state: d.state } : null
+    if (on('sway') || d?.kind === 'mode')
+      return d && d.kind !== 'envelope' ? { shows: 'movement', state: d.state } : null
+    if (on('moment')) return d ? { shows: 'forces', state: d.state } : null
+    return { shows: 'steel', state: '' }
+  })
+  const now = computed<{ chapter: Chapter; view: PlacedView } | null>(() => {
+    const { looking } = bench
+    const found = shows.value
+    if (!found || !bench.lists.members.length || (looking && !looking.members.length)) return null
+    const words = found.shows === 'forces' ? bench.quantity : found.shows
+    const label = looking ? looking.label : 'The whole building'
+    const name = [label, words, found.state].filter(Boolean).join(' · ').slice(0, 80)
+    const chapter = found.shows === 'movement' && bench.diagram?.kind === 'mode' ? 'analysis' : SHOWN[found.shows]
+    const means = meaning(found.state)
+    const from = looking ? { bearing: 225, tilt: 25 } : seenFrom()
+    const plane = looking?.key ?? 'whole'
+    return { chapter, view: { name, plane, ...found, quantity: bench.quantity, means, ...from } }
   })
   const there = computed(() => {
     const found = now.value
@@ -48,7 +76,45 @@ export function usePlacedView() {
     if (!found) return
     const { chapter, view } = found
     if (there.value) void dropView(bench, chapter, view.name)
-    else void bench.edit(`Dossier: ${view.name}`, named(path(chapter), viewsOf(bench, chapter), view))
+    else void bench.edit(`Dossier: ${view.name}`, named(path(chapter, 'views'), viewsOf(bench, chapter), view))
+  }
+  return { now, there, toggle }
+}
+
+/** Tables of the ledger that the dossier makes anew, with the chapter in which each stands. */
+const TABLES: Record<string, { table: PlacedTable['table']; chapter: Chapter }> = {
+  Groups: { table: 'groups', chapter: 'verification' },
+  Steelwork: { table: 'steelwork', chapter: 'building' },
+  Nodes: { table: 'nodes', chapter: 'building' },
+  Supports: { table: 'supports', chapter: 'building' },
+  Sections: { table: 'sections', chapter: 'building' },
+  Members: { table: 'members', chapter: 'verification' },
+  Deflection: { table: 'deflections', chapter: 'response' },
+  Reactions: { table: 'reactions', chapter: 'response' },
+  Balance: { table: 'cases', chapter: 'actions' },
+  Combinations: { table: 'combinations', chapter: 'combinations' },
+  Forces: { table: 'forces', chapter: 'response' },
+  States: { table: 'states', chapter: 'analysis' },
+}
+
+/** A table of the ledger, with what it is filtered by, as the dossier makes it anew. */
+export function usePlacedTable(tab: () => string, words: () => string) {
+  const bench = useWorkbench()
+  const now = computed(() => {
+    const found = TABLES[tab()]
+    if (!found) return null
+    const name = [tab(), words().trim()].filter(Boolean).join(' · ').slice(0, 80)
+    return { chapter: found.chapter, placed: { name, table: found.table, words: words().trim().slice(0, 200) } }
+  })
+  const there = computed(
+    () => !!now.value && tablesOf(bench, now.value.chapter).some((t) => t.name === now.value!.placed.name),
+  )
+  const toggle = () => {
+    const found = now.value
+    if (!found) return
+    const { chapter, placed } = found
+    if (there.value) void dropTable(bench, chapter, placed.name)
+    else void bench.edit(`Dossier: ${placed.name}`, named(path(chapter, 'tables'), tablesOf(bench, chapter), placed))
   }
   return { now, there, toggle }
 }

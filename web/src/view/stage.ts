@@ -3,14 +3,8 @@
 import { useResizeObserver } from '@vueuse/core'
 import * as THREE from 'three'
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js'
-import { onBeforeUnmount, onMounted, ref, shallowRef, watch, type Ref } from 'vue'
-
-/** Where the views of the whole building are looked at from, and which of two side by side was moved last. */
-const stand = shallowRef<{
-  from: boolean
-  eye: [number, number, number]
-  target: [number, number, number]
-} | null>(null)
+import { onBeforeUnmount, onMounted, ref, watch, type Ref } from 'vue'
+import { stand } from './stand'
 
 interface Options {
   /** Whether it is the second of two side by side. */

@@ -5,6 +5,7 @@ import { computed } from 'vue'
 import type { Row, Table } from '../../lib/ledgerTypes'
 import type { Tab } from '../../lib/ledger'
 import { useOut } from '../../lib/ledgerOut'
+import { usePlacedTable } from '../../lib/placedView'
 import { useWorkbench } from '../../stores/workbench'
 
 const props = defineProps<{ tabs: readonly Tab[]; table: Table; rows: Row[]; off: Set<string>; folded: boolean }>()
@@ -13,6 +14,14 @@ const tab = defineModel<Tab>('tab', { required: true })
 const query = defineModel<string>('query', { required: true })
 const wrong = defineModel<string>('wrong', { required: true })
 const bench = useWorkbench()
+const {
+  now: placed,
+  there,
+  toggle,
+} = usePlacedTable(
+  () => tab.value,
+  () => query.value,
+)
 const { said, copied, copy, download, downloadSheet } = useOut(
   tab,
   computed(() => props.table),
@@ -57,6 +66,17 @@ const { said, copied, copy, download, downloadSheet } = useOut(
     <ElButton link type="primary" size="small" title="Save the table as a CSV file" @click="download">CSV</ElButton>
     <ElButton link type="primary" size="small" title="Save the table as a spreadsheet" @click="downloadSheet"
       >spreadsheet</ElButton
+    >
+    <ElButton
+      v-if="placed && bench.mayChange"
+      link
+      type="primary"
+      size="small"
+      aria-label="Table in the dossier"
+      :aria-pressed="there"
+      :title="`${there ? 'Stands' : 'Put this table'} in the dossier, made anew in each revision: ${placed.placed.name}`"
+      @click="toggle"
+      >{{ there ? 'in dossier ✓' : 'in dossier' }}</ElButton
     >
     <ElButton link type="primary" size="small" :aria-expanded="!folded" @click="$emit('fold')">{{
       folded ? 'unfold' : 'fold'

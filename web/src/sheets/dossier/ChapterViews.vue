@@ -1,27 +1,30 @@
 <script setup lang="ts">
-/** Views of the workbench that are drawn in a chapter. */
+/** Views and tables of the workbench that stand in a chapter. */
 import { ElButton } from 'element-plus'
 import { computed } from 'vue'
-import { dropView, viewsOf } from '../../lib/placedView'
+import { dropTable, dropView, tablesOf, viewsOf } from '../../lib/placedView'
 import { useDossier } from '../../stores/dossier'
 import { useWorkbench } from '../../stores/workbench'
 
 const bench = useWorkbench()
 const dossier = useDossier()
 const chapter = computed(() => dossier.chapter?.key ?? '')
-const views = computed(() => viewsOf(bench, chapter.value))
+const rows = computed(() => [
+  ...viewsOf(bench, chapter.value).map((v) => ({ name: v.name, drop: dropView })),
+  ...tablesOf(bench, chapter.value).map((t) => ({ name: t.name, drop: dropTable })),
+])
 </script>
 
 <template>
-  <ul v-if="views.length" aria-label="Views drawn in this chapter">
-    <li v-for="v in views" :key="v.name">
+  <ul v-if="rows.length" aria-label="Views and tables in this chapter">
+    <li v-for="v in rows" :key="v.name">
       {{ v.name }}
       <ElButton
         v-if="bench.mayChange"
         size="small"
         text
         :aria-label="`Remove ${v.name}`"
-        @click="dropView(bench, chapter, v.name)"
+        @click="v.drop(bench, chapter, v.name)"
         >Remove</ElButton
       >
     </li>
