@@ -65,6 +65,10 @@ TableKind = Literal[
     "combinations",
     "forces",
     "states",
+    "group forces",
+    "sways",
+    "decks",
+    "loads",
 ]
 
 

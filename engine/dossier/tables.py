@@ -7,21 +7,15 @@ import re
 from collections.abc import Callable
 from dataclasses import replace
 
-import numpy as np
-
-from engine.analysis.diagrams import FORCES
 from engine.chain import Chain
 from engine.document.handover import PlacedTable, TableKind
+from engine.dossier import ledgers
 from engine.dossier.actions import cases_table, combining
 from engine.dossier.behaviour import critical_factors, reaction_tables
 from engine.dossier.building import quantities
-from engine.dossier.end_forces import SYMBOLS
-from engine.dossier.values import Block, Cell, Column, Link, Paragraph, Table, Told
+from engine.dossier.values import Block, Cell, Link, Paragraph, Table, Told
 from engine.dossier.verified import groups_table, members_table
 from engine.report import verdicts
-from engine.structure.model import FREEDOMS
-from engine.structure.words import ROLE_WORDS, label
-from engine.verification.outcomes import SERVICE
 
 _COMPARE = {">": operator.gt, "<": operator.lt, ">=": operator.ge, "<=": operator.le}
 _CONDITION = re.compile(r"(.*?)\s*(>=|<=|>|<|:)\s*(.*)")
@@ -74,83 +68,6 @@ def _text(cell: Cell, digits: int) -> str:
     return f"{cell:.{digits}f}" if isinstance(cell, float) else (cell.words if isinstance(cell, Link) else cell).lower()
 
 
-def _steelwork(chain: Chain) -> Table:
-    structure = chain.structure
-    rows = tuple(
-        (
-            label(m), ROLE_WORDS[m.role][0], m.section.name, m.material.name, structure.length(m), float(np.degrees(m.roll)), m.behaviour, m.group,
-            structure.mass(m),
-        )
-        for m in structure.members
-    )  # fmt: skip
-    columns: tuple[Column, ...] = (
-        Column("member", wide=True), Column("role"), Column("section"), Column("grade"), Column("length", "m", 3), Column("turned", "°", 1),
-        Column("behaviour"), Column("group"), Column("mass", "kg", 0),
-    )  # fmt: skip
-    return Table("steelwork", columns, rows)
-
-
-def _nodes(chain: Chain) -> Table:
-    structure = chain.structure
-    rows = tuple((name, *at) for name, at in zip(structure.nodes, structure.xyz.tolist(), strict=True))
-    return Table("nodes", (Column("node", wide=True), *(Column(axis, "m", 3) for axis in "XYZ")), rows)
-
-
-def _supports(chain: Chain) -> Table:
-    structure = chain.structure
-    rows: list[tuple[Cell, ...]] = []
-    for node in np.flatnonzero((structure.fixed | (structure.springs != 0)).any(axis=1)).tolist():
-        held = ", ".join(f for f, fixed in zip(FREEDOMS, structure.fixed[node], strict=True) if fixed)
-        springs = ", ".join(
-            f"{f} {k / 1000:g} {'kNm/rad' if f[0] == 'r' else 'kN/m'}"
-            for f, k in zip(FREEDOMS, structure.springs[node].tolist(), strict=True)
-            if k
-        )
-        rows.append((structure.nodes[node], *structure.xyz[node].tolist(), held, springs))
-    columns: tuple[Column, ...] = (
-        Column("support"),
-        *(Column(a, "m", 3) for a in "XYZ"),
-        Column("held"),
-        Column("springs", wide=True),
-    )
-    return Table("supports", columns, tuple(rows))
-
-
-def _deflections(chain: Chain) -> Table:
-    verification = chain.verification
-    rows: list[tuple[Cell, ...]] = []
-    for m in verdicts.members(chain):
-        for check in m.checks:
-            if check.criterion in SERVICE:
-                stretch = verification.stretches[check.outcome.row]
-                limit = stretch.length / stretch.ratio * 1000
-                rows.append(
-                    (m.label, check.words, check.utilisation * limit, limit, check.utilisation, check.combination.name)
-                )
-    rows.sort(key=lambda row: -float(str(row[4])))
-    columns: tuple[Column, ...] = (
-        Column("member", wide=True), Column("what"), Column("w", "mm", 1), Column("limit", "mm", 1), Column("utilisation", "", 3), Column("combination"),
-    )  # fmt: skip
-    return Table("deflections of members", columns, tuple(rows))
-
-
-def _forces(chain: Chain) -> Table | None:
-    """The greatest and the least of each force along each member, over the combinations for strength."""
-    if not chain.verification.strength:
-        return None
-    elements = chain.response.elements
-    found = [getattr(chain.verification.forces, name) / 1000 for name in FORCES]
-    rows: list[tuple[Cell, ...]] = []
-    for i, m in enumerate(chain.structure.members):
-        own = elements.rows(i)
-        rows.append((label(m), *(float(v) for f in found for v in (f[own].max(), f[own].min()))))
-    columns = [Column("member", wide=True)]
-    for symbol, name in zip(SYMBOLS, FORCES, strict=True):
-        unit = "kNm" if name[0] in "TM" else "kN"
-        columns += [Column(f"{symbol} most", unit, 1), Column("least", unit, 1)]
-    return Table("forces of members", tuple(columns), tuple(rows))
-
-
 def _within(teller: Callable[[Chain, Told], None], name: str) -> Callable[[Chain], Table | None]:
     """A table of a chapter as that is told in full."""
 
@@ -168,15 +85,19 @@ def _first(blocks: list[Block]) -> Table | None:
 
 _TABLES: dict[TableKind, Callable[[Chain], Table | None]] = {
     "groups": lambda chain: groups_table(verdicts.groups(chain), False),
-    "steelwork": _steelwork,
-    "nodes": _nodes,
-    "supports": _supports,
+    "steelwork": ledgers.steelwork,
+    "nodes": ledgers.nodes,
+    "supports": ledgers.supports,
     "sections": _within(quantities, "material by section"),
     "members": members_table,
-    "deflections": _deflections,
+    "deflections": ledgers.deflections,
     "reactions": lambda chain: _first([*reaction_tables(chain, False)]),
     "cases": cases_table,
     "combinations": _within(combining, "combinations"),
-    "forces": _forces,
+    "forces": ledgers.forces,
+    "group forces": ledgers.group_forces,
+    "sways": ledgers.sways,
+    "decks": ledgers.decks,
+    "loads": ledgers.loads,
     "states": lambda chain: _first([*critical_factors(chain, Told("analysis", "", "full"))]),
 }

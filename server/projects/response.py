@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 
 from engine.actions.cases import LineLoad, LineTable
-from engine.analysis.diagrams import Diagrams
+from engine.analysis.diagrams import FORCES, Diagrams
 from engine.analysis.elements import Elements
 from engine.analysis.lateral_members import lateral_factors
 from engine.analysis.modes import mechanism
@@ -25,7 +25,6 @@ from engine.structure.planes import planes
 from engine.verification.standing import in_words
 from engine.verification.verify import of_one
 from server.projects import response_schemas
-from server.projects.envelopes import QUANTITIES
 from server.projects.workbench import MOST_RUNS, kilo
 
 
@@ -70,7 +69,7 @@ def _runs(
         ends = structure.xyz[[structure.members[i].nodes[0], structure.members[i].nodes[-1]]]
         start, unit = ends[0], (ends[1] - ends[0]) / np.linalg.norm(ends[1] - ends[0])
         values: dict[str, Any] = {"most_in": {}, "least_in": {}}
-        for name in QUANTITIES:
+        for name in FORCES:
             array = getattr(found, name)[own].reshape(len(x), -1) / 1000 if found else np.zeros((len(x), 1))
             values[name], values[f"least_{name}"] = array.max(axis=1).tolist(), array.min(axis=1).tolist()
             if array.shape[1] > 1:

@@ -2,6 +2,7 @@ import { computed } from 'vue'
 import type { Schemas } from '../api/client'
 import { useWorkbench } from '../stores/workbench'
 import { seenFrom } from '../view/stand'
+import type { Tab } from './ledger'
 import { named, unnamed } from './changes'
 
 export type PlacedView = Required<Schemas['PlacedView']>
@@ -82,7 +83,7 @@ export function usePlacedView() {
 }
 
 /** Tables of the ledger that the dossier makes anew, with the chapter in which each stands. */
-const TABLES: Record<string, { table: PlacedTable['table']; chapter: Chapter }> = {
+const TABLES: Record<Tab, { table: PlacedTable['table']; chapter: Chapter }> = {
   Groups: { table: 'groups', chapter: 'verification' },
   Steelwork: { table: 'steelwork', chapter: 'building' },
   Nodes: { table: 'nodes', chapter: 'building' },
@@ -94,25 +95,24 @@ const TABLES: Record<string, { table: PlacedTable['table']; chapter: Chapter }> 
   Balance: { table: 'cases', chapter: 'actions' },
   Combinations: { table: 'combinations', chapter: 'combinations' },
   Forces: { table: 'forces', chapter: 'response' },
+  'Group forces': { table: 'group forces', chapter: 'response' },
+  Sway: { table: 'sways', chapter: 'response' },
+  Decks: { table: 'decks', chapter: 'response' },
+  Loads: { table: 'loads', chapter: 'actions' },
   States: { table: 'states', chapter: 'analysis' },
 }
 
 /** A table of the ledger, with what it is filtered by, as the dossier makes it anew. */
-export function usePlacedTable(tab: () => string, words: () => string) {
+export function usePlacedTable(tab: () => Tab, words: () => string) {
   const bench = useWorkbench()
   const now = computed(() => {
     const found = TABLES[tab()]
-    if (!found) return null
     const name = [tab(), words().trim()].filter(Boolean).join(' · ').slice(0, 80)
     return { chapter: found.chapter, placed: { name, table: found.table, words: words().trim().slice(0, 200) } }
   })
-  const there = computed(
-    () => !!now.value && tablesOf(bench, now.value.chapter).some((t) => t.name === now.value!.placed.name),
-  )
+  const there = computed(() => tablesOf(bench, now.value.chapter).some((t) => t.name === now.value.placed.name))
   const toggle = () => {
-    const found = now.value
-    if (!found) return
-    const { chapter, placed } = found
+    const { chapter, placed } = now.value
     if (there.value) void dropTable(bench, chapter, placed.name)
     else void bench.edit(`Dossier: ${placed.name}`, named(path(chapter, 'tables'), tablesOf(bench, chapter), placed))
   }

@@ -68,7 +68,7 @@ const { said, copied, copy, download, downloadSheet } = useOut(
       >spreadsheet</ElButton
     >
     <ElButton
-      v-if="placed && bench.mayChange"
+      v-if="bench.mayChange"
       link
       type="primary"
       size="small"
