@@ -21,8 +21,15 @@ from publish.tables.dossier import workbook
 from publish.tables.model import model_workbook
 from publish.typeset import typeset
 from publish.webpage import webpage
+from publish.word.document import word
 
-WRITERS = {".pdf": lambda dossier: typeset(dossier).pdf, ".html": webpage, ".xlsx": workbook, ".dxf": dxf}
+WRITERS = {
+    ".pdf": lambda dossier: typeset(dossier).pdf,
+    ".html": webpage,
+    ".docx": word,
+    ".xlsx": workbook,
+    ".dxf": dxf,
+}
 #: of the model in place of its dossier
 MODEL_WRITERS: dict[str, Callable[[Loaded, str, str], bytes]] = {
     ".ifc": lambda loaded, name, of: ifc(loaded, name, uuid.uuid5(uuid.NAMESPACE_URL, name), of),
@@ -41,7 +48,7 @@ def main(arguments: list[str] | None = None) -> int:
         "--out",
         type=Path,
         required=True,
-        help="where to write it: a .pdf, one .html page, an .xlsx with its tables, a .dxf with its drawings; or the model itself as .ifc, .model.xlsx or "
+        help="where to write it: a .pdf, one .html page, a .docx, an .xlsx with its tables, a .dxf with its drawings; or the model itself as .ifc, .model.xlsx or "
         ".axes.dxf",
     )
     commands.add_parser("bench", help="time the chain and a dossier on reference models")

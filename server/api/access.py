@@ -19,6 +19,7 @@ from server.projects.models import Project, Revision
 T = TypeVar("T")
 PDF, SHEETS = "application/pdf", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 DXF, IFC, HTML = "image/vnd.dxf", "application/x-step", "text/html; charset=utf-8"
+WORD = "application/vnd.openxmlformats-officedocument.wordprocessingml.document"
 ZIP = "application/zip"
 #: how files of a kind end
 ENDS = {
@@ -29,6 +30,7 @@ ENDS = {
     DXF: "dxf",
     IFC: "ifc",
     HTML: "html",
+    WORD: "docx",
     ZIP: "zip",
 }
 

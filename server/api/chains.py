@@ -15,7 +15,7 @@ from ninja import Query, Router
 from ninja.responses import Response
 
 from engine.document import read_stored
-from server.api.access import DXF, HTML, IFC, SHEETS, document_of, download, in_thread, revision_of
+from server.api.access import DXF, HTML, IFC, SHEETS, WORD, document_of, download, in_thread, revision_of
 from server.people.roles import May
 from server.projects import (
     action_schemas,
@@ -163,6 +163,16 @@ async def download_axes(request: HttpRequest, project_id: UUID) -> HttpResponse:
 @router.get("/projects/{project_id}/dossier/html")
 async def download_webpage(request: HttpRequest, project_id: UUID) -> HttpResponse:
     """The dossier of what stands as one web page that needs nothing else."""
+    return await _dossier(request, project_id, "webpage", HTML)
+
+
+@router.get("/projects/{project_id}/dossier/docx")
+async def download_document(request: HttpRequest, project_id: UUID) -> HttpResponse:
+    """The dossier of what stands as a document for word processors."""
+    return await _dossier(request, project_id, "word", WORD)
+
+
+async def _dossier(request: HttpRequest, project_id: UUID, look: str, kind: str) -> HttpResponse:
     found, own = await in_thread(revision_of, request, project_id, None)
     today = timezone.localdate()
     asked: dict[str, Any] = {
@@ -172,8 +182,8 @@ async def download_webpage(request: HttpRequest, project_id: UUID) -> HttpRespon
         "project": str(found.pk),
         "sized": await in_thread(sizings.ended_last, found),
     }
-    text = await seen(request, project_id, own.number, "webpage", **asked)
-    return download(text, found.name, f"dossier-{own.number}", HTML)
+    data = b64decode(await seen(request, project_id, own.number, look, **asked))
+    return download(data, found.name, f"dossier-{own.number}", kind)
 
 
 @router.get("/projects/{project_id}/beside", response={200: project_schemas.Beside, 422: schemas.Problem})

@@ -18,6 +18,7 @@ from engine.document import read_stored
 from engine.document.handover import DossierPlan
 from engine.dossier.compose import compose
 from engine.dossier.every_end import end_forces
+from engine.dossier.values import Dossier
 from engine.editing.operations import Operation
 from engine.errors import ModelError
 from engine.result import result
@@ -26,6 +27,7 @@ from publish.ifc.out import ifc
 from publish.tables.model import model_workbook
 from publish.tables.separated import separated
 from publish.webpage import webpage
+from publish.word.document import word
 from server.projects import (
     comparison,
     derivations,
@@ -68,12 +70,17 @@ def _tried(chain: Chain, number: int, member: str, operations: list[dict[str, An
     return single.tried_out(chain, number, member, OPERATIONS.validate_python(operations))
 
 
-def _webpage(
-    chain: Chain, number: int, plan: dict[str, Any], name: str, made: str, project: str, sized: int | None
-) -> str:
-    own, of = DossierPlan.model_validate(plan), Project.objects.get(pk=UUID(project))
-    dossier = compose(chain, own, name, f"Revision {number}", made, sized=sizings.for_dossier(of, sized))
-    return webpage(dossier, pictures.of(of, own)).decode()
+def _dossier(write: Callable[[Dossier, dict[str, bytes]], bytes]) -> Look:
+    """The dossier as planned, written as a file, which is told as text."""
+
+    def look(
+        chain: Chain, number: int, plan: dict[str, Any], name: str, made: str, project: str, sized: int | None
+    ) -> str:
+        own, of = DossierPlan.model_validate(plan), Project.objects.get(pk=UUID(project))
+        dossier = compose(chain, own, name, f"Revision {number}", made, sized=sizings.for_dossier(of, sized))
+        return b64encode(write(dossier, pictures.of(of, own))).decode()
+
+    return look
 
 
 #: name → what it finds in a chain and the number of its revision, with arguments of its own
@@ -83,7 +90,8 @@ LOOKS: dict[str, Look] = {
     "axes": lambda c, n: axes(c.structure).decode(),
     "tables": lambda c, n: b64encode(model_workbook(c)).decode(),
     "joints": lambda c, n: separated(end_forces(c)),
-    "webpage": _webpage,
+    "webpage": _dossier(webpage),
+    "word": _dossier(word),
     "beside": lambda c, n, project, before: comparison.beside(c, n, project, before),
     "marks": lambda c, n: workbench.marks_out(c),
     "diagrams": lambda c, n, plane, state, alone: _known(
@@ -110,7 +118,7 @@ LOOKS: dict[str, Look] = {
     "lengths": lambda c, n, member: single.lengths_out(c, n, member),
 }
 #: those that take long: eigenproblems, a file of every load
-LONG = ("modes", "ifc", "tables", "joints", "webpage", "beside")
+LONG = ("modes", "ifc", "tables", "joints", "webpage", "word", "beside")
 
 
 def by_worker(name: str, document_key: str) -> bool:

@@ -237,6 +237,8 @@ class Command(unittest.TestCase):
         status, _, pdf = self.report(json.dumps(BEAM).encode())
         self.assertEqual(status, 0)
         self.assertRegex(" ".join(text_of(pdf)), r"model\.json")
+        status, _, document = self.report(json.dumps(BEAM).encode(), "report.docx")
+        self.assertEqual((status, document[:2]), (0, b"PK"))
         status, _, sheets = self.report(json.dumps(BEAM).encode(), "tables.xlsx")
         self.assertEqual((status, "reactions" in load_workbook(io.BytesIO(sheets)).sheetnames), (0, True))
 
@@ -245,6 +247,6 @@ class Command(unittest.TestCase):
         self.assertEqual((status, bool(re.search("not JSON", said))), (2, True))
         status, said, out = self.report(json.dumps(BEAM).encode(), "report.doc")
         self.assertEqual((status, out), (2, b""))
-        self.assertIn(".pdf, .html, .xlsx, .dxf or .ifc", said)
+        self.assertIn(".pdf, .html, .docx, .xlsx, .dxf or .ifc", said)
         status, said, _ = self.report(json.dumps({**BEAM, "supports": []}).encode())
         self.assertEqual(status, 2)

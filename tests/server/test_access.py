@@ -102,6 +102,7 @@ ROUTES = {
     ("post", "/api/projects/import/archive"): ("", None, 422),
     ("get", "/api/projects/{project_id}/beside"): ("before=1", None, 200),
     ("get", "/api/projects/{project_id}/dossier/html"): ("", None, 200),
+    ("get", "/api/projects/{project_id}/dossier/docx"): ("", None, 200),
     ("get", "/api/projects/{project_id}/joints"): ("", None, 200),
     ("get", "/api/projects/{project_id}/tables"): ("", None, 200),
     ("get", "/api/projects/{project_id}/marks"): ("", None, 200),

@@ -6,6 +6,7 @@ import json
 from django.contrib.auth.models import User
 from django.db import DatabaseError, transaction
 from django.test import Client
+from docx import Document
 from openpyxl import load_workbook
 from pypdf import PdfReader
 
@@ -72,6 +73,9 @@ class Made(DossierCase):
         self.assertIn(f"{group['worst_after']:.2f}", words)
         page = self.get("dossier/html").content.decode()
         self.assertIn(found, page)
+        document = Document(io.BytesIO(self.get("dossier/docx").content))
+        cells = [cell.text for table in document.tables for cell in table._cells]
+        self.assertTrue([text for text in cells if found in text])
         change = {"do": "change", "members": ["beam"], "change": {"section": "IPE 330"}}
         self.send("post", "operate", {"base": 1, "label": "x", "operations": [change]})
         words = " ".join(self.pages(f"dossier/pdf?key={self.made()['file']['key']}"))

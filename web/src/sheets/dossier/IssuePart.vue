@@ -69,6 +69,7 @@ async function issue() {
       <a :href="`${at}/dossier/drawings?key=${key}`" download>Drawings (DXF)</a>
     </template>
     <a v-if="works" :href="`${at}/dossier/html`" download>One page (HTML)</a>
+    <a v-if="works" :href="`${at}/dossier/docx`" download>Document (DOCX)</a>
     <a v-if="works" :href="`${at}/ifc`" download>Model (IFC)</a>
     <a v-if="works" :href="`${at}/tables`" download>Model (XLSX)</a>
     <a v-if="works" :href="`${at}/joints`" download>Forces at joints (CSV)</a>

@@ -1,0 +1,1 @@
+"""A dossier as a document for word processors."""
