@@ -10,7 +10,7 @@ from scipy.sparse.csgraph import connected_components
 from scipy.spatial import cKDTree
 
 from engine.structure.join import SAME, nodes_on_lines
-from engine.structure.model import Floats, Ints
+from engine.structure.model import Bools, Floats, Ints
 from publish.taken import counted
 
 #: gaps within which ends meet, in metres, by what they are called
@@ -149,19 +149,57 @@ def _lying_on_others(nodes: Floats, ends: Ints) -> tuple[np.ndarray[tuple[int], 
 
 def _crossings(nodes: Floats, ends: Ints) -> int:
     """Pairs of lines that cross within a millimetre, each between its ends, where neither has a node."""
-    a, d = nodes[ends[:, 0]], nodes[ends[:, 1]] - nodes[ends[:, 0]]
-    length = np.linalg.norm(d, axis=1)
-    count = 0
+    return sum(
+        int((near.inside & (near.off < SAME)).sum())
+        for near in (_nearest(nodes, ends, i) for i in range(len(ends) - 1))
+    )
+
+
+@dataclass(frozen=True)
+class Passing:
+    """Two lines by number that pass each other, and the nearest places on them, (2, 3)."""
+
+    lines: tuple[int, int]
+    places: Floats
+
+
+def passing(nodes: Floats, ends: Ints, within: float) -> list[Passing]:
+    """Lines that pass each other at most `within` apart without a node in common, ends included."""
+    found = []
     for i in range(len(ends) - 1):
-        b, e = a[i + 1 :], d[i + 1 :]
-        r = b - a[i]
-        dd, ee, de = float(d[i] @ d[i]), np.einsum("ij,ij->i", e, e), e @ d[i]
-        rd, re = r @ d[i], np.einsum("ij,ij->i", r, e)
-        det = dd * ee - de * de
-        with np.errstate(divide="ignore", invalid="ignore"):
-            s, t = (rd * ee - re * de) / det, (rd * de - re * dd) / det
-            off = np.linalg.norm(r + t[:, None] * e - s[:, None] * d[i], axis=1)
-        end, others = SAME / length[i], SAME / length[i + 1 :]
-        within = (s > end) & (s < 1 - end) & (t > others) & (t < 1 - others)
-        count += int((within & (off < SAME) & (det > 1e-9 * dd * ee)).sum())
-    return count
+        near = _nearest(nodes, ends, i)
+        common = (ends[i + 1 :, :, None] == ends[i][None, None, :]).any(axis=(1, 2))
+        for k in np.flatnonzero(near.touching & (near.off > SAME) & (near.off < within + 1e-9) & ~common).tolist():
+            found.append(Passing((i, i + 1 + k), np.array([near.own[k], near.others[k]])))
+    return found
+
+
+@dataclass(frozen=True)
+class _Near:
+    """The nearest places of a line and of those after it: own, others (m, 3), off: how far apart (m,); inside: strictly between the ends of both,
+    touching: ends included."""
+
+    own: Floats
+    others: Floats
+    off: Floats
+    inside: Bools
+    touching: Bools
+
+
+def _nearest(nodes: Floats, ends: Ints, i: int) -> _Near:
+    a, b = nodes[ends[i, 0]], nodes[ends[i + 1 :, 0]]
+    d, e = nodes[ends[i, 1]] - a, nodes[ends[i + 1 :, 1]] - b
+    r = b - a
+    dd, ee, de = float(d @ d), np.einsum("ij,ij->i", e, e), e @ d
+    rd, re = r @ d, np.einsum("ij,ij->i", r, e)
+    det = dd * ee - de * de
+    with np.errstate(divide="ignore", invalid="ignore"):
+        s, t = (rd * ee - re * de) / det, (rd * de - re * dd) / det
+    # lines alongside have no nearest places
+    aslant = det > 1e-9 * dd * ee
+    s, t = np.where(aslant, s, 0.0), np.where(aslant, t, 0.0)
+    own, others = a + s[:, None] * d, b + t[:, None] * e
+    end, far = SAME / np.sqrt(dd), SAME / np.sqrt(ee)
+    inside = aslant & (s > end) & (s < 1 - end) & (t > far) & (t < 1 - far)
+    touching = aslant & (s > -end) & (s < 1 + end) & (t > -far) & (t < 1 + far)
+    return _Near(own, others, np.linalg.norm(own - others, axis=1), inside, touching)

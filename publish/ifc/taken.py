@@ -18,9 +18,10 @@ from engine.document.base import Role
 from engine.errors import ModelError
 from engine.structure.axes import local_axes
 from engine.structure.model import FREEDOMS, Floats
+from publish.ifc.links import PASSING, rigid_links
 from publish.ifc.made_of import MadeOf
 from publish.ifc.opening import opened
-from publish.meet import GAPS, meet, said
+from publish.meet import GAPS, Met, meet, said
 from publish.taken import Reader, Settled, Taken
 
 #: ends nearer than this are one node, metres
@@ -205,7 +206,15 @@ class IfcReader(Reader):
         found = []
         for k, (start, end) in zip(met.kept.tolist(), met.ends.tolist(), strict=True):
             found.append(parts[k][0] | {"start": self.nodes[start][0], "end": self.nodes[end][0]})
-        return found
+        return found + self.linked(met, found)
+
+    def linked(self, met: Met, members: list[dict[str, Any]]) -> list[dict[str, Any]]:
+        """Rigid links between members that pass each other, where that is asked for."""
+        words = {key: f"{key} mm" if value else "not at all" for key, value in PASSING.items()}
+        within = PASSING[self.choose("", "passing", "Members that pass each other are joined within", "0", words)]
+        links, said_of = rigid_links(met, members, self.nodes, within)
+        self.taken.guessed += said_of
+        return [{**link, "name": self.unique("m", link["name"])} for link in links]
 
     def product(self, product: Any) -> tuple[dict[str, Any], list[Floats]] | None:
         """A beam, column or member by the solid that it is extruded to, and its ends."""

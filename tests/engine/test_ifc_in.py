@@ -93,8 +93,8 @@ class Back(unittest.TestCase):
         np.testing.assert_allclose(np.abs(two).sum(axis=0), np.abs(one).sum(axis=0), rtol=1e-6, atol=1e-3)
 
 
-def foreign(profile, unit="MILLI"):
-    """A column and a beam on it, as other programs write them: millimetres, extruded solids, no analysis model."""
+def foreign(profile, unit="MILLI", more=()):
+    """A column and a beam on it, as other programs write them: millimetres, extruded solids, no analysis model; and more of them."""
     f = ifcopenshell.file(schema="IFC4")
     make = f.create_entity
     units = make("IfcUnitAssignment", [make("IfcSIUnit", None, "LENGTHUNIT", unit, "METRE")])
@@ -118,6 +118,9 @@ def foreign(profile, unit="MILLI"):
     shape = profile(make, point)
     product("IfcColumn", "C1", (0, 0, 0), (0, 0, 1), (0, 1, 0), 4000, shape)
     product("IfcBeam", "B1", (0, 0, 4000), (1, 0, 0), (0, 1, 0), 6000, shape)
+    small = make("IfcRectangleProfileDef", "AREA", "S", None, 60.0, 120.0)
+    for other in more:
+        product(*other, small)
     return f
 
 
@@ -188,6 +191,43 @@ class OfOthers(unittest.TestCase):
         # the column passes through the node of the beam, which was moved onto its axis
         np.testing.assert_allclose(structure.xyz[list(column.nodes)], [[0, 0, 0], [0, 0, 3], [0, 0, 4]], atol=1e-9)
         self.assertIn("1 end is put on the line that they nearly reach, by 150.0 mm", " ".join(found.guessed))
+
+    def test_axes_that_miss_each_other_are_joined_where_that_is_asked_for(self):
+        # two purlins on the beam, 225 mm above its axis; a third far above; one that ends at a node of the beam's
+        along, up = (0, 1, 0), (0, 0, 1)
+        more = [
+            ("IfcMember", "P1", (2000, -3000, 4225), along, up, 6000),
+            ("IfcMember", "P2", (6000, -3000, 4225), along, up, 6000),
+            ("IfcMember", "P3", (4000, -3000, 5225), along, up, 6000),
+            ("IfcMember", "P4", (6000, 0, 4000), along, up, 6000),
+            # of its section: it passes P1 as a brace does another
+            ("IfcMember", "P5", (0, 1000, 4100), (1, 0, 0), up, 6000),
+        ]
+        data = foreign(lambda make, point: make("IfcRectangleProfileDef", "AREA", "R", None, 100.0, 200.0), more=more)
+        data = data.to_string().encode()
+        apart = taken(data)
+        self.assertFalse([m for m in apart.document["members"] if m.get("behaviour") == "rigid link"])
+        self.assertNotIn("Rigid links", " ".join(apart.guessed))
+        found = taken(data, {("", "passing"): "300"})
+        links = [m for m in found.document["members"] if m.get("behaviour") == "rigid link"]
+        self.assertEqual([m["name"] for m in links], ["link 1", "link 2"])
+        self.assertIn(
+            "Rigid links join members at 2 places at which they pass each other, 225 mm apart at most.",
+            " ".join(found.guessed),
+        )
+        structure = prepare(read_document(found.document)).structure
+        for name, x in (("P1", 2.0), ("P2", 6.0)):
+            purlin, beam = structure.member(name), structure.member("B1")
+            link = next(
+                structure.member(m["name"]) for m in links if set(structure.member(m["name"]).nodes) & set(purlin.nodes)
+            )
+            self.assertTrue(set(link.nodes) & set(beam.nodes))
+            ends = structure.xyz[list(link.nodes)]
+            np.testing.assert_allclose(np.sort(ends, axis=0), [[x, 0, 4.0], [x, 0, 4.225]], atol=1e-9)
+        # what is nearer than the purlins alone
+        self.assertEqual(len(taken(data, {("", "passing"): "200"}).document["members"]), 7)
+        with self.assertRaisesRegex(ModelError, "none of what"):
+            taken(data, {("", "passing"): "70"})
 
     def test_it_is_handed_on_in_kilonewtons(self):
         found = take(ifc(prepare(read_document(MIXED)), "Mixed", SPACE, "r"), "mixed.ifc", {}).document
