@@ -16,6 +16,7 @@ from engine.editing.work import Work
 from engine.errors import ModelError
 from engine.expand import generated
 from engine.structure.model import Panel
+from engine.structure.names import free_name
 
 
 class Releasing(Work):
@@ -28,7 +29,7 @@ class Releasing(Work):
             raise ModelError(f"There is no jig “{o.jig}”.", "jig")
         mine = [m for m in self.structure.members if m.jig == o.jig]
         node_names = {n: self.structure.nodes[n] for m in mine for n in m.nodes}
-        renamed = {name: name.replace("/", " ") for name in [*node_names.values(), *(m.name for m in mine)]}
+        renamed = {name: free_name(name) for name in [*node_names.values(), *(m.name for m in mine)]}
         held = self.structure.fixed.any(axis=1) | (self.structure.springs != 0).any(axis=1)
         for number, name in node_names.items():
             x, y, z = (round(float(v), 9) for v in self.structure.xyz[number])
@@ -49,7 +50,7 @@ class Releasing(Work):
             self.document.members.append(
                 MemberInput(**{**like, "name": renamed[member.name], "start": start, "end": end})
             )
-        panels = {p.name: p.name.replace("/", " ") for p in self.structure.panels if self._is_of(p.name, o.jig)}
+        panels = {p.name: free_name(p.name) for p in self.structure.panels if self._is_of(p.name, o.jig)}
         self._keep_lines(o.jig)
         self._keep_decks(o.jig, node_names, renamed)
         self._keep_cladding(o.jig, renamed)
@@ -76,7 +77,7 @@ class Releasing(Work):
         ]
         names = {level.name for level in before.levels} | {level.name for level in self.document.levels}
         self.document.levels += [
-            LevelInput(name=level.name.replace("/", " "), height=level.height)
+            LevelInput(name=free_name(level.name), height=level.height)
             for level in after.levels
             if level.name not in names
         ]
@@ -103,7 +104,7 @@ class Releasing(Work):
             made.append(panel)
             self.document.panels.append(
                 PanelInput(
-                    name=panel.name.replace("/", " "),
+                    name=free_name(panel.name),
                     kind="surface",
                     corners=[(float(x), float(y), float(z)) for x, y, z in panel.corners.round(9)],
                     carriers=carriers,
@@ -133,7 +134,7 @@ class Releasing(Work):
         excludes = "roof" if category == "H" else ""
         self.document.cases.append(CaseInput(name=name, nature=nature, category=category, excludes=excludes))
         self.document.panel_loads += [
-            PanelLoad(case=name, panel=p.name.replace("/", " "), pressure=value * force, axes=axes) for p, value in on
+            PanelLoad(case=name, panel=free_name(p.name), pressure=value * force, axes=axes) for p, value in on
         ]
 
     def _keep_decks(self, jig: str, node_names: dict[int, str], renamed: dict[str, str]) -> None:
@@ -150,7 +151,7 @@ class Releasing(Work):
             corners = [renamed[node_names[numbers[k]]] for k in away.argmin(axis=1).tolist()]
             self.document.panels.append(
                 PanelInput(
-                    name=panel.name.replace("/", " "),
+                    name=free_name(panel.name),
                     kind="floor",
                     corners=list(corners),
                     carriers=[renamed.get(name, name) for name in panel.carriers],

@@ -13,7 +13,8 @@ from engine.errors import ModelError
 from engine.returned.axes import AGREE, FIT, NEAR, moved_nodes, sent_axes
 from engine.returned.model import Comparison, Difference, ReturnedMember, ReturnedModel
 from engine.returned.pieces import Cut, put_together
-from engine.structure.model import Floats, Structure
+from engine.structure.axes import local_axes
+from engine.structure.model import Floats, Member, Structure
 from engine.structure.words import label
 
 #: steel that is shorter is a part of a joint, metres
@@ -197,13 +198,7 @@ def _placed(structure: Structure, i: int, away: list[int], axis: Floats, steps: 
     was = " to ".join(_node(structure, n) for n in (m.nodes[0], m.nodes[-1]))
     off = np.array([axis[e] - structure.xyz[m.nodes[-e]] - steps.get(m.nodes[-e], 0.0) for e in away])
     if [spot for spot, _ in spots] == own:
-        far = np.linalg.norm(off, axis=1).max()
-        words = (
-            f"its axis lies up to {far * 1000:.0f} mm beside its nodes: an eccentricity that the model does not bear"
-        )
-        return Difference(
-            f"placed:{m.name}", "set off", label(m), was, words, "", (m.name,), lines=_pairs(axis), takes=False
-        )
+        return _set_off(structure, m, was, off, axis)
     now = " to ".join(words for _, words in spots)
     whole = len(off) == 2 and np.abs(off[0] - off[1]).max() < AGREE
     return Difference(
@@ -218,6 +213,33 @@ def _placed(structure: Structure, i: int, away: list[int], axis: Floats, steps: 
         end=spots[1][0] if 1 in away else None,
         lines=_pairs(axis),
         takes=spots[0][0] != spots[1][0],
+    )
+
+
+def _set_off(structure: Structure, m: Member, was: str, off: Floats, axis: Floats) -> Difference:
+    """A member whose axis lies beside its nodes: all along by the same is an eccentricity that it may bear, by one end alone is none."""
+    ends = structure.xyz[[m.nodes[0], m.nodes[-1]]]
+    own = local_axes(ends[:1], ends[1:], np.array([m.roll]))[0]
+    far = np.linalg.norm(off, axis=1).max() * 1000
+    step = off.mean(axis=0)
+    whole = len(off) == 2 and np.abs(off[0] - off[1]).max() < AGREE and abs(float(step @ own[0])) < AGREE
+    takes = whole and not m.pieces
+    y, z = float(step @ own[1]), float(step @ own[2])
+    words = f"its axis lies up to {far:.0f} mm beside its nodes: an eccentricity that the model does not bear"
+    if takes:
+        words = f"its axis lies {far:.0f} mm beside its nodes: by {y * 1000:+.0f} mm along its y, {z * 1000:+.0f} mm along its z"
+    offset = (round(m.offset[0] + y, 4), round(m.offset[1] + z, 4)) if takes else None
+    return Difference(
+        f"placed:{m.name}",
+        "set off",
+        label(m),
+        was,
+        words.replace("-", "−"),
+        "",
+        (m.name,),
+        offset=offset,
+        lines=_pairs(axis),
+        takes=takes,
     )
 
 

@@ -45,7 +45,7 @@ class Difference:
 
     key: what it is of, the same in every revision. what: that thing in words; was, now: its states in words; shared: what it has in
     common with others of its kind, in words, "" with none. members: those that it
-    concerns; node: the one that moved, by step. start, end: where an end is now, a node's name or a place; None where it stays.
+    concerns; node: the one that moved, by step; offset: of an axis beside its nodes, along local y and z, m. start, end: where an end is now, a node's name or a place; None where it stays.
     lines: axes as they come, pairs of places. takes: whether there is something to take; where there is not, `now` says why. meanwhile:
     how the same thing was when it was sent, if it was changed here since.
     """
@@ -63,6 +63,7 @@ class Difference:
     end: str | Vector | None = None
     value: str | float = ""
     added: ReturnedMember | None = None
+    offset: tuple[float, float] | None = None
     lines: tuple[tuple[Vector, Vector], ...] = ()
     takes: bool = True
     meanwhile: str = ""

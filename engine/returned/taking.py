@@ -7,7 +7,7 @@ from collections.abc import Sequence
 
 from engine.chain import run
 from engine.document import Document
-from engine.document.byhand import Releases, SectionInput
+from engine.document.byhand import Offset, Releases, SectionInput
 from engine.editing.apply import operate
 from engine.editing.operations import ChangeMembers, Draw, MemberChange, Move, Operation, Rejoin, RemoveMembers, Resize
 from engine.errors import ModelError
@@ -34,6 +34,11 @@ def operations(taken: Sequence[Difference]) -> list[Operation]:
     found += [Resize(members=names, section=section) for section, names in sections.items()]
     found += [ChangeMembers(members=names, change=MemberChange(material=grade)) for grade, names in grades.items()]
     found += [Move(nodes=nodes, step=step) for step, nodes in steps.items()]
+    for d in taken:
+        if d.offset is not None:
+            # what it is aligned by is part of its offset as it stands
+            offset = MemberChange(offset=Offset(y=d.offset[0], z=d.offset[1]), align="centre")
+            found.append(ChangeMembers(members=list(d.members), change=offset))
     found += [Rejoin(member=d.members[0], start=d.start, end=d.end) for d in taken if d.kind == "placed"]
     removed = [name for d in taken if d.kind == "removed" for name in d.members]
     if removed:

@@ -1,9 +1,11 @@
-"""Identifiers that follow from a project and a name, so that they last from revision to revision."""
+"""Identifiers that follow from a project and a name, so that they last from revision to revision, and when a jig is released."""
 
 from __future__ import annotations
 
 import uuid
 from collections.abc import Iterable
+
+from engine.structure.names import lasting
 
 #: classes that a member is built as, by its role
 CLASSES = ("IfcColumn", "IfcBeam", "IfcMember")
@@ -15,5 +17,7 @@ def identity(space: uuid.UUID, *key: str) -> str:
 
 
 def members_by_identity(space: uuid.UUID, names: Iterable[str]) -> dict[str, str]:
-    """Members' names by the identities that they may have, whatever they are built as."""
-    return {identity(space, kind, name): name for name in names for kind in CLASSES}
+    """Members' names by the identities that they may have, whatever they are built as: of their lasting names, and of their own, as files once bore."""
+    known = lasting(names)
+    own = {identity(space, kind, name): name for name in known for kind in CLASSES}
+    return own | {identity(space, kind, last): name for name, last in known.items() for kind in CLASSES}

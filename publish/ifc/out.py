@@ -17,7 +17,7 @@ LEFT_OUT = "Left out: flanges of haunches, tapers, restraints of flanges, panels
 
 def ifc(loaded: Loaded | Forces, name: str, space: uuid.UUID, revision: str) -> bytes:
     """The file. space: what the identifiers belong to, the same for every revision of a project."""
-    w = Writer(space)
+    w = Writer(space, [*(m.name for m in loaded.structure.members), *loaded.structure.nodes])
     w.file.header.file_description.description = ("ViewDefinition [ReferenceView]", LEFT_OUT)
     w.file.header.file_name.name = f"{name}, {revision}"
     w.file.header.file_name.originating_system = "Lorica"

@@ -12,13 +12,15 @@ import numpy as np
 
 from engine.structure.axes import local_axes
 from engine.structure.model import Floats, Member, Structure
+from engine.structure.names import lasting
 from publish.ifc.identity import identity
 
 
 class Writer:
-    """Entities with lasting identifiers."""
+    """Entities with lasting identifiers; names: of what may be released."""
 
-    def __init__(self, space: uuid.UUID) -> None:
+    def __init__(self, space: uuid.UUID, names: Iterable[str] = ()) -> None:
+        self.names = lasting(names)
         self.file = ifcopenshell.file(schema="IFC4")
         self.space = space
         self.points: dict[tuple[float, ...], Any] = {}
@@ -29,7 +31,7 @@ class Writer:
 
     def guid(self, *key: str) -> str:
         """The identifier of something by its name."""
-        found: str = ifcopenshell.guid.compress(identity(self.space, *key))
+        found: str = ifcopenshell.guid.compress(identity(self.space, *(self.names.get(part, part) for part in key)))
         return found
 
     def rooted(self, kind: str, key: tuple[str, ...], **values: Any) -> Any:

@@ -19,6 +19,7 @@ from engine.report.standing import Effect
 from engine.returned.compare import compare
 from engine.returned.model import Comparison, Difference, ReturnedModel, alike
 from engine.returned.taking import effect, take
+from engine.structure.names import called_as
 from publish.ifc.identity import members_by_identity
 from publish.taken import counted
 from server.people.roles import May
@@ -31,16 +32,39 @@ MOST_SOLVED = 24
 
 
 def receive(user: User, project: Project, name: str, model: ReturnedModel, done: list[str]) -> None:
-    """Keep a model that came back, in place of the one before. Raises ModelError for one of another project."""
+    """Keep a model that came back, in place of the one before: what was refused of that stays refused where it came again. Raises ModelError for one
+    of another project."""
     quotas.check(project.owner)
     assert project.head is not None
     sent = project.revisions.filter(number=model.revision).first() if model.revision else None
-    _compared(project, project.head, sent, model)
-    values = {"name": name, "content": model.model_dump(mode="json"), "revision": sent, "refused": [], "done": done}
+    found = _compared(project, project.head, sent, model)
+    refused = _refused_before(project, project.head, found)
+    if refused:
+        done = [*done, f"Refused before and here again: {counted(len(refused), 'difference')}, which stay refused."]
+    values = {
+        "name": name,
+        "content": model.model_dump(mode="json"),
+        "revision": sent,
+        "refused": refused,
+        "done": done,
+    }
     with transaction.atomic():
         Returned.objects.filter(project=project).delete()
         Returned.objects.create(project=project, person=user, **values)
         forget(project)
+
+
+def _refused_before(project: Project, head: Revision, now: Comparison) -> list[str]:
+    """Differences that were refused of the model before and are the same in this one, by their keys."""
+    before = Returned.objects.filter(project=project).select_related("revision").first()
+    if before is None or not before.refused:
+        return []
+    try:
+        old = _compared(project, head, before.revision, ReturnedModel.model_validate(before.content))
+    except ModelError:
+        return []
+    said = {d.key: d.now for d in old.differences if d.key in set(before.refused)}
+    return [d.key for d in now.differences if said.get(d.key) == d.now]
 
 
 def forget(project: Project) -> None:
@@ -59,7 +83,11 @@ def under_way(project: Project) -> int | None:
 def _compared(project: Project, head: Revision, sent: Revision | None, model: ReturnedModel) -> Comparison:
     stands = expand(read_stored(head.content))
     before = stands if sent is None or sent.pk == head.pk else expand(read_stored(sent.content))
-    names = members_by_identity(project.pk, dict.fromkeys([*stands.index, *before.index]))
+    names = members_by_identity(project.pk, before.index)
+    if before is not stands:
+        before, now = called_as(before, stands)
+        names = {key: now.get(name, name) for key, name in names.items()}
+        names |= members_by_identity(project.pk, stands.index)
     return compare(model, names.get, before, stands)
 
 

@@ -13,6 +13,8 @@ from engine.chain import prepare
 from engine.document import Document, read_document
 from engine.document.base import Haunch
 from engine.document.jigs import HallJig
+from engine.editing.apply import operate
+from engine.editing.operations import ReleaseJig
 from engine.expand import expand
 from engine.structure.model import FREEDOMS
 from publish.ifc.out import ifc
@@ -179,6 +181,22 @@ class Out(unittest.TestCase):
                 way = (ends[1] - ends[0]) / np.linalg.norm(ends[1] - ends[0])
                 down = (m.section.h / 2 + m.haunches[0].depth) * way[0]
                 self.assertAlmostEqual(low[2], ends[0, 2] - down, places=3)
+
+    def test_identifiers_last_when_a_hall_is_released(self):
+        hall = Document(name="Short", hall=HallJig(spacings=[6.0]))
+        free = operate(hall, ReleaseJig(jig="hall"))
+        one, two = (
+            {
+                p.Name.replace("/", " "): p.GlobalId
+                for p in read(ifc(prepare(d), "Short", SPACE, "r")).by_type("IfcElement")
+            }
+            for d in (hall, free)
+        )
+        self.assertEqual(one, two)
+        # a hall set out anew beside the free one has identifiers of its own
+        both = free.model_copy(update={"hall": HallJig(spacings=[6.0]), "panels": [], "panel_loads": [], "cases": []})
+        found = [p.GlobalId for p in read(ifc(prepare(both), "Short", SPACE, "r")).by_type("IfcRoot")]
+        self.assertEqual(len(found), len(set(found)))
 
     def test_identifiers_last(self):
         before = read(ifc(prepare(read_document(MIXED)), "Mixed", SPACE, "revision 1"))

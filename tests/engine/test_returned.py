@@ -20,7 +20,7 @@ from engine.returned.axes import FIT, sent_axes
 from engine.returned.compare import compare
 from engine.returned.model import ReturnedMember, ReturnedModel, alike
 from engine.returned.taking import effect, take
-from publish.ifc.identity import members_by_identity
+from publish.ifc.identity import identity, members_by_identity
 from publish.ifc.out import ifc
 from publish.ifc.returned import returned
 
@@ -92,6 +92,19 @@ class Nothing(unittest.TestCase):
                 found = compare(model, names.get, loaded.structure, loaded.structure)
                 self.assertEqual((found.differences, found.fitted, found.short, model.revision), ([], 0, 0, 12))
                 self.assertEqual(len(model.members), len(loaded.structure.members))
+
+    def test_a_file_by_the_names_that_members_bore_is_known(self):
+        # before identities lasted through a release they were those of the names as they stood
+        space, names = uuid.uuid4(), ["frame-1/column-A", "brace"]
+        known = members_by_identity(space, names)
+        for kind in ("IfcColumn", "IfcBeam", "IfcMember"):
+            self.assertEqual(known[identity(space, kind, "frame-1/column-A")], "frame-1/column-A")
+            self.assertEqual(known[identity(space, kind, "frame-1 column-A")], "frame-1/column-A")
+            self.assertEqual(known[identity(space, kind, "brace")], "brace")
+        # one that is called so already keeps its name to itself
+        both = members_by_identity(space, [*names, "frame-1 column-A"])
+        self.assertEqual(both[identity(space, "IfcBeam", "frame-1 column-A")], "frame-1 column-A")
+        self.assertEqual(both[identity(space, "IfcBeam", "frame-1/column-A")], "frame-1/column-A")
 
     def test_members_turned_and_beside_their_nodes_come_back_as_they_were_sent(self):
         ends = {"a": [0, 0, 0], "b": [4, 1, 2], "c": [4, 1, -3], "d": [-2, 3, 0]}
@@ -233,12 +246,30 @@ class Moved(unittest.TestCase):
         a, b = rafter.xyz[member.nodes[0]], rafter.xyz[member.nodes[-1]]
         self.assertLess(np.linalg.norm(np.cross(np.subtract(head, a), (b - a) / np.linalg.norm(b - a))), 1e-3)
 
-    def test_an_eccentricity_is_told_and_not_taken(self):
+    def test_an_eccentricity_is_taken_as_an_offset(self):
+        name = "bay-1/wall-brace-A-up"
         sent = Sent()
-        for name in ("bay-1/wall-brace-A-up",):
-            sent.shift(name, (0.12, 0, 0))
-        [d] = self.only(sent, "placed:bay-1/wall-brace-A-up")
-        self.assertEqual((d.kind, d.takes), ("set off", False))
+        sent.shift(name, (0.12, 0, 0))
+        [d] = self.only(sent, f"placed:{name}")
+        self.assertEqual((d.kind, d.takes), ("set off", True))
+        self.assertRegex(d.now, r"lies 120 mm beside its nodes: by [+−]120 mm along its y, [+−]0 mm along its z")
+        after = expand(take(HALL, [d], sent.model))
+        axes, aside = sent_axes(after)
+        np.testing.assert_allclose(aside[after.index[name]], (0.12, 0, 0), atol=1e-4)
+        self.assertEqual(compare(sent.model, lambda i: i, after, after).differences, [])
+        # beside one that was sent with an eccentricity already
+        again = Sent(take(HALL, [d], sent.model))
+        again.shift(name, (-0.2, 0, 0))
+        [d] = self.only(again, f"placed:{name}")
+        after = expand(take(again.document, [d], again.model))
+        np.testing.assert_allclose(sent_axes(after)[1][after.index[name]], (-0.08, 0, 0), atol=1e-4)
+
+    def test_an_eccentricity_of_one_end_is_told_and_not_taken(self):
+        sent = Sent()
+        name = "bay-1/wall-brace-A-up"
+        sent.shift(name, (0.12, 0, 0), ("start",))
+        [d] = self.only(sent, f"placed:{name}")
+        self.assertEqual((d.kind, d.takes, d.offset), ("set off", False, None))
         self.assertIn("up to 120 mm", d.now)
         self.assertIn("the model does not bear", d.now)
 

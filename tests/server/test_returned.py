@@ -152,16 +152,52 @@ class ReturnedModels(ApiCase):
                 self.assertRegex(answer.json()["message"], words)
         self.assertEqual(Returned.objects.get().name, "first.ifc")
 
+    def test_a_hall_that_is_released_keeps_its_identities(self):
+        columns = self.document.hall.sections.columns
+        back = self.swapped(columns, "HEB 320")
+        [sent] = self.receive(back).json()["model"]["groups"]
+        release = {"base": 1, "label": "x", "operations": [{"do": "release", "jig": "hall"}]}
+        done = self.post(f"{self.at}/operate", release)
+        self.assertEqual(done.status_code, 200, done.content[:300])
+        [group] = self.model()["groups"]
+        self.assertEqual((group["words"], group["meanwhile"], group["takes"]), (sent["words"], "", True))
+        self.assertEqual(len(group["items"]), len(sent["items"]))
+        keys = [d["key"] for d in group["items"]]
+        taken = self.post(f"{self.at}/returned/take", {"base": 2, "keys": keys})
+        self.assertEqual(taken.status_code, 200, taken.content[:300])
+        made = [m["section"] for m in taken.json()["document"]["members"] if m["role"] == "column"]
+        self.assertEqual(set(made), {"HEB 320"})
+        # and the other way: sent free, taken in after the release is undone
+        free = ifc(prepare(read_document(done.json()["document"])), "Hall", uuid.UUID(self.project["id"]), "revision 2")
+        self.post(f"{self.at}/undo", {"base": 3})
+        self.post(f"{self.at}/undo", {"base": 4})
+        self.assertEqual(self.receive(free.decode()).json()["model"]["groups"], [])
+        [group] = self.receive(free.decode().replace(f"'{columns}'", "'HEB 320'")).json()["model"]["groups"]
+        self.assertEqual((group["words"], group["meanwhile"]), (sent["words"], ""))
+
     def test_one_that_cannot_be_compared_any_more_says_why(self):
         self.receive(self.whole)
-        done = self.post(
-            f"{self.at}/operate", {"base": 1, "label": "x", "operations": [{"do": "release", "jig": "hall"}]}
-        )
+        empty = {"path": "hall", "value": None}
+        beam = {"path": "nodes", "value": [{"name": "a", "at": [0, 0, 0]}, {"name": "b", "at": [6, 0, 0]}]}
+        member = {"path": "members", "value": [{"name": "beam", "start": "a", "end": "b", "section": "IPE 300"}]}
+        done = self.post(f"{self.at}/edits", {"base": 1, "label": "x", "changes": [empty, beam, member]})
         self.assertEqual(done.status_code, 200, done.content[:300])
-        # members that are released bear other names, so that nothing in the file is known
         state = self.client.get(f"/api/{self.at}/returned").json()
         self.assertIsNone(state["model"])
         self.assertIn("back.ifc cannot be compared", state["problem"])
+
+    def test_what_was_refused_stays_refused_where_it_comes_again(self):
+        columns = self.document.hall.sections.columns
+        [group] = self.receive(self.swapped(columns, "HEB 320")).json()["model"]["groups"]
+        keys = [d["key"] for d in group["items"]]
+        self.post(f"{self.at}/returned/refuse", {"keys": keys, "refused": True})
+        again = self.receive(self.swapped(columns, "HEB 320"), "second.ifc").json()["model"]
+        self.assertTrue(again["groups"][0]["refused"])
+        self.assertIn(f"{len(keys)} differences, which stay refused", " ".join(again["said"]))
+        # another section is another thing
+        other = self.receive(self.swapped(columns, "HEB 340"), "third.ifc").json()["model"]
+        self.assertFalse(other["groups"][0]["refused"])
+        self.assertEqual(other["said"], [])
 
     def test_it_goes_with_its_project(self):
         self.receive(self.whole)
