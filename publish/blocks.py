@@ -24,6 +24,7 @@ from engine.dossier.values import (
     Told,
 )
 from publish.drawings import svg
+from publish.remarks import remark_lines
 
 MARKS = ("passes", "fails", "not covered", "holds", "does not hold")
 #: chapters that begin on a page of their own
@@ -120,6 +121,8 @@ def _block(block: Block, anchors: set[str], formula: Formula) -> dict[str, Any]:
             "aside": parts(block.aside),
         }
     if isinstance(block, Paragraph):
+        if block.kind == "remark":
+            return {"kind": "remark", "lines": remark_lines(block.words, parts, formula)}
         return {"kind": "paragraph", "of": block.kind, "words": parts(block.words)}
     if isinstance(block, Facts):
         return {

@@ -131,14 +131,25 @@
   }
 }
 #let paragraph(block) = {
-  if block.of == "item" { list(said(block.words), marker: [–]) } else if block.of == "remark" {
-    std.block(inset: (left: 3mm, y: 1.2mm), stroke: (left: 1.2pt + rgb("#1f5f7a")), text(style: "italic", said(block.words)))
-  } else if block.of == "missing" {
+  if block.of == "item" { list(said(block.words), marker: [–]) } else if block.of == "missing" {
     std.block(inset: (left: 3mm, y: 0.8mm), stroke: (left: (paint: gone, thickness: 1.2pt, dash: "dashed")), said(block.words))
   } else if block.of == "fails" {
     std.block(inset: (left: 3mm, y: 0.8mm), stroke: (left: 1.6pt + bad), text(weight: 700, said(block.words)))
   } else { par(said(block.words)) }
 }
+
+// the designer's own words: looks and formulas in them, lists
+#let remark-parts(parts) = for part in parts {
+  if part.formula != "" { eval(part.formula, mode: "math") } else {
+    let words = if part.sub { sub(size: 0.72em, part.words) } else { part.words }
+    text(weight: if part.bold { 700 } else { 400 }, style: if part.italic or part.bold { "normal" } else { "italic" }, words)
+  }
+}
+#let show-remark(block) = std.block(inset: (left: 3mm, y: 1.2mm), stroke: (left: 1.2pt + rgb("#1f5f7a")), {
+  for line in block.lines {
+    if line.item { list(remark-parts(line.parts), marker: [–]) } else { par(remark-parts(line.parts)) }
+  }
+})
 
 // cover
 #v(10mm)
@@ -184,7 +195,7 @@
         } else { align(center, text(fill: gone)[This picture is not among those of the project.]) }
         #if block.words.len() > 0 { align(center, text(7.5pt, fill: faint, said(block.words))) }
       ]
-    } else if block.kind == "proof" { show-proof(block) } else { paragraph(block) }
+    } else if block.kind == "proof" { show-proof(block) } else if block.kind == "remark" { show-remark(block) } else { paragraph(block) }
   }
 }
 

@@ -154,8 +154,8 @@ def open_matters(chain: Chain, told: Told) -> None:
         told.add(Paragraph(f"An edit for “{orphan.target}” has lost its place: {orphan.said}", "missing"))
 
 
-def cover(plan: DossierPlan, chain: Chain) -> Facts:
-    """What the cover says."""
+def cover(plan: DossierPlan, chain: Chain, version: str) -> Facts:
+    """What the cover says; version: of the program that computed it."""
     whole = chain.verification.whole
     rows = [
         ("Client", plan.client, ""),
@@ -166,5 +166,6 @@ def cover(plan: DossierPlan, chain: Chain) -> Facts:
         ("Pass", f"{whole.passing}", ""),
         ("Fail", f"{whole.failing}", ""),
         ("Not verified", f"{whole.not_covered}", "see what is open" if whole.not_covered or whole.left_out else ""),
+        ("Computed by", f"Lorica, engine {version}", "every number of this document, in one run"),
     ]
     return Facts(tuple(row for row in rows if row[1]))

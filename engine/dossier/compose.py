@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import get_args
 
-from engine.chain import Chain
+from engine.chain import ENGINE_VERSION, Chain
 from engine.document.handover import Chapter, ChapterPlan, DossierPlan, PlacedPicture, SectionNote
 from engine.dossier.actions import actions, combining
 from engine.dossier.basis import basis, cover, open_matters
@@ -107,7 +107,7 @@ def compose(
         paper=plan.paper,
         verdict=verdict,
         standing=standing,
-        cover=cover(plan, chain),
+        cover=cover(plan, chain, ENGINE_VERSION),
         chapters=tuple(chapters),
         left_out=tuple(left_out),
     )

@@ -14,8 +14,8 @@ from engine.verification.equilibrium import tilt_words
 
 @dataclass(frozen=True)
 class Reactions:
-    """Reactions of the supported nodes (s,) in the combinations for strength (c,): force (s, 6, c) in N and Nm, in the directions of their
-    supports; held: (s, 6) whether the support acts there."""
+    """Reactions of the supported nodes (s,) in the combinations for strength (c,): force (s, 6, c) in N and Nm in global axes; held:
+    (s, 6) whether the support acts there."""
 
     nodes: tuple[str, ...]
     held: Floats
@@ -38,6 +38,10 @@ def reactions(chain: Chain) -> Reactions:
     structure, strength = chain.structure, chain.verification.strength
     held = structure.fixed | (structure.springs != 0)
     nodes = np.flatnonzero(held.any(axis=1))
+    # what is held along axes of its own pushes along both of the global ones
+    turned = structure.turn != 0
+    for x, y in ((0, 1), (3, 4)):
+        held[turned, x] = held[turned, y] = held[turned, x] | held[turned, y]
     force = chain.combined.reaction(strength)[nodes] if strength else np.zeros((len(nodes), 6, 0))
     names = tuple(structure.nodes[node] for node in nodes)
     return Reactions(names, held[nodes], force, tuple(chain.combinations[i] for i in strength))

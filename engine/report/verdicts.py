@@ -126,4 +126,7 @@ def groups(chain: Chain) -> list[Group]:
 
 def left_out(chain: Chain) -> list[str]:
     """What no verdict speaks for, in words, with the number of members that it concerns."""
-    return [words + (f" ({count} members)" if count else "") for words, count in chain.verification.whole.left_out]
+    return [
+        words + (f" ({count} member{'s' * (count > 1)})" if count else "")
+        for words, count in chain.verification.whole.left_out
+    ]

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
@@ -28,10 +29,20 @@ ACTIONS = {
     "seismic": ("EXTRAORDINARY_A", "EARTHQUAKE_E"),
     "imperfection": ("NOTDEFINED", "SYSTEM_IMPERFECTION"),
 }
-#: what this file does not bear, said in its head
 
 
-def analysed_of(w: Writer, loaded: Loaded | Forces, axis: Any, origin: Any, name: str) -> list[Any]:
+@dataclass(frozen=True)
+class Analysed:
+    """The analysis model with its members, nodes, cases and combinations."""
+
+    model: Any
+    members: list[Any]
+    nodes: list[Any]
+    cases: list[Any]
+    combinations: list[Any]
+
+
+def analysed_of(w: Writer, loaded: Loaded | Forces, axis: Any, origin: Any, name: str) -> Analysed:
     """What is analysed of each member, its nodes, supports, releases, cases and combinations."""
     structure = loaded.structure
     vertices = [w.make("IfcVertexPoint", w.point(at)) for at in structure.xyz.tolist()]
@@ -77,10 +88,11 @@ def analysed_of(w: Writer, loaded: Loaded | Forces, axis: Any, origin: Any, name
                 AppliedCondition=_release(w, free, springs) if free or springs else None,
             )  # fmt: skip
     cases = _cases(w, loaded, members, nodes, axis, origin)
-    groups = [*cases, *_combinations(w, loaded.combinations, cases)]
+    combinations = _combinations(w, loaded.combinations, cases)
+    groups = [*cases, *combinations]
     model = w.rooted("IfcStructuralAnalysisModel", ("model",), Name=name, PredefinedType="LOADING_3D", LoadedBy=groups)
     w.rooted("IfcRelAssignsToGroup", ("model",), RelatedObjects=[*members, *nodes], RelatingGroup=model)
-    return members
+    return Analysed(model, members, nodes, cases, combinations)
 
 
 def _release(w: Writer, free: frozenset[str], springs: dict[str, float]) -> Any:

@@ -6,19 +6,27 @@ from __future__ import annotations
 import uuid
 from typing import Any
 
-from engine.chain import Forces, Loaded
+from engine.chain import Chain, Forces, Loaded
 from publish.ifc.analysed import analysed_of
 from publish.ifc.built import built_of, grid_of, profile_of, storeys_of
+from publish.ifc.results import results_of
 from publish.ifc.writer import Writer
 
 #: what this file does not bear, said in its head
 LEFT_OUT = "Left out: flanges of haunches, tapers, restraints of flanges, panels, temperature, settlements, results."
+WITH_RESULTS = (
+    "Left out: flanges of haunches, tapers, restraints of flanges, panels, temperature, settlements, results other than reactions and forces of cases "
+    "and reactions of combinations in which one is extreme."
+)
 
 
-def ifc(loaded: Loaded | Forces, name: str, space: uuid.UUID, revision: str) -> bytes:
-    """The file. space: what the identifiers belong to, the same for every revision of a project."""
+def ifc(loaded: Loaded | Forces, name: str, space: uuid.UUID, revision: str, solved: Chain | None = None) -> bytes:
+    """The file. space: what the identifiers belong to, the same for every revision of a project; solved: with the results of its analysis."""
     w = Writer(space, [*(m.name for m in loaded.structure.members), *loaded.structure.nodes])
-    w.file.header.file_description.description = ("ViewDefinition [ReferenceView]", LEFT_OUT)
+    w.file.header.file_description.description = (
+        "ViewDefinition [ReferenceView]",
+        WITH_RESULTS if solved else LEFT_OUT,
+    )
     w.file.header.file_name.name = f"{name}, {revision}"
     w.file.header.file_name.originating_system = "Lorica"
     units = [w.make("IfcSIUnit", None, kind, None, unit) for kind, unit in _UNITS]
@@ -76,7 +84,10 @@ def ifc(loaded: Loaded | Forces, name: str, space: uuid.UUID, revision: str) -> 
     sets: dict[tuple[str, str], tuple[Any, list[Any]]] = {}
     built = built_of(w, structure, storeys, body, profiles)
     grid_of(w, structure, storeys, body, origin)
-    analysed = analysed_of(w, loaded, axis, origin, name)
+    model = analysed_of(w, loaded, axis, origin, name)
+    analysed = model.members
+    if solved:
+        results_of(w, solved, model, origin)
     for i, m in enumerate(structure.members):
         pair = (m.section.name, m.material.name)
         if pair not in sets:

@@ -2,16 +2,19 @@
 
 from __future__ import annotations
 
+import csv
 import io
 import re
+import zipfile
 from dataclasses import replace
 
-from openpyxl import Workbook
+from openpyxl import Workbook, load_workbook
 from openpyxl.cell import Cell as Box
 from openpyxl.styles import Font
 from openpyxl.utils import get_column_letter
 
 from engine.dossier.values import Cell, Column, Dossier, Link, Table
+from publish.tables.separated import FORMULA
 
 #: characters that the name of a sheet cannot bear
 _NOT_NAMES = re.compile(r"[\[\]:*?/\\']")
@@ -50,6 +53,27 @@ def workbook(dossier: Dossier) -> bytes:
     file = io.BytesIO()
     book.save(file)
     return file.getvalue()
+
+
+def separate(book: bytes) -> bytes:
+    """The tables of such a workbook as files of separated values, numbers to the digits that they are shown with, in one ZIP."""
+    file = io.BytesIO()
+    with zipfile.ZipFile(file, "w", zipfile.ZIP_DEFLATED) as archive:
+        for sheet in load_workbook(io.BytesIO(book)).worksheets[1:]:
+            text = io.StringIO()
+            out = csv.writer(text, lineterminator="\r\n")
+            for row in sheet.iter_rows():
+                out.writerow([_separated(box.value, box.number_format) for box in row])
+            archive.writestr(f"{sheet.title}.csv", text.getvalue().encode())
+    return file.getvalue()
+
+
+def _separated(value: object, digits: str) -> str:
+    if isinstance(value, int | float):
+        words = f"{value:.{len(digits.partition('.')[2])}f}" if digits != "General" else f"{value:g}"
+        return words if float(words) else words.lstrip("-")
+    words = "" if value is None else str(value)
+    return f"'{words}" if words.startswith(FORMULA) else words
 
 
 def _name(wanted: str, taken: set[str]) -> str:

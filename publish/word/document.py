@@ -143,6 +143,7 @@ class _Text:
         tell = {
             "heading": self.section,
             "paragraph": self.paragraph,
+            "remark": self.remark,
             "facts": self.facts,
             "table": self.table,
             "figure": self.figure,
@@ -192,13 +193,22 @@ class _Text:
         kind, words = block["of"], block["words"]
         if kind == "item":
             return paragraph(run("– ") + said(words), "", '<w:ind w:left="260" w:hanging="180"/>')
-        if kind == "remark":
-            return paragraph(said(words, italic=True), "", marks.beside(BLUE, "single"))
         if kind == "missing":
             return paragraph(said(words), "", marks.beside(GONE, "dashed"))
         if kind == "fails":
             return paragraph(said(words, bold=True), "", marks.beside(BAD, "single"))
         return paragraph(said(words))
+
+    def remark(self, block: dict[str, Any]) -> str:
+        """The designer's own words, line by line."""
+        lines = []
+        for line in block["lines"]:
+            inner = run("– ", italic=True) if line["item"] else ""
+            for part in line["parts"]:
+                look = {"bold": part["bold"], "italic": not part["italic"] and not part["bold"], "sub": part["sub"]}
+                inner += part["formula"] or run(part["words"], **look)
+            lines.append(paragraph(inner, "", marks.beside(BLUE, "single")))
+        return "".join(lines)
 
     def facts(self, block: dict[str, Any]) -> str:
         """Terms with what they are."""

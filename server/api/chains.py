@@ -146,10 +146,11 @@ async def download_result(request: HttpRequest, project_id: UUID) -> HttpRespons
 
 
 @router.get("/projects/{project_id}/ifc")
-async def download_ifc(request: HttpRequest, project_id: UUID) -> HttpResponse:
-    """The model of what stands as IFC4: what is built, and what is analysed."""
+async def download_ifc(request: HttpRequest, project_id: UUID, results: bool = False) -> HttpResponse:
+    """The model of what stands as IFC4: what is built, and what is analysed; results: with reactions and forces."""
     found, own = await in_thread(revision_of, request, project_id, None)
-    text = await seen(request, project_id, own.number, "ifc", name=found.name, project=str(found.pk))
+    asked: dict[str, Any] = {"name": found.name, "project": str(found.pk)} | ({"results": True} if results else {})
+    text = await seen(request, project_id, own.number, "ifc", **asked)
     return download(text, found.name, f"model-{own.number}", IFC)
 
 

@@ -12,7 +12,8 @@ from django.shortcuts import get_object_or_404
 from ninja import File, Router, UploadedFile
 
 from engine.errors import ModelError
-from server.api.access import DXF, PDF, SHEETS, download, in_thread, revision_of, user_of
+from publish.tables.dossier import separate
+from server.api.access import DXF, PDF, SHEETS, ZIP, download, in_thread, revision_of, user_of
 from server.api.chains import LONGEST_WAIT
 from server.people.roles import May
 from server.projects import dossier_schemas as told
@@ -86,6 +87,14 @@ def sheets(request: HttpRequest, project_id: UUID, key: str = "") -> HttpRespons
     found = revision_of(request, project_id, None)[0]
     file = _made(found, key)
     return download(bytes(file.sheets), found.name, f"tables-{file.revision.number}", SHEETS)
+
+
+@router.get("/projects/{project_id}/dossier/csv")
+def separated_tables(request: HttpRequest, project_id: UUID, key: str = "") -> HttpResponse:
+    """The tables of a dossier that is there, a file of separated values each, in one ZIP."""
+    found = revision_of(request, project_id, None)[0]
+    file = _made(found, key)
+    return download(separate(bytes(file.sheets)), found.name, f"tables-{file.revision.number}", ZIP)
 
 
 @router.get("/projects/{project_id}/dossier/drawings")

@@ -86,7 +86,9 @@ def _dossier(write: Callable[[Dossier, dict[str, bytes]], bytes]) -> Look:
 #: name → what it finds in a chain and the number of its revision, with arguments of its own
 LOOKS: dict[str, Look] = {
     "result": lambda c, n: result(c) | {"revision": n},
-    "ifc": lambda c, n, name, project: ifc(c, name, UUID(project), f"revision {n}").decode(),
+    "ifc": lambda c, n, name, project, results=False: ifc(
+        c, name, UUID(project), f"revision {n}", c if results else None
+    ).decode(),
     "axes": lambda c, n: axes(c.structure).decode(),
     "tables": lambda c, n: b64encode(model_workbook(c)).decode(),
     "joints": lambda c, n: separated(end_forces(c)),

@@ -52,6 +52,22 @@ class Beside(unittest.TestCase):
         found = compared(chain(-10), chain(-10.05))
         self.assertEqual((found.members, found.reactions), ((), ()))
 
+    def test_what_a_turned_support_takes_along_the_other_axis(self):
+        def pushed(force):
+            # held along its own x alone, which lies along Y
+            supports = [
+                {"node": "a", "fixed": ["x", "z"], "turn": 90},
+                {"node": "b", "fixed": ["x", "y", "z", "rx"]},
+                BEAM["supports"][2],
+            ]
+            loads = [*BEAM["node_loads"], {"case": "Q", "node": "a", "force": [0, force, 0]}]
+            return run(read_document({**BEAM, "supports": supports, "node_loads": loads}))
+
+        found = compared(pushed(-20), pushed(-30))
+        along = {(r.node, r.freedom): r for r in found.reactions}
+        self.assertAlmostEqual(along["a", "y"].before[1], 1.5 * 20e3, delta=5)
+        self.assertAlmostEqual(along["a", "y"].after[1], 1.5 * 30e3, delta=5)
+
     def test_sections_and_verdicts(self):
         found = compared(chain(), chain(beam={"section": "IPE 160"}))
         [beam] = found.members

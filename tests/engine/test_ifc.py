@@ -9,7 +9,7 @@ import ifcopenshell.geom
 import ifcopenshell.validate
 import numpy as np
 
-from engine.chain import prepare
+from engine.chain import prepare, run
 from engine.document import Document, read_document
 from engine.document.base import Haunch
 from engine.document.jigs import HallJig
@@ -19,6 +19,7 @@ from engine.expand import expand
 from engine.structure.model import FREEDOMS
 from publish.ifc.out import ifc
 from publish.ifc.profiles import properties_of
+from publish.ifc.taken import taken
 
 SPACE = uuid.UUID(int=7)
 #: a frame with a hinge, a spring at an end, a rod, springs below, an oblique member, sections of every kind of profile
@@ -181,6 +182,47 @@ class Out(unittest.TestCase):
                 way = (ends[1] - ends[0]) / np.linalg.norm(ends[1] - ends[0])
                 down = (m.section.h / 2 + m.haunches[0].depth) * way[0]
                 self.assertAlmostEqual(low[2], ends[0, 2] - down, places=3)
+
+    def test_results_where_they_are_wanted(self):
+        # 10 kN/m down on 6 m between pins: q l/2 at the ends, q l²/8 in the middle
+        document = read_document(
+            {
+                "version": 4,
+                "nodes": [{"name": "a", "at": [0, 0, 0]}, {"name": "b", "at": [6, 0, 0]}],
+                "members": [{"name": "beam", "start": "a", "end": "b", "section": "IPE 300"}],
+                "supports": [
+                    {"node": "a", "fixed": ["x", "y", "z", "ry"], "turn": 90},
+                    {"node": "b", "fixed": ["y", "z"]},
+                ],
+                "cases": [{"name": "Q", "nature": "imposed", "category": "B"}],
+                "member_loads": [{"case": "Q", "member": "beam", "value": [0, 0, -10]}],
+                "node_loads": [{"case": "Q", "node": "b", "force": [-30, 0, 0]}],
+                "rules": {"imperfections": False},
+            }
+        )
+        chain = run(document)
+        found = read(ifc(chain, "Beam", SPACE, "r", chain))
+        self.valid(found)
+        [model] = found.by_type("IfcStructuralAnalysisModel")
+        groups = {g.Name: g for g in model.HasResults}
+        strength = {chain.combinations[i].name for i in chain.verification.strength}
+        self.assertTrue({"Q"} < set(groups) <= {"Q"} | strength, groups)
+        self.assertEqual(groups["Q"].ResultForLoadGroup.Name, "Q")
+        related = [r for rel in groups["Q"].IsGroupedBy for r in rel.RelatedObjects]
+        at = {r.Name: r.AppliedLoad for r in related if r.is_a("IfcStructuralPointReaction")}
+        a, b = ([at[n].ForceX, at[n].ForceY, at[n].ForceZ] for n in "ab")
+        # the turned support gives what it holds along X in global axes
+        np.testing.assert_allclose(a, [30e3, 0, 30e3], atol=1e-3)
+        np.testing.assert_allclose(b, [0, 0, 30e3], atol=1e-3)
+        [forces] = [r.AppliedLoad for r in related if r.is_a("IfcStructuralCurveReaction")]
+        np.testing.assert_allclose(np.ravel(forces.Locations), [0, 1.5, 3, 4.5, 6], atol=1e-6)
+        rows = [[v.ForceX, v.ForceZ, v.MomentY] for v in forces.Values]
+        expected = [(-30, V, M) for V, M in ((30, 0), (15, 33.75), (0, 45), (-15, 33.75), (-30, 0))]
+        np.testing.assert_allclose(rows, 1000 * np.array(expected), atol=1e-2)
+        # what it says besides is the same as without them
+        again = taken(ifc(chain, "Beam", SPACE, "r", chain))
+        self.assertEqual(again.document, taken(ifc(chain, "Beam", SPACE, "r")).document)
+        self.assertEqual(read(ifc(chain, "Beam", SPACE, "r")).by_type("IfcStructuralResultGroup"), ())
 
     def test_identifiers_last_when_a_hall_is_released(self):
         hall = Document(name="Short", hall=HallJig(spacings=[6.0]))

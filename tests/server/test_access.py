@@ -1,5 +1,6 @@
 """Every route of the OpenAPI description × nobody, somebody else, each role, the owner. A route that is missing in the table fails the test."""
 
+import io
 import json
 import uuid
 from collections import Counter
@@ -9,6 +10,7 @@ from pathlib import Path
 
 from django.contrib.auth.models import User
 from django.test import Client
+from openpyxl import Workbook
 from pydantic import BaseModel
 
 import engine.document
@@ -127,6 +129,7 @@ ROUTES = {
     ("delete", "/api/projects/{project_id}/dossier"): ("", None, 200),
     ("get", "/api/projects/{project_id}/dossier/pdf"): ("", None, 200),
     ("get", "/api/projects/{project_id}/dossier/sheets"): ("", None, 200),
+    ("get", "/api/projects/{project_id}/dossier/csv"): ("", None, 200),
     ("get", "/api/projects/{project_id}/dossier/drawings"): ("", None, 200),
     ("post", "/api/projects/{project_id}/issues"): ("", {"base": 1, "purpose": "tender"}, 202),
     ("get", "/api/projects/{project_id}/issues/{number}/pdf"): ("", None, 200),
@@ -175,6 +178,13 @@ HARMLESS = {DUPLICATE, ("post", "/api/projects/{project_id}/try"), ("post", "/ap
 PERSONAL = {("post", "/api/me/password"), ("delete", "/api/me/sessions/{session_id}")}
 
 
+def book():
+    """A workbook without a table."""
+    file = io.BytesIO()
+    Workbook().save(file)
+    return file.getvalue()
+
+
 class Matrix(ApiCase):
     def setUp(self):
         super().setUp()
@@ -199,7 +209,7 @@ class Matrix(ApiCase):
         files = {
             "revision": project.head,
             "pdf": b"%PDF",
-            "sheets": b"PK",
+            "sheets": book(),
             "drawings": b"0",
             "sections": [section],
             "pages": 1,

@@ -2,6 +2,7 @@
 
 import io
 import json
+import zipfile
 
 from django.contrib.auth.models import User
 from django.db import DatabaseError, transaction
@@ -53,6 +54,12 @@ class Made(DossierCase):
         self.assertIn("Beam", pages[0])
         book = load_workbook(io.BytesIO(self.get("dossier/sheets").content))
         self.assertIn("verdicts by group", book.sheetnames)
+        with zipfile.ZipFile(io.BytesIO(self.get("dossier/csv").content)) as archive:
+            self.assertEqual([name.removesuffix(".csv") for name in archive.namelist()], book.sheetnames[1:])
+            reactions = archive.read("reactions.csv").decode().split("\r\n")
+        # 1.5 times 10 kN/m on 6 m, to the digits that the table has
+        self.assertEqual(reactions[0].split(",")[:2], ["support", "V least [kN]"])
+        self.assertIn("45.0", reactions[1].split(","))
 
     def test_how_the_sections_were_found(self):
         before = self.made()

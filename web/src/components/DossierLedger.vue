@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ElButton, ElDialog, ElInput, ElTabPane, ElTable, ElTableColumn, ElTabs } from 'element-plus'
+import { ElButton, ElDialog, ElInput, ElSegmented, ElTabPane, ElTable, ElTableColumn, ElTabs } from 'element-plus'
 import { computed, ref } from 'vue'
 import type { Schemas } from '../api/client'
 import { useDossier } from '../stores/dossier'
@@ -15,7 +15,11 @@ const tab = ref<'questions' | 'seen' | 'since' | 'issues'>('questions')
 type Question = Schemas['QuestionOut']
 const questions = computed(() => dossier.state?.questions ?? [])
 const issues = computed(() => dossier.state?.issues ?? [])
-const seen = computed(() => dossier.sections.filter((s) => s.seen.length || s.fallen.length))
+/** Which of them: those that somebody ticked, or those that nobody has as they stand. */
+const which = ref<'ticked' | 'not yet'>('ticked')
+const seen = computed(() =>
+  dossier.sections.filter((s) => (which.value === 'ticked' ? s.seen.length || s.fallen.length : !s.seen.length)),
+)
 /** What differs from the last issue, section by section. */
 const differ = computed(() => [
   ...dossier.sections
@@ -88,7 +92,21 @@ async function send() {
         </ElTable>
       </ElTabPane>
       <ElTabPane :label="`Seen ${ticked} of ${dossier.sections.length}`" name="seen">
-        <ElTable v-if="!folded" :data="seen" size="small" height="100%" @row-click="(s) => dossier.go(s.anchor)">
+        <ElSegmented
+          v-if="!folded"
+          v-model="which"
+          class="which"
+          size="small"
+          aria-label="Which sections"
+          :options="['ticked', 'not yet']"
+        />
+        <ElTable
+          v-if="!folded"
+          :data="seen"
+          size="small"
+          height="calc(100% - 30px)"
+          @row-click="(s) => dossier.go(s.anchor)"
+        >
           <ElTableColumn prop="number" label="No." width="80" />
           <ElTableColumn prop="page" label="Page" width="60" />
           <ElTableColumn prop="title" label="Section" min-width="240" />
@@ -98,7 +116,9 @@ async function send() {
           <ElTableColumn label="Seen before it changed" min-width="160"
             ><template #default="{ row }">{{ row.fallen.join(', ') }}</template></ElTableColumn
           >
-          <template #empty>Nothing is ticked yet.</template>
+          <template #empty>{{
+            which === 'ticked' ? 'Nothing is ticked yet.' : 'Everything is ticked as it stands.'
+          }}</template>
         </ElTable>
       </ElTabPane>
       <ElTabPane v-if="issues.length" :label="`Since issue ${issues[0]!.number}: ${differ.length}`" name="since">
@@ -197,6 +217,9 @@ async function send() {
 .ledger :deep(.el-tabs__content),
 .ledger :deep(.el-tab-pane) {
   height: 100%;
+}
+.which {
+  margin: 3px 12px;
 }
 .number {
   color: #8a5f12;

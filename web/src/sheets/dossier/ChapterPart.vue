@@ -92,7 +92,10 @@ const every = (value: unknown) =>
         hint="EN 1991-1-7 table A.1: by it ties are asked for (A.5)"
       />
       <label>
-        Own remark <small>after the heading</small>
+        Own remark
+        <small title="**bold**, *italic*, lines that begin with “- ”, formulas as $N_{Rd} = A f_y$"
+          >after the heading · marks</small
+        >
         <ElInput
           v-model="remark"
           type="textarea"

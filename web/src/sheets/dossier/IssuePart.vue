@@ -66,11 +66,13 @@ async function issue() {
     <template v-if="key">
       <a :href="`${at}/dossier/pdf?key=${key}`" download>PDF</a>
       <a :href="`${at}/dossier/sheets?key=${key}`" download>Every table (XLSX)</a>
+      <a :href="`${at}/dossier/csv?key=${key}`" download>Every table (CSV)</a>
       <a :href="`${at}/dossier/drawings?key=${key}`" download>Drawings (DXF)</a>
     </template>
     <a v-if="works" :href="`${at}/dossier/html`" download>One page (HTML)</a>
     <a v-if="works" :href="`${at}/dossier/docx`" download>Document (DOCX)</a>
     <a v-if="works" :href="`${at}/ifc`" download>Model (IFC)</a>
+    <a v-if="works" :href="`${at}/ifc?results=true`" download>with results (IFC)</a>
     <a v-if="works" :href="`${at}/tables`" download>Model (XLSX)</a>
     <a v-if="works" :href="`${at}/joints`" download>Forces at joints (CSV)</a>
     <a v-if="works" :href="`${at}/axes`" download>Axes (DXF)</a>
