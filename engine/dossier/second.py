@@ -5,6 +5,8 @@ from __future__ import annotations
 import numpy as np
 
 from engine.chain import Chain
+from engine.dossier.around import followed
+from engine.report import modes
 from engine.verification.checks import Second
 from engine.verification.outcomes import Outcome
 
@@ -18,6 +20,10 @@ def second(chain: Chain, member: int, outcome: Outcome) -> Second | None:
     """The figure of another method for an outcome; None where there is no other method here."""
     if outcome.criterion in ("deflection", "variable"):
         return _integrated(chain, outcome)
+    if outcome.criterion == "sway":
+        return _around(chain, outcome)
+    if outcome.criterion == "critical":
+        return _finer(chain, outcome)
     return chain.verification.checks.second(member, outcome)
 
 
@@ -53,6 +59,27 @@ def _integrated(chain: Chain, outcome: Outcome) -> Second | None:
     return Second(
         "moments integrated twice", found, "shear of the web, supports that move and bending sideways are left out"
     )
+
+
+def _finer(chain: Chain, outcome: Outcome) -> Second | None:
+    """The critical factor on a mesh of its own, with further nodes within the members."""
+    found = modes.buckling(chain, chain.verification.strength[outcome.combination])
+    if not found or found[0][0].value <= 0:
+        return None
+    return Second(
+        "eigenvalue on a finer mesh", 1 / found[0][0].value, "members that bend between their nodes buckle at less"
+    )
+
+
+def _around(chain: Chain, outcome: Outcome) -> Second | None:
+    """The sway by what the frame bends, stretches and shears by, followed around from one support to another."""
+    verification = chain.verification
+    stretch = verification.stretches[outcome.row]
+    moved = followed(chain, stretch, verification.used(outcome.criterion)[outcome.combination])
+    if moved is None:
+        return None
+    words = "nothing but what leaves the plane of the frame is left out"
+    return Second("curvatures followed around the frame", moved * stretch.ratio / stretch.length, words)
 
 
 def differs(first: float, other: float) -> float:
