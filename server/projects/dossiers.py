@@ -14,7 +14,9 @@ from django.utils import timezone
 from engine.chain import run
 from engine.document import Document, read_stored
 from engine.dossier.compose import FIXED, TITLES, compose, ordered
+from engine.dossier.values import Dossier
 from engine.errors import ModelError
+from engine.progress import Progress
 from publish.dxf.drawings import dxf
 from publish.tables.dossier import workbook
 from publish.typeset import typeset
@@ -93,22 +95,8 @@ def compute(found: Run) -> None:
     words = f"Revision {revision.number}"
     if purpose:
         words = f"Issue {number}, {_FOR[purpose]} · revision {revision.number}"
-    today = timezone.localtime()
     try:
-        chain = results.chain_by(results.key_of(document))
-        if chain is None:
-            chain = run(document, shortly, results.forces_like(document))
-        if isinstance(chain, ModelError):
-            raise chain
-        dossier = compose(
-            chain,
-            document.dossier,
-            project.name,
-            words,
-            f"made {today.day} {today:%b %Y}",
-            shortly,
-            sizings.for_dossier(project, sizings.ended_last(project)),
-        )
+        dossier = _composed(project, document, words, shortly)
     except ModelError as error:
         problem = {"message": error.message, "place": error.place}
         queue.persistently(lambda: queue.end(found.pk, Run.State.FAILED, answer={**found.answer, "problem": problem}))
@@ -139,6 +127,18 @@ def compute(found: Run) -> None:
             queue.end(found.pk, Run.State.DONE)
 
     queue.persistently(store)
+
+
+def _composed(project: Project, document: Document, words: str, progress: Progress) -> Dossier:
+    """The dossier as values. Its chain is let go here: setting pages in type wants the room. Raises ModelError."""
+    chain = results.chain_by(results.key_of(document))
+    if chain is None:
+        chain = run(document, progress, results.forces_like(document))
+    if isinstance(chain, ModelError):
+        raise chain
+    today = timezone.localtime()
+    sized = sizings.for_dossier(project, sizings.ended_last(project))
+    return compose(chain, document.dossier, project.name, words, f"made {today.day} {today:%b %Y}", progress, sized)
 
 
 _FOR: dict[str, str] = {
