@@ -254,7 +254,7 @@ def _movements(chain: Chain) -> Table | None:
     rows = tuple(
         (
             ROLE_WORDS[m.member.role][1], m.check.words, label(m.member), m.movement * 1000, m.limit * 1000,
-            f"{m.length:.2f} m / {m.ratio:g}", m.check.utilisation, m.check.combination.name,
+            m.words, m.check.utilisation, m.check.combination.name,
         )
         for m in found
     )  # fmt: skip

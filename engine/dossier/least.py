@@ -8,7 +8,7 @@ import numpy as np
 
 from engine.chain import Chain
 from engine.dossier.end_forces import LEAST, Place, end_values, ends_of, force_columns
-from engine.dossier.meeting import Joint, joints_of
+from engine.dossier.meeting import Joint, in_one_line, joints_of
 from engine.dossier.values import Cell, Column, Table
 from engine.standards.family import family
 from engine.structure.model import Floats
@@ -37,7 +37,7 @@ def least_at(chain: Chain, kind: str, joints: list[Joint]) -> list[tuple[Place, 
     places = ends_of(joints)
     if not places or not chain.verification.strength:
         return []
-    found = _splices(chain, joints) if kind == "splice" else []
+    found = _splices(chain, joints, kind)
     if family(chain.document).ties_asked(chain.document)[0]:
         found += _ties(chain, joints)
     return found
@@ -73,12 +73,14 @@ def _size(least: Least) -> float:
     return max(abs(force) for force in least.forces if force is not None)
 
 
-def _splices(chain: Chain, joints: list[Joint]) -> list[tuple[Place, Least]]:
-    """Splices at which a combination for strength compresses a member."""
+def _splices(chain: Chain, joints: list[Joint], kind: str) -> list[tuple[Place, Least]]:
+    """Splices at which a combination for strength compresses a member: joints that are nothing else, and columns that go on where beams meet them."""
     members = chain.structure.members
     found: list[tuple[Place, Least]] = []
     for joint in joints:
-        places = ends_of([joint])
+        places = [(j, row) for j, row in ends_of([joint]) if kind == "splice" or members[row.member].role == "column"]
+        if len(places) != 2 or not in_one_line(chain.structure, places[0][1].member, places[1][1].member):
+            continue
         forces = end_values(chain, places)
         compression = float(-forces[0].min())
         if compression < LEAST:

@@ -77,10 +77,7 @@ def _kind(structure: Structure, rows: list[Meeting], base: bool) -> str:
         return "bracing"
     if main & {"top chord", "bottom chord", "web"}:
         return "truss node"
-    if (
-        len(ending) == 2 == len(carrying)
-        and abs(float(_way(structure, ending[0].member) @ _way(structure, ending[1].member))) > STRAIGHT
-    ):
+    if len(ending) == 2 == len(carrying) and in_one_line(structure, ending[0].member, ending[1].member):
         return "splice"
     if "column" in main or "gable post" in main:
         return "beam to column"
@@ -90,6 +87,11 @@ def _kind(structure: Structure, rows: list[Meeting], base: bool) -> str:
 def joint_anchor(structure: Structure, kind: list[Joint]) -> str:
     """The lasting name of a kind of joints: that of the first of them."""
     return f"joint.{structure.nodes[kind[0].node]}"
+
+
+def in_one_line(structure: Structure, one: int, other: int) -> bool:
+    """Whether two members lie along each other."""
+    return abs(float(_way(structure, one) @ _way(structure, other))) > STRAIGHT
 
 
 def _way(structure: Structure, member: int) -> Floats:

@@ -18,7 +18,7 @@ NEAR = 0.10
 
 def second(chain: Chain, member: int, outcome: Outcome) -> Second | None:
     """The figure of another method for an outcome; None where there is no other method here."""
-    if outcome.criterion in ("deflection", "variable"):
+    if outcome.criterion in ("deflection", "variable", "frequency"):
         return _integrated(chain, outcome)
     if outcome.criterion == "sway":
         return _around(chain, outcome)

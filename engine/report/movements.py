@@ -8,6 +8,7 @@ from engine.chain import Chain
 from engine.report.verdicts import Check, check
 from engine.structure.model import Member
 from engine.verification.outcomes import SERVICE
+from engine.verification.service import frequency_of
 
 
 @dataclass(frozen=True)
@@ -20,6 +21,13 @@ class Movement:
     limit: float
     length: float
     ratio: float
+
+    @property
+    def words(self) -> str:
+        """Where the limit comes from."""
+        if self.check.criterion == "frequency":
+            return f"{frequency_of(self.limit):.3g} Hz at least"
+        return f"{self.length:.2f} m / {self.ratio:g}"
 
 
 def worst_movements(chain: Chain) -> list[Movement]:

@@ -22,7 +22,7 @@ from engine.editing.operations import ChangeMembers, MemberChange, Operation, Re
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.structure.model import Structure
-from engine.verification.outcomes import SERVICE, Outcome, Reached
+from engine.verification.outcomes import SERVICE, UNDER, Outcome, Reached
 from engine.verification.single import everything, served, tried
 
 #: by how much a load grows, and a length falls: a tenth, as their words say
@@ -73,7 +73,7 @@ def changed(chain: Chain, member: str, operations: tuple[Operation, ...]) -> tup
 def _moved(chain: Chain, structure: Structure) -> Combined | None:
     """How members made otherwise move, by superposition; None where that does not hold for the deflections."""
     combined, before = chain.combined, chain.response.system
-    if (combined.place[list(chain.verification.deflection + chain.verification.variable)] >= 0).any():
+    if (combined.place[[i for _, own in chain.verification.served for i in own]] >= 0).any():
         return None
     system = assemble(structure, chain.loading, before.shear_deformation, before.bows)
     return replace(combined, response=solve_linear(system), states=None, place=np.full_like(combined.place, -1))
@@ -175,7 +175,7 @@ def _heavier(chain: Chain, index: int, worst: Reached) -> list[Lever]:
         rows = chain.combined.rows.copy()
         rows[number] += more
         combined: Combined = replace(chain.combined, rows=rows)
-        under = "variable" if worst.criterion == "variable" else "deflection"
+        under = UNDER.get(worst.criterion, "deflection")
         found = served(combined, [number], chain.verification.limited(under), index)
     else:
         found = verification.checks.on(verification.grounds.added(number, more)).reached(index)

@@ -69,9 +69,8 @@ def marks(verification: Verification, combinations: list[Combination]) -> list[M
 def _movements(combined: Combined, verification: Verification, which: list[int]) -> tuple[list[str], Floats]:
     """Names and (quantities, combinations): deflection or sway of the stretches that have a limit; else movements of nodes."""
     structure = combined.structure
-    under = (
-        "variable" if set(which) <= set(verification.variable) and verification.limited("variable") else "deflection"
-    )
+    own = next((use for use, of in verification.served if set(which) <= set(of)), "deflection")
+    under = own if verification.limited(own) else "deflection"
     limited = [stretch for _, stretch in verification.limited(under)]
     if not limited:
         moved = np.linalg.norm(np.moveaxis(combined.displacement(which)[:, :3], 1, 2), axis=2)

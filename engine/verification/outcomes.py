@@ -38,9 +38,12 @@ CRITERIA = {
     "sway": "Sway",
     "apart": "Sway beside the next frame",
     "variable": "Deflection, variable actions",
+    "frequency": "Natural frequency",
 }
 #: criteria of serviceability, and those of cross-sections; the others are of stability
-SERVICE = ("deflection", "sway", "apart", "variable")
+SERVICE = ("deflection", "sway", "apart", "variable", "frequency")
+#: uses of the combinations that criteria of serviceability look at, where they are not those for deflection
+UNDER = {"variable": "variable", "frequency": "quasi-permanent"}
 SECTION = ("section", "shear", "net", "sum", "torsion", "web")
 Kind = Literal["section", "stability", "service"]
 

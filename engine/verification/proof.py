@@ -8,7 +8,7 @@ from engine.actions.combinations import Combination
 from engine.derivation import Derivation, steps
 from engine.verification.checks import Evaluated
 from engine.verification.outcomes import CRITERIA, SERVICE, Outcome
-from engine.verification.service import measure
+from engine.verification.service import frequency_of, measure
 from engine.verification.verify import Verification
 
 
@@ -53,7 +53,9 @@ def _service_values(verification: Verification, outcome: Outcome) -> dict[str, f
     found = measure(combined, combined.displacement(which), combined.deflections(which, stretch.rows), stretch)
     k, s = divmod(outcome.station, found.shape[1])
     w, limit = float(found[k, s, 0]), stretch.length / stretch.ratio
+    swings = {"f_own": frequency_of(w), "f_least": frequency_of(limit)} if outcome.criterion == "frequency" else {}
     return {
+        **swings,
         "x": outcome.position,
         "camber": stretch.camber,
         "w": w,

@@ -28,13 +28,16 @@ SURELY, PERHAPS = 1.05, 0.95
 STRAIGHT = 0.9998
 #: stations nearer than this stand at one place, in metres
 CLOSE = 1e-6
+#: natural frequency in Hz of a beam between pins times the square root of what it is bent by, mm
+SWINGS = 17.75
 #: rise over length of a member that stands upright, and of one that is too steep for a beam
 UPRIGHT, STEEP = 0.9987, 0.9
 
 
 @dataclass(frozen=True)
 class Stretch:
-    """What keeps one limit, length / ratio. criterion: "deflection", "sway", "apart" or "variable". way: "down", "across" (local z), "drift", or
+    """What keeps one limit, length / ratio. criterion: "deflection", "sway", "apart", "variable" or
+    "frequency" (a limit on what the quasi-permanent combinations bend it by). way: "down", "across" (local z), "drift", or
     "apart" (of two heads, square to the line between them).
     rows: (k,) elements along it; start, end: nodes of the line from which it is measured, the same twice for a cantilever;
     members: those it is made of. words: what it is. camber: how far it was made to rise in its middle, m."""
@@ -74,7 +77,33 @@ def stretches(document: Document, structure: Structure, elements: Elements) -> l
             replace(stretch, criterion="variable", camber=0.0)
             for stretch in _stretches(structure, elements, of_variable)
         ]
+    if any(document.rules.frequencies.values()):
+        found += _swinging(document, structure, elements)
     return found
+
+
+def _swinging(document: Document, structure: Structure, elements: Elements) -> list[Stretch]:
+    """Beams between their supports that are to swing fast enough, as a limit on what they bend by."""
+
+    def least(m: Member) -> float | None:
+        return document.rules.frequencies.get(m.role) or None  # type: ignore[call-overload]
+
+    return [
+        replace(stretch, criterion="frequency", camber=0.0, ratio=stretch.length / bent_by(stretch.ratio))
+        for stretch in _stretches(structure, elements, least)
+        if stretch.way == "down"
+    ]
+
+
+def bent_by(frequency: float) -> float:
+    """What its mass, spread along it, bends a beam between pins by that swings at a frequency in Hz, m: f = 17.75/√w, w in mm, which is π/2 √(EI/m L⁴) with
+    w = 5 m g L⁴/384 EI. With clamped ends it is 18.0, of a cantilever 19.6: the limit is on the safe side for them."""
+    return float((SWINGS / frequency) ** 2 / 1000)
+
+
+def frequency_of(bent: float) -> float:
+    """The natural frequency in Hz of a beam that its mass bends by so much, m."""
+    return float(SWINGS / np.sqrt(max(bent, 1e-9) * 1000))
 
 
 def _stretches(

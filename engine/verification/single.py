@@ -48,7 +48,7 @@ def served(combined: Combined, used: Sequence[int], found: Sequence[tuple[int, S
 def everything(verification: Verification, member: int) -> list[Reached]:
     """All criteria of a member as it stands, worst first."""
     found = verification.checks.reached(member)
-    for under, used in (("deflection", verification.deflection), ("variable", verification.variable)):
+    for under, used in verification.served:
         found += served(verification.grounds.combined, used, verification.limited(under), member)
     return sorted((r for r in found if r.worst >= 0), key=lambda r: -float(r.utilisation[r.worst]))
 
@@ -73,7 +73,7 @@ def tried(
     moved = moved or combined
     limits = tuple(stretches(document, structure, moved.elements))
     there = replace(verification, stretches=limits)
-    for under, used in (("deflection", verification.deflection), ("variable", verification.variable)):
+    for under, used in verification.served:
         found += served(moved, used, there.limited(under), member)
     outcomes = [r.outcome(r.worst) for r in found if r.worst >= 0]
     outcomes += [o for o in verification.verdicts[member].outcomes if o.criterion == "critical"]

@@ -17,7 +17,7 @@ from engine.structure.model import Floats, Structure
 from engine.verification.checks import Checks
 from engine.verification.equilibrium import Lifted, Tilt, equilibrium, unbalanced
 from engine.verification.grounds import Grounds
-from engine.verification.outcomes import SERVICE, Findings, Outcome, Verdict, Whole, whole
+from engine.verification.outcomes import SERVICE, UNDER, Findings, Outcome, Verdict, Whole, whole
 from engine.verification.secondary import Secondary
 from engine.verification.service import Stretch, measure, stretches, unlimited
 from engine.verification.standing import free_to_move, judge
@@ -44,17 +44,23 @@ class Verification:
     lifted: tuple[Lifted, ...] = ()
     left_out: tuple[str, ...] = ()
     variable: tuple[int, ...] = ()
+    quasi: tuple[int, ...] = ()
     secondary: tuple[Secondary, ...] = ()
 
     def used(self, criterion: str) -> tuple[int, ...]:
         """Indices of the combinations that a criterion looks at."""
-        if criterion == "variable":
-            return self.variable
-        return self.deflection if criterion in SERVICE else self.strength
+        if criterion not in SERVICE:
+            return self.strength
+        return dict(self.served)[UNDER.get(criterion, "deflection")]
+
+    @property
+    def served(self) -> list[tuple[str, tuple[int, ...]]]:
+        """Uses for which movements are limited, with the combinations of each."""
+        return [("deflection", self.deflection), ("variable", self.variable), ("quasi-permanent", self.quasi)]
 
     def limited(self, under: str) -> list[tuple[int, Stretch]]:
-        """Stretches with their numbers that are looked at under the combinations of a use, "deflection" or "variable"."""
-        return [(i, s) for i, s in enumerate(self.stretches) if (s.criterion == "variable") == (under == "variable")]
+        """Stretches with their numbers that are looked at under the combinations of a use."""
+        return [(i, s) for i, s in enumerate(self.stretches) if UNDER.get(s.criterion, "deflection") == under]
 
     @property
     def grounds(self) -> Grounds:
@@ -104,8 +110,9 @@ def verify(
     sections have been checked, by far the most of the work."""
     structure = combined.structure
     strength = tuple(i for i, c in enumerate(combinations) if c.use in ("strength", "accidental"))
-    service, variable = (
-        tuple(i for i, c in enumerate(combinations) if c.use == use) for use in ("deflection", "variable")
+    service, variable, quasi = (
+        tuple(i for i, c in enumerate(combinations) if c.use == use)
+        for use in ("deflection", "variable", "quasi-permanent")
     )
     checks = make(document, combined, strength)
     found = Findings.none(len(structure.members), combined.stations.shape, progress)
@@ -114,13 +121,17 @@ def verify(
     if strength:
         judge(document, combined, combinations, strength, outcomes, reasons)
     stretches_ = tuple(stretches(document, structure, combined.elements))
-    of_all = [(i, s) for i, s in enumerate(stretches_) if s.criterion != "variable"]
-    of_variable = [(i, s) for i, s in enumerate(stretches_) if s.criterion == "variable"]
-    if variable and of_variable:
-        _deflection(combined, variable, of_variable, outcomes)
-        free_to_move(combined, combinations, variable, reasons)
-    for i in [] if variable else sorted({m for _, s in of_variable for m in s.members}):
-        left_out[i].append("deflection under variable actions not checked: there is no combination for it")
+    of_all = [(i, s) for i, s in enumerate(stretches_) if s.criterion not in UNDER]
+    for criterion, used, words in (
+        ("variable", variable, "deflection under variable actions"),
+        ("frequency", quasi, "natural frequency"),
+    ):
+        limited = [(i, s) for i, s in enumerate(stretches_) if s.criterion == criterion]
+        if used and limited:
+            _deflection(combined, used, limited, outcomes)
+            free_to_move(combined, combinations, used, reasons)
+        for i in [] if used else sorted({m for _, s in limited for m in s.members}):
+            left_out[i].append(f"{words} not checked: there is no combination for it")
     if service:
         _deflection(combined, service, of_all, outcomes)
         free_to_move(combined, combinations, service, reasons)
@@ -147,7 +158,9 @@ def verify(
     unsaid = _idle(combined, combinations) + unbalanced(tilts, structure) + checks.unsaid()
     unsaid += held_aloft(structure) + weightless(document, structure)
     tuples = tuple(tilts), tuple(lifted)
-    return Verification(tuple(verdicts), checks, service, stretches_, along, *tuples, unsaid, variable, secondary)
+    return Verification(
+        tuple(verdicts), checks, service, stretches_, along, *tuples, unsaid, variable, quasi, secondary
+    )
 
 
 def _shown(combined: Combined, verdicts: list[Verdict], along: Floats) -> None:
@@ -172,9 +185,9 @@ def of_one(verification: Verification, number: int) -> Floats:
         along = verification.checks.of_one(verification.strength.index(number))
         if not combined.stable(number):
             along[:] = np.fmax(along, 1 / max(float(combined.alpha[number]), 0.1))
-    elif number in verification.deflection + verification.variable:
+    elif under := next((use for use, own in verification.served if number in own), ""):
         moved, bent = combined.displacement([number]), combined.deflections([number])
-        for _, stretch in verification.limited("variable" if number in verification.variable else "deflection"):
+        for _, stretch in verification.limited(under):
             found = measure(combined, moved, bent[stretch.rows], stretch).max() * stretch.ratio / stretch.length
             own = np.isin(combined.elements.member, stretch.members)
             along[own] = np.fmax(along[own], found)

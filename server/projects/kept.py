@@ -10,6 +10,7 @@ from django.contrib.auth.models import User
 from django.http import Http404
 
 from engine.document import Document, read_stored
+from engine.document.handover import ChapterPlan
 from engine.errors import ModelError
 from engine.standards.family import national_values
 from server.projects.changes import Change
@@ -27,6 +28,7 @@ KINDS: dict[str, tuple[str, tuple[str, ...]]] = {
             "rules.apart_ratio",
             "rules.deflections",
             "rules.deflections_variable",
+            "rules.frequencies",
             "rules.slenderness",
         ),
     ),
@@ -39,6 +41,8 @@ KINDS: dict[str, tuple[str, tuple[str, ...]]] = {
 #: kinds that are lists of named things, of which a project takes those it does not have
 LISTS = {"materials": "materials", "tables": "load_tables"}
 MOST = 200
+#: what a chapter of the dossier says and shows of its own project, which no layout brings along or takes away
+OWN_PARTS = ("remark", "pictures", "views", "tables")
 
 
 def kinds() -> tuple[str, ...]:
@@ -99,7 +103,7 @@ def part_of(document: Document, kind: Kind) -> dict[str, Any]:
     if kind == "dossier":
         # remarks are of their project
         found["dossier.chapters"] = {
-            key: {**plan, "remark": "", "pictures": [], "views": [], "tables": []}
+            key: {part: value for part, value in plan.items() if part not in OWN_PARTS}
             for key, plan in (found["dossier.chapters"] or {}).items()
         }
     return found
@@ -127,11 +131,29 @@ def _changes(kind: str, content: dict[str, Any], data: dict[str, Any]) -> Iterat
             elif before != item:
                 yield Change(path, item, "replace", before)
         return
+    elif kind == "dossier":
+        # what this project says and shows stays its own
+        wanted = {
+            **content,
+            "dossier.chapters": _laid_out(content["dossier.chapters"] or {}, data["dossier"]["chapters"]),
+        }
     else:
         wanted = content
     for path, value in wanted.items():
         if _at(data, path) != value:
             yield Change(path, value)
+
+
+def _laid_out(layout: dict[str, Any], present: dict[str, Any]) -> dict[str, Any]:
+    """Chapters by a layout, each with the remarks, pictures, views and tables that it has."""
+    empty = {
+        key: [] if isinstance(value, list) else value for key, value in ChapterPlan().model_dump(mode="json").items()
+    }
+    found = {}
+    for key in dict.fromkeys([*layout, *present]):
+        own = {part: value for part, value in present.get(key, {}).items() if part in OWN_PARTS}
+        found[key] = {**empty, **layout.get(key, {}), **own}
+    return found
 
 
 def document_of(kept: OfficeKept, name: str) -> Document:

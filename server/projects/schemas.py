@@ -96,6 +96,7 @@ class ChainOut(BaseModel):
     whole: WholeOut | None = None
     limits: list[LimitOut] = []
     limits_variable: list[LimitOut] = []
+    limits_frequency: list[LimitOut] = []
     limits_slenderness: list[LimitOut] = []
     secondary: list[SecondaryOut] = []
 

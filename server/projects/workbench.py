@@ -68,6 +68,20 @@ def _limits_variable(chain: Chain) -> list[verdict_schemas.LimitOut]:
     ]
 
 
+def _limits_frequency(chain: Chain) -> list[verdict_schemas.LimitOut]:
+    """Natural frequencies at least, of the roles that are there and bend between supports."""
+    rules = chain.document.rules
+    present = {
+        m.role for m in chain.structure.members if m.behaviour == "beam" and m.role not in ("column", "gable post")
+    }
+    stated: dict[str, float | None] = {str(role): least for role, least in rules.frequencies.items()}
+    return [
+        verdict_schemas.LimitOut(role=role, label=words[1], stated=stated.get(role), usual=0.0)
+        for role, words in ROLE_WORDS.items()
+        if role in present
+    ]
+
+
 def _limits_slenderness(chain: Chain) -> list[verdict_schemas.LimitOut]:
     """L_cr/i at most of the roles that are there."""
     present = {m.role for m in chain.structure.members if m.behaviour != "rigid link"}
@@ -332,6 +346,7 @@ def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
         whole=_whole(chain) if members else None,
         limits=_limits(chain),
         limits_variable=_limits_variable(chain),
+        limits_frequency=_limits_frequency(chain),
         limits_slenderness=_limits_slenderness(chain),
         secondary=_secondary(chain),
         status=verdicts.worst_state(m.status for m in reported),

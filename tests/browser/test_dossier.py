@@ -36,7 +36,7 @@ class Views(BrowserCase):
         expect(rev).to_have_text("rev 4")
         page.click("nav button:has-text('Verification')")
         page.get_by_label("Filter the ledger").fill("rafter, util > 0.1")
-        table = page.get_by_role("button", name="Table in the dossier")
+        table = page.get_by_role("button", name="in dossier: this table")
         table.click()
         expect(rev).to_have_text("rev 5")
         expect(table).to_have_attribute("aria-pressed", "true")

@@ -75,6 +75,31 @@ class Splices(unittest.TestCase):
             self.assertEqual(row["combination"], "EN 1993-1-8 6.2.7.1(15)")
             self.assertAlmostEqual(row["N"], -0.25 * 150, places=6)
 
+    def test_of_a_column_where_a_beam_meets_it(self):
+        met = copy.deepcopy(COLUMN)
+        met["nodes"] += [{"name": "out", "at": [4, 0, 3]}, {"name": "foot 2", "at": [4, 0, 0]}]
+        met["members"] += [
+            {"name": "beam", "start": "splice", "end": "out", "section": "IPE 240", "role": "main beam"},
+            {"name": "post", "start": "foot 2", "end": "out", "section": "HEA 160", "role": "column"},
+        ]
+        met["supports"].append({**COLUMN["supports"][0], "node": "foot 2"})
+        found = rows(met, "ends not in full contact")
+        self.assertEqual(
+            {(r["member"], r["what"]) for r in found}, {("lower", "beam to column"), ("upper", "beam to column")}
+        )
+        self.assertAlmostEqual(found[0]["M_y"], 0.25 * 245.1 * 0.355, delta=0.02)
+        # beams on both sides of a column are none
+        cross = copy.deepcopy(met)
+        cross["members"][:2] = [
+            {"name": "whole", "start": "foot", "end": "head", "section": "HEB 200", "role": "column"}
+        ]
+        cross["nodes"].append({"name": "other", "at": [-4, 0, 3]})
+        cross["members"].append(
+            {"name": "beam 2", "start": "other", "end": "splice", "section": "IPE 240", "role": "main beam"}
+        )
+        cross["supports"].append({**COLUMN["supports"][0], "node": "other"})
+        self.assertEqual(rows(cross, "ends not in full contact"), [])
+
     def test_none_in_tension(self):
         pulled = copy.deepcopy(COLUMN)
         pulled["node_loads"][0]["force"] = [0, 0, 100]

@@ -60,6 +60,8 @@ class Kept(ApiCase):
         self.edit(self.one, "rules.deflections.purlin", 250.0)
         self.edit(self.one, "sizing.prices.rolled", 2.9)
         self.edit(self.one, "dossier.chapters.actions", {"level": "full", "remark": "Only here."})
+        self.edit(self.two, "dossier.chapters.actions", {"left_out": True, "remark": "Mine."})
+        self.edit(self.two, "dossier.chapters.basis", {"remark": "Mine too.", "level": "summary"})
         for kind in ("limits", "prices", "dossier"):
             answer = self.put(self.keep(kind).json()["id"])
             self.assertEqual(answer.status_code, 200, answer.content[:300])
@@ -67,7 +69,11 @@ class Kept(ApiCase):
         self.assertEqual(found["rules"]["deflections"]["purlin"], 250.0)
         self.assertEqual(found["sizing"]["prices"]["rolled"], 2.9)
         self.assertEqual(found["dossier"]["chapters"]["actions"]["level"], "full")
-        self.assertEqual(found["dossier"]["chapters"]["actions"]["remark"], "")
+        # a layout brings no words along, and takes none away
+        chapters = found["dossier"]["chapters"]
+        self.assertEqual((chapters["actions"]["remark"], chapters["actions"]["left_out"]), ("Mine.", False))
+        self.assertEqual((chapters["basis"]["remark"], chapters["basis"]["level"]), ("Mine too.", "normal"))
+        self.assertNotIn("remark", OfficeKept.objects.get(kind="dossier").content["dossier.chapters"]["actions"])
 
     def test_materials_join_those_that_are_there(self):
         mine = {"name": "S390", "E": 210e6, "density": 7850.0, "fy": 390e3}

@@ -21,6 +21,10 @@ def _mm(latex: str) -> Symbol:
     return Symbol(latex, "mm", 1e3)
 
 
+def _hertz(latex: str) -> Symbol:
+    return Symbol(latex, "Hz")
+
+
 def _modulus(latex: str) -> Symbol:
     return Symbol(latex, "cm³", 1e6)
 
@@ -211,6 +215,8 @@ SYMBOLS: dict[str, Symbol] = {
     "u_662": Symbol(r"\text{(6.62)}", digits=3),
     "w": _mm("w"),
     "limit": _mm(r"w_{lim}"),
+    "f_own": _hertz("f_1"),
+    "f_least": _hertz(r"f_{lim}"),
     "camber": _mm("w_c"),
     "span": _length(r"\ell"),
     "ratio": Symbol("k", digits=3),

@@ -43,6 +43,7 @@ CLAUSES = {
     "sway": "EN 1990 A1.4",
     "apart": "EN 1990 A1.4",
     "variable": "EN 1990 A1.4",
+    "frequency": "EN 1990 A1.4.4",
 }
 
 
@@ -265,6 +266,12 @@ LINES: dict[str, list[Line]] = {
         Line("w", "", "EN 1990 A1.4.3", "movement under variable actions alone"),
         Line("limit", r"\dfrac{<span>}{<ratio>}", "EN 1990 A1.4.3", "limit set in the rules"),
         Line("u", r"\dfrac{<w>}{<limit>}", "", "at most 1"),
+    ],
+    "frequency": [
+        Line("w", "", "", "bent by its mass between the supports, quasi-permanent"),
+        Line("f_own", r"\dfrac{17.75}{\sqrt{<w>}}", "EN 1990 A1.4.4", "its mass spread along it; w in mm"),
+        Line("f_least", "", "EN 1990 A1.4.4", "limit set in the rules"),
+        Line("u", r"\left(\dfrac{<f_least>}{<f_own>}\right)^2", "", "at most 1"),
     ],
     "apart": [
         Line("w", "", "EN 1990 A1.4.3", "what the heads of neighbouring frames move apart, across"),

@@ -41,9 +41,11 @@ const choices = computed(() => {
   const uses =
     props.criterion === 'variable'
       ? ['variable']
-      : ['deflection', 'sway', 'apart'].includes(props.criterion)
-        ? ['deflection']
-        : ['strength', 'accidental']
+      : props.criterion === 'frequency'
+        ? ['quasi-permanent']
+        : ['deflection', 'sway', 'apart'].includes(props.criterion)
+          ? ['deflection']
+          : ['strength', 'accidental']
   const all = bench.lists.combinations.filter((c) => uses.includes(c.use))
   return all
     .map((c) => ({ name: c.name, formula: c.formula, near: near.get(c.name) }))

@@ -18,6 +18,7 @@ const EMPTY = {
   lengths: [],
   limits: [],
   limits_variable: [],
+  limits_frequency: [],
   limits_slenderness: [],
   secondary: [],
   snags: [],

@@ -127,6 +127,18 @@ const bench = useWorkbench()
         hint="Characteristic combinations without the permanent actions. Empty: not looked at."
       />
     </template>
+    <h4>Natural frequency <span>at least, Hz; of a beam between its supports</span></h4>
+    <template v-for="l in bench.lists.limits_frequency" :key="l.role">
+      <NumberField
+        v-if="!bench.member || bench.member.role === l.role"
+        :label="l.label"
+        :path="`rules.frequencies.${l.role}`"
+        kind="factor"
+        :value="l.stated ?? undefined"
+        optional="none"
+        hint="17.75/√w with what the quasi-permanent combinations bend it by, w in mm. The floor as a whole: natural modes in Response. Empty or 0: no limit."
+      />
+    </template>
     <h4>Slenderness <span>L_cr/i at most; EN 1993-1-1 sets no limit</span></h4>
     <template v-for="l in bench.lists.limits_slenderness" :key="l.role">
       <NumberField

@@ -72,11 +72,12 @@ const { said, copied, copy, download, downloadSheet } = useOut(
       link
       type="primary"
       size="small"
-      aria-label="Table in the dossier"
+      class="placed"
+      aria-label="in dossier: this table"
       :aria-pressed="there"
       :title="`${there ? 'Stands' : 'Put this table'} in the dossier, made anew in each revision: ${placed.placed.name}`"
       @click="toggle"
-      >{{ there ? 'in dossier ✓' : 'in dossier' }}</ElButton
+      >in dossier</ElButton
     >
     <ElButton link type="primary" size="small" :aria-expanded="!folded" @click="$emit('fold')">{{
       folded ? 'unfold' : 'fold'
@@ -96,6 +97,10 @@ const { said, copied, copy, download, downloadSheet } = useOut(
 .filter {
   margin-left: auto;
   width: 158px;
+}
+.placed[aria-pressed='true'] {
+  font-weight: 700;
+  text-decoration: underline;
 }
 .count {
   font-size: 11px;
