@@ -127,7 +127,7 @@ const bench = useWorkbench()
         hint="Characteristic combinations without the permanent actions. Empty: not looked at."
       />
     </template>
-    <h4>Natural frequency <span>at least, Hz; of a beam between its supports</span></h4>
+    <h4>Natural frequency <span>Hz at least, beam by beam</span></h4>
     <template v-for="l in bench.lists.limits_frequency" :key="l.role">
       <NumberField
         v-if="!bench.member || bench.member.role === l.role"
