@@ -37,7 +37,7 @@ class PlacedPicture(Part):
 
 class PlacedView(Part):
     """A view of the workbench that is drawn anew in each dossier. name: its own; plane: the key of what is looked at, “whole” for the building in space;
-    shows: the steel, its utilisation, the loads of a case, one of the internal forces (“moments”: M_y) or the movement of a case, a combination, an
+    shows: the steel, its utilisation, the loads of a case or a combination, one of the internal forces (“moments”: M_y) or the movement of a case, a combination, an
     envelope or a mode; state: which; means: the name of that case or the formula of that combination, which is looked for where numbers have
     moved on; bearing, tilt: from where the whole is looked at, degrees from X towards Y and above the ground."""
 

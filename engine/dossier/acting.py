@@ -2,40 +2,47 @@
 
 from __future__ import annotations
 
+from collections import defaultdict
+
 import numpy as np
 
-from engine.actions.derived import Wind
+from engine.actions.derived import Wind, Zone
 from engine.actions.panels import cut
 from engine.chain import Chain
 from engine.dossier.diagrams import TALL
-from engine.dossier.drawing import Drawing, Sheet
+from engine.dossier.drawing import Drawing, Point, Sheet
 from engine.dossier.elevations import ROOM
-from engine.structure.model import Floats, Structure
+from engine.report.acting import summed
+from engine.structure.model import Floats, Panel
 from engine.structure.planes import Plane
 
+#: size of coefficients in zones, mm; between a roof and the walls that are laid flat around it, m
+FIGURE, GAP = 1.8, 1.5
 
-def loads(chain: Chain, plane: Plane, case: int, title: str) -> Drawing | None:
-    """What a case puts on the members of a plane, in it: line loads as they fall on them with their values in kN/m, forces in kN; None
-    where there is nothing."""
+
+def loads(chain: Chain, plane: Plane, factors: Floats, title: str) -> Drawing | None:
+    """What cases with their factors (cases,) put on the members of a plane, in it: line loads as they fall on them with their values in kN/m, forces in kN;
+    None where there is nothing."""
     structure = chain.structure
     basis, origin = np.array([plane.u, plane.v]), np.array(plane.origin)
     base = origin @ basis.T
     table = chain.loading.table(structure)
-    inside = set(plane.members)
     rows = []
-    for k in np.flatnonzero(table.case == case).tolist():
-        m = int(table.member[k])
-        first, last = table.first[k] @ basis.T, table.last[k] @ basis.T
-        if m in inside and max(np.linalg.norm(first), np.linalg.norm(last)) > 1.0:
-            start, end = structure.xyz[structure.members[m].nodes[0]], structure.xyz[structure.members[m].nodes[-1]]
+    for load in summed(structure, table, factors, (factors[table.case] != 0) & np.isin(table.member, plane.members)):
+        first, last = load.first @ basis.T, load.last @ basis.T
+        if max(np.linalg.norm(first), np.linalg.norm(last)) > 1.0:
+            m = structure.member(load.member)
+            start, end = structure.xyz[m.nodes[0]], structure.xyz[m.nodes[-1]]
             way = (end - start) / np.linalg.norm(end - start)
-            ends = [(start + way * at) @ basis.T - base for at in (table.start[k], table.end[k])]
+            ends = [(start + way * at) @ basis.T - base for at in (load.start, load.end or 0.0)]
             rows.append((ends, (first, last)))
-    on = {n for i in inside for n in structure.members[i].nodes}
+    on = {n for i in plane.members for n in structure.members[i].nodes}
+    pushed: dict[int, Floats] = defaultdict(lambda: np.zeros(2))
+    for p in chain.loading.points:
+        if factors[p.case] and p.node in on:
+            pushed[p.node] += factors[p.case] * (p.force @ basis.T)
     forces = [
-        (structure.xyz[p.node] @ basis.T - base, p.force @ basis.T)
-        for p in chain.loading.points
-        if p.case == case and p.node in on and np.linalg.norm(p.force @ basis.T) > 1.0
+        (structure.xyz[node] @ basis.T - base, force) for node, force in pushed.items() if np.linalg.norm(force) > 1.0
     ]
     if not rows and not forces:
         return None
@@ -85,12 +92,14 @@ def _arrow(sheet: Sheet, tip: Floats, foot: Floats) -> None:
     sheet.paper([(float(x), float(y)) for x, y in (foot, neck + side, neck - side)], "load", True)
 
 
-def zones_drawing(structure: Structure, wind: Wind, title: str) -> Drawing | None:
-    """The zones of the roofs for one direction of the wind, seen from above, with the way in which it blows."""
-    found: list[tuple[str, Floats]] = []
+def zones_drawing(wind: Wind, title: str) -> Drawing | None:
+    """The zones for one direction of the wind with their coefficients: the roofs seen from above, the walls laid flat around them, and the way in which
+    it blows. A zone that is too small for its coefficients has its letter alone."""
+    found: list[tuple[Zone, Floats]] = []
     for zone in wind.zones:
-        if zone.panel.kind == "roof" and zone.panel.place != "truss":
-            found += [(zone.letter, zone.panel.place_of(part)[:, :2]) for part in cut(zone.panel, zone.points)]
+        if zone.panel.place != "truss" and zone.panel.kind in ("roof", "wall"):
+            parts = (zone.panel.place_of(part) for part in cut(zone.panel, zone.points))
+            found += [(zone, _laid_out(zone.panel, part)) for part in parts]
     if not found:
         return None
     points = np.concatenate([part for _, part in found])
@@ -98,14 +107,16 @@ def zones_drawing(structure: Structure, wind: Wind, title: str) -> Drawing | Non
     turned = high[1] - low[1] > high[0] - low[0]
     if turned:
         low, high = low[::-1], high[::-1]
-    sheet = Sheet(title, (low[0], low[1]), (high[0], high[1]), (105.0, 58.0), (8.0, 6.0, 8.0, 6.0))
-    for letter, part in found:
+    sheet = Sheet(title, (low[0], low[1]), (high[0], high[1]), (ROOM[0], 92.0), (8.0, 7.0, 8.0, 7.0))
+    for zone, part in found:
         flat = part[:, ::-1] if turned else part
         sheet.line(flat, "zone", True)
         (x0, y0), (x1, y1) = flat.min(axis=0), flat.max(axis=0)
-        size = min(2.6, max(1.4, min(x1 - x0, y1 - y0) * sheet.factor * 0.6))
+        wide, tall = (x1 - x0) * sheet.factor, (y1 - y0) * sheet.factor
+        size = min(2.6, max(1.4, min(wide, tall) * 0.6))
         x, y = sheet.at((x0 + x1) / 2, (y0 + y1) / 2)
-        sheet.say((x, y - size / 3), letter, size=size, bold=True)
+        words = " / ".join(dict.fromkeys(_coefficients(zone)))
+        _say_zone(sheet, (x, y), (wide, tall), zone.letter, size, words)
     blows = {"left": (1.0, 0.0), "right": (-1.0, 0.0), "front": (0.0, 1.0), "back": (0.0, -1.0)}[wind.direction]
     way = np.array(blows[::-1] if turned else blows)
     middle = np.array([sheet.width, sheet.height]) / 2
@@ -115,3 +126,36 @@ def zones_drawing(structure: Structure, wind: Wind, title: str) -> Drawing | Non
     sheet.paper([tuple(p) for p in (tip - way * 4, tip)], "load")
     sheet.paper([tuple(p) for p in (tip, tip - way * 1.8 + side, tip - way * 1.8 - side)], "load", True)
     return sheet.done()
+
+
+def _laid_out(panel: Panel, points: Floats) -> Floats:
+    """(k, 2) m: a roof seen from above; a wall laid flat, away from the building."""
+    if panel.kind == "roof":
+        return points[:, :2]
+    outside = panel.outside[:2] / np.linalg.norm(panel.outside[:2])
+    found: Floats = points[:, :2] + (points[:, 2] + GAP)[:, None] * outside
+    return found
+
+
+def _coefficients(zone: Zone) -> list[str]:
+    """c_pe of both sets, as they are printed."""
+    values = zone.own[0] if zone.own is not None else [pair[0] for pair in zone.both]
+    return [f"{value:+.2f}".replace("-", "−") for value in values]
+
+
+def _say_zone(sheet: Sheet, at: Point, room: Point, letter: str, size: float, words: str) -> None:
+    """The letter of a zone with its coefficients below it or behind it, along the page or upwards, where there is room; else the letter alone."""
+    x, y = at
+    length = len(words) * FIGURE * 0.52
+    for angle, (along, across) in ((0.0, room), (90.0, room[::-1])):
+        turn = np.array([[1.0, 0.0], [0.0, 1.0]] if not angle else [[0.0, 1.0], [-1.0, 0.0]])
+        if across > 6.0 and along > length + 1:
+            first, second = np.array([[0.0, 0.4], [0.0, -FIGURE - 0.4]]) @ turn
+        elif across > FIGURE + 0.6 and along > length + size + 3:
+            first, second = np.array([[-length / 2 - 0.6, -size / 3], [size / 2 + 0.4, -FIGURE / 3]]) @ turn
+        else:
+            continue
+        sheet.say((x + float(first[0]), y + float(first[1])), letter, size=size, bold=True, angle=angle)
+        sheet.say((x + float(second[0]), y + float(second[1])), words, size=FIGURE, angle=angle)
+        return
+    sheet.say((x, y - size / 3), letter, size=size, bold=True)

@@ -119,7 +119,7 @@ def _on_frames(chain: Chain, told: Told) -> None:
         factors = chain.combinations[governing].factors
         for case, of in enumerate(chain.loading.cases):
             if of.nature != "imperfection" and (told.level == "full" or factors[case]):
-                drawing = loads_drawing(chain, group[0], case, f"{of.symbol} · {named(group)}")
+                drawing = loads_drawing(chain, group[0], np.eye(len(factors))[case], f"{of.symbol} · {named(group)}")
                 if drawing:
                     drawn.append((group[0].key, of, drawing))
     if not drawn:
@@ -256,10 +256,11 @@ def _peaks(standard: Family, told: Told, winds: list[Wind]) -> None:
 
 def _zones(chain: Chain, told: Told, w: Wind) -> None:
     """The zones of one direction, drawn and listed, each row once."""
-    drawing = zones_drawing(chain.structure, w, WAYS[w.direction])
+    drawing = zones_drawing(w, WAYS[w.direction])
     told.add(Heading(WAYS[w.direction], f"actions.wind.{w.direction}", 3, aside=f"h/d = {w.slenderness:.2f}"))
     if drawing:
-        told.add(Figure(drawing, f"zones of the roof, 1 : {drawing.scale}"))
+        words = f"zones with c_pe,10 of each set, walls laid flat around the roof, 1 : {drawing.scale}"
+        told.add(Figure(drawing, words))
     rows: dict[tuple[Cell, ...], None] = {}
     for zone in w.zones:
         q = w.peak(zone) / 1000

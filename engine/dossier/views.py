@@ -49,12 +49,10 @@ def _drawn(chain: Chain, plane: Plane, view: PlacedView) -> tuple[Drawing | None
     name = _now(chain, view)
     state = find_state(chain, name)
     if view.shows == "loads":
-        # loads are those of a case alone
-        if state.kind != "case":
+        if state.kind not in ("case", "combination"):
             raise KeyError(view.state)
-        return loads(chain, plane, state.numbers[0] - len(chain.combinations), plane.label), (
-            f": {name}, {state.words}, kN/m and kN"
-        )
+        factors = chain.combined.rows[state.numbers[0]]
+        return loads(chain, plane, factors, plane.label), f": {_said(name, state)}, kN/m and kN"
     said = _said(name, state)
     if view.shows == "movement":
         found = moved(chain, state)

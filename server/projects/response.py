@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 
-from engine.actions.cases import LineLoad, LineTable
+from engine.actions.cases import LineTable
 from engine.analysis.diagrams import FORCES, Diagrams
 from engine.analysis.elements import Elements
 from engine.analysis.lateral_members import lateral_factors
@@ -19,6 +19,7 @@ from engine.document import Document
 from engine.expand import expand
 from engine.load import load
 from engine.report import modes
+from engine.report.acting import summed
 from engine.report.states import find_state, moved, number_of
 from engine.structure.model import Bools, Floats, Structure
 from engine.structure.planes import planes
@@ -245,38 +246,20 @@ def _loads(chain: Chain, factors: Floats, members: list[int]) -> list[response_s
     return line_loads(chain.structure, table, factors, (factors[table.case] != 0) & np.isin(table.member, members))
 
 
-def _at_ends(loads: list[LineLoad], factors: Floats, start: float, end: float) -> Floats:
-    """(2, 3) the sum of line loads at both ends of a stretch over which all run linearly."""
-    ends = np.zeros((2, 3))
-    for one in loads:
-        if one.start <= start + 1e-9 and one.end is not None and one.end >= end - 1e-9:
-            slope = (one.last - one.first) / (one.end - one.start)
-            ends += factors[one.case] * (one.first + np.outer([start - one.start, end - one.start], slope))
-    return ends
-
-
 def line_loads(structure: Structure, table: LineTable, factors: Floats, rows: Bools) -> list[response_schemas.LoadOut]:
     """The sum of chosen line loads on each member, with the factors of their cases, in pieces over which it runs linearly."""
-    own: dict[str, list[LineLoad]] = defaultdict(list)
-    for k in np.flatnonzero(rows).tolist():
-        name = structure.members[table.member[k]].name
-        case, start, end = int(table.case[k]), float(table.start[k]), float(table.end[k])
-        own[name].append(LineLoad(case, name, start, end, table.first[k], table.last[k]))
     found = []
-    for name, loads in own.items():
-        member = structure.member(name)
+    for one in summed(structure, table, factors, rows):
+        member = structure.member(one.member)
         a, b = structure.xyz[member.nodes[0]], structure.xyz[member.nodes[-1]]
         along = (b - a) / structure.length(member)
-        cuts = sorted({round(x, 9) for one in loads for x in (one.start, one.end or 0.0)})
-        for start, end in zip(cuts[:-1], cuts[1:], strict=True):
-            ends = _at_ends(loads, factors, start, end)
-            found.append(
-                response_schemas.LoadOut(
-                    member=name,
-                    start=tuple((a + along * start).tolist()),
-                    end=tuple((a + along * end).tolist()),
-                    first=kilo(ends[0]),
-                    last=kilo(ends[1]),
-                )
+        found.append(
+            response_schemas.LoadOut(
+                member=one.member,
+                start=tuple((a + along * one.start).tolist()),
+                end=tuple((a + along * one.end).tolist()),
+                first=kilo(one.first),
+                last=kilo(one.last),
             )
+        )
     return found

@@ -10,6 +10,7 @@ from engine.chain import run
 from engine.demo import drying_hall
 from engine.document import read_document
 from engine.document.handover import DossierPlan, PlacedTable, PlacedView, TableKind
+from engine.dossier.acting import zones_drawing
 from engine.dossier.compose import compose
 from engine.dossier.elevations import in_space
 from engine.dossier.tables import _TABLES, fits, placed_table
@@ -17,6 +18,7 @@ from engine.dossier.values import Column, Paragraph, Table
 from engine.dossier.views import placed
 from engine.expand import expand
 from engine.report.states import find_state
+from engine.standards.family import family
 from engine.structure.planes import planes
 from engine.verification.outcomes import SERVICE
 from tests.engine.helpers import failing_hall
@@ -62,6 +64,16 @@ class Planes(unittest.TestCase):
                 found = self.placed(shows="forces", quantity=quantity, state="Q")
                 self.assertIn(said, words(found))
                 self.assertTrue(found.words.endswith(end), found.words)
+
+    def test_loads_of_a_combination_are_those_of_its_cases_with_their_factors(self):
+        twice = {**PINNED, "cases": [*PINNED["cases"], {"name": "G", "nature": "permanent"}]}
+        twice["member_loads"] = [*PINNED["member_loads"], {"case": "G", "member": "beam", "value": [0, 0, -4]}]
+        chain = run(read_document(twice))
+        combination = next(c for c in chain.combinations if c.formula in ("1.35 G + 1.5 Q", "1.5 Q + 1.35 G"))
+        found = self.placed(chain, shows="loads", state=combination.name)
+        # 1.35 · 4 + 1.5 · 10 = 20.4 kN/m, 1.5 · 30 = 45 kN
+        self.assertTrue({"20.40", "45.00 kN"} <= set(words(found)), words(found))
+        self.assertIn(f"{combination.name} = {combination.formula}, kN/m and kN", found.words)
 
     def test_an_envelope_has_both_sides(self):
         both = {**PINNED, "cases": [{"name": n, "nature": "wind", "excludes": "w"} for n in ("U", "D")]}
@@ -113,7 +125,7 @@ class Planes(unittest.TestCase):
     def test_what_cannot_be_drawn_is_told(self):
         for more in (
             {"shows": "movement", "state": "envelope"},
-            {"shows": "loads", "state": self.chain.combinations[0].name},
+            {"shows": "loads", "state": "envelope"},
             {"shows": "forces", "state": "vibration:1"},
             {"shows": "forces", "state": "envelope:snow"},
         ):
@@ -299,3 +311,36 @@ class Tables(unittest.TestCase):
         blocks = told(compose(self.chain, plan), "building").blocks
         self.assertRegex(blocks[0].words, r"^Rafters: 16 of \d+ rows\.$")
         self.assertEqual((blocks[1].name, len(blocks[1].rows)), ("Rafters", 16))
+
+
+class Zones(unittest.TestCase):
+    """Zones of the wind with their coefficients, walls laid flat around the roof."""
+
+    @classmethod
+    def setUpClass(cls):
+        document = drying_hall()
+        cls.structure = expand(document)
+        cls.winds = {w.direction: w for w in family(document).winds(document, cls.structure)}
+
+    def test_coefficients_stand_in_their_zones(self):
+        drawing = zones_drawing(self.winds["left"], "Wind from the left")
+        said = [w.words for w in drawing.words]
+        # h/d = (6 + 12 tan 10°)/24 = 0.338: table 7.1 between 0.25 and 1
+        between = (0.338 - 0.25) / 0.75
+        for letter, value in (("D", 0.7 + 0.1 * between), ("E", -0.3 - 0.2 * between)):
+            at = said.index(letter)
+            self.assertEqual(said[at + 1], f"{value:+.2f}".replace("-", "−"))
+        # A, B, C on both gables
+        self.assertEqual([said.count(x) for x in ("A", "B", "C", "−1.20", "−0.80", "−0.50")], [2, 2, 2, 2, 2, 2])
+
+    def test_walls_lie_flat_around_the_roof_to_their_size(self):
+        drawing = zones_drawing(self.winds["left"], "Wind from the left")
+        zones = [np.array(s.points) * drawing.scale / 1000 for s in drawing.strokes if s.style == "zone"]
+        sizes = sorted((round(float(np.ptp(z[:, 0])), 2), round(float(np.ptp(z[:, 1])), 2)) for z in zones)
+        # the long walls: 42 m by 6 m; no two zones lie over one another
+        self.assertEqual(sizes.count((42.0, 6.0)), 2)
+        boxes = [(*z.min(axis=0), *z.max(axis=0)) for z in zones]
+        for k, a in enumerate(boxes):
+            for b in boxes[:k]:
+                apart = a[0] >= b[2] - 0.05 or b[0] >= a[2] - 0.05 or a[1] >= b[3] - 0.05 or b[1] >= a[3] - 0.05
+                self.assertTrue(apart, (a, b))
