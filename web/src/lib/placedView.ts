@@ -48,7 +48,8 @@ export function usePlacedView() {
     const d = bench.diagram
     const on = (overlay: 'actions' | 'moment' | 'sway') => bench.overlays.has(overlay)
     if (bench.stage === 'verification' && bench.colouring === 'utilisation') return { shows: 'utilisation', state: '' }
-    if (on('actions')) return d?.kind === 'case' || d?.kind === 'combination' ? { shows: 'loads', state: d.state } : null
+    if (on('actions'))
+      return d?.kind === 'case' || d?.kind === 'combination' ? { shows: 'loads', state: d.state } : null
     if (on('sway') || d?.kind === 'mode')
       return d && d.kind !== 'envelope' ? { shows: 'movement', state: d.state } : null
     if (on('moment')) return d ? { shows: 'forces', state: d.state } : null
