@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable
-from functools import cache
+from functools import lru_cache
 from typing import Any
 
 import typst
@@ -53,7 +53,7 @@ def _inline(
     return found
 
 
-@cache
+@lru_cache(maxsize=4096)
 def can_be_set(latex: str) -> bool:
     """Whether a formula of somebody's own can be set in type: one that cannot would take the whole document with it."""
     if not _PLAIN.fullmatch(latex):

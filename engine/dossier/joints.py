@@ -6,7 +6,7 @@ from collections import defaultdict
 
 from engine.chain import Chain
 from engine.dossier.end_forces import forces_of_kind
-from engine.dossier.least import least_table
+from engine.dossier.least import least_forces, least_table
 from engine.dossier.meeting import Joint, Ranked, Slots, joint_anchor, ranked_joints
 from engine.dossier.values import Cell, Column, Heading, Link, Paragraph, Table, Told
 from engine.standards.family import family
@@ -34,9 +34,10 @@ def joints(chain: Chain, told: Told) -> None:
     told.add(Paragraph(words, "missing"))
     if asked and any(m.role == "top chord" for m in structure.members):
         told.add(Paragraph("Trusses as ties are not covered.", "missing"))
+    least_asked = least_forces(chain, ranked)
     for number, ((kind, slots), own) in enumerate(ranked, 1):
         told.add(Heading(f"J{number} · {kind}", joint_anchor(structure, own), 3, _in_words(slots)))
-        least = least_table(chain, number, kind, own)
+        least = least_table(chain, number, own, least_asked)
         told.add(forces_of_kind(chain, number, own), *([least] if least else []))
     if told.level == "full":
         told.add(Heading("Every joint", "joints.all"), _every(structure, ranked))

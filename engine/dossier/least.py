@@ -8,7 +8,7 @@ import numpy as np
 
 from engine.chain import Chain
 from engine.dossier.end_forces import LEAST, Place, end_values, ends_of, force_columns
-from engine.dossier.meeting import Joint, in_one_line, joints_of
+from engine.dossier.meeting import Joint, Ranked, in_one_line, joints_of
 from engine.dossier.values import Cell, Column, Table
 from engine.standards.family import family
 from engine.structure.model import Floats
@@ -32,27 +32,40 @@ class Least:
         return tuple(None if force is None else force / 1000 for force in self.forces)
 
 
-def least_at(chain: Chain, kind: str, joints: list[Joint]) -> list[tuple[Place, Least]]:
-    """What the ends at joints of a kind must bear at least, where a standard asks for it."""
-    places = ends_of(joints)
-    if not places or not chain.verification.strength:
-        return []
-    found = _splices(chain, joints, kind)
+#: an end at a joint: its node, its member, and "start" or "end"
+End = tuple[int, int, str]
+
+
+def end_of(place: Place) -> End:
+    """The end that a place is."""
+    joint, row = place
+    return joint.node, row.member, row.where
+
+
+def least_forces(chain: Chain, ranked: Ranked) -> dict[End, list[Least]]:
+    """What the ends at joints must bear at least, where a standard asks for it."""
+    if not chain.verification.strength:
+        return {}
+    found = [row for (kind, _), own in ranked for row in _splices(chain, own, kind)]
     if family(chain.document).ties_asked(chain.document)[0]:
-        found += _ties(chain, joints)
-    return found
+        found += _ties(chain, [joint for _, own in ranked for joint in own])
+    by_end: dict[End, list[Least]] = {}
+    for place, least in found:
+        by_end.setdefault(end_of(place), []).append(least)
+    return by_end
 
 
-def least_table(chain: Chain, number: int, kind: str, joints: list[Joint]) -> Table | None:
+def least_table(chain: Chain, number: int, joints: list[Joint], asked: dict[End, list[Least]]) -> Table | None:
     """The largest of them over the joints of a kind, by role, section and clause; None where nothing is asked."""
     members = chain.structure.members
     most: dict[tuple[str, str], tuple[Joint, Least]] = {}
-    for (joint, row), least in least_at(chain, kind, joints):
-        m = members[row.member]
-        key = f"{ROLE_WORDS[m.role][0]} {m.section.name}", least.clause
-        before = most.get(key)
-        if before is None or _size(least) > _size(before[1]):
-            most[key] = joint, least
+    for place in ends_of(joints):
+        m = members[place[1].member]
+        for least in asked.get(end_of(place), ()):
+            key = f"{ROLE_WORDS[m.role][0]} {m.section.name}", least.clause
+            before = most.get(key)
+            if before is None or _size(least) > _size(before[1]):
+                most[key] = place[0], least
     if not most:
         return None
     rows = tuple(
@@ -144,13 +157,15 @@ def _whole(chain: Chain) -> dict[int, list[int]]:
 def _weight(chain: Chain, members: list[int]) -> Floats:
     """(m, cases) N that lies on members, downwards, with what others put on them between their ends: what their shear changes by."""
     elements = chain.response.elements
-    first = np.searchsorted(elements.member, np.arange(len(chain.structure.members) + 1))
-    at, to = first[members], first[np.array(members) + 1] - 1
+    rows = [elements.rows(member) for member in members]
+    # each member with its elements one after the other
+    last = np.cumsum([len(own) for own in rows]) - 1
+    first = np.concatenate([[0], last[:-1] + 1])
+    down = elements.axes[[own[0] for own in rows]][:, :, 2]
     cases = np.arange(len(chain.loading.cases)) + len(chain.combinations)
-    found = chain.combined.diagrams(cases.tolist())
-    down = elements.axes[at][:, :, 2]
+    found = chain.combined.diagrams(cases.tolist(), np.concatenate(rows))
     # V = dM/dx with tension on the −y and −z side: what acts on the face is its opposite
     forces = np.stack([found.N, -found.Vy, -found.Vz])
-    step = forces[:, to, -1] - forces[:, at, 0]
+    step = forces[:, last, -1] - forces[:, first, 0]
     change: Floats = np.einsum("ma,amc->mc", down, step)
     return change

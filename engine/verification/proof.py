@@ -43,7 +43,12 @@ def evaluated(verification: Verification, member: int, outcome: Outcome) -> Eval
         return verification.checks.evaluated(member, outcome)
     words, rise = verification.stretches[outcome.row].words, verification.stretches[outcome.row].camber
     camber = f", less the camber of {rise * 1000:g} mm in its middle" if rise else "; no pre-camber"
-    return Evaluated(_service_values(verification, outcome), [f"First-order displacement {words}{camber}."])
+    notes = [f"First-order displacement {words}{camber}."]
+    if outcome.criterion == "frequency":
+        notes.append(
+            "What it rests on is taken as still: on beams that bend too it swings slower, as natural modes show."
+        )
+    return Evaluated(_service_values(verification, outcome), notes)
 
 
 def _service_values(verification: Verification, outcome: Outcome) -> dict[str, float]:

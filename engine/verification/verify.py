@@ -93,6 +93,8 @@ class Verification:
         return self.whole.worst
 
 
+#: what the natural frequency of a beam says nothing of
+ALONE = "its natural frequency is of it alone: what it rests on is taken as still"
 #: the checks of a family on results under combinations for strength
 Make = Callable[[Document, Combined, tuple[int, ...]], Checks]
 
@@ -132,6 +134,12 @@ def verify(
             free_to_move(combined, combinations, used, reasons)
         for i in [] if used else sorted({m for _, s in limited for m in s.members}):
             left_out[i].append(f"{words} not checked: there is no combination for it")
+    swinging = {m for s in stretches_ if s.criterion == "frequency" for m in s.members}
+    for i, member in enumerate(structure.members):
+        if i not in swinging and document.rules.frequencies.get(member.role):  # type: ignore[call-overload]
+            left_out[i].append("natural frequency not checked: it does not bend downwards between supports")
+    for i in sorted(swinging):
+        left_out[i].append(ALONE)
     if service:
         _deflection(combined, service, of_all, outcomes)
         free_to_move(combined, combinations, service, reasons)

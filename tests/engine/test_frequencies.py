@@ -85,11 +85,19 @@ class Beams(unittest.TestCase):
         for least, role in ((0.0, "main beam"), (None, "main beam")):
             self.assertIsNone(outcome(beam(least, role=role)))
 
-    def test_without_a_combination_it_is_left_out(self):
-        chain = beam(combinations=[{"name": "U", "factors": {"G": 1.35}}])
-        if outcome(chain) is None:
-            words = " ".join(chain.verification.verdicts[0].left_out)
-            self.assertIn("natural frequency not checked: there is no combination for it", words)
+    def test_what_does_not_bend_between_supports_says_that_it_is_not_checked(self):
+        # a rail bends across; a beam whose ends both stand free has no supports to bend between
+        words = "natural frequency not checked: it does not bend downwards between supports"
+        chain = beam(3.0, role="side rail")
+        self.assertIsNone(outcome(chain))
+        self.assertIn(words, chain.verification.verdicts[0].left_out)
+        self.assertIn((words, 1), chain.verification.whole.left_out)
+        self.assertNotIn(words, beam(3.0).verification.verdicts[0].left_out)
+        # a beam that is checked says what its figure leaves out
+        alone = "its natural frequency is of it alone: what it rests on is taken as still"
+        self.assertIn(alone, beam(3.0).verification.verdicts[0].left_out)
+        self.assertNotIn(alone, beam(0.0).verification.verdicts[0].left_out)
+        self.assertNotIn(words, beam(0.0, role="side rail").verification.verdicts[0].left_out)
 
     def test_the_proof(self):
         chain = beam(3.0)
@@ -99,6 +107,7 @@ class Beams(unittest.TestCase):
         self.assertEqual(values["f_{lim}"], "3.000 Hz")
         self.assertAlmostEqual(float(values["f_1"].split()[0]), exact(), delta=0.02)
         self.assertEqual(proof.clause, "EN 1990 A1.4.4")
+        self.assertTrue([words for words in proof.assumptions if "taken as still" in words])
         self.assertAlmostEqual(second(chain, 0, found).utilisation, found.utilisation, delta=1e-3 * found.utilisation)
 
     def test_in_the_dossier_its_limit_is_told_in_hertz(self):
