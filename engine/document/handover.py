@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from engine.document.base import Name, Part
+from engine.document.naming import free_name
 
 Chapter = Literal[
     "basis",
@@ -37,13 +38,14 @@ class PlacedPicture(Part):
 
 class PlacedView(Part):
     """A view of the workbench that is drawn anew in each dossier. name: its own; plane: the key of what is looked at, “whole” for the building in space;
-    shows: the steel, its utilisation, the loads of a case or a combination, one of the internal forces (“moments”: M_y) or the movement of a case, a combination, an
+    shows: the steel, its utilisation, the plan of the site, the restraints of a member laid flat (member: which), the loads of a case or a combination, one of the internal forces (“moments”: M_y) or the movement of a case, a combination, an
     envelope or a mode; state: which; means: the name of that case or the formula of that combination, which is looked for where numbers have
     moved on; bearing, tilt: from where the whole is looked at, degrees from X towards Y and above the ground."""
 
     name: Name
     plane: Annotated[str, Field(max_length=80)]
-    shows: Literal["steel", "utilisation", "loads", "moments", "forces", "movement"]
+    shows: Literal["steel", "utilisation", "loads", "moments", "forces", "movement", "site", "restraints"]
+    member: Annotated[str, Field(max_length=120)] = ""
     quantity: Literal["N", "Vy", "Vz", "T", "My", "Mz"] = "My"
     state: Annotated[str, Field(max_length=120)] = ""
     means: Annotated[str, Field(max_length=1000)] = ""
@@ -119,9 +121,9 @@ class DossierPlan(Part):
     notes: Annotated[list[SectionNote], Field(max_length=500)] = []
 
     def noted(self, member: str) -> bool:
-        """Whether a note stands at a member of that name, or at one of its checks."""
-        at = f"member.{member}"
-        return any(note.name == at or note.name.startswith(f"{at}.") for note in self.notes)
+        """Whether a note stands at a member of that name, or at one of its checks; as it was called before it was released, too."""
+        at = free_name(f"member.{member}")
+        return any(f"{free_name(note.name)}.".startswith(f"{at}.") for note in self.notes)
 
     @property
     def pictures(self) -> set[str]:

@@ -7,12 +7,15 @@ from typing import get_args
 
 from engine.chain import ENGINE_VERSION, Chain
 from engine.document.handover import Chapter, ChapterPlan, DossierPlan, PlacedPicture, SectionNote
+from engine.document.naming import free_name
 from engine.dossier.actions import actions, combining
 from engine.dossier.basis import basis, cover, open_matters
 from engine.dossier.behaviour import analysis, response
 from engine.dossier.building import building, quantities
 from engine.dossier.joints import joints
+from engine.dossier.meeting import joint_anchor, ranked_joints
 from engine.dossier.sized import ToldSizing, sizing
+from engine.dossier.studied import ToldStudy, studied
 from engine.dossier.tables import placed_table
 from engine.dossier.values import Block, Dossier, Heading, Paragraph, Pictured, Standing, Told
 from engine.dossier.verified import restraints, verification
@@ -73,9 +76,10 @@ def compose(
     made: str = "",
     progress: Progress = quiet,
     sized: ToldSizing | None = None,
+    study: ToldStudy | None = None,
 ) -> Dossier:
-    """The dossier of a chain as planned. title: of the document by default; revision, made: in words, said on every page; sized: how its sections
-    were found, a chapter of its own where they were.
+    """The dossier of a chain as planned. title: of the document by default; revision, made: in words, said on every page; sized, study: how its
+    sections were found, and what other set-outs there were: a chapter of its own where there is any.
     `progress` is told of each chapter; it may raise to stop the work."""
     rows = ordered(plan)
     chapters, left_out = [], []
@@ -83,7 +87,7 @@ def compose(
         if own.left_out:
             left_out.append(TITLES[key])
             continue
-        if key == "sizing" and sized is None:
+        if key == "sizing" and sized is None and study is None:
             continue
         progress(TITLES[key], number, len(rows))
         told = Told(key, TITLES[key], own.level)
@@ -92,12 +96,15 @@ def compose(
         told.add(*(block for table in own.tables for block in placed_table(chain, table)))
         if key == "verification":
             verification(chain, told, plan, lambda done, of: progress("Proofs", done, of))
-        elif key == "sizing" and sized is not None:
-            sizing(chain, told, sized)
+        elif key == "sizing":
+            if sized is not None:
+                sizing(chain, told, sized)
+            if study is not None:
+                studied(told, study)
         else:
             _TELLERS[key](chain, told)
         chapters.append(told)
-    _note(chapters, plan.notes)
+    _note(chapters, _placed_notes(chain, chapters, plan.notes))
     verdict, standing = _verdict(chain)
     return Dossier(
         title=title or chain.document.name,
@@ -119,14 +126,33 @@ def _own(remark: str, pictures: list[PlacedPicture]) -> list[Block]:
     return [*words, *(Pictured(p.name, p.caption.strip(), p.width) for p in pictures)]
 
 
+def _placed_notes(chain: Chain, chapters: list[Told], notes: list[SectionNote]) -> list[SectionNote]:
+    """Notes by the names that their sections have now: members and nodes are called otherwise once they are released, and a kind of joints bears
+    the name of the first of them. What has no section now keeps its name."""
+    anchors = {b.anchor for told in chapters for b in told.blocks if isinstance(b, Heading)}
+    if all(note.name in anchors for note in notes):
+        return notes
+    known = {free_name(anchor): anchor for anchor in anchors}
+    for _, alike in ranked_joints(chain.structure):
+        for joint in alike:
+            known.setdefault(free_name(joint_anchor(chain.structure, [joint])), joint_anchor(chain.structure, alike))
+    return [
+        note if note.name in anchors else note.model_copy(update={"name": known.get(free_name(note.name), note.name)})
+        for note in notes
+    ]
+
+
 def _note(chapters: list[Told], notes: list[SectionNote]) -> None:
     """Put notes below the headings of their sections; those whose section is not told, at the end of what is open."""
-    waiting = {note.name: note for note in notes if note.remark.strip() or note.pictures}
+    waiting: dict[str, list[SectionNote]] = {}
+    for note in notes:
+        if note.remark.strip() or note.pictures:
+            waiting.setdefault(note.name, []).append(note)
     for told in chapters:
         with_notes: list[Block] = []
         for block in told.blocks:
             with_notes.append(block)
-            if isinstance(block, Heading) and (note := waiting.pop(block.anchor, None)):
+            for note in waiting.pop(block.anchor, ()) if isinstance(block, Heading) else ():
                 with_notes += _own(note.remark, note.pictures)
         told.blocks[:] = with_notes
     if not waiting:
@@ -136,7 +162,7 @@ def _note(chapters: list[Told], notes: list[SectionNote]) -> None:
         Heading("Remarks whose section is not told here", "open.notes"),
         Paragraph("Their section is gone, left out, or told at a fuller level alone.", "missing"),
     )
-    for note in waiting.values():
+    for note in (note for notes in waiting.values() for note in notes):
         last.add(*_own(f"{note.title or note.name}: {note.remark.strip() or 'pictures'}", note.pictures))
 
 

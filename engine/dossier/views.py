@@ -6,14 +6,19 @@ import numpy as np
 
 from engine.chain import Chain
 from engine.document.handover import PlacedView
+from engine.document.naming import free_name
 from engine.dossier.acting import loads
+from engine.dossier.details import flanges
 from engine.dossier.diagrams import forces, movement, utilisations
 from engine.dossier.drawing import Drawing
 from engine.dossier.elevations import elevation, in_space
+from engine.dossier.site import site_plan
 from engine.dossier.values import Figure, Paragraph
 from engine.report.states import State, find_state, moved
 from engine.structure.model import Floats
+from engine.structure.names import lasting
 from engine.structure.planes import Plane, planes
+from engine.structure.words import label
 
 WHOLE = "whole"
 SYMBOLS = {"N": "N", "Vy": "V_y", "Vz": "V_z", "T": "T", "My": "M_y", "Mz": "M_z"}
@@ -21,6 +26,8 @@ SYMBOLS = {"N": "N", "Vy": "V_y", "Vz": "V_z", "T": "T", "My": "M_y", "Mz": "M_z
 
 def placed(chain: Chain, view: PlacedView) -> Figure | Paragraph:
     """A view, or in words why there is none any more."""
+    if view.shows in ("site", "restraints"):
+        return _apart(chain, view)
     plane = _plane(chain, view)
     if plane is None:
         return Paragraph(f"The view “{view.name}” is not drawn: what it looked at is not there any more.", "missing")
@@ -32,6 +39,23 @@ def placed(chain: Chain, view: PlacedView) -> Figure | Paragraph:
         return Paragraph(f"{plane.label}: {view.state} puts nothing on it, in its plane.", "plain")
     scale = "seen from afar" if plane.kind == "space" else f"1 : {drawing.scale}"
     return Figure(drawing, f"{plane.label}, {scale}{words}")
+
+
+def _apart(chain: Chain, view: PlacedView) -> Figure | Paragraph:
+    """What is drawn in no plane of the building."""
+    if view.shows == "site":
+        site = site_plan(chain)
+        if site is None:
+            return Paragraph(f"The view “{view.name}” is not drawn: no building stands that wind acts on.", "missing")
+        return Figure(site[0], f"The building in its surroundings, 1 : {site[0].scale}{site[1]}")
+    numbers = {name: chain.structure.index[now] for now, name in lasting(chain.structure.index).items()}
+    number = chain.structure.index.get(view.member, numbers.get(free_name(view.member)))
+    if number is None:
+        return Paragraph(
+            f"The view “{view.name}” is not drawn: there is no member “{view.member}” any more.", "missing"
+        )
+    drawing, words = flanges(chain, number)
+    return Figure(drawing, f"{label(chain.structure.members[number])}, 1 : {drawing.scale}: {words}")
 
 
 def _plane(chain: Chain, view: PlacedView) -> Plane | None:

@@ -11,12 +11,12 @@ from engine.document.base import Category, Nature
 from engine.document.byhand import GridLineInput, LevelInput, MemberInput, NodeInput, PanelInput
 from engine.document.floors import FloorJig
 from engine.document.loads import CaseInput, PanelLoad
+from engine.document.naming import free_name
 from engine.editing.operations import ReleaseJig
 from engine.editing.work import Work
 from engine.errors import ModelError
 from engine.expand import generated
 from engine.structure.model import Panel
-from engine.structure.names import free_name
 
 
 class Releasing(Work):

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import replace
-from math import degrees
 
 import numpy as np
 
-from engine.catalogue.steels import ELASTIC, STRENGTH
+from engine.document.byhand import BuiltSection
 from engine.errors import ModelError
 from engine.returned.axes import AGREE, FIT, NEAR, moved_nodes, sent_axes
+from engine.returned.made import haunches, made_of, plated
 from engine.returned.model import Comparison, Difference, ReturnedMember, ReturnedModel
 from engine.returned.pieces import Cut, put_together
 from engine.structure.axes import local_axes
@@ -19,12 +19,8 @@ from engine.structure.words import label
 
 #: steel that is shorter is a part of a joint, metres
 LEAST = 0.4
-#: degrees that a roll may differ by
-TURN = 0.5
 #: a file without this many members, and more than this share of them, bears a part of the model
 MANY, PART = 10, 0.2
-#: shapes that half a turn changes
-ONE_SIDED = ("channel", "angle", "tee", "double angle", "double channel")
 #: gives the name of the member whose identity that is, None where it is nobody's
 Named = Callable[[str], str | None]
 
@@ -86,6 +82,8 @@ def differences(model: ReturnedModel, named: Named, structure: Structure) -> Com
     found = Comparison()
     told = found.differences
     missing: list[int] = []
+    plates = {one.name: one for one in model.built}
+    bears = any(m.haunches for m in model.members)
     for node, step in steps.items():
         told.append(_moved(structure, node, step, cut))
     for i in sorted({member for member, _ in away}):
@@ -94,7 +92,9 @@ def differences(model: ReturnedModel, named: Named, structure: Structure) -> Com
     for i, m in enumerate(structure.members):
         if i in members:
             pieces = {members[i].section, *(cut.split[i][1] if i in cut.split else ())}
-            told.extend(_made_of(structure, i, members[i], len(pieces) == 1, i not in unturned))
+            told.extend(made_of(structure, i, members[i], plates, len(pieces) == 1, i not in unturned))
+            if bears and i not in cut.split:
+                told.extend(haunches(structure, i, members[i], i in turned_round))
         if i in cut.split:
             told.append(_split(structure, i, *cut.split[i]))
         elif i in cut.joined:
@@ -115,7 +115,7 @@ def differences(model: ReturnedModel, named: Named, structure: Structure) -> Com
             missing.append(i)
     told.extend(_missing(structure, missing, axes))
     long = [o for o in cut.rest if np.linalg.norm(np.subtract(o.end, o.start)) >= LEAST]
-    told.extend(_added(structure, other) for other in long)
+    told.extend(_added(structure, other, plates) for other in long)
     found.short = len(cut.rest) - len(long)
     found.fitted, found.farthest = _fitted(
         axes, cut, away | {(i, e) for node in steps for i in structure.meeting[node] for e in (0, 1)}
@@ -264,65 +264,6 @@ def _spot(structure: Structure, at: Floats, but: set[int]) -> tuple[str | tuple[
     return (x, y, z), f"X {x:.3f}, Y {y:.3f}, Z {z:.3f} m, where nothing is"
 
 
-def _made_of(structure: Structure, i: int, came: ReturnedMember, one: bool, compared: bool) -> list[Difference]:
-    """Section, grade and roll of a member. one: all its pieces are of one section; compared: its roll can be compared."""
-    m = structure.members[i]
-    axis = _pairs(structure.xyz[structure.ends[i]])
-    found = []
-    if came.section != m.section.name and one:
-        found.append(
-            Difference(
-                f"section:{m.name}",
-                "section",
-                label(m),
-                m.section.name,
-                came.section,
-                f"{m.section.name} → {came.section}",
-                (m.name,),
-                value=came.section,
-                lines=axis,
-            )
-        )
-    if came.material and came.material != m.material.name:
-        known = came.material in (STRENGTH | ELASTIC) or any(
-            came.material == o.material.name for o in structure.members
-        )
-        shared = f"{m.material.name} → {came.material}{'' if known else ', which is no grade that is known here'}"
-        found.append(
-            Difference(
-                f"grade:{m.name}",
-                "grade",
-                label(m),
-                m.material.name,
-                came.material if known else shared,
-                shared,
-                (m.name,),
-                value=came.material,
-                takes=known,
-                lines=axis,
-            )
-        )
-    # a round section looks the same however it is turned, most others after half a turn
-    period = 360.0 if m.section.shape in ONE_SIDED or m.section.b2 else 180.0
-    turn = (came.roll - degrees(m.roll) + period / 2) % period - period / 2
-    if compared and m.section.shape not in ("circular", "round") and abs(turn) > TURN:
-        roll = round(degrees(m.roll) + turn, 3)
-        found.append(
-            Difference(
-                f"turned:{m.name}",
-                "turned",
-                label(m),
-                f"{degrees(m.roll):.1f}°",
-                f"{roll:.1f}°",
-                f"{degrees(m.roll):.1f}° → {roll:.1f}°",
-                (m.name,),
-                value=roll,
-                lines=axis,
-            )
-        )
-    return found
-
-
 def _split(structure: Structure, i: int, places: list[float], sections: list[str]) -> Difference:
     m = structure.members[i]
     if len(set(sections)) > 1:
@@ -352,8 +293,10 @@ def _missing(structure: Structure, missing: list[int], axes: Floats) -> list[Dif
     return found
 
 
-def _added(structure: Structure, came: ReturnedMember) -> Difference:
+def _added(structure: Structure, came: ReturnedMember, plates: Mapping[str, BuiltSection]) -> Difference:
     """A member of their own."""
+    built = plated(structure, plates, came.section)
+    came = came.model_copy(update={"section": built.name}) if built else came
     ends = np.array([came.start, came.end])
     spots = [_spot(structure, end, set()) for end in ends]
     return Difference(
@@ -365,6 +308,7 @@ def _added(structure: Structure, came: ReturnedMember) -> Difference:
         start=spots[0][0],
         end=spots[1][0],
         added=came,
+        built=built,
         lines=_pairs(ends),
         takes=spots[0][0] != spots[1][0],
     )

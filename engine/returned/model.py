@@ -7,15 +7,25 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from engine.document.base import Vector
-from engine.document.byhand import SectionInput
+from engine.document.base import Haunch, Vector
+from engine.document.byhand import BuiltSection, SectionInput
 
-Kind = Literal["section", "grade", "turned", "moved", "placed", "added", "removed", "split", "joined", "set off"]
+Kind = Literal[
+    "section", "grade", "turned", "moved", "placed", "added", "removed", "split", "joined", "set off", "haunch"
+]
+
+
+class ReturnedHaunch(BaseModel):
+    """A haunch as it is drawn below a member: at its start or its end, how long and how deep, m."""
+
+    at_start: bool
+    length: float
+    depth: float
 
 
 class ReturnedMember(BaseModel):
     """A member as a file bears it: the identity that lasts, what it is called there, section, grade and role, the axis that it is extruded
-    along (m), roll in degrees."""
+    along (m), roll in degrees, haunches."""
 
     identity: str
     called: str
@@ -25,15 +35,17 @@ class ReturnedMember(BaseModel):
     start: Vector
     end: Vector
     roll: float
+    haunches: list[ReturnedHaunch] = []
 
 
 class ReturnedModel(BaseModel):
     """revision: which one was sent, as the file still says it; unread: identities of members whose shape is none that is read;
-    sections: of the file's own, known by their properties alone."""
+    sections: of the file's own, known by their properties alone; built: those that are known by their plates."""
 
     revision: int | None
     members: list[ReturnedMember]
     sections: list[SectionInput] = []
+    built: list[BuiltSection] = []
     unread: list[str] = []
     guessed: list[str] = []
     left_out: list[str] = []
@@ -45,7 +57,8 @@ class Difference:
 
     key: what it is of, the same in every revision. what: that thing in words; was, now: its states in words; shared: what it has in
     common with others of its kind, in words, "" with none. members: those that it
-    concerns; node: the one that moved, by step; offset: of an axis beside its nodes, along local y and z, m. start, end: where an end is now, a node's name or a place; None where it stays.
+    concerns; node: the one that moved, by step; offset: of an axis beside its nodes, along local y and z, m. end_number, haunches: at which end
+    a haunch is another, 0 or 1, and those of both ends then. built: the section by its plates, where it is none that is known. start, end: where an end is now, a node's name or a place; None where it stays.
     lines: axes as they come, pairs of places. takes: whether there is something to take; where there is not, `now` says why. meanwhile:
     how the same thing was when it was sent, if it was changed here since.
     """
@@ -64,6 +77,9 @@ class Difference:
     value: str | float = ""
     added: ReturnedMember | None = None
     offset: tuple[float, float] | None = None
+    end_number: int = 0
+    haunches: tuple[Haunch | None, Haunch | None] = (None, None)
+    built: BuiltSection | None = None
     lines: tuple[tuple[Vector, Vector], ...] = ()
     takes: bool = True
     meanwhile: str = ""

@@ -7,6 +7,7 @@ from collections.abc import Sequence
 
 from engine.chain import run
 from engine.document import Document
+from engine.document.base import Haunch
 from engine.document.byhand import Offset, Releases, SectionInput
 from engine.editing.apply import operate
 from engine.editing.operations import ChangeMembers, Draw, MemberChange, Move, Operation, Rejoin, RemoveMembers, Resize
@@ -40,10 +41,24 @@ def operations(taken: Sequence[Difference]) -> list[Operation]:
             offset = MemberChange(offset=Offset(y=d.offset[0], z=d.offset[1]), align="centre")
             found.append(ChangeMembers(members=list(d.members), change=offset))
     found += [Rejoin(member=d.members[0], start=d.start, end=d.end) for d in taken if d.kind == "placed"]
+    found += _haunched([d for d in taken if d.kind == "haunch"])
     removed = [name for d in taken if d.kind == "removed" for name in d.members]
     if removed:
         found.append(RemoveMembers(members=removed))
     return found + [_drawn(d) for d in taken if d.kind == "added"]
+
+
+def _haunched(taken: Sequence[Difference]) -> list[Operation]:
+    """Members with other haunches; what is taken at both ends of one goes together."""
+    both: dict[str, list[Haunch | None]] = {}
+    for d in taken:
+        both.setdefault(d.members[0], list(d.haunches))[d.end_number] = d.haunches[d.end_number]
+    found: list[Operation] = []
+    for name, (start, end) in both.items():
+        gone = True if start is None or end is None else None
+        change = MemberChange(prismatic=gone, haunch_start=start, haunch_end=end)
+        found.append(ChangeMembers(members=[name], change=change))
+    return found
 
 
 def own_sections(document: Document, taken: Sequence[Difference], model: ReturnedModel) -> list[SectionInput]:
@@ -56,8 +71,14 @@ def own_sections(document: Document, taken: Sequence[Difference], model: Returne
 def take(document: Document, taken: Sequence[Difference], model: ReturnedModel) -> Document:
     """The document with some differences taken. Raises ModelError naming what cannot be."""
     own = own_sections(document, taken, model)
-    if own:
-        document = document.model_copy(update={"sections": [*document.sections, *own]})
+    there = {s.name for s in document.built_sections}
+    built = {d.built.name: d.built for d in taken if d.built and d.built.name not in there}
+    if own or built:
+        sections = {
+            "sections": [*document.sections, *own],
+            "built_sections": [*document.built_sections, *built.values()],
+        }
+        document = document.model_copy(update=sections)
     for operation in operations(taken):
         document = operate(document, operation)
     return document

@@ -5,12 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import replace
 
+from engine.document.naming import free_name
 from engine.structure.model import Structure
-
-
-def free_name(name: str) -> str:
-    """What something of a jig is called once it is free."""
-    return name.replace("/", " ")
 
 
 def lasting(names: Iterable[str]) -> dict[str, str]:

@@ -53,6 +53,23 @@ def profile_of(w: Writer, s: Section) -> Any:
     name = s.name
     if s.shape == "I" and not s.b2 and not s.h2:
         return w.make("IfcIShapeProfileDef", "AREA", name, None, s.b, s.h, s.tw, s.tf, s.r or None)
+    if s.shape == "welded I":
+        # its middle is that of what is drawn, its axis the centroid
+        low, high = (float(f(outline_of(s)[0][:, 1])) for f in (np.min, np.max))
+        at = w.make("IfcAxis2Placement2D", w.point((0.0, (low + high) / 2)), None)
+        return w.make(
+            "IfcAsymmetricIShapeProfileDef",
+            "AREA",
+            name,
+            at,
+            s.b2 or s.b,
+            s.h,
+            s.tw,
+            s.tf2 or s.tf,
+            None,
+            s.b,
+            s.tf,
+        )
     if s.shape in ("square", "rectangular"):
         return w.make(
             "IfcRectangleHollowProfileDef",

@@ -11,15 +11,19 @@ from engine.catalogue.sections import catalogue
 from engine.catalogue.sections import section as section_named
 from engine.catalogue.steels import STRENGTH
 from engine.errors import ModelError
-from publish.ifc.profiles import ALIKE, properties_of, size_of
+from publish.ifc.profiles import ALIKE, plates_of, properties_of, size_of
 from publish.taken import FileChoice, FileOption, Settled, counted
 
 #: what stands for a profile that is known by its properties alone
 AS_IT_IS = "as it is"
+#: a flange up to which a welded section buckles by no higher curve than a rolled one of the same sizes, mm (EN 1993-1-1 table 6.2)
+THICKEST = 100.0
+#: a name and the sizes of plates: what profiles are told apart by
+Shape = tuple[str, tuple[Any, ...]]
 
 
 class MadeOf:
-    """own: sections of the document by their properties alone; alike: what is said of the matches, with how often. unique: a name that no
+    """own: sections of the document by their properties alone, built: by their plates, in mm; alike: what is said of the matches, with how often. unique: a name that no
     section bears yet; settled: what stands for a profile or a material where that was chosen."""
 
     def __init__(
@@ -28,7 +32,8 @@ class MadeOf:
         self.scale, self.unique, self.alike = scale, unique, alike
         self.settled = settled or {}
         self.own: dict[str, dict[str, Any]] = {}
-        self.sections: dict[str, tuple[str, str]] = {}
+        self.built: dict[str, dict[str, Any]] = {}
+        self.sections: dict[Shape, tuple[str, str]] = {}
         self.counts: Counter[tuple[str, str]] = Counter()
         self.grades: dict[str, str] = {}
 
@@ -51,15 +56,18 @@ class MadeOf:
         if profile is None:
             raise ModelError("A member has no profile.")
         name = profile.ProfileName or ""
-        if name not in self.sections:
+        plates = plates_of(profile, self.scale)
+        # several profiles may bear one name
+        shape = (name, tuple(plates.values()) if plates else ())
+        if shape not in self.sections:
             chosen = self.settled.get((_of("Profile", name), "section"))
             if chosen is not None and chosen != AS_IT_IS:
-                self.sections[name] = section_named(chosen).name, ""
+                self.sections[shape] = section_named(chosen).name, ""
             elif name in catalogue() or re.fullmatch(r"(RD|FL|RECT) \d[\dx.]*", name):
-                self.sections[name] = name, self.other_size(profile, name)
+                self.sections[shape] = name, self.other_size(profile, name)
             else:
-                self.sections[name] = self.matched(profile, name)
-        section, words = self.sections[name]
+                self.sections[shape] = self.matched(profile, name, plates)
+        section, words = self.sections[shape]
         self.counts["section", name] += 1
         if words:
             self.alike[words] += 1
@@ -78,11 +86,12 @@ class MadeOf:
 
     def choices(self) -> list[FileChoice]:
         """What stands for each profile and each material, to be settled."""
-        as_it_is = (FileOption(AS_IT_IS, "by its properties, not verified"),)
+        words = {True: "by its properties, not verified", False: "as welded of its plates"}
         grades = tuple(FileOption(grade, grade) for grade in STRENGTH)
         found = []
-        for name, (section, _) in self.sections.items():
-            own = section in self.own
+        for name, section in {name: section for (name, _), (section, _) in self.sections.items()}.items():
+            own = section in self.own or section in self.built
+            as_it_is = (FileOption(AS_IT_IS, words[section in self.own]),)
             aside = counted(self.counts["section", name], "member")
             value, options = (AS_IT_IS, as_it_is) if own else (section, ())
             found.append(FileChoice(_of("Profile", name), "section", "Section", value, options, "section", aside))
@@ -91,13 +100,17 @@ class MadeOf:
             found.append(FileChoice(_of("Material", name), "material", "Grade", grade, grades, aside=aside))
         return found
 
-    def matched(self, profile: Any, name: str) -> tuple[str, str]:
+    def matched(self, profile: Any, name: str, plates: dict[str, Any] | None) -> tuple[str, str]:
         """What stands for a profile that no section bears the name of, and what is said of it."""
         size = size_of(profile, self.scale)
         for s in catalogue().values() if size else ():
             mine = (s.h, s.b, s.tw, s.tf)
             if size and s.shape == size[0] and all(abs(a - b) < ALIKE for a, b in zip(mine, size[1:], strict=True)):
                 return s.name, f"The profile “{name or 'without name'}” is taken for {s.name} by its dimensions"
+        if plates is not None and max(plates["tf"], plates.get("tf2", 0.0)) <= THICKEST:
+            built = self.unique(name or f"section {len(self.built) + 1}")
+            self.built[built] = {"name": built, **plates}
+            return built, f"The profile “{built}” is no section of the catalogue: it is taken as welded of its plates"
         properties = properties_of(profile, self.scale)
         if properties is None:
             raise ModelError(

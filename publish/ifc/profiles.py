@@ -32,6 +32,48 @@ def size_of(profile: Any, scale: float) -> tuple[str, float, float, float, float
     return None
 
 
+def plates_of(profile: Any, scale: float) -> dict[str, Any] | None:
+    """Shape and sizes, in mm, of the plates that a profile is welded from, or may stand for; None of one that is no I of plates and no box. Radii
+    at the roots are left out."""
+
+    def mm(*values: float) -> list[float]:
+        return [round(float(v) * scale * 1000, 3) for v in values]
+
+    if profile.is_a() == "IfcIShapeProfileDef":
+        h, b, tw, tf = mm(profile.OverallDepth, profile.OverallWidth, profile.WebThickness, profile.FlangeThickness)
+        return {"shape": "welded I", "h": h, "b": b, "tw": tw, "tf": tf}
+    if profile.is_a() == "IfcAsymmetricIShapeProfileDef":
+        keys = (
+            "OverallDepth",
+            "TopFlangeWidth",
+            "WebThickness",
+            "TopFlangeThickness",
+            "BottomFlangeWidth",
+            "BottomFlangeThickness",
+        )
+        values = [getattr(profile, key) for key in keys]
+        # the thickness of the upper flange may be left out
+        values[3] = values[3] or values[5]
+        if None in values:
+            return None
+        return {"shape": "welded I", **dict(zip(("h", "b", "tw", "tf", "b2", "tf2"), mm(*values), strict=True))}
+    rings = _outlines(profile, scale) if profile.is_a() == "IfcArbitraryProfileDefWithVoids" else []
+    if len(rings) != 2 or any(not _rectangle(ring) for ring, _ in rings):
+        return None
+    outside, inside = (np.ptp(ring, axis=0) for ring, _ in rings)
+    middles = [(ring.min(axis=0) + ring.max(axis=0)) / 2 for ring, _ in rings]
+    if np.abs(middles[0] - middles[1]).max() > ALIKE:
+        return None
+    b, h, tw, tf = mm(*(v / scale for v in (*outside, *(outside - inside) / 2)))
+    return {"shape": "box", "h": h, "b": b, "tw": tw, "tf": tf}
+
+
+def _rectangle(ring: Floats) -> bool:
+    """Whether a ring is a rectangle along the axes."""
+    size = np.ptp(ring, axis=0)
+    return abs(float(_moments(ring)[0]) - float(size.prod())) < ALIKE * float(size.max())
+
+
 def properties_of(profile: Any, scale: float) -> dict[str, float] | None:
     """Area and second moments of a profile by its outline; torsion as of thin strips, A⁴/(40 I_p)."""
     outlines = _outlines(profile, scale)
@@ -82,6 +124,10 @@ def _corners(profile: Any, scale: float) -> Floats | None:
             (b / 2, -h / 2),
         ]
         return np.array([*half, *[(-x, y) for x, y in reversed(half)]])
+    if kind == "IfcAsymmetricIShapeProfileDef" and (plates := plates_of(profile, scale)):
+        h, b, tw, tf, b2, tf2 = (plates[key] / 1000 for key in ("h", "b", "tw", "tf", "b2", "tf2"))
+        half = [(b, h), (b, h - tf), (tw, h - tf), (tw, tf2), (b2, tf2), (b2, 0.0)]
+        return np.array([*[(x / 2, y) for x, y in half], *[(-x / 2, y) for x, y in reversed(half)]])
     return None
 
 

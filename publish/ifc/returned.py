@@ -13,6 +13,7 @@ import ifcopenshell.guid
 from engine.catalogue.steels import STRENGTH
 from engine.errors import ModelError, refused
 from engine.returned.model import ReturnedMember, ReturnedModel
+from publish.ifc.haunches import haunches_of
 from publish.ifc.opening import opened
 from publish.ifc.taken import ROLES, IfcReader
 from publish.taken import counted
@@ -67,6 +68,7 @@ class _Returned(IfcReader):
                     start=tuple(start.tolist()),
                     end=tuple(end.tolist()),
                     roll=values.get("roll", 0.0),
+                    haunches=haunches_of(product, self.scale),
                 )
             )
         project = (self.file.by_type("IfcProject") or [None])[0]
@@ -78,6 +80,7 @@ class _Returned(IfcReader):
             members=members,
             unread=unread,
             sections=[dict(own) for own in self.made.own.values()],  # type: ignore[misc]
+            built=[dict(built) for built in self.made.built.values()],  # type: ignore[misc]
             guessed=[f"{words} ({count})." for words, count in self.alike.items()],
             left_out=[*self.taken.left_out, *(left if joints.total() else [])],
         )

@@ -107,6 +107,7 @@ class IfcReader(Reader):
         )
         document["nodes"] = [{"name": name, "at": [float(v) for v in at]} for name, at in self.nodes]
         document["sections"] = list(self.made.own.values())
+        document["built_sections"] = list(self.made.built.values())
         self.taken.choices += self.made.choices()
         for words, count in self.alike.items():
             self.taken.guessed.append(f"{words} ({count}).")

@@ -32,6 +32,7 @@ from server.projects import (
     screen,
     single,
     sizings,
+    studies,
     trial_loads,
     verdict_schemas,
 )
@@ -182,6 +183,7 @@ async def _dossier(request: HttpRequest, project_id: UUID, look: str, kind: str)
         "made": f"made {today.day} {today:%b %Y}",
         "project": str(found.pk),
         "sized": await in_thread(sizings.ended_last, found),
+        "studied": await in_thread(studies.ended, found),
     }
     data = b64decode(await seen(request, project_id, own.number, look, **asked))
     return download(data, found.name, f"dossier-{own.number}", kind)

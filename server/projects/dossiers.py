@@ -21,7 +21,7 @@ from publish.dxf.drawings import dxf
 from publish.tables.dossier import workbook
 from publish.typeset import typeset
 from server.people.models import Event
-from server.projects import pictures, queue, results, sizings
+from server.projects import pictures, queue, results, sizings, studies
 from server.projects.dossier_schemas import (
     AnswerIn,
     ChapterOut,
@@ -47,8 +47,8 @@ MOST_QUESTIONS = 1000
 def key_of(project: Project, revision: Revision, document: Document) -> str:
     """The fingerprint of everything in a dossier."""
     plan = document.dossier.model_dump_json()
-    sized = sizings.ended_last(project)
-    text = f"dossier {results.key_of(document)} {project.pk} {project.name} {revision.number} {plan} {sized}"
+    found = f"{sizings.ended_last(project)} {studies.ended(project)}"
+    text = f"dossier {results.key_of(document)} {project.pk} {project.name} {revision.number} {plan} {found}"
     return hashlib.sha256(text.encode()).hexdigest()
 
 
@@ -138,7 +138,9 @@ def _composed(project: Project, document: Document, words: str, progress: Progre
         raise chain
     today = timezone.localtime()
     sized = sizings.for_dossier(project, sizings.ended_last(project))
-    return compose(chain, document.dossier, project.name, words, f"made {today.day} {today:%b %Y}", progress, sized)
+    study = studies.for_dossier(project, document, studies.ended(project))
+    made = f"made {today.day} {today:%b %Y}"
+    return compose(chain, document.dossier, project.name, words, made, progress, sized, study)
 
 
 _FOR: dict[str, str] = {
@@ -154,7 +156,7 @@ def state_of(project: Project) -> DossierState:
     assert project.head is not None
     revision = project.head
     document = read_stored(revision.content)
-    sized = sizings.ended_last(project)
+    sized, studied = sizings.ended_last(project), studies.ended(project)
     last = project.runs.filter(kind=Run.Kind.DOSSIER).select_related("revision").first()
     if last is not None:
         last = queue.revived(last)
@@ -178,7 +180,7 @@ def state_of(project: Project) -> DossierState:
                 remark=own.remark,
             )
             for place, key, own in ordered(document.dossier)
-            if key != "sizing" or sized
+            if key != "sizing" or sized or studied
         ],
         file=shown,
         issues=[

@@ -21,6 +21,7 @@ from engine.dossier.every_end import end_forces
 from engine.dossier.values import Dossier
 from engine.editing.operations import Operation
 from engine.errors import ModelError
+from engine.progress import quiet
 from engine.result import result
 from publish.dxf.axes import axes
 from publish.ifc.out import ifc
@@ -40,6 +41,7 @@ from server.projects import (
     runs,
     single,
     sizings,
+    studies,
     surfaces,
     surroundings,
     verdict_schemas,
@@ -74,10 +76,18 @@ def _dossier(write: Callable[[Dossier, dict[str, bytes]], bytes]) -> Look:
     """The dossier as planned, written as a file, which is told as text."""
 
     def look(
-        chain: Chain, number: int, plan: dict[str, Any], name: str, made: str, project: str, sized: int | None
+        chain: Chain,
+        number: int,
+        plan: dict[str, Any],
+        name: str,
+        made: str,
+        project: str,
+        sized: int | None,
+        studied: list[int],
     ) -> str:
         own, of = DossierPlan.model_validate(plan), Project.objects.get(pk=UUID(project))
-        dossier = compose(chain, own, name, f"Revision {number}", made, sized=sizings.for_dossier(of, sized))
+        searches = sizings.for_dossier(of, sized), studies.for_dossier(of, chain.document, studied)
+        dossier = compose(chain, own, name, f"Revision {number}", made, quiet, *searches)
         return b64encode(write(dossier, pictures.of(of, own))).decode()
 
     return look

@@ -14,6 +14,7 @@ from django.db import transaction
 from django.shortcuts import get_object_or_404
 
 from engine.document import Document, read_stored
+from engine.dossier.studied import ToldPoint, ToldStudy
 from engine.errors import ModelError
 from engine.sizing.groups import Choice
 from engine.sizing.study import QUANTITIES, grid, in_words, solve, taken, varied, ways
@@ -94,6 +95,45 @@ def _point(run: Run) -> told.SetOut:
     found = run.answer.get("found", {})
     message = run.answer.get("message", "") or ("" if run.state == Run.State.DONE else run.message)
     return told.SetOut(number=run.pk, values=values, words=in_words(values), state=run.state, message=message, **found)
+
+
+def ended(project: Project) -> list[int]:
+    """The runs of the project's study, once all of them have ended; none while some have not."""
+    states = dict(project.runs.filter(kind=Run.Kind.STUDY).order_by("pk").values_list("pk", "state"))
+    return [] if set(states.values()) & set(Run.ACTIVE) else list(states)
+
+
+def for_dossier(project: Project, document: Document, numbers: list[int]) -> ToldStudy | None:
+    """The study that these runs make, as the dossier of a document tells it; None where nothing was found."""
+    runs = list(project.runs.filter(pk__in=numbers).select_related("revision").order_by("pk"))
+    points = [(run, _point(run)) for run in runs]
+    solved = [p for run, p in points if run.state == Run.State.DONE and p.tonnage is not None]
+    if not solved:
+        return None
+    varied_document = read_stored(runs[0].revision.content)
+    return ToldStudy(
+        revision=runs[0].revision.number,
+        stands=[r.key for r in runs] == _keys(document, (r.answer["values"] for r in runs)),
+        objective=varied_document.sizing.objective,
+        quantities={q.key: (q.words, q.unit) for q in QUANTITIES.values()},
+        points=tuple(_told(p) for p in solved),
+        failed=tuple((p.words, p.message) for run, p in points if run.state == Run.State.FAILED),
+    )
+
+
+def _told(p: told.SetOut) -> ToldPoint:
+    return ToldPoint(
+        values=p.values,
+        words=p.words,
+        passes=p.passes,
+        worst=p.worst,
+        steel=p.tonnage or 0.0,
+        cost=p.cost or 0.0,
+        carbon=p.carbon or 0.0,
+        area=p.area or 0.0,
+        sections=p.sections,
+        obstacles=tuple(p.obstacles),
+    )
 
 
 def compute(run: Run) -> None:

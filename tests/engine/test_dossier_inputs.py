@@ -4,14 +4,20 @@ import copy
 import unittest
 from unittest.mock import patch
 
+from engine.bench import portal_hall
 from engine.chain import run
 from engine.demo import drying_hall
 from engine.document import Document, read_document
-from engine.document.handover import DossierPlan
+from engine.document.handover import DossierPlan, PlacedView
 from engine.dossier import inputs as listing
 from engine.dossier.compose import compose
 from engine.dossier.inputs import ELSEWHERE, PARTS, inputs
+from engine.dossier.meeting import joint_anchor, ranked_joints
 from engine.dossier.values import Heading, Paragraph, Pictured, Table
+from engine.dossier.views import placed
+from engine.editing.apply import operate
+from engine.editing.operations import ReleaseJig
+from engine.structure.words import label
 from publish.typeset import typeset
 from publish.webpage import webpage
 from tests.engine.test_dossier import BEAM, told
@@ -159,6 +165,31 @@ class Notes(unittest.TestCase):
             found = compose(run(document), document.dossier)
             anchors = [b.anchor for b in told(found, "verification").blocks if isinstance(b, Heading)]
             self.assertEqual("member.light" in anchors, proven)
+
+    def test_notes_follow_what_is_released(self):
+        document = portal_hall(4, 1)
+        rafter = "frame-1/rafter-AB-left"
+        chain = run(document)
+        ranked = ranked_joints(chain.structure)
+        kind = next(joints for _, joints in ranked if len(joints) > 1)
+        joint = joint_anchor(chain.structure, kind[-1:])
+        notes = [
+            {"name": f"member.{rafter}", "title": "Rafter", "remark": "Seen."},
+            {"name": joint, "title": "Joint", "remark": "Bolted."},
+        ]
+        plan = DossierPlan.model_validate({"notes": notes})
+        released = run(operate(document, ReleaseJig(jig="hall")))
+        for now, name in ((chain, rafter), (released, rafter.replace("/", " "))):
+            found = compose(now, plan)
+            self.assertEqual(section(found, f"member.{name}")[0], Paragraph("Seen.", "remark"))
+            own = next(
+                joints
+                for _, joints in ranked_joints(now.structure)
+                if joint.replace("/", " ") in [joint_anchor(now.structure, [j]).replace("/", " ") for j in joints]
+            )
+            self.assertEqual(section(found, joint_anchor(now.structure, own))[0], Paragraph("Bolted.", "remark"))
+            view = PlacedView(name="x", plane="whole", shows="restraints", member=rafter)
+            self.assertIn(label(now.structure.member(name)), placed(now, view).words)
 
     def test_pictures_of_chapters_and_of_notes(self):
         other = {**PICTURE, "name": "f" * 16}

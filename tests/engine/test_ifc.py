@@ -143,7 +143,7 @@ class Out(unittest.TestCase):
             "IfcCompositeProfileDef",
             "IfcCompositeProfileDef",
             "IfcArbitraryProfileDefWithVoids",
-            "IfcArbitraryClosedProfileDef",
+            "IfcAsymmetricIShapeProfileDef",
         ]
         for of, kind in zip(built, kinds, strict=True):
             data = MIXED | {
@@ -156,6 +156,28 @@ class Out(unittest.TestCase):
             profile = next(p for p in found.by_type("IfcProfileDef") if p.ProfileName == of["name"] and p.is_a(kind))
             area = expand(document).member("left").section.A
             self.assertAlmostEqual(properties_of(profile, 1.0)["A"] / area, 1, delta=0.005)
+
+    def test_unequal_flanges_hang_on_their_centroid(self):
+        sizes = {"h": 600, "b": 220, "tw": 10, "tf": 18, "b2": 160, "tf2": 14}
+        document = read_document(
+            {
+                "nodes": [{"name": "a", "at": [0, 0, 0]}, {"name": "b", "at": [5, 0, 0]}],
+                "built_sections": [{"name": "plates", "shape": "welded I", **sizes}],
+                "members": [{"name": "beam", "start": "a", "end": "b", "section": "plates"}],
+            }
+        )
+        found = read(ifc(prepare(document), "Beam", SPACE, "revision 1"))
+        settings = ifcopenshell.geom.settings()
+        settings.set("use-world-coords", True)
+        shape = ifcopenshell.geom.create_shape(settings, found.by_type("IfcMember")[0])
+        points = np.array(shape.geometry.verts).reshape(-1, 3)
+        # plates about the lower edge: 220 × 18 at 591, 568 × 10 at 298, 160 × 14 at 7 mm
+        areas, at = np.array([3960.0, 5680.0, 2240.0]), np.array([591.0, 298.0, 7.0])
+        centre = (areas @ at) / areas.sum() / 1000
+        self.assertAlmostEqual(points[:, 2].max(), 0.6 - centre, places=4)
+        self.assertAlmostEqual(points[:, 2].min(), -centre, places=4)
+        # the wider one is the upper
+        self.assertAlmostEqual(np.ptp(points[points[:, 2] > 0.6 - centre - 0.001, 1]), 0.22, places=4)
 
     def test_a_hall_with_haunches(self):
         hall = HallJig(spacings=[6.0], eaves_haunch=Haunch(length=2.4, depth=0.3))

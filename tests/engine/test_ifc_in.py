@@ -157,6 +157,51 @@ class OfOthers(unittest.TestCase):
         member = read_document(found.document).members[0]
         self.assertEqual(member.section, "Block")
 
+    def test_plates_are_taken_as_what_is_welded_of_them(self):
+        plates = [
+            {"name": "own", "shape": "welded I", "h": 600, "b": 220, "tw": 10, "tf": 18},
+            {"name": "unequal", "shape": "welded I", "h": 600, "b": 220, "tw": 10, "tf": 18, "b2": 160, "tf2": 14},
+            {"name": "box", "shape": "box", "h": 300, "b": 200, "tw": 8, "tf": 12},
+        ]
+        for of in plates:
+            with self.subTest(of["name"]):
+                members = [dict(m, section=of["name"]) if m["name"] == "left" else m for m in MIXED["members"]]
+                document = read_document(MIXED | {"built_sections": [of], "members": members})
+                found = taken(ifc(prepare(document), "Mixed", SPACE, "r"))
+                back = read_document(found.document)
+                [own] = back.built_sections
+                self.assertEqual({key: getattr(own, key) for key in of}, of)
+                one, two = (prepare(d).structure.member("left").section for d in (document, back))
+                for key in ("A", "Iy", "Iz", "It", "shape"):
+                    self.assertEqual(getattr(one, key), getattr(two, key), key)
+                self.assertIn("as welded of its plates", " ".join(found.guessed))
+
+    def test_a_rolled_section_that_nobody_knows_is_taken_as_plates(self):
+        def wide(make, point):
+            return make("IfcIShapeProfileDef", "AREA", "Odd", None, 180.0, 333.0, 9.0, 14.0, 15.0)
+
+        found = taken(foreign(wide).to_string().encode())
+        [own] = read_document(found.document).built_sections
+        self.assertEqual((own.shape, own.h, own.b, own.tw, own.tf), ("welded I", 333, 180, 9, 14))
+        # above 100 mm a rolled flange has a lower curve than a welded one
+        thick = taken(
+            foreign(lambda make, point: make("IfcIShapeProfileDef", "AREA", "Odd", None, 400.0, 600.0, 60.0, 110.0))
+            .to_string()
+            .encode()
+        )
+        self.assertEqual(thick.document["built_sections"], [])
+        self.assertIn("not verified", " ".join(thick.guessed))
+
+    def test_two_profiles_of_one_name_are_two_sections(self):
+        f = foreign(lambda make, point: make("IfcIShapeProfileDef", "AREA", "PL", None, 180.0, 400.0, 8.0, 12.0))
+        [beam] = f.by_type("IfcBeam")
+        for solid in f.by_type("IfcExtrudedAreaSolid"):
+            if solid in f.traverse(beam):
+                solid.SweptArea = f.create_entity("IfcIShapeProfileDef", "AREA", "PL", None, 180.0, 400.0, 8.0, 16.0)
+        document = read_document(taken(f.to_string().encode()).document)
+        self.assertEqual({(s.name, s.tf) for s in document.built_sections}, {("PL", 12), ("PL (2)", 16)})
+        self.assertEqual({m.section for m in document.members}, {"PL", "PL (2)"})
+
     def test_profiles_and_grades_are_settled(self):
         data = foreign(lambda make, point: make("IfcCircleProfileDef", "AREA", "Odd", None, 40.0)).to_string().encode()
         plain = taken(data)

@@ -3,6 +3,7 @@
 import unittest
 import uuid
 
+import ifcopenshell
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -11,6 +12,7 @@ from detailing.changes import detailed
 from engine.chain import prepare, run
 from engine.demo import drying_hall, log_store, planer_shed, workshop
 from engine.document import Document, read_document
+from engine.document.base import Haunch
 from engine.document.jigs import Gable, HallJig
 from engine.editing.apply import operate
 from engine.editing.operations import ChangeMembers, MemberChange, RemoveMembers
@@ -18,7 +20,7 @@ from engine.errors import ModelError
 from engine.expand import expand
 from engine.returned.axes import FIT, sent_axes
 from engine.returned.compare import compare
-from engine.returned.model import ReturnedMember, ReturnedModel, alike
+from engine.returned.model import ReturnedHaunch, ReturnedMember, ReturnedModel, alike
 from engine.returned.taking import effect, take
 from publish.ifc.identity import identity, members_by_identity
 from publish.ifc.out import ifc
@@ -79,6 +81,118 @@ class Sent:
 
     def keys(self, stands=None):
         return {d.key: d for d in self.found(stands).differences}
+
+
+class Shapes(unittest.TestCase):
+    """Haunches and plates, through a file."""
+
+    def came(self, document, change):
+        """The differences of a document that was sent as a file, which somebody changed, and the model that came."""
+        loaded, space = prepare(document), uuid.uuid4()
+        file = ifcopenshell.file.from_string(ifc(loaded, document.name, space, "revision 1").decode())
+        change(file)
+        model = returned(file.to_string().encode())
+        names = members_by_identity(space, loaded.structure.index)
+        return compare(model, names.get, loaded.structure, loaded.structure).differences, model
+
+    def product(self, file, name):
+        return next(p for kind in ("IfcColumn", "IfcBeam", "IfcMember") for p in file.by_type(kind) if p.Name == name)
+
+    def longer(self, file, name, by, deeper=0.0):
+        """Its first haunch reaches further along the member, and lower."""
+        solid = self.product(file, name).Representation.Representations[0].Items[1]
+        foot, (x, y), (a, b), _ = (p.Coordinates for p in solid.SweptArea.OuterCurve.Points)
+        corners = (foot, (x + by, y), (a, b - deeper), foot)
+        outline = file.create_entity("IfcPolyline", [file.create_entity("IfcCartesianPoint", c) for c in corners])
+        solid.SweptArea = file.create_entity("IfcArbitraryClosedProfileDef", "AREA", "haunch", outline)
+
+    HAUNCHED = Document(
+        hall=HallJig(spacings=[6.0] * 2, eaves_height=6.0, eaves_haunch=Haunch(length=2.4, depth=0.3), apex_haunch=Haunch(length=1.2, depth=0.25))
+    )  # fmt: skip
+    RAFTER = "frame-1/rafter-AB-left"
+
+    def test_a_haunch_that_is_longer_and_deeper(self):
+        found, model = self.came(self.HAUNCHED, lambda f: self.longer(f, self.RAFTER, 0.3, 0.04))
+        [d] = found
+        self.assertEqual(
+            (d.kind, d.was, d.now, d.takes),
+            ("haunch", "2.40 m long, 300 mm deep", "2.70 m long, 340 mm deep", True),
+        )
+        m = expand(take(self.HAUNCHED, found, model)).member(self.RAFTER)
+        self.assertEqual([(h.length, h.depth) for h in m.haunches], [(2.7, 0.34), (1.2, 0.25)])
+        other = expand(take(self.HAUNCHED, found, model)).member("frame-2/rafter-AB-left")
+        self.assertEqual([(h.length, h.depth) for h in other.haunches], [(2.4, 0.3), (1.2, 0.25)])
+
+    def test_haunches_gone_at_both_ends_and_one_at_a_time(self):
+        def bare(f):
+            shape = self.product(f, self.RAFTER).Representation.Representations[0]
+            shape.Items = shape.Items[:1]
+
+        found, model = self.came(self.HAUNCHED, bare)
+        self.assertEqual([(d.end_number, d.now) for d in found], [(0, "none"), (1, "none")])
+        for taken, left in ((found, [False, False]), (found[:1], [False, True]), (found[1:], [True, False])):
+            m = expand(take(self.HAUNCHED, taken, model)).member(self.RAFTER)
+            self.assertEqual([h is not None for h in m.haunches], left)
+
+    def test_a_member_drawn_the_other_way_round_keeps_its_haunches(self):
+        sent = Sent(self.HAUNCHED)
+        for name, m in sent.members.items():
+            haunches = sent.structure.member(name).haunches
+            drawn = [
+                ReturnedHaunch(at_start=end == 1, length=h.length, depth=h.depth) for end, h in enumerate(haunches) if h
+            ]
+            sent.set(name, start=m.end, end=m.start, haunches=drawn)
+        self.assertEqual([d for d in sent.found().differences if d.kind == "haunch"], [])
+
+    def test_a_file_without_any_haunch_says_nothing_of_them(self):
+        self.assertEqual(Sent(self.HAUNCHED).found().differences, [])
+
+    def test_a_haunch_that_is_none(self):
+        found, _ = self.came(self.HAUNCHED, lambda f: self.longer(f, self.RAFTER, 0.0, 3.0))
+        [d] = found
+        self.assertFalse(d.takes)
+        self.assertIn("no haunch that is known here", d.now)
+
+    PLATES = read_document(
+        {
+            "nodes": [{"name": "a", "at": [0, 0, 0]}, {"name": "b", "at": [8, 0, 0]}, {"name": "c", "at": [16, 0, 0]}],
+            "built_sections": [{"name": "PL 600", "shape": "welded I", "h": 600, "b": 220, "tw": 10, "tf": 18, "b2": 200}],
+            "members": [
+                {"name": "one", "start": "a", "end": "b", "section": "PL 600"},
+                {"name": "two", "start": "b", "end": "c", "section": "PL 600"},
+            ],
+            "supports": [{"node": n, "fixed": ["x", "y", "z", "rx"]} for n in "abc"],
+        }
+    )  # fmt: skip
+
+    def thicker(self, file, name, called="PL 600"):
+        """One member alone of a profile whose lower flange is thicker."""
+        old = next(p for p in file.by_type("IfcAsymmetricIShapeProfileDef"))
+        new = file.create_entity("IfcAsymmetricIShapeProfileDef", *[old[k] for k in range(len(old))])
+        new.ProfileName, new.BottomFlangeThickness = called, 0.025
+        product = self.product(file, name)
+        product.Representation.Representations[0].Items[0].SweptArea = new
+        for relation in product.HasAssociations:
+            relation.RelatedObjects = [o for o in relation.RelatedObjects if o != product]
+
+    def test_plates_under_the_same_name(self):
+        for called in ("PL 600", "PL heavy"):
+            with self.subTest(called):
+                found, model = self.came(self.PLATES, lambda f, c=called: self.thicker(f, "two", c))
+                [d] = [d for d in found if d.kind == "section"]
+                name = "PL 600 (2)" if called == "PL 600" else "PL heavy"
+                self.assertEqual((d.members, d.was, d.now), (("two",), "PL 600", name))
+                after = expand(take(self.PLATES, [d], model))
+                self.assertEqual(after.member("one").section.tf2, 0.018)
+                s = after.member("two").section
+                self.assertEqual((s.h, s.b, s.tw, s.tf, s.b2, s.tf2), (0.6, 0.22, 0.01, 0.018, 0.2, 0.025))
+
+    def test_another_name_for_the_same_plates_is_no_difference(self):
+        def renamed(f):
+            for p in f.by_type("IfcAsymmetricIShapeProfileDef"):
+                p.ProfileName = "theirs"
+
+        self.assertEqual(self.came(self.PLATES, renamed)[0], [])
 
 
 class Nothing(unittest.TestCase):

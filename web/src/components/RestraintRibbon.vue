@@ -2,10 +2,12 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { SAME, type Flange } from '../lib/ribbon'
+import { ribbonView } from '../lib/placedView'
 import { useSingle } from '../stores/single'
 import { useWorkbench } from '../stores/workbench'
 import { flangeWords, useRibbonHands } from '../view/ribbonHands'
 import { INNER, OUTER, useRibbonPlan } from '../view/ribbonPlan'
+import InDossier from './InDossier.vue'
 import RibbonHold from './ribbon/RibbonHold.vue'
 import RibbonMoment from './ribbon/RibbonMoment.vue'
 import RibbonSpans from './ribbon/RibbonSpans.vue'
@@ -42,6 +44,7 @@ const wrong = ref('')
     <header>
       <b>Restraint ribbon</b>
       <span class="key"><i class="thick" />compressed <i />in tension</span>
+      <InDossier v-if="ribbon && bench.member" :placed="ribbonView(bench.selected, bench.member.label)" />
       <RibbonHold v-if="ribbon && bench.mayChange" v-model:wrong="wrong" :ribbon="ribbon" />
     </header>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>

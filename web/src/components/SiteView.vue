@@ -2,7 +2,9 @@
 import { storeToRefs } from 'pinia'
 import { computed } from 'vue'
 import { useSite } from '../stores/site'
+import { siteView } from '../lib/placedView'
 import { useWorkbench } from '../stores/workbench'
+import InDossier from './InDossier.vue'
 import SitePlan from './SitePlan.vue'
 import SiteSection from './SiteSection.vue'
 
@@ -24,6 +26,7 @@ const words = computed(() => {
       Looking at<b>The building in its surroundings</b>
       <span v-if="site">{{ words }}</span>
       <span v-if="bench.stale" class="stale">numbers of revision {{ bench.chain?.revision }}</span>
+      <InDossier v-if="site" :placed="siteView()" />
     </div>
   </div>
 </template>
@@ -38,6 +41,12 @@ const words = computed(() => {
 .section {
   border-top: 1px solid var(--line);
   background: var(--sheet);
+}
+.caption .el-button {
+  align-self: flex-start;
+  margin-top: 3px;
+  padding: 4px 8px;
+  pointer-events: auto;
 }
 .waiting {
   position: absolute;

@@ -3,12 +3,13 @@ import { ElButton } from 'element-plus'
 import { computed } from 'vue'
 import { usePlacedView } from '../lib/placedView'
 import { COLOURINGS, QUANTITIES, useWorkbench, type Overlay, type Quantity } from '../stores/workbench'
+import InDossier from './InDossier.vue'
 import PickList from './PickList.vue'
 import SizeSlider from './SizeSlider.vue'
 
 defineEmits<{ picture: [] }>()
 const bench = useWorkbench()
-const { now: placed, there, toggle: toggleView } = usePlacedView()
+const placed = usePlacedView()
 const TOOLS: { key: Overlay; label: string; frameOnly: boolean }[] = [
   { key: 'actions', label: 'Actions', frameOnly: false },
   { key: 'moment', label: 'Forces', frameOnly: false },
@@ -95,15 +96,7 @@ const states = computed(() => [
     >
       {{ tool.label }}
     </ElButton>
-    <ElButton
-      v-if="placed && bench.mayChange"
-      size="small"
-      :aria-pressed="there"
-      :title="`${there ? 'Stands' : 'Draws this'} in the dossier, anew in each revision: ${placed.view.name}`"
-      @click="toggleView"
-    >
-      In dossier
-    </ElButton>
+    <InDossier :placed="placed" />
     <ElButton
       v-if="bench.stage === 'response'"
       size="small"

@@ -8,7 +8,8 @@ import { named, unnamed } from './changes'
 export type PlacedView = Required<Schemas['PlacedView']>
 export type PlacedTable = Required<Schemas['PlacedTable']>
 type Bench = ReturnType<typeof useWorkbench>
-type Chapter = 'actions' | 'analysis' | 'building' | 'combinations' | 'response' | 'verification'
+type Chapter = 'actions' | 'analysis' | 'building' | 'combinations' | 'response' | 'restraints' | 'verification'
+export type Placed = { chapter: Chapter; view: PlacedView }
 type Plan = { views?: PlacedView[]; tables?: PlacedTable[] }
 
 const plan = (bench: Bench, chapter: string): Plan =>
@@ -23,6 +24,21 @@ export const dropView = (bench: Bench, chapter: string, name: string) =>
 export const dropTable = (bench: Bench, chapter: string, name: string) =>
   bench.edit(`Dossier: without ${name}`, unnamed(path(chapter, 'tables'), tablesOf(bench, chapter), name))
 
+export const placeView = (bench: Bench, { chapter, view }: Placed) =>
+  bench.edit(`Dossier: ${view.name}`, named(path(chapter, 'views'), viewsOf(bench, chapter), view))
+
+/** A view of the building as a whole that nothing else is said of. */
+const PLAIN = { plane: 'whole', quantity: 'My', state: '', means: '', bearing: 225, tilt: 25, member: '' } as const
+/** The building in its surroundings, and a member laid flat, as the dossier draws them. */
+export const siteView = (): Placed => ({
+  chapter: 'actions',
+  view: { ...PLAIN, name: 'The building in its surroundings', shows: 'site' },
+})
+export const ribbonView = (member: string, label: string): Placed => ({
+  chapter: 'restraints',
+  view: { ...PLAIN, name: `Restraints of ${label}`.slice(0, 80), shows: 'restraints', member },
+})
+
 const SHOWN: Record<PlacedView['shows'], Chapter> = {
   steel: 'building',
   utilisation: 'verification',
@@ -30,6 +46,8 @@ const SHOWN: Record<PlacedView['shows'], Chapter> = {
   moments: 'response',
   forces: 'response',
   movement: 'response',
+  site: 'actions',
+  restraints: 'restraints',
 }
 
 /** What is looked at, as the dossier draws it anew in each revision. */
@@ -55,7 +73,7 @@ export function usePlacedView() {
     if (on('moment')) return d ? { shows: 'forces', state: d.state } : null
     return { shows: 'steel', state: '' }
   })
-  const now = computed<{ chapter: Chapter; view: PlacedView } | null>(() => {
+  return computed<Placed | null>(() => {
     const { looking } = bench
     const found = shows.value
     if (!found || !bench.lists.members.length || (looking && !looking.members.length)) return null
@@ -66,21 +84,8 @@ export function usePlacedView() {
     const means = meaning(found.state)
     const from = looking ? { bearing: 225, tilt: 25 } : seenFrom()
     const plane = looking?.key ?? 'whole'
-    return { chapter, view: { name, plane, ...found, quantity: bench.quantity, means, ...from } }
+    return { chapter, view: { ...PLAIN, name, plane, ...found, quantity: bench.quantity, means, ...from } }
   })
-  const there = computed(() => {
-    const found = now.value
-    return !!found && viewsOf(bench, found.chapter).some((v) => v.name === found.view.name)
-  })
-  /** Put it into the dossier, or take it out. */
-  const toggle = () => {
-    const found = now.value
-    if (!found) return
-    const { chapter, view } = found
-    if (there.value) void dropView(bench, chapter, view.name)
-    else void bench.edit(`Dossier: ${view.name}`, named(path(chapter, 'views'), viewsOf(bench, chapter), view))
-  }
-  return { now, there, toggle }
 }
 
 /** Tables of the ledger that the dossier makes anew, with the chapter in which each stands. */

@@ -21,6 +21,7 @@ const WORDS: Record<Alike['kind'], string> = {
   split: 'In pieces',
   joined: 'One piece',
   'set off': 'Set off',
+  haunch: 'Haunch',
 }
 const first = computed(() => props.group.items[0]!)
 const many = computed(() => props.group.items.length > 1)
