@@ -10,7 +10,7 @@ import numpy as np
 
 from engine.analysis.diagrams import Diagrams
 from engine.chain import Chain
-from engine.structure.model import Floats, Ints
+from engine.structure.model import Bools, Floats, Ints, Structure
 from engine.verification.service import Stretch
 
 #: nodes nearer to the plane of a frame than this lie in it, m
@@ -19,6 +19,10 @@ IN_PLANE = 0.01
 APART = 1e-9
 #: local freedoms that turn about y and z, and those that slide, at the start of an element
 TURNS, SLIDES = (4, 5), (0, 1, 2)
+#: supports that are tried as the end of a way, the nearest first
+TRIED = 8
+#: members that run along an axis: cosine of their slope, from 1
+LEVEL = 1e-6
 
 
 @dataclass(frozen=True)
@@ -30,36 +34,121 @@ class Passed:
     step: Floats
 
 
+@dataclass(frozen=True)
+class Way:
+    """Elements from a foot through a node to another support that holds still, which of them are passed from their end, and how many lead up to the
+    node."""
+
+    rows: list[int]
+    turned: list[bool]
+    at_head: int
+
+
 def followed(chain: Chain, stretch: Stretch, number: int) -> float | None:
     """How far the head of a stretch moves beside its foot along X or along Y, whichever is more, in a case or combination by number, m. None where no way leads
-    around: its frame must lie in a plane and end on supports that hold still, with one unknown turn less than they give conditions."""
+    around: its frame must lie in a plane and end on supports that hold still, with one unknown turn less than they give conditions; or a beam along the
+    plane ties it to one of which that is so."""
     structure = chain.structure
     moved = chain.combined.displacement([number])[..., 0]
     axis = int(np.abs(moved[stretch.end, :2] - moved[stretch.start, :2]).argmax())
     warm = any(chain.loading.cases[k].nature == "temperature" for k in np.flatnonzero(chain.combined.rows[number]))
-    if warm or chain.loading.settlements:
+    if warm or chain.loading.settlements or not _still(structure, axis)[stretch.start]:
         return None
-    way = _way(chain, stretch, axis)
-    if way is None:
-        return None
-    rows, turned, at_head = way
     found = chain.combined.diagrams([number])
+    own = chain.response.elements.rows(stretch.members[0])
+    alone = _led(chain, found, stretch.start, stretch.end, own, axis)
+    if alone is not None:
+        return abs(alone)
+    for node, longer in _tied(chain, found, stretch.end, axis):
+        for foot in _nearest(structure, node, axis):
+            other = _led(chain, found, foot, node, None, axis)
+            if other is not None:
+                return abs(other + longer)
+    return None
+
+
+def _still(structure: Structure, axis: int) -> Bools:
+    """(n,): supports that hold still along the axis and upwards."""
+    return np.asarray(structure.fixed[:, [axis, 2]].all(axis=1) & (structure.turn == 0))
+
+
+def _nearest(structure: Structure, node: int, axis: int) -> list[int]:
+    """Supports that hold still in the upright plane through a node, the nearest first, as many as are tried."""
+    aside = np.abs(structure.xyz[:, 1 - axis] - structure.xyz[node, 1 - axis]) < IN_PLANE
+    feet = np.flatnonzero(_still(structure, axis) & aside)
+    away = np.linalg.norm(structure.xyz[feet] - structure.xyz[node], axis=1)
+    return [int(k) for k in feet[np.argsort(away, kind="stable")][:TRIED]]
+
+
+def _flat(chain: Chain, node: int, axis: int) -> Bools:
+    """(e,): elements that bear bending in the upright plane through a node."""
+    structure, elements = chain.structure, chain.response.elements
+    aside = structure.xyz[:, 1 - axis]
+    return np.asarray((np.abs(aside[elements.ends] - aside[node]) < IN_PLANE).all(axis=1) & ~elements.bar)
+
+
+def _led(chain: Chain, found: Diagrams, foot: int, node: int, own: Ints | None, axis: int) -> float | None:
+    """How far a node moves along the axis, by a way from a foot through it to another support; own: elements that lead up to it, None: any without a
+    hinge. Ways without hinges are tried first. None where none leads around."""
+    structure, elements = chain.structure, chain.response.elements
+    flat = _flat(chain, node, axis)
+    free = elements.released[:, [*TURNS, *(6 + t for t in TURNS)]].any(axis=1)
+    up = _path(elements.ends, np.flatnonzero(flat & ~free) if own is None else own, foot, {node})
+    if up is None or not flat[up[0]].all():
+        return None
+    goals = [goal for goal in _nearest(structure, node, axis) if goal != foot]
+    for among in (flat & ~free, flat):
+        others = np.setdiff1d(np.flatnonzero(among), up[0])
+        for goal in goals:
+            on = _path(elements.ends, others, node, {goal})
+            if on is not None:
+                way = Way([*up[0], *on[0]], [*up[1], *on[1]], len(up[0]))
+                moved = _along_way(chain, found, way, foot, node, axis)
+                if moved is not None:
+                    return moved
+    # a clamped foot alone says it
+    return _along_way(chain, found, Way(*up, len(up[0])), foot, node, axis)
+
+
+def _along_way(chain: Chain, found: Diagrams, way: Way, foot: int, node: int, axis: int) -> float | None:
+    """How far a node moves along the axis by what a way does; None where the turns on it do not follow."""
+    structure = chain.structure
     passed: list[Passed] = []
     flat = structure.xyz[:, [axis, 2]]
-    if not structure.fixed[stretch.start, 4 - axis]:
-        passed.append(Passed(None, flat[stretch.start], np.zeros(2)))
+    if not structure.fixed[foot, 4 - axis]:
+        passed.append(Passed(None, flat[foot], np.zeros(2)))
     upto = 0
-    for k, (row, back) in enumerate(zip(rows, turned, strict=True)):
+    for k, (row, back) in enumerate(zip(way.rows, way.turned, strict=True)):
         own = _along(chain, found, row, back, axis)
         if own is None:
             return None
         passed += own
-        upto = len(passed) if k < at_head else upto
-    last = int(chain.response.elements.ends[rows[-1], 0 if turned[-1] else 1])
-    turns = _turns(passed, flat[last], bool(structure.fixed[last, 4 - axis]), last != stretch.end)
-    if turns is None:
-        return None
-    return abs(float(_moved(passed[:upto], flat[stretch.end], turns)[0]))
+        upto = len(passed) if k < way.at_head else upto
+    last = int(chain.response.elements.ends[way.rows[-1], 0 if way.turned[-1] else 1])
+    turns = _turns(passed, flat[last], bool(structure.fixed[last, 4 - axis]), last != node)
+    return None if turns is None else float(_moved(passed[:upto], flat[node], turns)[0])
+
+
+def _tied(chain: Chain, found: Diagrams, node: int, axis: int) -> list[tuple[int, float]]:
+    """Nodes to which members along the axis tie a node, and by how much farther it moves along the axis than they do."""
+    structure, elements = chain.structure, chain.response.elements
+    ties = []
+    for i in structure.meeting.get(node, ()):
+        rows = elements.rows(i)
+        straight = np.abs(np.abs(elements.axes[rows, 0, axis]) - 1).max() < LEVEL
+        if not straight or np.abs(elements.arms[rows]).max() > 0 or elements.released[rows][:, [0, 6]].any():
+            continue
+        h, N = np.diff(found.x[rows]), found.N[rows, :, 0]
+        longer = (h * (N[:, :-1] + N[:, 1:]) / 2).sum(axis=1) / elements.EA[rows]
+        places = structure.xyz[elements.ends[rows], axis].mean(axis=1)
+        for other in structure.members[i].nodes:
+            if other == node:
+                continue
+            low, high = sorted((structure.xyz[node, axis], structure.xyz[other, axis]))
+            between = (places > low) & (places < high)
+            sense = 1.0 if structure.xyz[node, axis] > structure.xyz[other, axis] else -1.0
+            ties.append((int(other), sense * float(longer[between].sum())))
+    return ties
 
 
 def _moved(passed: list[Passed], at: Floats, turns: list[float]) -> Floats:
@@ -95,30 +184,6 @@ def _turns(passed: list[Passed], at: Floats, clamped: bool, closed: bool) -> lis
         return None
     solved: list[float] = np.linalg.lstsq(matrix, np.concatenate(wanted), rcond=None)[0].tolist()
     return solved
-
-
-def _way(chain: Chain, stretch: Stretch, axis: int) -> tuple[list[int], list[bool], int] | None:
-    """Elements from the foot through the head to another support that holds still, which of them are passed from their end, and how many lead up to the
-    head. Up to the head alone where the foot is clamped and no other support is found."""
-    structure, elements = chain.structure, chain.response.elements
-    aside = structure.xyz[:, 1 - axis]
-    flat = (np.abs(aside[elements.ends] - aside[stretch.start]) < IN_PLANE).all(axis=1) & ~elements.bar
-    own = elements.rows(stretch.members[0])
-    up = _path(elements.ends, own, stretch.start, {stretch.end})
-    if up is None or not flat[up[0]].all():
-        return None
-    still = (
-        structure.fixed[:, [axis, 2]].all(axis=1)
-        & (structure.turn == 0)
-        & (np.arange(len(structure.nodes)) != stretch.start)
-    )
-    if not (structure.fixed[stretch.start, [axis, 2]].all() and structure.turn[stretch.start] == 0):
-        return None
-    others = np.setdiff1d(np.flatnonzero(flat), up[0])
-    on = _path(elements.ends, others, stretch.end, set(np.flatnonzero(still).tolist()))
-    if on is None:
-        return (*up, len(up[0])) if structure.fixed[stretch.start, 4 - axis] else None
-    return [*up[0], *on[0]], [*up[1], *on[1]], len(up[0])
 
 
 def _path(ends: Ints, among: Ints, start: int, goals: set[int]) -> tuple[list[int], list[bool]] | None:

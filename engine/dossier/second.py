@@ -6,6 +6,7 @@ import numpy as np
 
 from engine.chain import Chain
 from engine.dossier.around import followed
+from engine.dossier.braced import stretched
 from engine.report import modes
 from engine.verification.checks import Second
 from engine.verification.outcomes import Outcome
@@ -72,14 +73,16 @@ def _finer(chain: Chain, outcome: Outcome) -> Second | None:
 
 
 def _around(chain: Chain, outcome: Outcome) -> Second | None:
-    """The sway by what the frame bends, stretches and shears by, followed around from one support to another."""
+    """The sway by what the frame bends, stretches and shears by, followed around from one support to another; of a braced row by what its bars
+    stretch."""
     verification = chain.verification
     stretch = verification.stretches[outcome.row]
-    moved = followed(chain, stretch, verification.used(outcome.criterion)[outcome.combination])
-    if moved is None:
-        return None
+    number = verification.used(outcome.criterion)[outcome.combination]
     words = "nothing but what leaves the plane of the frame is left out"
-    return Second("curvatures followed around the frame", moved * stretch.ratio / stretch.length, words)
+    moved, method = followed(chain, stretch, number), "curvatures followed around the frame"
+    if moved is None:
+        moved, method = stretched(chain, stretch, number), "what the bars of the row stretch, laid together"
+    return None if moved is None else Second(method, moved * stretch.ratio / stretch.length, words)
 
 
 def differs(first: float, other: float) -> float:

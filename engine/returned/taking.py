@@ -55,8 +55,9 @@ def _haunched(taken: Sequence[Difference]) -> list[Operation]:
         both.setdefault(d.members[0], list(d.haunches))[d.end_number] = d.haunches[d.end_number]
     found: list[Operation] = []
     for name, (start, end) in both.items():
-        gone = True if start is None or end is None else None
-        change = MemberChange(prismatic=gone, haunch_start=start, haunch_end=end)
+        change = MemberChange(haunch_start=start, haunch_end=end)
+        if start is None or end is None:
+            change = change.model_copy(update={"prismatic": True})
         found.append(ChangeMembers(members=[name], change=change))
     return found
 

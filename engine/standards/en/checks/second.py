@@ -6,10 +6,20 @@ import numpy as np
 
 from engine.standards.en.checks.evaluated import evaluated
 from engine.standards.en.checks.grounds import SteelGrounds
-from engine.standards.en.checks.sections import section_values
+from engine.standards.en.checks.second_sections import (
+    crushed,
+    elastic,
+    of_outline,
+    pulled_or_pressed,
+    rankine,
+    sheared,
+)
 from engine.standards.en.steel import reduction
 from engine.verification.checks import Second
 from engine.verification.outcomes import Outcome
+
+#: up to this ratio of slendernesses, either way, the lowest mode of the whole speaks for a member
+OTHERS = 1.25
 
 
 def second(grounds: SteelGrounds, member: int, outcome: Outcome) -> Second | None:
@@ -31,7 +41,7 @@ def second(grounds: SteelGrounds, member: int, outcome: Outcome) -> Second | Non
             found,
             "6.3.2.2 is for all sections, with lower curves and a plateau to 0.2; 6.3.2.3 is for rolled ones",
         )
-    own = {"section": _elastic, "general": _interpolated, "axial": _unheld, "flexural": _whole}.get(outcome.criterion)
+    own = _OTHERS.get(outcome.criterion)
     return own(grounds, member, outcome) if own else None
 
 
@@ -52,20 +62,6 @@ def _interpolated(grounds: SteelGrounds, member: int, outcome: Outcome) -> Secon
     )
 
 
-def _unheld(grounds: SteelGrounds, member: int, outcome: Outcome) -> Second | None:
-    """An angle in compression by one leg as a bar between pins (6.3.1), without what its gussets hold (BB.1.2)."""
-    v = evaluated(grounds, member, outcome).values
-    if not v["one_leg"] or v["u_t"] >= v["u_c"]:
-        return None
-    worst = max(v["lambda_y"], v["lambda_z"], v["lambda_TF"])
-    chi = float(reduction(np.asarray(v["alpha_bar"]), np.asarray(worst))[1])
-    return Second(
-        "a bar between pins, 6.3.1",
-        v["N_Ed"] * v["gamma_M1"] / (chi * v["N_Rk"]),
-        "BB.1.2 counts that gussets hold the ends: λ_eff = 0.35 + 0.7 λ about v",
-    )
-
-
 def _whole(grounds: SteelGrounds, member: int, outcome: Outcome) -> Second | None:
     """Flexural buckling with N_cr = α_cr N_Ed of the whole structure in place of that of the member's length."""
     v = evaluated(grounds, member, outcome).values
@@ -73,27 +69,26 @@ def _whole(grounds: SteelGrounds, member: int, outcome: Outcome) -> Second | Non
     if not np.isfinite(alpha) or v["N_Ed"] <= 0:
         return None
     slender = np.sqrt(v["N_Rk"] / (alpha * v["N_Ed"]))
-    curve = v["alpha_y"] if v["u_Ny"] >= v["u_Nz"] else v["alpha_z"]
+    about = "y" if v["u_Ny"] >= v["u_Nz"] else "z"
+    curve, own = v[f"alpha_{about}"], v["lambda_y"] if about == "y" else max(v["lambda_z"], v["lambda_T"])
+    bar = grounds.combined.structure.members[member].bar
+    if bar or not own / OTHERS < slender < OTHERS * own:
+        # the lowest mode is that of other members, or one in which bars do not bend
+        return rankine(v, own)
     chi = float(reduction(np.asarray(curve), np.asarray(slender))[1])
     return Second(
         "N_cr by α_cr of the whole",
         v["N_Ed"] * v["gamma_M1"] / (chi * v["N_Rk"]),
-        "the lowest mode of the whole may be that of other members: it is a lower bound then",
+        "the lowest mode of the whole need not be this member's own: it is a lower bound then",
     )
 
 
-def _elastic(grounds: SteelGrounds, member: int, outcome: Outcome) -> Second | None:
-    """The sum of elastic stresses (6.2.1(7), (6.42)): what 6.2.9 may not exceed in classes 1 to 3."""
-    at = (outcome.row, outcome.station, outcome.combination)
-    values = section_values(grounds, [outcome.row], [outcome.station], [outcome.combination])
-    made_of = int(grounds.steel_of[outcome.row])
-    members = grounds.combined.structure.members
-    s = members[made_of].section if made_of < len(members) else grounds.pieces[made_of - len(members)][1].section
-    if float(np.ravel(values["cls"])[0]) > 3 or s.Wel_y <= 0 or s.Wel_z <= 0:
-        return None
-    N, My, Mz = (abs(float(getattr(grounds.peaks, name)[at])) for name in ("N", "My", "Mz"))
-    fy = float(grounds.element_steel.take(np.array([made_of]), 0).fy[0]) / grounds.document.rules.gamma_M0
-    found = (N / s.A + My / s.Wel_y + Mz / s.Wel_z) / fy
-    return Second(
-        "elastic stresses (6.42)", found, "elastic stresses leave the plastic reserve of classes 1 and 2 unused"
-    )
+_OTHERS = {
+    "section": elastic,
+    "shear": sheared,
+    "sum": of_outline,
+    "web": crushed,
+    "axial": pulled_or_pressed,
+    "general": _interpolated,
+    "flexural": _whole,
+}
