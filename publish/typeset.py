@@ -5,21 +5,24 @@ from __future__ import annotations
 import hashlib
 import json
 import shutil
+import subprocess
+import sys
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Any
 
-import typst
-
 from engine.dossier.values import Dossier
+from engine.errors import ModelError
 from engine.progress import Progress, quiet
 from publish.blocks import numbered, page_data
 from publish.formulas import typst_math
 
 TEMPLATE = Path(__file__).with_name("dossier.typ")
-FONTS = Path(__file__).with_name("fonts")
+SETTING = Path(__file__).with_name("setting.py")
+#: seconds after which it is asked whether the pages are still wanted
+ASKED = 0.3
 
 
 @dataclass(frozen=True)
@@ -47,31 +50,43 @@ class Pages:
 
 
 def typeset(dossier: Dossier, progress: Progress = quiet, pictures: Mapping[str, bytes] | None = None) -> Pages:
-    """Set a dossier in type. `progress` may raise to stop. pictures: PNG or JPEG by key; one that is not there is told as missing."""
+    """Set a dossier in type. `progress` is asked every now and then, and may raise to stop. pictures: PNG or JPEG by key; one that is not there is
+    told as missing. Raises ModelError where it cannot be set."""
     progress("Pages", 0, 0)
     data = page_data(dossier, typst_math)
     data["paper"] = {"A4": "a4", "Letter": "us-letter"}[dossier.paper]
     data["pictures"] = sorted(pictures or ())
-    with TemporaryDirectory(prefix="lorica-pages-") as folder:
-        # the template reads what lies beside it, and nothing else
-        root = Path(folder)
-        shutil.copy(TEMPLATE, root)
+    with TemporaryDirectory(prefix="lorica-pages-") as name:
+        folder = Path(name)
+        shutil.copy(TEMPLATE, folder / "page.typ")
         for key, picture in (pictures or {}).items():
-            (root / key).write_bytes(picture)
-        compiler = typst.Compiler(
-            str(root / TEMPLATE.name),
-            root=folder,
-            font_paths=[str(FONTS)],
-            ignore_system_fonts=True,
-            sys_inputs={"data": json.dumps(data, ensure_ascii=False)},
-        )
-        # marks of what each word is would take seven times the room of all the rest
-        pdf = compiler.compile(format="pdf", pdf_tags=False)
-        assert isinstance(pdf, bytes)
-        found = json.loads(compiler.query("<place>", field="value"))
-        count = int(json.loads(compiler.query("<count>", field="value"))[0])
-    places = {one["anchor"]: (int(one["page"]), round(float(one["down"]), 1)) for one in found}
-    return Pages(pdf, count, tuple(_sections(data["chapters"], places)))
+            (folder / key).write_bytes(picture)
+        (folder / "data.json").write_text(json.dumps(data, ensure_ascii=False), encoding="utf-8")
+        _set(folder, progress)
+        pdf = (folder / "pages.pdf").read_bytes()
+        found = json.loads((folder / "places.json").read_text())
+    places = {one["anchor"]: (int(one["page"]), round(float(one["down"]), 1)) for one in found["places"]}
+    return Pages(pdf, found["count"], tuple(_sections(data["chapters"], places)))
+
+
+def _set(folder: Path, progress: Progress) -> None:
+    """Have a folder set in type by a process of its own, which ends when it is stopped. Raises ModelError where it fails."""
+    with subprocess.Popen(
+        [sys.executable, "-I", str(SETTING), str(folder)], stderr=subprocess.PIPE, text=True
+    ) as process:
+        try:
+            while True:
+                try:
+                    _, said = process.communicate(timeout=ASKED)
+                    break
+                except subprocess.TimeoutExpired:
+                    progress("Pages", 0, 0)
+        except BaseException:
+            process.kill()
+            raise
+    if process.returncode:
+        last = said.strip().splitlines()[-1:] or [f"it ended with {process.returncode}"]
+        raise ModelError(f"The dossier could not be set in type: {last[0][:300]}.")
 
 
 def _sections(chapters: list[dict[str, Any]], places: dict[str, tuple[int, float]]) -> Iterator[Section]:

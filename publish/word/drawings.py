@@ -7,7 +7,7 @@ from collections.abc import Sequence
 
 import typst
 
-from publish.typeset import FONTS
+from publish.setting import FONTS
 
 #: points of a picture per inch
 SHARPNESS = 220

@@ -97,11 +97,11 @@ def compute(found: Run) -> None:
         words = f"Issue {number}, {_FOR[purpose]} · revision {revision.number}"
     try:
         dossier = _composed(project, document, words, shortly)
+        pages = typeset(dossier, shortly, pictures.of(project, document.dossier))
     except ModelError as error:
         problem = {"message": error.message, "place": error.place}
         queue.persistently(lambda: queue.end(found.pk, Run.State.FAILED, answer={**found.answer, "problem": problem}))
         return
-    pages = typeset(dossier, shortly, pictures.of(project, document.dossier))
     values = {
         "project": project,
         "revision": revision,

@@ -4,9 +4,11 @@ import contextlib
 import io
 import json
 import re
+import subprocess
 import tempfile
 import unittest
 from pathlib import Path
+from unittest import mock
 
 import ezdxf
 import typst
@@ -21,6 +23,7 @@ from engine.document.handover import DossierPlan
 from engine.dossier.compose import compose
 from engine.dossier.drawing import Circle, Drawing, Stroke, Words
 from engine.dossier.values import Heading, Proven
+from engine.errors import ModelError
 from engine.standards.en.derived import FACTORS
 from engine.standards.en.derived_lines import KINDS
 from engine.standards.en.derived_lines import SYMBOLS as OF_LOADS
@@ -101,6 +104,40 @@ class Pages(unittest.TestCase):
                 self.assertIn("Revision 41", words)
                 self.assertIn("made 2 May 2031", words)
                 self.assertIn(f"{number} / {self.pages.count}", words)
+
+    def test_it_stops_where_it_is_not_wanted_any_more(self):
+        class Stopped(Exception):
+            pass
+
+        asked = []
+
+        def progress(*said):
+            asked.append(said)
+            if len(asked) > 1:
+                raise Stopped
+
+        started, begin = [], subprocess.Popen
+
+        def popen(*arguments, **more):
+            started.append(begin(*arguments, **more))
+            return started[-1]
+
+        with (
+            mock.patch("publish.typeset.ASKED", 0.01),
+            mock.patch("publish.typeset.subprocess.Popen", popen),
+            self.assertRaises(Stopped),
+        ):
+            typeset(self.dossier, progress)
+        [process] = started
+        self.assertEqual(process.returncode, -9)
+
+    def test_what_cannot_be_set_is_told(self):
+        with tempfile.TemporaryDirectory() as folder:
+            broken = Path(folder) / "dossier.typ"
+            broken.write_text("#let data = json(bytes(sys.inputs.data))\n#panic(data.title)\n")
+            with mock.patch("publish.typeset.TEMPLATE", broken), self.assertRaises(ModelError) as refused:
+                typeset(self.dossier)
+        self.assertIn("could not be set in type", refused.exception.message)
 
     def test_sections_are_on_the_pages_that_the_contents_say(self):
         anchors = [b.anchor for c in self.dossier.chapters for b in c.blocks if isinstance(b, Heading)]
