@@ -40,13 +40,29 @@ class Views(BrowserCase):
         table.click()
         expect(rev).to_have_text("rev 5")
         expect(table).to_have_attribute("aria-pressed", "true")
+        # the plan of the site, and a member's restraints from its ribbon
+        page.click("nav button:has-text('Site')")
+        button.click()
+        expect(rev).to_have_text("rev 6")
+        expect(button).to_have_attribute("aria-pressed", "true")
+        page.click("nav button:has-text('Verification')")
+        page.get_by_label("Filter the ledger").fill("Rafter 2·AB-L")
+        page.click("tbody tr")
+        ribbon = page.get_by_label("Restraint ribbon").get_by_role("button", name="In dossier", exact=True)
+        ribbon.click()
+        expect(rev).to_have_text("rev 7")
+        expect(ribbon).to_have_attribute("aria-pressed", "true")
         chapters = Project.objects.get().head.content["dossier"]["chapters"]
+        [site], [laid] = chapters["actions"]["views"], chapters["restraints"]["views"]
+        self.assertEqual((site["shows"], laid["shows"], laid["member"][:14]), ("site", "restraints", "frame-2/rafter"))
         shown = {key: [(v["plane"], v["shows"]) for v in chapter["views"]] for key, chapter in chapters.items()}
         plane = shown["building"][0][0]
         views = {
             "building": [(plane, "steel"), ("whole", "steel")],
             "response": [(plane, "forces")],
             "verification": [],
+            "actions": [("whole", "site")],
+            "restraints": [("whole", "restraints")],
         }
         self.assertEqual(shown, views)
         placed = {"name": "Members · rafter, util > 0.1", "table": "members", "words": "rafter, util > 0.1"}
@@ -58,9 +74,9 @@ class Views(BrowserCase):
         ).click()
         listed = page.get_by_role("list", name="Views and tables in this chapter")
         listed.get_by_role("button", name=re.compile("^Remove Frame on grid")).click()
-        expect(rev).to_have_text("rev 6")
+        expect(rev).to_have_text("rev 8")
         listed.get_by_role("button", name=re.compile("^Remove The whole building")).click()
-        expect(rev).to_have_text("rev 7")
+        expect(rev).to_have_text("rev 9")
         expect(listed).to_have_count(0)
 
 

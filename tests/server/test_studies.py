@@ -31,6 +31,12 @@ class Studies(ApiCase):
         self.assertEqual(points[0]["tonnage"], points[1]["tonnage"])
         self.assertLess(points[2]["tonnage"], points[0]["tonnage"])
         self.assertEqual((points[2]["passes"], points[2]["area"]), (True, 150.0))
+        # the dossier tells of it, in type and as a page
+        dossier = self.client.get(f"/api/{self.at}/dossier").json()
+        self.assertIn("sizing", [c["key"] for c in dossier["chapters"]])
+        page = self.client.get(f"/api/{self.at}/dossier/html").content.decode()
+        for words in ("Set-outs beside one another", "Bases fixed", "cost by the prices"):
+            self.assertIn(words, page)
         # asked for again, what was found is not sized again
         with mock.patch.object(studies, "solve", side_effect=AssertionError):
             again = self.start(bases=["pinned", "fixed"]).json()
