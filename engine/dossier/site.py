@@ -11,7 +11,9 @@ from engine.report.surroundings import Surroundings, Upwind, surroundings
 from engine.structure.model import Floats
 
 #: words about a wind, mm of paper; arrow from its tail to its tip, and gap to the building
-CARD, ARROW, GAP = (44.0, 12.0), 9.0, 2.5
+CARD, ARROW, GAP = (35.0, 12.0), 8.0, 2.5
+#: room on the page
+PLAN = (ROOM[0], 118.0)
 #: the side that each wind comes from: across, along
 FROM = {"left": (-1.0, 0.0), "right": (1.0, 0.0), "front": (0.0, -1.0), "back": (0.0, 1.0)}
 #: a taller building beside is drawn this wide at most, of the hall's width
@@ -30,7 +32,7 @@ def site_plan(chain: Chain) -> tuple[Drawing, str] | None:
     drawn = np.concatenate([corners, *([beside] if beside is not None else [])]) @ turn
     low, high = drawn.min(axis=0), drawn.max(axis=0)
     aside = tuple(side + ARROW + 2 * GAP + 4.0 for side in CARD)
-    sheet = Sheet("Plan of the site", _point(low), _point(high), ROOM, (aside[0], aside[1], aside[0], aside[1]))
+    sheet = Sheet("Plan of the site", _point(low), _point(high), PLAN, (aside[0], aside[1], aside[0], aside[1]))
     _building(sheet, chain, found, turn)
     if beside is not None:
         _neighbour(sheet, chain, beside @ turn)

@@ -145,12 +145,18 @@ def _chart(found: ToldStudy, best: ToldPoint) -> tuple[Drawing, str]:
 
     lines = _lines(found, along)
     points = [p for own in lines.values() for p in own]
-    across, up = ticks([x(p) for p in points]), ticks([p.steel for p in points])
+    # what does not pass may weigh many times what does: it stands at the edge, with its figure
+    passing = [p.steel for p in points if p.passes]
+    top = (
+        max(passing) + max(max(passing) - min(passing), 0.1 * max(passing)) if passing else max(p.steel for p in points)
+    )
+    counts = along is not None and not found.quantities.get(along, ("", ""))[1]
+    across, up = ticks([x(p) for p in points], 1.0 if counts else 0.0), ticks([min(p.steel, top) for p in points])
     width, height = (side + AROUND[k] + AROUND[k + 2] for k, side in enumerate(PLOT))
     sheet = Sheet("Set-outs", (0.0, 0.0), (1.0, 1.0), (width, height), AROUND)
 
     def at(p: ToldPoint) -> Point:
-        u, v = ((value - t[0]) / (t[-1] - t[0]) for value, t in ((x(p), across), (p.steel, up)))
+        u, v = ((value - t[0]) / (t[-1] - t[0]) for value, t in ((x(p), across), (min(p.steel, top), up)))
         return AROUND[0] + u * PLOT[0], AROUND[1] + v * PLOT[1]
 
     _axes(sheet, across, up)
@@ -165,18 +171,20 @@ def _chart(found: ToldStudy, best: ToldPoint) -> tuple[Drawing, str]:
             _end(sheet, at(own[-1]), name, said)
         for p in own:
             _mark(sheet, at(p), p, best)
+            if p.steel > top:
+                sheet.say((at(p)[0] + 2.5, at(p)[1] - 0.8), f"{p.steel:.1f} t", size=2.2, align="start", ground=True)
     over = f"over {words[0].lower()}{words[1:]}" if along else "over cost"
     # a chart has no scale: it is as large on paper as it is
     drawn = replace(sheet.done(), width=width, height=height, scale=1)
     return drawn, f"Steel {over}: squares are the least, triangles do not pass."
 
 
-def ticks(values: Sequence[float]) -> list[float]:
-    """Some four to eight round numbers from below the least to above the largest."""
+def ticks(values: Sequence[float], least: float = 0.0) -> list[float]:
+    """Some four to eight round numbers from below the least to above the largest, no nearer to each other than `least`."""
     low, high = min(values), max(values)
     span = max(high - low, abs(high) * 0.02, 1e-6)
     power = 10 ** np.floor(np.log10(span / 4))
-    step = float(next(m * power for m in (1, 2, 5, 10) if span / (m * power) <= 6))
+    step = max(float(next(m * power for m in (1, 2, 5, 10) if span / (m * power) <= 6)), least)
     first, last = int(np.floor(low / step)), int(np.ceil(high / step))
     return [k * step for k in range(first, max(last, first + 1) + 1)]
 

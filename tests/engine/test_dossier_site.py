@@ -160,6 +160,7 @@ class Study(unittest.TestCase):
         figure = next(b for b in self.blocks() if isinstance(b, Figure))
         said = [w.words for w in figure.drawing.words]
         self.assertIn("Frames over its length", said)
+        self.assertEqual([w for w in said if w in ("5", "6", "7", "8", "5.5")], ["5", "6", "7", "8"])
         # 5 to 8 frames, 20 to 30 t, the least of those that pass a square
         line = np.array(next(s.points for s in figure.drawing.strokes if s.style == "ground"))
         self.assertEqual(len(line), 4)
@@ -172,6 +173,15 @@ class Study(unittest.TestCase):
         # to the scale of its axes: 5 → 6 as 6 → 7; 30 − 28 twice 30 − 29
         self.assertAlmostEqual(line[1, 0] - line[0, 0], line[2, 0] - line[1, 0])
         self.assertAlmostEqual(line[0, 1] - line[1, 1], 2 * (line[0, 1] - line[2, 1]))
+
+    def test_what_fails_far_above_stands_at_the_edge_with_its_figure(self):
+        heavy = point(4, 118.0, 300.0, passes=False)
+        figure = next(
+            b for b in self.blocks(replace(STUDY, points=(*STUDY.points[:3], heavy))) if isinstance(b, Figure)
+        )
+        said = [w.words for w in figure.drawing.words]
+        self.assertIn("118.0 t", said)
+        self.assertNotIn("100", said)
 
     def test_over_cost_without_a_number_that_varies(self):
         kinds = tuple(

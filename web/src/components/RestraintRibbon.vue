@@ -147,7 +147,7 @@ const wrong = ref('')
 header {
   display: flex;
   align-items: center;
-  gap: 12px;
+  gap: 8px;
   padding: 5px 12px 3px;
   font: 400 12px var(--condensed);
   color: var(--ink-2);

@@ -46,8 +46,14 @@ function draw() {
     groups.set(key, [...(groups.get(key) ?? []), p])
   }
   const x = (p: Point) => (q ? (p.values[q.key] as number) : p.cost!)
+  // what does not pass may weigh many times what does: it stands at the edge, with its figure
+  const passing = study.solved.filter((p) => p.passes).map((p) => p.tonnage!)
+  const most = passing.length ? Math.max(...passing) : Infinity
+  const top = most + Math.max(most - Math.min(...passing), 0.1 * most)
   const point = (p: Point) => ({
-    value: [x(p), p.tonnage!],
+    value: [x(p), Math.min(p.tonnage!, top)],
+    label: p.tonnage! > top ? { show: true, position: 'right', formatter: `${p.tonnage!.toFixed(1)} t`, ...font } : {},
+    steel: p.tonnage!,
     number: p.number,
     name: p.words,
     symbol: p.passes ? (p.number === study.best?.number ? 'rect' : 'circle') : 'triangle',
@@ -63,12 +69,13 @@ function draw() {
       tooltip: {
         confine: true,
         textStyle: { ...font, color: '#1f2a33' },
-        formatter: ({ data }: { data: { name: string; value: number[] } }) =>
-          `${data.name.replaceAll('<', '‹')}<br><b>${data.value[1]!.toFixed(2)} t</b>`,
+        formatter: ({ data }: { data: { name: string; steel: number } }) =>
+          `${data.name.replaceAll('<', '‹')}<br><b>${data.steel.toFixed(2)} t</b>`,
       },
       xAxis: {
         type: 'value',
         scale: true,
+        minInterval: q && !q.unit ? 1 : 0,
         name: q ? `${q.words}${q.unit ? `, ${q.unit}` : ''}` : 'cost by the prices',
         nameLocation: 'middle',
         nameGap: 24,
@@ -89,7 +96,7 @@ function draw() {
         name,
         data: [...own].sort((a, b) => x(a) - x(b)).map(point),
         endLabel: q && name ? { show: true, formatter: name, ...font } : undefined,
-        labelLayout: { moveOverlap: 'shiftY' },
+        labelLayout: { moveOverlap: 'shiftY', hideOverlap: false },
       })),
     },
     true,

@@ -73,10 +73,10 @@ form {
   align-items: center;
 }
 form :deep(.el-input) {
-  width: 66px;
+  width: 58px;
 }
 .which {
-  width: 76px;
+  width: 70px;
 }
 form :deep(.el-button + .el-button) {
   margin-left: 0;
