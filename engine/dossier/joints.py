@@ -30,10 +30,7 @@ def joints(chain: Chain, told: Told) -> None:
         return
     aside = "combinations for strength; N tension positive, local axes of the member"
     told.add(Heading("Forces at ends", "joints.forces", aside=aside))
-    asked, words = family(chain.document).ties_asked(chain.document)
-    told.add(Paragraph(words, "missing"))
-    if asked and any(m.role == "top chord" for m in structure.members):
-        told.add(Paragraph("Trusses as ties are not covered.", "missing"))
+    told.add(Paragraph(family(chain.document).ties_asked(chain.document).words, "missing"))
     least_asked = least_forces(chain, ranked)
     for number, ((kind, slots), own) in enumerate(ranked, 1):
         told.add(Heading(f"J{number} · {kind}", joint_anchor(structure, own), 3, _in_words(slots)))

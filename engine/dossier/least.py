@@ -4,18 +4,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-import numpy as np
-
 from engine.chain import Chain
 from engine.dossier.end_forces import LEAST, Place, end_values, ends_of, force_columns
-from engine.dossier.meeting import Joint, Ranked, in_one_line, joints_of
+from engine.dossier.meeting import Joint, Ranked, in_one_line
+from engine.dossier.ties import horizontal_ties, vertical_ties
 from engine.dossier.values import Cell, Column, Table
 from engine.standards.family import family
-from engine.structure.model import Floats
 from engine.structure.words import ROLE_WORDS
-
-#: roles that may tie columns together
-TYING = ("main beam", "joist", "rafter", "eaves beam", "ridge beam", "strut", "tie", "member")
 
 
 @dataclass(frozen=True)
@@ -47,8 +42,15 @@ def least_forces(chain: Chain, ranked: Ranked) -> dict[End, list[Least]]:
     if not chain.verification.strength:
         return {}
     found = [row for (kind, _), own in ranked for row in _splices(chain, own, kind)]
-    if family(chain.document).ties_asked(chain.document)[0]:
-        found += _ties(chain, [joint for _, own in ranked for joint in own])
+    asked, joints = family(chain.document).ties_asked(chain.document), [joint for _, own in ranked for joint in own]
+    if asked.horizontal:
+        clause = "EN 1991-1-7 A.5.1"
+        for place, force in horizontal_ties(chain, joints):
+            found.append((place, Least("as a tie, by itself", clause, (force, *[None] * 5))))
+    if asked.vertical:
+        clause = "EN 1991-1-7 A.6(2)"
+        for place, force in vertical_ties(chain, joints):
+            found.append((place, Least("as a vertical tie, by itself", clause, (force, *[None] * 5))))
     by_end: dict[End, list[Least]] = {}
     for place, least in found:
         by_end.setdefault(end_of(place), []).append(least)
@@ -112,60 +114,3 @@ def _splices(chain: Chain, joints: list[Joint], kind: str) -> list[tuple[Place, 
             )
             found.append((place, Least("ends in full contact", own.bearing_clause, (-own.bearing, *[None] * 5))))
     return found
-
-
-def _ties(chain: Chain, joints: list[Joint]) -> list[tuple[Place, Least]]:
-    """Ends of beams at columns."""
-    members = chain.structure.members
-    places = [
-        (joint, row)
-        for joint in joints
-        if any(members[r.member].role == "column" for r in joint.members)
-        for row in joint.members
-        if row.where != "through" and members[row.member].role in TYING
-    ]
-    if not places:
-        return []
-    whole = _whole(chain)
-    lines = [whole.get(row.member, [row.member]) for _, row in places]
-    every = sorted({m for line in lines for m in line})
-    each = dict(zip(every, _weight(chain, every), strict=True))
-    on = np.array([sum(each[m] for m in line) for line in lines])
-    forces = family(chain.document).ties(chain.document, chain.loading.cases, on)
-    return [
-        (place, Least("as a tie, by itself", "EN 1991-1-7 A.5.1", (float(force), *[None] * 5)))
-        for place, force in zip(places, forces, strict=True)
-    ]
-
-
-def _whole(chain: Chain) -> dict[int, list[int]]:
-    """Members that are one tie together: rafters that meet at an apex, and pieces that are spliced."""
-    members = chain.structure.members
-    found: dict[int, list[int]] = {}
-    for joint in joints_of(chain.structure):
-        ends: dict[str, list[int]] = {}
-        for row in joint.members:
-            role = members[row.member].role
-            if row.where != "through" and (role == "rafter" if joint.kind == "apex" else joint.kind == "splice"):
-                ends.setdefault(role, []).append(row.member)
-        for own in ends.values():
-            line = sorted({m for member in own for m in found.get(member, [member])})
-            found.update(dict.fromkeys(line, line))
-    return found
-
-
-def _weight(chain: Chain, members: list[int]) -> Floats:
-    """(m, cases) N that lies on members, downwards, with what others put on them between their ends: what their shear changes by."""
-    elements = chain.response.elements
-    rows = [elements.rows(member) for member in members]
-    # each member with its elements one after the other
-    last = np.cumsum([len(own) for own in rows]) - 1
-    first = np.concatenate([[0], last[:-1] + 1])
-    down = elements.axes[[own[0] for own in rows]][:, :, 2]
-    cases = np.arange(len(chain.loading.cases)) + len(chain.combinations)
-    found = chain.combined.diagrams(cases.tolist(), np.concatenate(rows))
-    # V = dM/dx with tension on the −y and −z side: what acts on the face is its opposite
-    forces = np.stack([found.N, -found.Vy, -found.Vz])
-    step = forces[:, last, -1] - forces[:, first, 0]
-    change: Floats = np.einsum("ma,amc->mc", down, step)
-    return change

@@ -21,7 +21,7 @@ from engine.standards.en.family import Eurocodes
 from engine.structure.model import Floats, Member, Structure
 from engine.verification.checks import Checks
 from engine.verification.grounds import Lengths
-from engine.verification.least import Splice
+from engine.verification.least import Splice, TiesAsked
 from engine.verification.secondary import Secondary
 
 
@@ -101,8 +101,8 @@ class Family(Protocol):
     def splice(self, document: Document, parts: Sequence[tuple[Section, Material]], compression: float) -> Splice:
         """What a splice between sections must bear at least where its members are in compression; compression: the largest, N."""
 
-    def ties_asked(self, document: Document) -> tuple[bool, str]:
-        """Whether members must tie the building together when a part of it fails, and in words why, and what of it is not covered."""
+    def ties_asked(self, document: Document) -> TiesAsked:
+        """Whether members must tie the building together when a part of it fails."""
 
     def ties(self, document: Document, cases: Sequence[Case], on: Floats) -> Floats:
         """(m,) N that members must bear in tension as horizontal ties; on: (m, cases) N of weight on each."""

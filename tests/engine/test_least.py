@@ -110,6 +110,99 @@ class Splices(unittest.TestCase):
         self.assertAlmostEqual(found[0]["M_y"], 0.25 * 245.1 * 0.355 / 1.1, delta=0.02)
 
 
+class Vertical(unittest.TestCase):
+    """Two columns of two storeys, spliced above the first floor, with a beam on each: 10 kN/m permanent, 20 kN/m imposed below, 12 above."""
+
+    def storeys(self, consequences="2b"):
+        column = {"section": "HEA 200", "role": "column"}
+        hinged = {"releases": {"start": ["ry", "rz"], "end": ["ry", "rz"]}}
+        beam = {"section": "IPE 360", "role": "main beam", **hinged}
+        heights = ((0, "foot"), (4, "floor"), (5, "splice"), (8, "roof"))
+        return {
+            **BEAM,
+            "nodes": [{"name": f"{n} {k}", "at": [6 * k, 0, z]} for z, n in heights for k in (0, 1)],
+            "members": [
+                *({"name": f"lower {k}", "start": f"foot {k}", "end": f"splice {k}", **column} for k in (0, 1)),
+                # from its head downwards
+                *({"name": f"upper {k}", "start": f"roof {k}", "end": f"splice {k}", **column} for k in (0, 1)),
+                *({"name": f"beam {n}", "start": f"{n} 0", "end": f"{n} 1", **beam} for n in ("floor", "roof")),
+            ],
+            "supports": [
+                *({"node": f"foot {k}", "fixed": ["x", "y", "z", "rx", "ry", "rz"]} for k in (0, 1)),
+                *({"node": f"{n} {k}", "fixed": ["y"]} for n in ("floor", "splice", "roof") for k in (0, 1)),
+            ],
+            "member_loads": [
+                {"case": case, "member": f"beam {n}", "value": [0, 0, -q]}
+                for n, case, q in (("floor", "G", 10), ("floor", "Q", 20), ("roof", "G", 10), ("roof", "Q", 12))
+            ],
+            "rules": {"imperfections": False, "consequences": consequences},
+        }
+
+    def test_the_heaviest_storey(self):
+        found = rows(self.storeys(), "as a vertical tie, by itself")
+        ends = {("lower 0", "end"), ("lower 1", "end"), ("upper 0", "end"), ("upper 1", "end")}
+        self.assertEqual({(r["member"], r["end"]) for r in found}, ends)
+        for row in found:
+            # 3 m of 1.35 · 10 + 1.5 · 20 = 130.5 kN
+            self.assertAlmostEqual(row["N"], 130.5, delta=0.01)
+            self.assertEqual(row["combination"], "EN 1991-1-7 A.6(2)")
+
+    def test_the_upper_storey_where_it_is_heavier(self):
+        heavy = self.storeys()
+        heavy["member_loads"][-1]["value"] = [0, 0, -30]
+        # 3 · (13.5 + 45)
+        self.assertAlmostEqual(rows(heavy, "as a vertical tie, by itself")[0]["N"], 175.5, delta=0.01)
+
+    def test_not_asked_below_class_2b(self):
+        self.assertEqual(rows(self.storeys("2a"), "as a vertical tie, by itself"), [])
+
+
+class Trusses(unittest.TestCase):
+    def test_a_truss_is_a_tie_by_all_that_lies_on_it(self):
+        # 8 m between columns, 1 m deep, posts at its ends and its middle; 30 kN permanent at the middle, 5 kN/m imposed on the top chords
+        nodes = {
+            "foot 1": (0, 0),
+            "foot 2": (8, 0),
+            "a": (0, 4),
+            "b": (8, 4),
+            "m": (4, 4),
+            "c": (0, 5),
+            "d": (8, 5),
+            "n": (4, 5),
+        }
+        pin = {"releases": {"start": ["ry", "rz"], "end": ["ry", "rz"]}}
+        top = {"section": "HEA 140", "role": "top chord", **pin}
+        document = {
+            **BEAM,
+            "nodes": [{"name": n, "at": [x, 0, z]} for n, (x, z) in nodes.items()],
+            "members": [
+                {"name": "column 1", "start": "foot 1", "end": "c", "section": "HEA 200", "role": "column"},
+                {"name": "column 2", "start": "foot 2", "end": "d", "section": "HEA 200", "role": "column"},
+                {"name": "top 1", "start": "c", "end": "n", **top},
+                {"name": "top 2", "start": "d", "end": "n", **top},
+                *({"name": f"bottom {k}", "start": i, "end": "m", "section": "HEA 100", "role": "bottom chord", **pin} for k, i in ((1, "a"), (2, "b"))),
+                *(
+                    {"name": f"web {k}", "start": i, "end": j, "section": "L 60x6", "role": "web", "behaviour": "bar"}
+                    for k, (i, j) in enumerate((("c", "m"), ("d", "m"), ("m", "n")))
+                ),
+            ],
+            "supports": [
+                *({"node": f"foot {k}", "fixed": ["x", "y", "z", "rx", "ry", "rz"]} for k in (1, 2)),
+                *({"node": n, "fixed": ["y"]} for n in "abcdmn"),
+            ],
+            "node_loads": [{"case": "G", "node": "n", "force": [0, 0, -30]}],
+            "member_loads": [{"case": "Q", "member": f"top {k}", "value": [0, 0, -5]} for k in (1, 2)],
+        }  # fmt: skip
+        found = rows(document, "as a tie, by itself")
+        ends = {("top 1", "start"), ("top 2", "start"), ("bottom 1", "start"), ("bottom 2", "start")}
+        self.assertEqual({(r["member"], r["end"]) for r in found}, ends)
+        # 30 + 0.5 · 5 · 8 = 50 kN, 0.8 of it below 75
+        self.assertEqual({r["N"] for r in found}, {75.0})
+        document["node_loads"][0]["force"] = [0, 0, -300]
+        for row in rows(document, "as a tie, by itself"):
+            self.assertAlmostEqual(row["N"], 0.8 * 320, delta=0.01)
+
+
 class Ties(unittest.TestCase):
     def test_by_the_load_on_the_beam(self):
         # W = 6 (10 + 0.5 · 20) = 120 kN with ψ1 of category B; T = 0.8 W
@@ -205,7 +298,7 @@ class Ties(unittest.TestCase):
             ("", False, "No consequence class is stated"),
             ("1", False, "no ties are asked for"),
             ("2a", True, "Consequence class 2a"),
-            ("2b", True, "Vertical ties, or columns that may be missing (A.6, A.7), are not covered"),
+            ("2b", True, "columns that may be missing in place of ties (A.7), are not covered"),
             ("3", True, "The assessment of risks that EN 1991-1-7 A.4 asks for is not covered"),
         ):
             with self.subTest(consequences):

@@ -33,7 +33,7 @@ from engine.standards.en.wind_local import local_pressures
 from engine.structure.model import Floats, Member, Structure
 from engine.verification.checks import Checks
 from engine.verification.grounds import Lengths
-from engine.verification.least import Splice
+from engine.verification.least import Splice, TiesAsked
 from engine.verification.secondary import Secondary
 
 
@@ -116,8 +116,9 @@ class Eurocodes:
     def splice(self, document: Document, parts: Sequence[tuple[Section, Material]], compression: float) -> Splice:
         return splice(document, parts, compression)
 
-    def ties_asked(self, document: Document) -> tuple[bool, str]:
-        return document.rules.consequences not in ("", "1"), ASKED[document.rules.consequences]
+    def ties_asked(self, document: Document) -> TiesAsked:
+        own = document.rules.consequences
+        return TiesAsked(own not in ("", "1"), own in ("2b", "3"), ASKED[own])
 
     def ties(self, document: Document, cases: Sequence[Case], on: Floats) -> Floats:
         return ties(document, cases, on)

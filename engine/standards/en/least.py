@@ -24,9 +24,9 @@ ASKED = {
     "": "No consequence class is stated: whether ties must hold the building together when a part of it fails (EN 1991-1-7 A.4) is not asked here.",
     "1": "Consequence class 1: no ties are asked for (EN 1991-1-7 A.4).",
     "2a": "Consequence class 2a: horizontal ties (EN 1991-1-7 A.5.1), below at each end of a beam that meets a column.",
-    "2b": "Consequence class 2b: horizontal ties (EN 1991-1-7 A.5.1), below at each end of a beam that meets a column. Vertical ties, or columns "
-    "that may be missing (A.6, A.7), are not covered.",
-    "3": "Consequence class 3: horizontal ties as of class 2b are told below at each end of a beam that meets a column. The assessment of risks that "
+    "2b": "Consequence class 2b: horizontal ties (EN 1991-1-7 A.5.1), below at each end of a beam that meets a column, and vertical ties (A.6), below at "
+    "each splice of a column. What holds columns down at their bases, and columns that may be missing in place of ties (A.7), are not covered.",
+    "3": "Consequence class 3: ties as of class 2b are told below at each end of a beam that meets a column and at each splice of one. The assessment of risks that "
     "EN 1991-1-7 A.4 asks for is not covered.",
 }
 
