@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from resource import RUSAGE_CHILDREN, RUSAGE_SELF, getrusage
+from resource import RUSAGE_SELF, getrusage
 from time import perf_counter
 
 from engine.bench import bench
@@ -16,11 +16,6 @@ from publish.typeset import typeset
 def whole_bench() -> str:
     """The bench of the engine, then a line for a dossier at the normal level and one in full with every member."""
     return "\n".join([bench(), *dossier_lines()])
-
-
-def _most(whose: int) -> float:
-    """The most that this process, or one that it started, has had in memory, MB."""
-    return getrusage(whose).ru_maxrss / 1024
 
 
 def dossier_lines() -> list[str]:
@@ -38,7 +33,7 @@ def dossier_lines() -> list[str]:
         set_in_type = perf_counter() - start - told
         lines.append(
             f"dossier, {name}: {pages.count} pages; told in {told * 1e3:.0f} ms, set in type in {set_in_type * 1e3:.0f} ms: "
-            f"{(told + set_in_type) / seconds:.1f} × the chain ({seconds * 1e3:.0f} ms); at most {_most(RUSAGE_SELF):.0f} MB with the chain, "
-            f"{_most(RUSAGE_CHILDREN):.0f} MB beside it where type is set"
+            f"{(told + set_in_type) / seconds:.1f} × the chain ({seconds * 1e3:.0f} ms); at most {getrusage(RUSAGE_SELF).ru_maxrss / 1024:.0f} MB with the chain, "
+            f"{pages.memory:.0f} MB beside it where type is set"
         )
     return lines

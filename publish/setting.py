@@ -28,7 +28,15 @@ def main() -> None:
     assert isinstance(pdf, bytes)
     (folder / "pages.pdf").write_bytes(pdf)
     places, count = (json.loads(compiler.query(f"<{name}>", field="value")) for name in ("place", "count"))
-    (folder / "places.json").write_text(json.dumps({"places": places, "count": int(count[0])}))
+    found = {"places": places, "count": int(count[0]), "memory": _most()}
+    (folder / "places.json").write_text(json.dumps(found))
+
+
+def _most() -> float:
+    """The most that this process has had in memory, MB; 0 where the system does not say."""
+    status = Path("/proc/self/status")
+    said = status.read_text().splitlines() if status.exists() else []
+    return next((float(line.split()[1]) / 1024 for line in said if line.startswith("VmHWM")), 0.0)
 
 
 if __name__ == "__main__":

@@ -42,11 +42,12 @@ class Section:
 
 @dataclass(frozen=True)
 class Pages:
-    """A dossier in type."""
+    """A dossier in type. memory: the most that setting it took, MB."""
 
     pdf: bytes
     count: int
     sections: tuple[Section, ...]
+    memory: float = 0.0
 
 
 def typeset(dossier: Dossier, progress: Progress = quiet, pictures: Mapping[str, bytes] | None = None) -> Pages:
@@ -66,7 +67,7 @@ def typeset(dossier: Dossier, progress: Progress = quiet, pictures: Mapping[str,
         pdf = (folder / "pages.pdf").read_bytes()
         found = json.loads((folder / "places.json").read_text())
     places = {one["anchor"]: (int(one["page"]), round(float(one["down"]), 1)) for one in found["places"]}
-    return Pages(pdf, found["count"], tuple(_sections(data["chapters"], places)))
+    return Pages(pdf, found["count"], tuple(_sections(data["chapters"], places)), found["memory"])
 
 
 def _set(folder: Path, progress: Progress) -> None:
