@@ -15,7 +15,7 @@ from engine.catalogue.shapes.angles import angle
 from engine.catalogue.shapes.channels import channel
 from engine.catalogue.shapes.cold_formed import lipped_channel, zed
 from engine.catalogue.shapes.hollow import circular_hollow, rectangular_hollow
-from engine.catalogue.shapes.i_sections import i_torsion, rolled_i
+from engine.catalogue.shapes.i_sections import i_torsion, rolled_i, welded_i
 from engine.catalogue.shapes.solid import flat_bar, round_bar
 from engine.catalogue.shapes.tees import tee
 from engine.errors import ModelError
@@ -156,8 +156,13 @@ def catalogue() -> Mapping[str, Section]:
 
 
 def made_to_size(name: str) -> Section | None:
-    """A solid section of any size by its name: “FL 100x10” (flat, mm), “RECT 200x400” (width × depth), “RD 25”, or a tee
-    “TEE 600x500x150x200” (width of the flange × depth × flange × web); else None."""
+    """A section of any size by its name: “FL 100x10” (flat, mm), “RECT 200x400” (width × depth), “RD 25”, a tee
+    “TEE 600x500x150x200” (width of the flange × depth × flange × web), or an I section welded of three plates “WI 800x300x10x20” (depth × width of
+    both flanges × web × flange); else None."""
+    if match := re.fullmatch(r"WI (\d+(?:\.\d+)?)x(\d+(?:\.\d+)?)x(\d+(?:\.\d+)?)x(\d+(?:\.\d+)?)", name):
+        h, b, tw, tf = (float(size) / 1000 for size in match.groups())
+        sound = 0.001 <= tw < b <= 5 and tf >= 0.001 and 2 * tf < h <= 5
+        return welded_i(name, h, b, tf, tw, family="WI") if sound else None
     if match := re.fullmatch(r"TEE (\d+(?:\.\d+)?)x(\d+(?:\.\d+)?)x(\d+(?:\.\d+)?)x(\d+(?:\.\d+)?)", name):
         b, h, tf, tw = (float(size) / 1000 for size in match.groups())
         sound = 0.001 <= tw < b <= 5 and 0.001 <= tf < h <= 5
@@ -193,6 +198,11 @@ def _near(name: str) -> list[str]:
 def _size(name: str) -> float:
     found = re.search(r"[\d.]+", name)
     return float(found[0].strip(".") or 0) if found else 0.0
+
+
+def is_known(name: str) -> bool:
+    """Whether there is a section, or a series, of that name."""
+    return name in FAMILIES or name in makers() or made_to_size(name) is not None
 
 
 def family_of(name: str) -> list[Section]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from itertools import product
 from typing import Annotated, Literal
 
 from pydantic import Field, field_validator, model_validator
@@ -10,14 +11,37 @@ from engine.document.base import Name, Part
 from engine.document.references import MemberName
 
 Price = Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)]
+Each = Annotated[float, Field(ge=0, le=100_000, allow_inf_nan=False)]
+Lengths = Annotated[list[Annotated[float, Field(ge=50, le=5000, allow_inf_nan=False)]], Field(max_length=20)]
+Thicknesses = Annotated[list[Annotated[float, Field(ge=3, le=150, allow_inf_nan=False)]], Field(max_length=20)]
 Size = Annotated[float, Field(gt=0, le=5, allow_inf_nan=False)]
 Share = Annotated[float, Field(ge=0.2, le=1, allow_inf_nan=False)]
+
+
+class Plates(Part):
+    """I sections welded of three plates, of all depths × widths of both flanges × thicknesses of web and flanges, in mm; of none where one of the
+    lists is empty."""
+
+    depths: Lengths = []
+    widths: Lengths = []
+    webs: Thicknesses = []
+    flanges: Thicknesses = []
+
+    @property
+    def names(self) -> list[str]:
+        """The names of all of them that are I sections: flanges no thinner than the web, and wider than it is thick."""
+        return [
+            f"WI {h:g}x{b:g}x{tw:g}x{tf:g}"
+            for h, b, tw, tf in product(self.depths, self.widths, self.webs, self.flanges)
+            if tw <= tf and tw < b and 2 * tf < h
+        ]
 
 
 class GroupPlan(Part):
     """What may be chosen for a group.
 
-    locked: keeps what it has. families: series by name, its own by default; only: these sections alone. Depths and widths in metres.
+    locked: keeps what it has. families: series by name, its own by default; only: these sections alone; plates: sections welded
+    of plates, besides the series that are named. Depths and widths in metres.
     grades: tried beside the one that it has. target: utilisation that may be reached, the reserve of all by default. not_deeper_than,
     as_deep_as: names of other groups. ends_apart: the first and the last frame are a group of their own.
     """
@@ -25,6 +49,7 @@ class GroupPlan(Part):
     locked: bool = False
     families: Annotated[list[Name], Field(max_length=40)] = []
     only: Annotated[list[Name], Field(max_length=200)] = []
+    plates: Plates | None = None
     least_depth: Size | None = None
     most_depth: Size | None = None
     least_width: Size | None = None
@@ -59,7 +84,8 @@ class OwnGroup(Part):
 
 
 class Prices(Part):
-    """Prices by kilogram of what is rolled, hollow and welded; by kilogram more of grades; by piece. carbon: kg CO2e by kilogram.
+    """Prices by kilogram of what is rolled, hollow and welded; by kilogram more of grades; by piece, by stay and haunch; weld: by metre of a seam between
+    web and flange, where the kilogram of what is welded does not bear it. carbon: kg CO2e by kilogram.
 
     Examples to begin with, from no list: an office states its own.
     """
@@ -68,17 +94,23 @@ class Prices(Part):
     hollow: Price = 3.0
     welded: Price = 3.6
     grades: dict[Name, Price] = {"S420": 0.2, "S460": 0.25}
-    piece: Annotated[float, Field(ge=0, le=100_000, allow_inf_nan=False)] = 60.0
+    piece: Each = 60.0
+    stay: Each = 25.0
+    haunch: Each = 150.0
+    weld: Price = 0.0
     carbon: Price = 1.2
 
 
 class SizingPlan(Part):
     """How everything is sized. reserve: share of the resistance that stays unused; slenderness: L_cr/i at most of what may be pressed, 0
-    for none, a limit of practice; groups: by the name of a group that is proposed or of an own one."""
+    for none, a limit of practice; stock: sections, or series, that alone are taken where a group names none, all where there are none; avoid: those that are
+    not; groups: by the name of a group that is proposed or of an own one."""
 
     objective: Literal["mass", "cost"] = "mass"
     reserve: Annotated[float, Field(ge=0, le=0.5, allow_inf_nan=False)] = 0.0
     slenderness: Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)] = 250.0
     prices: Prices = Prices()
+    stock: Annotated[list[Name], Field(max_length=2000)] = []
+    avoid: Annotated[list[Name], Field(max_length=2000)] = []
     groups: dict[Name, GroupPlan] = {}
     own: Annotated[list[OwnGroup], Field(max_length=200)] = []

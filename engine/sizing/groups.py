@@ -13,7 +13,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from engine.catalogue.properties import Section
-from engine.catalogue.sections import family_of, makers
+from engine.catalogue.sections import family_of, is_known, makers
 from engine.document import Document
 from engine.document.sizing import GroupPlan, Prices
 from engine.editing.apply import operate
@@ -26,6 +26,12 @@ from engine.structure.words import ROLE_WORDS, label
 
 #: candidates of a group at most
 MOST = 600
+#: families of sections that are welded of plates or parts
+WELDED = ("built", "WI")
+#: roles whose inner flange is held by stays; of others it is by what meets them
+STAYED = ("rafter", "column", "gable post")
+#: what is nearer to an end of a member is there, m
+NEAR = 1e-6
 
 
 @dataclass(frozen=True)
@@ -140,7 +146,7 @@ def _group(structure: Structure, name: str, members: list[int], plan: GroupPlan)
         kept = "known by its stiffness alone"
     elif any(m.material.strength is None for m in own):
         kept = "its material has no design strength"
-    elif largest.section.name not in makers() and not plan.families and not plan.only:
+    elif largest.section.name not in makers() and not (plan.families or plan.only or plan.plates):
         kept = "its section belongs to no series: name the series that it may be taken from"
     elif any(m.pieces and any(p.section.shape != "haunched" for p in m.pieces) for m in own):
         kept = "tapered"
@@ -190,7 +196,7 @@ def candidates_of(document: Document, structure: Structure, group: Group) -> Can
     prices = document.sizing.prices
     by_mass = [s.A * length * materials.material(grade).density for s, grade in choices]
     by_cost = [
-        m * price(prices, s, grade) + prices.piece * len(members)
+        m * price(prices, s, grade) + prices.weld * seams(s) * length + _made(prices, structure, members)
         for m, (s, grade) in zip(by_mass, choices, strict=True)
     ]
     if document.sizing.objective == "cost" and not all(price(prices, s, grade) for s, grade in choices):
@@ -244,16 +250,22 @@ def _slenderness(
 
 def _allowed(document: Document, group: Group, now: Section, place: str) -> list[Section]:
     plan, materials = group.plan, materials_of(document)
+    plates = [materials.section(name, f"{place}.plates") for name in plan.plates.names] if plan.plates else []
+    if plan.plates and not plates:
+        raise ModelError(
+            f"“{group.name}” has no section of plates: state depths, widths and both thicknesses.", f"{place}.plates"
+        )
     if plan.only:
         found = [materials.section(name, f"{place}.only") for name in plan.only]
     else:
-        families = plan.families or [now.family]
-        found = []
+        families = plan.families or ([] if plates else [now.family])
+        found = list(plates)
         for family in families:
             of = next((name for name, (own, _) in makers().items() if own == family), None)
             if of is None:
                 raise ModelError(f"There is no series “{family}”.", f"{place}.families")
             found += family_of(of)
+        found = _on_stock(document, group, found)
     limits = (plan.least_depth, plan.most_depth, plan.least_width, plan.most_width)
     least_h, most_h, least_b, most_b = (
         x if x is not None else y for x, y in zip(limits, (0.0, np.inf, 0.0, np.inf), strict=True)
@@ -265,10 +277,43 @@ def _allowed(document: Document, group: Group, now: Section, place: str) -> list
     return kept
 
 
+def _on_stock(document: Document, group: Group, found: list[Section]) -> list[Section]:
+    """Those of what is on stock, where anything is said of that, and of what is not avoided. Raises ModelError for names that are none, and where nothing
+    is left."""
+    plan = document.sizing
+    for where, names in (("stock", plan.stock), ("avoid", plan.avoid)):
+        wrong = next((name for name in names if not is_known(name)), None)
+        if wrong is not None:
+            raise ModelError(f"There is no section and no series “{wrong}”.", f"sizing.{where}")
+    stock, avoid = set(plan.stock), set(plan.avoid)
+    kept = [s for s in found if not stock or {s.name, s.family} & stock]
+    kept = [s for s in kept if not {s.name, s.family} & avoid]
+    if not kept:
+        words = "is on stock" if stock else "is not to be avoided"
+        raise ModelError(
+            f"“{group.name}” has no section that {words}: name others for it.", f"sizing.groups.{group.name}"
+        )
+    return kept
+
+
+def seams(section: Section) -> int:
+    """Seams between the plates of a section: four, where it is welded."""
+    return 4 if section.family in WELDED and section.shape in ("I", "welded I", "box") else 0
+
+
+def _made(prices: Prices, structure: Structure, members: list[Member]) -> float:
+    """What members cost whatever they are made of: by piece, and by what is put on them."""
+    haunches = sum(h is not None for m in members for h in m.haunches)
+    stays = sum(
+        sum(NEAR < x < structure.length(m) - NEAR for x in m.inner) for m in members if m.role in STAYED or not m.jig
+    )
+    return prices.piece * len(members) + prices.haunch * haunches + prices.stay * stays
+
+
 def price(prices: Prices, section: Section, grade: str) -> float:
     """Of one kilogram; 0 where none is stated."""
     hollow = section.shape in ("square", "rectangular", "circular")
-    base = prices.hollow if hollow else prices.welded if section.family == "built" else prices.rolled
+    base = prices.hollow if hollow else prices.welded if section.family in WELDED else prices.rolled
     return base + prices.grades.get(grade, 0.0) if base else 0.0
 
 

@@ -26,15 +26,35 @@ Value = float | str
 
 @dataclass(frozen=True)
 class Quantity:
-    """What a study varies in a hall. unit: "" for a number of things; options: what it may be, () for any number. read: what a document
-    has now, None where it has none; write: a jig that has another."""
+    """What a study varies. unit: "" for a number of things; options: what it may be, () for any number. read: what a document with a hall
+    has now, None where it has none; write: a document that has another."""
 
     key: str
     words: str
     unit: str
     options: tuple[str, ...]
-    read: Callable[[HallJig], Value | None]
-    write: Callable[[HallJig, Any], HallJig]
+    read: Callable[[Document], Value | None]
+    write: Callable[[Document, Any], Document]
+
+
+def _of_hall(
+    key: str,
+    words: str,
+    unit: str,
+    options: tuple[str, ...],
+    read: Callable[[HallJig], Value | None],
+    write: Callable[[HallJig, Any], HallJig],
+) -> Quantity:
+    """A quantity of the hall's jig."""
+
+    def now(document: Document) -> Value | None:
+        return read(document.hall) if document.hall else None
+
+    def then(document: Document, value: Any) -> Document:
+        assert document.hall is not None
+        return document.model_copy(update={"hall": write(document.hall, value)})
+
+    return Quantity(key, words, unit, options, now, then)
 
 
 def _but(jig: HallJig, **values: Any) -> HallJig:
@@ -70,12 +90,42 @@ def _of_purlins(jig: HallJig, **values: Any) -> HallJig:
     return _but(jig, purlins=jig.purlins.model_copy(update=values))
 
 
+#: what is said of the order of the analysis, and how a document has it
+ORDERS = {"where it must be": "by alpha_cr", "always": "second"}
+
+
+def _order_now(document: Document) -> Value | None:
+    return next((words for words, order in ORDERS.items() if order == document.analysis.order), None)
+
+
+def _order_then(document: Document, words: str) -> Document:
+    analysis = document.analysis.model_copy(update={"order": ORDERS[words]})
+    return document.model_copy(update={"analysis": analysis})
+
+
+def _ends_now(document: Document) -> Value | None:
+    return "apart" if any(plan.ends_apart for plan in document.sizing.groups.values()) else "alike"
+
+
+def _ends_then(document: Document, words: str) -> Document:
+    """The end frames of every group that has some a group of their own, or of none."""
+    structure = expand(document)
+    last = max((m.frame for m in structure.members if m.frame), default=0)
+    plans = dict(document.sizing.groups)
+    for group in groups_of(document, structure):
+        frames = {structure.members[i].frame for i in group.members}
+        mixed = last > 2 and frames & {1, last} and frames - {0, 1, last}
+        if mixed or group.plan.ends_apart:
+            plans[group.name] = group.plan.model_copy(update={"ends_apart": words == "apart"})
+    return document.model_copy(update={"sizing": document.sizing.model_copy(update={"groups": plans})})
+
+
 QUANTITIES: dict[str, Quantity] = {
     q.key: q
     for q in (
-        Quantity("frames", "Frames over its length", "", (), lambda j: float(j.frames), _frames),
-        Quantity("pitch", "Pitch of the roof", "°", (), lambda j: j.bays[0].pitch, _pitch),
-        Quantity(
+        _of_hall("frames", "Frames over its length", "", (), lambda j: float(j.frames), _frames),
+        _of_hall("pitch", "Pitch of the roof", "°", (), lambda j: j.bays[0].pitch, _pitch),
+        _of_hall(
             "haunch length",
             "Length of the eaves haunches",
             "m",
@@ -83,7 +133,7 @@ QUANTITIES: dict[str, Quantity] = {
             lambda j: j.eaves_haunch.length if j.eaves_haunch else 0.0,
             lambda j, v: _haunch(j, "length", v),
         ),
-        Quantity(
+        _of_hall(
             "haunch depth",
             "Depth of the eaves haunches",
             "m",
@@ -91,7 +141,7 @@ QUANTITIES: dict[str, Quantity] = {
             lambda j: j.eaves_haunch.depth if j.eaves_haunch else 0.0,
             lambda j, v: _haunch(j, "depth", v),
         ),
-        Quantity(
+        _of_hall(
             "purlins",
             "Spacing of the purlins",
             "m",
@@ -99,7 +149,7 @@ QUANTITIES: dict[str, Quantity] = {
             lambda j: j.purlins.spacing,
             lambda j, v: _of_purlins(j, spacing=v),
         ),
-        Quantity(
+        _of_hall(
             "stays",
             "Purlins from stay to stay",
             "",
@@ -107,7 +157,7 @@ QUANTITIES: dict[str, Quantity] = {
             lambda j: float(j.purlins.stay_every),
             lambda j, v: _of_purlins(j, stay_every=int(v) if v == int(v) else v),
         ),
-        Quantity(
+        _of_hall(
             "bases",
             "Bases",
             "",
@@ -115,7 +165,7 @@ QUANTITIES: dict[str, Quantity] = {
             lambda j: j.bases,
             lambda j, v: _but(j, bases=v),
         ),
-        Quantity(
+        _of_hall(
             "base stiffness",
             "Stiffness of the bases",
             "kNm/rad",
@@ -123,7 +173,7 @@ QUANTITIES: dict[str, Quantity] = {
             lambda j: j.base_stiffness if j.bases == "spring" else None,
             lambda j, v: _but(j, bases="spring", base_stiffness=v),
         ),
-        Quantity(
+        _of_hall(
             "roof",
             "Roof",
             "",
@@ -131,7 +181,7 @@ QUANTITIES: dict[str, Quantity] = {
             lambda j: "truss" if j.truss else "portal",
             _roof,
         ),
-        Quantity(
+        _of_hall(
             "grade",
             "Grade of everything",
             "",
@@ -139,6 +189,8 @@ QUANTITIES: dict[str, Quantity] = {
             lambda j: j.grade,
             lambda j, v: _but(j, grade=v),
         ),
+        Quantity("end frames", "End frames", "", ("alike", "apart"), _ends_now, _ends_then),
+        Quantity("order", "Analysis in second order", "", tuple(ORDERS), _order_now, _order_then),
     )
 }
 
@@ -155,7 +207,7 @@ def varied(document: Document, values: Mapping[str, Value]) -> Document:
     """The document with other parameters of its hall. Raises ModelError for what is not known or makes no hall."""
     if document.hall is None:
         raise ModelError("A study varies a hall, and there is none.", "hall")
-    jig = document.hall
+    other = document
     for key, value in values.items():
         if key not in QUANTITIES:
             raise ModelError(f"“{key}” is nothing that a study varies.", key)
@@ -164,8 +216,8 @@ def varied(document: Document, values: Mapping[str, Value]) -> Document:
             raise ModelError(f"{quantity.words}: {value} is none of {', '.join(quantity.options)}.", key)
         if not quantity.options and isinstance(value, str):
             raise ModelError(f"{quantity.words}: “{value}” is no number.", key)
-        jig = quantity.write(jig, value)
-    return read_document(document.model_dump(mode="json") | {"hall": jig.model_dump(mode="json")})
+        other = quantity.write(other, value)
+    return read_document(other.model_dump(mode="json"))
 
 
 def in_words(values: Mapping[str, Value]) -> str:
@@ -229,6 +281,10 @@ def ways(document: Document) -> list[dict[str, Value]]:
     for count in (jig.frames - 1, jig.frames + 1):
         if count >= 2:
             found.append({"frames": float(count)})
+    if jig.frames > 2 and _ends_now(document) == "alike":
+        found.append({"end frames": "apart"})
+    if document.analysis.order == "by alpha_cr":
+        found.append({"order": "always"})
     return found
 
 

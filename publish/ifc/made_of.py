@@ -63,7 +63,7 @@ class MadeOf:
             chosen = self.settled.get((_of("Profile", name), "section"))
             if chosen is not None and chosen != AS_IT_IS:
                 self.sections[shape] = section_named(chosen).name, ""
-            elif name in catalogue() or re.fullmatch(r"(RD|FL|RECT) \d[\dx.]*", name):
+            elif name in catalogue() or re.fullmatch(r"(RD|FL|RECT|WI) \d[\dx.]*", name):
                 self.sections[shape] = name, self.other_size(profile, name)
             else:
                 self.sections[shape] = self.matched(profile, name, plates)

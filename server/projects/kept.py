@@ -16,7 +16,7 @@ from engine.standards.family import national_values
 from server.projects.changes import Change
 from server.projects.models import OfficeKept
 
-Kind = Literal["national", "limits", "prices", "materials", "tables", "dossier", "template"]
+Kind = Literal["national", "limits", "prices", "stock", "materials", "tables", "dossier", "template"]
 #: kind -> what it is called, and the paths of the document that it takes up, where these are always the same
 KINDS: dict[str, tuple[str, tuple[str, ...]]] = {
     "national": ("National values", ()),
@@ -33,6 +33,7 @@ KINDS: dict[str, tuple[str, tuple[str, ...]]] = {
         ),
     ),
     "prices": ("Prices", ("sizing.prices",)),
+    "stock": ("Stock", ("sizing.stock", "sizing.avoid")),
     "materials": ("Materials", ("materials",)),
     "tables": ("Tables of purlins and rails", ("load_tables",)),
     "dossier": ("Layout of the dossier", ("dossier.paper", "dossier.every_member", "dossier.chapters")),

@@ -75,7 +75,7 @@ def out(project: Project, revision: Revision) -> told.StudyOut:
     quantities = []
     if hall is not None:
         quantities = [
-            told.QuantityOut(key=q.key, words=q.words, unit=q.unit, options=list(q.options), now=q.read(hall))
+            told.QuantityOut(key=q.key, words=q.words, unit=q.unit, options=list(q.options), now=q.read(document))
             for q in QUANTITIES.values()
         ]
     found = project.runs.filter(kind=Run.Kind.STUDY).select_related("revision", "project").order_by("pk")

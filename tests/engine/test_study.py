@@ -10,6 +10,7 @@ from engine.document.rules import Inside, WindOptions
 from engine.document.sizing import GroupPlan, SizingPlan
 from engine.errors import ModelError
 from engine.expand import expand
+from engine.sizing.groups import Choice, groups_of
 from engine.sizing.study import MOST, QUANTITIES, grid, in_words, solve, taken, varied, ways
 
 
@@ -37,11 +38,32 @@ class Varied(unittest.TestCase):
             "base stiffness": 8000.0,
             "roof": "truss",
             "grade": "S275",
+            "end frames": "apart",
+            "order": "always",
         }
         self.assertEqual(set(values), set(QUANTITIES))
         for key, value in values.items():
             with self.subTest(key):
-                self.assertEqual(QUANTITIES[key].read(varied(shed(), {key: value}).hall), value)
+                self.assertEqual(QUANTITIES[key].read(varied(shed(), {key: value})), value)
+
+    def test_end_frames_apart_are_groups_of_their_own_and_taken_so(self):
+        document = shed()
+        apart = varied(document, {"end frames": "apart"})
+        names = {g.name for g in groups_of(apart, expand(apart))}
+        self.assertTrue({"Rafters", "Rafters, end frames", "Columns", "Columns, end frames"} <= names)
+        self.assertEqual(varied(apart, {"end frames": "alike"}).sizing.groups["Rafters"].ends_apart, False)
+        # two frames have no inner ones
+        two = varied(shed(spacings=[5.0]), {"end frames": "apart"})
+        self.assertEqual({g.name for g in groups_of(two, expand(two))} & {"Rafters, end frames"}, set())
+        lighter = taken(document, {"end frames": "apart"}, {"Rafters, end frames": Choice("IPE 300", "S355")})
+        made = {m.name: m.section.name for m in expand(lighter).members if m.role == "rafter"}
+        self.assertEqual({made[n] for n in made if not n.startswith("frame-2")}, {"IPE 300"})
+        self.assertEqual({made[n] for n in made if n.startswith("frame-2")}, {"IPE 360"})
+
+    def test_a_split_never_weighs_more(self):
+        whole, split = (solve(shed(), values).sizing for values in ({}, {"end frames": "apart"}))
+        self.assertTrue(split.passes)
+        self.assertLessEqual(split.after[0], whole.after[0] + 1e-6)
 
     def test_the_length_of_the_hall_stays(self):
         hall = varied(shed(spacings=[5.0, 6.0]), {"frames": 5.0}).hall
@@ -87,7 +109,7 @@ class Varied(unittest.TestCase):
         document = shed(bases="pinned")
         for values in ways(document):
             changed = varied(document, values)
-            self.assertNotEqual(changed.hall, document.hall, values)
+            self.assertNotEqual(changed, document, values)
         self.assertNotIn({"bases": "fixed"}, ways(shed(bases="fixed")))
 
 

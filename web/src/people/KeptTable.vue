@@ -35,7 +35,7 @@ async function drop(number: number) {
   <ElTable
     :data="kept"
     aria-label="What the office keeps"
-    empty-text="Nothing yet. National values, limits, prices, materials and dossiers are kept from where they stand in a project; a project as a template from the list of projects."
+    empty-text="Nothing yet. National values, limits, prices, stock, materials and dossiers are kept from where they stand in a project; a project as a template from the list of projects."
   >
     <ElTableColumn label="What" prop="title" width="220" sortable />
     <ElTableColumn label="Name" prop="name" sortable />

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { ElButton, ElCheckbox, ElInputNumber, ElOption, ElSelect } from 'element-plus'
+import { ElButton, ElCheckbox, ElCollapse, ElCollapseItem, ElInputNumber, ElOption, ElSelect } from 'element-plus'
 import { computed } from 'vue'
 import { useSizing } from '../../stores/sizing'
 import { useWorkbench } from '../../stores/workbench'
+import PlatesPart from './PlatesPart.vue'
 
 /** What the chosen group may have. */
 const bench = useWorkbench()
@@ -126,6 +127,11 @@ function scatter() {
         <ElOption v-for="name in others" :key="name" :value="name" :label="name" />
       </ElSelect>
     </div>
+    <ElCollapse class="more">
+      <ElCollapseItem :title="plan.plates ? 'Welded of plates' : 'Welded of plates, none'">
+        <PlatesPart :group="group.name" :off="off" />
+      </ElCollapseItem>
+    </ElCollapse>
     <p class="note">
       <ElCheckbox
         v-if="hall || apart.on"

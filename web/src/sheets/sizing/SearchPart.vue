@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import OfficeKept from '../../components/OfficeKept.vue'
 import { useSizing } from '../../stores/sizing'
 import { useWorkbench } from '../../stores/workbench'
+import StockPart from './StockPart.vue'
 
 /** What is made least, and by which prices. */
 const bench = useWorkbench()
@@ -14,7 +15,10 @@ const FIELDS = [
   ['rolled', 'Rolled', 'by kg'],
   ['hollow', 'Hollow', 'by kg'],
   ['welded', 'Welded', 'by kg'],
+  ['weld', 'Seam', 'by m, 0: in the kg'],
   ['piece', 'Piece', 'each'],
+  ['stay', 'Stay', 'each'],
+  ['haunch', 'Haunch', 'each'],
   ['carbon', 'CO₂e', 'kg by kg'],
 ] as const
 const aim = (value: unknown) => sizing.set('objective', value, value === 'cost' ? 'least cost' : 'least mass')
@@ -77,7 +81,7 @@ const set = (key: string, label: string, value: number | undefined) =>
             controls-position="right"
             :model-value="prices[key]"
             :min="0"
-            :step="key === 'piece' ? 5 : 0.1"
+            :step="['piece', 'stay', 'haunch'].includes(key) ? 5 : 0.1"
             :disabled="off"
             :aria-label="`${label} ${unit}`"
             @change="set(key, label, $event)"
@@ -85,6 +89,9 @@ const set = (key: string, label: string, value: number | undefined) =>
         </template>
       </div>
       <OfficeKept kind="prices" />
+    </ElCollapseItem>
+    <ElCollapseItem title="What is on stock, what is avoided">
+      <StockPart />
     </ElCollapseItem>
   </ElCollapse>
 </template>
@@ -104,17 +111,5 @@ const set = (key: string, label: string, value: number | undefined) =>
 small {
   color: var(--ink-2);
   font-size: 11px;
-}
-.more {
-  border: 0;
-}
-.more :deep(.el-collapse-item__header) {
-  height: 30px;
-  padding: 0 12px;
-  font: 500 12.5px var(--condensed);
-  background: none;
-}
-.more :deep(.el-collapse-item__wrap) {
-  background: none;
 }
 </style>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ElButton, ElCheckbox, ElCheckboxGroup, ElInput } from 'element-plus'
 import { computed, reactive, watch } from 'vue'
+import { numbers } from '../../lib/numbers'
 import { useStudy, type Quantity } from '../../stores/study'
 import { useWorkbench } from '../../stores/workbench'
 
@@ -16,18 +17,6 @@ watch(
     for (const of of [texts, kinds]) for (const key of Object.keys(of)) delete of[key]
   },
 )
-/** “5, 6, 7.5” or “5 to 8 by 0.5”; null where it is neither. */
-function numbers(text: string): number[] | null {
-  const range = /^\s*(-?[\d.]+)\s*(?:to|–|…)\s*(-?[\d.]+)\s*(?:by|step)\s*([\d.]+)\s*$/.exec(text)
-  if (range) {
-    const [from, to, by] = range.slice(1).map(Number) as [number, number, number]
-    if (![from, to, by].every(Number.isFinite) || by <= 0 || to < from || (to - from) / by > 49) return null
-    return Array.from({ length: Math.floor((to - from) / by + 1e-9) + 1 }, (_, k) => +(from + k * by).toFixed(6))
-  }
-  const found = text.split(/[\s,;]+/).filter(Boolean)
-  const values = found.map(Number)
-  return values.every(Number.isFinite) ? values : null
-}
 const ranges = computed(() => {
   const found: Record<string, (number | string)[]> = {}
   for (const q of quantities.value) {
