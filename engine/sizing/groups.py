@@ -196,7 +196,7 @@ def candidates_of(document: Document, structure: Structure, group: Group) -> Can
     prices = document.sizing.prices
     by_mass = [s.A * length * materials.material(grade).density for s, grade in choices]
     by_cost = [
-        m * price(prices, s, grade) + prices.weld * seams(s) * length + _made(prices, structure, members)
+        m * price(prices, s, grade) + prices.weld * seams(s) * length + made(prices, structure, members)
         for m, (s, grade) in zip(by_mass, choices, strict=True)
     ]
     if document.sizing.objective == "cost" and not all(price(prices, s, grade) for s, grade in choices):
@@ -301,7 +301,7 @@ def seams(section: Section) -> int:
     return 4 if section.family in WELDED and section.shape in ("I", "welded I", "box") else 0
 
 
-def _made(prices: Prices, structure: Structure, members: list[Member]) -> float:
+def made(prices: Prices, structure: Structure, members: list[Member]) -> float:
     """What members cost whatever they are made of: by piece, and by what is put on them."""
     haunches = sum(h is not None for m in members for h in m.haunches)
     stays = sum(

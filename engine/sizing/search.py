@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from itertools import combinations
 
 import numpy as np
@@ -40,17 +40,38 @@ class Lost:
 
 @dataclass(frozen=True)
 class Space:
-    """All assignments. targets: (groups,) the largest utilisation that each may reach."""
+    """All assignments. targets: (groups,) the largest utilisation that each may reach; uncovered: by group the candidates, (n,), that no check covers, as
+    far as that is known."""
 
     groups: tuple[Group, ...]
     candidates: tuple[Candidates, ...]
     targets: Floats
+    uncovered: dict[int, Bools] = field(default_factory=dict)
 
     def weight(self, chosen: Ints) -> Floats:
         """(m,) what is made least, of assignments (m, groups)."""
         return np.asarray(sum(c.weight[chosen[:, g]] for g, c in enumerate(self.candidates)))
 
     def allowed(self, chosen: Ints) -> Bools:
+        """(m,) whether groups that are tied by their depths keep to it, and all of them are covered."""
+        found = self.tied(chosen)
+        for k, uncovered in self.uncovered.items():
+            found &= ~uncovered[chosen[:, k]]
+        return found
+
+    def no_less_slender(self, group: int, candidate: int) -> Bools:
+        """(n,) candidates of a group whose parts are at least as slender as those of one, of its shape and no weaker grade."""
+        own = self.candidates[group]
+        parts = np.array(
+            [
+                (s.h / s.tw if s.tw else 0.0, s.b / s.tf if s.tf else 0.0, _rank(c.grade))
+                for s, c in zip(own.sections, own.choices, strict=True)
+            ]
+        )
+        alike = np.array([s.shape == own.sections[candidate].shape for s in own.sections])
+        return np.asarray(alike & (parts >= parts[candidate] * (1 - MORE)).all(axis=1))
+
+    def tied(self, chosen: Ints) -> Bools:
         """(m,) whether groups that are tied by their depths keep to it."""
         found = np.ones(len(chosen), dtype=bool)
         number = {g.name: k for k, g in enumerate(self.groups)}

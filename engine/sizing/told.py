@@ -105,7 +105,7 @@ def _shelf(search: Search, k: int, at: Assignment) -> tuple[Candidate, ...]:
     rows = np.arange(first, min(first + SHELF, len(of.choices)))
     chosen = np.repeat(np.array([at]), len(rows), axis=0)
     chosen[:, k] = rows
-    fits, movement = search.space.allowed(chosen), search.foresight.movement(chosen)
+    fits, movement = search.space.tied(chosen), search.foresight.movement(chosen)
     beside = np.delete(search.foresight.strength(chosen), k, axis=1).max(axis=1, initial=0.0)
     touched = np.abs(search.foresight.shares[:, k]) > 0.02
     found = []
@@ -118,6 +118,8 @@ def _shelf(search: Search, k: int, at: Assignment) -> tuple[Candidate, ...]:
             if not touched.any():
                 values[2] = np.nan
         section, stability, service, others = (float(v) for v in values)
+        if k in search.space.uncovered and search.space.uncovered[k][number]:
+            section = float("inf")
         choice, mass, cost = of.choices[number], float(of.mass[number]), float(of.cost[number])
         whole = solved is not None and solved.whole
         slender = float(of.slenderness[number])

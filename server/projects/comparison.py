@@ -13,11 +13,12 @@ from engine.document import Document, read_stored
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.report.compared import compared
+from engine.sizing.costs import amounts
 from engine.structure.model import Member, Structure
 from server.projects import results
 from server.projects.changes import by_name, differences
 from server.projects.models import Revision
-from server.projects.project_schemas import Beside, InputDifference, MemberDifference
+from server.projects.project_schemas import AmountBeside, Beside, InputDifference, MemberDifference
 
 #: inputs, members and reactions that are told
 MOST = 200
@@ -112,6 +113,7 @@ def beside(chain: Chain, number: int, project: str, before: int) -> Beside:
             "after": number,
             "stood": found.before,
             "stands": found.after,
+            "amounts": _amounts(old, chain),
             "inputs": inputs[:MOST],
             "inputs_left": max(len(inputs) - MOST, 0),
             "members": found.members[:MOST],
@@ -123,6 +125,26 @@ def beside(chain: Chain, number: int, project: str, before: int) -> Beside:
         },
         from_attributes=True,
     )
+
+
+def _amounts(before: Chain, after: Chain) -> list[AmountBeside]:
+    """What both weigh and cost by role, by the prices of the later one."""
+    prices = after.document.sizing.prices
+    one, other = ({a.role: a for a in amounts(c.structure, prices)} for c in (before, after))
+
+    def pair(role: str, key: str) -> tuple[float, float]:
+        return tuple(float(getattr(of[role], key)) if role in of else 0.0 for of in (one, other))  # type: ignore[return-value]
+
+    return [
+        AmountBeside(
+            words=(other.get(role) or one[role]).words,
+            number=pair(role, "number"),
+            mass=pair(role, "mass"),
+            cost=pair(role, "cost"),
+            carbon=pair(role, "carbon"),
+        )
+        for role in dict.fromkeys([*other, *one])
+    ]
 
 
 def _keyed(value: Any) -> Any:

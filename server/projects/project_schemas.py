@@ -211,14 +211,28 @@ class ReactionBesideOut(BaseModel):
     after: tuple[float, float] | None
 
 
+Pair = tuple[float, float]
+
+
+class AmountBeside(BaseModel):
+    """Members of one role in two revisions: how many, t, cost by the prices of the later one, t CO2e."""
+
+    words: str
+    number: Pair
+    mass: Pair
+    cost: Pair
+    carbon: Pair
+
+
 class Beside(BaseModel):
-    """What was computed of two revisions: inputs, members and reactions that differ, the most first; how many more do, how many are
+    """What was computed of two revisions: amounts by role, inputs, members and reactions that differ, the most first; how many more do, how many are
     alike."""
 
     before: int
     after: int
     stood: EffectOut
     stands: EffectOut
+    amounts: list[AmountBeside]
     inputs: list[InputDifference]
     inputs_left: int
     members: list[MemberBesideOut]

@@ -455,7 +455,7 @@ class Prices_(unittest.TestCase):
     def test_what_is_cheapest_is_not_what_is_lightest(self):
         # the same beam in two grades: the stronger one is lighter, and dearer by the kilogram
         grades = {"Members by hand": GroupPlan(grades=["S460"])}
-        dear = Prices(rolled=2.0, grades={"S460": 2.0}, piece=0.0)
+        dear = Prices(rolled=2.0, grades={"S460": 2.0}, piece=0.0, stay=0.0)
         by_mass = size(simple_beam(6.0, 60.0, 1.0, groups=grades, prices=dear)).choices["Members by hand"]
         by_cost = size(simple_beam(6.0, 60.0, 1.0, groups=grades, prices=dear, objective="cost"))
         self.assertEqual(by_mass.grade, "S460")

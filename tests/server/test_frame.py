@@ -3,6 +3,7 @@
 from django.contrib.auth.models import User
 from django.test import Client
 
+from engine.document.sizing import Prices
 from tests.server.test_api import ApiCase
 
 
@@ -117,6 +118,15 @@ class Versions(ApiCase):
         self.assertGreater(found["tonnage_after"], found["tonnage_before"])
         beside = self.client.get(f"/api/{path}/beside?before=1").json()
         self.assertEqual((beside["before"], beside["after"]), (1, 2))
+        # what it weighs by role is what it weighs; costs by the same prices
+        for k, whole in enumerate(("stood", "stands")):
+            self.assertAlmostEqual(sum(a["mass"][k] for a in beside["amounts"]), beside[whole]["tonnage"], places=6)
+        columns = next(a for a in beside["amounts"] if a["words"] == "Columns")
+        self.assertGreater(columns["number"][0], 0)
+        prices = Prices()
+        mass, number = columns["mass"][0], columns["number"][0]
+        self.assertAlmostEqual(columns["carbon"][0], mass * prices.carbon, places=6)
+        self.assertGreaterEqual(columns["cost"][0], 1000 * mass * prices.rolled + number * prices.piece - 1e-6)
         inputs = {d["what"]: (d["before"], d["after"]) for d in beside["inputs"]}
         self.assertEqual(inputs["hall · sections · rafters"], ("IPE 500", "IPE 550"))
         chain = self.client.get(f"/api/{path}/chain?revision=2").json()

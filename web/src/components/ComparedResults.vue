@@ -28,6 +28,12 @@ const reaction = (pair: readonly number[] | null) =>
   pair ? pair.map((v) => fixed(v / 1000, 1)).join(' to ') : 'not held'
 const unit = (freedom: string) => (freedom.startsWith('r') ? 'kNm' : 'kN')
 const shownUse = (u: Schemas['VerifiedOut'] | null) => (u ? figures(u.utilisation) : 'not there')
+const TOTALS = [
+  ['Cost, by the present prices', 'cost', 0],
+  ['Carbon, t CO₂e', 'carbon', 1],
+] as const
+const total = (key: 'cost' | 'carbon', k: 0 | 1) => data.value!.amounts.reduce((sum, a) => sum + a[key][k], 0)
+const pieces = ([before, after]: readonly number[]) => (before === after ? `${after}×` : `${before}× → ${after}×`)
 const more = (count: number) => (count ? `and ${count} more` : '')
 const heads = computed(() => (data.value ? ([data.value.stood, data.value.stands] as const) : null))
 </script>
@@ -59,6 +65,23 @@ const heads = computed(() => (data.value ? ([data.value.stood, data.value.stands
         <tr>
           <td>Steel</td>
           <td v-for="(e, k) in heads" :key="k" class="mono">{{ fixed(e.tonnage, 2) }} t</td>
+        </tr>
+      </tbody>
+    </table>
+    <table>
+      <caption>
+        Steel by role, t
+      </caption>
+      <tbody>
+        <tr v-for="a in data.amounts" :key="a.words">
+          <td>
+            {{ a.words }} <small>{{ pieces(a.number) }}</small>
+          </td>
+          <td v-for="(t, k) in a.mass" :key="k" class="mono">{{ fixed(t, 2) }}</td>
+        </tr>
+        <tr v-for="[label, key, digits] in TOTALS" :key="key" class="total">
+          <td>{{ label }}</td>
+          <td v-for="k in [0, 1] as const" :key="k" class="mono">{{ fixed(total(key, k), digits) }}</td>
         </tr>
       </tbody>
     </table>

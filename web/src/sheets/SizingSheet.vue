@@ -61,18 +61,3 @@ const told = computed(() => {
   </template>
   <SearchPart />
 </template>
-
-<style scoped>
-:deep(.more) {
-  border: 0;
-}
-:deep(.more .el-collapse-item__header) {
-  height: 30px;
-  padding: 0 12px;
-  font: 500 12.5px var(--condensed);
-  background: none;
-}
-:deep(.more .el-collapse-item__wrap) {
-  background: none;
-}
-</style>

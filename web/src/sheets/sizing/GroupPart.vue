@@ -127,7 +127,7 @@ function scatter() {
         <ElOption v-for="name in others" :key="name" :value="name" :label="name" />
       </ElSelect>
     </div>
-    <ElCollapse class="more">
+    <ElCollapse class="folds">
       <ElCollapseItem :title="plan.plates ? 'Welded of plates' : 'Welded of plates, none'">
         <PlatesPart :group="group.name" :off="off" />
       </ElCollapseItem>

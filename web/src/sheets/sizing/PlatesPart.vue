@@ -56,7 +56,7 @@ const clear = () => sizing.may(props.group, 'plates', null, 'no sections of plat
       />
     </template>
     <span v-if="wrong" class="wrong" role="alert">{{ wrong }}</span>
-    <span class="buttons">
+    <span class="wide">
       <ElButton size="small" native-type="submit" :disabled="off">Offer plates</ElButton>
       <ElButton v-if="stated" size="small" :disabled="off" @click="clear">No plates</ElButton>
     </span>
@@ -73,7 +73,7 @@ const clear = () => sizing.may(props.group, 'plates', null, 'no sections of plat
   font: 400 12.5px var(--condensed);
 }
 .wrong,
-.buttons {
+.wide {
   grid-column: 1 / -1;
 }
 .wrong {

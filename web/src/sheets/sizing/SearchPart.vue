@@ -69,7 +69,7 @@ const set = (key: string, label: string, value: number | undefined) =>
       @change="slender"
     />
   </div>
-  <ElCollapse class="more">
+  <ElCollapse class="folds">
     <ElCollapseItem title="Prices, examples until yours stand here">
       <div v-if="prices" class="grid">
         <template v-for="[key, label, unit] in FIELDS" :key="key">

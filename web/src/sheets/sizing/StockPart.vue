@@ -29,22 +29,14 @@ const FIELDS = [
 </script>
 
 <template>
-  <div class="lists">
-    <TextField
-      v-for="[key, label, hint] in FIELDS"
-      :key="key"
-      :label="label"
-      :path="`sizing.${key}`"
-      :written="(sizing.plan?.[key] ?? []).join(', ')"
-      :read="read"
-      :hint="hint"
-    />
-    <OfficeKept kind="stock" />
-  </div>
+  <TextField
+    v-for="[key, label, hint] in FIELDS"
+    :key="key"
+    :label="label"
+    :path="`sizing.${key}`"
+    :written="(sizing.plan?.[key] ?? []).join(', ')"
+    :read="read"
+    :hint="hint"
+  />
+  <OfficeKept kind="stock" />
 </template>
-
-<style scoped>
-.lists {
-  padding: 0 12px 6px;
-}
-</style>
