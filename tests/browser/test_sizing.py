@@ -65,6 +65,32 @@ class SizingPage(BrowserCase):
         self.assertEqual(self.content()["sizing"]["groups"]["Columns"]["only"], [wanted])
         expect(page.get_by_role("button", name="Let it choose again")).to_be_visible()
 
+    def test_plates_and_what_is_avoided(self):
+        page = self.page
+        page.get_by_text("Welded of plates, none").click()
+        plates = {"Depths": "250 to 300 by 50", "Widths of flanges": "200, 250", "Webs": "8", "Flanges": "thick"}
+        for label, text in plates.items():
+            page.get_by_label(f"{label} of plates, mm", exact=True).fill(text)
+        page.get_by_role("button", name="Offer plates").click()
+        expect(page.get_by_role("alert").filter(has_text="Flanges: a list in mm")).to_be_visible()
+        page.get_by_label("Flanges of plates, mm", exact=True).fill("12, 15")
+        page.get_by_role("button", name="Offer plates").click()
+        expect(page.locator("header .rev")).to_have_text("rev 2")
+        plan = self.content()["sizing"]["groups"]["Columns"]["plates"]
+        self.assertEqual(plan, {"depths": [250, 300], "widths": [200, 250], "webs": [8], "flanges": [12, 15]})
+        expect(page.locator("tr:has-text('Columns')").first).to_contain_text("8 candidates")
+        page.get_by_text("What is on stock, what is avoided").click()
+        avoided = page.get_by_label("To be avoided")
+        avoided.fill("IPE 301")
+        avoided.press("Enter")
+        expect(page.get_by_text("There is no section and no series “IPE 301”.")).to_be_visible()
+        avoided.fill("IPE 300, HEA")
+        avoided.press("Enter")
+        expect(page.locator("header .rev")).to_have_text("rev 3")
+        self.assertEqual(self.content()["sizing"]["avoid"], ["IPE 300", "HEA"])
+        self.size()
+        expect(page.locator("tr:has-text('Columns') b.mono").filter(has_text="WI ").first).to_be_visible()
+
     def test_a_set_out_is_taken(self):
         page = self.page
         page.get_by_text("Set-outs", exact=True).click()
