@@ -60,7 +60,9 @@ watch(
   async () => {
     await nextTick()
     const at = box.value?.querySelector<HTMLElement>('.proposed')
-    if (box.value && at) box.value.scrollLeft = at.offsetLeft - box.value.clientWidth / 2 + at.clientWidth / 2
+    if (!box.value || !at) return
+    const [around, own] = [box.value.getBoundingClientRect(), at.getBoundingClientRect()]
+    box.value.scrollLeft += own.left - around.left - (around.width - own.width) / 2
   },
   { immediate: true },
 )
@@ -72,7 +74,7 @@ watch(
       <b>Shelf of {{ sizing.chosen }}</b>
       <template v-if="shelf.length">
         by {{ sizing.plan?.objective === 'cost' ? 'cost' : 'mass' }}; the others as proposed
-        <span>● solved by its own analysis&emsp;○ foreseen from present forces</span>
+        <span>● by its own analysis&emsp;○ foreseen</span>
       </template>
       <ElButton v-if="kept.length && bench.mayChange" size="small" text :disabled="sizing.runs" @click="free"
         >Let it choose again</ElButton
