@@ -14,13 +14,16 @@ from engine.catalogue.steels import material
 from engine.chain import run
 from engine.document import read_document
 from engine.document.base import Haunch
+from engine.dossier.second import second
 from engine.errors import ModelError
 from engine.jigs.haunches import haunch_pieces, taper
 from engine.jigs.parts import Materials
 from engine.standards.en.checks.alike import general_stretches
+from engine.standards.en.checks.evaluated import evaluated
 from engine.standards.en.general import general_check, in_plane
 from engine.standards.en.haunched import classify_haunched, haunched_arrays, haunched_check
 from engine.structure.model import Member, Piece
+from engine.verification.outcomes import Outcome
 from tests.engine.helpers import FIXED, hall, published
 
 STEEL = replace(material("S355"), E=210e9, G=80769.2e6)
@@ -333,9 +336,54 @@ class Verdicts(unittest.TestCase):
         verdict = self.verdict(drawn([0, 0, -5.0], haunch_start=plates, **self.held))
         self.assertEqual(verdict.status, "not covered")
         self.assertTrue(any("class 4" in words for words in verdict.not_covered), verdict.not_covered)
-        web = {"made_of": "plates", "web": 0.004, "flange": 0.012, "flange_width": 0.17, "length": 2.4, "depth": 0.4}
-        verdict = self.verdict(drawn([0, 0, -5.0], haunch_start=web, **self.held))
-        self.assertTrue(any("shear buckling" in words for words in verdict.not_covered), verdict.not_covered)
+
+    #: beside an IPE 360: a web of 4 mm, 388 mm deep, above the limit 72 ε = 58.6
+    THIN = {"made_of": "plates", "web": 0.004, "flange": 0.012, "flange_width": 0.17, "length": 2.4, "depth": 0.4}
+
+    def test_a_web_that_buckles_under_shear(self):
+        chain = run(drawn([0, 0, -60.0], haunch_start=self.THIN, **self.held))
+        verdict = chain.verification.verdicts[0]
+        self.assertEqual(verdict.not_covered, ())
+        self.assertTrue(any("stiffeners at the supports" in words for words in verdict.left_out), verdict.left_out)
+        grounds = chain.verification.checks.grounds
+        [row] = np.flatnonzero(grounds.deepest > 0)[:1]
+        # the piece at the clamp is the middle of a twelfth of the haunch or so: its depth below the section, of the first of its pieces
+        piece = min(chain.structure.members[0].pieces, key=lambda p: p.start)
+        below = piece.section.h2 - 0.012
+        # both webs as one plate of 4 mm: IPE 360 has 334.6 mm between its flanges, of 8 mm
+        slender = (334.6 + 1000 * below) / 4
+        self.assertAlmostEqual(float(grounds.deepest[row]), slender, delta=0.2)
+        chi = 0.83 / (slender / (86.4 * sqrt(235 / 355)))
+        bears = chi * 355e6 * (0.3346 * 0.008 + below * 0.004) / sqrt(3)
+        found = next(o for o in verdict.outcomes if o.criterion == "shear")
+        values = evaluated(grounds, 0, Outcome("shear", 0.0, found.combination, 0.0, int(row), 0)).values
+        self.assertAlmostEqual(values["Vbw_Rd"], bears, delta=2e-3 * bears)
+        self.assertAlmostEqual(values["u_Vz"], 60e3 / bears, delta=2e-3 * values["u_Vz"])
+        # what is deeper than the piece bears no less than the plastic resistance says, and falls by this one
+        self.assertLess(bears, values["Av_z"] * 355e6 / sqrt(3))
+
+    def test_beyond_what_its_web_bears_it_falls(self):
+        plates = {**self.THIN, "flange": 0.03, "flange_width": 0.3}
+        short = drawn([0, 0, -700.0], haunch_start=plates, **self.held)
+        short.members[0].section = "HEB 300"
+        verdict = self.verdict(short)
+        self.assertEqual(verdict.status, "fails")
+        self.assertGreater(self.use(short, "shear"), 1.0)
+
+    def test_a_web_that_deepens_too_fast_is_not_covered(self):
+        # 400 mm over 1.5 m: 14.9°
+        verdict = self.verdict(drawn([0, 0, -5.0], haunch_start={**self.THIN, "length": 1.5}, **self.held))
+        self.assertTrue(any("more than 10°" in words for words in verdict.not_covered), verdict.not_covered)
+        # with a web that does not buckle nobody asks
+        thick = {**self.THIN, "length": 1.5, "web": 0.008}
+        self.assertEqual(self.verdict(drawn([0, 0, -5.0], haunch_start=thick, **self.held)).not_covered, ())
+
+    def test_the_second_figure_of_such_a_web(self):
+        chain = run(drawn([0, 0, -60.0], haunch_start=self.THIN, **self.held))
+        grounds = chain.verification.checks.grounds
+        row = int(np.flatnonzero(grounds.deepest > 0)[0])
+        found = second(chain, 0, Outcome("shear", 0.1, 0, 0.0, row, 0))
+        self.assertIn("τ_cr", found.method)
 
     def test_only_i_sections_have_haunches(self):
         for name in ("RHS 300x200x10", "UPN 300"):

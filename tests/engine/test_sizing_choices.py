@@ -96,10 +96,10 @@ class OfPlates(unittest.TestCase):
 
 class Uncovered(unittest.TestCase):
     def test_what_no_check_covers_is_found_out_once(self):
-        # haunches of rafters whose web buckles under shear are not covered: three depths of one web, and one that is thick enough
+        # webs that buckle under shear are not covered where they deepen by more than 10°: three depths of one web, and one that is thick enough
         plates = Plates(depths=[450, 500, 550], widths=[200], webs=[5, 12], flanges=[12])
         jig = HallJig(
-            bays=[RoofBay(span=15.0, pitch=8.0)], eaves_height=5.0, spacings=[5.0] * 2, eaves_haunch=Haunch(length=1.5, depth=0.25)
+            bays=[RoofBay(span=15.0, pitch=8.0)], eaves_height=5.0, spacings=[5.0] * 2, eaves_haunch=Haunch(length=1.2, depth=0.25)
         )  # fmt: skip
         names = ("Columns", "Bracing", "Eaves beams", "Ridge beam")
         groups = {"Rafters": GroupPlan(plates=plates)} | {name: GroupPlan(locked=True) for name in names}

@@ -14,7 +14,7 @@ import numpy as np
 
 from engine.catalogue.properties import Section
 from engine.catalogue.steels import E, Material
-from engine.structure.model import Floats
+from engine.structure.model import Bools, Floats
 
 Values = dict[str, Any]
 
@@ -25,7 +25,8 @@ SHAPES = ("haunched", "welded I")
 @dataclass(frozen=True)
 class Haunched:
     """One entry a row: properties; of the flanges alone A_f, Wf_y, Wf_z, and how far their centroid lies from that of the whole;
-    the most slender flange c/t; of both webs (2, …) c/t, h_w/t and the heights of their upper and lower edge above the centroid."""
+    the most slender flange c/t; of both webs (2, …) c/t, h_w/t and the heights of their upper and lower edge above the centroid; whole, A_w: h_w/t
+    and area of both as one plate of the thinner one's thickness, without the flange between them; A_fc: of the larger outer flange."""
 
     A: Floats
     Iy: Floats
@@ -41,6 +42,9 @@ class Haunched:
     Wf_z: Floats
     shift: Floats
     flange: Floats
+    whole: Floats
+    A_w: Floats
+    A_fc: Floats
     web: Floats
     clear: Floats
     upper: Floats
@@ -93,6 +97,9 @@ def haunched_arrays(rows: list[tuple[Section, Material]]) -> Haunched:
             "fy": material.fy(max(s.tf, s.tw, s.tf2, s.tw2)),
             "E": material.E,
             "flange": max((s.b - s.tw - 2 * s.r) / 2 / s.tf, (s.b2 - (s.tw2 or s.tw)) / 2 / s.tf2),
+            "whole": sum(clear for _, clear, _, _ in webs) / min(t for t, clear, _, _ in webs if clear > 0),
+            "A_w": sum(t * clear for t, clear, _, _ in webs),
+            "A_fc": max(plates[0][1] * plates[0][2], plates[-1][1] * plates[-1][2]),
             "web": tuple(depth / t for t, _, depth, _ in webs),
             "clear": tuple(clear / t for t, clear, _, _ in webs),
             "upper": tuple(z for _, _, _, z in webs),
@@ -125,12 +132,30 @@ def classify_haunched(p: Haunched, N: Floats, My: Floats) -> Values:
     return v
 
 
+def buckles_in_shear(p: Haunched) -> Bools:
+    """(rows,) whether a web is above the limit of 6.2.6(6), with η = 1."""
+    return np.asarray((p.clear > 72 * np.sqrt(235e6 / p.fy * p.E / E)).any(axis=0))
+
+
 def haunched_check(
-    p: Haunched, N: Floats, Vy: Floats, Vz: Floats, T: Floats, My: Floats, Mz: Floats, gamma_M0: float
+    p: Haunched,
+    N: Floats,
+    Vy: Floats,
+    Vz: Floats,
+    T: Floats,
+    My: Floats,
+    Mz: Floats,
+    gamma_M0: float,
+    gamma_M1: float = 1.0,
+    deepest: Floats | float = 0.0,
 ) -> Values:
     """Axial force, shear and bending by the sum of their stresses. Shear above half its resistance reduces the whole bending
     resistance by 1 − ρ (safe side; 6.2.8 takes the shear area alone). Torsion is St Venant's alone, an equilibrium that is surely
-    there: it reduces shear by (6.26) and the strength for N and M by the yield criterion (6.1)."""
+    there: it reduces shear by (6.26) and the strength for N and M by the yield criterion (6.1).
+
+    deepest: h_w/t of a web that buckles under shear where it is deepest, 0 for others. It bears its own share alone, V_bw,Rd of EN 1993-1-5 5.3
+    with stiffeners at the supports and end posts that are not rigid, as one plate of the larger depth (2.5), without the flange between a section and
+    its haunch, which would stiffen it (safe side)."""
     v = classify_haunched(p, N, My)
     with np.errstate(divide="ignore", invalid="ignore"):
         fyd = p.fy / gamma_M0
@@ -147,6 +172,12 @@ def haunched_check(
         v["Av_z"] = p.Av_z
         sheared = np.sqrt(np.maximum(1 - v["u_T"] / 1.25, 0.0))
         v["Vz_Rd"], v["Vy_Rd"] = p.Av_z * tau * sheared, p.Av_y * tau * sheared
+        if np.any(np.asarray(deepest) > 0):
+            v["lambda_w"] = deepest / (86.4 * v["epsilon"])
+            v["chi_w"] = np.minimum(1.0, 0.83 / v["lambda_w"])
+            v["Vbw_Rd"] = v["chi_w"] * p.fy * p.A_w / (np.sqrt(3) * gamma_M1)
+            least = np.minimum(v["Vz_Rd"], v["Vbw_Rd"] * sheared)
+            v["Vz_Rd"] = np.where(np.asarray(deepest) > 0, least, v["Vz_Rd"])
         v["u_Vz"], v["u_Vy"] = np.abs(Vz) / v["Vz_Rd"], np.abs(Vy) / v["Vy_Rd"]
         v["u_V"] = np.maximum(v["u_Vz"], v["u_Vy"])
         for axis in "zy":

@@ -17,7 +17,7 @@ from engine.standards.en.proof_stability import (
     only,
     slender,
 )
-from engine.standards.en.proof_text_more import AXIAL, GENERAL, HAUNCHED, NET, SINGLE, SUM, WEB
+from engine.standards.en.proof_text_more import AS_ONE_PLATE, AXIAL, GENERAL, HAUNCHED, NET, SINGLE, SUM, WEB
 from engine.standards.en.proof_torsion import TORSION, TWIST
 
 #: where each criterion is written
@@ -76,25 +76,30 @@ def _buckles_in_shear(v: Values) -> bool:
 
 
 def _in_panels(v: Values) -> bool:
-    return _buckles_in_shear(v) and v["panel"] > 0
+    return _buckles_in_shear(v) and v["panel"] > 0 and not _haunched(v)
 
 
 def _at_supports(v: Values) -> bool:
-    return _buckles_in_shear(v) and v["panel"] == 0
+    return _buckles_in_shear(v) and v["panel"] == 0 and not _haunched(v)
 
 
 def _rigid(v: Values) -> bool:
-    return _buckles_in_shear(v) and v["rigid_ends"] > 0
+    return _buckles_in_shear(v) and v["rigid_ends"] > 0 and not _haunched(v)
 
 
 def _not_rigid(v: Values) -> bool:
-    return _buckles_in_shear(v) and v["rigid_ends"] == 0
+    return _buckles_in_shear(v) and (v["rigid_ends"] == 0 or _haunched(v))
+
+
+def _as_one_plate(v: Values) -> bool:
+    return _buckles_in_shear(v) and _haunched(v)
 
 
 #: the resistance along z
 _SHEAR = [
     Line("Vz_Rd", r"\dfrac{<Av_z>\,<fy>}{\sqrt3\,<gamma_M0>}", "(6.18)", "", lambda v: not _buckles_in_shear(v)),
     Line("lambda_w", "", "EN 1993-1-5 (5.5)", "h_w/(86.4 t ε), stiffeners at the supports alone", _at_supports),
+    Line("lambda_w", "", "EN 1993-1-5 (5.5), 2.5", AS_ONE_PLATE, _as_one_plate),
     Line("panel", "", "", "distance of transverse stiffeners", _in_panels),
     Line("k_tau", "", "EN 1993-1-5 (A.5)", "5.34 + 4 (h_w/a)², 4 + 5.34 (h_w/a)² where a < h_w", _in_panels),
     Line("lambda_w", "", "EN 1993-1-5 (5.6)", "h_w/(37.4 t ε √k_τ)", _in_panels),

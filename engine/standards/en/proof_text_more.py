@@ -4,6 +4,14 @@ from __future__ import annotations
 
 from engine.derivation import Line, Values
 
+#: how the web of a haunch buckles under shear, in words
+AS_ONE_PLATE = "h_w/(86.4 t ε) at the deepest place, as one plate of its thinner part; stiffeners at the supports alone"
+
+
+def _buckles(v: Values) -> bool:
+    return "Vbw_Rd" in v
+
+
 #: a cross-section with a haunch, by stresses
 HAUNCHED = [
     Line("fy", "", "table 3.1", "yield strength for the thickest plate"),
@@ -22,6 +30,9 @@ HAUNCHED = [
     Line("twisted", r"\sqrt{1-<u_T>^2}", "(6.1)", "what torsion leaves of the strength"),
     Line("N_Rd", r"\dfrac{<A_used>\,<fy>}{<gamma_M0>}\cdot <twisted>", "(6.6), (6.10)"),
     Line("n", r"\dfrac{|<N>|}{<N_Rd>}", "6.2.9.2"),
+    Line("lambda_w", "", "EN 1993-1-5 (5.5), 2.5", AS_ONE_PLATE, _buckles),
+    Line("chi_w", "", "EN 1993-1-5 table 5.1", "end posts that are not rigid", _buckles),
+    Line("Vbw_Rd", "", "EN 1993-1-5 (5.2)", "the web's share", _buckles),
     Line("u_Vz", "", "(6.17)", "above 0.5 the shear reduces the moment resistance"),
     Line("rho_z", r"\left(2\cdot <u_Vz>-1\right)^2", "6.2.8(3)", "", lambda v: v["rho_z"] > 0),
     Line("My_V", r"\dfrac{<W_y>\,<fy>}{<gamma_M0>}\cdot <twisted>", "(6.14)", "", lambda v: v["rho_z"] == 0),

@@ -14,7 +14,7 @@ from engine.standards.en.checks.lengths import effective_lengths
 from engine.standards.en.checks.segments import cut_segments
 from engine.standards.en.checks.sheeting import sheeted
 from engine.standards.en.haunched import SHAPES as BY_STRESSES
-from engine.standards.en.haunched import Haunched, haunched_arrays
+from engine.standards.en.haunched import Haunched, buckles_in_shear, haunched_arrays
 from engine.standards.en.steel import SteelArrays, reduction, steel_arrays, torsion_use
 from engine.structure.model import Floats, Ints, Member, Piece, Structure
 from engine.structure.runs import HELD, Reach, reaches
@@ -120,6 +120,19 @@ class SteelGrounds(Grounds):
         members = self.combined.structure.members
         rows = [(m.section, m.material) for m in members] + [(p.section, members[i].material) for i, p in self.pieces]
         return haunched_arrays([row for row in rows if row[0].shape in BY_STRESSES and row[1].strength is not None])
+
+    @lazily
+    def deepest(self) -> Floats:
+        """(e,) h_w/t of webs that buckle under shear, of elements that are checked by stresses, where their member is deepest; 0 of others."""
+        row, owner = self.haunched_row, self.combined.elements.member
+        found = np.zeros(len(row))
+        own = np.flatnonzero(row >= 0)
+        if len(own):
+            buckles = np.flatnonzero(buckles_in_shear(self.haunched)[row[own]])
+            for i in np.unique(owner[own[buckles]]).tolist():
+                of = own[owner[own] == i]
+                found[of] = self.haunched.whole[row[of]].max()
+        return found
 
     @lazily
     def haunched_row(self) -> Ints:

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
+from itertools import pairwise
 
 import numpy as np
 
-from engine.catalogue.steels import E
 from engine.processors import shared_out
 from engine.standards.en.checks.grounds import SteelGrounds
 from engine.standards.en.haunched import haunched_check
@@ -18,6 +18,8 @@ from engine.verification.outcomes import Findings, Held, Outcome, Reached, most_
 BLOCK = 80_000
 #: bounds this near below what was found may be equal to it but for rounding
 NEAR = 1e-9
+#: slope of flanges towards each other up to which a panel counts as a rectangle (EN 1993-1-5 2.5)
+STEEP = float(np.tan(np.radians(10.0)))
 
 
 def section_values(
@@ -44,7 +46,8 @@ def section_values(
 
     def stresses(rows: Ints) -> Values:
         p = grounds.haunched.take(grounds.haunched_row[pick[rows]], 2)
-        return haunched_check(p, N[rows], Vy[rows], Vz[rows], T[rows], My[rows], Mz[rows], gamma)
+        own = [values[rows] for values in (N, Vy, Vz, T, My, Mz)]
+        return haunched_check(p, *own, gamma, gamma_M1, grounds.deepest[pick[rows], None, None])
 
     if len(haunched) == len(pick) > 0:
         return stresses(haunched)
@@ -62,7 +65,7 @@ def sections(grounds: SteelGrounds, found: Findings) -> list[Held]:
     elements = grounds.combined.elements
     forces, steel = grounds.peaks, grounds.steel
     first = np.searchsorted(elements.member, np.arange(len(found.outcomes) + 1))
-    slender_haunch = slender_haunches(grounds)
+    steep = too_steep(grounds)
     blocks = list(blocks_of(first, forces.N[0].size))
     places = elements.positions(forces.x)
     along = found.along
@@ -90,9 +93,9 @@ def sections(grounds: SteelGrounds, found: Findings) -> list[Held]:
                 found.reasons[m].append("a class 4 cross-section of this shape is not covered")
             elif unknown.any() and np.isfinite(steel.fy[m]):
                 found.reasons[m].append("a resistance could not be computed")
-            if slender_haunch[first[m] : first[m + 1]].any():
+            if m in steep:
                 found.reasons[m].append(
-                    "shear buckling of the web of a haunch or of unequal flanges (6.2.6(6)) is not covered yet"
+                    "shear buckling of a web that deepens by more than 10° (EN 1993-1-5 2.5) is not covered"
                 )
     return []
 
@@ -112,7 +115,18 @@ def _largest(grounds: SteelGrounds, rows: slice) -> tuple[dict[str, tuple[Floats
     if len(haunched):
         h = grounds.haunched.take(grounds.haunched_row[rows][haunched], 2)
         own = [values[haunched] for values in (N, Vy, Vz, T, My, Mz)]
-        v = haunched_check(h, own[0], own[1], own[2], own[3], own[4], own[5], gamma)
+        v = haunched_check(
+            h,
+            own[0],
+            own[1],
+            own[2],
+            own[3],
+            own[4],
+            own[5],
+            gamma,
+            gamma_M1,
+            grounds.deepest[rows][haunched, None, None],
+        )
         class_4[haunched] = (v["cls"] == 4).any(axis=(1, 2))
         bound[haunched], shear[haunched] = v["u_NM"], v["u_V"]
 
@@ -141,14 +155,15 @@ def _largest(grounds: SteelGrounds, rows: slice) -> tuple[dict[str, tuple[Floats
     return largest, class_4
 
 
-def slender_haunches(grounds: SteelGrounds) -> Bools:
-    """(e,) elements that are checked by stresses, one of whose webs is above the limit of 6.2.6(6), with η = 1."""
-    row = grounds.haunched_row
-    found = np.zeros(len(row), dtype=bool)
-    own = row >= 0
-    if own.any():
-        p = grounds.haunched.take(row[own], 0)
-        found[own] = (p.clear > 72 * np.sqrt(235e6 / p.fy * p.E / E)).any(axis=0)
+def too_steep(grounds: SteelGrounds) -> set[int]:
+    """Members whose webs buckle under shear and deepen by more than STEEP along a haunch or taper."""
+    owner = grounds.combined.elements.member
+    found = set()
+    for i in np.unique(owner[grounds.deepest > 0]).tolist():
+        pieces = sorted(grounds.combined.structure.members[i].pieces, key=lambda piece: piece.start)
+        for a, b in pairwise(pieces):
+            if a.end == b.start and abs(b.section.h - a.section.h) > STEEP * (b.end - a.start) / 2:
+                found.add(i)
     return found
 
 

@@ -61,7 +61,7 @@ def uncovered(grounds: SteelGrounds, found: Findings) -> None:
 def _slender_webs(grounds: SteelGrounds, found: Findings) -> None:
     members, owner = grounds.combined.structure.members, grounds.combined.elements.member
     p = grounds.element_steel.take(grounds.steel_of, 0)
-    unstiffened = slender_web(p, grounds.document.national.steel.eta)
+    unstiffened = slender_web(p, grounds.document.national.steel.eta) | (grounds.deepest > 0)
     for i in np.unique(owner[unstiffened & flange_may_fold(grounds)]).tolist():
         found.reasons[i].append("the compressed flange may buckle into the web (EN 1993-1-5 8), which is not covered")
     for i, m in enumerate(members):
@@ -77,9 +77,14 @@ def _slender_webs(grounds: SteelGrounds, found: Findings) -> None:
 
 
 def flange_may_fold(grounds: SteelGrounds) -> Bools:
-    """(e,) I sections beyond h_w/t_w = k E/f_y √(A_w/A_fc), EN 1993-1-5 (8.1), with k = 0.55 of elastic bending."""
+    """(e,) I sections, also with haunches and unequal flanges, beyond h_w/t_w = k E/f_y √(A_w/A_fc), EN 1993-1-5 (8.1), with k = 0.55 of elastic bending."""
     p = grounds.element_steel.take(grounds.steel_of, 0)
     with np.errstate(divide="ignore", invalid="ignore"):
         deep = p.h - 2 * p.tf
         most = 0.55 * p.E / p.fy * np.sqrt(deep * p.tw / (p.b * p.tf))
-        return np.asarray((p.kind == 0) & (deep / p.tw > most))
+        folds = np.asarray((p.kind == 0) & (deep / p.tw > most))
+    by_stresses = np.flatnonzero(grounds.deepest > 0)
+    if len(by_stresses):
+        h = grounds.haunched.take(grounds.haunched_row[by_stresses], 0)
+        folds[by_stresses] = grounds.deepest[by_stresses] > 0.55 * h.E / h.fy * np.sqrt(h.A_w / h.A_fc)
+    return folds
