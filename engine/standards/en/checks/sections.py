@@ -46,8 +46,8 @@ def section_values(
 
     def stresses(rows: Ints) -> Values:
         p = grounds.haunched.take(grounds.haunched_row[pick[rows]], 2)
-        own = [values[rows] for values in (N, Vy, Vz, T, My, Mz)]
-        return haunched_check(p, *own, gamma, gamma_M1, grounds.deepest[pick[rows], None, None])
+        deepest = grounds.deepest[pick[rows], None, None]
+        return haunched_check(p, N[rows], Vy[rows], Vz[rows], T[rows], My[rows], Mz[rows], gamma, gamma_M1, deepest)
 
     if len(haunched) == len(pick) > 0:
         return stresses(haunched)
