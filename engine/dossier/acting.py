@@ -18,6 +18,8 @@ from engine.structure.planes import Plane
 
 #: size of coefficients in zones, mm; between a roof and the walls that are laid flat around it, m
 FIGURE, GAP = 1.8, 1.5
+#: a quarter turn clockwise
+QUARTER = np.array([[0.0, 1.0], [-1.0, 0.0]])
 
 
 def loads(chain: Chain, plane: Plane, factors: Floats, title: str) -> Drawing | None:
@@ -106,10 +108,11 @@ def zones_drawing(wind: Wind, title: str) -> Drawing | None:
     low, high = points.min(axis=0), points.max(axis=0)
     turned = high[1] - low[1] > high[0] - low[0]
     if turned:
-        low, high = low[::-1], high[::-1]
+        # a quarter turn, not a mirror: Y to the right, X downwards
+        low, high = np.array([low[1], -high[0]]), np.array([high[1], -low[0]])
     sheet = Sheet(title, (low[0], low[1]), (high[0], high[1]), (ROOM[0], 92.0), (8.0, 7.0, 8.0, 7.0))
     for zone, part in found:
-        flat = part[:, ::-1] if turned else part
+        flat = part @ QUARTER.T if turned else part
         sheet.line(flat, "zone", True)
         (x0, y0), (x1, y1) = flat.min(axis=0), flat.max(axis=0)
         wide, tall = (x1 - x0) * sheet.factor, (y1 - y0) * sheet.factor
@@ -118,7 +121,7 @@ def zones_drawing(wind: Wind, title: str) -> Drawing | None:
         words = " / ".join(dict.fromkeys(_coefficients(zone)))
         _say_zone(sheet, (x, y), (wide, tall), zone.letter, size, words)
     blows = {"left": (1.0, 0.0), "right": (-1.0, 0.0), "front": (0.0, 1.0), "back": (0.0, -1.0)}[wind.direction]
-    way = np.array(blows[::-1] if turned else blows)
+    way = QUARTER @ np.array(blows) if turned else np.array(blows)
     middle = np.array([sheet.width, sheet.height]) / 2
     reach = np.abs(way) @ (middle - 4.5)
     tip = middle - way * reach

@@ -55,18 +55,19 @@ def building(chain: Chain, told: Told) -> None:
     feet = [
         m for m in structure.members if m.role in ("column", "gable post") and held[[m.nodes[0], m.nodes[-1]]].any()
     ]
-    bases = plan(structure, feet, "Plan at the bases", named=False)
+    bearing = document.site.bearing
+    bases = plan(structure, feet, "Plan at the bases", False, bearing)
     if bases:
         told.add(
             Heading("Plan at the bases", "building.bases", aside=f"1 : {bases.scale}"), Figure(bases, in_words(feet))
         )
     above = [m for m in structure.members if m.role in ROOF]
-    roof = plan(structure, above, "Plan of the roof", named=False)
+    roof = plan(structure, above, "Plan of the roof", False, bearing)
     if roof:
         told.add(Heading("Plan of the roof", "building.roof", aside=f"1 : {roof.scale}"), Figure(roof, in_words(above)))
     for level in [p for p in planes(structure) if p.kind == "level"]:
         carrying = [structure.members[i] for i in level.members if structure.members[i].role in FLOOR]
-        floor = plan(structure, carrying, level.label)
+        floor = plan(structure, carrying, level.label, bearing=bearing)
         if floor:
             told.add(
                 Heading(level.label, f"building.{level.key}", aside=f"1 : {floor.scale}"),

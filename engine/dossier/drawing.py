@@ -133,6 +133,14 @@ class Sheet:
         self.circles.append(Circle(at, 2.6, "dimension"))
         self.say((at[0], at[1] - 0.8), name, size=2.4)
 
+    def north(self, at: Point, way: Point) -> None:
+        """An arrow about a point in mm of paper, that points north: way, a unit vector; its letter stands behind it."""
+        (x, y), (u, v) = at, way
+        tip, back, notch = (4.0, 0.0), -3.4, -2.2
+        corners = (tip, (back, 1.7), (notch, 0.0), (back, -1.7))
+        self.paper([(x + a * u - b * v, y + a * v + b * u) for a, b in corners], "restraint", True)
+        self.say((x - 5.6 * u, y - 5.6 * v - 0.9), "N", size=2.6, bold=True)
+
     def across(self, places: list[float], y: float) -> None:
         """A chain of dimensions between places (m) along x, at y in mm of paper."""
         self._chain([self.at(p, 0)[0] for p in places], places, y, False)

@@ -201,23 +201,33 @@ def _supports(sheet: Sheet, structure: Structure, members: Sequence[Member], bas
             sheet.paper([(x, y), (x - 1.5, y - 2.2), (x + 1.5, y - 2.2)], "restraint", True)
 
 
-def plan(structure: Structure, members: Sequence[Member], title: str, named: bool = True) -> Drawing | None:
-    """Members seen from above, with the grid both ways; None where there are none."""
+def plan(
+    structure: Structure,
+    members: Sequence[Member],
+    title: str,
+    named: bool = True,
+    bearing: float | None = None,
+) -> Drawing | None:
+    """Members seen from above, with the grid both ways, and north where the compass bearing of Y is stated; None where there are none."""
     if not members:
         return None
     basis = np.eye(3)[:2]
     flat = structure.xyz[[n for m in members for n in m.nodes]] @ basis.T
     low, high = flat.min(axis=0), flat.max(axis=0)
-    across = [(line.name, line.at) for line in structure.grid if line.axis == "X"]
-    along = [(line.name, line.at) for line in structure.grid if line.axis == "Y"]
+    across, along = (
+        sorted(((line.name, line.at) for line in structure.grid if line.axis == axis), key=lambda line: line[1])
+        for axis in "XY"
+    )
     for axis, lines in enumerate((across, along)):
         for _, at in lines:
             low[axis], high[axis] = min(low[axis], at), max(high[axis], at)
     # the long side of a hall lies across the page
     turned = high[1] - low[1] > high[0] - low[0]
     if turned:
-        basis = basis[::-1]
-        low, high, across, along = low[::-1], high[::-1], along, across
+        # a quarter turn, not a mirror: Y to the right, X downwards
+        basis = np.array([[0.0, 1.0, 0.0], [-1.0, 0.0, 0.0]])
+        low, high = np.array([low[1], -high[0]]), np.array([high[1], -low[0]])
+        across, along = along, [(name, -at) for name, at in reversed(across)]
     sheet = Sheet(title, (low[0], low[1]), (high[0], high[1]), (ROOM[0], 104.0), (20.0, 18.0, 10.0, 10.0))
     for name, at in across:
         x = sheet.at(at, 0)[0]
@@ -237,6 +247,10 @@ def plan(structure: Structure, members: Sequence[Member], title: str, named: boo
     if len(across) > 2:
         sheet.across([across[0][1], across[-1][1]], 1.5)
     sheet.upward([at for _, at in along], 13.0)
+    if bearing is not None:
+        b = np.radians(bearing)
+        u, v = basis[:, :2] @ np.array([-np.sin(b), np.cos(b)])
+        sheet.north((sheet.width - 6.0, 7.0), (float(u), float(v)))
     return sheet.done()
 
 

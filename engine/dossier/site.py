@@ -40,7 +40,7 @@ def site_plan(chain: Chain) -> tuple[Drawing, str] | None:
         _wind(sheet, found, wind, turn, bearing, beside)
     if bearing is None:
         return sheet.done(), "; how it lies to north is not stated"
-    _north(sheet)
+    sheet.north((sheet.width - 8.0, sheet.height - 8.0), (0.0, 1.0))
     return sheet.done(), f"; north is up, the way from its front to its back bears {bearing:.0f}°"
 
 
@@ -131,9 +131,3 @@ def _wind(
         )
     ):
         sheet.say((float(x), float(y) + 2.6 - 3.4 * row), words, size=2.4, bold=bold, ground=True)
-
-
-def _north(sheet: Sheet) -> None:
-    x, y = sheet.width - 8.0, sheet.height - 9.0
-    sheet.paper([(x, y + 6), (x + 2, y - 4), (x, y - 2.4), (x - 2, y - 4)], "restraint", True)
-    sheet.say((x, y - 7.4), "N", size=2.6, bold=True)

@@ -10,11 +10,14 @@ from engine.chain import run
 from engine.demo import drying_hall
 from engine.document import Document, read_document
 from engine.document.handover import DossierPlan, PlacedView
+from engine.document.jigs import HallJig
 from engine.dossier.compose import compose
+from engine.dossier.elevations import plan
 from engine.dossier.site import site_plan
 from engine.dossier.studied import ToldPoint, ToldStudy, best_of, ticks, undominated
 from engine.dossier.values import Figure, Heading, Paragraph, Table
 from engine.dossier.views import placed
+from engine.expand import expand
 from engine.sizing.study import QUANTITIES
 from tests.engine.test_placed import PINNED
 
@@ -120,6 +123,51 @@ class Site(unittest.TestCase):
         self.assertIn("IPE 300, 6.00 m", found.words)
         gone = placed(chain, PlacedView(name="x", plane="whole", shows="restraints", member="other"))
         self.assertIn("“other” any more", gone.words)
+
+
+class Plans(unittest.TestCase):
+    """Plans of steel: seen from above, with north."""
+
+    def drawn(self, bearing, **jig):
+        structure = expand(Document(hall=HallJig(**jig)))
+        return plan(structure, list(structure.members), "Plan", False, bearing)
+
+    def bubbles(self, drawing):
+        circles = [np.array(c.at) for c in drawing.circles]
+        return {
+            w.words: np.array(w.at)
+            for w in drawing.words
+            if any(np.linalg.norm(np.array(w.at) - c) < 2.6 for c in circles)
+        }
+
+    def test_long_halls_are_turned_not_mirrored(self):
+        for spacings in ([6.0] * 7, [6.0] * 2):
+            with self.subTest(spacings):
+                at = self.bubbles(self.drawn(None, spacings=spacings))
+                across, along = at["B"] - at["A"], at[f"{len(spacings) + 1}"] - at["1"]
+                # X to Y is anticlockwise seen from above, X is from A to B and Y from 1 on; either bubble row may lie aside
+                (ax, ay), (bx, by) = across, along
+                self.assertGreater(ax * by - ay * bx, 0)
+
+    def test_north(self):
+        # the way of Y bears 90°: north is a quarter turn to the left of it. A long hall has Y to the right, so that north is up
+        for bearing, spacings, way in (
+            (90.0, [6.0] * 7, (0, 1)),
+            (0.0, [6.0] * 7, (1, 0)),
+            (0.0, [6.0] * 2, (0, 1)),
+            (90.0, [6.0] * 2, (-1, 0)),
+        ):
+            with self.subTest(bearing, spacings=spacings):
+                drawing = self.drawn(bearing, spacings=spacings)
+                letter = next(np.array(w.at) for w in drawing.words if w.words == "N") + (0, 0.9)
+                arrow = next(
+                    np.array(s.points)
+                    for s in drawing.strokes
+                    if s.style == "restraint" and len(s.points) == 4 and np.linalg.norm(s.points[0] - letter) < 12
+                )
+                found = (arrow[0] - letter) / np.linalg.norm(arrow[0] - letter)
+                np.testing.assert_allclose(found, way, atol=1e-6)
+        self.assertNotIn("N", [w.words for w in self.drawn(None, spacings=[6.0] * 7).words])
 
 
 def point(number, steel, cost, passes=True, **more):

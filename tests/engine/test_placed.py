@@ -333,6 +333,14 @@ class Zones(unittest.TestCase):
         # A, B, C on both gables
         self.assertEqual([said.count(x) for x in ("A", "B", "C", "−1.20", "−0.80", "−0.50")], [2, 2, 2, 2, 2, 2])
 
+    def test_seen_from_above_not_in_a_mirror(self):
+        # Y runs to the right, so that X runs downwards: wind from the left comes from the top, and meets zone D there
+        drawing = zones_drawing(self.winds["left"], "Wind from the left")
+        at = {w.words: np.array(w.at) for w in drawing.words}
+        self.assertGreater(at["D"][1], at["E"][1])
+        shaft = next(np.array(s.points) for s in drawing.strokes if s.style == "load" and not s.closed)
+        self.assertGreater(shaft[0, 1], shaft[1, 1])
+
     def test_walls_lie_flat_around_the_roof_to_their_size(self):
         drawing = zones_drawing(self.winds["left"], "Wind from the left")
         zones = [np.array(s.points) * drawing.scale / 1000 for s in drawing.strokes if s.style == "zone"]
