@@ -71,6 +71,8 @@ def planes(structure: Structure) -> list[Plane]:
         if panel.kind == "roof":
             c = panel.corners
             along, up = c[1] - c[0], c[3] - c[0]
+            # seen from outside, as on the plan: with its ridge below where it would be a mirror image otherwise
+            up = up if np.cross(along, up)[2] > 0 else -up
             words = slope_words(panel).replace("-", " ")
             add(
                 panel.name, "slope", f"Roof slope {words}", c[0], along / np.linalg.norm(along), up / np.linalg.norm(up)

@@ -7,7 +7,7 @@ from dataclasses import replace
 import numpy as np
 
 from engine.chain import run
-from engine.demo import drying_hall
+from engine.demo import drying_hall, workshop
 from engine.document import Document, read_document
 from engine.document.handover import DossierPlan, PlacedView
 from engine.document.jigs import HallJig
@@ -19,6 +19,7 @@ from engine.dossier.values import Figure, Heading, Paragraph, Table
 from engine.dossier.views import placed
 from engine.expand import expand
 from engine.sizing.study import QUANTITIES
+from engine.structure.planes import planes
 from tests.engine.test_placed import PINNED
 
 
@@ -148,6 +149,14 @@ class Plans(unittest.TestCase):
                 # X to Y is anticlockwise seen from above, X is from A to B and Y from 1 on; either bubble row may lie aside
                 (ax, ay), (bx, by) = across, along
                 self.assertGreater(ax * by - ay * bx, 0)
+
+    def test_no_plane_is_a_mirror_image(self):
+        # what is looked at from above has its normal up; frames are looked at from the front, rows from the right
+        for plane in planes(expand(workshop())):
+            normal = np.cross(plane.u, plane.v)
+            towards = {"level": (0, 0, 1), "slope": (0, 0, 1), "frame": (0, -1, 0), "row": (1, 0, 0)}[plane.kind]
+            with self.subTest(plane.label):
+                self.assertGreater(normal @ np.array(towards), 0.5)
 
     def test_north(self):
         # the way of Y bears 90°: north is a quarter turn to the left of it. A long hall has Y to the right, so that north is up
