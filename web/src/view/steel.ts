@@ -42,9 +42,9 @@ export function useSteel(bench: Bench, plane: PlaneView) {
       .filter((m) => bench.chosen.has(m.name))
       .map((m) => ({ key: m.name, d: path(line(m).map((p) => sheet.value.at(...p))) })),
   )
-  /** Haunches, true to scale below the member's line: from their full depth at the foot to nothing. */
+  /** Haunches, true to scale below the member's line: from their full depth at the foot to nothing. From above none is seen. */
   const haunches = computed(() =>
-    inPlane.value.flatMap((m) =>
+    (['slope', 'level'].includes(bench.looking?.kind ?? '') ? [] : inPlane.value).flatMap((m) =>
       m.haunches.map((h, i) => {
         const spots = m.line.map((n) => onSheet(bench.chain!.nodes[n]!))
         const [a, b] = [spots[0]!, spots.at(-1)!]
