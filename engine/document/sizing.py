@@ -84,7 +84,7 @@ class OwnGroup(Part):
 
 
 class Prices(Part):
-    """Prices by kilogram of what is rolled, hollow and welded; by kilogram more of grades; by piece, by stay and haunch; weld: by metre of a seam between
+    """Prices by kilogram of what is rolled, hollow and welded; by kilogram more of grades; by piece, by stay and haunch with its steel; weld: by metre of a seam between
     web and flange, where the kilogram of what is welded does not bear it. carbon: kg CO2e by kilogram.
 
     Examples to begin with, from no list: an office states its own.

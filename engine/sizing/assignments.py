@@ -102,21 +102,14 @@ class Search:
         own = [r for i in group.members for r in verdicts[i].not_covered if r not in of_all]
         return replace(group, kept=f"not covered: {own[0]}") if own and not group.kept else group
 
-    def _close(self, at: Assignment, chain: Chain, worst: np.ndarray) -> None:
-        """What an analysis finds no check for is not tried again, nor what is more slender."""
-        verdicts = chain.verification.verdicts
-        of_all = set.intersection(*(set(v.not_covered) for v in verdicts))
+    def _close(self, at: Assignment, chain: Chain) -> None:
+        """What is too slender to be covered is not tried again, nor what is more slender."""
         closed = dict(self.space.uncovered)
-        for k in np.flatnonzero(np.isinf(worst)).tolist():
-            group = self.space.groups[k]
-            if group.kept or all(set(verdicts[i].not_covered) <= of_all for i in group.members):
-                continue
-            like = self.space.no_less_slender(k, at[k])
-            closed[k] = like | closed.get(k, np.zeros(len(like), dtype=bool))
-        if len(closed) != len(self.space.uncovered) or any(
-            (closed[k] != self.space.uncovered[k]).any() for k in closed
-        ):
-            self.space = replace(self.space, uncovered=closed)
+        for k, group in enumerate(self.space.groups):
+            if not group.kept and any(chain.verification.verdicts[i].slender for i in group.members):
+                like = self.space.no_less_slender(k, at[k])
+                closed[k] = like | closed.get(k, np.zeros(len(like), dtype=bool))
+        self.space = replace(self.space, uncovered=closed)
 
     def worst(self, chain: Chain, groups: tuple[Group, ...]) -> np.ndarray:
         """(groups,) the largest utilisation; infinite where something of what is chosen is not covered."""
@@ -234,7 +227,7 @@ class Search:
             self.counted[1] += 1
             worst = self.worst(chain, self.space.groups)
             if not self.fits(worst):
-                self._close(at, chain, worst)
+                self._close(at, chain)
                 self._lose(at, chain, worst)
                 self._note(step, why, chain, worst, self.choices(at), len(few))
                 return self._keep(at, chain, worst, False)
@@ -245,7 +238,7 @@ class Search:
         found = self._keep(at, chain, worst, True)
         self._note(step, why, chain, worst, self.choices(at), 0)
         if not self.fits(worst):
-            self._close(at, chain, worst)
+            self._close(at, chain)
             self._lose(at, chain, worst)
         elif self.best is None or self._weight(at) < self._weight(self.best):
             self.best = at

@@ -40,8 +40,8 @@ class Lost:
 
 @dataclass(frozen=True)
 class Space:
-    """All assignments. targets: (groups,) the largest utilisation that each may reach; uncovered: by group the candidates, (n,), that no check covers, as
-    far as that is known."""
+    """All assignments. targets: (groups,) the largest utilisation that each may reach; uncovered: by group the candidates, (n,), that are too slender to be
+    covered, as far as that is known."""
 
     groups: tuple[Group, ...]
     candidates: tuple[Candidates, ...]

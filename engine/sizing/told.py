@@ -118,7 +118,7 @@ def _shelf(search: Search, k: int, at: Assignment) -> tuple[Candidate, ...]:
             if not touched.any():
                 values[2] = np.nan
         section, stability, service, others = (float(v) for v in values)
-        if k in search.space.uncovered and search.space.uncovered[k][number]:
+        if k in search.space.uncovered and search.space.uncovered[k][number] and not (solved and solved.whole):
             section = float("inf")
         choice, mass, cost = of.choices[number], float(of.mass[number]), float(of.cost[number])
         whole = solved is not None and solved.whole

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Literal
 
 import numpy as np
@@ -83,13 +83,15 @@ class Held:
 @dataclass(frozen=True)
 class Findings:
     """What is found of each member while it is verified: outcomes, why it is not covered, and what a verdict leaves out, in words; along:
-    (e, s) the largest utilisation at each station, NaN where nothing is checked; progress: told of how many members have been checked."""
+    (e, s) the largest utilisation at each station, NaN where nothing is checked; progress: told of how many members have been checked; slender: members
+    of which a part is too slender to be covered."""
 
     outcomes: list[list[Outcome]]
     reasons: list[list[str]]
     left_out: list[list[str]]
     along: Floats
     progress: Step = quiet
+    slender: set[int] = field(default_factory=set)
 
     @classmethod
     def none(cls, members: int, shape: tuple[int, ...], progress: Step = quiet) -> Findings:
@@ -143,13 +145,14 @@ def most_of(criterion: str, used: tuple[int, ...], u: Floats, places: Sequence[t
 @dataclass(frozen=True)
 class Verdict:
     """Everything found for one member. status: "passes", "fails" or "not covered" (then the reasons say why). left_out: what a
-    verdict that passes does not speak for, in words."""
+    verdict that passes does not speak for, in words. slender: a part of its section is too slender to be covered, and so is one that is more so."""
 
     member: int
     status: str
     outcomes: tuple[Outcome, ...]
     not_covered: tuple[str, ...]
     left_out: tuple[str, ...] = ()
+    slender: bool = False
 
     @property
     def governing(self) -> Outcome | None:

@@ -160,7 +160,9 @@ def verify(
             reasons[i].append("nothing of it is checked for strength")
         worst = max((o.utilisation for o in usable), default=0.0)
         status = "fails" if worst > 1.0 else "not covered" if reasons[i] else "passes"
-        verdicts.append(Verdict(i, status, usable, tuple(dict.fromkeys(reasons[i])), tuple(left_out[i])))
+        verdicts.append(
+            Verdict(i, status, usable, tuple(dict.fromkeys(reasons[i])), tuple(left_out[i]), i in found.slender)
+        )
     _shown(combined, verdicts, along)
     tilts, lifted = equilibrium(combined, combinations)
     unsaid = _idle(combined, combinations) + unbalanced(tilts, structure) + checks.unsaid()

@@ -334,7 +334,7 @@ class Verdicts(unittest.TestCase):
     def test_a_haunch_of_a_slender_flange_is_not_covered(self):
         plates = {"made_of": "plates", "web": 0.008, "flange": 0.006, "flange_width": 0.3, **HAUNCH}
         verdict = self.verdict(drawn([0, 0, -5.0], haunch_start=plates, **self.held))
-        self.assertEqual(verdict.status, "not covered")
+        self.assertEqual((verdict.status, verdict.slender), ("not covered", True))
         self.assertTrue(any("class 4" in words for words in verdict.not_covered), verdict.not_covered)
 
     #: beside an IPE 360: a web of 4 mm, 388 mm deep, above the limit 72 ε = 58.6
@@ -374,6 +374,14 @@ class Verdicts(unittest.TestCase):
         # 400 mm over 1.5 m: 14.9°
         verdict = self.verdict(drawn([0, 0, -5.0], haunch_start={**self.THIN, "length": 1.5}, **self.held))
         self.assertTrue(any("more than 10°" in words for words in verdict.not_covered), verdict.not_covered)
+        # at its other end, and as a taper of plates of equal flanges: 0.4 to 1.0 m over 3 m, 11.3°
+        at_end = self.verdict(drawn([0, 0, -5.0], haunch_end={**self.THIN, "length": 1.5}, **self.held))
+        self.assertTrue(any("more than 10°" in words for words in at_end.not_covered), at_end.not_covered)
+        for length, covered in ((3.0, False), (6.0, True)):
+            taper_ = drawn([0, 0, -5.0], section="WI 1000x250x6x15", end_section="WI 400x250x6x15")
+            taper_.nodes[1].at = (length, 0, 0)
+            said = self.verdict(taper_).not_covered
+            self.assertEqual(not any("more than 10°" in words for words in said), covered, said)
         # with a web that does not buckle nobody asks
         thick = {**self.THIN, "length": 1.5, "web": 0.008}
         self.assertEqual(self.verdict(drawn([0, 0, -5.0], haunch_start=thick, **self.held)).not_covered, ())

@@ -3,12 +3,13 @@
 import itertools
 import unittest
 from dataclasses import replace as but
+from math import cos, radians
 
 import numpy as np
 
 from engine.catalogue.sections import section
 from engine.chain import run
-from engine.document import Document
+from engine.document import Document, read_document
 from engine.document.base import Haunch
 from engine.document.jigs import HallJig, Purlins, RoofBay
 from engine.document.sizing import GroupPlan, Plates, Prices
@@ -109,6 +110,25 @@ class Uncovered(unittest.TestCase):
         thin = [r for r in found.rounds if "x5x" in r.choices["Rafters"].section]
         self.assertLessEqual(len(thin), 2)
 
+    def test_what_a_state_leaves_unknown_is_not_the_sections_fault(self):
+        # one of two columns buckles: nothing is known of the other, whose section is as good as it was
+        column = {"section": "IPE 300", "role": "column"}
+        document = read_document(
+            {
+                "nodes": [{"name": n, "at": [x, 0, z]} for n, x, z in (("a", 0, 0), ("b", 0, 8), ("c", 5, 0), ("d", 5, 8))],
+                "members": [{"name": "one", "start": "a", "end": "b", **column}, {"name": "two", "start": "c", "end": "d", **column}],
+                "supports": [
+                    *({"node": n, "fixed": ["x", "y", "z", "rz"]} for n in "ac"), *({"node": n, "fixed": ["x", "y"]} for n in "bd")
+                ],
+                "cases": [{"name": "Q", "nature": "imposed", "category": "B"}],
+                "node_loads": [{"case": "Q", "node": "b", "force": [0, 0, -900]}, {"case": "Q", "node": "d", "force": [0, 0, -5]}],
+                "rules": {"imperfections": False},
+            }
+        )  # fmt: skip
+        verdicts = run(document).verification.verdicts
+        self.assertTrue(verdicts[1].not_covered)
+        self.assertEqual([v.slender for v in verdicts], [False, False])
+
     def test_no_less_slender(self):
         plates = Plates(depths=[400, 500], widths=[150, 200], webs=[6, 8], flanges=[10])
         document = simple_beam(8.0, 25.0, 300.0, groups={OWN: GroupPlan(plates=plates)})
@@ -199,7 +219,10 @@ class WhatIsPutOn(unittest.TestCase):
         mass = 6 * 112.5e-4 * 5 * 7850
         self.assertAlmostEqual(columns.mass * 1000, mass, delta=1e-3 * mass)
         self.assertAlmostEqual(columns.cost, 2 * columns.mass * 1000 + 60, places=6)
-        self.assertAlmostEqual(rafters.cost, 2 * rafters.mass * 1000 + 60 + 600, places=6)
+        # what is bought by the kilogram is the six IPE 360 (72.73 cm²) of 7.5 m in plan at 8°: haunches bear their own price
+        bare = 6 * 72.73e-4 * 7.5 / cos(radians(8)) * 7850
+        self.assertAlmostEqual(rafters.cost, 2 * bare + 60 + 600, delta=2)
+        self.assertGreater(1000 * rafters.mass, bare + 10)
         self.assertAlmostEqual(rafters.carbon, 1.5 * rafters.mass, places=9)
         self.assertAlmostEqual(
             found["eaves beam"].cost, 3000 * found["eaves beam"].mass + 10 * found["eaves beam"].number

@@ -33,13 +33,13 @@ const bench = useWorkbench()
 <style scoped>
 .page {
   display: grid;
-  grid-template-rows: minmax(0, 1fr) 228px;
+  grid-template-rows: minmax(0, 1fr) 246px;
   height: 100%;
   overflow: hidden;
   background: var(--sheet);
 }
 .page:has(.el-alert) {
-  grid-template-rows: auto minmax(0, 1fr) 228px;
+  grid-template-rows: auto minmax(0, 1fr) 246px;
 }
 .below {
   display: flex;

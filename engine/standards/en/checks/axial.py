@@ -61,6 +61,7 @@ def axial(grounds: SteelGrounds, found: Findings) -> list[Held]:
         found.left_out[i] += left_out_of(m)
         if np.isnan(u).any():
             found.reasons[i].append("a class 4 cross-section of this shape, not all of it effective, is not covered")
+            found.slender.add(i)
         length = structure.length(m)
         c = int(np.argmax(np.nan_to_num(u, nan=-1.0)))
         found.outcomes[i].append(Outcome("axial", float(u[c]), c, length / 2, i))

@@ -65,10 +65,12 @@ def channels(grounds: SteelGrounds, found: Findings) -> list[Held]:
         found.left_out[i].append(LEFT_OUT)
         if _of(grounds, i).cls >= 4:
             found.reasons[i].append("a class 4 cross-section of this shape is not covered")
+            found.slender.add(i)
             continue
         p, s = _of(grounds, i), m.section
         if (s.h - 2 * s.tf) / s.tw > 72 * p.epsilon / grounds.document.national.steel.eta:
             found.reasons[i].append("shear buckling of this shape (6.2.6(6)) is not covered")
+            found.slender.add(i)
         twisted = np.abs(grounds.peaks.T[grounds.combined.elements.member == i]).max() / s.Wt
         if twisted > TORSION_UNCHECKED * p.fy / grounds.document.rules.gamma_M0 / np.sqrt(3):
             found.reasons[i].append("torsion above what is negligible (6.2.7) is not covered yet")

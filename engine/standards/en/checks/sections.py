@@ -10,7 +10,7 @@ import numpy as np
 from engine.processors import shared_out
 from engine.standards.en.checks.grounds import SteelGrounds
 from engine.standards.en.haunched import haunched_check
-from engine.standards.en.steel import SteelArrays, Values, section_bound, section_check
+from engine.standards.en.steel import SteelArrays, Values, section_bound, section_check, slender_web
 from engine.structure.model import Bools, Floats, Ints
 from engine.verification.outcomes import Findings, Held, Outcome, Reached, most_of
 
@@ -20,6 +20,8 @@ BLOCK = 80_000
 NEAR = 1e-9
 #: slope of flanges towards each other up to which a panel counts as a rectangle (EN 1993-1-5 2.5)
 STEEP = float(np.tan(np.radians(10.0)))
+#: pieces nearer to each other than this follow one another, m
+JOINED = 1e-6
 
 
 def section_values(
@@ -91,12 +93,14 @@ def sections(grounds: SteelGrounds, found: Findings) -> list[Held]:
             unknown = np.isnan(np.stack([u[e] for u, _ in largest.values()]))
             if class_4[e].any():
                 found.reasons[m].append("a class 4 cross-section of this shape is not covered")
+                found.slender.add(m)
             elif unknown.any() and np.isfinite(steel.fy[m]):
                 found.reasons[m].append("a resistance could not be computed")
             if m in steep:
                 found.reasons[m].append(
                     "shear buckling of a web that deepens by more than 10° (EN 1993-1-5 2.5) is not covered"
                 )
+                found.slender.add(m)
     return []
 
 
@@ -158,11 +162,13 @@ def _largest(grounds: SteelGrounds, rows: slice) -> tuple[dict[str, tuple[Floats
 def too_steep(grounds: SteelGrounds) -> set[int]:
     """Members whose webs buckle under shear and deepen by more than STEEP along a haunch or taper."""
     owner = grounds.combined.elements.member
+    p = grounds.element_steel.take(grounds.steel_of, 0)
+    buckles = slender_web(p, grounds.document.national.steel.eta) | (grounds.deepest > 0)
     found = set()
-    for i in np.unique(owner[grounds.deepest > 0]).tolist():
+    for i in np.unique(owner[buckles]).tolist():
         pieces = sorted(grounds.combined.structure.members[i].pieces, key=lambda piece: piece.start)
         for a, b in pairwise(pieces):
-            if a.end == b.start and abs(b.section.h - a.section.h) > STEEP * (b.end - a.start) / 2:
+            if abs(a.end - b.start) < JOINED and abs(b.section.h - a.section.h) > STEEP * (b.end - a.start) / 2:
                 found.add(i)
     return found
 

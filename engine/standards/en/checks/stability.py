@@ -100,6 +100,7 @@ def stability(grounds: SteelGrounds, found: Findings) -> list[Held]:
             unknown = np.isnan(np.stack([u[rows] for u in largest.values()])).any(axis=(0, 2)) & ~segments.inside[rows]
             if class_4[rows].any():
                 found.reasons[m].append("a class 4 cross-section of this shape is not covered")
+                found.slender.add(m)
             elif unknown.any() and np.isfinite(steel.fy[m]):
                 found.reasons[m].append("a resistance could not be computed")
     return held
