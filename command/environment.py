@@ -22,7 +22,7 @@ PYTHON = VENV / "bin" / "python"
 WEB = ROOT / "web"
 #: for whatever computes: the many small products of matrices are slower on two threads than on one
 COMPUTING = {"OPENBLAS_NUM_THREADS": "1"}
-CHROMIUM = Path("/usr/bin/chromium")
+CHROMIUM = Path("/usr/bin/chromium-headless-shell")
 
 
 class Stop(Exception):
@@ -96,7 +96,7 @@ def ensure_system(browser: bool, database: bool) -> None:
     if database and not list(Path("/usr/lib/postgresql").glob("*/bin/initdb")):
         missing["postgresql"] = "projects are kept in PostgreSQL"
     if browser and not CHROMIUM.exists():
-        missing["chromium"] = "the browser tests drive it"
+        missing[CHROMIUM.name] = "the browser tests drive it"
     debian_packages(missing)
     for tool, why in (("node", "the front end is built with it"), ("npm", "it fetches the front end's packages")):
         if not shutil.which(tool):

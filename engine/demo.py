@@ -6,8 +6,18 @@ from engine.document import Document
 from engine.document.base import Haunch
 from engine.document.byhand import MemberEdit
 from engine.document.floors import FloorJig, FloorSections
-from engine.document.jigs import BracedBays, Gable, HallBracing, HallJig, HallSections, Purlins, RoofBay, RoofTruss
-from engine.document.rules import Rules, Site
+from engine.document.jigs import (
+    BracedBays,
+    ColdFormed,
+    Gable,
+    HallBracing,
+    HallJig,
+    HallSections,
+    Purlins,
+    RoofBay,
+    RoofTruss,
+)
+from engine.document.rules import Rules, Sheeting, Site
 from engine.document.secondary import LoadTable, SpanRow
 
 #: the purlins and rails of the saw mill
@@ -61,13 +71,12 @@ def planer_shed() -> Document:
     """A planer shed on pinned feet; its sway governs the columns."""
     return Document(
         name="Sandmartin Sawmill · planer shed",
-        load_tables=[purlin_table()],
         hall=HallJig(
             bays=[RoofBay(span=20.0, pitch=8.0)],
             eaves_height=7.0,
             spacings=[6.5] * 5,
             bases="pinned",
-            purlins=Purlins(spacing=1.6, stay_every=2, table=HERON),
+            purlins=Purlins(spacing=1.6, stay_every=2, cold=ColdFormed(section="Z 250x2.5")),
             sections=HallSections(
                 columns="HEA 450",
                 rafters="IPE 500",
@@ -77,7 +86,7 @@ def planer_shed() -> Document:
             ),
         ),
         site=Site(place="Upper Tarn (invented)", altitude=480.0, ground_snow=1.2, wind_speed=25.0, terrain="II"),
-        rules=Rules(),
+        rules=Rules(sheeting={"purlin": Sheeting(shear=4000.0, rotation=2.5)}),
     )
 
 

@@ -11,7 +11,7 @@ import numpy as np
 from engine.catalogue.built import built_section, own_material
 from engine.catalogue.properties import Section, given_section
 from engine.document import Document
-from engine.document.byhand import BuiltSection, MemberInput, OwnChecks
+from engine.document.byhand import BuiltSection, Footing, MemberInput, OwnChecks
 from engine.document.jigs import TrussJig
 from engine.errors import ModelError
 from engine.jigs.bracing import set_out_bracing
@@ -24,7 +24,7 @@ from engine.jigs.parts import Materials, Parts, Point
 from engine.jigs.truss_jig import set_out_truss
 from engine.laid import lay_edits, offset_of, places_of, releases_of
 from engine.structure.join import in_mid_air, join, merge
-from engine.structure.model import FREEDOMS, Floats, GridLine, Ints, Level, Member, Orphan, Structure
+from engine.structure.model import FREEDOMS, Floats, GridLine, Ints, Level, Member, Orphan, Pad, Structure
 from engine.structure.stiff import stiffen
 
 _SETTERS = {"truss": set_out_truss, "floor": set_out_floor, "bracing": set_out_bracing}
@@ -251,6 +251,7 @@ def _supports(
     for name, angle in parts.turns.items():
         turn[number[name]] = angle
     stated: dict[int, str] = {}
+    pads: dict[int, Pad] = {}
     for i, support in enumerate(document.supports):
         if support.node not in number:
             if "/" in support.node:
@@ -267,7 +268,22 @@ def _supports(
         springs[row] = 0.0
         for freedom, stiffness in support.springs.items():
             springs[row, FREEDOMS.index(freedom)] = stiffness * document.force
+        if support.footing:
+            pads[row] = pad = _pad(support.footing)
+            for axis, own in zip((2, 3, 4) if pad.clamped else (2,), pad.springs, strict=False):
+                fixed[row, axis], springs[row, axis] = False, own
         one_way[row] = [freedom in support.one_way for freedom in FREEDOMS]
         turn[row] = radians(support.turn)
         settlement[row] = support.settlement
-    return {"fixed": fixed, "springs": springs, "turn": turn, "one_way": one_way, "settlement": settlement}
+    return {
+        "fixed": fixed,
+        "springs": springs,
+        "turn": turn,
+        "one_way": one_way,
+        "settlement": settlement,
+        "pads": pads,
+    }
+
+
+def _pad(given: Footing) -> Pad:
+    return Pad(given.x, given.y, given.depth, given.subgrade * 1000, given.friction, given.clamped)

@@ -157,8 +157,12 @@ def catalogue() -> Mapping[str, Section]:
 
 def made_to_size(name: str) -> Section | None:
     """A section of any size by its name: “FL 100x10” (flat, mm), “RECT 200x400” (width × depth), “RD 25”, a tee
-    “TEE 600x500x150x200” (width of the flange × depth × flange × web), or an I section welded of three plates “WI 800x300x10x20” (depth × width of
-    both flanges × web × flange); else None."""
+    “TEE 600x500x150x200” (width of the flange × depth × flange × web), an I section welded of three plates “WI 800x300x10x20” (depth × width of
+    both flanges × web × flange), or a cold-formed Z or channel “Z 200x60x20x2.0” (depth × flange × lip × thickness); else None."""
+    if match := re.fullmatch(r"(Z|CL) (\d+(?:\.\d+)?)x(\d+(?:\.\d+)?)x(\d+(?:\.\d+)?)x(\d+(?:\.\d+)?)", name):
+        h, b, lip, t = (float(size) / 1000 for size in match.groups()[1:])
+        sound = t >= 0.0005 and 3 * t < lip and 2 * lip < h <= 1 and 3 * t < b <= 0.5
+        return {"Z": zed, "CL": lipped_channel}[match[1]](name, h, b, lip, t) if sound else None
     if match := re.fullmatch(r"WI (\d+(?:\.\d+)?)x(\d+(?:\.\d+)?)x(\d+(?:\.\d+)?)x(\d+(?:\.\d+)?)", name):
         h, b, tw, tf = (float(size) / 1000 for size in match.groups())
         sound = 0.001 <= tw < b <= 5 and tf >= 0.001 and 2 * tf < h <= 5

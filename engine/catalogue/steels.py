@@ -34,6 +34,17 @@ EUROPEAN_ULTIMATE: dict[str, Strength] = {
     "S450": ((0.080, 550e6),),
     "S460": ((0.080, 540e6),),
 }
+#: continuously coated strip of EN 10346, at most this thick: fy and fu of EN 1993-1-3 table 3.1b
+COIL = 0.003
+_STRIP = {
+    "S220GD": (220e6, 300e6),
+    "S250GD": (250e6, 330e6),
+    "S280GD": (280e6, 360e6),
+    "S320GD": (320e6, 390e6),
+    "S350GD": (350e6, 420e6),
+}
+COATED: dict[str, Strength] = {grade: ((COIL, fy),) for grade, (fy, _) in _STRIP.items()}
+COATED_ULTIMATE: dict[str, Strength] = {grade: ((COIL, fu),) for grade, (_, fu) in _STRIP.items()}
 #: ASTM grades by their metric values of minimum yield strength, to the greatest thickness of the standard for shapes
 AMERICAN: dict[str, Strength] = {
     "A36": ((0.200, 250e6),),
@@ -53,8 +64,8 @@ AMERICAN_ULTIMATE: dict[str, Strength] = {
     "A53 Gr B": ((0.050, 415e6),),
     "A913 Gr 65": ((0.127, 550e6),),
 }
-STRENGTH = EUROPEAN | AMERICAN
-ULTIMATE = EUROPEAN_ULTIMATE | AMERICAN_ULTIMATE
+STRENGTH = EUROPEAN | COATED | AMERICAN
+ULTIMATE = EUROPEAN_ULTIMATE | COATED_ULTIMATE | AMERICAN_ULTIMATE
 #: name -> (E, G, density, expansion, source): mean values for analysis; they have no steel strength, so no steel check covers
 #: them. Expansion of concrete by EN 1992-1-1 3.1.3(5); of timber along the grain a usual value, EN 1995-1-1 gives none
 ELASTIC: dict[str, tuple[float, float, float, float, str]] = {

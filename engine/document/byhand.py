@@ -270,12 +270,25 @@ class NodeEdit(Part):
     move: Vector
 
 
+class Footing(Part):
+    """A pad footing under a support, which its springs follow from: x, y: its sides along the support's axes, depth, in m. subgrade: modulus of
+    the ground below it in kN/m³, friction: of its base, both whatever the document's units. clamped: what stands on it turns with it.
+    """
+
+    x: Annotated[float, Field(gt=0, le=30, allow_inf_nan=False)]
+    y: Annotated[float, Field(gt=0, le=30, allow_inf_nan=False)]
+    depth: Annotated[float, Field(gt=0, le=10, allow_inf_nan=False)] = 0.5
+    subgrade: Annotated[float, Field(gt=0, le=1e7, allow_inf_nan=False)] = 20_000.0
+    friction: Annotated[float, Field(ge=0, le=2, allow_inf_nan=False)] = 0.4
+    clamped: bool = False
+
+
 class SupportInput(Part):
     """What holds a node, in place of what the jig gives it.
 
     fixed: directions held rigidly; springs: force per metre, moment per radian, in the document's units. one_way:
     directions that push back only (the node may lift off). turn: the support's own axes, turned about Z (degrees).
-    settlement: imposed movement in metres along X, Y, Z.
+    settlement: imposed movement in metres along X, Y, Z. footing: what it stands on, which bears it along Z and, clamped, about X and Y.
     """
 
     node: NodeName
@@ -284,6 +297,7 @@ class SupportInput(Part):
     one_way: list[Freedom] = []
     turn: Number = 0.0
     settlement: Vector = (0.0, 0.0, 0.0)
+    footing: Footing | None = None
 
 
 class NamedSet(Part):

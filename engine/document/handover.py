@@ -63,6 +63,7 @@ TableKind = Literal[
     "members",
     "deflections",
     "reactions",
+    "footings",
     "cases",
     "combinations",
     "forces",

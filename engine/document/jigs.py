@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, Self
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from engine.document.base import BracingKind, Haunch, Name, Number, Part, Positive, Spacing, Vector
 from engine.document.floors import FloorJig
@@ -80,13 +80,26 @@ class Gable(Part):
     spacing: Spacing | None = None
 
 
+class ColdFormed(Part):
+    """A cold-formed channel or Z with lips as a purlin or rail, held by sheeting on its outer flange as `rules.sheeting` of its role states.
+
+    bars: anti-sag bars that hold it sideways in each span. fastener: from its web to the fasteners of the sheeting, None: in the middle of
+    the flange.
+    """
+
+    section: Name = "Z 200x2.0"
+    grade: Name = "S350GD"
+    bars: Annotated[int, Field(ge=0, le=3)] = 0
+    fastener: Annotated[float, Field(gt=0, le=0.2, allow_inf_nan=False)] | None = None
+
+
 class Purlins(Part):
     """Purlins on the slopes (or rails on the walls).
 
     first: distance of the first from the eaves (rails: from the base), None: none besides the even ones. spacing: the
     largest. stay_every: every n-th is stayed to the inner flange (0: none). modelled: they are members that carry the
-    panels; otherwise they only hold the flanges and weigh with the cladding. continuous: over the frames, else hinged. table: of what
-    they bear where they are no members, by its name.
+    panels; otherwise they only hold the flanges and weigh with the cladding. continuous: over the frames, else hinged. Where they are no
+    members they are verified by table, of what they bear, by its name, or as cold.
     """
 
     first: Annotated[float, Field(gt=0, le=10, allow_inf_nan=False)] | None = None
@@ -95,6 +108,13 @@ class Purlins(Part):
     modelled: bool = False
     continuous: bool = False
     table: Annotated[str, Field(max_length=80)] = ""
+    cold: ColdFormed | None = None
+
+    @model_validator(mode="after")
+    def _one_way(self) -> Self:
+        if self.table and self.cold:
+            raise ValueError("a table and a cold-formed section exclude each other: both say what they bear")
+        return self
 
 
 class BracedBays(Part):

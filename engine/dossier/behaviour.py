@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from math import isfinite
 
 import numpy as np
 
@@ -200,9 +201,32 @@ def response(chain: Chain, told: Told) -> None:
                 )
     told.add(Heading("Reactions", "response.reactions", aside="combinations for strength"))
     told.add(*reaction_tables(chain, told.level == "full"))
+    if chain.verification.pads:
+        told.add(Heading("Pad footings", "response.footings", aside="told, not verified"), pad_table(chain))
     told.add(Heading("Deflection and sway", "response.movements", aside="EN 1990 A1.4"))
     table = _movements(chain)
     told.add(table if table else Paragraph("No member has a limit of deflection or sway.", "missing"))
+
+
+def pad_table(chain: Chain) -> Table:
+    """What acts under pad footings at its worst."""
+    names = [c.name for c in chain.combinations]
+    rows: list[tuple[Cell, ...]] = []
+    for one in chain.verification.pads:
+        pressure, slide = one.pressure[0], one.slide[0]
+        rows.append(
+            (
+                chain.structure.nodes[one.node], f"{one.pad.x:g} × {one.pad.y:g} × {one.pad.depth:g} m", one.weight / 1000,
+                pressure / 1000 if isfinite(pressure) else "tips over", names[one.pressure[1]],
+                slide if isfinite(slide) else "slides", names[one.slide[1]], one.least[0] / 1000, names[one.least[1]],
+                "does not stand" if not one.stands else "a part comes off the ground" if one.gapes else "stands",
+            )
+        )  # fmt: skip
+    columns = (
+        Column("support"), Column("pad"), Column("weight", "kN", 1), Column("pressure", "kN/m²", 0), Column("in"), Column("H / μN", "", 2), Column("in"),
+        Column("least on the ground", "kN", 1), Column("in"), Column("told", wide=True),
+    )  # fmt: skip
+    return Table("pad footings", columns, tuple(rows))
 
 
 def reaction_tables(chain: Chain, every: bool) -> list[Table | Paragraph]:

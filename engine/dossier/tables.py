@@ -11,7 +11,7 @@ from engine.chain import Chain
 from engine.document.handover import PlacedTable, TableKind
 from engine.dossier import ledgers
 from engine.dossier.actions import cases_table, combining
-from engine.dossier.behaviour import critical_factors, reaction_tables
+from engine.dossier.behaviour import critical_factors, pad_table, reaction_tables
 from engine.dossier.building import quantities
 from engine.dossier.values import Block, Cell, Link, Paragraph, Table, Told
 from engine.dossier.verified import groups_table, members_table
@@ -92,6 +92,7 @@ _TABLES: dict[TableKind, Callable[[Chain], Table | None]] = {
     "members": members_table,
     "deflections": ledgers.deflections,
     "reactions": lambda chain: _first([*reaction_tables(chain, False)]),
+    "footings": lambda chain: pad_table(chain) if chain.verification.pads else None,
     "cases": cases_table,
     "combinations": _within(combining, "combinations"),
     "forces": ledgers.forces,

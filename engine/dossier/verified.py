@@ -9,7 +9,7 @@ from engine.document.handover import DossierPlan
 from engine.dossier.details import flanges
 from engine.dossier.elevations import section_drawing
 from engine.dossier.second import NEAR, differs, second
-from engine.dossier.values import Cell, Column, Figure, Heading, Link, Paragraph, Proven, Table, Told
+from engine.dossier.values import Cell, Column, Derived, Figure, Heading, Link, Paragraph, Proven, Table, Told
 from engine.progress import Step
 from engine.report import holding, verdicts
 from engine.report.verdicts import Group, MemberReport
@@ -43,7 +43,7 @@ def verification(chain: Chain, told: Told, plan: DossierPlan, step: Step) -> Non
         told.add(Paragraph(f"Left out: {words}", "missing"))
     proven = told.level != "summary"
     told.add(groups_table(all_groups, proven))
-    told.add(*_secondary(chain))
+    told.add(*_secondary(chain, told.level))
     if told.level == "full":
         told.add(Heading("Every member", "verification.members"), members_table(chain))
     if not proven:
@@ -102,10 +102,12 @@ def _shown(group: Group, plan: DossierPlan) -> list[MemberReport]:
 WAYS = {"down": "pressed", "up": "lifted", "service": "deflection"}
 
 
-def _secondary(chain: Chain) -> list[Heading | Paragraph | Table]:
-    """Purlins and rails that are no members, by tables of what they bear: what asks most of them, each way."""
+def _secondary(chain: Chain, level: str) -> list[Heading | Paragraph | Table | Derived]:
+    """Purlins and rails that are no members: what asks most of them, each way, and how what they bear came about, of what governs or, in
+    full, of each way."""
     rows: list[tuple[Cell, ...]] = []
     words = []
+    derived = []
     for s in chain.verification.secondary:
         if s.uses:
             words.append(
@@ -121,6 +123,14 @@ def _secondary(chain: Chain) -> list[Heading | Paragraph | Table]:
                     )
                 )  # fmt: skip
         words += [f"Left out: {left_out}. " for left_out in s.left_out]
+        ways = (
+            [how for how in s.how if level == "full" or how.way == s.uses[0].way]
+            if s.uses and level != "summary"
+            else []
+        )
+        derived += [
+            Derived(replace(how.derivation, title=f"{ROLE_WORDS[s.role][1]}: {how.derivation.title}")) for how in ways
+        ]
     if not rows:
         return []
     columns: tuple[Column, ...] = (
@@ -129,7 +139,8 @@ def _secondary(chain: Chain) -> list[Heading | Paragraph | Table]:
     )  # fmt: skip
     worst = max(range(len(rows)), key=lambda k: float(str(rows[k][-1])))
     table = Table("purlins and rails that are no members", columns, tuple(rows), worst)
-    return [Heading("Purlins and rails by tables", "verification.secondary"), Paragraph("".join(words).strip()), table]
+    heading = Heading("Purlins and rails that are no members", "verification.secondary")
+    return [heading, Paragraph("".join(words).strip()), table, *derived]
 
 
 def _second(chain: Chain, all_groups: list[Group]) -> list[Paragraph | Table]:

@@ -220,7 +220,7 @@ class _Operations(Adding, Copying, Cutting, Releasing):
             self.document.supports = [s for s in self.document.supports if s.node != node]
             number = self.structure.nodes.index(node) if node in self.structure.nodes else None
             by_jig = number is not None and "/" in node
-            if o.fixed or o.springs or by_jig:
+            if o.fixed or o.springs or o.footing or by_jig:
                 self.document.supports.append(SupportInput(node=node, **o.model_dump(exclude={"do", "nodes"})))
 
     def _load(self, o: ChangeLoad) -> None:

@@ -7,7 +7,16 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from engine.document.base import Behaviour, Freedom, Haunch, Name, NotNegative, Number, Part, Positive, Role, Vector
-from engine.document.byhand import MemberInput, NodeInput, Offset, OwnChecks, Releases, SectionInput, SupportInput
+from engine.document.byhand import (
+    Footing,
+    MemberInput,
+    NodeInput,
+    Offset,
+    OwnChecks,
+    Releases,
+    SectionInput,
+    SupportInput,
+)
 from engine.document.loads import CaseInput, MemberLoad, NodeLoad
 
 Place = Name | Vector
@@ -219,7 +228,7 @@ class Merge(Part):
 
 
 class Support(Part):
-    """Support nodes, in place of what they have; without directions and springs: let them go."""
+    """Support nodes, in place of what they have; without directions, springs and a footing: let them go."""
 
     do: Literal["support"] = "support"
     nodes: list[Name]
@@ -228,6 +237,7 @@ class Support(Part):
     one_way: list[Freedom] = []
     turn: Number = 0.0
     settlement: Vector = (0.0, 0.0, 0.0)
+    footing: Footing | None = None
 
 
 class ChangeLoad(Part):

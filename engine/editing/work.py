@@ -131,13 +131,14 @@ class Work:
     def support_like(self, node: int, name: str) -> SupportInput:
         """A support for the node of a name that holds it as another node is held."""
         s, force = self.structure, self.document.force
-        stiffness = zip(FREEDOMS, s.springs[node].tolist(), strict=True)
-        held = {
+        held: dict[str, Any] = {
             "fixed": [f for f, there in zip(FREEDOMS, s.fixed[node], strict=True) if there],
-            "springs": {f: k / force for f, k in stiffness if k},
+            "springs": {f: k / force for f, k in s.sprung(node).items()},
             "one_way": [f for f, there in zip(FREEDOMS, s.one_way[node], strict=True) if there],
             "turn": round(float(np.degrees(s.turn[node])), 9),
         }
+        if pad := s.pads.get(node):
+            held["footing"] = vars(pad) | {"subgrade": pad.subgrade / 1000}
         return SupportInput.model_validate({"node": name, **held})
 
 

@@ -6,9 +6,14 @@ how many frames or bays there are: `frame-4/column-A`, `frame-4/rafter-AB-left`,
 
 from __future__ import annotations
 
+from math import isnan
+
 import numpy as np
 
-from engine.document.jigs import HallJig
+from engine.catalogue.sections import section
+from engine.catalogue.steels import material
+from engine.document.jigs import ColdFormed, HallJig
+from engine.errors import ModelError
 from engine.jigs.hall_bracing import gable_bracing, roof_bracing, wall_bracing
 from engine.jigs.hall_frames import frame, lean_tos, posts
 from engine.jigs.hall_panels import panels
@@ -66,6 +71,9 @@ def _long_beams(hall: Hall) -> None:
 def _purlins_and_rails(hall: Hall) -> None:
     """Purlins and rails as members, where they are asked for; at eaves and ridge the long beams stand already."""
     purlins, rails = hall.jig.purlins, hall.jig.rails
+    for kind, place in ((purlins, "hall.purlins.cold"), (rails, "hall.rails.cold")):
+        if kind and kind.cold:
+            _cold_formed(kind.cold, place)
     if purlins.modelled:
         for slope in hall.profile.slopes:
             for i, distance in enumerate(purlin_positions(slope.length, purlins)[1:-1], 1):
@@ -75,6 +83,16 @@ def _purlins_and_rails(hall: Hall) -> None:
             for i, height in enumerate(purlin_positions(column.top - column.base, rails)[1:-1], 1):
                 at = (column.x, column.base + height)
                 _run(hall, f"rail-{column.name}-{i}", "side rail", "rails", rails.continuous, at)
+
+
+def _cold_formed(cold: ColdFormed, place: str) -> None:
+    """Raises ModelError for a section that is no cold-formed one with lips, and for a steel without strength at its thickness."""
+    shape = section(cold.section, f"{place}.section")
+    if shape.shape not in ("zed", "lipped channel"):
+        raise ModelError(f"“{cold.section}” is no cold-formed channel or Z with lips.", f"{place}.section")
+    if isnan(material(cold.grade, f"{place}.grade").fy(shape.tw)):
+        words = f"“{cold.grade}” has no strength at {shape.tw * 1000:g} mm."
+        raise ModelError(words, f"{place}.grade")
 
 
 def _run(hall: Hall, mark: str, role: str, key: str, continuous: bool, at: tuple[float, float]) -> None:

@@ -22,7 +22,7 @@ from engine.structure.model import Floats, Member, Structure
 from engine.verification.checks import Checks
 from engine.verification.grounds import Lengths
 from engine.verification.least import Splice, TiesAsked
-from engine.verification.secondary import Secondary
+from engine.verification.secondary import Candidate, Secondary
 
 
 class Family(Protocol):
@@ -65,7 +65,12 @@ class Family(Protocol):
         """Net pressures of the wind on secondary members, by panel and zone."""
 
     def secondary(self, document: Document, structure: Structure, loading: Loading) -> list[Secondary]:
-        """Purlins and rails that are no members of the model, by tables of what they bear."""
+        """Purlins and rails that are no members of the model, beside what they bear."""
+
+    def secondary_candidates(
+        self, document: Document, structure: Structure, loading: Loading, role: str
+    ) -> list[Candidate]:
+        """How those of a role would fare as other sections, the lightest first; none where nothing is computed."""
 
     def snow_shape(self, document: Document, structure: Structure) -> SnowShape:
         """How snow lies on the roofs of the building."""

@@ -210,12 +210,31 @@ class Orphan:
 
 
 @dataclass(frozen=True)
+class Pad:
+    """A pad footing under a node: its sides along the axes of the support and its depth, m; subgrade modulus in N/m³; friction of its base;
+    clamped: what stands on it turns with it."""
+
+    x: float
+    y: float
+    depth: float
+    subgrade: float
+    friction: float
+    clamped: bool
+
+    @property
+    def springs(self) -> tuple[float, float, float]:
+        """N/m along Z, Nm/rad about X and Y, of a stiff pad on ground that gives way in proportion to its pressure (Winkler)."""
+        area = self.subgrade * self.x * self.y
+        return area, area * self.y**2 / 12, area * self.x**2 / 12
+
+
+@dataclass(frozen=True)
 class Structure:
     """nodes: names; xyz: (nodes, 3) m; fixed: (nodes, 6) bool; springs: (nodes, 6) N/m and Nm/rad.
 
     turn: (nodes,) angle about Z of each support's own axes. one_way: (nodes, 6) directions that push back only.
     settlement: (nodes, 3) m. aliases: other names that nodes bear where two jigs meet. diaphragms: groups of nodes that move as
-    one in plan. envelope: the building that snow and wind act on, None: none.
+    one in plan. pads: footings by the node on them. envelope: the building that snow and wind act on, None: none.
     """
 
     nodes: tuple[str, ...]
@@ -233,8 +252,16 @@ class Structure:
     membranes: tuple[Membrane, ...] = ()
     diaphragms: tuple[tuple[int, ...], ...] = ()
     envelope: Envelope | None = None
+    pads: dict[int, Pad] = field(default_factory=dict)
     index: dict[str, int] = field(default_factory=dict, compare=False)
     aliases: dict[str, str] = field(default_factory=dict, compare=False)
+
+    def sprung(self, node: int) -> dict[str, float]:
+        """Springs of a node by direction, N/m and Nm/rad, without those of its footing."""
+        pad = self.pads.get(node)
+        by_pad = () if pad is None else ("z", "rx", "ry") if pad.clamped else ("z",)
+        found = zip(FREEDOMS, self.springs[node].tolist(), strict=True)
+        return {f: k for f, k in found if k and f not in by_pad}
 
     def member(self, name: str) -> Member:
         """The member of that name."""

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from engine.derivation import Derivation
 from engine.document.secondary import LoadTable, SpanRow
 
 Way = Literal["down", "up", "service"]
@@ -29,9 +30,18 @@ class Use:
 
 
 @dataclass(frozen=True)
+class How:
+    """How what secondary members bear one way came about."""
+
+    way: Way
+    derivation: Derivation
+
+
+@dataclass(frozen=True)
 class Secondary:
     """The purlins or the rails of a building. table: of what they are, "" where nothing is known; span in m, spans in line; uses: the worst
-    first; reasons: why they are not covered; left_out: what the verdict does not speak for."""
+    first; reasons: why they are not covered; left_out: what the verdict does not speak for; how: what they bear came about, each way, where
+    no table states it."""
 
     role: str
     table: str
@@ -42,6 +52,7 @@ class Secondary:
     uses: tuple[Use, ...] = ()
     reasons: tuple[str, ...] = ()
     left_out: tuple[str, ...] = ()
+    how: tuple[How, ...] = ()
 
     @property
     def worst(self) -> float:
@@ -52,6 +63,15 @@ class Secondary:
     def status(self) -> str:
         """As of a member's verdict."""
         return "fails" if self.worst > 1 else "passes" if self.uses and not self.reasons else "not covered"
+
+
+@dataclass(frozen=True)
+class Candidate:
+    """A section that secondary members could be. mass: kg/m; secondary: how they fare with it."""
+
+    section: str
+    mass: float
+    secondary: Secondary
 
 
 def row_for(table: LoadTable, span: float, spans: int) -> SpanRow | None:

@@ -18,6 +18,7 @@ from engine.verification.checks import Checks
 from engine.verification.equilibrium import Lifted, Tilt, equilibrium, unbalanced
 from engine.verification.grounds import Grounds
 from engine.verification.outcomes import SERVICE, UNDER, Findings, Outcome, Verdict, Whole, whole
+from engine.verification.pads import UnderPad, said_of, under_pads
 from engine.verification.secondary import Secondary
 from engine.verification.service import Stretch, measure, stretches, unlimited
 from engine.verification.standing import free_to_move, judge
@@ -33,7 +34,8 @@ class Verification:
     """Verdicts and all that their proofs need. strength, deflection, variable: indices of the combinations used; stretches: what keeps
     limits of deflection; along: (e, s) largest utilisation of section and stability checks at each station, NaN where nothing is
     checked; tilts, lifted: static equilibrium of the whole; left_out: what is said of no member, in words: cases that no combination
-    for strength takes up, and what the weights alone do not hold down; secondary: purlins and rails that are no members."""
+    for strength takes up, and what the weights alone do not hold down; secondary: purlins and rails that are no members; pads: what
+    acts under pad footings."""
 
     verdicts: tuple[Verdict, ...]
     checks: Checks
@@ -46,6 +48,7 @@ class Verification:
     variable: tuple[int, ...] = ()
     quasi: tuple[int, ...] = ()
     secondary: tuple[Secondary, ...] = ()
+    pads: tuple[UnderPad, ...] = ()
 
     def used(self, criterion: str) -> tuple[int, ...]:
         """Indices of the combinations that a criterion looks at."""
@@ -166,10 +169,12 @@ def verify(
     _shown(combined, verdicts, along)
     tilts, lifted = equilibrium(combined, combinations)
     unsaid = _idle(combined, combinations) + unbalanced(tilts, structure) + checks.unsaid()
-    unsaid += held_aloft(structure) + weightless(document, structure)
+    gammas = document.rules.gamma_G_unfavourable, document.rules.gamma_G_favourable
+    pads = under_pads(combined, strength, gammas)
+    unsaid += held_aloft(structure) + weightless(document, structure) + said_of(pads)
     tuples = tuple(tilts), tuple(lifted)
     return Verification(
-        tuple(verdicts), checks, service, stretches_, along, *tuples, unsaid, variable, quasi, secondary
+        tuple(verdicts), checks, service, stretches_, along, *tuples, unsaid, variable, quasi, secondary, tuple(pads)
     )
 
 

@@ -328,9 +328,18 @@ async def proof(
 async def derived(
     request: HttpRequest, project_id: UUID, asked: Query[derivations.Asked], revision: int | None = None
 ) -> Any:
-    """How the factors of a combination came about, the pressures of a case, the wind on a zone of a panel, the pressure of that number
-    on a panel, or the peak pressure of wind from a direction: the first of these that is named."""
+    """How what purlins or rails bear came about, the factors of a combination, the pressures of a case, the wind on a zone of a panel, the
+    pressure of that number on a panel, or the peak pressure of wind from a direction: the first of these that is named."""
     return await seen(request, project_id, revision, "derivations", **asked.model_dump())
+
+
+@router.get(
+    "/projects/{project_id}/secondary-sections",
+    response={200: list[verdict_schemas.SecondarySectionOut], 422: schemas.Problem},
+)
+async def secondary_sections(request: HttpRequest, project_id: UUID, role: str, revision: int | None = None) -> Any:
+    """How cold-formed purlins or rails beside the model would fare as other sections of their series."""
+    return await seen(request, project_id, revision, "secondary_sections", role=role)
 
 
 @router.get("/projects/{project_id}/why", response={200: single.WhyOut, 422: schemas.Problem})

@@ -88,9 +88,17 @@ def of_combination(chain: Chain, name: str) -> list[Derivation]:
     return [family(chain.document).factor_derivation(chain.document, chain.loading, found)]
 
 
+def of_secondary(chain: Chain, role: str) -> list[Derivation]:
+    """What purlins or rails of a role bear, each way; none of what a table states. Raises ModelError where there are none."""
+    found = next((s for s in chain.verification.secondary if s.role == role), None)
+    if found is None:
+        raise ModelError(f"There are no members beside the model of the role “{role}”.", "secondary")
+    return [how.derivation for how in found.how]
+
+
 class Asked(BaseModel):
-    """What is to be derived: a combination; a case; a zone of wind on a panel, or the pressure of that number on it; the wind from a
-    direction."""
+    """What is to be derived: what purlins or rails of a role bear; a combination; a case; a zone of wind on a panel, or the pressure of that
+    number on it; the wind from a direction."""
 
     direction: str = ""
     panel: str = ""
@@ -98,11 +106,14 @@ class Asked(BaseModel):
     number: int = 0
     case: str = ""
     combination: str = ""
+    secondary: str = ""
 
 
 def derived(chain: Chain, asked: Asked) -> list[DerivationOut]:
     """What is asked for. Raises ModelError for what is not there."""
-    if asked.combination:
+    if asked.secondary:
+        found = of_secondary(chain, asked.secondary)
+    elif asked.combination:
         found = of_combination(chain, asked.combination)
     elif asked.case:
         found = of_case(chain, asked.case)

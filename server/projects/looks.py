@@ -125,6 +125,7 @@ LOOKS: dict[str, Look] = {
     "loads": lambda c, n, member, case: surfaces.traced(c, member, case),
     "proof": _proof,
     "derivations": lambda c, n, **asked: derivations.derived(c, derivations.Asked(**asked)),
+    "secondary_sections": lambda c, n, role: workbench.secondary_sections_out(c, role),
     "why": lambda c, n, member: single.why_out(c, n, member),
     "tried": _tried,
     "lengths": lambda c, n, member: single.lengths_out(c, n, member),

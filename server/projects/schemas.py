@@ -24,6 +24,7 @@ from server.projects.verdict_schemas import (
     LengthsOut,
     LiftedOut,
     LimitOut,
+    PadOut,
     SecondaryOut,
     StabilisedOut,
     TiltOut,
@@ -79,6 +80,7 @@ class ChainOut(BaseModel):
     reactions: list[ReactionOut] = []
     equilibrium: list[TiltOut] = []
     lifted: list[LiftedOut] = []
+    pads: list[PadOut] = []
     stabilised: list[StabilisedOut] = []
     lengths: list[LengthsOut] = []
     hall: HallOut | None = None

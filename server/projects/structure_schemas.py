@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pydantic import BaseModel
 
-from engine.document.byhand import OwnChecks
+from engine.document.byhand import Footing, OwnChecks
 from server.projects.verdict_schemas import CheckOut
 
 Triple = tuple[float, float, float]
@@ -123,7 +123,7 @@ class LevelOut(BaseModel):
 
 
 class SupportOut(BaseModel):
-    """A support. springs: in the units of the document. own: stated by hand, in place of a jig's."""
+    """A support. springs: in the units of the document, without those of its footing. own: stated by hand, in place of a jig's."""
 
     node: str
     index: int
@@ -132,4 +132,5 @@ class SupportOut(BaseModel):
     one_way: list[str]
     turn: float
     settlement: Triple
+    footing: Footing | None
     own: bool

@@ -59,12 +59,13 @@ class UseOut(BaseModel):
 
 
 class SecondaryOut(BaseModel):
-    """Purlins or rails that are no members, by a table of what they bear."""
+    """Purlins or rails that are no members, by a table of what they bear; computed: as cold-formed ones, with a derivation."""
 
     role: str
     label: str
     table: str
     source: str
+    computed: bool
     span: float
     spans: int
     status: str
@@ -72,6 +73,35 @@ class SecondaryOut(BaseModel):
     uses: list[UseOut]
     reasons: list[str]
     left_out: list[str]
+
+
+class PadOut(BaseModel):
+    """What acts under a pad footing at its worst, each with its combination: weight of the pad kN; pressure kN/m², None: it tips over; slide:
+    force sideways over friction, None: nothing presses; least: force on the ground kN, lifted off where negative; gapes: a part of
+    its base comes off the ground."""
+
+    node: str
+    size: str
+    weight: float
+    pressure: float | None
+    pressure_in: str
+    slide: float | None
+    slide_in: str
+    least: float
+    least_in: str
+    gapes: bool
+    stands: bool
+
+
+class SecondarySectionOut(BaseModel):
+    """A section that purlins or rails could be, kg/m, and how they would fare: the worst of each way, and why it is not covered."""
+
+    section: str
+    mass: float
+    status: str
+    worst: float
+    ways: dict[str, float]
+    reasons: list[str]
 
 
 class TiltOut(BaseModel):

@@ -3,17 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from math import isfinite
 from typing import Any
 
 import numpy as np
 
 from engine.chain import Chain
 from engine.document import Document
+from engine.document.byhand import Footing
 from engine.document.rules import DEFLECTIONS
 from engine.report import holding, loads, supports, verdicts
 from engine.standards.family import family
 from engine.structure.audit import audit
-from engine.structure.model import FREEDOMS, Floats, Structure
+from engine.structure.model import FREEDOMS, Floats, Pad, Structure
 from engine.structure.planes import planes
 from engine.structure.storeys import storeys
 from engine.structure.words import ROLE_WORDS, slope_words
@@ -93,6 +95,25 @@ def _limits_slenderness(chain: Chain) -> list[verdict_schemas.LimitOut]:
     ]
 
 
+def secondary_sections_out(chain: Chain, role: str) -> list[verdict_schemas.SecondarySectionOut]:
+    """How purlins or rails of a role would fare as other sections."""
+    found = family(chain.document).secondary_candidates(chain.document, chain.structure, chain.loading, role)
+    return [
+        verdict_schemas.SecondarySectionOut(
+            section=one.section,
+            mass=one.mass,
+            status=one.secondary.status,
+            worst=one.secondary.worst,
+            ways={
+                way: max((u.utilisation for u in one.secondary.uses if u.way == way), default=0.0)
+                for way in ("down", "up", "service")
+            },
+            reasons=list(one.secondary.reasons),
+        )
+        for one in found
+    ]
+
+
 def _secondary(chain: Chain) -> list[verdict_schemas.SecondaryOut]:
     return [
         verdict_schemas.SecondaryOut(
@@ -100,6 +121,7 @@ def _secondary(chain: Chain) -> list[verdict_schemas.SecondaryOut]:
             label=ROLE_WORDS[s.role][1],
             table=s.table,
             source=s.source,
+            computed=bool(s.how),
             span=s.span,
             spans=s.spans,
             status=s.status,
@@ -197,17 +219,16 @@ def structure_out(document: Document, structure: Structure) -> dict[str, Any]:
         "supports": [
             structure_schemas.SupportOut(
                 node=structure.nodes[i],
-                index=int(i),
+                index=i,
                 fixed=[f for f, there in zip(FREEDOMS, structure.fixed[i], strict=True) if there],
-                springs={
-                    f: k / document.force for f, k in zip(FREEDOMS, structure.springs[i].tolist(), strict=True) if k
-                },
+                springs={f: k / document.force for f, k in structure.sprung(i).items()},
                 one_way=[f for f, there in zip(FREEDOMS, structure.one_way[i], strict=True) if there],
                 turn=float(np.degrees(structure.turn[i])),
                 settlement=tuple(structure.settlement[i].tolist()),
+                footing=_footing(structure.pads[i]) if i in structure.pads else None,
                 own=structure.nodes[i] in own,
             )
-            for i in np.flatnonzero(held)
+            for i in np.flatnonzero(held).tolist()
         ],
         "planes": [structure_schemas.PlaneOut(**{**vars(p), "members": list(p.members)}) for p in planes(structure)],
         "grid": [structure_schemas.GridOut(**vars(line)) for line in structure.grid],
@@ -241,6 +262,10 @@ def bare_chain(document: Document, structure: Structure | None) -> dict[str, Any
     return {"members": members, "roles": roles_out(structure, members), **structure_out(document, structure)}
 
 
+def _footing(pad: Pad) -> Footing:
+    return Footing.model_validate(vars(pad) | {"subgrade": pad.subgrade / 1000})
+
+
 def equilibrium_out(chain: Chain) -> dict[str, Any]:
     """Static equilibrium as a rigid body, and the supports that lift."""
     return {
@@ -259,6 +284,22 @@ def equilibrium_out(chain: Chain) -> dict[str, Any]:
         "lifted": [
             verdict_schemas.LiftedOut(node=node, tension=tension / 1000, combination=combination.name)
             for node, tension, combination in supports.lifted(chain)
+        ],
+        "pads": [
+            verdict_schemas.PadOut(
+                node=chain.structure.nodes[one.node],
+                size=f"{one.pad.x:g} × {one.pad.y:g} × {one.pad.depth:g} m",
+                weight=one.weight / 1000,
+                pressure=one.pressure[0] / 1000 if isfinite(one.pressure[0]) else None,
+                pressure_in=chain.combinations[one.pressure[1]].name,
+                slide=one.slide[0] if isfinite(one.slide[0]) else None,
+                slide_in=chain.combinations[one.slide[1]].name,
+                least=one.least[0] / 1000,
+                least_in=chain.combinations[one.least[1]].name,
+                gapes=one.gapes,
+                stands=one.stands,
+            )
+            for one in chain.verification.pads
         ],
     }
 

@@ -224,6 +224,37 @@ class ByHand(FrameCase):
         page.mouse.up()
         expect(page.locator("h4:has-text('Chosen') span")).to_have_text("4 of 56")
 
+    def test_feet_stand_on_pads_and_what_acts_under_them_is_told(self):
+        page = self.page
+        self.start_hall()
+        page.click("header nav button:has-text('Frame')")
+        page.locator("ul button.name", has_text="Columns").click()
+        self.part("By hand")
+        page.fill("[aria-label='Sides and depth of the pads']", "2")
+        page.get_by_role("button", name="Stand on pads").click()
+        expect(page.locator("aside.right")).to_contain_text("“2” is no pad")
+        page.fill("[aria-label='Sides and depth of the pads']", "2 × 2.5 × 0.6")
+        page.get_by_role("button", name="Stand on pads").click()
+        self.settled(2)
+        expect(page.locator("main.view path.pad")).to_have_count(1)
+        page.click("header nav button:has-text('Response')")
+        page.get_by_role("tab", name="Footings").click()
+        row = page.locator("tbody tr")
+        expect(row).to_have_count(1)
+        expect(row).to_contain_text("2 × 2.5 × 0.6 m")
+        # 25 · 2 · 2.5 · 0.6
+        expect(row).to_contain_text("75.0")
+        # another depth, written in the table of supports
+        page.click("header nav button:has-text('Frame')")
+        page.get_by_role("tab", name="Supports").click()
+        cell = page.locator("tbody tr", has_text="2 × 2.5 × 0.6").locator("td").nth(6)
+        cell.dblclick()
+        page.keyboard.type("2 × 2.5 × 1")
+        page.keyboard.press("Enter")
+        self.settled(3)
+        footing = Project.objects.get().head.content["supports"][0]["footing"]
+        self.assertEqual((footing["depth"], footing["subgrade"]), (1.0, 20000.0))
+
 
 class Tables(FrameCase):
     def test_cells_are_written_pasted_and_refused_with_a_reason(self):

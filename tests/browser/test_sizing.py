@@ -101,6 +101,12 @@ class SizingPage(BrowserCase):
         page.get_by_role("button", name="Size 2 set-outs").click()
         words = in_words({"frames": 4.0, "bases": "fixed"})
         expect(page.get_by_text("3 of 3 set-outs are sized.")).to_be_visible(timeout=90_000)
+        # drawn along one thing by several measures, and across all
+        expect(page.get_by_role("img", name=re.compile("steel, t of 3 set-outs"))).to_be_visible()
+        page.get_by_text("cost per m²", exact=True).click()
+        expect(page.get_by_role("img", name=re.compile("cost per m² of 3"))).to_be_visible()
+        page.get_by_text("Across all", exact=True).click()
+        expect(page.get_by_role("img", name=re.compile("3 set-outs across 2 things varied"))).to_be_visible()
         page.get_by_role("button", name=words).first.click()
         page.get_by_role("button", name=re.compile(f"Take “{words}”")).click()
         expect(page.locator("header .rev")).to_have_text("rev 2")

@@ -122,6 +122,7 @@ ROUTES = {
     ("get", "/api/projects/{project_id}/loads"): (f"{MEMBER}&case=G1", None, 200),
     ("get", "/api/projects/{project_id}/proof"): (f"{MEMBER}&criterion=section", None, 200),
     ("get", "/api/projects/{project_id}/derivations"): ("direction=left", None, 200),
+    ("get", "/api/projects/{project_id}/secondary-sections"): ("role=purlin", None, 200),
     ("get", "/api/projects/{project_id}/why"): (MEMBER, None, 200),
     ("get", "/api/projects/{project_id}/lengths"): (MEMBER, None, 200),
     ("post", "/api/projects/{project_id}/try"): ("", TRY, 200),

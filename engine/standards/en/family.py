@@ -25,7 +25,7 @@ from engine.standards.en.imperfections import add_imperfections, bow_ratio
 from engine.standards.en.imposed import reduce_by_area
 from engine.standards.en.least import ASKED, splice, ties
 from engine.standards.en.national import national_values
-from engine.standards.en.secondary import secondary
+from engine.standards.en.secondary import candidates, secondary
 from engine.standards.en.snow import mu1
 from engine.standards.en.snow_cases import greatest, hall_roofs
 from engine.standards.en.wind_cases import hall_winds, profile
@@ -34,7 +34,7 @@ from engine.structure.model import Floats, Member, Structure
 from engine.verification.checks import Checks
 from engine.verification.grounds import Lengths
 from engine.verification.least import Splice, TiesAsked
-from engine.verification.secondary import Secondary
+from engine.verification.secondary import Candidate, Secondary
 
 
 class Eurocodes:
@@ -79,6 +79,11 @@ class Eurocodes:
 
     def secondary(self, document: Document, structure: Structure, loading: Loading) -> list[Secondary]:
         return secondary(document, structure, loading)
+
+    def secondary_candidates(
+        self, document: Document, structure: Structure, loading: Loading, role: str
+    ) -> list[Candidate]:
+        return candidates(document, structure, loading, role)
 
     def snow_shape(self, document: Document, structure: Structure) -> SnowShape:
         pitch = next(p.pitch for p in hall_roofs(structure))

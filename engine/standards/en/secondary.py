@@ -1,21 +1,29 @@
-"""Purlins and rails of a hall that are no members of the model, by tables of resistances: EN 1990 (6.10) with local pressures of the
-wind of EN 1991-1-4 7.2.1(1)."""
+"""Purlins and rails of a hall that are no members of the model, by tables of resistances or as cold-formed ones of EN 1993-1-3: EN 1990 (6.10)
+with local pressures of the wind of EN 1991-1-4 7.2.1(1)."""
 
 from __future__ import annotations
 
 from dataclasses import replace
-from math import cos, radians
+from math import cos, isnan, radians
 
 from engine.actions.cases import Case, Loading
 from engine.actions.derived import LocalPressure
+from engine.catalogue.sections import family_of, section
+from engine.catalogue.steels import DENSITY, material
 from engine.document import Document
-from engine.document.jigs import HallJig, Purlins
-from engine.document.secondary import SpanRow
+from engine.document.jigs import ColdFormed, HallJig, Purlins
+from engine.document.rules import Sheeting
+from engine.standards.en import cold_bending, cold_purlins
 from engine.standards.en.combinations import gamma_Q, psi
+from engine.standards.en.sheeting import EVERY_SECOND, shear_needed
 from engine.standards.en.snow_cases import greatest
 from engine.standards.en.wind_local import local_pressures
 from engine.structure.model import Panel, Structure
-from engine.verification.secondary import Secondary, Use, row_for
+from engine.verification.secondary import Candidate, How, Secondary, Use, Way, row_for
+
+#: N/m at right angles to the sheeting, each way; 0, or nothing, where it is not stated
+Bears = dict[Way, float]
+Loads = tuple[float, str]
 
 NO_TABLE = "no table says what they bear"
 BY_HAND = "loads by hand on the cladding are not in it"
@@ -23,6 +31,10 @@ IN_PLANE = "what acts in the plane of the roof is left to the sheeting"
 OPEN = "the wind on purlins of open roofs is not found"
 SILENT = "their table says nothing of deflection"
 HELD = "they count as held as their table says"
+CRIPPLED = "crippling of the web over supports: cleats carry the reactions (EN 1993-1-3 6.1.7)"
+SIDEWAYS = "(EN 1993-1-3 10.1.1(6))"
+UNLIMITED = "no limit of deflection is stated for them"
+LAPPED = "laps and sleeves over the supports count for nothing"
 
 
 def secondary(document: Document, structure: Structure, loading: Loading) -> list[Secondary]:
@@ -39,6 +51,23 @@ def secondary(document: Document, structure: Structure, loading: Loading) -> lis
     return found
 
 
+def candidates(document: Document, structure: Structure, loading: Loading, role: str) -> list[Candidate]:
+    """How the cold-formed purlins or rails would fare as each section of their series, the lightest first; none where they are no
+    cold-formed ones beside the model."""
+    hall = document.hall
+    kind = hall and {"purlin": hall.purlins, "side rail": hall.rails}.get(role)
+    if not hall or not kind or not kind.cold or kind.modelled:
+        return []
+    pressures = [p for p in local_pressures(document, structure, loading) if p.role == role]
+    found = []
+    for s in family_of(kind.cold.section):
+        if isnan(material(kind.cold.grade).fy(s.tw)):
+            continue
+        own = kind.model_copy(update={"cold": kind.cold.model_copy(update={"section": s.name})})
+        found.append(Candidate(s.name, s.A * DENSITY, _of(document, structure, hall, role, own, pressures)))
+    return found
+
+
 def _of(
     document: Document,
     structure: Structure,
@@ -48,6 +77,9 @@ def _of(
     pressures: list[LocalPressure],
 ) -> Secondary:
     span, spans = max(hall.spacings), len(hall.spacings) if kind.continuous else 1
+    if kind.cold:
+        computed, own = _cold(document, role, kind, kind.cold, span, spans)
+        return _used(document, structure, computed, own, pressures) if own else computed
     table = next((t for t in document.load_tables if t.name == kind.table), None)
     plain = Secondary(role, kind.table, table.source if table else "", span, spans, kind.spacing)
     if table is None:
@@ -59,30 +91,71 @@ def _of(
             "in one span" if spans == 1 else f"over {min(spans, 3)}{' or more' if spans > 2 else ''} spans in line"
         )
         return replace(plain, reasons=(f"“{table.name}” has no row for {span:g} m {in_line}",))
+    bears: Bears = {"down": row.down * 1000, "up": row.up * 1000, "service": row.service * 1000}
+    return _used(document, structure, replace(plain, left_out=(HELD,)), bears, pressures)
+
+
+def _used(
+    document: Document, structure: Structure, plain: Secondary, bears: Bears, pressures: list[LocalPressure]
+) -> Secondary:
+    """What acts on purlins or rails beside what they bear."""
     if not pressures:
         return replace(plain, reasons=(OPEN,))
     panels = {panel.name: panel for panel in structure.panels}
-    uses = [use for p in pressures for use in _uses(document, structure, panels[p.panel], p, kind.spacing, row)]
-    left_out = [HELD, *([IN_PLANE] if role == "purlin" else [])]
-    left_out += [] if row.service > 0 else [SILENT]
+    uses = [use for p in pressures for use in _uses(document, structure, panels[p.panel], p, plain.spacing, bears)]
+    left_out = [*plain.left_out, *([IN_PLANE] if plain.role == "purlin" else [])]
+    left_out += [] if bears.get("service") else [SILENT if plain.how == () else UNLIMITED]
     left_out += [BY_HAND] if document.panel_loads or document.area_loads else []
     return replace(plain, uses=tuple(sorted(uses, key=lambda use: -use.utilisation)), left_out=tuple(left_out))
 
 
+def _cold(
+    document: Document, role: str, kind: Purlins, cold: ColdFormed, span: float, spans: int
+) -> tuple[Secondary, Bears]:
+    """What a cold-formed purlin or rail bears, held as the sheeting of its role does; nothing where it is not covered."""
+    s, steel, rules = section(cold.section), material(cold.grade), document.rules
+    plain = Secondary(role, f"{s.name} {cold.grade}", "EN 1993-1-3 10.1", span, spans, kind.spacing)
+    beyond = cold_bending.beyond(cold_bending.walls(s))
+    held = rules.sheeting.get(role, Sheeting())  # type: ignore[call-overload]
+    shear = held.shear * 1000 * (1.0 if held.every_rib else EVERY_SECOND)
+    needed = shear_needed(s, steel, span)
+    if not beyond and 0 < shear < needed:
+        beyond = f"the sheeting's S of {shear / 1000:.0f} kN does not hold it sideways, {needed / 1000:.0f} kN would {SIDEWAYS}"
+    if beyond:
+        return replace(plain, reasons=(beyond,)), {}
+    found = cold_purlins.capacities(
+        cold_purlins.Purlin(
+            s,
+            steel,
+            span,
+            spans,
+            bars=cold.bars,
+            fastener=cold.fastener or s.b / 2,
+            rotation=held.rotation * 1000,
+            ratio=rules.deflection_ratio(role),
+            gamma=(rules.gamma_M0, rules.gamma_M1),
+        )
+    )
+    left_out = [CRIPPLED, *([LAPPED] if spans > 1 else [])]
+    left_out += (
+        [] if shear else [f"sheeting that holds it sideways, with S of {needed / 1000:.0f} kN at least {SIDEWAYS}"]
+    )
+    how = tuple(How(way, cold_purlins.derivation(capacity)) for way, capacity in found.items())
+    bears = {way: capacity.load for way, capacity in found.items()}
+    return replace(plain, left_out=tuple(left_out), how=how), bears
+
+
 def _uses(
-    document: Document, structure: Structure, panel: Panel, p: LocalPressure, spacing: float, row: SpanRow
+    document: Document, structure: Structure, panel: Panel, p: LocalPressure, spacing: float, bears: Bears
 ) -> list[Use]:
     """Each way in which a zone asks something of its row: pressed, lifted, and bent under characteristic loads."""
     pressed, lifted, bent = _combined(document, structure, panel, p)
-    found = [(pressed, "down", row.down), (lifted, "up", row.up), (bent, "service", row.service)]
+    ways: tuple[tuple[Loads, Way], ...] = ((pressed, "down"), (lifted, "up"), (bent, "service"))
     return [
-        Use(p.panel, p.zone, way, load * spacing, resistance * 1000, formula)  # type: ignore[arg-type]
-        for (load, formula), way, resistance in found
-        if resistance > 0 and load > 0
+        Use(p.panel, p.zone, way, load * spacing, bears[way], formula)
+        for (load, formula), way in ways
+        if bears.get(way) and load > 0
     ]
-
-
-Loads = tuple[float, str]
 
 
 def _combined(document: Document, structure: Structure, panel: Panel, p: LocalPressure) -> tuple[Loads, Loads, Loads]:

@@ -10,7 +10,15 @@ import ProofSteps from './ProofSteps.vue'
 const props = defineProps<{
   of: string
   words?: string
-  asked: { direction?: string; panel?: string; zone?: string; number?: number; case?: string; combination?: string }
+  asked: {
+    direction?: string
+    panel?: string
+    zone?: string
+    number?: number
+    case?: string
+    combination?: string
+    secondary?: string
+  }
 }>()
 const bench = useWorkbench()
 const open = ref(false)

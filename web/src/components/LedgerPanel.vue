@@ -30,7 +30,7 @@ watch(
   () => bench.stage,
   (stage) => (tab.value = DEFAULT[stage] ?? 'Members'),
 )
-const tabs = computed(() => tabsOf(bench.stage))
+const tabs = computed(() => tabsOf(bench.stage).filter((tab) => tab !== 'Footings' || bench.lists.pads.length))
 const table = computed(() =>
   ledger(
     tab.value,

@@ -1,9 +1,16 @@
 <script setup lang="ts">
 import { ElButton } from 'element-plus'
+import { computed } from 'vue'
 import { figures, temper } from '../lib/temper'
 import { useWorkbench } from '../stores/workbench'
 
 const bench = useWorkbench()
+/** Purlins and rails that are no members of the model, where something says what they bear. */
+const beside = computed(() => bench.lists.secondary.filter((s) => s.uses.length))
+function showBeside() {
+  bench.choose([])
+  bench.stage = 'verification'
+}
 function toggle(role: string) {
   const next = new Set(bench.hidden)
   if (!next.delete(role)) next.add(role)
@@ -36,6 +43,18 @@ function worst(role: string) {
         <b>{{ role.label }}</b><span class="mono section">{{ role.section }}</span>
         <span class="count mono">{{ role.count }}×</span>
         <span class="mono use" :class="{ fails: role.status === 'fails' }">{{ figures(role.worst ?? null) }}</span>
+      </ElButton>
+    </li>
+    <li v-for="s in beside" :key="s.role">
+      <i
+        class="swatch"
+        :class="{ hatched: s.status === 'fails' }"
+        :style="s.status === 'passes' ? { background: temper(s.worst) } : {}"
+      />
+      <ElButton class="bare name" title="No members of the model: what asks most of them" @click="showBeside">
+        <b>{{ s.label }}</b><span class="mono section">{{ s.table }}</span>
+        <span class="count mono" />
+        <span class="mono use" :class="{ fails: s.status === 'fails' }">{{ figures(s.worst) }}</span>
       </ElButton>
     </li>
   </ul>

@@ -1,20 +1,18 @@
 <script setup lang="ts">
-import { useResizeObserver } from '@vueuse/core'
 import { LineChart, ScatterChart } from 'echarts/charts'
 import { GridComponent, TooltipComponent } from 'echarts/components'
-import { init, use, type ECharts } from 'echarts/core'
+import { use, type ECharts } from 'echarts/core'
 import { SVGRenderer } from 'echarts/renderers'
-import { computed, onBeforeUnmount, onMounted, useTemplateRef, watch } from 'vue'
+import { computed, useTemplateRef, watch } from 'vue'
+import { FONT as font, MEASURES, thousands, useChart, type Measure } from '../lib/studyChart'
 import { OXIDE } from '../lib/temper'
 import { useStudy, type Point } from '../stores/study'
 
+/** A measure against what is varied most, or against cost where several things are: a line for each of the other values. */
+const props = defineProps<{ measure: Measure }>()
 use([LineChart, ScatterChart, GridComponent, TooltipComponent, SVGRenderer])
-
-/** Steel against what is varied most, or steel against cost where several things are: a line for each of the other values. */
 const study = useStudy()
 const box = useTemplateRef<HTMLElement>('box')
-let chart: ECharts | null = null
-useResizeObserver(box, () => chart?.resize())
 const COLOURS = ['#1f2a33', '#1d6480', '#a97b22', '#5c7f3b', '#7d5a86', '#a3574b', '#3f8280']
 
 /** The number with most different values: it lies along the chart. */
@@ -35,10 +33,10 @@ const rest = (p: Point) =>
 const pareto = (p: Point) =>
   p.passes && !study.solved.some((o) => o.passes && o.tonnage! < p.tonnage! - 1e-6 && o.cost! < p.cost! - 1e-6)
 
-function draw() {
-  if (!chart) return
-  const font = { fontFamily: 'IBM Plex Sans Condensed', fontSize: 11.5, color: '#56626c' }
+function draw(chart: ECharts) {
   const q = along.value
+  const measure = MEASURES[props.measure]
+  const tonnes = props.measure === 'steel'
   const groups = new Map<string, Point[]>()
   for (const p of study.solved) {
     if (q && !(q.key in p.values)) continue
@@ -47,13 +45,14 @@ function draw() {
   }
   const x = (p: Point) => (q ? (p.values[q.key] as number) : p.cost!)
   // what does not pass may weigh many times what does: it stands at the edge, with its figure
-  const passing = study.solved.filter((p) => p.passes).map((p) => p.tonnage!)
+  const passing = study.solved.filter((p) => p.passes).map(measure.of)
   const most = passing.length ? Math.max(...passing) : Infinity
   const top = most + Math.max(most - Math.min(...passing), 0.1 * most)
+  const told = (v: number) => (tonnes ? `${v.toFixed(1)} t` : v < 1000 ? v.toFixed(1) : thousands(Math.round(v)))
   const point = (p: Point) => ({
-    value: [x(p), Math.min(p.tonnage!, top)],
-    label: p.tonnage! > top ? { show: true, position: 'right', formatter: `${p.tonnage!.toFixed(1)} t`, ...font } : {},
-    steel: p.tonnage!,
+    value: [x(p), Math.min(measure.of(p), top)],
+    label: measure.of(p) > top ? { show: true, position: 'right', formatter: told(measure.of(p)), ...font } : {},
+    steel: measure.of(p),
     number: p.number,
     name: p.words,
     symbol: p.passes ? (p.number === study.best?.number ? 'rect' : 'circle') : 'triangle',
@@ -70,7 +69,7 @@ function draw() {
         confine: true,
         textStyle: { ...font, color: '#1f2a33' },
         formatter: ({ data }: { data: { name: string; steel: number } }) =>
-          `${data.name.replaceAll('<', '‹')}<br><b>${data.steel.toFixed(2)} t</b>`,
+          `${data.name.replaceAll('<', '‹')}<br><b>${tonnes ? `${data.steel.toFixed(2)} t` : `${measure.words} ${told(data.steel)}`}</b>`,
       },
       xAxis: {
         type: 'value',
@@ -80,15 +79,15 @@ function draw() {
         nameLocation: 'middle',
         nameGap: 24,
         nameTextStyle: font,
-        axisLabel: { ...font, formatter: (v: number) => v.toLocaleString('en-GB').replaceAll(',', '\u202f') },
+        axisLabel: { ...font, formatter: thousands },
         splitLine: { show: false },
       },
       yAxis: {
         type: 'value',
         scale: true,
-        name: 'steel, t',
-        nameTextStyle: font,
-        axisLabel: font,
+        name: measure.words,
+        nameTextStyle: { ...font, align: 'left' },
+        axisLabel: { ...font, formatter: thousands },
         splitLine: { lineStyle: { color: '#ebe7dd' } },
       },
       series: [...groups].map(([name, own]) => ({
@@ -102,17 +101,8 @@ function draw() {
     true,
   )
 }
-onMounted(() => {
-  if (!box.value) return
-  chart = init(box.value, undefined, { renderer: 'svg' })
-  chart.on('click', (event) => {
-    const number = (event.data as { number?: number } | undefined)?.number
-    if (number) study.chosen = number
-  })
-  draw()
-})
-onBeforeUnmount(() => chart?.dispose())
-watch(() => [study.solved, study.chosen, along.value], draw)
+const again = useChart(box, draw, (number) => (study.chosen = number))
+watch(() => [study.solved, study.chosen, along.value, props.measure], again)
 </script>
 
 <template>
@@ -120,7 +110,7 @@ watch(() => [study.solved, study.chosen, along.value], draw)
     ref="box"
     class="chart"
     role="img"
-    :aria-label="`Steel of ${study.solved.length} set-outs; the table above has their numbers`"
+    :aria-label="`${MEASURES[measure].words} of ${study.solved.length} set-outs; the table above has their numbers`"
   />
 </template>
 

@@ -1,11 +1,9 @@
 <script setup lang="ts">
 import { ElButton, ElTable, ElTableColumn } from 'element-plus'
-import { defineAsyncComponent } from 'vue'
 import { figures } from '../lib/temper'
 import { useStudy, type Point } from '../stores/study'
 import { useWorkbench } from '../stores/workbench'
-
-const StudyChart = defineAsyncComponent(() => import('./StudyChart.vue'))
+import StudyCharts from './StudyCharts.vue'
 
 /** Set-outs beside one another: a row and a mark in the chart for each. */
 const bench = useWorkbench()
@@ -121,7 +119,7 @@ async function take(p: Point) {
           : 'Set-outs vary a hall, and this document has none.'
       }}</template>
     </ElTable>
-    <StudyChart v-if="study.solved.length > 1" class="chart" />
+    <StudyCharts v-if="study.solved.length > 1" class="chart" />
   </div>
 </template>
 
@@ -133,7 +131,7 @@ async function take(p: Point) {
   overflow: hidden;
 }
 .page.charted {
-  grid-template-rows: minmax(0, 1fr) 232px;
+  grid-template-rows: minmax(0, 1fr) 262px;
 }
 .chart {
   border-top: 1px solid var(--line);

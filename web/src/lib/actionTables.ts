@@ -59,6 +59,40 @@ export function reactionsTable(chain: Schemas['ChainOut'] | null): Table {
   }
 }
 
+/** Pad footings with what acts under them at its worst. */
+export function padsTable(chain: Schemas['ChainOut'] | null): Table {
+  return {
+    head: [
+      { text: 'Support' },
+      { text: 'Pad' },
+      n('Weight kN'),
+      n('Pressure kN/m²'),
+      { text: 'in' },
+      n('Slides H / μN'),
+      { text: 'in' },
+      n('Least on the ground kN'),
+      { text: 'in' },
+      { text: 'Told' },
+    ],
+    rows: listsOf(chain).pads.map((p) => ({
+      key: p.node,
+      cells: [
+        p.node,
+        p.size,
+        fixed(p.weight, 1),
+        p.pressure === null ? 'tips over' : fixed(p.pressure, 0),
+        p.pressure_in,
+        p.slide === null ? 'slides' : fixed(p.slide, 2),
+        p.slide_in,
+        fixed(p.least, 1),
+        p.least_in,
+        p.stands ? (p.gapes ? 'a part comes off the ground' : 'stands') : 'does not stand',
+      ],
+    })),
+    empty: 'No pad footings. Give supports one in the table of supports.',
+  }
+}
+
 /** Loads by hand on members. */
 export function loadsTable(loads: readonly Schemas['MemberLoad'][]): Table {
   return {

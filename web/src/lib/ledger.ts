@@ -1,5 +1,5 @@
 import type { Schemas } from '../api/client'
-import { balanceTable, combinationsTable, loadsTable, reactionsTable } from './actionTables'
+import { balanceTable, combinationsTable, loadsTable, padsTable, reactionsTable } from './actionTables'
 import type { Marks, Table } from './ledgerTypes'
 import { decksTable, forcesTable, groupForcesTable, statesTable, swayTable, type Response } from './responseTables'
 import { nodesTable, sectionsTable, steelworkTable, supportsTable } from './steelTables'
@@ -15,6 +15,7 @@ export const TABS = [
   'Members',
   'Deflection',
   'Reactions',
+  'Footings',
   'Balance',
   'Loads',
   'Combinations',
@@ -25,11 +26,14 @@ export const TABS = [
   'Decks',
 ] as const
 export type Tab = (typeof TABS)[number]
-const COMPUTED: Tab[] = ['Groups', 'Members', 'Deflection', 'Reactions', 'Balance', 'Combinations']
+const COMPUTED: Tab[] = ['Groups', 'Members', 'Deflection', 'Reactions', 'Footings', 'Balance', 'Combinations']
 /** Tabs of a stage: the steelwork's tables where it is set out, the computed ones elsewhere. */
 export function tabsOf(stage: string): readonly Tab[] {
   if (stage === 'response')
-    return ['Forces', 'Group forces', 'States', 'Sway', 'Deflection', 'Reactions', 'Decks', 'Balance', 'Combinations']
+    return [
+      ...(['Forces', 'Group forces', 'States', 'Sway', 'Deflection', 'Reactions', 'Footings', 'Decks'] as const),
+      ...(['Balance', 'Combinations'] as const),
+    ]
   if (stage === 'actions') return ['Groups', 'Balance', 'Loads', 'Reactions', 'Combinations']
   return stage === 'frame' ? ['Groups', 'Steelwork', 'Nodes', 'Supports', 'Sections', 'Members'] : COMPUTED
 }
@@ -53,6 +57,7 @@ export function ledger(
     Members: () => membersTable(members),
     Deflection: () => deflectionTable(members),
     Reactions: () => reactionsTable(chain),
+    Footings: () => padsTable(chain),
     Balance: () => balanceTable(chain),
     Loads: () => loadsTable(loads),
     Combinations: () => combinationsTable(chain, marks, labels),

@@ -14,6 +14,7 @@ const EMPTY = {
   supports: [],
   roles: [],
   reactions: [],
+  pads: [],
   local: [],
   lengths: [],
   limits: [],

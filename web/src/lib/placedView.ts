@@ -98,6 +98,7 @@ const TABLES: Record<Tab, { table: PlacedTable['table']; chapter: Chapter }> = {
   Members: { table: 'members', chapter: 'verification' },
   Deflection: { table: 'deflections', chapter: 'response' },
   Reactions: { table: 'reactions', chapter: 'response' },
+  Footings: { table: 'footings', chapter: 'response' },
   Balance: { table: 'cases', chapter: 'actions' },
   Combinations: { table: 'combinations', chapter: 'combinations' },
   Forces: { table: 'forces', chapter: 'response' },

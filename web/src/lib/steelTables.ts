@@ -97,6 +97,20 @@ export function nodesTable(chain: Schemas['ChainOut'] | null): Table {
   }
 }
 
+type Footing = Schemas['Footing']
+/** A pad as written, “2 × 2 × 0.5”, on ground like that of the one before; null where nothing is written; a sentence where it is none. */
+export function readPad(text: string, before: Footing | null | undefined): Footing | null | string {
+  if (!text.trim()) return null
+  const sizes = text
+    .split(/[\s×x*,;]+/)
+    .filter(Boolean)
+    .map(Number)
+  if (sizes.length < 2 || sizes.length > 3 || sizes.some((size) => !(size > 0)))
+    return `“${text}” is no pad; write its sides and its depth in metres: 2 × 2 × 0.5.`
+  const [x, y, depth] = sizes as [number, number, number?]
+  return { ...before, x, y, depth: depth ?? before?.depth ?? 0.5 } as Footing
+}
+
 /** Supports with the directions that hold. */
 export function supportsTable(chain: Schemas['ChainOut'] | null): Table {
   const supports = listsOf(chain).supports
@@ -104,7 +118,14 @@ export function supportsTable(chain: Schemas['ChainOut'] | null): Table {
     const s = supports.find((x) => x.node === key)!
     const next = change(s)
     if (typeof next === 'string') return next
-    const whole = { fixed: s.fixed, springs: s.springs, one_way: s.one_way, turn: s.turn, settlement: s.settlement }
+    const whole = {
+      fixed: s.fixed,
+      springs: s.springs,
+      one_way: s.one_way,
+      turn: s.turn,
+      settlement: s.settlement,
+      footing: s.footing,
+    }
     return { do: 'support', nodes: [key], ...whole, ...next } as Operation
   }
   const number = (text: string) => parseQuantity(text || '0', 'factor')
@@ -146,6 +167,14 @@ export function supportsTable(chain: Schemas['ChainOut'] | null): Table {
             return typeof value === 'string' ? value : { settlement: [s.settlement[0], s.settlement[1], -value / 1000] }
           })(key),
       },
+      {
+        text: 'Pad footing x × y × depth m',
+        write: (key, text) =>
+          put((s) => {
+            const footing = readPad(text, s.footing)
+            return typeof footing === 'string' ? footing : { footing }
+          })(key),
+      },
       { text: 'From' },
     ],
     rows: supports.map((s) => ({
@@ -159,6 +188,7 @@ export function supportsTable(chain: Schemas['ChainOut'] | null): Table {
         s.one_way.join(' '),
         Number(s.turn.toFixed(2)),
         Number((-s.settlement[2] * 1000).toFixed(2)),
+        s.footing ? `${s.footing.x} × ${s.footing.y} × ${s.footing.depth ?? 0.5}` : '',
         s.own ? 'by hand' : 'its jig',
       ],
     })),

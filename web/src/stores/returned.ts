@@ -55,8 +55,10 @@ export const useReturned = defineStore('returned', () => {
   }
   const at = (id: string, rest = '') => `/api/projects/${id}/returned${rest}`
   /** Send what stands to the office that details steel. */
-  const send = () =>
-    ask('The detailing office has the model', (id) => posted(at(id, '/order'), '{}')).then(() => (chosen.value = ''))
+  const send = () => {
+    chosen.value = ''
+    return ask('The detailing office has the model', (id) => posted(at(id, '/order'), '{}'))
+  }
   /** Take a file back. */
   async function receive(file: File): Promise<void> {
     if (file.size > LARGEST) {
@@ -65,8 +67,8 @@ export const useReturned = defineStore('returned', () => {
     }
     const form = new FormData()
     form.append('file', file, file.name)
-    await ask(`Reading ${file.name}`, (id) => posted(at(id), form))
     chosen.value = ''
+    await ask(`Reading ${file.name}`, (id) => posted(at(id), form))
   }
   const refuse = (of: readonly Alike[], refused: boolean) =>
     ask('Refusing', (id) =>

@@ -1,6 +1,7 @@
 import { computed } from 'vue'
 import { legendOf } from '../lib/colours'
 import { flat, path, type Point } from '../lib/drawing'
+import type { Schemas } from '../api/client'
 import type { Member } from '../stores/workbench'
 import type { Bench, PlaneView } from './plane'
 
@@ -86,10 +87,26 @@ export function useSteel(bench: Bench, plane: PlaneView) {
           y,
           fixed: ['rx', 'ry'].every((f) => s.fixed.includes(f)),
           node: s.node,
-          words: s.fixed.join(' '),
+          words:
+            s.fixed.join(' ') + (s.footing ? `, pad of ${s.footing.x} × ${s.footing.y} × ${s.footing.depth} m` : ''),
+          pad: s.footing ? padOf(bench.chain!.nodes[s.index]!, s.footing, s.turn) : null,
         }
       }),
   )
+  /** The outline of a pad below a node, seen from the side. */
+  function padOf(at: readonly number[], pad: Schemas['Footing'], turn: number): string {
+    const [c, s] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)]
+    const spots = [-0.5, 0.5].flatMap((i) =>
+      [-0.5, 0.5].flatMap((j) => {
+        const [x, y] = [i * pad.x, j * pad.y]
+        const [px, py] = [at[0]! + x * c - y * s, at[1]! + x * s + y * c]
+        return [onSheet([px, py, at[2]!]), onSheet([px, py, at[2]! - pad.depth])]
+      }),
+    )
+    const [xs, ys] = [spots.map((p) => p[0]), spots.map((p) => p[1])]
+    const [left, right, top, low] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
+    return `M${left} ${top}H${right}V${low}H${left}z`
+  }
   /** Columns that a level cuts, or whose heads lie in it. */
   const cross = computed(() => {
     if (basis.value.kind !== 'level') return []

@@ -17,7 +17,8 @@ const { purlins, cross, supports } = props.steel
   <template v-if="upright">
     <g v-for="p in supports" :key="p.key" class="support">
       <title>Support {{ p.node }}: {{ p.words }}</title>
-      <path v-if="!p.fixed" :d="`M${p.x - 9} ${p.y + 13}h18l-9 -12z`" />
+      <path v-if="p.pad" class="pad" :d="p.pad" />
+      <path v-else-if="!p.fixed" :d="`M${p.x - 9} ${p.y + 13}h18l-9 -12z`" />
       <path v-else :d="`M${p.x - 11} ${p.y}h22v7h-22zM${p.x - 11} ${p.y + 12}l5 -5m3 5l5 -5m3 5l5 -5`" />
     </g>
   </template>
@@ -33,6 +34,9 @@ const { purlins, cross, supports } = props.steel
 .stay {
   stroke: var(--ink-2);
   stroke-width: 1.2;
+}
+.support path.pad {
+  fill: #e4dfd2;
 }
 .support path {
   fill: #faf9f6;

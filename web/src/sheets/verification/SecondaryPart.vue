@@ -1,14 +1,17 @@
 <script setup lang="ts">
 import { ElButton } from 'element-plus'
 import { computed, ref } from 'vue'
+import HowButton from '../../components/HowButton.vue'
 import { useWorkbench } from '../../stores/workbench'
 import { figures } from '../../lib/temper'
+import SecondarySections from './SecondarySections.vue'
 
-/** Purlins and rails that are no members of the model: what asks most of them, each way, beside what their table says. */
+/** Purlins and rails that are no members of the model: what asks most of them, each way, beside what their table says or what they are computed to bear. */
 const bench = useWorkbench()
 const WAYS = { down: 'pressed', up: 'lifted', service: 'deflection' } as const
 const WAY = ['down', 'up', 'service'] as const
 const every = ref('')
+const others = ref('')
 const found = computed(() =>
   bench.lists.secondary.map((s) => ({
     ...s,
@@ -48,12 +51,29 @@ const found = computed(() =>
     </table>
     <p v-for="words in s.reasons" :key="words" class="uncovered" role="note"><b>Not verified:</b> {{ words }}.</p>
     <p v-if="s.uses.length" class="note">
-      {{ s.source ? `Source: ${s.source}. ` : 'The source of its table is not stated. ' }}
+      {{ s.source ? `${s.computed ? 'By' : 'Source:'} ${s.source}. ` : 'The source of its table is not stated. ' }}
       <template v-for="words in s.left_out" :key="words">Left out: {{ words }}. </template>
       <ElButton link type="primary" size="small" :aria-expanded="every === s.role" @click="every = every ? '' : s.role">
         {{ every === s.role ? 'The worst alone' : 'Every zone' }}
       </ElButton>
+      <HowButton
+        v-if="s.computed"
+        :of="`What ${s.label.toLowerCase()} bear`"
+        words="What they bear, step by step"
+        :asked="{ secondary: s.role }"
+      />
+      <ElButton
+        v-if="s.computed"
+        link
+        type="primary"
+        size="small"
+        :aria-expanded="others === s.role"
+        @click="others = others === s.role ? '' : s.role"
+      >
+        Other sections
+      </ElButton>
     </p>
+    <SecondarySections v-if="s.computed && others === s.role" :role="s.role" />
   </template>
 </template>
 

@@ -1,19 +1,15 @@
 <script setup lang="ts">
 /** Purlins and rails of a hall, and the stays at them. */
 import { computed } from 'vue'
-import ChoiceField from '../../../components/ChoiceField.vue'
 import FoldPart from '../../../components/FoldPart.vue'
 import NumberField from '../../../components/NumberField.vue'
 import ToggleField from '../../../components/ToggleField.vue'
 import { useWorkbench } from '../../../stores/workbench'
 import LoadTables from './LoadTables.vue'
+import PurlinKind from './PurlinKind.vue'
 
 const bench = useWorkbench()
 const hall = computed(() => bench.hall!)
-const tables = computed(() => [
-  { value: '', label: 'none: not verified' },
-  ...bench.stated.load_tables.map((t) => ({ value: t.name, label: t.name })),
-])
 </script>
 
 <template>
@@ -47,14 +43,7 @@ const tables = computed(() => [
       hint="They carry the roof; else they weigh with the cladding"
     />
     <ToggleField label="continuous over the frames" path="hall.purlins.continuous" :value="hall.purlins?.continuous" />
-    <ChoiceField
-      v-if="!hall.purlins?.modelled"
-      label="Purlins bear by table"
-      path="hall.purlins.table"
-      :value="hall.purlins?.table ?? ''"
-      :options="tables"
-      hint="What they are verified by, where they are no members"
-    />
+    <PurlinKind v-if="!hall.purlins?.modelled" which="purlins" />
     <ToggleField
       label="Side rails hold the columns"
       path="hall.rails"
@@ -80,14 +69,7 @@ const tables = computed(() => [
       />
       <ToggleField label="Rails are members" path="hall.rails.modelled" :value="hall.rails.modelled" />
       <ToggleField label="continuous over the columns" path="hall.rails.continuous" :value="hall.rails.continuous" />
-      <ChoiceField
-        v-if="!hall.rails.modelled"
-        label="Rails bear by table"
-        path="hall.rails.table"
-        :value="hall.rails.table ?? ''"
-        :options="tables"
-        hint="What they are verified by, where they are no members"
-      />
+      <PurlinKind v-if="!hall.rails.modelled" which="rails" />
     </template>
     <LoadTables />
   </FoldPart>

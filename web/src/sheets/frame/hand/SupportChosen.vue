@@ -5,6 +5,7 @@ import { computed, ref, watch } from 'vue'
 import { useHandwork, type Vector } from '../../../lib/handwork'
 import { readHold } from '../../../lib/releases'
 import { useWorkbench } from '../../../stores/workbench'
+import PadChosen from './PadChosen.vue'
 
 const emit = defineEmits<{ wrong: [words: string] }>()
 const bench = useWorkbench()
@@ -107,6 +108,7 @@ function supportSo() {
     <ElInput v-model="settled" size="small" aria-label="Settlement of the supports" />
   </div>
   <p class="note"><ElButton size="small" :disabled="!nodes.length" @click="supportSo">Support so</ElButton></p>
+  <PadChosen :nodes="nodes" @wrong="(words) => emit('wrong', words)" />
 </template>
 
 <style scoped>
