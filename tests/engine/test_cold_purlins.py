@@ -16,7 +16,7 @@ from engine.document.jigs import ColdFormed, Purlins
 from engine.document.rules import Sheeting
 from engine.errors import ModelError
 from engine.standards.en.cold_bending import Walls, bent, beyond, distortion, lip_factor, sheared, walls
-from engine.standards.en.cold_flange import bending, buckling_length, free_flange
+from engine.standards.en.cold_flange import bending, buckling_length, free_flange, line_of
 from engine.standards.en.cold_purlins import Purlin, capacities, derivation
 from engine.standards.family import family
 from tests.engine.helpers import hall
@@ -26,7 +26,7 @@ S350 = material("S350GD")
 
 def purlin(name="Z 200x2.0", span=6.0, spans=1, bars=0, rotation=0.0, ratio=200.0, gamma=(1.0, 1.0)):
     s = section(name)
-    return Purlin(s, S350, span, spans, bars, s.b / 2, rotation, ratio, gamma)
+    return Purlin(s, S350, (span,) * spans, bars, s.b / 2, rotation, ratio, gamma)
 
 
 class EffectiveSection(unittest.TestCase):
@@ -79,13 +79,27 @@ class FreeFlange(unittest.TestCase):
     def test_moments_of_continuous_beams(self):
         """Usual tables: q L²/8; two spans 9/128 and 1/8; three 0.08 and 0.1; five 0.1053; shear 5/8 and 3/8; deflection 5/384 and 1/184.6."""
         for spans, field, support in ((1, 0.125, 0), (2, 9 / 128, 0.125), (3, 0.08, 0.1), (5, 0.0779, 0.10526)):
-            b = bending(spans, 6.0)
+            b = bending((6.0,) * spans)
             self.assertAlmostEqual(b.moment.max() / 36, field, delta=3e-4)
             self.assertAlmostEqual(-b.moment.min() / 36, support, places=5)
-        self.assertAlmostEqual(bending(2, 6.0).shear_within / 6, 0.625)
-        self.assertAlmostEqual(bending(2, 6.0).shear_end / 6, 0.375)
-        self.assertAlmostEqual(bending(1, 6.0).deflection.max() / 6**4, 5 / 384)
-        self.assertAlmostEqual(bending(2, 6.0).deflection.max() / 6**4, 1 / 184.6, delta=1e-5)
+        self.assertAlmostEqual(bending((6.0, 6.0)).shear_within / 6, 0.625)
+        self.assertAlmostEqual(bending((6.0, 6.0)).shear_end / 6, 0.375)
+        self.assertAlmostEqual(bending((6.0,)).deflection.max() / 6**4, 5 / 384)
+        self.assertAlmostEqual(bending((6.0, 6.0)).deflection.max() / 6**4, 1 / 184.6, delta=1e-5)
+
+    def test_spans_that_differ(self):
+        """Two spans L and L/2: M over the support q (L³ + L³/8)/(8 · 1.5 L), in the field of the long one (q L/2 − M/L)²/(2 q)."""
+        b = bending((6.0, 3.0))
+        support = (216 + 27) / (8 * 9)
+        self.assertAlmostEqual(-b.moment.min(), support, places=9)
+        self.assertAlmostEqual(b.most, max(support, (3 - support / 6) ** 2 / 2), places=9)
+        # the stations lie beside it by L/96 at most
+        self.assertAlmostEqual(b.moment.max(), (3 - support / 6) ** 2 / 2, delta=(6 / 96) ** 2 / 2 * 1.01)
+        self.assertAlmostEqual(b.shear_within, 3 + support / 6, places=9)
+        # of spans alike six stand for all, others count as they are; hinged ones each for itself
+        self.assertEqual(line_of([5.0] * 9, True), (5.0,) * 6)
+        self.assertEqual(line_of([5.0, 6.0, 5.0], True), (5.0, 6.0, 5.0))
+        self.assertEqual(line_of([5.0, 6.0, 5.0], False), (6.0,))
 
     def test_a_beam_on_a_bed(self):
         """Hetényi, Beams on elastic foundation: simple span, M = q/λ² · sinh(λl/2) sin(λl/2)/(cosh λl + cos λl) in its middle."""
@@ -93,7 +107,7 @@ class FreeFlange(unittest.TestCase):
         for spring in (1e2, 1e3, 1e4):
             lam = (spring / (4 * stiffness)) ** 0.25
             exact = sinh(lam * span / 2) * sin(lam * span / 2) / (lam**2 * (cosh(lam * span) + cos(lam * span)))
-            found = bending(1, span, stiffness, spring)
+            found = bending((span,), stiffness, spring)
             self.assertAlmostEqual(found.moment[len(found.moment) // 2], exact, delta=2e-4)
 
     def test_lengths_of_table_10_2(self):
@@ -109,17 +123,17 @@ class FreeFlange(unittest.TestCase):
             for R in (0.0, 0.5, 2.0, 10.0, 50.0):
                 spring = R * pi**4 * stiffness / field**4
                 table = e1 * field * (1 + e2 * R**e3) ** e4
-                found = buckling_length(spans, span, stiffness, spring, bars, True)
+                found = buckling_length((span,) * spans, stiffness, spring, bars, True)
                 self.assertTrue(least < found / table < most, (spans, bars, R, found / table))
                 if R == 0 and spans == 1:
                     self.assertAlmostEqual(found / field, e1, delta=0.002)
         # pressed, a single span has no compression in its free flange
-        self.assertEqual(buckling_length(1, 6.0, 1.0, 0.0, 0, False), 0.0)
+        self.assertEqual(buckling_length((6.0,), 1.0, 0.0, 0, False), 0.0)
 
     def test_moments_of_table_10_1(self):
         """κ_R = (1 − 0.0225 R)/(1 + 1.013 R) of a simple span, which fits up to R of some 3."""
         for R in (0.0, 0.2, 1.0, 3.0):
-            found = bending(1, 6.0, 1e4, R * pi**4 * 1e4 / 6**4).moment.max() / 4.5
+            found = bending((6.0,), 1e4, R * pi**4 * 1e4 / 6**4).moment.max() / 4.5
             self.assertAlmostEqual(found / ((1 - 0.0225 * R) / (1 + 1.013 * R)), 1.0, delta=0.02)
 
     def test_the_free_flange_by_hand(self):
@@ -152,9 +166,9 @@ class WhatTheyBear(unittest.TestCase):
         v, f = bent(w, S350, 350e6), free_flange(w)
         tip = 2 * one.fastener + s.b if lifted_share > 0 else one.fastener
         K = 1 / (4 * 0.91 * s.h**2 * (w.web + tip) / (210e9 * w.t**3) + s.h**2 / one.rotation)
-        R = K * one.span**4 / (pi**4 * 210e9 * f.I_z)
+        R = K * one.spans[0] ** 4 / (pi**4 * 210e9 * f.I_z)
         e1, e2, e3, e4 = lengths
-        slender = e1 * one.span * (1 + e2 * R**e3) ** e4 / f.i / (pi * sqrt(210e9 / 350e6))
+        slender = e1 * one.spans[0] * (1 + e2 * R**e3) ** e4 / f.i / (pi * sqrt(210e9 / 350e6))
         Phi = 0.5 * (1 + 0.34 * (slender - 0.4) + 0.75 * slender**2)
         chi = min(1.0, 1 / (Phi + sqrt(Phi**2 - 0.75 * slender**2)), 1 / slender**2)
         kappa = (1 - 0.0225 * R) / (1 + 1.013 * R)
@@ -293,6 +307,16 @@ class InAHall(unittest.TestCase):
     def test_over_the_frames(self):
         found = self.of(halled(continuous=True, sheeting=Sheeting(shear=5000, rotation=2.0)))
         self.assertEqual(found.spans, 3)
+        # a short bay at the end: the long one beside it bends more than in a row of as long ones
+        document = halled(continuous=True, sheeting=Sheeting(shear=5000, rotation=2.0))
+        document.hall.spacings = [3.0, 6.0, 6.0]
+        shorter = self.of(document)
+        expected = capacities(
+            Purlin(
+                section("Z 200x2.0"), S350, (3.0, 6.0, 6.0), 0, section("Z 200x2.0").b / 2, 2000.0, 200.0, (1.0, 1.0)
+            )
+        )
+        self.assertEqual({u.resistance for u in shorter.uses if u.way == "up"}, {expected["up"].load})
         self.assertTrue(any("laps" in words for words in found.left_out))
 
     def test_bad_input_says_where(self):

@@ -11,7 +11,7 @@ _SIZES = {
 _PLAIN = {
     "lambda_b": r"\bar\lambda_{p,b}", "lambda_c": r"\bar\lambda_{p,c}", "k_c": r"k_{\sigma,c}", "lambda_d": r"\bar\lambda_d", "chi_d": r"\chi_d",
     "psi": r"\psi", "k_w": r"k_{\sigma,w}", "lambda_w": r"\bar\lambda_{p,h}", "rho_w": r"\rho_h", "lambda_v": r"\bar\lambda_w", "k_h0": "k_{h0}",
-    "k_h": "k_h", "R": "R", "lambda_fz": r"\bar\lambda_{fz}", "chi": r"\chi_{LT}", "gamma_M0": r"\gamma_{M0}", "gamma_M1": r"\gamma_{M1}", "n": "n",
+    "k_h": "k_h", "R": "R", "lambda_fz": r"\bar\lambda_{fz}", "chi": r"\chi_{LT}", "gamma_M0": r"\gamma_{M0}", "gamma_M1": r"\gamma_{M1}",
     "ratio": "L/w",
 }  # fmt: skip
 SYMBOLS: dict[str, Symbol] = {
@@ -77,7 +77,7 @@ _SECTION = (
     Line("I_eff"),
     Line("W_eff", r"<I_eff>/\max(<z_c>,\,<z_t>)"),
 )  # fmt: skip
-_MOMENT = Line("m", "", "", "elastic, over as many spans in line, of 1 N/m all along: the largest")
+_MOMENT = Line("m", "", "", "elastic, over the spans in line, of 1 N/m all along: the largest")
 _SHEAR = (
     Line("lambda_v", r"0.346\,\frac{<h_p>}{<t>}\,\sqrt{<f_yb>/<E>}", "(6.10a)"),
     Line("f_bv", "", "table 6.1", "no stiffeners at the supports"),

@@ -1,5 +1,5 @@
-"""What cold-formed purlins and rails bear between frames with sheeting on one flange: EN 1993-1-3 10.1, by moments of elastic beams over equal
-spans that are loaded alike."""
+"""What cold-formed purlins and rails bear between frames with sheeting on one flange: EN 1993-1-3 10.1, by moments of elastic beams whose
+spans are loaded alike."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ from engine.catalogue.properties import Section
 from engine.catalogue.steels import Material
 from engine.derivation import Derivation, Reason, steps
 from engine.standards.en.cold_bending import POISSON, Walls, bent, sheared, walls
-from engine.standards.en.cold_flange import bending, buckling_length, free_flange
+from engine.standards.en.cold_flange import PARTS, Spans, bending, buckling_length, free_flange
 from engine.standards.en.cold_lines import LINES, SYMBOLS
 from engine.verification.secondary import Way
 
@@ -30,7 +30,7 @@ TITLES = {
 ASSUMPTIONS = (
     "The sheeting holds the flange it is fixed to sideways (10.1.1(6)).",
     "Walls as thick as their core, nominal less 0.04 mm of coating (3.2.4); corners sharp (5.1(3)).",
-    "Spans alike and loaded alike; elastic moments; no laps and no sleeves over the supports.",
+    "Every span is loaded alike; elastic moments; no laps and no sleeves over the supports.",
     "Reactions go into cleats at the web: no transverse forces on it (6.1.7).",
     "A free flange in tension bears no moment of its own (10.1.4.1).",
 )
@@ -38,13 +38,12 @@ ASSUMPTIONS = (
 
 @dataclass(frozen=True)
 class Purlin:
-    """A purlin between its frames. span: m, spans: in line; bars: anti-sag bars in each span; fastener: from the web to the fastener of the
+    """A purlin over its frames. spans: in line, m; bars: anti-sag bars in each span; fastener: from the web to the fastener of the
     sheeting, m; rotation: C_D in Nm/m per radian; ratio: span over the deflection that is allowed, None: no limit; gamma: γ_M0, γ_M1."""
 
     section: Section
     material: Material
-    span: float
-    spans: int
+    spans: Spans
     bars: int
     fastener: float
     rotation: float
@@ -70,7 +69,7 @@ def capacities(p: Purlin) -> dict[Way, Capacity]:
     that 5.2 reaches, of a steel with strength at its thickness."""
     w = walls(p.section)
     fy = p.material.fy(p.section.tw)
-    values = {"gamma_M0": p.gamma[0], "gamma_M1": p.gamma[1], "L": p.span, "n": float(p.spans), "E": p.material.E}
+    values = {"gamma_M0": p.gamma[0], "gamma_M1": p.gamma[1], "L": max(p.spans), "E": p.material.E}
     values |= {"h": p.section.h, "t": w.t, "b_p": w.pressed, "c_p": w.lip, "h_p": w.web}
     values |= bent(w, p.material, fy) | sheared(w, p.material, fy)
     found: dict[Way, Capacity] = {}
@@ -94,11 +93,11 @@ def derivation(capacity: Capacity) -> Derivation:
 
 def _least(p: Purlin, w: Walls, v: dict[str, float], lifted: bool) -> _Found:
     """What allows least of bending, shear, both over a support, and the free flange."""
-    main = bending(p.spans, p.span)
+    main = bending(p.spans)
     M_c, V_b = v["f_yb"] * v["W_eff"] / v["gamma_M0"], v["V_b"] / v["gamma_M0"]
-    m, s = float(np.abs(main.moment).max()), max(main.shear_within, main.shear_end)
+    m, s = main.most, max(main.shear_within, main.shear_end)
     found: list[_Found] = [(M_c / m, "held", {"m": m}), (V_b / s, "shear", {"v": s})]
-    if p.spans > 1:
+    if len(p.spans) > 1:
         # m q / M + (2 v q / V - 1)^2 = 1, (6.27) with M_f,Rd = 0 on the safe side, where V is above half its resistance
         support, v_s = float(-main.moment.min()), main.shear_within
         a, b = support / M_c, 2 * v_s / V_b
@@ -110,12 +109,12 @@ def _least(p: Purlin, w: Walls, v: dict[str, float], lifted: bool) -> _Found:
 
 def _free(p: Purlin, w: Walls, v: dict[str, float], lifted: bool) -> list[_Found]:
     """The free flange where it is in compression, (10.7), at the station that asks most; none where it never is."""
-    main = bending(p.spans, p.span).moment * (1.0 if lifted else -1.0)
-    if main.max() <= 1e-9 * p.span**2:
+    main = bending(p.spans).moment * (1.0 if lifted else -1.0)
+    if main.max() <= 1e-9 * max(p.spans) ** 2:
         return []
     f = free_flange(w)
     own = _pushed(p, v, lifted)
-    bed = (p.spans, p.span, p.material.E * f.I_z, own["K"], p.bars)
+    bed = (p.spans, p.material.E * f.I_z, own["K"], p.bars)
     length = buckling_length(*bed, lifted)
     slender = length / f.i / (pi * sqrt(p.material.E / v["f_yb"]))
     chi = _reduction(slender)
@@ -124,7 +123,7 @@ def _free(p: Purlin, w: Walls, v: dict[str, float], lifted: bool) -> list[_Found
     k = int(total.argmax())
     own |= {"I_fz": f.I_z, "W_fz": f.W, "i_fz": f.i, "l_fz": length, "lambda_fz": slender, "chi": chi}
     own |= {
-        "R": own["K"] * (p.span / (p.bars + 1)) ** 4 / (pi**4 * p.material.E * f.I_z),
+        "R": own["K"] * (max(p.spans) / (p.bars + 1)) ** 4 / (pi**4 * p.material.E * f.I_z),
         "m": float(main[k]),
         "m_z": float(m_z[k]),
     }
@@ -171,10 +170,22 @@ def _deflected(p: Purlin, v: dict[str, float]) -> _Found:
     """The load under which the deflection reaches its limit, with I_fic of 7.1(3) for the stress that it causes."""
     if not p.ratio:
         return inf, "deflection", {}
-    main = bending(p.spans, p.span)
-    allowed, deflection, m = p.span / p.ratio, float(np.abs(main.deflection).max()), float(np.abs(main.moment).max())
+    main = bending(p.spans)
+    m = main.most
+    # the span that is nearest to its limit
+    most = np.abs(main.deflection[:-1]).reshape(-1, PARTS).max(axis=1)
+    k = int((most / np.array(p.spans)).argmax())
+    allowed, deflection = p.spans[k] / p.ratio, float(most[k])
     lost = m / (v["W_gross"] * v["f_yb"]) * (v["I_gross"] - v["I_eff"])
     load = p.material.E * allowed * v["I_gross"] / (deflection + p.material.E * allowed * lost)
     I_fic = v["I_gross"] - lost * load
-    own = {"m": m, "d": deflection, "w": allowed, "ratio": p.ratio, "sigma_gr": m * load / v["W_gross"], "I_fic": I_fic}
+    own = {
+        "m": m,
+        "d": deflection,
+        "w": allowed,
+        "ratio": p.ratio,
+        "L": p.spans[k],
+        "sigma_gr": m * load / v["W_gross"],
+        "I_fic": I_fic,
+    }
     return load, "deflection", own

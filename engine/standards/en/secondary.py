@@ -14,6 +14,7 @@ from engine.document import Document
 from engine.document.jigs import ColdFormed, HallJig, Purlins
 from engine.document.rules import Sheeting
 from engine.standards.en import cold_bending, cold_purlins
+from engine.standards.en.cold_flange import line_of
 from engine.standards.en.combinations import gamma_Q, psi
 from engine.standards.en.sheeting import EVERY_SECOND, shear_needed
 from engine.standards.en.snow_cases import greatest
@@ -28,6 +29,8 @@ Loads = tuple[float, str]
 NO_TABLE = "no table says what they bear"
 BY_HAND = "loads by hand on the cladding are not in it"
 IN_PLANE = "what acts in the plane of the roof is left to the sheeting"
+WEIGHT = "the weight of the wall is left to its sheeting"
+ALONG = "forces along them, of bracing and of what they hold sideways"
 OPEN = "the wind on purlins of open roofs is not found"
 SILENT = "their table says nothing of deflection"
 HELD = "they count as held as their table says"
@@ -78,7 +81,7 @@ def _of(
 ) -> Secondary:
     span, spans = max(hall.spacings), len(hall.spacings) if kind.continuous else 1
     if kind.cold:
-        computed, own = _cold(document, role, kind, kind.cold, span, spans)
+        computed, own = _cold(document, role, kind, kind.cold, hall.spacings)
         return _used(document, structure, computed, own, pressures) if own else computed
     table = next((t for t in document.load_tables if t.name == kind.table), None)
     plain = Secondary(role, kind.table, table.source if table else "", span, spans, kind.spacing)
@@ -103,17 +106,18 @@ def _used(
         return replace(plain, reasons=(OPEN,))
     panels = {panel.name: panel for panel in structure.panels}
     uses = [use for p in pressures for use in _uses(document, structure, panels[p.panel], p, plain.spacing, bears)]
-    left_out = [*plain.left_out, *([IN_PLANE] if plain.role == "purlin" else [])]
+    left_out = [*plain.left_out, IN_PLANE if plain.role == "purlin" else WEIGHT]
     left_out += [] if bears.get("service") else [SILENT if plain.how == () else UNLIMITED]
     left_out += [BY_HAND] if document.panel_loads or document.area_loads else []
     return replace(plain, uses=tuple(sorted(uses, key=lambda use: -use.utilisation)), left_out=tuple(left_out))
 
 
 def _cold(
-    document: Document, role: str, kind: Purlins, cold: ColdFormed, span: float, spans: int
+    document: Document, role: str, kind: Purlins, cold: ColdFormed, lengths: list[float]
 ) -> tuple[Secondary, Bears]:
     """What a cold-formed purlin or rail bears, held as the sheeting of its role does; nothing where it is not covered."""
     s, steel, rules = section(cold.section), material(cold.grade), document.rules
+    span, spans = max(lengths), len(lengths) if kind.continuous else 1
     plain = Secondary(role, f"{s.name} {cold.grade}", "EN 1993-1-3 10.1", span, spans, kind.spacing)
     beyond = cold_bending.beyond(cold_bending.walls(s))
     held = rules.sheeting.get(role, Sheeting())  # type: ignore[call-overload]
@@ -127,8 +131,7 @@ def _cold(
         cold_purlins.Purlin(
             s,
             steel,
-            span,
-            spans,
+            line_of(lengths, kind.continuous),
             bars=cold.bars,
             fastener=cold.fastener or s.b / 2,
             rotation=held.rotation * 1000,
@@ -136,7 +139,7 @@ def _cold(
             gamma=(rules.gamma_M0, rules.gamma_M1),
         )
     )
-    left_out = [CRIPPLED, *([LAPPED] if spans > 1 else [])]
+    left_out = [CRIPPLED, ALONG, *([LAPPED] if spans > 1 else [])]
     left_out += (
         [] if shear else [f"sheeting that holds it sideways, with S of {needed / 1000:.0f} kN at least {SIDEWAYS}"]
     )
