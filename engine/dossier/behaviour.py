@@ -17,6 +17,7 @@ from engine.structure.model import FREEDOMS
 from engine.structure.planes import Plane
 from engine.structure.words import ROLE_WORDS, label
 from engine.verification.outcomes import SERVICE
+from engine.verification.pads import told_of
 from engine.verification.standing import in_words
 
 #: combinations listed by their α_cr
@@ -219,7 +220,7 @@ def pad_table(chain: Chain) -> Table:
                 chain.structure.nodes[one.node], f"{one.pad.x:g} × {one.pad.y:g} × {one.pad.depth:g} m", one.weight / 1000,
                 pressure / 1000 if isfinite(pressure) else "tips over", names[one.pressure[1]],
                 slide if isfinite(slide) else "slides", names[one.slide[1]], one.least[0] / 1000, names[one.least[1]],
-                "does not stand" if not one.stands else "a part comes off the ground" if one.gapes else "stands",
+                told_of(one),
             )
         )  # fmt: skip
     columns = (

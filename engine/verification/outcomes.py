@@ -162,7 +162,7 @@ class Verdict:
 
 @dataclass(frozen=True)
 class Whole:
-    """What may be said of the whole building: how many members pass, fail (purlins and rails by tables as one each), are not covered; what is left out, with the number of
+    """What may be said of the whole building: how many members pass, fail (purlins and rails beside the model as one each), are not covered; what is left out, with the number of
     members that it concerns (0: the whole). worst: the largest utilisation."""
 
     passing: int
@@ -189,7 +189,7 @@ def whole(verdicts: tuple[Verdict, ...], left_out: tuple[str, ...], secondary: S
         for words in s.reasons
     )
     unknown += tuple(
-        (f"{ROLE_WORDS[s.role][1]} by tables: {'; '.join(s.left_out)}", 0) for s in secondary if s.left_out
+        (f"{ROLE_WORDS[s.role][1]} beside the model: {'; '.join(s.left_out)}", 0) for s in secondary if s.left_out
     )
     worst = [v.governing.utilisation for v in verdicts if v.governing] + [s.worst for s in secondary]
     return Whole(

@@ -37,6 +37,20 @@ class UnderPad:
         return bool(np.isfinite(self.pressure[0]) and self.slide[0] <= 1 and self.least[0] >= 0)
 
 
+def told_of(one: UnderPad) -> str:
+    """How a pad stands, in words."""
+    falls = [
+        words
+        for words, there in (
+            ("tips over", np.isinf(one.pressure[0])),
+            ("lifts off", one.least[0] < 0),
+            ("slides", one.slide[0] > 1),
+        )
+        if there
+    ]
+    return " and ".join(falls) or ("stands, a part comes off the ground" if one.gapes else "stands")
+
+
 def under_pads(combined: Combined, which: tuple[int, ...], gamma: tuple[float, float]) -> list[UnderPad]:
     """Every pad under the combinations of these numbers; gamma: γ_G,sup, γ_G,inf."""
     structure = combined.structure

@@ -8,6 +8,16 @@ from engine.sizing.groups import Choice
 from server.projects.schemas import Problem
 
 
+class ProfileOut(BaseModel):
+    """What a section is drawn by: its shape, mm of depth, width, web and flange."""
+
+    shape: str
+    h: float
+    b: float
+    tw: float
+    tf: float
+
+
 class GroupOut(BaseModel):
     """A group as it is proposed: members that shall have one section, and how many it may have. kept: why nothing of it is chosen;
     lightest, heaviest: the ends of what it may have; families: series it may be taken from as the plan stands."""
@@ -15,6 +25,7 @@ class GroupOut(BaseModel):
     name: str
     members: list[str]
     now: Choice
+    drawn: ProfileOut
     mixed: bool
     kept: str
     own: bool
@@ -47,16 +58,11 @@ class RoundOut(BaseModel):
     cost: float
 
 
-class CandidateOut(BaseModel):
+class CandidateOut(ProfileOut):
     """One on the shelf, all other groups as found. None: it has no such limit, or what it reaches is not covered (open). others: the largest utilisation of the other groups then; slender: L_cr/i
     beside what it may be."""
 
     choice: Choice
-    shape: str
-    h: float
-    b: float
-    tw: float
-    tf: float
     by_metre: float
     mass: float
     cost: float
@@ -71,13 +77,14 @@ class CandidateOut(BaseModel):
 
 
 class SizedOut(BaseModel):
-    """A group with what was found. criterion: in words; moves: shares of the groups in the movement that governs it."""
+    """A group with what was found. drawn: what it shall have, None: kept from before it was told; criterion: in words; moves: shares of the groups in the movement that governs it."""
 
     name: str
     members: list[str]
     kept: str
     before: Choice
     after: Choice
+    drawn: ProfileOut | None = None
     mass_before: float
     mass_after: float
     worst_before: float | None

@@ -8,6 +8,7 @@ import math
 from django.conf import settings
 from django.db import transaction
 
+from engine.catalogue.properties import Section
 from engine.document import Document, read_stored
 from engine.dossier.sized import ToldCandidate, ToldGroup, ToldRound, ToldSizing
 from engine.errors import ModelError
@@ -29,6 +30,7 @@ def proposed(revision: Revision) -> told.GroupsOut:
     try:
         structure = expand(document)
         groups = groups_of(document, structure)
+        materials = materials_of(document)
         found = []
         for g in groups:
             may = candidates_of(document, structure, g)
@@ -41,6 +43,7 @@ def proposed(revision: Revision) -> told.GroupsOut:
                     name=g.name,
                     members=names,
                     now=g.now,
+                    drawn=_profile(materials.section(g.now.section)),
                     mixed=g.mixed,
                     kept=g.kept,
                     own=g.name in own,
@@ -150,12 +153,17 @@ def _totals(values: tuple[float, float, float]) -> told.TotalsOut:
 def _group(document: Document, g: Sized) -> told.SizedOut:
     values = vars(g) | {
         "members": list(g.members),
+        "drawn": _profile(materials_of(document).section(g.after.section)),
         "criterion": CRITERIA[g.criterion] if g.criterion else "",
         "worst_before": _known(g.worst_before),
         "worst_after": _known(g.worst_after),
         "shelf": [_candidate(document, c) for c in g.shelf],
     }
     return told.SizedOut(**values)
+
+
+def _profile(s: Section) -> told.ProfileOut:
+    return told.ProfileOut(shape=s.shape, h=s.h * 1e3, b=s.b * 1e3, tw=s.tw * 1e3, tf=s.tf * 1e3)
 
 
 def _candidate(document: Document, c: Candidate) -> told.CandidateOut:
@@ -165,11 +173,7 @@ def _candidate(document: Document, c: Candidate) -> told.CandidateOut:
     reached = {name: _known(getattr(c, name)) for name in ("section", "stability", "service", "others")}
     return told.CandidateOut(
         choice=c.choice,
-        shape=s.shape,
-        h=s.h * 1e3,
-        b=s.b * 1e3,
-        tw=s.tw * 1e3,
-        tf=s.tf * 1e3,
+        **vars(_profile(s)),
         by_metre=s.A * materials.material(c.choice.grade).density,
         mass=c.mass,
         cost=c.cost,

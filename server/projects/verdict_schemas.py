@@ -77,8 +77,8 @@ class SecondaryOut(BaseModel):
 
 class PadOut(BaseModel):
     """What acts under a pad footing at its worst, each with its combination: weight of the pad kN; pressure kN/m², None: it tips over; slide:
-    force sideways over friction, None: nothing presses; least: force on the ground kN, lifted off where negative; gapes: a part of
-    its base comes off the ground."""
+    force sideways over friction, None: nothing presses; least: force on the ground kN, lifted off where negative; told: how it stands, in
+    words."""
 
     node: str
     size: str
@@ -89,7 +89,7 @@ class PadOut(BaseModel):
     slide_in: str
     least: float
     least_in: str
-    gapes: bool
+    told: str
     stands: bool
 
 

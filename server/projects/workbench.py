@@ -20,6 +20,7 @@ from engine.structure.planes import planes
 from engine.structure.storeys import storeys
 from engine.structure.words import ROLE_WORDS, slope_words
 from engine.verification.marks import marks
+from engine.verification.pads import told_of
 from server.projects import (
     action_schemas,
     response_schemas,
@@ -296,7 +297,7 @@ def equilibrium_out(chain: Chain) -> dict[str, Any]:
                 slide_in=chain.combinations[one.slide[1]].name,
                 least=one.least[0] / 1000,
                 least_in=chain.combinations[one.least[1]].name,
-                gapes=one.gapes,
+                told=told_of(one),
                 stands=one.stands,
             )
             for one in chain.verification.pads

@@ -8,6 +8,7 @@ from engine.dossier.behaviour import pad_table
 from engine.editing.apply import operate
 from engine.editing.operations import Copy, Support
 from engine.errors import ModelError
+from engine.verification.pads import told_of
 
 PAD = {"x": 2.0, "y": 1.5, "depth": 0.5, "subgrade": 30_000.0, "friction": 0.5}
 
@@ -94,6 +95,7 @@ class Under(unittest.TestCase):
         # 90/337.5 = 0.267 m < 2/6; pushed by 30 the force leaves the core
         self.assertFalse(found.gapes)
         self.assertTrue(under(post(force=(30, 0, -300)))[0].gapes)
+        self.assertEqual(told_of(under(post(force=(30, 0, -300)))[0]), "stands, a part comes off the ground")
 
     def test_along_the_short_side_and_turned(self):
         along, _ = under(post(force=(0, 10, -300)))
@@ -111,14 +113,16 @@ class Under(unittest.TestCase):
         self.assertEqual(tips.pressure[0], float("inf"))
         self.assertFalse(tips.stands)
         self.assertTrue(any("1 tip over" in words for words in chain.verification.left_out))
+        self.assertTrue(told_of(tips).startswith("tips over"))
         slides, _ = under(post(PAD | {"clamped": True, "depth": 3.0, "friction": 0.1}, force=(45, 0, -100)))
         self.assertGreater(slides.slide[0], 1)
+        self.assertEqual(told_of(slides), "slides")
         self.assertFalse(slides.stands)
         lifts, chain = under(post(force=(0, 0, 100)))
         self.assertAlmostEqual(lifts.least[0] / 1000, self.WEIGHT - 100, delta=1e-6)
         self.assertFalse(lifts.stands)
         self.assertEqual(lifts.slide[0], 0.0)
-        self.assertIn("does not stand", pad_table(chain).rows[0])
+        self.assertEqual(pad_table(chain).rows[0][-1], "lifts off")
 
     def test_what_is_told_is_said_to_be_no_verdict(self):
         _, chain = under(post())

@@ -10,17 +10,6 @@ import UseTrack from './UseTrack.vue'
 /** A row for each group: what it has and what is proposed, drawn to one scale. */
 const bench = useWorkbench()
 const sizing = useSizing()
-const dims = computed(
-  () => new Map(bench.catalogue.flatMap((f) => f.sections.map((s) => [s.name, { ...s, shape: shapeOf(f.name) }]))),
-)
-function shapeOf(family: string): string {
-  if (/^(CHS|PIPE|RD)/.test(family)) return 'circular'
-  if (/^(SHS|RHS|HSS)/.test(family)) return 'rectangular'
-  if (/^(L|CL)/.test(family)) return 'angle'
-  if (/^(UPE|UPN|PFC|C)$/.test(family)) return 'channel'
-  if (/^(T |WT)/.test(family)) return 'tee'
-  return 'I'
-}
 const rows = computed(() =>
   sizing.groups.map((group) => {
     const sized = (sizing.found?.groups ?? []).find((g) => g.name === group.name) ?? null
@@ -38,15 +27,7 @@ const rows = computed(() =>
     }
   }),
 )
-const deepest = computed(() =>
-  Math.max(
-    100,
-    ...rows.value.flatMap((r) => [
-      dims.value.get(r.group.now.section)?.h ?? 0,
-      dims.value.get(r.after.section)?.h ?? 0,
-    ]),
-  ),
-)
+const deepest = computed(() => Math.max(100, ...rows.value.flatMap((r) => [r.group.drawn.h, r.sized?.drawn?.h ?? 0])))
 const scale = computed(() => 30 / deepest.value)
 const lock = (group: Group, locked: boolean) =>
   sizing.may(group.name, 'locked', locked, locked ? 'locked' : 'may be chosen again')
@@ -79,15 +60,9 @@ function member(name: string) {
     <ElTableColumn label="Drawn" width="92">
       <template #default="{ row }">
         <span class="drawn">
-          <SectionGlyph
-            v-if="dims.get(row.group.now.section)"
-            :section="dims.get(row.group.now.section)!"
-            :scale="scale"
-            :faint="row.changed"
-          />
+          <SectionGlyph :section="row.group.drawn" :scale="scale" :faint="row.changed" />
           <template v-if="row.changed"
-            ><i>→</i>
-            <SectionGlyph v-if="dims.get(row.after.section)" :section="dims.get(row.after.section)!" :scale="scale"
+            ><i>→</i> <SectionGlyph v-if="row.sized?.drawn" :section="row.sized.drawn" :scale="scale"
           /></template>
         </span>
       </template>

@@ -86,7 +86,7 @@ export function padsTable(chain: Schemas['ChainOut'] | null): Table {
         p.slide_in,
         fixed(p.least, 1),
         p.least_in,
-        p.stands ? (p.gapes ? 'a part comes off the ground' : 'stands') : 'does not stand',
+        p.told,
       ],
     })),
     empty: 'No pad footings. Give supports one in the table of supports.',
