@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import math
+from typing import Any
 
 from django.conf import settings
 from django.db import transaction
@@ -170,7 +171,7 @@ def _candidate(document: Document, c: Candidate) -> told.CandidateOut:
     materials = materials_of(document)
     s = materials.section(c.choice.section)
     most = document.sizing.slenderness
-    reached = {name: _known(getattr(c, name)) for name in ("section", "stability", "service", "others")}
+    reached: dict[str, Any] = {name: _known(getattr(c, name)) for name in ("section", "stability", "service", "others")}
     return told.CandidateOut(
         choice=c.choice,
         **vars(_profile(s)),

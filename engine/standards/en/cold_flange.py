@@ -45,6 +45,8 @@ def free_flange(w: Walls) -> FreeFlange:
     return FreeFlange(w.t * length, I_z, I_z / max(middle, w.pulled - middle), sqrt(I_z / (w.t * length)))
 
 
+#: rows of factors and powers of the length of an element
+Terms = list[list[tuple[int, int]]]
 #: lengths in m of the spans of a line, from end to end
 Spans = tuple[float, ...]
 
@@ -82,27 +84,27 @@ def _lengths(spans: Spans) -> Floats:
     return np.repeat(np.array(spans) / PARTS, PARTS)
 
 
-def _of_each(rows: list[list[tuple[float, int]]], a: Floats) -> Floats:
+def _of_each(rows: Terms, a: Floats) -> Floats:
     """(count, 4, 4) matrices of elements of the lengths a, from factors and powers of a."""
-    factor = np.array([[one[0] for one in row] for row in rows])
-    power = np.array([[one[1] for one in row] for row in rows])
-    return factor * a[:, None, None] ** power
+    factor: Floats = np.array([[one[0] for one in row] for row in rows], dtype=float)
+    power: Floats = np.array([[one[1] for one in row] for row in rows], dtype=float)
+    return np.asarray(factor * a[:, None, None] ** power)
 
 
-#: Hermite's: of bending, of the bed, of an axial force; factor and power of the length of the element
-_BEND = [
+#: Hermite's: of bending, of the bed, of an axial force
+_BEND: Terms = [
     [(12, -3), (6, -2), (-12, -3), (6, -2)],
     [(6, -2), (4, -1), (-6, -2), (2, -1)],
     [(-12, -3), (-6, -2), (12, -3), (-6, -2)],
 ]
 _BEND += [[(6, -2), (2, -1), (-6, -2), (4, -1)]]
-_BED = [
+_BED: Terms = [
     [(156, 1), (22, 2), (54, 1), (-13, 2)],
     [(22, 2), (4, 3), (13, 2), (-3, 3)],
     [(54, 1), (13, 2), (156, 1), (-22, 2)],
 ]
 _BED += [[(-13, 2), (-3, 3), (-22, 2), (4, 3)]]
-_AXIAL = [
+_AXIAL: Terms = [
     [(36, -1), (3, 0), (-36, -1), (3, 0)],
     [(3, 0), (4, 1), (-3, 0), (-1, 1)],
     [(-36, -1), (-3, 0), (36, -1), (-3, 0)],
