@@ -22,7 +22,8 @@ PYTHON = VENV / "bin" / "python"
 WEB = ROOT / "web"
 #: for whatever computes: the many small products of matrices are slower on two threads than on one
 COMPUTING = {"OPENBLAS_NUM_THREADS": "1"}
-CHROMIUM = Path("/usr/bin/chromium-headless-shell")
+#: that can drive the pages, the lighter one first
+BROWSERS = (Path("/usr/bin/chromium-headless-shell"), Path("/usr/bin/chromium"))
 
 
 class Stop(Exception):
@@ -90,13 +91,18 @@ def debian_packages(wanted: dict[str, str]) -> None:
     )
 
 
+def chromium() -> Path:
+    """The browser of the tests: the first that is there, else the one to install."""
+    return next((path for path in BROWSERS if path.exists()), BROWSERS[0])
+
+
 def ensure_system(browser: bool, database: bool) -> None:
     """The Debian packages for serving, and the browser for testing."""
     missing = {}
     if database and not list(Path("/usr/lib/postgresql").glob("*/bin/initdb")):
         missing["postgresql"] = "projects are kept in PostgreSQL"
-    if browser and not CHROMIUM.exists():
-        missing[CHROMIUM.name] = "the browser tests drive it"
+    if browser and not chromium().exists():
+        missing[chromium().name] = "the browser tests drive it"
     debian_packages(missing)
     for tool, why in (("node", "the front end is built with it"), ("npm", "it fetches the front end's packages")):
         if not shutil.which(tool):

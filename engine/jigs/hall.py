@@ -86,10 +86,14 @@ def _purlins_and_rails(hall: Hall) -> None:
 
 
 def _cold_formed(cold: ColdFormed, place: str) -> None:
-    """Raises ModelError for a section that is no cold-formed one with lips, and for a steel without strength at its thickness."""
+    """Raises ModelError for a section that is no cold-formed one with lips, a steel without strength at its thickness, and fasteners
+    beside its flange."""
     shape = section(cold.section, f"{place}.section")
     if shape.shape not in ("zed", "lipped channel"):
         raise ModelError(f"“{cold.section}” is no cold-formed channel or Z with lips.", f"{place}.section")
+    if cold.fastener and cold.fastener >= shape.b:
+        words = f"The fasteners lie beside the flange, which is {shape.b * 1000:g} mm wide."
+        raise ModelError(words, f"{place}.fastener")
     if isnan(material(cold.grade, f"{place}.grade").fy(shape.tw)):
         words = f"“{cold.grade}” has no strength at {shape.tw * 1000:g} mm."
         raise ModelError(words, f"{place}.grade")

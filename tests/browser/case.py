@@ -13,7 +13,7 @@ from django.db import connection, connections
 from django.test import Client, override_settings
 from playwright.sync_api import Locator, Page, Request, TimeoutError, expect, sync_playwright
 
-from command.environment import CHROMIUM
+from command.environment import chromium
 from engine.document import Document
 from engine.document.jigs import HallJig
 from engine.document.rules import Inside
@@ -59,7 +59,7 @@ class BrowserCase(StaticLiveServerTestCase):
         os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
         super().setUpClass()
         cls.playwright = sync_playwright().start()
-        cls.browser = cls.playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
+        cls.browser = cls.playwright.chromium.launch(executable_path=chromium(), args=ARGUMENTS)
 
     @classmethod
     def tearDownClass(cls) -> None:

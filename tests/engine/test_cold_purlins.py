@@ -325,6 +325,7 @@ class InAHall(unittest.TestCase):
             (ColdFormed(section="Z 999x2.0"), "hall.purlins.cold.section", "no section"),
             (ColdFormed(grade="S999"), "hall.purlins.cold.grade", "S999"),
             (ColdFormed(section="Z 200x60x20x4.0"), "hall.purlins.cold.grade", "no strength at 4 mm"),
+            (ColdFormed(fastener=0.08), "hall.purlins.cold.fastener", "which is 70 mm wide"),
         ):
             with self.assertRaises(ModelError) as raised:
                 run(halled(cold))

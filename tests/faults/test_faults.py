@@ -12,7 +12,7 @@ import psycopg
 from django.test import SimpleTestCase
 from playwright.sync_api import expect, sync_playwright
 
-from command.environment import CHROMIUM
+from command.environment import chromium
 from engine.bench import portal_hall
 from engine.chain import run
 from engine.document import Document
@@ -279,7 +279,7 @@ class Faults(SimpleTestCase):
         document.analysis.order = "first"
         project = self.bring(document)
         with sync_playwright() as playwright:
-            browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
+            browser = playwright.chromium.launch(executable_path=chromium(), args=ARGUMENTS)
             pages = [browser.new_context(viewport={"width": 1280, "height": 800}).new_page() for _ in range(2)]
             for page in pages:
                 page.set_default_timeout(60_000)

@@ -31,7 +31,7 @@ ASSUMPTIONS = (
     "The sheeting holds the flange it is fixed to sideways (10.1.1(6)).",
     "Walls as thick as their core, nominal less 0.04 mm of coating (3.2.4); corners sharp (5.1(3)).",
     "Every span is loaded alike; elastic moments; no laps and no sleeves over the supports.",
-    "Reactions go into cleats at the web: no transverse forces on it (6.1.7).",
+    "Reactions go into cleats at the web, which hold both flanges sideways: no transverse forces on it (6.1.7).",
     "A free flange in tension bears no moment of its own (10.1.4.1).",
 )
 
