@@ -1,7 +1,7 @@
 """What acts under pad footings: pressure on the ground, uplift, sliding. Told, not verified: what the ground bears is not in the model.
 
 Pressure by EN 1997-1 annex D.4: on the effective area (x − 2 e_x)(y − 2 e_y) about the force's own place. The weight of the pad, concrete of
-25 kN/m³, counts with γ_G,sup or γ_G,inf, whichever is worse for pressure, and with γ_G,inf against uplift and sliding.
+25 kN/m³, counts with γ_G,sup or γ_G,inf, whichever is worse for pressure, and with γ_G,inf against uplift and sliding: that of EN 1990 table A1.2(A) where it is less.
 """
 
 from __future__ import annotations
@@ -52,7 +52,7 @@ def told_of(one: UnderPad) -> str:
 
 
 def under_pads(combined: Combined, which: tuple[int, ...], gamma: tuple[float, float]) -> list[UnderPad]:
-    """Every pad under the combinations of these numbers; gamma: γ_G,sup, γ_G,inf."""
+    """Every pad under the combinations of these numbers; gamma: γ_G,sup, γ_G,inf of the pad's weight."""
     structure = combined.structure
     if not structure.pads or not which:
         return []

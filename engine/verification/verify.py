@@ -169,8 +169,11 @@ def verify(
     _shown(combined, verdicts, along)
     tilts, lifted = equilibrium(combined, combinations)
     unsaid = _idle(combined, combinations) + unbalanced(tilts, structure) + checks.unsaid()
-    gammas = document.rules.gamma_G_unfavourable, document.rules.gamma_G_favourable
-    pads = under_pads(combined, strength, gammas)
+    # a pad is held down by no more than counts against overturning and uplift, in their combinations too
+    rules = document.rules
+    uplift = tuple(i for i, c in enumerate(combinations) if c.use == "uplift")
+    gammas = rules.gamma_G_unfavourable, min(rules.gamma_G_favourable, rules.gamma_G_equ_favourable)
+    pads = under_pads(combined, strength + uplift, gammas)
     unsaid += held_aloft(structure) + weightless(document, structure) + said_of(pads)
     tuples = tuple(tilts), tuple(lifted)
     return Verification(

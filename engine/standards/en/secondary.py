@@ -64,7 +64,7 @@ def candidates(document: Document, structure: Structure, loading: Loading, role:
     pressures = [p for p in local_pressures(document, structure, loading) if p.role == role]
     found = []
     for s in family_of(kind.cold.section):
-        if isnan(material(kind.cold.grade).fy(s.tw)):
+        if isnan(material(kind.cold.grade).fy(s.tw)) or (kind.cold.fastener or 0.0) >= s.b:
             continue
         own = kind.model_copy(update={"cold": kind.cold.model_copy(update={"section": s.name})})
         found.append(Candidate(s.name, s.A * DENSITY, _of(document, structure, hall, role, own, pressures)))

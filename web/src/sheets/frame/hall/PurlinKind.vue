@@ -56,23 +56,23 @@ function take(value: string) {
       hint="Nominal values of EN 10346; the core counts, 0.04 mm of coating do not"
     />
     <NumberField
-      label="Anti-sag bars in each span"
+      :label="`${words}, anti-sag bars`"
       :path="`hall.${which}.cold.bars`"
       kind="count"
       unit="n"
       :value="kind.cold.bars"
-      hint="Hold the free flange sideways between the frames, at equal distances: 0 to 3"
+      hint="In each span: they hold the free flange sideways, at equal distances: 0 to 3"
     />
     <NumberField
-      label="Web to the fasteners"
+      :label="`${words}, web to fasteners`"
       :path="`hall.${which}.cold.fastener`"
       kind="length"
       :value="kind.cold.fastener"
-      optional="half the flange"
-      hint="Where suction pulls at the flange"
+      optional="b / 2"
+      hint="Where suction pulls at the flange; half its width unless stated"
     />
     <NumberField
-      label="Sheeting: S"
+      :label="`${words}, sheeting: S`"
       :path="`rules.sheeting.${role}.shear`"
       kind="factor"
       unit="kN"
@@ -81,7 +81,7 @@ function take(value: string) {
       hint="Shear stiffness of the sheeting that falls to one of them. It must hold the outer flange sideways (EN 1993-1-3 10.1.1(6)); how much that takes stands with the verdict."
     />
     <NumberField
-      label="Sheeting: C_D"
+      :label="`${words}, sheeting: C_D`"
       :path="`rules.sheeting.${role}.rotation`"
       kind="factor"
       unit="kNm/m"
@@ -91,7 +91,7 @@ function take(value: string) {
     />
     <ToggleField
       v-if="sheeting?.shear"
-      label="Sheeting fixed at every rib"
+      :label="`${words}, sheeting fixed at every rib`"
       :path="`rules.sheeting.${role}.every_rib`"
       :value="sheeting.every_rib ?? true"
       hint="At every second rib a fifth of S counts"
