@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from engine.actions.cases import Loading
+from engine.analysis.slabs import point_forces
 from engine.analysis.system import Response
 from engine.structure.model import Floats
 
@@ -47,6 +48,7 @@ def balances(loading: Loading, response: Response) -> list[Balance]:
         np.add.at(applied, loads.line[:, 1], np.einsum("nij,ni->nj", axes, mean))
     for point in loading.points:
         applied[point.case] += point.force
+    applied += _on_slabs(loading, response)
     reacted = -response.reaction[:, :3].sum(axis=0).T
     found, borne, tilted = [], loading.borne, tilts(loading, response)
     for i in range(cases):
@@ -54,6 +56,14 @@ def balances(loading: Loading, response: Response) -> list[Balance]:
         scale = max(float(np.linalg.norm(expected)), float(np.linalg.norm(applied[i])), 1e-6)
         off = max(np.abs(borne[i] - applied[i]).max(), np.abs(applied[i] - reacted[i]).max()) / scale
         found.append(Balance(expected, ground, applied[i], reacted[i], float(off), tuple(tilted.get(i, ()))))
+    return found
+
+
+def _on_slabs(loading: Loading, response: Response) -> Floats:
+    """(cases, 3) what the loads on slabs come to on their points."""
+    found = np.zeros((len(loading.cases), 3))
+    for slab in response.structure.slabs:
+        found += point_forces(response.structure, slab, loading)[:, :3].sum(axis=0).T @ slab.axes
     return found
 
 
@@ -73,7 +83,7 @@ def tilts(loading: Loading, response: Response) -> dict[int, list[str]]:
     for load in loading.surfaces:
         p = panels[load.panel]
         panel = structure.panels[p]
-        if panel.grounded is not None:
+        if panel.grounded is not None or panel.plate is not None:
             continue
         if (p, id(load.polygon)) not in places:
             at, weight = _cells(load.polygon)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from engine.demo_boiler_house import boiler_house
 from engine.document import Document
 from engine.document.base import Haunch
 from engine.document.byhand import MemberEdit
@@ -161,4 +162,10 @@ def workshop() -> Document:
     )
 
 
-DEMOS = {"drying-hall": drying_hall, "planer-shed": planer_shed, "log-store": log_store, "workshop": workshop}
+DEMOS = {
+    "drying-hall": drying_hall,
+    "planer-shed": planer_shed,
+    "log-store": log_store,
+    "workshop": workshop,
+    "boiler-house": boiler_house,
+}

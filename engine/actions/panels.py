@@ -246,14 +246,14 @@ def chords(polygons: Floats, f: Fields) -> tuple[Ints, Ints, Floats, Floats]:
 
 
 def spread(structure: Structure, loading: Loading) -> LineTable:
-    """The line loads that all surface loads put on the carriers of their panels; what the ground takes of them goes to
+    """The line loads that all surface loads put on the carriers of their panels, slabs apart; what the ground takes of them goes to
     `loading.grounded`."""
     panels = {panel.name: panel for panel in structure.panels}
     takes: dict[tuple[str, frozenset[str]], list[tuple[Floats, Fields]]] = {}
     # cases share the polygons of their zones: what is pushed on the same one is spread at once
     alike: dict[tuple[str, frozenset[str], bytes], list[int]] = {}
     for number, load in enumerate(loading.surfaces):
-        if any(load.pressure):
+        if any(load.pressure) and panels[load.panel].plate is None:
             alike.setdefault((load.panel, load.excluded, load.polygon.tobytes()), []).append(number)
     # by panel and number of corners, the parts of polygons that fields take, with the loads on them
     parts: dict[tuple[str, frozenset[str], int, int], list[tuple[Floats, list[int]]]] = {}

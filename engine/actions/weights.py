@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from engine.actions.cases import Case, LineLoad, Loading, Settlement
-from engine.actions.panels import DOWN
+from engine.actions.panels import DOWN, press
 from engine.catalogue.steels import GRAVITY
 from engine.structure.model import Structure
 
@@ -19,7 +19,7 @@ def add_settlement(loading: Loading, structure: Structure) -> None:
 
 
 def add_self_weight(loading: Loading, structure: Structure, case: Case) -> None:
-    """Add one permanent case with the weight of every member."""
+    """Add one permanent case with the weight of every member and slab."""
     number = loading.add_case(case)
     for member in structure.members:
         weight = DOWN * member.section.A * member.material.density * GRAVITY
@@ -29,3 +29,13 @@ def add_self_weight(loading: Loading, structure: Structure, case: Case) -> None:
             more = weight * (piece.section.A / member.section.A - 1)
             loading.lines.append(LineLoad(number, member.name, piece.start, piece.end, more, more))
         loading.expected[number] = loading.expected[number] + DOWN * structure.mass(member) * GRAVITY
+    panels = {panel.name: panel for panel in structure.panels}
+    for slab in structure.slabs:
+        press(
+            loading,
+            number,
+            panels[slab.panel],
+            DOWN,
+            slab.plate.thickness * slab.plate.density * GRAVITY,
+            why="the slab's own weight",
+        )

@@ -6,7 +6,7 @@ restraints at nodes act.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from math import pi, sqrt
 
 import numpy as np
@@ -14,33 +14,23 @@ from scipy.sparse import csc_array, csr_array, diags_array
 
 from engine.analysis import restraints
 from engine.analysis.combined import Combined
-from engine.analysis.geometric import BUBBLES, FREEDOMS_OF, hinged, shapes
+from engine.analysis.geometric import hinged, shapes
 from engine.analysis.lowest import FAR
+from engine.analysis.masses import masses
+from engine.analysis.modes_drawn import Mode, Within, drawn
 from engine.analysis.pencil import Pencil, greatest
 from engine.analysis.solve import assemble, softest_mode, solve_linear
 from engine.analysis.stability import LONE, axial_forces, between_hinges, driving, pencil_of, plain_of
 from engine.analysis.state_solver import StateSolver
 from engine.analysis.system import System
-from engine.catalogue.steels import GRAVITY
+from engine.analysis.vibration import vibrations
+from engine.structure.cut import cut
 from engine.structure.model import Floats, Ints
 
-#: Gauss points of a line load's mass
-GAUSS = BUBBLES + 4
 #: beams hinged at both ends that are shown as they buckle
 LONE_ONES = 2
 #: elements of a member's stretch between two nodes, in frames of up to so many elements
 FINENESS = ((400, 4), (2000, 2))
-
-
-@dataclass(frozen=True)
-class Mode:
-    """A shape, its largest movement 1: (nodes, 6) and (e, s, 3) along the elements, in global axes. value: critical factor,
-    frequency in Hz, or 0 for a mechanism. by_itself: a member that buckles nearly alone, −1: parts of the frame together."""
-
-    value: float
-    nodes: Floats
-    along: Floats
-    by_itself: int = -1
 
 
 def finer(system: System, hinged_too: bool = True) -> System:
@@ -62,7 +52,7 @@ def finer(system: System, hinged_too: bool = True) -> System:
             at.setdefault(member, []).extend(places)
     if not at:
         return system
-    return assemble(restraints.cut(structure, at), system.loading, system.shear_deformation, system.bows)
+    return assemble(cut(structure, at, restraints.SAME), system.loading, system.shear_deformation, system.bows)
 
 
 def buckling_modes(combined: Combined, number: int, count: int = 4) -> list[Mode]:
@@ -102,63 +92,12 @@ def _bowed(system: System, e: int, plane: int, factor: float) -> Mode:
     return Mode(factor, np.zeros((len(system.structure.nodes), 6)), along, int(system.elements.member[e]))
 
 
-@dataclass(frozen=True)
-class Masses:
-    """Masses in kg. element, share, mass: (p,) those on elements, each at a share of the element's length; nodes: (nodes,)."""
-
-    element: Ints
-    share: Floats
-    mass: Floats
-    nodes: Floats
-
-    @property
-    def total(self) -> float:
-        """Their sum."""
-        return float(self.mass.sum() + self.nodes.sum())
-
-    def gathered(self, values: Floats, count: int) -> Floats:
-        """(count, k, k) Σ m v vᵀ over each of `count` elements, of values v (p, k) at the masses."""
-        size = values.shape[1]
-        products = (self.mass[:, None, None] * values[:, :, None] * values[:, None]).reshape(-1, size**2)
-        into = csr_array((np.ones(len(products)), (self.element, np.arange(len(products)))), (count, len(products)))
-        return np.asarray(into @ products).reshape(count, size, size)
-
-
-def masses(system: System, factors: Floats) -> Masses:
-    """The downward loads of the cases, with their factors (cases,), as masses. A line load counts at Gauss points, with which
-    the products of all shapes are integrated exactly; what lifts an element takes off the rest of what is on it."""
-    loads, e = system.loads, system.elements
-    nodes = np.zeros(len(system.structure.nodes))
-    if not len(factors):
-        return Masses(np.zeros(0, dtype=np.int64), np.zeros(0), np.zeros(0), nodes)
-
-    def down(cells: Ints, values: Floats) -> Floats:
-        """Of loads (n, …, 3) in local axes, those on (n, 2) elements and cases, what acts downwards."""
-        found = np.einsum("nj,n...j->n...", e.axes[cells[:, 0], :, 2], values)
-        return np.asarray(-(found.T * factors[cells[:, 1]]).T)
-
-    at, share = np.polynomial.legendre.leggauss(GAUSS)
-    a, b = loads.span[:, :1], loads.span[:, 1:]
-    ends = down(loads.line, loads.q)
-    q = ends[:, :1] + (ends[:, 1:] - ends[:, :1]) * (at + 1) / 2
-    element = np.concatenate([np.repeat(loads.line[:, 0], GAUSS), loads.point[:, 0]])
-    x = np.concatenate([(a + (b - a) * (at + 1) / 2).ravel(), loads.at])
-    weight = np.concatenate([(q * share * (b - a) / 2).ravel(), down(loads.point, loads.force)])
-    pressing = np.maximum(weight, 0.0)
-    net, whole = (np.bincount(element, w, len(e)) for w in (weight, pressing))
-    kept = np.maximum(net, 0.0) / np.where(whole > 0, whole, 1.0)
-    # what is left of the nodes' loads once the elements have theirs
-    at_nodes = -(system.force.reshape(-1, 6, len(factors))[:, 2] @ factors)
-    shared = np.swapaxes(system.T, 1, 2) @ system.fixed_c
-    np.subtract.at(at_nodes, e.ends.ravel(), (shared[:, [2, 8]] @ factors).ravel())
-    nodes = np.maximum(at_nodes, 0.0) / GRAVITY
-    return Masses(element, x / e.length[element], pressing * kept[element] / GRAVITY, nodes)
-
-
 def natural_modes(system: System, factors: Floats, count: int = 6) -> list[Mode]:
     """Natural frequencies in Hz and their modes, masses from the downward loads of cases with factors (cases,). All
     members and supports act both ways. Empty without mass."""
     coarse, system = system, finer(system)
+    if system.structure.slabs:
+        return vibrations(coarse, system, factors, count)
     solver = StateSolver(system, np.zeros((0, len(factors))))
     n, count_e = system.force.shape[0], len(system.elements)
     mass = masses(system, factors)
@@ -241,44 +180,13 @@ def _softest(system: System, K: csc_array, active: Ints) -> Mode:
 
 def _shown(coarse: System, system: System, pencil: Pencil, active: Ints, value: float, x: Floats) -> Mode:
     """A mode on the nodes and along the elements of the coarse mesh, its largest movement 1."""
-    e, unit, geo = system.elements, shapes(), pencil.geometry
     u, loose_ends, bubbles_ = pencil.split(x)
+    geo, count = pencil.geometry, len(system.elements)
     whole = np.zeros((system.force.shape[0], 1))
     whole[active] = u
-    shown = system.to_global(whole)[:, 0]
-    local = (system.maps @ (system.T @ shown[system.dofs][:, :, None]))[:, :, 0]
     loose = np.zeros((len(geo.bend), 4))
     loose[geo.loose] = loose_ends[..., 0]
-    ends, bubbles = geo.spread(loose, len(e)), geo.spread(bubbles_[..., 0], len(e))
-    bends = np.zeros((2, len(e)), dtype=bool)
+    within = Within(geo.spread(loose, count), geo.spread(bubbles_[..., 0], count), geo.scale)
+    bends = np.zeros((2, count), dtype=bool)
     bends[geo.bend[:, 0], geo.bend[:, 1]] = True
-    at, xi = _element_at(coarse, system)
-    out = np.zeros((*xi.shape, 3))
-    out[:, :, 0] = local[at, 0] * (1 - xi) + local[at, 6] * xi
-    for p, (freedoms, _) in enumerate(FREEDOMS_OF):
-        q = (local[:, list(freedoms)] * geo.scale[p] + ends[p])[at]
-        line = q[..., 0] * (1 - xi) + q[..., 2] * xi
-        curve = sum((unit.hermite[k](xi) * q[..., k] for k in range(4)), np.zeros_like(line))
-        curve = curve + sum((b(xi) * bubbles[p, at, k] for k, b in enumerate(unit.bubbles)), np.zeros_like(line))
-        out[:, :, 1 + p] = np.where(bends[p, at], curve, line)
-    along = np.einsum("esij,esi->esj", e.axes[at], out)
-    size = max(float(np.abs(along).max(initial=0.0)), 1e-12)
-    return Mode(value, shown.reshape(-1, 6)[: len(coarse.structure.nodes)] / size, along / size)
-
-
-def _element_at(coarse: System, system: System) -> tuple[Ints, Floats]:
-    """((e, s), the same) for the stations of the coarse mesh: the element of the fine one in which each lies, and its share of
-    that element's length."""
-    x, own = coarse.stations, coarse.elements
-    if system is coarse:
-        at = np.broadcast_to(np.arange(len(own))[:, None], x.shape)
-        return at, x / own.length[:, None]
-    e = system.elements
-    along = own.positions(x)
-    first = np.searchsorted(e.member, np.arange(len(system.structure.members) + 1))
-    at, share = np.zeros(x.shape, dtype=np.int64), np.zeros(x.shape)
-    for k, member in enumerate(own.member.tolist()):
-        start, end = int(first[member]), int(first[member + 1])
-        at[k] = start + np.clip(np.searchsorted(e.offset[start:end], along[k] + 1e-9, side="right") - 1, 0, None)
-        share[k] = np.clip((along[k] - e.offset[at[k]]) / e.reach[at[k]], 0.0, 1.0)
-    return at, share
+    return drawn(coarse, system, value, system.to_global(whole)[:, 0].reshape(-1, 6), (), within, bends)

@@ -9,9 +9,6 @@ able to take is a check of its own. A flange held alone still lets the member tu
 
 from __future__ import annotations
 
-from dataclasses import replace
-from typing import Any
-
 import numpy as np
 from scipy.sparse import csc_array, csr_array
 
@@ -69,34 +66,3 @@ def stiffness(structure: Structure, elements: Elements) -> csc_array | None:
     """(6 n, 6 n) of all restraints at nodes, global axes; None where there are none."""
     found = rows(structure, elements)
     return csc_array(found.T @ found) if found.shape[0] else None
-
-
-def cut(structure: Structure, at: dict[int, list[float]]) -> Structure:
-    """The same structure with further nodes within some members, at places in metres from their starts; its own nodes keep
-    their numbers."""
-    names, points, members = list(structure.nodes), [structure.xyz], list(structure.members)
-    for i, wanted in at.items():
-        m = structure.members[i]
-        line = structure.xyz[list(m.nodes)]
-        along = np.linalg.norm(line - line[0], axis=1)
-        inside = list(zip(along.tolist(), m.nodes, strict=True))
-        for x in wanted:
-            if all(abs(x - other) > SAME for other, _ in inside):
-                inside.append((x, len(names)))
-                names.append(f"{m.name}~{x:.4f}")
-                points.append((line[0] + (line[-1] - line[0]) * x / along[-1])[None])
-        members[i] = m.through(tuple(node for _, node in sorted(inside)))
-    xyz = np.concatenate(points)
-    more = len(names) - len(structure.nodes)
-
-    def longer(name: str) -> Any:
-        values = getattr(structure, name)
-        return np.concatenate([values, np.zeros((more, *values.shape[1:]), dtype=values.dtype)])
-
-    return replace(
-        structure,
-        nodes=tuple(names),
-        xyz=xyz,
-        members=tuple(members),
-        **{name: longer(name) for name in ("fixed", "springs", "turn", "one_way", "settlement")},
-    )

@@ -14,6 +14,7 @@ from engine.analysis.elements import Elements, condense, local_stiffness, make_e
 from engine.analysis.factors import Factors
 from engine.analysis.membranes import linked, membrane_stiffness
 from engine.analysis.relative import relative
+from engine.analysis.slabs import slab_loads, slab_stiffness
 from engine.analysis.system import Response, System
 from engine.analysis.transfer import PLANES, cut_loads, fixed_end_forces
 from engine.errors import ModelError
@@ -58,7 +59,7 @@ def assemble(
     structure: Structure, loading: Loading, shear_deformation: bool = True, bows: tuple[Bow, ...] = ()
 ) -> System:
     """The frame with all its cases, ready to be solved. Raises ModelError when nothing stands or nothing holds it."""
-    if not structure.members:
+    if not structure.members and not structure.slabs:
         raise ModelError("There are no members: nothing to analyse yet.", "members")
     if not structure.fixed.any() and not structure.springs.any():
         raise ModelError("Nothing holds the structure: it has no supports.", "supports")
@@ -93,6 +94,7 @@ def assemble(
 
     kept = structure.fixed.any(axis=1) | (structure.turn != 0)
     kept[[node for floor in structure.diaphragms for node in floor]] = True
+    kept[[node for slab in structure.slabs for node in slab.joined]] = True
     stiff = relative(structure, elements, k, T, kept)
     soft = np.ones(len(elements), dtype=bool)
     if stiff is not None:
@@ -101,6 +103,9 @@ def assemble(
     decks = membrane_stiffness(structure)
     if decks is not None:
         K = csc_array(K + decks)
+    slabs = slab_stiffness(structure)
+    if slabs is not None:
+        K, force = csc_array(K + slabs), force + slab_loads(structure, loading)
     bearing = _bearing(structure, elements)
     structure = _softened(structure, K, stiff.stiffness if stiff else None)
     turn, link = support_axes(structure.turn) if structure.turn.any() else None, linked(structure)
@@ -182,6 +187,9 @@ def _bearing(structure: Structure, elements: Elements) -> Floats:
         np.maximum.at(found[:, column], elements.ends, (values / elements.length)[:, None])
     for membrane in structure.membranes:
         found[list(membrane.nodes), 0] = np.maximum(found[list(membrane.nodes), 0], max(membrane.law))
+    for slab in structure.slabs:
+        plate, joined = slab.plate, list(slab.joined)
+        found[joined] = np.maximum(found[joined], plate.E * plate.thickness * np.array([1.0, plate.thickness**2]))
     return found
 
 

@@ -26,6 +26,7 @@ from engine.analysis.state_solver import StateSolver, one_sided
 from engine.analysis.states import States, alike, solve_states
 from engine.analysis.system import Response, System
 from engine.analysis.uneven import Uneven
+from engine.structure.cut import cut
 from engine.structure.model import Bools, Floats, Ints
 
 #: share of the greatest part in driving a mode from which a member takes part in it
@@ -141,7 +142,7 @@ def near_restraints(response: Response, factors: Floats) -> dict[int, list[float
 
 def cut_system(system: System, at: dict[int, list[float]]) -> System:
     """The same frame with further nodes within members."""
-    structure = restraints.cut(system.structure, at)
+    structure = cut(system.structure, at, restraints.SAME)
     return assemble(structure, system.loading, system.shear_deformation, system.bows)
 
 

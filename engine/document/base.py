@@ -95,6 +95,26 @@ class Deck(Part):
     shear: Annotated[float, Field(gt=0, le=1e8, allow_inf_nan=False)] = 5000.0
 
 
+class HeldEdge(Part):
+    """An edge of a slab that is held along its whole length, from its corner of that number (from 1) to the next; fixed: in which directions."""
+
+    edge: Annotated[int, Field(ge=1, le=40)]
+    fixed: list[Freedom] = ["z"]
+
+
+class Slab(Part):
+    """A slab or wall that bends: a solid plate, metres. size: of the cells it is divided into. rise: of its middle above the panel's plane. joint: whether
+    what it meets turns with it. cracked: share of its bending stiffness that is left. held: edges on ground or walls that are not modelled."""
+
+    thickness: Annotated[float, Field(gt=0.005, le=3, allow_inf_nan=False)] = 0.2
+    material: Name = "C25/30"
+    size: Annotated[float, Field(ge=0.05, le=5, allow_inf_nan=False)] = 0.5
+    rise: Annotated[float, Field(ge=-3, le=3, allow_inf_nan=False)] = 0.0
+    joint: Literal["rigid", "hinged"] = "rigid"
+    cracked: Annotated[float, Field(ge=0.05, le=1, allow_inf_nan=False)] = 1.0
+    held: Annotated[list[HeldEdge], Field(max_length=40)] = []
+
+
 Spacing = Annotated[float, Field(ge=0.5, le=30, allow_inf_nan=False)]
 
 #: a section by name, empty: none of its own

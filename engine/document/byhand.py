@@ -21,6 +21,7 @@ from engine.document.base import (
     Point,
     Positive,
     Role,
+    Slab,
     Vector,
 )
 from engine.document.references import MemberName, NodeName
@@ -104,7 +105,7 @@ class PanelInput(Part):
     kind: "floor" brings its own weight and imposed load (kN/m²), "surface" only what is put on it. carriers: members that
     take its load, empty: all beams in its plane that run through it; excluded: never these. span: direction in which it
     spans, None: across the longest carrier. flip: its outside is the other side. snow: shape coefficient μ with which it
-    takes part in the generated snow; diaphragm: how it holds the members in its plane, as in a floor jig; reduced: imposed load by α_A of each carrier's area (EN 1991-1-1 6.3.1.2(10)); wind: net pressure coefficient by direction, pressing from outside, with q_p at its
+    takes part in the generated snow; diaphragm: how it holds the members in its plane, as in a floor jig, or as a slab that bends by itself; reduced: imposed load by α_A of each carrier's area (EN 1991-1-1 6.3.1.2(10)); wind: net pressure coefficient by direction, pressing from outside, with q_p at its
     top; both absent: none.
     """
 
@@ -115,8 +116,9 @@ class PanelInput(Part):
     excluded: list[MemberName] = []
     span: Vector | None = None
     two_way: bool = False
-    diaphragm: Literal["none", "rigid", "membrane"] = "none"
+    diaphragm: Literal["none", "rigid", "membrane", "slab"] = "none"
     membrane: Deck = Deck()
+    slab: Slab = Slab()
     flip: bool = False
     openings: list[Annotated[list[Vector], Field(min_length=3, max_length=40)]] = []
     permanent: Annotated[float, Field(ge=0, le=50, allow_inf_nan=False)] = 0.0

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, field_validator
 
-from engine.document.base import BracingKind, Deck, Name, NotNegative, Number, OwnSection, Part, Spacing
+from engine.document.base import BracingKind, Deck, Name, NotNegative, Number, OwnSection, Part, Slab, Spacing
 
 
 class FloorSections(Part):
@@ -67,7 +67,7 @@ class FloorJig(Part):
     of equal spans between the two lines across; columns stand below the main beams at each of them. grid: lines of its own in
     place of these three; columns stand at each crossing. main: direction of
     the main beams. joists: number in each field, or by largest spacing. deck: its span; diaphragm: how it holds the floor
-    in its own plane: not at all, as a rigid body, or as a membrane of the stiffness `membrane`. base: level of the feet of its columns. permanent, imposed: loads on the deck in kN/m². reduced:
+    in its own plane: not at all, as a rigid body, as a membrane of the stiffness `membrane`, or as the `slab` that bends by itself and is joined to all beams. base: level of the feet of its columns. permanent, imposed: loads on the deck in kN/m². reduced:
     imposed load by α_A of the area that each carrier of the deck takes (EN 1991-1-1 6.3.1.2(10)).
 
     storeys: those above it, upwards. joints: columns run through from storey to storey, or are hinged on each floor. braced: fields
@@ -97,8 +97,9 @@ class FloorJig(Part):
     top: Literal["floor", "roof", "columns"] = "floor"
     walls: bool = False
     deck: Literal["one way", "two ways"] = "one way"
-    diaphragm: Literal["none", "rigid", "membrane"] = "rigid"
+    diaphragm: Literal["none", "rigid", "membrane", "slab"] = "rigid"
     membrane: Deck = Deck()
+    slab: Slab = Slab()
     permanent: Annotated[float, Field(ge=0, le=30, allow_inf_nan=False)] = 1.5
     imposed: Annotated[float, Field(ge=0, le=50, allow_inf_nan=False)] = 5.0
     category: Literal["A", "B", "C", "D", "E", "F", "G"] = "B"

@@ -71,6 +71,7 @@ TableKind = Literal[
     "group forces",
     "sways",
     "decks",
+    "slabs",
     "loads",
 ]
 

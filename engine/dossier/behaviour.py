@@ -10,6 +10,7 @@ import numpy as np
 from engine.chain import Chain
 from engine.dossier.building import different, named
 from engine.dossier.diagrams import forces as drawn_forces
+from engine.dossier.slabs import slab_blocks
 from engine.dossier.values import Cell, Column, Facts, Figure, Heading, Paragraph, Table, Told
 from engine.report import holding, supports
 from engine.report.movements import worst_movements
@@ -204,6 +205,8 @@ def response(chain: Chain, told: Told) -> None:
     told.add(*reaction_tables(chain, told.level == "full"))
     if chain.verification.pads:
         told.add(Heading("Pad footings", "response.footings", aside="told, not verified"), pad_table(chain))
+    if chain.structure.slabs:
+        told.add(Heading("Slabs and walls", "response.slabs", aside="told, not verified"), *slab_blocks(chain))
     told.add(Heading("Deflection and sway", "response.movements", aside="EN 1990 A1.4"))
     table = _movements(chain)
     told.add(table if table else Paragraph("No member has a limit of deflection or sway.", "missing"))

@@ -13,6 +13,7 @@ from engine.dossier import ledgers
 from engine.dossier.actions import cases_table, combining
 from engine.dossier.behaviour import critical_factors, pad_table, reaction_tables
 from engine.dossier.building import quantities
+from engine.dossier.slabs import slab_table
 from engine.dossier.values import Block, Cell, Link, Paragraph, Table, Told
 from engine.dossier.verified import groups_table, members_table
 from engine.report import verdicts
@@ -99,6 +100,7 @@ _TABLES: dict[TableKind, Callable[[Chain], Table | None]] = {
     "group forces": ledgers.group_forces,
     "sways": ledgers.sways,
     "decks": ledgers.decks,
+    "slabs": lambda chain: slab_table(chain) if chain.structure.slabs else None,
     "loads": ledgers.loads,
     "states": lambda chain: _first([*critical_factors(chain, Told("analysis", "", "full"))]),
 }

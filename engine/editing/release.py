@@ -163,5 +163,6 @@ class Releasing(Work):
                     reduced=panel.reduced,
                     diaphragm=floor.diaphragm,
                     membrane=floor.membrane,
+                    slab=floor.slab,
                 )
             )

@@ -32,7 +32,10 @@ def set_out_floor(parts: Parts, materials: Materials, jig: FloorJig, place: str)
         )
     grade = materials.material(jig.grade, f"{place}.grade")
     stages = _stages(materials, jig, place)
-    in_plane = materials.in_plane(jig.diaphragm, jig.membrane, place)
+    if jig.slab.held and jig.diaphragm == "slab":
+        words = f"The slabs of “{jig.name}” lie on its beams: an edge is held only of a slab that is drawn."
+        raise ModelError(words, f"{place}.slab.held")
+    in_plane = materials.in_plane(jig, place)
     holes = holes_of(jig, plan, place)
     for stage in stages:
         _columns(parts, jig, plan, stage, grade, first=stage is stages[0])

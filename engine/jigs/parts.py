@@ -12,9 +12,11 @@ from engine.catalogue.properties import Section
 from engine.catalogue.sections import section as catalogue_section
 from engine.catalogue.steels import Material
 from engine.catalogue.steels import material as catalogue_material
-from engine.document.base import Deck
+from engine.document.base import Slab
+from engine.document.byhand import PanelInput
+from engine.document.floors import FloorJig
 from engine.errors import ModelError
-from engine.structure.model import Envelope, GridLine, Level, Member, Panel
+from engine.structure.model import Envelope, GridLine, Level, Member, Panel, Plate
 
 Point = tuple[float, float, float]
 #: nodes nearer to each other than this are one, in metres
@@ -38,8 +40,11 @@ class Materials:
         """Raises ModelError when there is none."""
         return self.materials.get(name) or catalogue_material(name, place)
 
-    def in_plane(self, diaphragm: str, deck: Deck, place: str) -> dict[str, Any]:
+    def in_plane(self, given: FloorJig | PanelInput, place: str) -> dict[str, Any]:
         """How a deck holds its plane, as fields of a Panel. Raises ModelError for a material that is not there."""
+        diaphragm, deck = given.diaphragm, given.membrane
+        if diaphragm == "slab":
+            return {"plate": self._plate(given.slab, f"{place}.slab")}
         if diaphragm != "membrane":
             return {"rigid": diaphragm == "rigid"}
         if deck.kind == "sheeting":
@@ -48,6 +53,21 @@ class Materials:
         nu = material.E / (2 * material.G) - 1
         along = material.E * deck.thickness / (1 - nu**2)
         return {"law": (along, nu * along, material.G * deck.thickness)}
+
+    def _plate(self, slab: Slab, place: str) -> Plate:
+        material = self.material(slab.material, f"{place}.material")
+        return Plate(
+            material.E,
+            min(max(material.E / (2 * material.G) - 1, 0.0), 0.49),
+            material.density,
+            slab.thickness,
+            material.name,
+            slab.cracked,
+            slab.size,
+            slab.rise,
+            slab.joint == "hinged",
+            tuple((edge.edge - 1, frozenset(edge.fixed)) for edge in slab.held),
+        )
 
 
 @dataclass(frozen=True)

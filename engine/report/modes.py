@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import numpy as np
 
-from engine.analysis.modes import Mode, buckling_modes, natural_modes
+from engine.analysis.modes import buckling_modes, natural_modes
+from engine.analysis.modes_drawn import Mode
 from engine.chain import Chain
 
 

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from engine.analysis.modes import Mode, left_free
+from engine.analysis.modes import left_free
+from engine.analysis.modes_drawn import Mode
 from engine.chain import Chain
 from engine.report import modes
 from engine.structure.model import Floats

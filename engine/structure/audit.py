@@ -266,6 +266,8 @@ def _loose_nodes(structure: Structure) -> list[Snag]:
     met[structure.segments.ravel()] = True
     for membrane in structure.membranes:
         met[list(membrane.nodes)] = True
+    for slab in structure.slabs:
+        met[slab.nodes[slab.nodes >= 0]] = True
     corners = {n for floor in structure.diaphragms for n in floor}
     return [
         Snag(
@@ -317,7 +319,7 @@ def _panels(structure: Structure) -> list[Snag]:
             placed(p.corners.mean(axis=0)),
         )
         for p in structure.panels
-        if not p.carriers
+        if not p.carriers and p.plate is None
     ] + [
         Snag(
             "one edge",
@@ -329,7 +331,11 @@ def _panels(structure: Structure) -> list[Snag]:
             placed(p.corners.mean(axis=0)),
         )
         for p in structure.panels
-        if p.carriers and p.grounded is None and p.place != "overhang" and _on_one_line(structure, p)
+        if p.carriers
+        and p.plate is None
+        and p.grounded is None
+        and p.place != "overhang"
+        and _on_one_line(structure, p)
     ]
 
 

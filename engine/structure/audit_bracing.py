@@ -98,7 +98,7 @@ def held_by_nothing(structure: Structure, axis: int, feet_hold: bool) -> set[str
     clamped = structure.fixed[:, 3:5] | (structure.springs[:, 3:5] != 0)
     on_column = np.zeros(count, dtype=bool)
     on_column[segments[upright & ~bar][rigid[upright & ~bar]]] = True
-    stiff = [*structure.diaphragms, *(m.nodes for m in structure.membranes)]
+    stiff = [*structure.diaphragms, *(m.nodes for m in structure.membranes), *(slab.joined for slab in structure.slabs)]
     floors = np.array([pair for nodes in stiff for pair in pairwise(nodes)], dtype=np.int64).reshape(-1, 2)
     heads = {
         m.nodes[-1] if structure.xyz[m.nodes[-1], 2] > structure.xyz[m.nodes[0], 2] else m.nodes[0]: m
@@ -115,6 +115,15 @@ def held_by_nothing(structure: Structure, axis: int, feet_hold: bool) -> set[str
     holds[upper[inclined & (bar | rigid.all(axis=1))]] = True
     joint = segments[along & ~upright][rigid[along & ~upright]]
     holds[joint[on_column[joint]]] = True
+    for slab in structure.slabs:
+        nodes = np.array(slab.joined)
+        upright_wall = abs(slab.axes[2, 2]) < 0.7
+        if upright_wall and abs(slab.axes[0, axis]) > 0.2:
+            # a wall along it
+            holds[nodes] = True
+        elif not upright_wall and not slab.plate.hinged:
+            # a floor that turns with the columns it lies on
+            holds[nodes[on_column[nodes]]] = True
     if feet_hold:
         # a column clamped at its foot against turning about the other axis holds its head
         feet = clamped[:, 1 - axis]

@@ -91,6 +91,24 @@ class Member:
 
 
 @dataclass(frozen=True)
+class Plate:
+    """What a panel is that bends as a plate: E in N/m², ν, density in kg/m³, thickness in m; cracked: share of its bending stiffness that is
+    left; size: of its cells, m; rise: of its middle above the panel's plane, m; hinged: it takes no moments from what it is joined to;
+    held: edges, from corner k to the next, that are held, each with the directions."""
+
+    E: float
+    nu: float
+    density: float
+    thickness: float
+    material: str
+    cracked: float = 1.0
+    size: float = 0.5
+    rise: float = 0.0
+    hinged: bool = False
+    held: tuple[tuple[int, frozenset[str]], ...] = ()
+
+
+@dataclass(frozen=True)
 class Panel:
     """A plane polygon of cladding or floor: corners (k, 3) in order, unit normal pointing outside, and what carries it.
 
@@ -103,7 +121,8 @@ class Panel:
     modelled: what that edge takes loads no member. rigid: a level floor that moves as one in plan; law: stiffness as a membrane,
     N/m: along either direction, across between them (both 0 for sheeting that carries shear alone), and in shear. cover: area of
     the cladding over that between the lines of the steel; beyond: how far it reaches beyond them sideways and upwards, in metres. jig: name of the jig that made it, "" by hand; deck: of a deck, its
-    floor, and the row and column of the field that it lies in.
+    floor, and the row and column of the field that it lies in. plate: as what it bends by itself; its carriers are then what it is joined to,
+    and its loads lie on it.
     """
 
     name: str
@@ -130,6 +149,15 @@ class Panel:
     beyond: tuple[float, float] = (0.0, 0.0)
     jig: str = ""
     deck: tuple[str, int, int] | None = None
+    plate: Plate | None = None
+
+    @lazily
+    def seen(self) -> Floats:
+        """(2, 3): unit vectors in its plane, to the right and upwards for someone who looks at it from outside; of a level one along X and Y."""
+        lying = abs(self.outside[2]) > 0.9999
+        up = np.array([0.0, 1.0, 0.0]) if lying else np.array([0.0, 0.0, 1.0]) - self.outside * self.outside[2]
+        up = up / np.linalg.norm(up)
+        return np.stack([np.cross(up, self.outside), up])
 
     @lazily
     def basis(self) -> Floats:
@@ -169,6 +197,37 @@ class Membrane:
     panel: str
     nodes: tuple[int, ...]
     law: tuple[float, float, float]
+
+
+@dataclass(frozen=True)
+class Slab:
+    """A panel that bends, divided into cells: points (v, 3) m, flat (v, 2) along the panel's `seen` axes from its first corner; cells (c, 4), the
+    last two corners alike in a triangle, anticlockwise seen from outside; nodes (v,): of the structure, −1 where there is none; axes (3, 3): along
+    its x, y and outwards."""
+
+    panel: str
+    plate: Plate
+    points: Floats
+    flat: Floats
+    cells: Ints
+    nodes: Ints
+    axes: Floats
+
+    @lazily
+    def joined(self) -> tuple[int, ...]:
+        """The nodes of the structure that it is joined to."""
+        return tuple(self.nodes[self.nodes >= 0].tolist())
+
+    @lazily
+    def area(self) -> float:
+        """In m²."""
+        x, y = np.moveaxis(self.flat[self.cells], -1, 0)
+        return float((x * np.roll(y, -1, axis=1) - y * np.roll(x, -1, axis=1)).sum() / 2)
+
+    @property
+    def mass(self) -> float:
+        """In kg."""
+        return self.area * self.plate.thickness * self.plate.density
 
 
 @dataclass(frozen=True)
@@ -234,7 +293,7 @@ class Structure:
 
     turn: (nodes,) angle about Z of each support's own axes. one_way: (nodes, 6) directions that push back only.
     settlement: (nodes, 3) m. aliases: other names that nodes bear where two jigs meet. diaphragms: groups of nodes that move as
-    one in plan. pads: footings by the node on them. envelope: the building that snow and wind act on, None: none.
+    one in plan. slabs: panels that bend. pads: footings by the node on them. envelope: the building that snow and wind act on, None: none.
     """
 
     nodes: tuple[str, ...]
@@ -251,6 +310,7 @@ class Structure:
     orphans: tuple[Orphan, ...] = ()
     membranes: tuple[Membrane, ...] = ()
     diaphragms: tuple[tuple[int, ...], ...] = ()
+    slabs: tuple[Slab, ...] = ()
     envelope: Envelope | None = None
     pads: dict[int, Pad] = field(default_factory=dict)
     index: dict[str, int] = field(default_factory=dict, compare=False)
@@ -312,11 +372,13 @@ class Structure:
         return float(np.linalg.norm(self.xyz[member.nodes[-1]] - self.xyz[member.nodes[0]]))
 
     def masses(self) -> dict[str, float]:
-        """Mass in kg of all that has a steel strength ("steel"), and of each other material by its name, the heaviest first."""
+        """Mass in kg of all that has a steel strength ("steel"), and of each other material by its name, slabs too, the heaviest first."""
         found: dict[str, float] = {}
         for m in self.members:
             what = "steel" if m.material.strength is not None else m.material.name
             found[what] = found.get(what, 0.0) + self.mass(m)
+        for slab in self.slabs:
+            found[slab.plate.material] = found.get(slab.plate.material, 0.0) + slab.mass
         return dict(sorted(found.items(), key=lambda item: -item[1]))
 
     def mass(self, member: Member) -> float:

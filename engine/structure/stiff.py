@@ -8,18 +8,17 @@ import numpy as np
 from scipy.sparse import coo_array
 from scipy.sparse.csgraph import connected_components
 from scipy.spatial import Delaunay
-from shapely import Point, Polygon, prepare
+from shapely import Polygon
 
 from engine.errors import ModelError
 from engine.structure.model import Floats, Ints, Membrane, Panel, Structure
-
-#: how far a node may lie off a panel and still belong to it, in metres
-OFF = 2e-3
+from engine.structure.slabs import OFF, lay_slabs, nodes_of
 
 
 def stiffen(structure: Structure) -> Structure:
-    """The structure with the diaphragms and membranes that its panels make. Raises ModelError naming a panel that is inclined
+    """The structure with the diaphragms, membranes and slabs that its panels make. Raises ModelError naming a panel that is inclined
     and rigid, or that has no node at a corner."""
+    structure = lay_slabs(structure)
     rigid = [p for p in structure.panels if p.rigid]
     soft = [p for p in structure.panels if p.law is not None]
     if not rigid and not soft:
@@ -29,19 +28,6 @@ def stiffen(structure: Structure) -> Structure:
         diaphragms=_diaphragms(structure, rigid),
         membranes=tuple(m for panel in soft for m in _membranes(structure, panel)),
     )
-
-
-def nodes_of(structure: Structure, panel: Panel, among: Ints | None = None) -> Ints:
-    """The nodes that lie on a panel, its edge included; among: those that may, None: all."""
-    low, high = panel.corners.min(axis=0) - OFF, panel.corners.max(axis=0) + OFF
-    within = structure.xyz if among is None else structure.xyz[among]
-    near = np.flatnonzero(((within >= low) & (within <= high)).all(axis=1))
-    near = near if among is None else among[near]
-    near = near[np.abs((structure.xyz[near] - panel.corners[0]) @ panel.outside) < OFF]
-    area = Polygon(panel.flat(panel.corners)).buffer(OFF)
-    prepare(area)
-    inside = [area.covers(Point(p)) for p in panel.flat(structure.xyz[near])]
-    return np.asarray(near[np.array(inside, dtype=bool)])
 
 
 def _diaphragms(structure: Structure, panels: list[Panel]) -> tuple[tuple[int, ...], ...]:

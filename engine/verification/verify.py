@@ -174,7 +174,7 @@ def verify(
     uplift = tuple(i for i, c in enumerate(combinations) if c.use == "uplift")
     gammas = rules.gamma_G_unfavourable, min(rules.gamma_G_favourable, rules.gamma_G_equ_favourable)
     pads = under_pads(combined, strength + uplift, gammas)
-    unsaid += held_aloft(structure) + weightless(document, structure) + said_of(pads)
+    unsaid += held_aloft(structure) + weightless(document, structure) + said_of(pads) + _of_slabs(structure)
     tuples = tuple(tilts), tuple(lifted)
     return Verification(
         tuple(verdicts), checks, service, stretches_, along, *tuples, unsaid, variable, quasi, secondary, tuple(pads)
@@ -234,6 +234,16 @@ def weightless(document: Document, structure: Structure) -> tuple[str, ...]:
     if document.counts_weight or not any(map(structure.mass, structure.members)):
         return ()
     return ("no case counts the self-weight of the members: it acts only as far as stated loads bear it",)
+
+
+def _of_slabs(structure: Structure) -> tuple[str, ...]:
+    """Slabs and walls, which are analysed alone."""
+    if not structure.slabs:
+        return ()
+    count = "1 slab or wall" if len(structure.slabs) == 1 else f"{len(structure.slabs)} slabs and walls"
+    return (
+        f"{count}: movements, moments and forces in them are told, not verified; in second order they stay as stiff as they are",
+    )
 
 
 def held_aloft(structure: Structure) -> tuple[str, ...]:

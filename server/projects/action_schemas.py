@@ -127,8 +127,17 @@ class LocalOut(BaseModel):
     least_line: float
 
 
+class PlateOut(BaseModel):
+    """A panel that bends, m: its thickness, its middle above the panel's plane, which way is outwards, its openings."""
+
+    thickness: float
+    rise: float
+    outside: Triple
+    openings: list[list[Triple]]
+
+
 class PanelBrief(BaseModel):
-    """A panel. stiff: "rigid", "membrane" or "", how it holds its plane; its corners in m where it does."""
+    """A panel. stiff: "rigid", "membrane", "slab" or "", how it holds its plane; its corners in m where it does."""
 
     name: str
     kind: str
@@ -138,6 +147,7 @@ class PanelBrief(BaseModel):
     carriers: int
     stiff: str = ""
     corners: list[Triple] = []
+    plate: PlateOut | None = None
 
 
 Flat = tuple[float, float]

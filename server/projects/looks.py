@@ -41,6 +41,7 @@ from server.projects import (
     runs,
     single,
     sizings,
+    slabs,
     studies,
     surfaces,
     surroundings,
@@ -116,6 +117,10 @@ LOOKS: dict[str, Look] = {
     "extremes": lambda c, n: envelopes.extremes_out(c),
     "sways": lambda c, n: envelopes.sways_out(c),
     "decks": lambda c, n: envelopes.decks_out(c),
+    "slab": lambda c, n, name, state: _known(
+        c, f"{name} in {state}", lambda: slabs.slab_out(c, n, name, state), "slab in a state", "name"
+    ),
+    "slabs": lambda c, n: slabs.slabs_out(c),
     "lateral": lambda c, n, member, state: _known(
         c, state, lambda: response.lateral_out(c, state, single.index_of(c, member))
     ),

@@ -13,23 +13,19 @@ from engine.chain import Chain
 from engine.errors import ModelError
 from engine.standards.family import family
 from engine.structure.axes import local_axes
-from engine.structure.model import Floats, Panel, Structure
+from engine.structure.model import Floats, Panel, Plate, Structure
 from server.projects import action_schemas, structure_schemas
-
-UP = np.array([0.0, 0.0, 1.0])
 
 
 def seen_from_outside(panel: Panel) -> tuple[Floats, Floats]:
     """Origin (3,) and basis (2, 3) of the drawing: to the right and upwards for someone who looks at it from outside."""
-    lying = abs(panel.outside[2]) > 0.9999
-    up = np.array([0.0, 1.0, 0.0]) if lying else UP - panel.outside * panel.outside[2]
-    up = up / np.linalg.norm(up)
-    basis = np.stack([np.cross(up, panel.outside), up])
+    basis = panel.seen
     least = (panel.corners @ basis.T).min(axis=0)
     return panel.corners[0] + (least - panel.corners[0] @ basis.T) @ basis, basis
 
 
-def _flat(points: Floats, origin: Floats, basis: Floats) -> list[tuple[float, float]]:
+def flat_of(points: Floats, origin: Floats, basis: Floats) -> list[tuple[float, float]]:
+    """Points (n, 3) on the drawing, m."""
     return [(float(x), float(y)) for x, y in (points - origin) @ basis.T]
 
 
@@ -43,7 +39,7 @@ def brief(structure: Structure) -> list[action_schemas.PanelBrief]:
     """The panels by name; those that are stiff in their plane with their corners."""
     found = []
     for p in structure.panels:
-        stiff = "rigid" if p.rigid else "membrane" if p.law else ""
+        stiff = "rigid" if p.rigid else "membrane" if p.law else "slab" if p.plate else ""
         corners = [(x, y, z) for x, y, z in p.corners.tolist()] if stiff else []
         found.append(
             action_schemas.PanelBrief(
@@ -55,9 +51,20 @@ def brief(structure: Structure) -> list[action_schemas.PanelBrief]:
                 carriers=len(p.carriers),
                 stiff=stiff,
                 corners=corners,
+                plate=_plate(p, p.plate) if p.plate else None,
             )
         )
     return found
+
+
+def _plate(panel: Panel, plate: Plate) -> action_schemas.PlateOut:
+    x, y, z = panel.outside.tolist()
+    return action_schemas.PlateOut(
+        thickness=plate.thickness,
+        rise=plate.rise,
+        outside=(x, y, z),
+        openings=[[(a, b, c) for a, b, c in opening.tolist()] for opening in panel.openings],
+    )
 
 
 def wind_out(winds: list[Wind]) -> list[action_schemas.WindOut]:
@@ -184,7 +191,7 @@ def _zones(chain: Chain, panel: Panel, origin: Floats, basis: Floats) -> Iterato
                 yield action_schemas.ZoneOut(
                     direction=w.direction,
                     letter=zone.letter,
-                    polygon=_flat(panel.place_of(polygon), origin, basis),
+                    polygon=flat_of(panel.place_of(polygon), origin, basis),
                     area=Polygon(polygon).area,
                     suction=zone.both[0],
                     pressure=zone.both[1],
@@ -201,7 +208,7 @@ def _loads(chain: Chain, panel: Panel, origin: Floats, basis: Floats) -> Iterato
         yield action_schemas.SurfaceLoadOut(
             case=chain.loading.cases[load.case].symbol,
             zone=load.zone,
-            polygon=_flat(panel.place_of(load.polygon), origin, basis),
+            polygon=flat_of(panel.place_of(load.polygon), origin, basis),
             area=Polygon(load.polygon).area,
             pressure=[load.at(corner) / 1000 for corner in load.polygon],
             normal=float(-(load.direction @ panel.outside)),
@@ -211,12 +218,12 @@ def _loads(chain: Chain, panel: Panel, origin: Floats, basis: Floats) -> Iterato
 
 def _carriers(structure: Structure, panel: Panel, origin: Floats, basis: Floats) -> Iterator[action_schemas.CarrierOut]:
     """What carries a panel, and what each takes of it."""
-    taken = areas(panel, structure)
+    taken = areas(panel, structure) if panel.plate is None else {}
     for carrier in panel.carriers:
         member = structure.member(carrier)
         ends = structure.xyz[[member.nodes[0], member.nodes[-1]]]
-        parts = [_flat(panel.place_of(part), origin, basis) for part in taken.get(carrier, [])]
-        yield action_schemas.CarrierOut(member=carrier, line=_flat(ends, origin, basis), takes=parts)
+        parts = [flat_of(panel.place_of(part), origin, basis) for part in taken.get(carrier, [])]
+        yield action_schemas.CarrierOut(member=carrier, line=flat_of(ends, origin, basis), takes=parts)
 
 
 def panel_out(chain: Chain, name: str) -> action_schemas.PanelOut:
@@ -232,8 +239,8 @@ def panel_out(chain: Chain, name: str) -> action_schemas.PanelOut:
         kind=panel.kind,
         area=panel.area,
         pitch=panel.pitch,
-        outline=_flat(panel.corners, origin, basis),
-        openings=[_flat(o, origin, basis) for o in panel.openings],
+        outline=flat_of(panel.corners, origin, basis),
+        openings=[flat_of(o, origin, basis) for o in panel.openings],
         outside=tuple(panel.outside.tolist()),
         span=(float(span[0]), float(span[1])),
         two_way=panel.two_way,

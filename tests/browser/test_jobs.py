@@ -4,6 +4,8 @@ An action is a click, a field that is filled, an option that is taken, or a key.
 asks for more fails.
 """
 
+import re
+
 from playwright.sync_api import expect
 
 from engine.chain import respond, run
@@ -50,7 +52,7 @@ class Job(BrowserCase):
         self.page.keyboard.press("Enter")
 
     def part(self, name: str):
-        self.click(f"nav.parts >> text={name}")
+        self.click(f"nav.parts button:has-text('{name}')", force=True)
 
     def stage(self, name: str):
         self.click(f"header nav button:has-text('{name}')")
@@ -62,6 +64,10 @@ class Job(BrowserCase):
 
     def settled(self, revision: int):
         expect(self.page.locator(".rev")).to_have_text(f"rev {revision}")
+
+    def chosen(self, words: str):
+        """Wait until that many members are chosen."""
+        expect(self.page.locator("h4:has-text('Chosen') span")).to_have_text(words)
 
     def document(self) -> Document:
         return read_document(Project.objects.get().head.content)
@@ -183,3 +189,95 @@ class Jobs(Job):
             for found, share in zip(by_case[name], shares, strict=True):
                 # shear deformation of the section moves them by less than one per cent
                 self.assertAlmostEqual(found / (60 * share), 1, delta=0.03)
+
+    def test_a_slab_on_concrete_columns_and_pads_with_a_steel_frame_above(self):
+        """2 × 1 fields of 6 × 5 m, a slab that cantilevers by 1.5 m, a steel frame on it, timber purlins: drawn, loaded, analysed."""
+        self.start()
+        self.part("By hand")
+        self.fill("Section to draw", "RECT 300x300", enter=False)
+        self.fill("Grade to draw", "C25/30", enter=False)
+        self.take("Role to draw", "column")
+        self.fill("Typed point", "0, 0, 0; 0, 0, 3")
+        self.press("Enter")
+        self.settled(2)
+        self.chosen("1 member")
+        self.fill("Step", "6, 0, 0", enter=False)
+        self.fill("Times", "2", enter=False)
+        self.fill("Second step", "0, 5, 0", enter=False)
+        self.click("button:has-text('Copy') >> nth=0")
+        self.settled(3)
+        self.part("Choose")
+        self.click("ul.kinds >> text=column")
+        self.part("By hand")
+        self.chosen("6 members")
+        self.fill("Sides and depth of the pads", "2.2 × 2.2 × 0.6", enter=False)
+        self.click("button:has-text('Stand on pads')")
+        self.settled(4)
+        self.fill("Typed point", "-1.5, 0, 3; 12, 0, 3; 12, 5, 3; -1.5, 5, 3")
+        self.click("button:has-text('Make a slab')")
+        self.settled(5)
+        self.fill("Section to draw", "HEA 200", enter=False)
+        self.fill("Grade to draw", "S355", enter=False)
+        self.take("Role to draw", "member")
+        self.fill("Typed point", "0, 0, 3; 0, 0, 6; 6, 0, 7; 12, 0, 6; 12, 0, 3")
+        self.press("Enter")
+        self.settled(6)
+        self.chosen("4 members")
+        self.fill("Step", "0, 5, 0", enter=False)
+        self.fill("Times", "1", enter=False)
+        self.fill("Second step", "", enter=False)
+        self.click("button:has-text('Copy') >> nth=0")
+        self.settled(7)
+        self.fill("Section to draw", "RECT 120x240", enter=False)
+        self.fill("Grade to draw", "C24", enter=False)
+        self.take("Role to draw", "purlin")
+        self.fill("Typed point", "0, 0, 6; 0, 5, 6")
+        self.press("Enter")
+        self.settled(8)
+        self.chosen("1 member")
+        self.fill("Step", "3, 0, 0.5", enter=False)
+        self.fill("Times", "2", enter=False)
+        self.click("button:has-text('Copy') >> nth=0")
+        self.settled(9)
+        self.fill("Typed point", "12, 0, 6; 12, 5, 6")
+        self.press("Enter")
+        self.settled(10)
+        self.fill("Deck and finishes", "1.2")
+        self.settled(11)
+        self.fill("Imposed", "4")
+        self.settled(12)
+        self.at_most(60)
+        document = self.document()
+        chain = run(document)
+        structure = chain.structure
+        self.assertEqual([s.kind for s in audit(structure) if s.weight == "fault"], [])
+        self.assertEqual(structure.masses().keys(), {"C25/30", "steel", "C24"})
+        # by hand: 13.5 × 5 m of 4 kN/m², all of it on six pads
+        case = next(i for i, c in enumerate(chain.loading.cases) if c.nature == "imposed")
+        pads = list(structure.pads)
+        self.assertAlmostEqual(chain.response.reaction[pads, 2, case].sum() / (67.5 * 4e3), 1, delta=1e-9)
+        # it is symmetric about y = 2.5, and the cantilever leans on the first two columns
+        by_x = {}
+        for node in pads:
+            by_x.setdefault(round(structure.xyz[node, 0]), []).append(chain.response.reaction[node, 2, case] / 1e3)
+        for one, other in by_x.values():
+            self.assertAlmostEqual(one, other, places=6)
+        moments = sum(x * sum(pair) for x, pair in by_x.items())
+        self.assertAlmostEqual(moments / (4 * 67.5 * 5.25), 1, delta=0.03)
+        verdicts = {structure.members[v.member].material.name: v.status for v in chain.verification.verdicts}
+        self.assertEqual((verdicts["C25/30"], verdicts["C24"]), ("not covered", "not covered"))
+        # what goes on in the slab is seen
+        page = self.page
+        self.stage("Response")
+        page.get_by_role("button", name="look into it").click()
+        expect(page.locator(".slab svg[role=img]")).to_have_attribute("aria-label", re.compile("^slab 1: moment m_x"))
+        expect(page.locator(".slab text.peak").first).to_be_visible()
+        self.choose("What is shown of the slab", "movement w, mm")
+        expect(page.locator(".slab .legend")).to_contain_text("positive downwards")
+        page.click("button:has-text('Cut ↕')")
+        expect(page.get_by_label("Cut through the slab")).to_contain_text("5.00 m")
+        self.choose("Case or combination shown", "Q1 · ")
+        self.choose("What is shown of the slab", "greater principal moment")
+        expect(page.locator(".slab path.cross").first).to_be_visible()
+        page.get_by_role("tab", name="Slabs").click()
+        expect(page.locator("tbody tr", has_text="moment m_x,").filter(has_not_text="twisting")).to_have_count(1)

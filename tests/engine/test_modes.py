@@ -5,7 +5,8 @@ import unittest
 
 import numpy as np
 
-from engine.analysis.modes import buckling_modes, masses, mechanism, natural_modes
+from engine.analysis.masses import masses
+from engine.analysis.modes import buckling_modes, mechanism, natural_modes
 from engine.analysis.solve import assemble
 from engine.catalogue.steels import GRAVITY
 from engine.chain import respond

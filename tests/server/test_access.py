@@ -115,6 +115,8 @@ ROUTES = {
     ("get", "/api/projects/{project_id}/extremes"): ("", None, 200),
     ("get", "/api/projects/{project_id}/sways"): ("", None, 200),
     ("get", "/api/projects/{project_id}/decks"): ("", None, 200),
+    ("get", "/api/projects/{project_id}/slabs"): ("", None, 200),
+    ("get", "/api/projects/{project_id}/slab"): ("name=none", None, 422),
     ("get", "/api/projects/{project_id}/lateral"): (f"{MEMBER}&state=C1", None, 200),
     ("get", "/api/projects/{project_id}/ribbon"): (MEMBER, None, 200),
     ("get", "/api/projects/{project_id}/site"): ("", None, 200),

@@ -70,6 +70,46 @@ class Response(ApiCase):
         self.assertEqual(self.edit(project, 2, ("jigs.0.diaphragm", "rigid")).status_code, 200)
         self.assertEqual(self.get(project, "decks").json(), [])
 
+    def test_what_goes_on_within_slabs(self):
+        project = self.new()
+        self.assertEqual(self.get(project, "slabs").json(), [])
+        floor = {
+            "kind": "floor",
+            "name": "loft",
+            "along": ["2", "4"],
+            "joists": 1,
+            "diaphragm": "slab",
+            "slab": {"size": 1.5},
+        }
+        self.assertEqual(self.edit(project, 1, ("jigs", [floor])).status_code, 200)
+        rows = self.get(project, "slabs").json()
+        chain = self.get(project, "chain").json()
+        bent = [p for p in chain["panels"] if p["stiff"] == "slab"]
+        self.assertEqual({r["name"] for r in rows}, {p["name"] for p in bent})
+        self.assertEqual(bent[0]["plate"]["thickness"], 0.2)
+        name = rows[0]["name"]
+        found = self.get(project, "slab", name=name).json()
+        self.assertEqual((found["kind"], found["name"], found["way"]), ("envelope", name, []))
+        for key in ("mx", "my", "vx", "n1"):
+            self.assertAlmostEqual(max(found["most"][key]), rows[0]["most"][key]["value"], delta=1e-2)
+            self.assertAlmostEqual(min(found["least"][key]), rows[0]["least"][key]["value"], delta=1e-2)
+        # every corner of every cell has a value, and every cell has its points
+        last = max(max(cell) for cell in found["corner"])
+        self.assertEqual(last + 1, len(found["most"]["mx"]))
+        self.assertLess(max(max(cell) for cell in found["cells"]), len(found["points"]))
+        own = self.get(project, "slab", name=name, state=rows[0]["most"]["mx"]["combination"]).json()
+        self.assertEqual((own["kind"], own["least"]), ("combination", {}))
+        self.assertEqual(len(own["way"]), len(own["most"]["m1"]))
+        self.assertAlmostEqual(max(own["most"]["mx"]), rows[0]["most"]["mx"]["value"], delta=1e-2)
+        self.assertGreater(len(own["members"]), 1)
+        self.assertIn("told, not verified", str(chain["whole"]["left_out"]))
+        swinging = self.get(project, "slab", name=name, state="vibration:1").json()
+        self.assertEqual((swinging["kind"], list(swinging["most"])), ("mode", ["w"]))
+        self.assertLessEqual(max(map(abs, swinging["most"]["w"])), 1.0 + 1e-4)
+        strong = next(c["name"] for c in chain["combinations"] if c["use"] == "strength")
+        for wrong in ({"name": "none"}, {"name": name, "state": f"mode:{strong}:1"}, {"name": name, "state": "C99999"}):
+            self.assertEqual(self.get(project, "slab", **wrong).status_code, 422)
+
     def test_a_bow_is_refused_with_its_place(self):
         project = self.new()
         brace = next(m["name"] for m in self.get(project, "chain").json()["members"] if m["role"] == "wall bracing")

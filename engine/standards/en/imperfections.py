@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from math import sqrt
 
 import numpy as np
@@ -63,6 +64,8 @@ def add_imperfections(loading: Loading, structure: Structure, values: Imperfecti
     phi = slopes(structure, values.sway)
     table = loading.table(structure)
     made: list[LineTable] = []
+    slabs = {slab.panel for slab in structure.slabs}
+    on_slabs = [load for load in loading.surfaces if load.panel in slabs]
     for i, case in enumerate(list(loading.cases)):
         if case.nature not in LEANING or abs(loading.expected[i][2]) < 1e-6 or not any(phi):
             continue
@@ -92,6 +95,11 @@ def add_imperfections(loading: Loading, structure: Structure, values: Imperfecti
             )
             for p in points:
                 loading.points.append(PointLoad(number, turn @ p.force, np.zeros(3), p.member, p.at, p.node))
+            for load in (s for s in on_slabs if s.case == i):
+                share = -phi[axis] * float(load.direction[2])
+                pushed = (load.pressure[0] * share, load.pressure[1] * share, load.pressure[2] * share)
+                leaning = replace(load, case=number, pressure=pushed, direction=np.eye(3)[axis], why=note, reason=None)
+                loading.surfaces.append(leaning)
             loading.expected[number] = turn @ loading.expected[i]
         loading.leans[i] = (numbers[0], numbers[1])
     if made:

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What stands, drawn: the building in its surroundings, a frame, the whole, a panel; or why there is nothing to draw. */
-import { defineAsyncComponent, useTemplateRef } from 'vue'
+import { computed, defineAsyncComponent, useTemplateRef } from 'vue'
 import { progress } from '../lib/live'
 import { SITE } from '../stores/looks'
 import { useWorkbench } from '../stores/workbench'
@@ -9,8 +9,14 @@ import PanelView from './PanelView.vue'
 import ViewTools from './ViewTools.vue'
 
 const SiteView = defineAsyncComponent(() => import('./SiteView.vue'))
+const SlabView = defineAsyncComponent(() => import('./SlabView.vue'))
 const ModelView = defineAsyncComponent(() => import('./ModelView.vue'))
 const bench = useWorkbench()
+/** In Response a slab laid flat shows what goes on within it. */
+const within = computed(
+  () =>
+    bench.stage === 'response' && bench.lists.panels.some((p) => p.name === bench.panel?.name && p.stiff === 'slab'),
+)
 const view = useTemplateRef<{ savePicture(): void }>('view')
 </script>
 
@@ -20,7 +26,8 @@ const view = useTemplateRef<{ savePicture(): void }>('view')
       {{ bench.message }} <router-link to="/">Back to the projects</router-link>
     </p>
     <template v-else-if="bench.chain">
-      <PanelView v-if="bench.panel" />
+      <SlabView v-if="bench.panel && within" />
+      <PanelView v-else-if="bench.panel" />
       <SiteView v-else-if="bench.plane === SITE && bench.chain.members?.length && !bench.chain.problem" />
       <div v-else-if="bench.looking" :class="{ pair: bench.paired }">
         <div><FrameView :key="`${bench.paired}`" ref="view" /></div>

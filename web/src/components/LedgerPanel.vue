@@ -37,7 +37,7 @@ const table = computed(() =>
     bench.chain,
     bench.document?.member_loads,
     { of: bench.marks, onlyGoverning: bench.onlyGoverning },
-    { extremes: bench.extremes, states: bench.states, sways: bench.sways, decks: bench.decks },
+    { extremes: bench.extremes, states: bench.states, sways: bench.sways, decks: bench.decks, slabs: bench.slabs },
   ),
 )
 const MEMBERS: Tab[] = ['Members', 'Deflection', 'Steelwork', 'Forces']

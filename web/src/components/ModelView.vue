@@ -10,6 +10,7 @@ import { acting } from '../view/acting'
 import { farthest, movement } from '../view/movement'
 import { saveShot } from '../view/shot'
 import { drop, solids, wedges } from '../view/solids'
+import { slabSolids } from '../view/slabSolids'
 import { useStage } from '../view/stage'
 import { placed, type Figure } from '../view/space'
 
@@ -63,12 +64,12 @@ function place() {
 }
 
 let meshes: THREE.InstancedMesh[] = []
-let haunches: THREE.Mesh | undefined
+let others: THREE.Object3D[] = []
 
-/** The members, and their haunches. */
+/** The members, their haunches, and slabs. */
 function build() {
   drop(scene, meshes, true)
-  if (haunches) drop(scene, [haunches])
+  drop(scene, others)
   const nodes = bench.lists.nodes
   const over = bench.colouring === 'utilisation'
   const paint = painter(bench.lists.members, bench.colouring)
@@ -78,11 +79,9 @@ function build() {
     (m) => (bench.dimmed.has(m.name) ? 'faded' : over && m.status === 'fails' ? 'fails' : 'holds'),
     (m) => (bench.chosen.has(m.name) ? '#1d6480' : paint(m)),
   )
-  haunches = wedges(
-    shown.value.filter((m) => m.haunches?.length),
-    nodes,
-  )
-  scene.add(...meshes, ...(haunches ? [haunches] : []))
+  const haunched = shown.value.filter((m) => m.haunches?.length)
+  others = [wedges(haunched, nodes), ...slabSolids(bench.lists.panels)].filter((made) => made !== undefined)
+  scene.add(...meshes, ...others)
   render()
 }
 
@@ -155,7 +154,7 @@ function pick(event: MouseEvent) {
     bench.select((hit.object.userData.members as string[])[hit.instanceId]!, false, event.shiftKey)
 }
 
-watch(() => [shown.value, bench.chosen, bench.colouring, bench.dimmed], build)
+watch(() => [shown.value, bench.chosen, bench.colouring, bench.dimmed, bench.lists.panels], build)
 watch(
   () => [shown.value, bench.diagram, bench.overlays, bench.movementSize, bench.swinging, bench.paired],
   buildMovement,

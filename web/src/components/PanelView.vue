@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { ElButton } from 'element-plus'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { NATURE_COLOURS } from '../lib/temper'
 import { useWorkbench } from '../stores/workbench'
 import { usePanelSheet } from '../view/panelSheet'
@@ -10,6 +10,7 @@ import { usePanelSheet } from '../view/panelSheet'
 const bench = useWorkbench()
 const holder = ref<HTMLElement>()
 const { width, height } = useElementSize(holder)
+const bends = computed(() => bench.lists.panels.some((p) => p.name === panel.value?.name && p.stiff === 'slab'))
 const {
   panel,
   nature,
@@ -96,8 +97,12 @@ const {
       <span><i class="pull" /> suction</span
       ><span><i class="press" :style="{ borderColor: NATURE_COLOURS[nature] }" /> pressure</span>
       <span
-        >{{ total.toFixed(1) }} m² · {{ panel.carriers.length }} carriers · spans
-        {{ panel.two_way ? 'two ways' : 'one way' }}</span
+        >{{ total.toFixed(1) }} m² ·
+        {{
+          bends
+            ? `bends by itself, joined to ${panel.carriers.length} members along their length`
+            : `${panel.carriers.length} carriers · spans ${panel.two_way ? 'two ways' : 'one way'}`
+        }}</span
       >
       <span v-if="taken.area"><i class="takes" /> {{ bench.member?.label }} takes {{ taken.area.toFixed(1) }} m²</span>
       <span v-if="bench.state && !loads.length">No load of {{ bench.state }} on this panel.</span>

@@ -2,6 +2,7 @@
 import { ElButton } from 'element-plus'
 import { computed } from 'vue'
 import { usePlacedView } from '../lib/placedView'
+import { useStates } from '../lib/states'
 import { COLOURINGS, QUANTITIES, useWorkbench, type Overlay, type Quantity } from '../stores/workbench'
 import InDossier from './InDossier.vue'
 import PickList from './PickList.vue'
@@ -30,21 +31,7 @@ const title = computed(() => {
 })
 const colourings = COLOURINGS.map((c) => ({ value: c, label: c }))
 const quantities = (Object.keys(QUANTITIES) as Quantity[]).map((key) => ({ value: key, label: QUANTITIES[key].word }))
-/** Uses of combinations and natures of cases of which an envelope can be drawn. */
-const sets = computed(() => [
-  ...new Set([
-    ...bench.lists.combinations.map((c) => c.use).filter((u) => u !== 'strength' && u !== 'lost'),
-    ...bench.lists.cases.map((c) => c.nature).filter((n) => n !== 'permanent' && n !== 'imperfection'),
-  ]),
-])
-const states = computed(() => [
-  { value: '', label: bench.selected ? 'governing combination' : 'envelope' },
-  { value: 'envelope', label: 'envelope of strength' },
-  ...sets.value.map((s) => ({ value: `envelope:${s}`, label: `envelope of ${s}` })),
-  ...bench.lists.cases.map((c) => ({ value: c.symbol, label: `${c.symbol} · ${c.name}` })),
-  ...bench.lists.combinations.map((c) => ({ value: c.name, label: `${c.name} · ${c.formula}` })),
-  ...(/^(mode|vibration|free):/.test(bench.state) ? [{ value: bench.state, label: bench.diagram?.formula ?? '' }] : []),
-])
+const states = useStates()
 </script>
 
 <template>

@@ -1,7 +1,15 @@
 import type { Schemas } from '../api/client'
 import { balanceTable, combinationsTable, loadsTable, padsTable, reactionsTable } from './actionTables'
 import type { Marks, Table } from './ledgerTypes'
-import { decksTable, forcesTable, groupForcesTable, statesTable, swayTable, type Response } from './responseTables'
+import {
+  decksTable,
+  forcesTable,
+  groupForcesTable,
+  slabsTable,
+  statesTable,
+  swayTable,
+  type Response,
+} from './responseTables'
 import { nodesTable, sectionsTable, steelworkTable, supportsTable } from './steelTables'
 import { deflectionTable, groupsTable, membersTable } from './verdictTables'
 import { listsOf } from './lists'
@@ -24,6 +32,7 @@ export const TABS = [
   'States',
   'Sway',
   'Decks',
+  'Slabs',
 ] as const
 export type Tab = (typeof TABS)[number]
 const COMPUTED: Tab[] = ['Groups', 'Members', 'Deflection', 'Reactions', 'Footings', 'Balance', 'Combinations']
@@ -31,7 +40,17 @@ const COMPUTED: Tab[] = ['Groups', 'Members', 'Deflection', 'Reactions', 'Footin
 export function tabsOf(stage: string): readonly Tab[] {
   if (stage === 'response')
     return [
-      ...(['Forces', 'Group forces', 'States', 'Sway', 'Deflection', 'Reactions', 'Footings', 'Decks'] as const),
+      ...([
+        'Forces',
+        'Group forces',
+        'States',
+        'Sway',
+        'Deflection',
+        'Reactions',
+        'Footings',
+        'Decks',
+        'Slabs',
+      ] as const),
       ...(['Balance', 'Combinations'] as const),
     ]
   if (stage === 'actions') return ['Groups', 'Balance', 'Loads', 'Reactions', 'Combinations']
@@ -44,7 +63,7 @@ export function ledger(
   chain: Schemas['ChainOut'] | null,
   loads: readonly Schemas['MemberLoad'][] = [],
   marks: Marks = { of: new Map(), onlyGoverning: false },
-  response: Response = { extremes: [], states: [], sways: [], decks: [] },
+  response: Response = { extremes: [], states: [], sways: [], decks: [], slabs: [] },
 ): Table {
   const members = listsOf(chain).members
   const labels = new Map(members.map((m) => [m.name, m.label]))
@@ -66,6 +85,7 @@ export function ledger(
     States: () => statesTable(response),
     Sway: () => swayTable(response, labels),
     Decks: () => decksTable(response),
+    Slabs: () => slabsTable(response),
   }
   return tables[tab]()
 }

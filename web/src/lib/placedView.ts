@@ -105,6 +105,7 @@ const TABLES: Record<Tab, { table: PlacedTable['table']; chapter: Chapter }> = {
   'Group forces': { table: 'group forces', chapter: 'response' },
   Sway: { table: 'sways', chapter: 'response' },
   Decks: { table: 'decks', chapter: 'response' },
+  Slabs: { table: 'slabs', chapter: 'response' },
   Loads: { table: 'loads', chapter: 'actions' },
   States: { table: 'states', chapter: 'analysis' },
 }

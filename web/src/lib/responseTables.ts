@@ -1,6 +1,7 @@
 import type { Schemas } from '../api/client'
 import type { Row, Table } from './ledgerTypes'
 import { fixed, minus } from './quantity'
+import { SLAB_QUANTITIES, type SlabQuantity } from './slab'
 
 /** Tables of the Response stage: envelopes, checks of combinations, sways, decks. */
 
@@ -9,6 +10,7 @@ export interface Response {
   states: readonly Schemas['StateOut'][]
   sways: readonly Schemas['SwayOut'][]
   decks: readonly Schemas['DeckForcesOut'][]
+  slabs: readonly Schemas['SlabRow'][]
 }
 type Extremes = Schemas['ExtremesOut']
 /** Labels of members by name. */
@@ -164,5 +166,43 @@ export function decksTable(response: Response): Table {
     })),
     empty:
       'No deck acts as a membrane. Give a floor jig or a panel by hand one in the Frame sheet; rigid floors have no forces of their own.',
+  }
+}
+
+/** What is greatest and least within slabs and walls. */
+export function slabsTable(response: Response): Table {
+  const keys = Object.keys(SLAB_QUANTITIES) as SlabQuantity[]
+  const place = (at: readonly number[] | undefined) => (at ? at.map((x) => fixed(x, 2)).join(' / ') : '')
+  return {
+    head: [
+      { text: 'Slab or wall' },
+      { text: 'What' },
+      n('Least'),
+      { text: 'in' },
+      { text: 'at X / Y / Z m' },
+      n('Greatest'),
+      { text: 'in ' },
+      { text: 'at X / Y / Z m ' },
+    ],
+    rows: response.slabs.flatMap((slab) =>
+      keys.map((key) => {
+        const [most, least] = [slab.most[key], slab.least[key]]
+        return {
+          key: `${slab.name} ${key}`,
+          cells: [
+            slab.name,
+            `${SLAB_QUANTITIES[key].words}, ${SLAB_QUANTITIES[key].unit}`,
+            fixed(least?.value ?? 0, 1),
+            least?.combination ?? '',
+            place(least?.at),
+            fixed(most?.value ?? 0, 1),
+            most?.combination ?? '',
+            place(most?.at),
+          ],
+        }
+      }),
+    ),
+    empty:
+      'No slab bends here. A panel by hand, or the floors of a floor jig, can be slabs that bend: Frame, held in its plane.',
   }
 }

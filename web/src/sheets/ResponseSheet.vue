@@ -9,6 +9,7 @@ import { minus } from '../lib/quantity'
 import { useWorkbench } from '../stores/workbench'
 import BowsPart from './response/BowsPart.vue'
 import FrequenciesPart from './response/FrequenciesPart.vue'
+import SlabsPart from './response/SlabsPart.vue'
 import SheetHead from './SheetHead.vue'
 import PickList from '../components/PickList.vue'
 
@@ -214,6 +215,7 @@ function look(shape: string) {
           .join(', ')
       }}.
     </p>
+    <SlabsPart />
     <BowsPart v-if="analysis" />
     <FrequenciesPart />
   </template>

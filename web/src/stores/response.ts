@@ -16,7 +16,7 @@ export interface Ground {
   working: ComputedRef<boolean>
 }
 
-type Table = `/api/projects/{project_id}/${'extremes' | 'states' | 'sways' | 'decks' | 'modes' | 'versions'}`
+type Table = `/api/projects/{project_id}/${'extremes' | 'states' | 'sways' | 'decks' | 'slabs' | 'modes' | 'versions'}`
 /** The older revision that “#12” stands for, null for a state. */
 const revisionOf = (beside: string) => (beside.startsWith('#') ? Number(beside.slice(1)) : null)
 
@@ -39,12 +39,13 @@ export function useResponse({ project, chain, diagram, stage, plane, selected, m
     const rows = computed(() => (data.value ?? []) as Answer<P>)
     return { rows, answered: computed(() => !!data.value || !!problem.value) }
   }
-  /** Envelopes of members, checks of combinations, sways, forces of decks, versions to draw beside, natural modes. */
+  /** Envelopes of members, checks of combinations, sways, forces of decks, extremes of slabs, versions to draw beside, natural modes. */
   const ofMembers = table('/api/projects/{project_id}/extremes')
   const ofCombinations = table('/api/projects/{project_id}/states', ofMembers)
   const ofColumns = table('/api/projects/{project_id}/sways', ofCombinations)
   const ofDecks = table('/api/projects/{project_id}/decks', ofColumns)
-  const named = table('/api/projects/{project_id}/versions', ofDecks)
+  const ofSlabs = table('/api/projects/{project_id}/slabs', ofDecks)
+  const named = table('/api/projects/{project_id}/versions', ofSlabs)
   const ofMasses = table('/api/projects/{project_id}/modes', named)
   /** Buckling modes of the combination that they were asked for. */
   const bucklingOf = ref('')
@@ -114,6 +115,7 @@ export function useResponse({ project, chain, diagram, stage, plane, selected, m
     extremes: ofMembers.rows,
     sways: ofColumns.rows,
     decks: ofDecks.rows,
+    slabs: ofSlabs.rows,
     natural: ofMasses.rows,
     buckling,
     lateral,

@@ -302,6 +302,9 @@ export const useWorkbench = defineStore('workbench', () => {
     const { points, section, role, behaviour, material, roll, releases } = now
     const before = new Set(stated.value.members.map((m) => m.name))
     const kind = behaviour as 'beam'
+    // what is drawn while the answer comes is something else
+    drawing.value = { ...now, points: [] }
+    const held = chosen.value
     const done = await operate(`Drew ${points.length - 1} × ${section}`, {
       do: 'draw',
       points: points as string[],
@@ -313,9 +316,10 @@ export const useWorkbench = defineStore('workbench', () => {
       releases,
       group: '',
     })
-    if (done && drawing.value) drawing.value = { ...drawing.value, points: [] }
+    if (!done && !drawing.value?.points.length) drawing.value = now
     // what was drawn is chosen: it is what one goes on with
-    if (done) choose(stated.value.members.map((m) => m.name).filter((name) => !before.has(name)))
+    if (done && chosen.value === held)
+      choose(stated.value.members.map((m) => m.name).filter((name) => !before.has(name)))
   }
 
   return {

@@ -5,6 +5,13 @@ import type { Schemas } from '../api/client'
 import type { Member } from '../stores/workbench'
 import type { Bench, PlaneView } from './plane'
 
+/** Words for what holds a level in its plane. */
+const DECKED: Record<string, string> = {
+  rigid: 'floor rigid in plan',
+  membrane: 'floor a membrane',
+  slab: 'floor a slab that bends',
+}
+
 /** What is drawn of the steelwork itself: restraints, supports, what is chosen, dimensions. */
 export function useSteel(bench: Bench, plane: PlaneView) {
   const { coloured, basis, inPlane, line, bounds, off, sheet, onSheet } = plane
@@ -72,7 +79,7 @@ export function useSteel(bench: Bench, plane: PlaneView) {
       const spots = shapes.filter((s) => s.stiff === stiff).flatMap((s) => s.spots)
       const [xs, ys] = [spots.map((p) => p[0]), spots.map((p) => p[1])]
       const x = (Math.min(...xs) + Math.max(...xs)) / 2
-      return { stiff, text: stiff === 'rigid' ? 'floor rigid in plan' : 'floor a membrane', x, y: Math.min(...ys) - 14 }
+      return { stiff, text: DECKED[stiff] ?? '', x, y: Math.min(...ys) - 14 }
     })
     return { shapes: shapes.map((s) => ({ key: s.key, d: path(s.spots, true) })), words }
   })

@@ -80,15 +80,19 @@ function put() {
   point.value = ''
 }
 /** The points drawn so far become the corners of a panel. */
-async function makePanel() {
+async function makePanel(kind: 'panel' | 'slab') {
   const taken = new Set(bench.stated.panels.map((p) => p.name))
   let number = 1
-  while (taken.has(`panel ${number}`)) number++
-  const value = { name: `panel ${number}`, corners: bench.drawing!.points }
+  while (taken.has(`${kind} ${number}`)) number++
+  const name = `${kind} ${number}`
+  const made = bench.drawing!
+  const value = { name, corners: made.points, ...(kind === 'slab' ? { diaphragm: 'slab' } : {}) }
   wrong.value = ''
-  const done = await bench.edit(`Panel ${number}`, added('panels', value))
+  // what is drawn while the answer comes is something else
+  bench.drawing = null
+  const done = await bench.edit(name[0]!.toUpperCase() + name.slice(1), added('panels', value))
   if (!done) wrong.value = bench.refusal?.message ?? ''
-  if (done) bench.drawing = null
+  if (!done) bench.drawing ??= made
 }
 </script>
 
@@ -138,8 +142,15 @@ async function makePanel() {
         size="small"
         :disabled="bench.drawing.points.length < 3"
         title="A floor or surface between these points, carried by the beams that lie in it"
-        @click="makePanel"
+        @click="makePanel('panel')"
         >Make a panel</ElButton
+      >
+      <ElButton
+        size="small"
+        :disabled="bench.drawing.points.length < 3"
+        title="A concrete slab or wall between these points that bends by itself, joined to what meets it"
+        @click="makePanel('slab')"
+        >Make a slab</ElButton
       >
       <ElButton size="small" @click="bench.drawing = null">Stop (Esc)</ElButton>
     </template>

@@ -26,9 +26,21 @@ const dropPanel = (name: string) =>
       </p>
       <NumberField label="Deck and finishes" :path="`panels.${i}.permanent`" kind="pressure" :value="p.permanent" />
       <NumberField label="Imposed" :path="`panels.${i}.imposed`" kind="pressure" :value="p.imposed" />
-      <ToggleField label="Spans two ways" :path="`panels.${i}.two_way`" :value="p.two_way" />
-      <DeckPart :path="`panels.${i}`" :diaphragm="p.diaphragm ?? 'none'" :membrane="p.membrane" />
       <ToggleField
+        v-if="p.diaphragm !== 'slab'"
+        label="Spans two ways"
+        :path="`panels.${i}.two_way`"
+        :value="p.two_way"
+      />
+      <DeckPart
+        :path="`panels.${i}`"
+        :diaphragm="p.diaphragm ?? 'none'"
+        :membrane="p.membrane"
+        :slab="p.slab"
+        :corners="p.corners.length"
+      />
+      <ToggleField
+        v-if="p.diaphragm !== 'slab'"
         label="Imposed reduced by area, α_A"
         :path="`panels.${i}.reduced`"
         :value="p.reduced"

@@ -133,7 +133,7 @@ const pair = (text: string) => {
     :value="jig.deck ?? 'one way'"
     :options="options('one way', 'two ways')"
   />
-  <DeckPart :path="path" :diaphragm="jig.diaphragm ?? 'rigid'" :membrane="jig.membrane" />
+  <DeckPart :path="path" :diaphragm="jig.diaphragm ?? 'rigid'" :membrane="jig.membrane" :slab="jig.slab" />
   <NumberField
     label="Permanent, deck and finishes"
     :path="`${path}.permanent`"
