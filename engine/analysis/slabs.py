@@ -234,11 +234,13 @@ def _shares(flat: Floats, at: Floats) -> Floats:
 @dataclass(frozen=True)
 class Within:
     """What goes on within a slab in c states: movement (v, 6, c) of its points in its own axes, m and rad; resultants (g, 8, c) of
-    shell.RESULTANTS at the corners of its cells, N/m and Nm/m; corner (cells, 4): which of these each corner has."""
+    shell.RESULTANTS at the corners of its cells, N/m and Nm/m; corner (cells, 4): which of these each corner has. coarse (c,): about how much of the
+    energy of bending the cells are too coarse for, as a share (Zienkiewicz and Zhu, A simple error estimator, 1987)."""
 
     movement: Floats
     resultants: Floats
     corner: Ints
+    coarse: Floats
 
 
 def within(structure: Structure, slab: Slab, loading: Loading, factors: Floats, moved: Floats) -> Within:
@@ -252,7 +254,20 @@ def within(structure: Structure, slab: Slab, loading: Loading, factors: Floats, 
         own = movement[slab.cells[cells, :k]].reshape(len(cells), 6 * k, -1)
         middle[cells] = np.einsum("aj,njc->nac", S, own, optimize=True)
     found = sub.recovered.weights @ middle.reshape(len(middle), -1)
-    return Within(movement, found.reshape(-1, *middle.shape[1:]), sub.recovered.corner)
+    resultants = found.reshape(-1, *middle.shape[1:])
+    return Within(movement, resultants, sub.recovered.corner, _coarse(slab, middle, resultants[sub.recovered.corner]))
+
+
+def _coarse(slab: Slab, middle: Floats, corners: Floats) -> Floats:
+    """(c,) ∫ (m* − m)² over ∫ m*², with m* linear between the corners of cells (n, 4, 8, c) and m even in them (n, 8, c)."""
+    x, y = np.moveaxis(slab.flat[slab.cells], -1, 0)
+    area = (x * np.roll(y, -1, axis=1) - y * np.roll(x, -1, axis=1)).sum(axis=1) / 2
+    weight = np.array([1.0, 1.0, 2.0])
+    off = corners[:, :, :3] - middle[:, None, :3]
+    # over a cell a linear function that is 0 in its middle has a third of what it has at the corners
+    apart = np.einsum("n,a,nkac->c", area, weight, off**2) / 12
+    whole = np.einsum("n,a,nkac->c", area, weight, corners[:, :, :3] ** 2) / 4
+    return np.asarray(np.divide(apart, whole, out=np.zeros_like(apart), where=whole > 0))
 
 
 def principal(mx: Floats, my: Floats, mxy: Floats) -> tuple[Floats, Floats, Floats]:

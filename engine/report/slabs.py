@@ -23,7 +23,8 @@ BLOCK = 4_000_000
 @dataclass(frozen=True)
 class Pictured:
     """A slab in a state, or the greatest and the least over an envelope: by quantity (g,) values in m, N/m and Nm/m at the corners of its cells;
-    way: (g,) from x to the first principal moment, in radians, empty over an envelope."""
+    way: (g,) from x to the first principal moment, in radians, empty over an envelope. coarse: as of slabs.Within,
+    the largest."""
 
     slab: Slab
     corner: Ints
@@ -32,6 +33,7 @@ class Pictured:
     most: dict[str, Floats]
     least: dict[str, Floats]
     way: Floats
+    coarse: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -60,16 +62,17 @@ def pictured(chain: Chain, name: str, state: str) -> Pictured:
     corner = substructure(slab).recovered.corner
     most: dict[str, Floats] = {}
     least: dict[str, Floats] = {}
-    way = np.zeros(0)
+    way, coarse = np.zeros(0), 0.0
     for _, values, one in _each(chain, slab, found.numbers):
         for key, rows in values.items():
             high, low = rows.max(axis=1), rows.min(axis=1)
             most[key] = np.maximum(most[key], high) if key in most else high
             least[key] = np.minimum(least[key], low) if key in least else low
+        coarse = max(coarse, float(one.coarse.max()))
         if found.kind != "envelope":
             m = one.resultants[:, :3, 0]
             way = principal(m[:, 0], m[:, 1], m[:, 2])[2]
-    return Pictured(slab, corner, found.kind, found.words, most, least, way)
+    return Pictured(slab, corner, found.kind, found.words, most, least, way, coarse)
 
 
 def _swinging(chain: Chain, slab: Slab, mode: Mode, words: str) -> Pictured:

@@ -39,13 +39,15 @@ def nodes_of(structure: Structure, panel: Panel, among: Ints | None = None) -> I
 
 @dataclass
 class _Laid:
-    """A slab on its way: its area, lines and points in its own coordinates (`seen`), the members it is joined to."""
+    """A slab on its way: its area, and with its edge, lines and points in its own coordinates (`seen`), the members and nodes it is joined to."""
 
     panel: Panel
     area: Polygon
+    wide: Any
     lines: Floats
     points: Floats
     members: list[int]
+    own: Ints = field(default_factory=lambda: np.zeros(0, dtype=np.int64))
     mesh: Mesh | None = None
     given: list[Floats] = field(default_factory=list)
 
@@ -122,21 +124,24 @@ def _through(structure: Structure, panels: list[Panel]) -> Structure:
 
 def _begun(structure: Structure, panel: Panel) -> _Laid:
     area = _area(panel)
-    slab = _Laid(panel, area, np.zeros((0, 2, 2)), np.zeros((0, 2)), [])
+    slab = _Laid(panel, area, area.buffer(OFF), np.zeros((0, 2, 2)), np.zeros((0, 2)), [])
+    low, high = panel.corners.min(axis=0) - OFF, panel.corners.max(axis=0) + OFF
     listed = None if panel.jig else {structure.index[name] for name in panel.carriers}
     ends = structure.xyz[structure.ends]
     level = np.abs((ends - panel.corners[0]) @ panel.outside).max(axis=1) < OFF
+    near = ((ends.min(axis=1) <= high) & (ends.max(axis=1) >= low)).all(axis=1)
     lines = []
-    for i in np.flatnonzero(level & ~structure.bars).tolist():
+    for i in np.flatnonzero(level & near & ~structure.bars).tolist():
         if listed is not None and i not in listed:
             continue
-        shared = area.buffer(OFF).intersection(LineString(slab.flat(ends[i])))
+        shared = slab.wide.intersection(LineString(slab.flat(ends[i])))
         parts = [np.array(g.coords)[[0, -1]] for g in getattr(shared, "geoms", [shared]) if g.length > 0.05]
         if parts:
             slab.members.append(i)
             lines += parts
     slab.lines = np.array(lines).reshape(-1, 2, 2)
-    slab.points = slab.flat(structure.xyz[_meeting(structure, panel, slab.members)])
+    slab.own = _meeting(structure, panel, slab.members)
+    slab.points = slab.flat(structure.xyz[slab.own])
     return slab
 
 
@@ -154,15 +159,16 @@ def _meeting(structure: Structure, panel: Panel, joined: list[int]) -> Ints:
 
 def _meet(laid: list[_Laid]) -> None:
     """Edges of slabs that lie on others become lines of these. Raises ModelError for two that cross."""
-    for one in laid:
-        for other in laid:
-            if one is other:
-                continue
+    low = np.array([slab.panel.corners.min(axis=0) - OFF for slab in laid])
+    high = np.array([slab.panel.corners.max(axis=0) + OFF for slab in laid])
+    for i, one in enumerate(laid):
+        near = np.flatnonzero(((low <= high[i]) & (high >= low[i])).all(axis=1))
+        for other in (laid[j] for j in near.tolist() if j != i):
             edges = np.stack([one.panel.corners, np.roll(one.panel.corners, -1, axis=0)], axis=1)
             off = (edges - other.panel.corners[0]) @ other.panel.outside
             for edge, (a, b) in zip(edges, off.tolist(), strict=True):
                 if max(abs(a), abs(b)) < OFF:
-                    shared = other.area.buffer(OFF).intersection(LineString(other.flat(edge)))
+                    shared = other.wide.intersection(LineString(other.flat(edge)))
                     parts = [np.array(g.coords)[[0, -1]] for g in getattr(shared, "geoms", [shared]) if g.length > 0.05]
                     other.lines = np.concatenate([other.lines, np.array(parts).reshape(-1, 2, 2)])
                 elif min(a, b) < -OFF and max(a, b) > OFF:
@@ -208,19 +214,18 @@ def _joined(structure: Structure, laid: list[_Laid]) -> Structure:
     xyz, names = structure.xyz, list(structure.nodes)
     through: dict[int, list[Ints]] = {}
     numbers = []
+    shared = _shared(spaces)
     for k, (slab, points) in enumerate(zip(laid, spaces, strict=True)):
         away, number = cKDTree(xyz).query(points)
         number = np.where(away < OFF, number, -1)
         # nodes of members beside it are none of its own
-        own = set(_meeting(structure, slab.panel, slab.members).tolist())
+        own = set(slab.own.tolist())
         number = np.array([n if n in own or n >= len(structure.nodes) else -1 for n in number.tolist()], dtype=np.int64)
         wanted = np.zeros(len(points), dtype=bool)
         for i in slab.members:
             on = _on_line(points, *structure.xyz[structure.ends[i]])
             wanted |= on
-        for j, others in enumerate(spaces):
-            if j != k:
-                wanted |= cKDTree(others).query(points)[0] < OFF
+        wanted |= shared[k]
         for edge in _held_edges(slab.panel):
             wanted |= _on_line(points, *edge[0])
         new = np.flatnonzero(wanted & (number < 0))
@@ -255,6 +260,16 @@ def _joined(structure: Structure, laid: list[_Laid]) -> Structure:
             nodes = number[_on_line(points, a, b)]
             grown.fixed[nodes] |= [freedom in directions for freedom in FREEDOMS]
     return replace(grown, members=tuple(members), slabs=tuple(slabs))
+
+
+def _shared(spaces: list[Floats]) -> list[Any]:
+    """Of each slab which of its points are also points of another."""
+    every = np.concatenate(spaces)
+    owner = np.repeat(np.arange(len(spaces)), [len(points) for points in spaces])
+    pairs = cKDTree(every).query_pairs(OFF, output_type="ndarray")
+    found = np.zeros(len(every), dtype=bool)
+    found[pairs[owner[pairs[:, 0]] != owner[pairs[:, 1]]].ravel()] = True
+    return np.split(found, np.cumsum([len(points) for points in spaces])[:-1])
 
 
 def _held_edges(panel: Panel) -> list[tuple[Floats, frozenset[str]]]:

@@ -18,7 +18,8 @@ class JoinedOut(BaseModel):
 class SlabOut(BaseModel):
     """A slab in a state, seen from outside as its panel is laid flat. cells: corners by number of their point, three or four; corner: of each the
     numbers of its values. most, least: by quantity (w inwards, m, v and n), least over an envelope alone; of a mode w in shares of the largest. way: degrees from x to the first principal
-    moment. columns: points where a member ends on it or passes."""
+    moment. coarse: share of the energy of bending that its cells are too
+    coarse for, about. columns: points where a member ends on it or passes."""
 
     revision: int
     name: str
@@ -27,6 +28,7 @@ class SlabOut(BaseModel):
     words: str
     thickness: float
     material: str
+    coarse: float
     upright: bool
     outline: list[Flat]
     openings: list[list[Flat]]

@@ -41,6 +41,7 @@ def slab_out(chain: Chain, revision: int, name: str, state: str) -> SlabOut:
         words=found.words,
         thickness=slab.plate.thickness,
         material=slab.plate.material,
+        coarse=found.coarse,
         upright=abs(panel.outside[2]) < 0.7,
         outline=flat_of(corners, origin, basis),
         openings=[flat_of(opening, origin, basis) for opening in panel.openings],

@@ -154,6 +154,16 @@ class BentTests(unittest.TestCase):
         self.assertAlmostEqual(at(forces, found, (0, 3), "mx")[0] / 360e3 / -0.051334, 1, delta=0.02)
         self.assertAlmostEqual(abs(at(forces, found, (0, 3), "vx")[0]) / 60e3 / 0.442, 1, delta=0.05)
 
+    def test_cells_say_how_coarse_they_are(self) -> None:
+        # errors of the energy fall with the square of the width of the cells, and are as large as the deflection tells
+        one, other = (solved(self.plate(["z", "rx", "ry"], size))[1] for size in (0.6, 0.3))
+        self.assertAlmostEqual(one.coarse[0] / other.coarse[0], 4, delta=0.8)
+        w = [-found.movement[:, 2, 0].min() for found in (one, other)]
+        D = 30e9 * 0.06**3 / 12 / (1 - 0.3**2)
+        exact = 0.00126532 * 10e3 * 6**4 / D
+        self.assertLess(abs(1 - w[0] / exact), one.coarse[0])
+        self.assertLess(one.coarse[0], 0.1)
+
     def test_it_swings(self) -> None:
         # Timoshenko and Woinowsky-Krieger, article on vibration: f = π/2 (m² + n²)/a² √(D/(ρ t))
         document = self.plate(["z"], 0.25, rules={"imperfections": False})

@@ -20,6 +20,11 @@ const sense = computed(() => {
     return `positive: tension ${slab.value?.upright ? 'inside' : 'below'}; m_x bends along x`
   return quantity.value.startsWith('n') ? 'positive: tension' : ''
 })
+/** About how much the cells are too coarse for. */
+const coarse = computed(() => {
+  const share = 100 * (slab.value?.coarse ?? 0)
+  return share < 0.1 ? 'below 0.1 %' : `about ${share.toFixed(share < 10 ? 1 : 0)} %`
+})
 watchPostEffect(() => {
   const board = canvas.value
   if (!board || !width.value) return
@@ -97,6 +102,11 @@ useEventListener(window, 'pointerup', up)
       <span>{{ slab?.upright ? 'Wall' : 'Slab' }} seen from {{ slab?.upright ? 'outside' : 'above' }}</span>
       <b>{{ bench.panel?.name }}</b>
       <em v-if="slab">{{ slab.thickness }} m {{ slab.material }} · told, not verified</em>
+      <em
+        v-if="slab && slab.kind !== 'mode'"
+        title="Of the energy of bending, from how moments change within cells (Zienkiewicz and Zhu 1987). Half the width of the cells leaves about a quarter of it; at point supports it hardly falls"
+        >{{ slab.cells.length }} cells, {{ coarse }} too coarse</em
+      >
     </header>
     <SlabControls :picture="picture" />
     <SlabLegend
