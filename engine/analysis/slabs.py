@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from functools import lru_cache
+from threading import Lock
 
 import numpy as np
 import shapely
@@ -19,8 +19,8 @@ from engine.errors import ModelError
 from engine.processors import shared_out
 from engine.structure.model import Floats, Ints, Slab, Structure
 
-#: slabs whose reduced stiffness is kept
-KEPT = 24
+#: bytes of reduced slabs that are kept
+MOST = 200_000_000
 PARTS = (BENDING, IN_PLANE)
 
 
@@ -87,34 +87,74 @@ def law_of(slab: Slab) -> Law:
 
 def substructure(slab: Slab) -> Substructure:
     """A slab reduced to its nodes. Raises ModelError where nothing holds a part of it."""
-    return _reduced(_Key(slab))
+    found = _KEPT.of(_Shape(slab))
+    return Substructure(
+        found.parts, found.points, slab.nodes[found.points], _turn(slab), found.resultants, found.recovered
+    )
 
 
-class _Key:
-    """A slab by what its stiffness depends on."""
+@dataclass(frozen=True)
+class _Kind:
+    """What slabs of one shape, stiffness and way of being joined have in common, as in Substructure."""
+
+    parts: tuple[Reduced, Reduced]
+    points: Ints
+    resultants: list[tuple[Ints, Floats]]
+    recovered: Recovered
+
+    @property
+    def size(self) -> int:
+        """Bytes."""
+        steps = sum(L.nbytes + hangs.nbytes for part in self.parts for _, _, L, hangs in part.steps)
+        return steps + sum(part.K.nbytes for part in self.parts)
+
+
+class _Shape:
+    """A slab by what it has in common with those like it."""
 
     def __init__(self, slab: Slab):
         self.slab = slab
         self.values = (
-            slab.flat.tobytes(),
+            (slab.flat - slab.flat[0]).round(8).tobytes(),
             slab.cells.tobytes(),
-            slab.nodes.tobytes(),
-            slab.axes.tobytes(),
+            (slab.nodes >= 0).tobytes(),
             law_of(slab),
-            slab.plate.rise,
+            slab.plate.size,
             slab.plate.hinged,
         )
 
     def __eq__(self, other: object) -> bool:
-        return isinstance(other, _Key) and self.values == other.values
+        return isinstance(other, _Shape) and self.values == other.values
 
     def __hash__(self) -> int:
         return hash(self.values)
 
 
-@lru_cache(maxsize=KEPT)
-def _reduced(key: _Key) -> Substructure:
-    slab = key.slab
+class _Kept:
+    """What was reduced last, as much of it as MOST bytes."""
+
+    def __init__(self) -> None:
+        self.found: dict[_Shape, _Kind] = {}
+        self.lock = Lock()
+
+    def of(self, shape: _Shape) -> _Kind:
+        with self.lock:
+            kind = self.found.pop(shape, None)
+            if kind is not None:
+                self.found[shape] = kind
+                return kind
+        kind = _reduced(shape.slab)
+        with self.lock:
+            self.found[shape] = kind
+            while len(self.found) > 1 and sum(one.size for one in self.found.values()) > MOST:
+                del self.found[next(iter(self.found))]
+        return kind
+
+
+_KEPT = _Kept()
+
+
+def _reduced(slab: Slab) -> _Kind:
     three = slab.cells[:, 2] == slab.cells[:, 3]
     corners: list[Ints] = [np.zeros(0, dtype=np.int64)] * len(slab.cells)
     own: tuple[list[Floats], list[Floats]] = ([np.zeros(0)] * len(corners), [np.zeros(0)] * len(corners))
@@ -150,7 +190,7 @@ def _reduced(key: _Key) -> Substructure:
                 slab.panel,
             )
     bending, in_plane = (part for part in reduced if isinstance(part, Reduced))
-    return Substructure((bending, in_plane), joined, slab.nodes[joined], _turn(slab), resultants, recovered(slab))
+    return _Kind((bending, in_plane), joined, resultants, recovered(slab))
 
 
 def _turn(slab: Slab) -> Floats:

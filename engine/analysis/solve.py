@@ -59,8 +59,13 @@ def assemble(
     structure: Structure, loading: Loading, shear_deformation: bool = True, bows: tuple[Bow, ...] = ()
 ) -> System:
     """The frame with all its cases, ready to be solved. Raises ModelError when nothing stands or nothing holds it."""
-    if not structure.members and not structure.slabs:
-        raise ModelError("There are no members: nothing to analyse yet.", "members")
+    if not structure.members:
+        words = (
+            "Slabs alone are not analysed: add a member."
+            if structure.slabs
+            else "There are no members: nothing to analyse yet."
+        )
+        raise ModelError(words, "members")
     if not structure.fixed.any() and not structure.springs.any():
         raise ModelError("Nothing holds the structure: it has no supports.", "supports")
     elements = make_elements(structure, shear_deformation)

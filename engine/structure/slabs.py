@@ -57,6 +57,12 @@ class _Laid:
     def space(self, flat: Floats) -> Floats:
         return np.asarray(self.panel.corners[0] + flat @ self.panel.seen)
 
+    def lines_of(self, ends: Floats) -> list[Floats]:
+        """The parts (2, 2) of a line in its plane that lie on it, its edges included; they end exactly on its edges."""
+        shared = self.wide.intersection(LineString(self.flat(ends)))
+        parts = [np.array(g.coords)[[0, -1]] for g in getattr(shared, "geoms", [shared]) if g.length > 0.05]
+        return [np.array([shapely.shortest_line(self.area, Point(p)).coords[0] for p in part]) for part in parts]
+
     def bears(self, xyz: Floats) -> Floats:
         """Those of points (n, 3) that lie on it, edges included."""
         near = xyz[np.abs((xyz - self.panel.corners[0]) @ self.panel.outside) < OFF]
@@ -134,8 +140,7 @@ def _begun(structure: Structure, panel: Panel) -> _Laid:
     for i in np.flatnonzero(level & near & ~structure.bars).tolist():
         if listed is not None and i not in listed:
             continue
-        shared = slab.wide.intersection(LineString(slab.flat(ends[i])))
-        parts = [np.array(g.coords)[[0, -1]] for g in getattr(shared, "geoms", [shared]) if g.length > 0.05]
+        parts = slab.lines_of(ends[i])
         if parts:
             slab.members.append(i)
             lines += parts
@@ -168,8 +173,7 @@ def _meet(laid: list[_Laid]) -> None:
             off = (edges - other.panel.corners[0]) @ other.panel.outside
             for edge, (a, b) in zip(edges, off.tolist(), strict=True):
                 if max(abs(a), abs(b)) < OFF:
-                    shared = other.wide.intersection(LineString(other.flat(edge)))
-                    parts = [np.array(g.coords)[[0, -1]] for g in getattr(shared, "geoms", [shared]) if g.length > 0.05]
+                    parts = other.lines_of(edge)
                     other.lines = np.concatenate([other.lines, np.array(parts).reshape(-1, 2, 2)])
                 elif min(a, b) < -OFF and max(a, b) > OFF:
                     place = edge[0] + (edge[1] - edge[0]) * a / (a - b)

@@ -11,7 +11,7 @@ from shapely.geometry import LineString, Polygon
 from engine import chain
 from engine.analysis.modes import natural_modes
 from engine.analysis.shell import RESULTANTS
-from engine.analysis.slabs import Within, within
+from engine.analysis.slabs import Within, substructure, within
 from engine.balance import balances
 from engine.chain import Forces
 from engine.demo_boiler_house import boiler_house
@@ -345,6 +345,35 @@ class JoinedTests(unittest.TestCase):
         self.assertTrue(on_wall <= set(wall_.joined))
         self.assertTrue(all(b.holds for b in balances(forces.loading, forces.response)))
 
+    def test_a_beam_across_an_opening_leaves_no_narrow_cells(self) -> None:
+        document = stated(
+            nodes=[*corners(6, 4), {"name": "s", "at": [0, 2, 3]}, {"name": "e", "at": [6, 2, 3]}],
+            supports=[{"node": n, "fixed": ["x", "y", "z"]} for n in "abcd"],
+            members=[{"name": "beam", "start": "s", "end": "e", "section": "IPE 200"}],
+            panels=[slab(corners=list("abcd"), openings=[[[2, 1, 3], [4, 1, 3], [4, 3, 3], [2, 3, 3]]])],
+        )
+        structure = expand(document)
+        flat = structure.slabs[0].flat[structure.slabs[0].cells]
+        self.assertGreater(np.linalg.norm(flat - np.roll(flat, -1, axis=1), axis=2).min(), 0.4)
+        # it is joined on both sides of the opening, and free over it
+        along = structure.xyz[list(structure.member("beam").nodes), 0]
+        self.assertFalse(((along > 2 + 1e-6) & (along < 4 - 1e-6)).any())
+        self.assertEqual(len(along), 10)
+
+    def test_slabs_of_one_shape_are_reduced_once(self) -> None:
+        nodes = [{"name": f"{k}{i}", "at": [5 * i, y, 3]} for i in range(4) for k, y in (("s", 0), ("e", 4))]
+        document = stated(
+            nodes=nodes,
+            supports=[{"node": n["name"], "fixed": ["x", "y", "z"]} for n in nodes],
+            members=[{"name": f"b{i}", "start": f"s{i}", "end": f"e{i}", "section": "IPE 200"} for i in range(4)],
+            panels=[slab(name=f"p{i}", corners=[f"s{i}", f"s{i + 1}", f"e{i + 1}", f"e{i}"]) for i in range(3)],
+        )
+        slabs = expand(document).slabs
+        one, two, three = (substructure(s) for s in slabs)
+        self.assertIs(one.parts, two.parts)
+        self.assertIs(two.parts, three.parts)
+        self.assertNotEqual(one.joined.tolist(), two.joined.tolist())
+
     def test_openings_are_left_out(self) -> None:
         document = stated(
             nodes=corners(6, 4),
@@ -457,6 +486,21 @@ class RefusedTests(unittest.TestCase):
         )
         with self.assertRaisesRegex(ModelError, words):
             expand(document)
+
+    def test_what_cannot_be_analysed(self) -> None:
+        edges = [{"edge": k, "fixed": ["x", "y", "z"]} for k in (1, 3)]
+        alone = stated(nodes=corners(6, 4), panels=[slab(corners=list("abcd"), slab={"held": edges})])
+        with self.assertRaisesRegex(ModelError, "Slabs alone are not analysed"):
+            chain.run(alone)
+        one = {"held": edges[:1]}
+        flap = stated(
+            nodes=[*corners(6, 4), *POST_NODES],
+            members=[POST],
+            supports=[{"node": "foot", "fixed": ALL}],
+            panels=[slab(corners=list("abcd"), slab=one)],
+        )
+        with self.assertRaisesRegex(ModelError, "is a mechanism: node"):
+            chain.run(flap)
 
     def test_one_that_rests_on_nothing(self) -> None:
         corners_ = [[20, 0, 0], [24, 0, 0], [24, 4, 0], [20, 4, 0]]
