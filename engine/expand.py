@@ -123,13 +123,17 @@ def expand(document: Document) -> Structure:
         **supports,
     )
     if not document.panels:
-        return stiffen(structure)
+        return _passing(stiffen(structure), parts)
     taken = {panel.name for panel in carried}
     for i, given in enumerate(document.panels):
         if given.name in taken:
             raise ModelError(f"There already is a panel “{given.name}”.", f"panels.{i}.name")
     drawn = tuple(drawn_panel(given, structure, materials, f"panels.{i}") for i, given in enumerate(document.panels))
-    return stiffen(replace(structure, panels=(*structure.panels, *drawn)))
+    return _passing(stiffen(replace(structure, panels=(*structure.panels, *drawn))), parts)
+
+
+def _passing(structure: Structure, parts: Parts) -> Structure:
+    return replace(structure, passing=frozenset(structure.nodes) - parts.nodes.keys())
 
 
 def _measured(parts: Parts, places: Floats, target: Ints) -> list[Member]:

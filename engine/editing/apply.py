@@ -169,9 +169,7 @@ class _Operations(Adding, Copying, Cutting, Releasing):
         for name in o.members:
             m = self.free(name, "moved")
             nodes |= {m.start, m.end}
-        for name in sorted(nodes):
-            if name not in self.at:
-                raise ModelError(f"There is no node “{name}”.", "nodes")
+        for name in sorted(map(self.standing, nodes)):
             if name in self.nodes:
                 x, y, z = (round(a + b, 9) for a, b in zip(self.nodes[name].at, o.step, strict=True))
                 self.nodes[name].at = (x, y, z)
@@ -185,9 +183,7 @@ class _Operations(Adding, Copying, Cutting, Releasing):
 
     def _extrude(self, o: Extrude) -> None:
         like = o.model_dump(include={"section", "material", "role"})
-        for name in o.nodes:
-            if name not in self.at:
-                raise ModelError(f"There is no node “{name}”.", "nodes")
+        for name in map(self.standing, o.nodes):
             place, before = self.at[name], name
             for _ in range(o.count):
                 place = place + np.array(o.step)
@@ -213,9 +209,7 @@ class _Operations(Adding, Copying, Cutting, Releasing):
         self.document.nodes = [n for n in self.document.nodes if n.name not in others]
 
     def _support(self, o: Support) -> None:
-        for name in o.nodes:
-            if name not in self.at:
-                raise ModelError(f"There is no node “{name}”.", "nodes")
+        for name in map(self.standing, o.nodes):
             node = self.structure.aliases.get(name, name)
             self.document.supports = [s for s in self.document.supports if s.node != node]
             number = self.structure.nodes.index(node) if node in self.structure.nodes else None

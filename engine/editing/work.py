@@ -25,7 +25,10 @@ class Work:
         self.structure = expand(document)
         self.stated = {m.name: m for m in self.document.members}
         self.nodes = {n.name: n for n in self.document.nodes}
-        self.at = dict(zip(self.structure.nodes, self.structure.xyz, strict=True))
+        every = dict(zip(self.structure.nodes, self.structure.xyz, strict=True))
+        # where members were cut alone a node is stated once something is asked of it
+        self.passing = {name: every[name] for name in self.structure.passing}
+        self.at = {name: place for name, place in every.items() if name not in self.passing}
         self.at |= {name: self.at[other] for name, other in self.structure.aliases.items()}
         self.edits = {e.member: e for e in self.document.edits}
 
@@ -73,9 +76,15 @@ class Work:
         """The node of a name, or at a place. path: where that is said."""
         if not isinstance(of, str):
             return self.node(np.array(of, dtype=float))
-        if of not in self.at:
-            raise ModelError(f"There is no node “{of}”.", path)
-        return of
+        return self.standing(of, path)
+
+    def standing(self, name: str, path: str = "nodes") -> str:
+        """The node of a name. path: where that is said. Raises ModelError when there is none."""
+        if name in self.passing:
+            return self.node(self.passing[name])
+        if name not in self.at:
+            raise ModelError(f"There is no node “{name}”.", path)
+        return name
 
     def add(self, start: str, end: str, like: dict[str, Any]) -> MemberInput | None:
         """A new member by hand; none where its ends coincide."""

@@ -293,7 +293,7 @@ class Structure:
 
     turn: (nodes,) angle about Z of each support's own axes. one_way: (nodes, 6) directions that push back only.
     settlement: (nodes, 3) m. aliases: other names that nodes bear where two jigs meet. diaphragms: groups of nodes that move as
-    one in plan. slabs: panels that bend. pads: footings by the node on them. envelope: the building that snow and wind act on, None: none.
+    one in plan. slabs: panels that bend. pads: footings by the node on them. passing: nodes that no document and no jig states, at which members were cut alone; envelope: the building that snow and wind act on, None: none.
     """
 
     nodes: tuple[str, ...]
@@ -313,6 +313,7 @@ class Structure:
     slabs: tuple[Slab, ...] = ()
     envelope: Envelope | None = None
     pads: dict[int, Pad] = field(default_factory=dict)
+    passing: frozenset[str] = frozenset()
     index: dict[str, int] = field(default_factory=dict, compare=False)
     aliases: dict[str, str] = field(default_factory=dict, compare=False)
 

@@ -18,6 +18,8 @@ from engine.demo_boiler_house import boiler_house
 from engine.document import Document
 from engine.dossier.slabs import isolines, slab_blocks
 from engine.dossier.values import Figure, Table
+from engine.editing.apply import operate
+from engine.editing.operations import Draw, Support
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.report.slabs import pictured, slab_extremes
@@ -473,6 +475,25 @@ class ToldTests(unittest.TestCase):
         thicker = document.model_copy(deep=True)
         thicker.panels[0].slab.thickness = 0.25
         self.assertNotEqual(chain.fingerprints(thicker)["structure"], self.chain.fingerprints["structure"])
+
+
+class DrawnOnTests(unittest.TestCase):
+    """Nodes at which a slab cuts members are none of the document's: what is drawn from one states it."""
+
+    def test_a_post_from_where_a_slab_is_joined(self) -> None:
+        document = boiler_house()
+        structure = expand(document)
+        at = next(n for n in structure.slabs[0].joined if structure.nodes[n] in structure.passing)
+        name, (x, y, z) = structure.nodes[at], structure.xyz[at].tolist()
+        draw = Draw(do="draw", points=[name, (x, y, z + 3.0)], section="HEA 120")
+        drawn = operate(document, draw)
+        self.assertEqual([n.at for n in drawn.nodes if n not in document.nodes], [(x, y, z), (x, y, z + 3.0)])
+        again = expand(drawn)
+        foot = again.member(drawn.members[-1].name).nodes[0]
+        self.assertIn(foot, again.slabs[0].joined)
+        held = operate(document, Support(do="support", nodes=[name], fixed=["z"]))
+        self.assertEqual(len(held.supports), len(document.supports) + 1)
+        self.assertTrue(expand(held).fixed[expand(held).nodes.index(held.supports[-1].node), 2])
 
 
 class RefusedTests(unittest.TestCase):

@@ -10,7 +10,7 @@ import { acting } from '../view/acting'
 import { farthest, movement } from '../view/movement'
 import { saveShot } from '../view/shot'
 import { drop, solids, wedges } from '../view/solids'
-import { slabSolids } from '../view/slabSolids'
+import { padSolids, slabSolids } from '../view/slabSolids'
 import { useStage } from '../view/stage'
 import { placed, type Figure } from '../view/space'
 
@@ -80,7 +80,8 @@ function build() {
     (m) => (bench.chosen.has(m.name) ? '#1d6480' : paint(m)),
   )
   const haunched = shown.value.filter((m) => m.haunches?.length)
-  others = [wedges(haunched, nodes), ...slabSolids(bench.lists.panels)].filter((made) => made !== undefined)
+  const concrete = [...slabSolids(bench.lists.panels), ...padSolids(bench.lists.supports, nodes)]
+  others = [wedges(haunched, nodes), ...concrete].filter((made) => made !== undefined)
   scene.add(...meshes, ...others)
   render()
 }
@@ -154,7 +155,7 @@ function pick(event: MouseEvent) {
     bench.select((hit.object.userData.members as string[])[hit.instanceId]!, false, event.shiftKey)
 }
 
-watch(() => [shown.value, bench.chosen, bench.colouring, bench.dimmed, bench.lists.panels], build)
+watch(() => [shown.value, bench.chosen, bench.colouring, bench.dimmed, bench.lists], build)
 watch(
   () => [shown.value, bench.diagram, bench.overlays, bench.movementSize, bench.swinging, bench.paired],
   buildMovement,

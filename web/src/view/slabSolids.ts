@@ -1,4 +1,4 @@
-/** Slabs and walls as translucent solids of the three-dimensional view. */
+/** Slabs, walls and pad footings as translucent solids of the three-dimensional view. */
 
 import * as THREE from 'three'
 import type { Schemas } from '../api/client'
@@ -24,20 +24,39 @@ export function slabSolids(panels: readonly Schemas['PanelBrief'][]): THREE.Obje
     const matrix = new THREE.Matrix4().makeBasis(x, y, z)
     matrix.setPosition(origin.addScaledVector(z, plate.rise - plate.thickness / 2))
     geometry.applyMatrix4(matrix)
-    const body = new THREE.Mesh(
-      geometry,
-      new THREE.MeshLambertMaterial({
-        color: COLOUR,
-        transparent: true,
-        opacity: 0.3,
-        depthWrite: false,
-        side: THREE.DoubleSide,
-      }),
-    )
-    const edges = new THREE.LineSegments(
-      new THREE.EdgesGeometry(geometry, 20),
-      new THREE.LineBasicMaterial({ color: '#6d6a63' }),
-    )
-    return [body, edges]
+    return translucent(geometry)
   })
+}
+
+/** Pads below their nodes. */
+export function padSolids(
+  supports: readonly Schemas['SupportOut'][],
+  nodes: readonly (readonly [number, number, number])[],
+): THREE.Object3D[] {
+  return supports.flatMap(({ footing, index, turn }) => {
+    const at = nodes[index]
+    if (!footing || !at) return []
+    const geometry = new THREE.BoxGeometry(footing.x, footing.y, footing.depth)
+    geometry.rotateZ((turn * Math.PI) / 180)
+    geometry.translate(at[0], at[1], at[2] - footing.depth / 2)
+    return translucent(geometry)
+  })
+}
+
+function translucent(geometry: THREE.BufferGeometry): THREE.Object3D[] {
+  const body = new THREE.Mesh(
+    geometry,
+    new THREE.MeshLambertMaterial({
+      color: COLOUR,
+      transparent: true,
+      opacity: 0.3,
+      depthWrite: false,
+      side: THREE.DoubleSide,
+    }),
+  )
+  const edges = new THREE.LineSegments(
+    new THREE.EdgesGeometry(geometry, 20),
+    new THREE.LineBasicMaterial({ color: '#6d6a63' }),
+  )
+  return [body, edges]
 }

@@ -100,7 +100,7 @@ export function useSteel(bench: Bench, plane: PlaneView) {
         }
       }),
   )
-  /** The outline of a pad below a node, seen from the side. */
+  /** The outline of a pad below a node, seen from the side or from above. */
   function padOf(at: readonly number[], pad: Schemas['Footing'], turn: number): string {
     const [c, s] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)]
     const spots = [-0.5, 0.5].flatMap((i) =>
@@ -110,6 +110,8 @@ export function useSteel(bench: Bench, plane: PlaneView) {
         return [onSheet([px, py, at[2]!]), onSheet([px, py, at[2]! - pad.depth])]
       }),
     )
+    // in order round it, those on top of it
+    if (basis.value.kind === 'level') return path([spots[0]!, spots[2]!, spots[6]!, spots[4]!], true)
     const [xs, ys] = [spots.map((p) => p[0]), spots.map((p) => p[1])]
     const [left, right, top, low] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
     return `M${left} ${top}H${right}V${low}H${left}z`
