@@ -87,7 +87,7 @@ export function useSlabPicture(width: Ref<number>, height: Ref<number>) {
   const said = (v: number) => minus(fixed(v, digits.value))
   const digits = computed(() => {
     const most = Math.max(...levels.value.map(Math.abs), 0)
-    return most >= 100 ? 0 : most >= 10 ? 1 : 2
+    return [100, 10, 1, 0.1].findIndex((least) => most >= least) + (most >= 0.1 ? 0 : 5)
   })
   const legend = computed(() => {
     const colours = coloursOf(levels.value)
