@@ -196,7 +196,9 @@ def _unsupported(structure: Structure) -> list[Snag]:
         return [Snag("no supports", "fault", "There are no supports", why, (), (), placed(at))]
     segments = structure.segments
     count = len(structure.nodes)
-    graph = coo_array((np.ones(len(segments)), (segments[:, 0], segments[:, 1])), shape=(count, count))
+    joined = [np.stack([slab.joined[:-1], slab.joined[1:]], axis=1) for slab in structure.slabs]
+    links = np.concatenate([segments, *joined])
+    graph = coo_array((np.ones(len(links)), (links[:, 0], links[:, 1])), shape=(count, count))
     _, part = connected_components(graph, directed=False)
     standing = np.zeros(part.max() + 1, dtype=bool)
     standing[part[held]] = True
@@ -223,18 +225,25 @@ def _mid_air(structure: Structure) -> list[Snag]:
     held = np.flatnonzero(structure.fixed[:, 2] | (structure.springs[:, 2] != 0))
     if not len(held):
         return []
+    on_slabs = frozenset(node for slab in structure.slabs for node in slab.joined)
+    steel = in_mid_air(structure.members, structure.xyz, held)
+    found = [(node, "fault", "steel", "It takes its load") for node in steel]
+    for node in in_mid_air(structure.members, structure.xyz, held, on_slabs):
+        # what stands there may be a wall that is not in the model
+        if node not in steel:
+            found.append((node, "doubt", "a slab", "If nothing else is below, it takes its load"))
     return [
         Snag(
             "in mid-air",
-            "fault",
-            f"The support at “{structure.nodes[node]}” stands on steel, "
+            weight,
+            f"The support at “{structure.nodes[node]}” stands on {what}, "
             f"{structure.xyz[node, 2] - structure.xyz[held, 2].min():.2f} m above the lowest",
-            "It takes its load out of the structure: what stands below never bears it. Remove the support.",
+            f"{why} out of the structure: what stands below never bears it. Remove the support.",
             tuple(m.name for m in structure.members if node in m.nodes)[:6],
             (structure.nodes[node],),
             placed(structure.xyz[node]),
         )
-        for node in in_mid_air(structure.members, structure.xyz, held)
+        for node, weight, what, why in found
     ]
 
 

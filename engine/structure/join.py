@@ -69,8 +69,8 @@ def nodes_on_lines(xyz: Floats, start: Floats, end: Floats, reach: float) -> tup
     return line[inside], node[inside], along[inside], off[inside]
 
 
-def in_mid_air(members: Sequence[Member], xyz: Floats, held: Ints) -> list[int]:
-    """Of the nodes that are held those above the lowest that stand on steel.
+def in_mid_air(members: Sequence[Member], xyz: Floats, held: Ints, slabs: frozenset[int] = frozenset()) -> list[int]:
+    """Of the nodes that are held those above the lowest that stand on steel, or on slabs with these nodes.
 
     Either they are the foot of an upright, and another member passes there, or ends there without rising from it; or an upright
     leads down from them, or past them, to a node that is held lower. Webs are no uprights: a truss may stand on a wall.
@@ -80,7 +80,7 @@ def in_mid_air(members: Sequence[Member], xyz: Floats, held: Ints) -> list[int]:
     if not high:
         return []
     feet: set[int] = set()
-    on_steel: set[int] = set()
+    on_steel = high & slabs
     below: dict[int, int] = {}
     for m in members:
         rise, length = (

@@ -15,10 +15,9 @@ import shapely
 from scipy.spatial import Delaunay, cKDTree
 from shapely.geometry import LineString, Polygon
 
+from engine.structure.join import SAME, merge
 from engine.structure.model import Floats, Ints
 
-#: points nearer than this are one, in metres
-SAME = 1e-3
 #: how often a constraint may be halved
 HALVINGS = 24
 #: least and greatest angle of a quadrilateral made of two triangles, in degrees
@@ -76,7 +75,8 @@ def _general(area: Polygon, sides: Floats, points: Floats, size: float) -> Mesh:
     pieces = [np.array(part.coords) for part in getattr(network, "geoms", [network])]
     bounds = [np.stack([piece[:-1], piece[1:]], axis=1) for piece in pieces]
     every = np.concatenate(bounds)
-    corners, edges = _distinct(np.concatenate([every.reshape(-1, 2), points]))
+    marks = np.concatenate([every.reshape(-1, 2), points])
+    _, corners, edges = merge([""] * len(marks), marks)
     pairs = edges[: 2 * len(every)].reshape(-1, 2)
     corners, pairs = _subdivided(corners, pairs[pairs[:, 0] != pairs[:, 1]], size)
     low, high = corners.min(axis=0), corners.max(axis=0)
@@ -123,17 +123,6 @@ def _general(area: Polygon, sides: Floats, points: Floats, size: float) -> Mesh:
 def _row(start: float, end: float, step: float, y: float) -> Floats:
     x = np.arange(start, end, step)
     return np.stack([x, np.full(len(x), y)], axis=1)
-
-
-def _distinct(points: Floats) -> tuple[Floats, Ints]:
-    """The points, those within SAME made one, and the number of each among them."""
-    target = np.arange(len(points))
-    for a, b in cKDTree(points).query_pairs(SAME, output_type="ndarray"):
-        low, high = sorted((int(target[a]), int(target[b])))
-        if low != high:
-            target[target == high] = low
-    kept, number = np.unique(target, return_inverse=True)
-    return points[kept], number.ravel()
 
 
 def _subdivided(corners: Floats, pairs: Ints, size: float) -> tuple[Floats, Ints]:

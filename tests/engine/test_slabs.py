@@ -310,6 +310,32 @@ class JoinedTests(unittest.TestCase):
         wanted = -forces.loading.expected[imposed][2] / 4
         np.testing.assert_allclose(reacted, wanted, rtol=1e-6)
 
+    def test_a_post_in_the_middle_stands_on_the_slab(self) -> None:
+        nodes = [
+            *corners(6, 5),
+            *({"name": f"f{c}", "at": [x, y, 0]} for c, x, y in (("a", 0, 0), ("b", 6, 0), ("c", 6, 5), ("d", 0, 5))),
+        ]
+        parts: dict[str, Any] = {
+            "nodes": [*nodes, {"name": "low", "at": [2.3, 1.9, 3]}, {"name": "high", "at": [2.3, 1.9, 5]}],
+            "members": [
+                *({"name": c, "start": f"f{c}", "end": c, "section": "HEA 200", "role": "column"} for c in "abcd"),
+                {"name": "post", "start": "low", "end": "high", "section": "HEA 120"},
+            ],
+            "panels": [slab(corners=list("abcd"))],
+            "node_loads": [{"case": "Q", "node": "high", "force": [0, 0, -50]}],
+        }
+        held = [{"node": f"f{c}", "fixed": ALL} for c in "abcd"]
+        document = stated(**parts, supports=held)
+        forces = chain.respond(document)
+        self.assertEqual([s.what for s in audit(forces.structure) if s.weight != "note"], [])
+        number = next(i for i, c in enumerate(forces.loading.cases) if c.name == "Q")
+        feet = [forces.structure.nodes.index(f"f{c}") for c in "abcd"]
+        reacted = forces.response.reaction[feet, 2, number]
+        self.assertAlmostEqual(reacted.sum(), 50e3, delta=1e-3)
+        # a support under it would keep its load from the slab: that is told
+        told = audit(expand(stated(**parts, supports=[*held, {"node": "low", "fixed": ["z"]}])))
+        self.assertEqual([(s.kind, s.weight) for s in told if s.weight != "note"], [("in mid-air", "doubt")])
+
     def test_a_column_that_passes_through_is_joined(self) -> None:
         nodes = [*corners(6, 6), {"name": "low", "at": [2.2, 3.1, 0]}, {"name": "high", "at": [2.2, 3.1, 6]}]
         document = stated(
