@@ -22,8 +22,9 @@ from engine.document.rules import Inside
 from engine.expand import expand
 from engine.load import combinations, load
 from engine.memory import settle
+from engine.sizing.candidates import candidates_of
 from engine.sizing.foresight import foresee
-from engine.sizing.groups import candidates_of, groups_of
+from engine.sizing.groups import groups_of
 from engine.sizing.size import size
 from engine.structure.audit import audit
 

@@ -43,7 +43,7 @@ from engine.document.sizing import SizingPlan
 from engine.document.upgrade import upgrade
 from engine.errors import ModelError
 
-FORMAT_VERSION = 4
+FORMAT_VERSION = 5
 
 
 class Document(Part):

@@ -14,6 +14,9 @@ Price = Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)]
 Each = Annotated[float, Field(ge=0, le=100_000, allow_inf_nan=False)]
 Lengths = Annotated[list[Annotated[float, Field(ge=50, le=5000, allow_inf_nan=False)]], Field(max_length=20)]
 Thicknesses = Annotated[list[Annotated[float, Field(ge=3, le=150, allow_inf_nan=False)]], Field(max_length=20)]
+HaunchLengths = Annotated[list[Annotated[float, Field(ge=0.2, le=20, allow_inf_nan=False)]], Field(max_length=8)]
+HaunchDepths = Annotated[list[Annotated[float, Field(ge=0.05, le=2, allow_inf_nan=False)]], Field(max_length=8)]
+ApartBy = Literal["end frames", "levels", "bays", "lengths"]
 Size = Annotated[float, Field(gt=0, le=5, allow_inf_nan=False)]
 Share = Annotated[float, Field(ge=0.2, le=1, allow_inf_nan=False)]
 
@@ -43,7 +46,9 @@ class GroupPlan(Part):
     locked: keeps what it has. families: series by name, its own by default; only: these sections alone; plates: sections welded
     of plates, besides the series that are named. Depths and widths in metres.
     grades: tried beside the one that it has. target: utilisation that may be reached, the reserve of all by default. not_deeper_than,
-    as_deep_as: names of other groups. ends_apart: the first and the last frame are a group of their own.
+    as_deep_as: names of other groups. apart: what the group is split by, each part a group of its own; a part is planned as the whole
+    until it has a plan of its own. haunch_lengths, haunch_depths:
+    of the deepest haunches of the group, in metres, tried beside what they have.
     """
 
     locked: bool = False
@@ -58,7 +63,9 @@ class GroupPlan(Part):
     target: Share | None = None
     not_deeper_than: Name | None = None
     as_deep_as: Name | None = None
-    ends_apart: bool = False
+    apart: Annotated[list[ApartBy], Field(max_length=4)] = []
+    haunch_lengths: HaunchLengths = []
+    haunch_depths: HaunchDepths = []
 
     @model_validator(mode="after")
     def _in_order(self) -> GroupPlan:
@@ -84,7 +91,7 @@ class OwnGroup(Part):
 
 
 class Prices(Part):
-    """Prices by kilogram of what is rolled, hollow and welded; by kilogram more of grades; by piece, by stay and haunch with its steel; weld: by metre of a seam between
+    """Prices by kilogram of what is rolled, hollow and welded; by kilogram more of grades; by piece, by stay and by haunch beside its steel; weld: by metre of a seam between
     web and flange, where the kilogram of what is welded does not bear it. carbon: kg CO2e by kilogram.
 
     Examples to begin with, from no list: an office states its own.
@@ -96,7 +103,7 @@ class Prices(Part):
     grades: dict[Name, Price] = {"S420": 0.2, "S460": 0.25}
     piece: Each = 60.0
     stay: Each = 25.0
-    haunch: Each = 150.0
+    haunch: Each = 110.0
     weld: Price = 0.0
     carbon: Price = 1.2
 

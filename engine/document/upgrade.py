@@ -18,9 +18,9 @@ def upgrade(data: Any) -> Any:
 
     Version 2 has bays across and a list of spacings in the hall, and releases named like the freedoms of a support; version 3
     states springs at the ends of members in the document's own unit, not always in kN; version 4 states ψ0 in one place, the rows
-    of `psi`. Raises ValueError where an earlier one states it twice.
+    of `psi`; version 5 splits groups of a sizing by other things than end frames too. Raises ValueError where an earlier one states it twice.
     """
-    if not isinstance(data, dict) or data.get("version", 3) not in (1, 2, 3):
+    if not isinstance(data, dict) or data.get("version", 3) not in (1, 2, 3, 4):
         return data
     version = data.get("version", 3)
     if version == 1:
@@ -29,9 +29,19 @@ def upgrade(data: Any) -> Any:
         for name in ("members", "edits"):
             if isinstance(data.get(name), list):
                 data = {**data, name: [_in_newtons(m) for m in data[name]]}
-    if isinstance(data.get("rules"), dict):
+    if version < 4 and isinstance(data.get("rules"), dict):
         data = {**data, "rules": _one_psi(dict(data["rules"]))}
-    return {**data, "version": 4}
+    if isinstance(data.get("sizing"), dict) and isinstance(data["sizing"].get("groups"), dict):
+        groups = {name: _apart(plan) for name, plan in data["sizing"]["groups"].items()}
+        data = {**data, "sizing": {**data["sizing"], "groups": groups}}
+    return {**data, "version": 5}
+
+
+def _apart(plan: Any) -> Any:
+    if not isinstance(plan, dict) or "ends_apart" not in plan:
+        return plan
+    rest = {key: value for key, value in plan.items() if key != "ends_apart"}
+    return {**rest, "apart": ["end frames"]} if plan["ends_apart"] else rest
 
 
 #: rows of table A1.1 whose ψ0 had a field of its own up to version 3: its field, what it said by default, ψ1 and ψ2

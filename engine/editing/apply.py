@@ -25,6 +25,7 @@ from engine.editing.operations import (
     ChangeMembers,
     Draw,
     Extrude,
+    HaunchSize,
     MatchRestraints,
     MemberChange,
     Merge,
@@ -41,7 +42,8 @@ from engine.editing.operations import (
 from engine.editing.release import Releasing
 from engine.editing.work import SAME
 from engine.errors import ModelError
-from engine.structure.model import Structure
+from engine.jigs.haunches import deepest
+from engine.structure.model import Member, Structure
 
 
 def operate(document: Document, operation: Operation) -> Document:
@@ -104,10 +106,32 @@ class _Operations(Adding, Copying, Cutting, Releasing):
         section = [name for name in o.members if name in edited]
         if section:
             self._change(ChangeMembers(members=section, change=MemberChange(section=o.section)))
+        if o.haunch is not None:
+            self._haunch(wanted, o.haunch)
         if o.material is not None:
             graded = [name for name, m in wanted.items() if m.material.name != o.material]
             if graded:
                 self._change(ChangeMembers(members=graded, change=MemberChange(material=o.material)))
+
+    def _haunch(self, wanted: dict[str, Member], size: HaunchSize) -> None:
+        """Give the deepest haunches of members another size. Raises ModelError where there is none."""
+        of = deepest(wanted.values())
+        if of is None:
+            raise ModelError("None of these members has a haunch.", "haunch")
+        new, hall = of.model_copy(update={"length": size.length, "depth": size.depth}), self.document.hall
+        edited = {e.member for e in self.document.edits if e.haunch_start or e.haunch_end}
+        of_hall = {m.name for m in self.structure.members if m.jig == "hall" and of in m.haunches} - edited
+        if hall is not None and of_hall and of_hall <= wanted.keys():
+            for key in ("eaves_haunch", "apex_haunch"):
+                if getattr(hall, key) == of:
+                    setattr(hall, key, new)
+        else:
+            of_hall = set()
+        for name, member in wanted.items():
+            target: Any = None if name in of_hall else self.stated.get(name) or self.edit(name)
+            for key, own in zip(("haunch_start", "haunch_end"), member.haunches, strict=True):
+                if target is not None and own == of:
+                    setattr(target, key, new)
 
     def _remove(self, o: RemoveMembers) -> None:
         for name in o.members:

@@ -50,14 +50,22 @@ class ChangeMembers(Part):
     role: Role | None = None
 
 
+class HaunchSize(Part):
+    """Length and depth of a haunch, m."""
+
+    length: Annotated[float, Field(ge=0.2, le=20, allow_inf_nan=False)]
+    depth: Annotated[float, Field(ge=0.05, le=2, allow_inf_nan=False)]
+
+
 class Resize(Part):
-    """Give members another section, of another grade if one is given. Where they are all that a jig's section is for, the jig itself
-    changes; else they are edited."""
+    """Give members another section, of another grade if one is given; haunch: and the deepest haunches among them another size. Where they
+    are all that a jig's section or haunch is for, the jig itself changes; else they are edited."""
 
     do: Literal["resize"] = "resize"
     members: Annotated[list[Name], Field(min_length=1)]
     section: Name
     material: Name | None = None
+    haunch: HaunchSize | None = None
 
 
 class RemoveMembers(Part):

@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
+import numpy as np
+
 from engine.catalogue.properties import Section
 from engine.catalogue.shapes.i_sections import haunched, welded_i
 from engine.document.base import Haunch
 from engine.errors import ModelError
 from engine.jigs.parts import Materials
-from engine.structure.model import Piece
+from engine.structure.model import Floats, Member, Piece
 
 #: pieces of a haunch; twice as many change the moments of a portal frame by less than 0.1 % (tests)
 PIECES = 6
@@ -81,6 +85,22 @@ def haunch_pieces(
         else:
             found.append(Piece(length - b, length - a, at((near + far) / 2), *rises[::-1]))
     return tuple(found)
+
+
+def steel(haunch: Haunch, web: Floats, width: Floats, flange: Floats) -> Floats:
+    """(n,) m³ that a haunch adds to its rafter, cut from sections with these webs and flanges, (n,) m; its own plates count where it has
+    such. What its pieces hold together."""
+    if haunch.made_of == "plates":
+        web, width, flange = (np.full_like(web, x) for x in (haunch.web, haunch.flange_width, haunch.flange))
+    depths = np.maximum(haunch.depth * (1 - (np.arange(PIECES) + 0.5) / PIECES), flange[:, None])
+    areas = web[:, None] * (depths - flange[:, None]) + (width * flange)[:, None]
+    return np.asarray(areas.mean(axis=1) * haunch.length)
+
+
+def deepest(members: Iterable[Member]) -> Haunch | None:
+    """The deepest haunch of members, of those the longest; None where they have none."""
+    found = [haunch for m in members for haunch in m.haunches if haunch]
+    return max(found, key=lambda h: (h.depth, h.length), default=None)
 
 
 def taper(start: Section, end: Section, length: float, align: str) -> tuple[Piece, ...]:

@@ -14,8 +14,10 @@ from engine.document import Document
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.progress import Progress
+from engine.sizing.candidates import candidates_of
 from engine.sizing.foresight import Foresight, foresee, governing
-from engine.sizing.groups import Choice, Group, candidates_of, groups_of, with_choices
+from engine.sizing.groups import Choice, Group, groups_of, with_choices
+from engine.sizing.haunches import haunches_of
 from engine.sizing.present import now_of
 from engine.sizing.search import Assignment, Lost, Space, lighter_near, lightest
 from engine.sizing.sized import Round
@@ -33,6 +35,8 @@ NEARLY = 0.7
 TOUCHED = 0.03
 #: lighter by less than this share is not
 LIGHTER = 1e-9
+#: with other haunches the search goes on around what weighs up to this beside the best of all
+WORTHWHILE = 1.01
 
 
 @dataclass
@@ -53,8 +57,13 @@ class Search:
         structure = expand(document)
         self.structure = structure
         groups = groups_of(document, structure)
+        haunches = haunches_of(structure, groups)
+        #: what weighs no less is of no use: the best with other haunches
+        self.bound = np.inf
+        #: why something that is allowed was not looked at
+        self.refused: list[str] = []
         candidates = tuple(candidates_of(document, structure, g) for g in groups)
-        if not any(len(c.choices) > 1 for c in candidates):
+        if not any(len(c.choices) > 1 for c in candidates) and not haunches:
             said = "; ".join(f"{g.name}: {g.kept or 'one section alone'}" for g in groups) or "there are no members"
             raise ModelError(f"There is nothing to choose: {said}.", "sizing.groups")
         self.rounds: list[Round] = []
@@ -67,7 +76,11 @@ class Search:
         self.counted = [0, 0]
         self.first = run(document, within)
         groups = tuple(self._covered(g) for g in groups)
-        if not any(len(c.choices) > 1 and not g.kept for g, c in zip(groups, candidates, strict=True)):
+        chosen = {g.name for g in groups if not g.kept}
+        #: the sets of haunches that are allowed beside what stands
+        self.haunches = [one for one in haunches if set(one) <= chosen]
+        free = any(len(c.choices) > 1 and not g.kept for g, c in zip(groups, candidates, strict=True))
+        if not free and not self.haunches:
             said = "; ".join(f"{g.name}: {g.kept or 'one section alone'}" for g in groups)
             raise ModelError(f"There is nothing to choose: {said}.", "sizing.groups")
         candidates = tuple(
@@ -240,12 +253,24 @@ class Search:
         if not self.fits(worst):
             self._close(at, chain)
             self._lose(at, chain, worst)
-        elif self.best is None or self._weight(at) < self._weight(self.best):
+        elif self.best is None or self.weight(at) < self.weight(self.best):
             self.best = at
         return found
 
-    def _weight(self, at: Assignment) -> float:
+    def weight(self, at: Assignment) -> float:
+        """What is made least, of an assignment."""
         return float(self.space.weight(np.array([at]))[0])
+
+    def over(self, at: Assignment) -> float:
+        """The largest utilisation beside its target that an assignment that was analysed reaches."""
+        return float((self.analysed[at].worst / self.space.targets).max())
+
+    def closest(self) -> Assignment | None:
+        """The best; where nothing passes what misses it least, None where nothing is known of all that was analysed."""
+        if self.best is not None or not self.analysed:
+            return self.best
+        found = min(self.analysed, key=self.over)
+        return found if np.isfinite(self.over(found)) else None
 
     def look_from(self, at: Assignment) -> Foresight:
         """What is foreseen from an assignment that was analysed."""
@@ -263,8 +288,9 @@ class Search:
         for _ in range(MOST_PROPOSALS):
             starts = [s for s in (self.best, at, heaviest) if s is not None]
             new, nearest = lightest(self.space, self.foresight, starts, self.lost)
-            if self.best is not None:
-                if new is None or self._weight(new) >= self._weight(self.best) * (1 - LIGHTER):
+            least = min(self.bound, np.inf if self.best is None else self.weight(self.best))
+            if np.isfinite(least):
+                if new is None or self.weight(new) >= least * (1 - LIGHTER):
                     return
             elif new is None:
                 # what comes nearest says more of what is beyond it
@@ -281,7 +307,7 @@ class Search:
         patience = PATIENCE // max(len(self.structure.members), 1)
         patience = min(max(patience, LEAST_PATIENCE), MOST_PATIENCE)
         doubt = DOUBT * (patience / LEAST_PATIENCE) ** 0.5
-        while self.best is not None:
+        while self.best is not None and self.weight(self.best) < self.bound * WORTHWHILE:
             around = self.best
             for new in lighter_near(self.space, self.look_from(around), around, self.lost, doubt):
                 if self.space.lost(np.array([new]), self.lost)[0]:
@@ -302,7 +328,7 @@ class Search:
         choices = self.choices(new)
         old = self.choices(before) if before else {g.name: g.now for g in self.space.groups}
         said = [
-            f"{name} {c.section}" + (f" {c.grade}" if c.grade != old[name].grade else "")
+            f"{name} {c.words}" + (f" {c.grade}" if c.grade != old[name].grade else "")
             for name, c in choices.items()
             if c != old[name]
         ]

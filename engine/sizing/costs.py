@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from engine.document.sizing import Prices
-from engine.sizing.groups import made, price, seams
+from engine.sizing.candidates import made, price, seams
 from engine.structure.model import Structure
 from engine.structure.words import ROLE_WORDS
 
@@ -23,13 +23,11 @@ class Amount:
 
 
 def amounts(structure: Structure, prices: Prices) -> tuple[Amount, ...]:
-    """By role, the heaviest first. Haunches weigh as they are; stays, haunches with their steel, and seams cost as the prices say."""
+    """By role, the heaviest first. Haunches weigh as they are, and cost by each beside their steel."""
     found: dict[str, list[float]] = {}
     for m in structure.members:
         mass = structure.mass(m)
-        # the steel of haunches is in their own price
-        bare = m.section.A * structure.length(m) * m.material.density if any(m.haunches) else mass
-        cost = bare * price(prices, m.section, m.material.name) + made(prices, structure, [m])
+        cost = mass * price(prices, m.section, m.material.name) + made(prices, structure, [m])
         cost += prices.weld * seams(m.section) * structure.length(m)
         row = found.setdefault(m.role, [0, 0.0, 0.0])
         for k, value in enumerate((1, mass, cost)):

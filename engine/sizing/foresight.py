@@ -20,7 +20,8 @@ from engine.analysis.system import Response
 from engine.analysis.transfer import PLANES
 from engine.catalogue.properties import Section
 from engine.chain import Chain
-from engine.sizing.groups import Candidates, Group
+from engine.sizing.candidates import Candidates
+from engine.sizing.groups import Group
 from engine.sizing.present import reached_by, worst_of_service
 from engine.structure.model import Floats, Ints, Structure
 from engine.verification.outcomes import Outcome

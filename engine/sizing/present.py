@@ -13,7 +13,8 @@ from engine.catalogue.properties import Section
 from engine.catalogue.steels import Material
 from engine.chain import Chain
 from engine.expand import materials_of
-from engine.sizing.groups import Candidates, Group
+from engine.sizing.candidates import Candidates
+from engine.sizing.groups import Group
 from engine.structure.model import Floats
 from engine.verification.outcomes import SERVICE, kind_of
 from engine.verification.verify import STRENGTH

@@ -9,8 +9,9 @@ from itertools import combinations
 import numpy as np
 
 from engine.lazy import lazily
+from engine.sizing.candidates import Candidates
 from engine.sizing.foresight import Foresight
-from engine.sizing.groups import Candidates, Group
+from engine.sizing.groups import Group
 from engine.structure.model import Bools, Floats, Ints
 
 #: how far pairs and triples of groups are moved together, in candidates

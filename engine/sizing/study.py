@@ -2,219 +2,49 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from itertools import product
 from math import prod
-from typing import Any
+
+import numpy as np
 
 from engine.document import Document, read_document
-from engine.document.base import Haunch
-from engine.document.jigs import HallJig, RoofTruss
+from engine.document.jigs import HallJig
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.progress import Progress, quiet
 from engine.sizing.groups import Choice, groups_of, with_choices
+from engine.sizing.quantities import QUANTITIES, Value, worth_a_stay, worth_splitting
 from engine.sizing.size import size
 from engine.sizing.sized import Sizing
 
-#: set-outs in one study at most, frames of a hall
-MOST, MOST_FRAMES = 200, 120
-
-Value = float | str
-
-
-@dataclass(frozen=True)
-class Quantity:
-    """What a study varies. unit: "" for a number of things; options: what it may be, () for any number. read: what a document with a hall
-    has now, None where it has none; write: a document that has another."""
-
-    key: str
-    words: str
-    unit: str
-    options: tuple[str, ...]
-    read: Callable[[Document], Value | None]
-    write: Callable[[Document, Any], Document]
-
-
-def _of_hall(
-    key: str,
-    words: str,
-    unit: str,
-    options: tuple[str, ...],
-    read: Callable[[HallJig], Value | None],
-    write: Callable[[HallJig, Any], HallJig],
-) -> Quantity:
-    """A quantity of the hall's jig."""
-
-    def now(document: Document) -> Value | None:
-        return read(document.hall) if document.hall else None
-
-    def then(document: Document, value: Any) -> Document:
-        assert document.hall is not None
-        return document.model_copy(update={"hall": write(document.hall, value)})
-
-    return Quantity(key, words, unit, options, now, then)
-
-
-def _but(jig: HallJig, **values: Any) -> HallJig:
-    return jig.model_copy(update=values)
-
-
-def _frames(jig: HallJig, number: float) -> HallJig:
-    """Frames at even distances over the length as it is."""
-    if not 2 <= number <= MOST_FRAMES or number != int(number):
-        raise ModelError(f"A hall has two frames to {MOST_FRAMES}, not {number:g}.", "frames")
-    count = int(number) - 1
-    return _but(jig, spacings=[jig.length / count] * count)
-
-
-def _pitch(jig: HallJig, degrees: float) -> HallJig:
-    bays = [bay.model_copy(update={"pitch": degrees, "right_pitch": None, "ridge_height": None}) for bay in jig.bays]
-    return _but(jig, bays=bays)
-
-
-def _haunch(jig: HallJig, key: str, value: float) -> HallJig:
-    if not value:
-        return _but(jig, eaves_haunch=None)
-    return _but(jig, eaves_haunch=(jig.eaves_haunch or Haunch()).model_copy(update={key: value}))
-
-
-def _roof(jig: HallJig, kind: str) -> HallJig:
-    if kind == "portal":
-        return _but(jig, truss=None)
-    return _but(jig, truss=jig.truss or RoofTruss(), eaves_haunch=None, apex_haunch=None, knee_braces=None)
-
-
-def _of_purlins(jig: HallJig, **values: Any) -> HallJig:
-    return _but(jig, purlins=jig.purlins.model_copy(update=values))
-
-
-#: what is said of the order of the analysis, and how a document has it
-ORDERS = {"where it must be": "by alpha_cr", "always": "second"}
-
-
-def _order_now(document: Document) -> Value | None:
-    return next((words for words, order in ORDERS.items() if order == document.analysis.order), None)
-
-
-def _order_then(document: Document, words: str) -> Document:
-    analysis = document.analysis.model_copy(update={"order": ORDERS[words]})
-    return document.model_copy(update={"analysis": analysis})
-
-
-def _ends_now(document: Document) -> Value | None:
-    return "apart" if any(plan.ends_apart for plan in document.sizing.groups.values()) else "alike"
-
-
-def _ends_then(document: Document, words: str) -> Document:
-    """The end frames of every group that has some a group of their own, or of none."""
-    structure = expand(document)
-    last = max((m.frame for m in structure.members if m.frame), default=0)
-    plans = dict(document.sizing.groups)
-    for group in groups_of(document, structure):
-        frames = {structure.members[i].frame for i in group.members}
-        mixed = last > 2 and frames & {1, last} and frames - {0, 1, last}
-        if mixed or group.plan.ends_apart:
-            plans[group.name] = group.plan.model_copy(update={"ends_apart": words == "apart"})
-    return document.model_copy(update={"sizing": document.sizing.model_copy(update={"groups": plans})})
-
-
-QUANTITIES: dict[str, Quantity] = {
-    q.key: q
-    for q in (
-        _of_hall("frames", "Frames over its length", "", (), lambda j: float(j.frames), _frames),
-        _of_hall("pitch", "Pitch of the roof", "°", (), lambda j: j.bays[0].pitch, _pitch),
-        _of_hall(
-            "haunch length",
-            "Length of the eaves haunches",
-            "m",
-            (),
-            lambda j: j.eaves_haunch.length if j.eaves_haunch else 0.0,
-            lambda j, v: _haunch(j, "length", v),
-        ),
-        _of_hall(
-            "haunch depth",
-            "Depth of the eaves haunches",
-            "m",
-            (),
-            lambda j: j.eaves_haunch.depth if j.eaves_haunch else 0.0,
-            lambda j, v: _haunch(j, "depth", v),
-        ),
-        _of_hall(
-            "purlins",
-            "Spacing of the purlins",
-            "m",
-            (),
-            lambda j: j.purlins.spacing,
-            lambda j, v: _of_purlins(j, spacing=v),
-        ),
-        _of_hall(
-            "stays",
-            "Purlins from stay to stay",
-            "",
-            (),
-            lambda j: float(j.purlins.stay_every),
-            lambda j, v: _of_purlins(j, stay_every=int(v) if v == int(v) else v),
-        ),
-        _of_hall(
-            "bases",
-            "Bases",
-            "",
-            ("pinned", "spring", "fixed"),
-            lambda j: j.bases,
-            lambda j, v: _but(j, bases=v),
-        ),
-        _of_hall(
-            "base stiffness",
-            "Stiffness of the bases",
-            "kNm/rad",
-            (),
-            lambda j: j.base_stiffness if j.bases == "spring" else None,
-            lambda j, v: _but(j, bases="spring", base_stiffness=v),
-        ),
-        _of_hall(
-            "roof",
-            "Roof",
-            "",
-            ("portal", "truss"),
-            lambda j: "truss" if j.truss else "portal",
-            _roof,
-        ),
-        _of_hall(
-            "grade",
-            "Grade of everything",
-            "",
-            ("S235", "S275", "S355", "S420", "S460"),
-            lambda j: j.grade,
-            lambda j, v: _but(j, grade=v),
-        ),
-        Quantity("end frames", "End frames", "", ("alike", "apart"), _ends_now, _ends_then),
-        Quantity("order", "Analysis in second order", "", tuple(ORDERS), _order_now, _order_then),
-    )
-}
+#: set-outs in one study at most
+MOST = 200
 
 
 @dataclass(frozen=True)
 class Solved:
-    """A set-out, sized. area: in plan between the outer grid lines and end frames, m²."""
+    """A set-out, sized. area: in plan between the outer grid lines and end frames, m²; without a hall of what lies within its outermost
+    nodes."""
 
     sizing: Sizing
     area: float
 
 
 def varied(document: Document, values: Mapping[str, Value]) -> Document:
-    """The document with other parameters of its hall. Raises ModelError for what is not known or makes no hall."""
-    if document.hall is None:
-        raise ModelError("A study varies a hall, and there is none.", "hall")
+    """The document with other parameters. Raises ModelError for what is not known, for what it has not, and for what makes no hall."""
     other = document
     for key, value in values.items():
         if key not in QUANTITIES:
             raise ModelError(f"“{key}” is nothing that a study varies.", key)
         quantity = QUANTITIES[key]
-        if quantity.options and value not in quantity.options:
-            raise ModelError(f"{quantity.words}: {value} is none of {', '.join(quantity.options)}.", key)
-        if not quantity.options and isinstance(value, str):
+        if quantity.of_hall and document.hall is None:
+            raise ModelError(f"{quantity.words} is of a hall, and there is none.", key)
+        options = quantity.options(document)
+        if options and value not in options:
+            raise ModelError(f"{quantity.words}: {value} is none of {', '.join(options)}.", key)
+        if not options and isinstance(value, str):
             raise ModelError(f"{quantity.words}: “{value}” is no number.", key)
         other = quantity.write(other, value)
     return read_document(other.model_dump(mode="json"))
@@ -230,6 +60,7 @@ def in_words(values: Mapping[str, Value]) -> str:
         words = q.words if not said else q.words[0].lower() + q.words[1:]
         figure = value if isinstance(value, str) else f"{value:g}"
         said.append(f"{words} {figure}" + (f" {q.unit}".replace(" °", "°") if q.unit else ""))
+    said += [f"{key} {value}" for key, value in values.items() if key not in QUANTITIES]
     return ", ".join(said) or "As it stands"
 
 
@@ -260,13 +91,21 @@ def _haunched(jig: HallJig) -> list[dict[str, Value]]:
 
 
 def ways(document: Document) -> list[dict[str, Value]]:
-    """One thing changed at a time that may save steel or make pass what fails, of those that the hall has not. Raises ModelError
-    without a hall."""
-    jig = document.hall
-    if jig is None:
-        raise ModelError("Ways to other set-outs need a hall, and there is none.", "hall")
-    found: list[dict[str, Value]] = []
-    found += _haunched(jig)
+    """One thing changed at a time that may save steel or make pass what fails, of those that stand otherwise: parameters of a hall, another
+    stay, a split of one group. Raises ModelError where there is none."""
+    found = _of_jig(document.hall) if document.hall else []
+    found += [{"stay": name} for name in worth_a_stay(document)]
+    found += [{"split": words} for words in worth_splitting(document)]
+    if document.analysis.order == "by alpha_cr":
+        found.append({"order": "always"})
+    if not found:
+        raise ModelError("Nothing of what a study varies could be otherwise.", "study")
+    return found[: MOST - 1]
+
+
+def _of_jig(jig: HallJig) -> list[dict[str, Value]]:
+    """Other parameters of a hall."""
+    found = _haunched(jig)
     if jig.purlins.stay_every != 1:
         found.append({"stays": 1.0})
     if jig.purlins.spacing > 1.2:
@@ -281,10 +120,6 @@ def ways(document: Document) -> list[dict[str, Value]]:
     for count in (jig.frames - 1, jig.frames + 1):
         if count >= 2:
             found.append({"frames": float(count)})
-    if jig.frames > 2 and _ends_now(document) == "alike":
-        found.append({"end frames": "apart"})
-    if document.analysis.order == "by alpha_cr":
-        found.append({"order": "always"})
     return found
 
 
@@ -292,8 +127,8 @@ def solve(document: Document, values: Mapping[str, Value], within: Progress = qu
     """Size a set-out. Raises ModelError where it cannot be set out or computed."""
     other = varied(document, values)
     hall = other.hall
-    assert hall is not None
-    return Solved(size(other, within=within), hall.span * hall.length)
+    across = np.ptp(expand(other).xyz[:, :2], axis=0) if hall is None else np.array([hall.span, hall.length])
+    return Solved(size(other, within=within), float(across.prod()))
 
 
 def taken(document: Document, values: Mapping[str, Value], choices: Mapping[str, Choice]) -> Document:

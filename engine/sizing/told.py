@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from itertools import chain as joined
-
 import numpy as np
 
 from engine.chain import Chain
@@ -23,13 +21,8 @@ SHELF = 24
 def told(search: Search) -> Sizing:
     """The end of the search."""
     chain, choices = search.first, {g.name: g.now for g in search.space.groups}
-    at = search.best
-    if at is None and search.analysed:
-        # nothing passed: what misses it least
-        over = {a: float((f.worst / search.space.targets).max()) for a, f in search.analysed.items()}
-        at = min(over, key=lambda a: over[a])
-        # what nothing is known of is no proposal
-        at = at if np.isfinite(over[at]) else None
+    # what nothing is known of is no proposal
+    at = search.closest()
     if at is not None and (not search.analysed[at].whole or at not in search.chains):
         search.analyse(at, "nearest", "nothing passes; what comes nearest, in full", full=True)
     if at is not None:
@@ -40,7 +33,7 @@ def told(search: Search) -> Sizing:
         _sized(search, k, g, chain, at, float(first[k]), float(worst[k]), choices[g.name])
         for k, g in enumerate(search.space.groups)
     )
-    obstacles = list(joined(_failing(search, chain, worst), _uncovered(chain)))
+    obstacles = [*_failing(search, chain, worst), *_uncovered(chain), *search.refused]
     masses = search.first.tonnage(), chain.tonnage()
     carbon = search.document.sizing.prices.carbon
     before, after = (

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from pydantic import BaseModel
 
-from engine.sizing.groups import Choice
+from engine.document.sizing import ApartBy
+from engine.sizing.groups import Choice, HaunchOf
 from server.projects.schemas import Problem
 
 
@@ -18,11 +19,22 @@ class ProfileOut(BaseModel):
     tf: float
 
 
+class SplitOut(BaseModel):
+    """By what a group can be split; words: what a study calls it."""
+
+    by: ApartBy
+    words: str
+
+
 class GroupOut(BaseModel):
-    """A group as it is proposed: members that shall have one section, and how many it may have. kept: why nothing of it is chosen;
-    lightest, heaviest: the ends of what it may have; families: series it may be taken from as the plan stands."""
+    """A group as it is proposed: members that shall have one section, and how many it may have. of: the group that it was split from,
+    its own name where it was not; splits: by what that one can be split; kept: why nothing of it is chosen; lightest, heaviest: the ends
+    of what it may have; families: series it may be taken from as the plan stands; haunch: length and depth of its deepest haunches, m."""
 
     name: str
+    of: str
+    splits: list[SplitOut]
+    haunch: HaunchOf | None
     members: list[str]
     now: Choice
     drawn: ProfileOut

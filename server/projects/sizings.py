@@ -14,9 +14,15 @@ from engine.document import Document, read_stored
 from engine.dossier.sized import ToldCandidate, ToldGroup, ToldRound, ToldSizing
 from engine.errors import ModelError
 from engine.expand import expand, materials_of
-from engine.sizing.groups import candidates_of, groups_of
+from engine.jigs.haunches import deepest
+from engine.sizing.candidates import candidates_of
+from engine.sizing.groups import groups_of
+from engine.sizing.haunches import haunches_of, offered
+from engine.sizing.quantities import split_words
 from engine.sizing.size import size
 from engine.sizing.sized import Candidate, Round, Sized, Sizing
+from engine.sizing.splits import may_split
+from engine.structure.model import Structure
 from engine.verification.outcomes import CRITERIA
 from server.projects import queue, results
 from server.projects import sizing_schemas as told
@@ -33,24 +39,34 @@ def proposed(revision: Revision) -> told.GroupsOut:
         groups = groups_of(document, structure)
         materials = materials_of(document)
         found = []
+        haunches_of(structure, groups)
+        wholes: dict[str, list[int]] = {}
         for g in groups:
-            may = candidates_of(document, structure, g)
-            families = list(dict.fromkeys(s.family for s in may.sections))
+            wholes.setdefault(g.of, []).extend(g.members)
+        for g in groups:
+            deep = deepest(structure.members[i] for i in g.members)
+            may = offered(document, structure, g)
+            families = list(dict.fromkeys(s.family for of in may for s in of.sections))
             mass = sum(structure.mass(structure.members[i]) for i in g.members)
             names = [structure.members[i].name for i in g.members]
-            ends = may.choices[0].section, may.choices[-1].section
+            every = sorted(
+                (mass, choice.section) for of in may for mass, choice in zip(of.mass, of.choices, strict=True)
+            )
             found.append(
                 told.GroupOut(
                     name=g.name,
+                    of=g.of,
+                    splits=[] if g.name in own else _splits(structure, g.of, wholes[g.of]),
+                    haunch=(deep.length, deep.depth) if deep else None,
                     members=names,
                     now=g.now,
                     drawn=_profile(materials.section(g.now.section)),
                     mixed=g.mixed,
                     kept=g.kept,
                     own=g.name in own,
-                    candidates=len(may.choices),
-                    lightest=ends[0],
-                    heaviest=ends[1],
+                    candidates=len(every),
+                    lightest=every[0][1],
+                    heaviest=every[-1][1],
                     families=families,
                     mass=mass,
                 )
@@ -60,12 +76,17 @@ def proposed(revision: Revision) -> told.GroupsOut:
     return told.GroupsOut(revision=revision.number, groups=found)
 
 
+def _splits(structure: Structure, name: str, members: list[int]) -> list[told.SplitOut]:
+    return [told.SplitOut(by=by, words=split_words(name, by)) for by in may_split(structure, members)]
+
+
 def ask(project: Project, revision: Revision) -> Run:
     """Have a revision sized: the run that does, one that is under way if there is one. Raises ModelError where nothing may be chosen."""
     document = read_stored(revision.content)
     structure = expand(document)
-    choice = [candidates_of(document, structure, g) for g in groups_of(document, structure)]
-    if not any(len(c.choices) > 1 for c in choice):
+    groups = groups_of(document, structure)
+    choice = [candidates_of(document, structure, g) for g in groups]
+    if not any(len(c.choices) > 1 for c in choice) and not haunches_of(structure, groups):
         raise ModelError("There is nothing to choose: every group keeps what it has.", "sizing.groups")
     plan = document.sizing.model_dump_json()
     key = hashlib.sha256(f"sizing {results.key_of(document)} {plan}".encode()).hexdigest()
@@ -227,8 +248,8 @@ def _told_group(g: told.SizedOut) -> ToldGroup:
     return ToldGroup(
         name=g.name,
         members=tuple(g.members),
-        before=(g.before.section, g.before.grade),
-        after=(g.after.section, g.after.grade),
+        before=(g.before.words, g.before.grade),
+        after=(g.after.words, g.after.grade),
         mass=(g.mass_before, g.mass_after),
         worst=(g.worst_before, g.worst_after),
         target=g.target,

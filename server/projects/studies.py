@@ -5,6 +5,7 @@ from __future__ import annotations
 import hashlib
 import json
 from collections.abc import Iterable
+from functools import lru_cache
 from typing import Any
 from uuid import UUID
 
@@ -17,7 +18,8 @@ from engine.document import Document, read_stored
 from engine.dossier.studied import ToldPoint, ToldStudy
 from engine.errors import ModelError
 from engine.sizing.groups import Choice
-from engine.sizing.study import QUANTITIES, grid, in_words, solve, taken, varied, ways
+from engine.sizing.quantities import QUANTITIES
+from engine.sizing.study import grid, in_words, solve, taken, varied, ways
 from server.people.roles import May
 from server.projects import queue, results, revisions
 from server.projects import study_schemas as told
@@ -71,23 +73,33 @@ def stop(project: Project) -> None:
 def out(project: Project, revision: Revision) -> told.StudyOut:
     """How the project's study stands."""
     document = read_stored(revision.content)
-    hall = document.hall
-    quantities = []
-    if hall is not None:
-        quantities = [
-            told.QuantityOut(key=q.key, words=q.words, unit=q.unit, options=list(q.options), now=q.read(document))
-            for q in QUANTITIES.values()
-        ]
     found = project.runs.filter(kind=Run.Kind.STUDY).select_related("revision", "project").order_by("pk")
     waiting = [r.pk for r in found if r.state in Run.ACTIVE][:LOOKED_AFTER]
     runs = [queue.revived(r) if r.pk in waiting else r for r in found]
     return told.StudyOut(
         revision=runs[0].revision.number if runs else 0,
         stands=[r.key for r in runs] == _keys(document, (r.answer["values"] for r in runs)),
-        quantities=quantities,
+        quantities=list(_quantities(revision.pk)),
         points=[_point(r) for r in runs],
         done=sum(r.state not in Run.ACTIVE for r in runs),
     )
+
+
+@lru_cache(maxsize=32)
+def _quantities(revision: int) -> tuple[told.QuantityOut, ...]:
+    """What may be varied of a revision; they never change."""
+    document = read_stored(Revision.objects.get(pk=revision).content)
+    try:
+        return tuple(
+            told.QuantityOut(
+                key=q.key, words=q.words, unit=q.unit, options=list(q.options(document)), now=q.read(document)
+            )
+            for q in QUANTITIES.values()
+            if document.hall or not q.of_hall
+        )
+    except ModelError:
+        # the page says beside it why nothing can be set out
+        return ()
 
 
 def _point(run: Run) -> told.SetOut:
@@ -159,12 +171,12 @@ def compute(run: Run) -> None:
         tonnage=sized.after[0] / 1000,
         cost=sized.after[1],
         carbon=sized.after[2] / 1000,
-        area=solved.area,
-        sections={name: choice.section for name, choice in sized.choices.items()},
+        area=solved.area or None,
+        sections={name: choice.words for name, choice in sized.choices.items()},
         obstacles=list(sized.obstacles)[:6],
     )
     own = {"number", "values", "words", "state", "message"}
-    choices = {name: [choice.section, choice.grade] for name, choice in sized.choices.items()}
+    choices = {name: [choice.section, choice.grade, choice.haunch] for name, choice in sized.choices.items()}
     ended = answer | {"found": found.model_dump(exclude=own), "choices": choices}
     queue.persistently(lambda: queue.end(run.pk, Run.State.DONE, answer=ended))
 
@@ -174,7 +186,10 @@ def take(user: User, project_id: UUID, base: int, number: int) -> Project:
     project = revisions.project_of(user, project_id, May.CHANGE)
     run = get_object_or_404(project.runs.filter(kind=Run.Kind.STUDY, state=Run.State.DONE), pk=number)
     values = run.answer["values"]
-    choices = {name: Choice(*of) for name, of in run.answer["choices"].items()}
+    choices = {
+        name: Choice(section, grade, tuple(haunch[0]) if haunch and haunch[0] else None)
+        for name, (section, grade, *haunch) in run.answer["choices"].items()
+    }
 
     def change(data: dict[str, Any]) -> dict[str, Any]:
         document = Document.model_validate(data)

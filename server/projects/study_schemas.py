@@ -6,7 +6,7 @@ from typing import Annotated
 
 from pydantic import BaseModel, Field
 
-Value = Annotated[float, Field(allow_inf_nan=False)] | Annotated[str, Field(max_length=20)]
+Value = Annotated[float, Field(allow_inf_nan=False)] | Annotated[str, Field(max_length=120)]
 
 
 class QuantityOut(BaseModel):

@@ -4,6 +4,7 @@ import re
 
 from playwright.sync_api import expect
 
+from engine.document.base import Haunch
 from engine.sizing.study import in_words
 from server.projects import revisions
 from server.projects.models import Project
@@ -90,6 +91,34 @@ class SizingPage(BrowserCase):
         self.assertEqual(self.content()["sizing"]["avoid"], ["IPE 300", "HEA"])
         self.size()
         expect(page.locator("tr:has-text('Columns') b.mono").filter(has_text="WI ").first).to_be_visible()
+
+    def test_a_haunch_is_chosen_with_the_section_and_a_split_is_told(self):
+        page = self.page
+        document = shed(eaves_haunch=Haunch(length=3.0, depth=0.3))
+        self.project = revisions.create(self.user, document, "Demo data")
+        page.goto(f"{self.live_server_url}/projects/{self.project.id}")
+        page.wait_for_selector("tbody tr")
+        page.click("nav button:has-text('Sizing')")
+        page.get_by_role("button", name="Rafters", exact=True).first.click()
+        lengths = page.get_by_label("Haunches long, m")
+        lengths.fill("1.5, 30")
+        lengths.press("Enter")
+        expect(page.get_by_role("alert").filter(has_text="From 0.2 to 20.")).to_be_visible()
+        lengths.fill("1.5")
+        lengths.press("Enter")
+        expect(page.locator("header .rev")).to_have_text("rev 2")
+        self.size()
+        # the shorter haunch bears it too, with less steel
+        row = page.locator("tr:has-text('Rafters')").first
+        expect(row).to_contain_text("haunch 1.5 × 0.30 m")
+        page.get_by_role("button", name="Only Rafters").click()
+        expect(page.locator("header .rev")).to_have_text("rev 3")
+        self.assertEqual(self.content()["hall"]["eaves_haunch"]["length"], 1.5)
+        page.keyboard.press("Control+z")
+        expect(page.locator("header .rev")).to_have_text("rev 2")
+        page.get_by_role("button", name="What would splitting save?").click()
+        expect(page.get_by_text("2 of 2 set-outs are sized.")).to_be_visible(timeout=90_000)
+        expect(page.get_by_role("button", name="Split Rafters by end frames").first).to_be_visible()
 
     def test_a_set_out_is_taken(self):
         page = self.page

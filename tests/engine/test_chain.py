@@ -222,7 +222,7 @@ class Documents(unittest.TestCase):
         self.refused({"version": 1, "hall": {"frames": 2.5}}, "list", "hall.spacings")
         self.refused({"hall": {"spam": 1}}, "not a field", "hall.spam")
         self.refused({"hall": {"sections": {"columns": "HEA 305"}}}, "no section “HEA 305”", "hall.sections.columns")
-        self.refused({"version": 5}, "version 5; this Lorica reads up to version 4", "version")
+        self.refused({"version": 6}, "version 6; this Lorica reads up to version 5", "version")
         self.refused({}, "nothing to analyse")
 
     def test_dangling_references(self):

@@ -19,8 +19,9 @@ from engine.editing.apply import operate
 from engine.editing.operations import Resize
 from engine.errors import ModelError
 from engine.expand import expand
+from engine.sizing.candidates import candidates_of
 from engine.sizing.foresight import foresee
-from engine.sizing.groups import candidates_of, groups_of, with_choices
+from engine.sizing.groups import groups_of, with_choices
 from engine.sizing.size import size
 from tests.engine.helpers import FIXED, PINNED, ROLLER, hall
 
@@ -305,7 +306,7 @@ class Halls(unittest.TestCase):
 
     def test_end_frames_apart_are_edits(self):
         others = {name: GroupPlan(locked=True) for name in ("Bracing", "Eaves beams", "Ridge beam", "Columns")}
-        apart = planned(self.start, groups={**others, "Rafters": GroupPlan(ends_apart=True)})
+        apart = planned(self.start, groups={**others, "Rafters": GroupPlan(apart=["end frames"])})
         found = size(apart)
         structure = expand(apart)
         groups = groups_of(apart, structure)

@@ -15,8 +15,9 @@ from engine.document.jigs import HallJig, Purlins, RoofBay
 from engine.document.sizing import GroupPlan, Plates, Prices
 from engine.errors import ModelError
 from engine.expand import expand
+from engine.sizing.candidates import candidates_of
 from engine.sizing.costs import amounts
-from engine.sizing.groups import candidates_of, groups_of, with_choices
+from engine.sizing.groups import groups_of, with_choices
 from engine.sizing.search import Space
 from engine.sizing.size import size
 from tests.engine.test_sizing import planned, quiet, simple_beam
@@ -193,12 +194,20 @@ class WhatIsPutOn(unittest.TestCase):
             structure = expand(document)
             rafters = [m for m in structure.members if m.role == "rafter"]
             held = sum(0 < x < structure.length(m) - 1e-6 for m in rafters for x in m.inner)
-            return float(offered(document, "Rafters").cost[0]), len(rafters), held
+            may = offered(document, "Rafters")
+            at = [s.name for s in may.sections].index("IPE 360")
+            return float(may.cost[at]), len(rafters), held
 
         haunch = Haunch(length=1.5, depth=0.25)
         plain, rafters, _ = cost(2, None, haunch=0.0, stay=0.0)
         self.assertEqual(rafters, 6)
-        self.assertAlmostEqual(cost(2, haunch, haunch=100.0, stay=0.0)[0] - plain, 600.0, places=6)
+        # by each, and its steel by the kilogram: cut from IPE 360 (170 × 12.7, web 8), on average 125 mm deep with its flange
+        steel = (8.0 * (125 - 12.7) + 170 * 12.7) * 1e-6 * 1.5 * 7850
+        self.assertAlmostEqual(
+            cost(2, haunch, haunch=100.0, stay=0.0, rolled=2.0)[0] - cost(2, None, haunch=0.0, stay=0.0, rolled=2.0)[0],
+            600.0 + 6 * 2.0 * steel,
+            places=3,
+        )
         for every in (1, 2, 3):
             dear, _, held = cost(every, None, haunch=0.0, stay=10.0)
             self.assertGreater(held, 0)
@@ -219,10 +228,11 @@ class WhatIsPutOn(unittest.TestCase):
         mass = 6 * 112.5e-4 * 5 * 7850
         self.assertAlmostEqual(columns.mass * 1000, mass, delta=1e-3 * mass)
         self.assertAlmostEqual(columns.cost, 2 * columns.mass * 1000 + 60, places=6)
-        # what is bought by the kilogram is the six IPE 360 (72.73 cm²) of 7.5 m in plan at 8°: haunches bear their own price
-        bare = 6 * 72.73e-4 * 7.5 / cos(radians(8)) * 7850
-        self.assertAlmostEqual(rafters.cost, 2 * bare + 60 + 600, delta=2)
-        self.assertGreater(1000 * rafters.mass, bare + 10)
+        # six IPE 360 (72.73 cm²) of 7.5 m in plan at 8°, each with a haunch cut from its like, and six haunches by the piece
+        haunch = (8.0 * (125 - 12.7) + 170 * 12.7) * 1e-6 * 1.5
+        bought = 6 * (72.73e-4 * 7.5 / cos(radians(8)) + haunch) * 7850
+        self.assertAlmostEqual(rafters.cost, 2 * bought + 60 + 600, delta=2)
+        self.assertAlmostEqual(1000 * rafters.mass, bought, delta=1)
         self.assertAlmostEqual(rafters.carbon, 1.5 * rafters.mass, places=9)
         self.assertAlmostEqual(
             found["eaves beam"].cost, 3000 * found["eaves beam"].mass + 10 * found["eaves beam"].number

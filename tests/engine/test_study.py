@@ -2,16 +2,19 @@
 
 import unittest
 
+import numpy as np
+
 from engine.chain import run
-from engine.document import Document
+from engine.document import Document, read_document
 from engine.document.base import Haunch
-from engine.document.jigs import HallJig, KneeBraces, RoofBay
+from engine.document.jigs import HallJig, KneeBraces, Purlins, RoofBay
 from engine.document.rules import Inside, WindOptions
 from engine.document.sizing import GroupPlan, SizingPlan
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.sizing.groups import Choice, groups_of
-from engine.sizing.study import MOST, QUANTITIES, grid, in_words, solve, taken, varied, ways
+from engine.sizing.quantities import QUANTITIES
+from engine.sizing.study import MOST, grid, in_words, solve, taken, varied, ways
 
 
 def shed(**jig):
@@ -38,30 +41,34 @@ class Varied(unittest.TestCase):
             "base stiffness": 8000.0,
             "roof": "truss",
             "grade": "S275",
-            "end frames": "apart",
             "order": "always",
         }
-        self.assertEqual(set(values), set(QUANTITIES))
+        # what these do to a document is told by its groups and restraints alone
+        self.assertEqual(set(values) | {"split", "stay"}, set(QUANTITIES))
         for key, value in values.items():
             with self.subTest(key):
                 self.assertEqual(QUANTITIES[key].read(varied(shed(), {key: value})), value)
 
     def test_end_frames_apart_are_groups_of_their_own_and_taken_so(self):
         document = shed()
-        apart = varied(document, {"end frames": "apart"})
+        apart = varied(document, {"split": "everything by end frames"})
         names = {g.name for g in groups_of(apart, expand(apart))}
         self.assertTrue({"Rafters", "Rafters, end frames", "Columns", "Columns, end frames"} <= names)
-        self.assertEqual(varied(apart, {"end frames": "alike"}).sizing.groups["Rafters"].ends_apart, False)
+        self.assertEqual(varied(document, {"split": "none"}), document)
+        one = varied(document, {"split": "Rafters by end frames"})
+        self.assertNotIn("Columns, end frames", {g.name for g in groups_of(one, expand(one))})
         # two frames have no inner ones
-        two = varied(shed(spacings=[5.0]), {"end frames": "apart"})
-        self.assertEqual({g.name for g in groups_of(two, expand(two))} & {"Rafters, end frames"}, set())
-        lighter = taken(document, {"end frames": "apart"}, {"Rafters, end frames": Choice("IPE 300", "S355")})
+        with self.assertRaisesRegex(ModelError, "Split: everything by end frames is none of none"):
+            varied(shed(spacings=[5.0]), {"split": "everything by end frames"})
+        lighter = taken(
+            document, {"split": "everything by end frames"}, {"Rafters, end frames": Choice("IPE 300", "S355")}
+        )
         made = {m.name: m.section.name for m in expand(lighter).members if m.role == "rafter"}
         self.assertEqual({made[n] for n in made if not n.startswith("frame-2")}, {"IPE 300"})
         self.assertEqual({made[n] for n in made if n.startswith("frame-2")}, {"IPE 360"})
 
     def test_a_split_never_weighs_more(self):
-        whole, split = (solve(shed(), values).sizing for values in ({}, {"end frames": "apart"}))
+        whole, split = (solve(shed(), values).sizing for values in ({}, {"split": "everything by end frames"}))
         self.assertTrue(split.passes)
         self.assertLessEqual(split.after[0], whole.after[0] + 1e-6)
 
@@ -86,7 +93,7 @@ class Varied(unittest.TestCase):
         ):
             with self.subTest(values), self.assertRaisesRegex(ModelError, words):
                 varied(shed(), values)
-        with self.assertRaisesRegex(ModelError, "there is none"):
+        with self.assertRaisesRegex(ModelError, "Pitch of the roof is of a hall, and there is none"):
             varied(Document(name="empty"), {"pitch": 5.0})
 
     def test_every_combination_once(self):
@@ -111,6 +118,58 @@ class Varied(unittest.TestCase):
             changed = varied(document, values)
             self.assertNotEqual(changed, document, values)
         self.assertNotIn({"bases": "fixed"}, ways(shed(bases="fixed")))
+        self.assertIn({"split": "Rafters by end frames"}, ways(document))
+        self.assertIn({"stay": "Columns"}, ways(document))
+
+    def test_one_more_stay_halves_the_longest_stretch(self):
+        document = shed(purlins=Purlins(spacing=1.5, stay_every=2))
+        before, after = (expand(d) for d in (document, varied(document, {"stay": "Rafters"})))
+        for m in (m for m in after.members if m.role == "rafter"):
+            was, held = before.member(m.name), [0.0, *m.inner, after.length(m)]
+            new = sorted({round(x, 4) for x in m.inner} - {round(x, 4) for x in was.inner})
+            self.assertEqual(len(new), 1)
+            # at a purlin, which holds the outer flange there
+            self.assertIn(new[0], [round(x, 4) for x in was.outer])
+            self.assertLessEqual(max(np.diff(sorted(set(held)))), 3.0 + 1e-6)
+        self.assertEqual(
+            [m.inner for m in after.members if m.role != "rafter"],
+            [m.inner for m in before.members if m.role != "rafter"],
+        )
+
+    def test_a_building_by_hand_has_ways_too(self):
+        # two storeys of one column each at two places, of which one is twice as long; no hall anywhere
+        document = read_document(
+            {
+                "nodes": [
+                    {"name": f"{x}{z}", "at": [4.0 * k, 0, h]}
+                    for k, x in enumerate("ab")
+                    for z, h in (("0", 0), ("1", 3.0), ("2", 7.0))
+                ],
+                "members": [
+                    {"name": f"{x}-{a}", "start": f"{x}{a}", "end": f"{x}{a + 1}", "role": "column", "section": "HEA 200", "material": "S355"}
+                    for x in "ab" for a in (0, 1)
+                ],
+                "supports": [{"node": f"{x}0", "fixed": ["x", "y", "z", "rx", "ry", "rz"]} for x in "ab"],
+            }
+        )  # fmt: skip
+        found = ways(document)
+        self.assertIn({"split": "Columns by levels"}, found)
+        self.assertIn({"split": "Columns by lengths"}, found)
+        self.assertIn({"stay": "Columns"}, found)
+        levels, lengths = (
+            {g.name: {structure.members[i].name for i in g.members} for g in groups_of(d, structure)}
+            for d in (varied(document, {"split": f"Columns by {by}"}) for by in ("levels", "lengths"))
+            for structure in (expand(d),)
+        )
+        self.assertEqual(set(map(frozenset, levels.values())), {frozenset({"a-0", "b-0"}), frozenset({"a-1", "b-1"})})
+        self.assertEqual(set(map(frozenset, lengths.values())), {frozenset({"a-0", "b-0"}), frozenset({"a-1", "b-1"})})
+        self.assertEqual(set(levels), {"Columns", "Columns, up to 7·00 m"})
+        # held in the middle, both flanges: nothing holds the outer one
+        held = expand(varied(document, {"stay": "Columns"}))
+        self.assertEqual(
+            [(m.outer, m.inner) for m in held.members][:2],
+            [((0.0, 1.5, 3.0), (0.0, 1.5, 3.0)), ((0.0, 2.0, 4.0), (0.0, 2.0, 4.0))],
+        )
 
 
 class Solved(unittest.TestCase):

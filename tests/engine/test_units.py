@@ -83,7 +83,7 @@ class Kilonewtons(unittest.TestCase):
             IN_NEWTON["members"][1],
         ]
         found = read_document(older)
-        self.assertEqual(found.version, 4)
+        self.assertEqual(found.version, 5)
         self.assertEqual(found.members, self.newton.members)
         # in kilonewton they were right
         kept = self.kilonewton.model_dump(mode="json") | {"version": 2}

@@ -2,7 +2,7 @@
 import { ElButton, ElSwitch, ElTable, ElTableColumn } from 'element-plus'
 import { computed } from 'vue'
 import { figures } from '../lib/temper'
-import { useSizing, type Group } from '../stores/sizing'
+import { haunchOf, same, useSizing, type Choice, type Group } from '../stores/sizing'
 import { useWorkbench } from '../stores/workbench'
 import SectionGlyph from './SectionGlyph.vue'
 import UseTrack from './UseTrack.vue'
@@ -20,7 +20,7 @@ const rows = computed(() =>
       group,
       sized,
       after,
-      changed: after.section !== group.now.section || after.grade !== group.now.grade,
+      changed: !same(after, group.now),
       before: sized?.worst_before ?? first?.worst[group.name] ?? null,
       use: sized?.worst_after ?? (sizing.runs ? last?.worst[group.name] : null) ?? null,
       saves: sized ? sized.mass_after - sized.mass_before : null,
@@ -29,6 +29,15 @@ const rows = computed(() =>
 )
 const deepest = computed(() => Math.max(100, ...rows.value.flatMap((r) => [r.group.drawn.h, r.sized?.drawn?.h ?? 0])))
 const scale = computed(() => 30 / deepest.value)
+/** What is otherwise than it is. */
+const change = (now: Choice, after: Choice) =>
+  [
+    haunchOf(after),
+    after.section === now.section ? '' : `from ${now.section}`,
+    after.grade === now.grade ? '' : `${after.grade} from ${now.grade}`,
+  ]
+    .filter(Boolean)
+    .join(', ')
 const lock = (group: Group, locked: boolean) =>
   sizing.may(group.name, 'locked', locked, locked ? 'locked' : 'may be chosen again')
 const show = (name: string) => {
@@ -70,12 +79,9 @@ function member(name: string) {
     <ElTableColumn label="Section" min-width="112">
       <template #default="{ row }">
         <b class="mono">{{ row.after.section }}</b>
-        <small v-if="row.changed"
-          >from {{ row.group.now.section
-          }}{{
-            row.after.grade !== row.group.now.grade ? `, ${row.after.grade} from ${row.group.now.grade}` : ''
-          }}</small
-        >
+        <small v-if="row.changed" :title="change(row.group.now, row.after)">{{
+          change(row.group.now, row.after)
+        }}</small>
         <small v-else-if="row.sized">stays</small>
         <small v-else>{{ row.group.now.grade }}{{ row.group.mixed ? ', and others' : '' }}</small>
       </template>

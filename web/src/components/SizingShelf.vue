@@ -2,7 +2,7 @@
 import { ElButton } from 'element-plus'
 import { computed, nextTick, useTemplateRef, watch } from 'vue'
 import { figures } from '../lib/temper'
-import { useSizing, type Candidate } from '../stores/sizing'
+import { haunchOf, same, useSizing, type Candidate, type Choice } from '../stores/sizing'
 import { useWorkbench } from '../stores/workbench'
 import SectionGlyph from './SectionGlyph.vue'
 import UseTrack from './UseTrack.vue'
@@ -32,8 +32,7 @@ const most = (c: Candidate) => {
   const values = [c.section, c.stability, c.service, c.others].filter((v): v is number => v !== null)
   return values.length ? Math.max(...values) : null
 }
-const is = (c: Candidate, choice?: { section: string; grade: string }) =>
-  c.choice.section === choice?.section && c.choice.grade === choice?.grade
+const is = (c: Candidate, choice?: Choice) => !!choice && same(c.choice, choice)
 const word = (c: Candidate) => {
   if (is(c, group.value?.after)) return 'proposed'
   if (is(c, group.value?.before)) return 'now'
@@ -72,6 +71,7 @@ watch(
   <section aria-label="Shelf">
     <p class="title">
       <b>Shelf of {{ sizing.chosen }}</b>
+      <template v-if="group && haunchOf(group.after)"> with {{ haunchOf(group.after) }}</template>
       <template v-if="shelf.length">
         by {{ sizing.plan?.objective === 'cost' ? 'cost' : 'mass' }}; the others as proposed
         <span>● by its own analysis&emsp;○ foreseen</span>

@@ -114,9 +114,9 @@ async function take(p: Point) {
         </template>
       </ElTableColumn>
       <template #empty>{{
-        bench.hall
+        study.state?.quantities.length
           ? 'No set-outs yet. Say in the sheet at the right what to vary, or try what may help.'
-          : 'Set-outs vary a hall, and this document has none.'
+          : 'No members stand yet: set out a hall, or draw some by hand.'
       }}</template>
     </ElTable>
     <StudyCharts v-if="study.solved.length > 1" class="chart" />

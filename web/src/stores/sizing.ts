@@ -14,7 +14,10 @@ type State = Schemas['SizingState']
 type Plan = Schemas['GroupPlan']
 
 const ACTIVE = ['waiting', 'running']
-const same = (a: Choice, b: Choice) => a.section === b.section && a.grade === b.grade
+export const same = (a: Choice, b: Choice) =>
+  a.section === b.section && a.grade === b.grade && String(a.haunch ?? '') === String(b.haunch ?? '')
+/** “haunch 2.4 × 0.30 m”, nothing where it is as it is. */
+export const haunchOf = (c: Choice) => (c.haunch ? `haunch ${c.haunch[0]} × ${c.haunch[1].toFixed(2)} m` : '')
 
 /** The project's last sizing, done by a worker: a reload or another page finds it again. */
 export const useSizing = defineStore('sizing', () => {
@@ -47,7 +50,11 @@ export const useSizing = defineStore('sizing', () => {
   )
   const groups = computed(() => proposed.value?.groups ?? [])
   const plan = computed(() => bench.document?.sizing)
-  const planOf = (name: string): Partial<Plan> => plan.value?.groups?.[name] ?? {}
+  /** The plan of a group; a part that has none of its own has that of the group it was split from. */
+  const planOf = (name: string): Partial<Plan> => {
+    const of = groups.value.find((g) => g.name === name)?.of ?? name
+    return plan.value?.groups?.[name] ?? plan.value?.groups?.[of] ?? {}
+  }
   /** The best that passed, also where the search was stopped. */
   const best = computed<Round | null>(() => {
     const passing = rounds.value.filter((r) => r.passes)
@@ -156,7 +163,8 @@ export const useSizing = defineStore('sizing', () => {
   async function accept(names: string[]): Promise<boolean> {
     const taken = changes.value.filter((c) => names.includes(c.group.name))
     if (!taken.length) return false
-    const words = taken.map((c) => `${c.group.name} ${c.after.section}`).join(', ')
+    const said = (c: Choice) => [c.section, haunchOf(c)].filter(Boolean).join(', ')
+    const words = taken.map((c) => `${c.group.name} ${said(c.after)}`).join(', ')
     const done = await bench.operate(
       `Sizing accepted: ${words}`,
       ...taken.map(({ group, after }) => ({
@@ -164,6 +172,7 @@ export const useSizing = defineStore('sizing', () => {
         members: group.members,
         section: after.section,
         ...(after.grade === group.now.grade && !group.mixed ? {} : { material: after.grade }),
+        ...(after.haunch ? { haunch: { length: after.haunch[0], depth: after.haunch[1] } } : {}),
       })),
     )
     if (done) accepted.value = bench.project?.revision.number ?? 0
@@ -171,8 +180,13 @@ export const useSizing = defineStore('sizing', () => {
   }
 
   /** Change what a group may have, or how everything is sized, as an edit of the document. */
-  const may = (group: string, what: keyof Plan, value: unknown, words: string) =>
-    bench.edit(`Sizing, ${group}: ${words}`, [{ path: `sizing.groups.${group}.${what}`, value }])
+  const may = (group: string, what: keyof Plan, value: unknown, words: string) => {
+    const whole = plan.value?.groups?.[group] ? {} : planOf(group)
+    const own = Object.keys(whole).length
+      ? { path: `sizing.groups.${group}`, value: { ...whole, apart: [], [what]: value } }
+      : { path: `sizing.groups.${group}.${what}`, value }
+    return bench.edit(`Sizing, ${group}: ${words}`, [own])
+  }
   const set = (path: string, value: unknown, words: string) =>
     bench.edit(`Sizing: ${words}`, [{ path: `sizing.${path}`, value }])
 

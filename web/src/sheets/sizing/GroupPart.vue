@@ -1,13 +1,16 @@
 <script setup lang="ts">
-import { ElButton, ElCheckbox, ElCollapse, ElCollapseItem, ElInputNumber, ElOption, ElSelect } from 'element-plus'
+import { ElButton, ElCollapse, ElCollapseItem, ElInputNumber, ElOption, ElSelect } from 'element-plus'
 import { computed } from 'vue'
 import { useSizing } from '../../stores/sizing'
+import { useStudy } from '../../stores/study'
 import { useWorkbench } from '../../stores/workbench'
+import HaunchesPart from './HaunchesPart.vue'
 import PlatesPart from './PlatesPart.vue'
 
 /** What the chosen group may have. */
 const bench = useWorkbench()
 const sizing = useSizing()
+const study = useStudy()
 const group = computed(() => sizing.groups.find((g) => g.name === sizing.chosen) ?? null)
 const plan = computed(() => sizing.planOf(sizing.chosen))
 const off = computed(() => !bench.mayChange || sizing.runs)
@@ -25,14 +28,18 @@ type Key = Parameters<typeof sizing.may>[1]
 const set = (key: Key, value: unknown, words: string) => sizing.may(sizing.chosen, key, value, words)
 const size = (key: Key, label: string, value: number | undefined | null) =>
   set(key, value == null ? null : value / 1000, value == null ? `${label}: none` : `${label} ${value} mm`)
-const hall = computed(() => {
-  const frames = new Set(bench.lists.members.filter((m) => group.value?.members.includes(m.name)).map((m) => m.frame))
-  return frames.size > 2 || plan.value.ends_apart
-})
-const apart = computed(() => {
-  const base = sizing.chosen.replace(/, end frames$/, '')
-  return { name: base, on: sizing.planOf(base).ends_apart ?? false }
-})
+/** What the group, or the one that it is a part of, is split by. */
+const apart = computed(() => sizing.plan?.groups?.[group.value?.of ?? '']?.apart ?? [])
+function split(by: string[]) {
+  const of = group.value?.of
+  if (of) void sizing.may(of, 'apart', by, by.length ? `split by ${by.join(' and ')}` : 'one group again')
+}
+const unsplit = computed(() => group.value?.splits.filter((s) => !apart.value.includes(s.by)) ?? [])
+/** Have it sized beside what stands, once for each way to split it. */
+function tell() {
+  sizing.shows = 'set-outs'
+  void study.start({ split: unsplit.value.map((s) => s.words) })
+}
 /** The members that are chosen in the model become a group of their own. */
 const picked = computed(() => [...bench.chosen].filter((name) => bench.chain?.members?.some((m) => m.name === name)))
 function gather() {
@@ -127,20 +134,38 @@ function scatter() {
         <ElOption v-for="name in others" :key="name" :value="name" :label="name" />
       </ElSelect>
     </div>
+    <HaunchesPart v-if="group.haunch" :group="group.name" :now="group.haunch" :off="off" />
+    <div v-if="group.splits.length || apart.length" class="grid">
+      <span>Split {{ group.of === group.name ? '' : `${group.of} ` }}by</span>
+      <ElSelect
+        size="small"
+        multiple
+        collapse-tags
+        clearable
+        :model-value="apart"
+        placeholder="one group"
+        :disabled="off"
+        aria-label="Split by"
+        @change="split($event)"
+      >
+        <ElOption v-for="s in group.splits" :key="s.by" :value="s.by" :label="s.by" />
+      </ElSelect>
+      <ElButton
+        v-if="unsplit.length"
+        class="wide"
+        size="small"
+        :disabled="off || study.runs"
+        title="Each split is sized by itself, as a study of set-outs"
+        @click="tell"
+        >What would splitting save?</ElButton
+      >
+    </div>
     <ElCollapse class="folds">
       <ElCollapseItem :title="plan.plates ? 'Welded of plates' : 'Welded of plates, none'">
         <PlatesPart :group="group.name" :off="off" />
       </ElCollapseItem>
     </ElCollapse>
     <p class="note">
-      <ElCheckbox
-        v-if="hall || apart.on"
-        size="small"
-        :model-value="apart.on"
-        :disabled="off"
-        @change="sizing.may(apart.name, 'ends_apart', !!$event, $event ? 'end frames apart' : 'end frames alike')"
-        >End frames are a group of their own</ElCheckbox
-      >
       <ElButton v-if="group.own" size="small" :disabled="off" @click="scatter">Take this group apart</ElButton>
       <ElButton v-if="picked.length > 1" size="small" :disabled="off" @click="gather"
         >Group the {{ picked.length }} chosen members</ElButton
@@ -163,5 +188,9 @@ function scatter() {
 }
 small {
   color: var(--ink-2);
+}
+.wide {
+  grid-column: 1 / -1;
+  justify-self: start;
 }
 </style>

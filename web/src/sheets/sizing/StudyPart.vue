@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ElButton, ElCheckbox, ElCheckboxGroup, ElInput } from 'element-plus'
+import { ElButton, ElCheckbox, ElCheckboxGroup, ElInput, ElOption, ElSelect } from 'element-plus'
 import { computed, reactive, watch } from 'vue'
 import { numbers } from '../../lib/numbers'
 import { useStudy, type Quantity } from '../../stores/study'
@@ -9,6 +9,8 @@ import { useWorkbench } from '../../stores/workbench'
 const bench = useWorkbench()
 const study = useStudy()
 const quantities = computed(() => study.state?.quantities ?? [])
+/** More options than these are a list. */
+const MANY = 5
 const texts = reactive<Record<string, string>>({})
 const kinds = reactive<Record<string, string[]>>({})
 watch(
@@ -55,7 +57,7 @@ const now = (q: Quantity) => (q.now === null || q.now === undefined ? '' : `${q.
         @click="study.start(ranges)"
         >Size {{ Object.keys(ranges).length ? count : '' }} set-outs</ElButton
       >
-      <ElButton :disabled="off || !bench.hall" title="One thing changed at a time" @click="study.start()"
+      <ElButton :disabled="off || !quantities.length" title="One thing changed at a time" @click="study.start()"
         >Try what may help</ElButton
       >
     </template>
@@ -69,8 +71,23 @@ const now = (q: Quantity) => (q.now === null || q.now === undefined ? '' : `${q.
       <label :for="`vary-${q.key}`"
         >{{ q.words }}<small>{{ q.unit }} now {{ now(q) || 'none' }}</small></label
       >
+      <ElSelect
+        v-if="q.options.length > MANY"
+        :model-value="kinds[q.key] ?? []"
+        size="small"
+        multiple
+        collapse-tags
+        clearable
+        filterable
+        :disabled="off"
+        :aria-label="q.words"
+        placeholder="choose"
+        @update:model-value="kinds[q.key] = $event"
+      >
+        <ElOption v-for="o in q.options" :key="o" :value="o" :label="o" />
+      </ElSelect>
       <ElCheckboxGroup
-        v-if="q.options.length"
+        v-else-if="q.options.length"
         :model-value="kinds[q.key] ?? []"
         size="small"
         :disabled="off"
