@@ -7,7 +7,7 @@ import re
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import replace
 from difflib import get_close_matches
-from functools import cache, partial
+from functools import cache, lru_cache, partial
 from pathlib import Path
 
 from engine.catalogue.properties import Section
@@ -155,6 +155,7 @@ def catalogue() -> Mapping[str, Section]:
     return {s.name: s for s in sorted(map(_made, makers()), key=lambda s: (order.index(s.family), s.A))}
 
 
+@lru_cache(maxsize=4096)
 def made_to_size(name: str) -> Section | None:
     """A section of any size by its name: “FL 100x10” (flat, mm), “RECT 200x400” (width × depth), “RD 25”, a tee
     “TEE 600x500x150x200” (width of the flange × depth × flange × web), an I section welded of three plates “WI 800x300x10x20” (depth × width of

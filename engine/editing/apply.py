@@ -6,6 +6,7 @@ Members of jigs are never rewritten: what is done to them is kept beside the par
 from __future__ import annotations
 
 from collections import defaultdict
+from collections.abc import Sequence
 from typing import Any
 
 import numpy as np
@@ -49,6 +50,14 @@ from engine.structure.model import Member, Structure
 def operate(document: Document, operation: Operation) -> Document:
     """The document after one operation. Raises ModelError naming what it cannot be done to, and why."""
     return _Operations(document).run(operation)
+
+
+def resize(document: Document, structure: Structure, operations: Sequence[Resize]) -> Document:
+    """The document after members of its structure were given other sections, none of them twice. Raises ModelError."""
+    found = _Operations(document, structure)
+    for operation in operations:
+        found.run(operation)
+    return found.document
 
 
 class _Operations(Adding, Copying, Cutting, Releasing):

@@ -11,18 +11,18 @@ from engine.document import Document
 from engine.document.byhand import MemberEdit, MemberInput, NodeInput, OwnChecks, SupportInput
 from engine.errors import ModelError
 from engine.expand import expand
-from engine.structure.model import FREEDOMS, Floats, Member
+from engine.structure.model import FREEDOMS, Floats, Member, Structure
 
 #: places nearer than this are one, in metres
 SAME = 1e-3
 
 
 class Work:
-    """A document being changed, with its structure as it stood."""
+    """A document being changed, with its structure as it stood, set out anew where it is not given."""
 
-    def __init__(self, document: Document) -> None:
+    def __init__(self, document: Document, structure: Structure | None = None) -> None:
         self.document = document.model_copy(deep=True)
-        self.structure = expand(document)
+        self.structure = structure or expand(document)
         self.stated = {m.name: m for m in self.document.members}
         self.nodes = {n.name: n for n in self.document.nodes}
         every = dict(zip(self.structure.nodes, self.structure.xyz, strict=True))

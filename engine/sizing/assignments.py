@@ -309,8 +309,13 @@ class Search:
         doubt = DOUBT * (patience / LEAST_PATIENCE) ** 0.5
         while self.best is not None and self.weight(self.best) < self.bound * WORTHWHILE:
             around = self.best
-            for new in lighter_near(self.space, self.look_from(around), around, self.lost, doubt):
-                if self.space.lost(np.array([new]), self.lost)[0]:
+            near = lighter_near(self.space, self.look_from(around), around, self.lost, doubt)
+            gone, known = np.zeros(len(near), dtype=bool), len(self.lost)
+            for number, new in enumerate(near):
+                if known < len(self.lost):
+                    gone |= self.space.lost(np.array(near), self.lost[known:])
+                    known = len(self.lost)
+                if gone[number]:
                     continue
                 alone = sum(a != b for a, b in zip(new, around, strict=True)) == 1
                 if trials >= MOST_TRIALS or (failed >= patience and not alone):

@@ -13,7 +13,7 @@ from dataclasses import dataclass
 from engine.catalogue.sections import makers
 from engine.document import Document
 from engine.document.sizing import GroupPlan, SizingPlan
-from engine.editing.apply import operate
+from engine.editing.apply import resize
 from engine.editing.operations import HaunchSize, Resize
 from engine.errors import ModelError
 from engine.sizing.splits import split
@@ -180,9 +180,7 @@ def with_choices(
     document: Document, structure: Structure, groups: Sequence[Group], choices: Mapping[str, Choice]
 ) -> Document:
     """The document with other sections and haunches of groups, by their names. Raises ModelError where it cannot be set out."""
-    for operation in operations(structure, groups, choices):
-        document = operate(document, operation)
-    return document
+    return resize(document, structure, operations(structure, groups, choices))
 
 
 def operations(structure: Structure, groups: Sequence[Group], choices: Mapping[str, Choice]) -> list[Resize]:

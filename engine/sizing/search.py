@@ -105,17 +105,20 @@ class Space:
             for own in self.candidates
         ]
 
+    @lazily
+    def _no_larger(self) -> list[Bools]:
+        """By group (n, n) whether the second candidate resists with no more than the first in anything."""
+        return [(own[None] <= own[:, None] * (1 + MORE)).all(axis=2) for own in self._strength]
+
     def lost(self, chosen: Ints, among: Sequence[Lost]) -> Bools:
         """(m,) whether something like it, or larger, failed."""
         found = np.zeros(len(chosen), dtype=bool)
         for one in among:
-            fails = np.ones(len(chosen), dtype=bool)
-            for k, own in enumerate(self._strength):
-                if one.same[k]:
-                    fails &= chosen[:, k] == one.at[k]
-                elif one.less[k]:
-                    fails &= (own[chosen[:, k]] <= own[one.at[k]] * (1 + MORE)).all(axis=1)
-            found |= fails
+            like = np.flatnonzero(~found)
+            for k in np.flatnonzero(one.same | one.less).tolist():
+                own = chosen[like, k]
+                like = like[own == one.at[k] if one.same[k] else self._no_larger[k][one.at[k], own]]
+            found[like] = True
         return found
 
     def around(self, at: Assignment) -> Ints:

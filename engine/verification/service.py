@@ -2,8 +2,9 @@
 
 A stretch of a beam runs from support to support, whatever members it is drawn in: through every node that neither stands over a
 support nor hangs on a deeper beam, straight in plan, so that two rafters are one stretch from eaves to eaves. A beam as deep as
-the one that it crosses may carry it or hang on it: then both readings are checked. A cantilever counts with twice its length,
-from its root. Columns drift between foot and head; posts and rails bend across.
+the one that it crosses may carry it or hang on it: then both readings are checked. A chord carries as the truss does that it is of,
+whatever its own depth. A cantilever counts with twice its length, from its root; so does, besides, what ends where others meet that
+do not bear it (a fascia, the webs of a truss). Columns drift between foot and head; posts and rails bend across.
 """
 
 from __future__ import annotations
@@ -20,18 +21,15 @@ from engine.analysis.elements import Elements
 from engine.analysis.sways import storeys
 from engine.document import Document
 from engine.structure.axes import local_axes
-from engine.structure.model import Bools, Floats, Ints, Member, Structure
+from engine.structure.model import Floats, Ints, Member, Structure
+from engine.verification.runs import PERHAPS, SURELY, UPRIGHT, measured_from, over_supports, runs
 
-#: least depth of a crossing beam, beside that of the one it carries: surely, and perhaps
-SURELY, PERHAPS = 1.05, 0.95
-#: cosine between stretches that run on straight in plan
-STRAIGHT = 0.9998
 #: stations nearer than this stand at one place, in metres
 CLOSE = 1e-6
 #: natural frequency in Hz of a beam between pins times the square root of what it is bent by, mm
 SWINGS = 17.75
-#: rise over length of a member that stands upright, and of one that is too steep for a beam
-UPRIGHT, STEEP = 0.9987, 0.9
+#: rise over length of a member that is too steep for a beam
+STEEP = 0.9
 
 
 @dataclass(frozen=True)
@@ -115,25 +113,26 @@ def _stretches(
     """Those that a ratio gives a limit. upright_ratio: of a member without a role that stands upright."""
     rise = _rises(structure)
     beams = np.array(
-        [not m.bar and m.behaviour == "beam" and r < STEEP for m, r in zip(structure.members, rise, strict=True)],
+        [
+            r < STEEP and (m.behaviour == "beam" or (m.behaviour == "bar" and bool(ratio_of(m))))
+            for m, r in zip(structure.members, rise, strict=True)
+        ],
         dtype=bool,
     )
     found: list[Stretch] = []
-    grounded = _over_supports(structure)
+    grounded = over_supports(structure)
     met = np.bincount(elements.ends.ravel(), minlength=len(structure.nodes))
-    held = (structure.fixed | (structure.springs != 0))[:, :3].any(axis=1)
     seen: set[tuple[tuple[int, ...], int, int]] = set()
     for least in (SURELY, PERHAPS):
-        carried = _carried(structure, elements, beams, least)
-        for rows, nodes in _runs(structure, elements, beams, grounded, carried):
-            free = [met[n] == 1 and not held[n] for n in (nodes[0], nodes[-1])]
-            if all(free):
-                continue
-            start, end = nodes[0], nodes[-1]
-            length = float(np.linalg.norm(structure.xyz[end] - structure.xyz[start]))
+        readings = [
+            (run.rows, run.nodes, measured)
+            for run in runs(structure, elements, beams, grounded, least)
+            for measured in measured_from(run, met, grounded)
+        ]
+        for rows, nodes, (start, end) in readings:
+            length = float(np.linalg.norm(structure.xyz[nodes[-1]] - structure.xyz[nodes[0]]))
             words = "between its supports"
-            if any(free):
-                start = end = nodes[-1] if free[0] else nodes[0]
+            if start == end:
                 length, words = 2 * length, "of a cantilever, twice its length"
             key = (tuple(sorted(rows)), start, end)
             if key in seen or length < 1e-3:
@@ -147,7 +146,7 @@ def _stretches(
                     by_ratio[ratio].append(row)
             for ratio, alike in by_ratio.items():
                 made_of = tuple(dict.fromkeys(elements.member[alike].tolist()))
-                camber = 0.0 if any(free) else _camber(structure, elements, rows)
+                camber = 0.0 if start == end else _camber(structure, elements, rows)
                 found.append(
                     Stretch("deflection", "down", np.array(alike), start, end, length, ratio, made_of, words, camber)
                 )
@@ -226,7 +225,7 @@ def unlimited(document: Document, structure: Structure, found: list[Stretch]) ->
     return [
         i
         for i, m in enumerate(structure.members)
-        if i not in with_limit and m.behaviour == "beam" and document.rules.deflects(m.role)
+        if i not in with_limit and m.behaviour in ("beam", "bar") and document.rules.deflects(m.role)
     ]
 
 
@@ -294,84 +293,4 @@ def _rises(structure: Structure) -> list[float]:
     span = structure.xyz[structure.ends[:, 1]] - structure.xyz[structure.ends[:, 0]]
     length = np.maximum(np.linalg.norm(span, axis=1), 1e-9)
     found: list[float] = (np.abs(span[:, 2]) / length).tolist()
-    return found
-
-
-def _over_supports(structure: Structure) -> Bools:
-    """(n,) nodes that are held upwards, or stand on such a node by upright members."""
-    found = structure.fixed[:, 2] | (structure.springs[:, 2] != 0)
-    ends = structure.segments
-    span = structure.xyz[ends[:, 1]] - structure.xyz[ends[:, 0]]
-    upright = ends[np.abs(span[:, 2]) > UPRIGHT * np.linalg.norm(span, axis=1)]
-    while True:
-        more = found.copy()
-        more[upright[found[upright].any(axis=1)].ravel()] = True
-        if (more == found).all():
-            return np.asarray(found)
-        found = more
-
-
-def _carried(
-    structure: Structure, elements: Elements, beams: Bools, least: float
-) -> dict[int, list[tuple[int, float]]]:
-    """By node the stretches of beams there with their depths times `least`: (element, depth / least)."""
-    at: dict[int, list[tuple[int, float]]] = defaultdict(list)
-    for e in np.flatnonzero(beams[elements.member]).tolist():
-        depth = structure.members[int(elements.member[e])].section.h / least
-        for node in elements.ends[e].tolist():
-            at[node].append((e, depth))
-    return at
-
-
-def _runs(
-    structure: Structure,
-    elements: Elements,
-    beams: Bools,
-    grounded: Bools,
-    carried: dict[int, list[tuple[int, float]]],
-) -> list[tuple[list[int], list[int]]]:
-    """Elements and nodes, in order, of every stretch of beam between supports."""
-    ends = elements.ends
-    plan = structure.xyz[ends[:, 1], :2] - structure.xyz[ends[:, 0], :2]
-    plan = plan / np.maximum(np.linalg.norm(plan, axis=1, keepdims=True), 1e-9)
-    depth = np.array([m.section.h for m in structure.members])[elements.member]
-
-    def follows(e: int, node: int) -> int | None:
-        """The element that runs on beyond a node, None where the stretch ends."""
-        if grounded[node]:
-            return None
-        best, straightest = None, STRAIGHT
-        for other, reach in carried[node]:
-            if other == e:
-                continue
-            turn = abs(float(plan[other] @ plan[e]))
-            if turn > straightest:
-                best, straightest = other, turn
-            elif turn <= STRAIGHT and reach >= depth[e]:
-                return None
-        return best
-
-    done: set[int] = set()
-    found = []
-    for e in np.flatnonzero(beams[elements.member]).tolist():
-        if e in done:
-            continue
-        rows, nodes = [e], ends[e].tolist()
-        done.add(e)
-        for forward in (True, False):
-            at, node = e, nodes[-1] if forward else nodes[0]
-            while True:
-                following = follows(at, node)
-                if following is None or following in done or follows(following, node) != at:
-                    break
-                done.add(following)
-                a, b = ends[following].tolist()
-                node, at = b if a == node else a, following
-                if forward:
-                    rows.append(following)
-                    nodes.append(node)
-                else:
-                    rows.insert(0, following)
-                    nodes.insert(0, node)
-        found.append((rows, nodes))
     return found

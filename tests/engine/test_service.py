@@ -1,5 +1,6 @@
 """Deflection and sway against their limits: what is measured, from which line, over which length; by closed forms."""
 
+import math
 import unittest
 
 from engine.chain import run
@@ -37,6 +38,109 @@ def loaded(data, members, value=(0, 0, -q), **more):
 
 def roles(data, role):
     return data | {"members": [m | {"role": role} for m in data["members"]]}
+
+
+def framework(nodes, members, supports, **more):
+    """Members with name, start, end, section, role and behaviour between named nodes, without stiffness lost to shear."""
+    made = [
+        dict(zip(("name", "start", "end", "section", "role", "behaviour"), m, strict=True)) | {"material": "S355"}
+        for m in members
+    ]
+    return {
+        "units": "kN, m",
+        "nodes": [{"name": n, "at": list(at)} for n, at in nodes.items()],
+        "members": made,
+        "supports": [{"node": n, "fixed": fixed} for n, fixed in supports.items()],
+        "analysis": {"shear_deformation": False},
+    } | more
+
+
+class Readings(unittest.TestCase):
+    """What falls however it was drawn: trusses of bars, tips that others meet, tips held sideways, chords below deeper purlins."""
+
+    def test_a_truss_of_bars_bends_as_a_whole(self):
+        # two panels of 3 m, 0.5 m high: the virtual work of P = 60 kN in its middle
+        bars = [("A", "B"), ("B", "C"), ("A", "D"), ("D", "C"), ("B", "D")]
+        chords = ["bottom chord", "bottom chord", "top chord", "top chord", "web"]
+        data = framework(
+            {"A": (0, 0, 0), "B": (3, 0, 0), "C": (6, 0, 0), "D": (3, 0, 0.5)},
+            [(a + b, a, b, "RD 30", role, "bar") for (a, b), role in zip(bars, chords, strict=True)],
+            {"A": ["x", "y", "z"], "C": ["y", "z"], "B": ["y"], "D": ["y"]},
+            node_loads=[{"case": "P", "node": "B", "force": [0, 0, -60]}],
+        )
+        sloped = (3**2 + 0.5**2) ** 0.5
+        forces = [3.0, 3.0, -sloped, -sloped, 1.0]
+        lengths = [3.0, 3.0, sloped, sloped, 0.5]
+        w = 60e3 * sum(n * n * L for n, L in zip(forces, lengths, strict=True)) / (E * math.pi * 0.03**2 / 4)
+        found = outcomes(data, deflections={"bottom chord": 200, "top chord": 200})
+        for chord in ("AB", "BC"):
+            self.assertAlmostEqual(found[chord, "deflection"].utilisation, w * 200 / 6, places=6)
+        self.assertGreater(w * 200 / 6, 1.4)
+        self.assertNotIn(("BD", "deflection"), found)
+        # the top chords' highest point sinks by what the post lengthens less
+        top = w - 60e3 * 0.5 / (E * math.pi * 0.03**2 / 4)
+        self.assertAlmostEqual(found["AD", "deflection"].utilisation, top * 200 / 6, places=6)
+
+    def tip(self, fascia, hold):
+        """Two cantilevers of 2 m under 10 kN/m, their tips joined by a fascia or held sideways."""
+        members = [(f"c{k}", f"r{k}", f"t{k}", "IPE 200", "main beam", "beam") for k in (0, 1)]
+        members += [("f", "t0", "t1", fascia, "member", "beam")] if fascia else []
+        data = framework(
+            {f"{n}{k}": (x, 3.0 * k, 0) for k in (0, 1) for n, x in (("r", 0), ("t", 2))},
+            members,
+            {f"r{k}": FIXED for k in (0, 1)} | ({f"t{k}": ["y"] for k in (0, 1)} if hold else {}),
+            member_loads=[{"case": "P", "member": f"c{k}", "value": [0, 0, -10]} for k in (0, 1)],
+        )
+        return outcomes(data, deflections={"main beam": 250})["c0", "deflection"]
+
+    def test_a_cantilever_whose_tip_others_meet(self):
+        # q L⁴/8 EI of IPE 200, 1943 cm⁴, beside 2 L/250
+        expected = 10e3 * 2**4 / (8 * E * 1943e-8) / (2 * 2 / 250)
+        # a fascia as deep, or deeper, hangs on them all the same: nothing else bears it
+        for fascia, hold in ((None, False), (None, True), ("IPE 100", False), ("IPE 200", True), ("IPE 300", False)):
+            with self.subTest(fascia=fascia, hold=hold):
+                self.assertAlmostEqual(self.tip(fascia, hold).utilisation / expected, 1, delta=2e-3)
+
+    def test_a_beam_that_a_deeper_one_bears_is_no_cantilever(self):
+        # the deeper one between them at the tips, on posts, bears them
+        data = framework(
+            {"r": (0, 0, 0), "t": (4, 0, 0), "a": (4, -1, 0), "b": (4, 1, 0)},
+            [
+                ("c", "r", "t", "IPE 200", "main beam", "beam"),
+                ("at", "a", "t", "IPE 300", "main beam", "beam"),
+                ("tb", "t", "b", "IPE 300", "main beam", "beam"),
+            ],
+            {"r": ["x", "y", "z", "rx", "rz"], "a": ["x", "y", "z", "ry", "rz"], "b": ["x", "y", "z", "ry", "rz"]},
+            member_loads=[{"case": "P", "member": "c", "value": [0, 0, -10]}],
+        )
+        found = outcomes(data, deflections={"main beam": 250})["c", "deflection"]
+        # simply supported, at its far end hardly held in turning
+        self.assertAlmostEqual(found.utilisation * (4 / 250) / (5 * 10e3 * 4**4 / (384 * E * 1943e-8)), 1, delta=0.02)
+
+    def test_a_chord_bears_purlins_deeper_than_itself(self):
+        data = framework(
+            {f"{n}{k}": (5.0 * k, y, 0) for k in range(3) for n, y in (("a", 0), ("m", 3), ("b", 6))},
+            [
+                (f"{n}{o}{k}", f"{n}{k}", f"{o}{k}", "SHS 100x5", "top chord", "beam")
+                for k in range(3)
+                for n, o in (("a", "m"), ("m", "b"))
+            ]
+            + [(f"p{k}", f"m{k}", f"m{k + 1}", "IPE 160", "purlin", "beam") for k in (0, 1)],
+            {f"{n}{k}": ["x", "y", "z", "ry", "rz"] for k in range(3) for n in "ab"},
+            member_loads=[{"case": "P", "member": f"p{k}", "value": [0, 0, -2]} for k in (0, 1)],
+        )
+        data |= {
+            "cases": [{"name": "P", "nature": "imposed"}],
+            "combinations": [{"name": "D", "use": "deflection", "factors": {"P": 1.0}}],
+        }
+        chain = run(read_document(data))
+        lengths = {
+            (chain.structure.members[i].role, round(s.length, 6))
+            for s in chain.verification.stretches
+            for i in s.members
+        }
+        # purlins from chord to chord, chords from support to support
+        self.assertEqual(lengths, {("purlin", 5.0), ("top chord", 6.0)})
 
 
 class Deflection(unittest.TestCase):
