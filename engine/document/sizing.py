@@ -92,7 +92,8 @@ class OwnGroup(Part):
 
 class Prices(Part):
     """Prices by kilogram of what is rolled, hollow and welded; by kilogram more of grades; by piece, by stay and by haunch beside its steel; weld: by metre of a seam between
-    web and flange, where the kilogram of what is welded does not bear it. carbon: kg CO2e by kilogram.
+    web and flange, where the kilogram of what is welded does not bear it; cold: by
+    kilogram of cold-formed purlins and rails that are no members. carbon: kg CO2e by kilogram.
 
     Examples to begin with, from no list: an office states its own.
     """
@@ -105,6 +106,7 @@ class Prices(Part):
     stay: Each = 25.0
     haunch: Each = 110.0
     weld: Price = 0.0
+    cold: Price = 2.8
     carbon: Price = 1.2
 
 

@@ -207,3 +207,19 @@ def stay_positions(positions: tuple[float, ...], every: int) -> tuple[float, ...
     """Those of the positions that are stayed: every n-th, and both ends."""
     chosen = positions[every:-1:every] if every else ()
     return (positions[0], *chosen, positions[-1])
+
+
+def beside(hall: HallJig, materials: Materials) -> dict[str, float]:
+    """Metres of the purlins and rails that the hall is said to have and that are no members, by role; those along eaves and ridge, where
+    beams stand, and on gables are not counted. Raises ModelError for a hall that cannot be."""
+    shape, found = profile(hall, materials), {}
+    if not hall.purlins.modelled:
+        slopes = [slope.length for slope in shape.slopes]
+        slopes += [lean.span / cos(radians(lean.pitch)) for lean in (hall.lean_to_left, hall.lean_to_right) if lean]
+        rows = sum(len(purlin_positions(length, hall.purlins)) - 2 for length in slopes)
+        found["purlin"] = rows * hall.length
+    if hall.rails and not hall.rails.modelled and not hall.open_sides:
+        outer = (shape.columns[0], shape.columns[-1])
+        rows = sum(len(purlin_positions(column.top - column.base, hall.rails)) - 2 for column in outer)
+        found["side rail"] = rows * hall.length
+    return found

@@ -108,7 +108,7 @@ class Space:
     @lazily
     def _no_larger(self) -> list[Bools]:
         """By group (n, n) whether the second candidate resists with no more than the first in anything."""
-        return [(own[None] <= own[:, None] * (1 + MORE)).all(axis=2) for own in self._strength]
+        return [np.asarray((own[None] <= own[:, None] * (1 + MORE)).all(axis=2)) for own in self._strength]
 
     def lost(self, chosen: Ints, among: Sequence[Lost]) -> Bools:
         """(m,) whether something like it, or larger, failed."""

@@ -14,6 +14,7 @@ from engine.document.jigs import HallJig
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.progress import Progress, quiet
+from engine.sizing.costs import Beside, beside
 from engine.sizing.groups import Choice, groups_of, with_choices
 from engine.sizing.quantities import QUANTITIES, Value, worth_a_stay, worth_splitting
 from engine.sizing.size import size
@@ -26,10 +27,11 @@ MOST = 200
 @dataclass(frozen=True)
 class Solved:
     """A set-out, sized. area: in plan between the outer grid lines and end frames, m²; without a hall of what lies within its outermost
-    nodes."""
+    nodes; beside: purlins and rails that are no members, in no mass of the sizing."""
 
     sizing: Sizing
     area: float
+    beside: tuple[Beside, ...] = ()
 
 
 def varied(document: Document, values: Mapping[str, Value]) -> Document:
@@ -128,7 +130,7 @@ def solve(document: Document, values: Mapping[str, Value], within: Progress = qu
     other = varied(document, values)
     hall = other.hall
     across = np.ptp(expand(other).xyz[:, :2], axis=0) if hall is None else np.array([hall.span, hall.length])
-    return Solved(size(other, within=within), float(across.prod()))
+    return Solved(size(other, within=within), float(across.prod()), beside(other))
 
 
 def taken(document: Document, values: Mapping[str, Value], choices: Mapping[str, Choice]) -> Document:

@@ -11,7 +11,7 @@ from engine.sizing.groups import Choice, Group
 from engine.sizing.levers import levers
 from engine.sizing.search import Assignment
 from engine.sizing.sized import Candidate, Sized, Sizing
-from engine.structure.words import label
+from engine.structure.words import ROLE_WORDS, label
 from engine.verification.outcomes import CRITERIA
 
 #: candidates of a group that are shown
@@ -33,7 +33,7 @@ def told(search: Search) -> Sizing:
         _sized(search, k, g, chain, at, float(first[k]), float(worst[k]), choices[g.name])
         for k, g in enumerate(search.space.groups)
     )
-    obstacles = [*_failing(search, chain, worst), *_uncovered(chain), *search.refused]
+    obstacles = [*_failing(search, chain, worst), *_uncovered(chain), *_beside(chain), *search.refused]
     masses = search.first.tonnage(), chain.tonnage()
     carbon = search.document.sizing.prices.carbon
     before, after = (
@@ -142,6 +142,15 @@ def _failing(search: Search, chain: Chain, worst: np.ndarray) -> list[str]:
             words += f"; a stay, {help_.words}, would bring it to {help_.outcome.utilisation:.2f}"
         said.append(words)
     return said
+
+
+def _beside(chain: Chain) -> list[str]:
+    """Purlins and rails that are no members and fail: no section of a group helps them."""
+    return [
+        f"{ROLE_WORDS[s.role][1]}, which are no members: {s.table} reaches {s.worst:.2f}"
+        for s in chain.verification.secondary
+        if s.status == "fails"
+    ]
 
 
 def _uncovered(chain: Chain) -> list[str]:

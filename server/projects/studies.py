@@ -158,7 +158,8 @@ def compute(run: Run) -> None:
         failed = answer | {"message": error.message}
         queue.persistently(lambda: queue.end(run.pk, Run.State.FAILED, answer=failed))
         return
-    sized = solved.sizing
+    sized, known = solved.sizing, [b for b in solved.beside if b.mass is not None]
+    cold = sum(b.mass or 0.0 for b in known)
     worst = max((g.worst_after for g in sized.groups), default=0.0)
     found = told.SetOut(
         number=0,
@@ -168,9 +169,11 @@ def compute(run: Run) -> None:
         message="",
         passes=sized.passes,
         worst=worst if worst < 1e6 else None,
-        tonnage=sized.after[0] / 1000,
-        cost=sized.after[1],
-        carbon=sized.after[2] / 1000,
+        tonnage=sized.after[0] / 1000 + cold,
+        cost=sized.after[1] + sum(b.cost for b in known),
+        carbon=sized.after[2] / 1000 + sum(b.carbon for b in known),
+        cold=cold,
+        left_out="; ".join(b.words for b in solved.beside if b.mass is None),
         area=solved.area or None,
         sections={name: choice.words for name, choice in sized.choices.items()},
         obstacles=list(sized.obstacles)[:6],

@@ -21,7 +21,7 @@ class QuantityOut(BaseModel):
 
 class SetOut(BaseModel):
     """A set-out. number: of its run; words: what it differs in; state: of its run. worst None: not covered. area: in plan, m²; mass
-    in t; sections: by group."""
+    in t, cold-formed purlins and rails in it: cold; left_out: those whose weight is not known; sections: by group."""
 
     number: int
     values: dict[str, Value]
@@ -34,6 +34,8 @@ class SetOut(BaseModel):
     cost: float | None = None
     carbon: float | None = None
     area: float | None = None
+    cold: float = 0.0
+    left_out: str = ""
     sections: dict[str, str] = {}
     obstacles: list[str] = []
 

@@ -7,11 +7,12 @@ import numpy as np
 from engine.chain import run
 from engine.document import Document, read_document
 from engine.document.base import Haunch
-from engine.document.jigs import HallJig, KneeBraces, Purlins, RoofBay
+from engine.document.jigs import ColdFormed, HallJig, KneeBraces, Purlins, RoofBay
 from engine.document.rules import Inside, WindOptions
 from engine.document.sizing import GroupPlan, SizingPlan
 from engine.errors import ModelError
 from engine.expand import expand
+from engine.sizing.costs import beside
 from engine.sizing.groups import Choice, groups_of
 from engine.sizing.quantities import QUANTITIES
 from engine.sizing.study import MOST, grid, in_words, solve, taken, varied, ways
@@ -169,6 +170,46 @@ class Varied(unittest.TestCase):
         self.assertEqual(
             [(m.outer, m.inner) for m in held.members][:2],
             [((0.0, 1.5, 3.0), (0.0, 1.5, 3.0)), ((0.0, 2.0, 4.0), (0.0, 2.0, 4.0))],
+        )
+
+
+class Beside(unittest.TestCase):
+    """Purlins and rails that are no members: they weigh in set-outs."""
+
+    def lines(self, **jig):
+        return {b.role: b for b in beside(shed(**jig))}
+
+    def test_cold_formed_ones_by_their_lines(self):
+        # two slopes of 7.5 m in plan at 8°: 7.574 m, six spaces of 1.26 m, five lines between eaves and ridge, 10 m long
+        cold = ColdFormed(section="Z 200x60x20x2.0")
+        rails = Purlins(spacing=2.0, cold=cold)
+        found = self.lines(purlins=Purlins(spacing=1.5, cold=cold), rails=rails)
+        self.assertAlmostEqual(found["purlin"].length, 2 * 5 * 10.0)
+        # walls of 5 m, three spaces
+        self.assertAlmostEqual(found["side rail"].length, 2 * 2 * 10.0)
+        # the middle lines of its walls: 200 − 2, twice 60 − 2 and 20 − 1, 2 mm thick, less a little for its round corners
+        mass = (198 + 2 * 58 + 2 * 19) * 2e-6 * 7850 * 100 / 1000
+        self.assertAlmostEqual(found["purlin"].mass / mass, 1, delta=0.02)
+        self.assertAlmostEqual(found["purlin"].cost, 2800 * found["purlin"].mass)
+        self.assertAlmostEqual(found["purlin"].carbon, 1.2 * found["purlin"].mass)
+        self.assertIn("100 m of purlins, Z 200x60x20x2.0", found["purlin"].words)
+
+    def test_what_no_table_weighs_is_left_out_by_name(self):
+        found = self.lines(purlins=Purlins(spacing=1.5, table="A profile"))
+        self.assertIsNone(found["purlin"].mass)
+        self.assertEqual(found["purlin"].words, "100 m of purlins, A profile")
+        self.assertNotIn("side rail", found)
+        # members weigh already
+        self.assertEqual(self.lines(purlins=Purlins(modelled=True)), {})
+        self.assertEqual(beside(Document(name="empty")), ())
+
+    def test_purlins_that_fail_stand_in_the_way(self):
+        weak = shed(purlins=Purlins(spacing=6.0, cold=ColdFormed(section="Z 200x60x20x2.0")))
+        found = solve(weak, {})
+        self.assertFalse(found.sizing.passes)
+        self.assertTrue(
+            any("Purlins, which are no members: Z 200x60x20x2.0" in o for o in found.sizing.obstacles),
+            found.sizing.obstacles,
         )
 
 

@@ -15,6 +15,7 @@ const FIELDS = [
   ['rolled', 'Rolled', 'by kg'],
   ['hollow', 'Hollow', 'by kg'],
   ['welded', 'Welded', 'by kg'],
+  ['cold', 'Cold-formed', 'by kg'],
   ['weld', 'Seam', 'by m, 0: in the kg'],
   ['piece', 'Piece', 'each'],
   ['stay', 'Stay', 'each'],

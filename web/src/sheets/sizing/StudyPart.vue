@@ -30,6 +30,7 @@ const ranges = computed(() => {
 const wrong = (q: Quantity) => !!texts[q.key]?.trim() && !numbers(texts[q.key]!)
 const count = computed(() => Object.values(ranges.value).reduce((n, v) => n * v.length, 1))
 const bad = computed(() => quantities.value.some(wrong))
+const leftOut = computed(() => study.base?.left_out ?? '')
 const off = computed(() => !bench.mayChange || !!bench.chain?.problem)
 /** Values about what it is now. */
 function example(q: Quantity): string {
@@ -44,7 +45,8 @@ const now = (q: Quantity) => (q.now === null || q.now === undefined ? '' : `${q.
 <template>
   <p class="note">
     Each set-out is generated, loaded, analysed and sized by itself, as the groups may be sized now. Nothing changes
-    until one is taken. Masses and costs are of the steel alone: what held bases ask of footings is not in them.
+    until one is taken. Masses and costs are of the steel with its cold-formed purlins and rails; what held bases ask of
+    footings is not in them{{ leftOut ? `, nor ${leftOut}, whose weight is not known` : '' }}.
   </p>
   <p class="note buttons">
     <ElButton v-if="study.runs" @click="study.stop()"
