@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from engine.analysis.elements import Elements
-from engine.structure.model import Bools, Ints, Member, Structure
+from engine.structure.model import Bools, Floats, Ints, Member, Structure
 
 #: least depth of a crossing beam, beside that of the one it carries: surely, and perhaps
 SURELY, PERHAPS = 1.05, 0.95
@@ -54,8 +54,32 @@ def over_supports(structure: Structure) -> Bools:
 def runs(structure: Structure, elements: Elements, beams: Bools, grounded: Bools, least: float) -> list[Run]:
     """Every stretch of beam between supports, where a crossing beam bears from `least` times the depth of the one it carries on. beams:
     (members,) those that count; grounded: (nodes,) what stands over a support."""
-    found = _stretched(structure, elements, beams, grounded, _crossing(structure, elements, beams, least))
-    return _borne(structure, elements, found, grounded, _crossing(structure, elements, beams, PERHAPS))
+    ways = _Ways.of(structure, elements)
+    found = _stretched(elements, ways, beams, grounded, _crossing(ways, elements, beams, least))
+    return _borne(found, ways, grounded, _crossing(ways, elements, beams, PERHAPS))
+
+
+@dataclass(frozen=True)
+class _Ways:
+    """(e, 3) directions of elements, (e, 2) those in plan, (e,) depths of their members, (e, 2) nodes."""
+
+    space: Floats
+    plan: Floats
+    depth: Floats
+    ends: Ints
+
+    @classmethod
+    def of(cls, structure: Structure, elements: Elements) -> _Ways:
+        ends = elements.ends
+        span = structure.xyz[ends[:, 1]] - structure.xyz[ends[:, 0]]
+        space, plan = (x / np.maximum(np.linalg.norm(x, axis=1, keepdims=True), 1e-9) for x in (span, span[:, :2]))
+        return cls(space, plan, np.array([_depth(m) for m in structure.members])[elements.member], ends)
+
+    def turn(self, e: int, other: int, node: int) -> tuple[float, float]:
+        """How straight an element goes on in another beyond a node, in plan and in space: 1 straight on, −1 back over itself."""
+        same = (self.ends[e, 0] == node) == (self.ends[other, 0] == node)
+        sign = -1.0 if same else 1.0
+        return sign * float(self.plan[e] @ self.plan[other]), sign * float(self.space[e] @ self.space[other])
 
 
 def measured_from(run: Run, met: Ints, grounded: Bools) -> list[tuple[int, int]]:
@@ -69,21 +93,17 @@ def measured_from(run: Run, met: Ints, grounded: Bools) -> list[tuple[int, int]]
     return [(first, last)] + ([(root, root)] if run.loose[0] != run.loose[1] else [])
 
 
-def _borne(
-    structure: Structure, elements: Elements, found: list[Run], grounded: Bools, crossing: Crossing
-) -> list[Run]:
+def _borne(found: list[Run], ways: _Ways, grounded: Bools, crossing: Crossing) -> list[Run]:
     """The runs with what bears their ends: a support, or a run that may carry them and is borne itself without them.
 
     First those are borne whose both ends are; where there are no more, those with one end borne are cantilevers, first the ones that
-    nothing could bear at the other; then what these bear, and so on.
+    nothing could bear at the other; then what these bear, and so on. The webs of a truss, which end where a chord runs through in
+    their own plane, are none and bear nothing.
     """
     of = {e: k for k, run in enumerate(found) for e in run.rows}
-    depth = [[_depth(structure.members[int(elements.member[e])]) for e, _ in run.ends] for run in found]
+    webs = {k for k, run in enumerate(found) if any(_in_a_truss(ways, crossing[n], of, e, n) for e, n in run.ends)}
     bearers = [
-        [
-            {of[o] for o, reach in crossing[n] if o != e and of[o] != k and reach >= deep}
-            for (e, n), deep in zip(run.ends, depth[k], strict=True)
-        ]
+        [{of[o] for o, reach in crossing[n] if of[o] != k and reach >= ways.depth[e]} - webs for e, n in run.ends]
         for k, run in enumerate(found)
     ]
     loose: dict[int, tuple[bool, bool]] = {}
@@ -94,7 +114,7 @@ def _borne(
         )
         return start, end
 
-    left = dict.fromkeys(range(len(found)))
+    left = dict.fromkeys(k for k in range(len(found)) if k not in webs)
     while left:
         states = {k: borne(k) for k in left}
         firm = [k for k, state in states.items() if all(state)]
@@ -104,39 +124,40 @@ def _borne(
         for k in following:
             loose[k] = not states[k][0], not states[k][1]
             del left[k]
-    return [replace(run, loose=loose[k]) for k, run in enumerate(found)]
+    return [replace(run, loose=loose.get(k, (False, False))) for k, run in enumerate(found)]
 
 
-def _crossing(structure: Structure, elements: Elements, beams: Bools, least: float) -> Crossing:
+def _in_a_truss(ways: _Ways, there: list[tuple[int, float]], of: dict[int, int], e: int, node: int) -> bool:
+    """Whether another run goes on through a node in the vertical plane of an element that ends there."""
+    others = [o for o, _ in there if of[o] != of[e] and abs(ways.turn(e, o, node)[0]) > STRAIGHT]
+    through = [of[o] for o in others]
+    return len(set(through)) < len(through)
+
+
+def _crossing(ways: _Ways, elements: Elements, beams: Bools, least: float) -> Crossing:
     """By node the stretches of beams there with their depths times `least`: (element, depth / least)."""
     at: dict[int, list[tuple[int, float]]] = defaultdict(list)
     for e in np.flatnonzero(beams[elements.member]).tolist():
-        depth = _depth(structure.members[int(elements.member[e])]) / least
         for node in elements.ends[e].tolist():
-            at[node].append((e, depth))
+            at[node].append((e, float(ways.depth[e]) / least))
     return at
 
 
-def _stretched(
-    structure: Structure, elements: Elements, beams: Bools, grounded: Bools, crossing: Crossing
-) -> list[Run]:
+def _stretched(elements: Elements, ways: _Ways, beams: Bools, grounded: Bools, crossing: Crossing) -> list[Run]:
     ends = elements.ends
-    plan = structure.xyz[ends[:, 1], :2] - structure.xyz[ends[:, 0], :2]
-    plan = plan / np.maximum(np.linalg.norm(plan, axis=1, keepdims=True), 1e-9)
-    depth = np.array([_depth(m) for m in structure.members])[elements.member]
 
     def follows(e: int, node: int) -> int | None:
-        """The element that runs on beyond a node, None where the stretch ends."""
+        """The element that runs on beyond a node, the straightest in space of those that do in plan; None where the stretch ends."""
         if grounded[node]:
             return None
-        best, straightest = None, STRAIGHT
+        best, straightest = None, -2.0
         for other, reach in crossing[node]:
             if other == e:
                 continue
-            turn = abs(float(plan[other] @ plan[e]))
-            if turn > straightest:
-                best, straightest = other, turn
-            elif turn <= STRAIGHT and reach >= depth[e]:
+            plan, space = ways.turn(e, other, node)
+            if plan > STRAIGHT:
+                best, straightest = (other, space) if space > straightest else (best, straightest)
+            elif abs(plan) <= STRAIGHT and reach >= ways.depth[e]:
                 return None
         return best
 

@@ -229,6 +229,16 @@ def unlimited(document: Document, structure: Structure, found: list[Stretch]) ->
     ]
 
 
+def silent(document: Document, structure: Structure, found: list[Stretch]) -> list[int]:
+    """Members of roles without a limit of deflection (struts, ties, webs) that could bend as beams do."""
+    with_limit = {i for stretch in found for i in stretch.members}
+    return [
+        i
+        for i, (m, rise) in enumerate(zip(structure.members, _rises(structure), strict=True))
+        if m.behaviour == "beam" and rise < STEEP and i not in with_limit and not document.rules.deflects(m.role)
+    ]
+
+
 def measure(combined: Combined, moved: Floats, along: Floats, stretch: Stretch) -> Floats:
     """(k, s, c) m: how far a stretch has moved off the line it is measured from, at each station or as near it as it is greatest;
     moved: (nodes, 6, c) displacements of the nodes, along: (k, s, 3, c) along its own elements."""

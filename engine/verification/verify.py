@@ -14,19 +14,23 @@ from engine.document import Document
 from engine.progress import Step, quiet
 from engine.structure.join import MID_AIR
 from engine.structure.model import Floats, Structure
+from engine.structure.words import ROLE_WORDS
 from engine.verification.checks import Checks
 from engine.verification.equilibrium import Lifted, Tilt, equilibrium, unbalanced
 from engine.verification.grounds import Grounds
 from engine.verification.outcomes import SERVICE, UNDER, Findings, Outcome, Verdict, Whole, whole
 from engine.verification.pads import UnderPad, said_of, under_pads
 from engine.verification.secondary import Secondary
-from engine.verification.service import Stretch, measure, stretches, unlimited
+from engine.verification.service import Stretch, measure, silent, stretches, unlimited
 from engine.verification.standing import free_to_move, judge
 
 #: criteria of which at least one must be found
 STRENGTH = (
     "section", "shear", "flexural", "lateral", "interaction", "torsion", "twist", "general", "chord", "axial", "sum", "single", "web",
 )  # fmt: skip
+
+#: share of its elastic moment above which a member whose role has no limit of deflection is told: it bends as a beam
+BENT = 0.25
 
 
 @dataclass(frozen=True)
@@ -148,6 +152,9 @@ def verify(
         free_to_move(combined, combinations, service, reasons)
         for i in unlimited(document, structure, [s for _, s in of_all]):
             left_out[i].append("deflection not checked: it has no limit")
+        for i in _bent(checks, combined, silent(document, structure, [s for _, s in of_all])):
+            roles = ROLE_WORDS[structure.members[i].role][1].lower()
+            left_out[i].append(f"deflection not checked: {roles} have no limit, and this one bends as a beam")
     else:
         for i, member in enumerate(structure.members):
             if member.behaviour == "beam" and document.rules.deflects(member.role):
@@ -179,6 +186,17 @@ def verify(
     return Verification(
         tuple(verdicts), checks, service, stretches_, along, *tuples, unsaid, variable, quasi, secondary, tuple(pads)
     )
+
+
+def _bent(checks: Checks, combined: Combined, members: list[int]) -> list[int]:
+    """Those members that reach more than `BENT` of their elastic moment about y."""
+    found = []
+    for i in members:
+        m = combined.structure.members[i]
+        most = np.abs(checks.grounds.forces.My[combined.elements.rows(i)]).max(initial=0.0)
+        if m.material.strength is not None and most > BENT * m.section.Wel_y * m.material.fy(m.section.tf):
+            found.append(i)
+    return found
 
 
 def _shown(combined: Combined, verdicts: list[Verdict], along: Floats) -> None:
