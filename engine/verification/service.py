@@ -35,8 +35,8 @@ STEEP = 0.9
 @dataclass(frozen=True)
 class Stretch:
     """What keeps one limit, length / ratio. criterion: "deflection", "sway", "apart", "variable" or
-    "frequency" (a limit on what the quasi-permanent combinations bend it by). way: "down", "across" (local z), "drift", or
-    "apart" (of two heads, square to the line between them).
+    "frequency" (a limit on what the quasi-permanent combinations bend it by). way: "down", "aside" (level, square to it), "across"
+    (local z), "drift", or "apart" (of two heads, square to the line between them).
     rows: (k,) elements along it; start, end: nodes of the line from which it is measured, the same twice for a cantilever;
     members: those it is made of. words: what it is. camber: how far it was made to rise in its middle, m."""
 
@@ -263,7 +263,9 @@ def measure(combined: Combined, moved: Floats, along: Floats, stretch: Stretch) 
     else:
         member = structure.members[stretch.members[0]]
         ends = structure.xyz[[member.nodes[0], member.nodes[-1]]]
-        across = local_axes(ends[:1], ends[1:], np.array([member.roll]))[0, 2]
+        roll = 0.0 if stretch.way == "aside" else member.roll
+        # without roll local y lies level
+        across = local_axes(ends[:1], ends[1:], np.array([roll]))[0, 1 if stretch.way == "aside" else 2]
         from_start, from_end = across @ moved[stretch.start, :3], across @ moved[stretch.end, :3]
         there = across @ along
     share: Floats = np.zeros((1, 1, 1))

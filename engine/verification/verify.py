@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -137,7 +137,7 @@ def verify(
     ):
         limited = [(i, s) for i, s in enumerate(stretches_) if s.criterion == criterion]
         if used and limited:
-            _deflection(combined, used, limited, outcomes)
+            _deflection(combined, _moving(combined, used), limited, outcomes)
             free_to_move(combined, combinations, used, reasons)
         for i in [] if used else sorted({m for _, s in limited for m in s.members}):
             left_out[i].append(f"{words} not checked: there is no combination for it")
@@ -148,8 +148,13 @@ def verify(
     for i in sorted(swinging):
         left_out[i].append(ALONE)
     if service:
-        _deflection(combined, service, of_all, outcomes)
+        moving = _moving(combined, service)
+        _deflection(combined, moving, of_all, outcomes)
         free_to_move(combined, combinations, service, reasons)
+        for i, share in _aside(combined, moving, of_all).items():
+            left_out[i].append(
+                f"it moves sideways by {share:.1f} of what it may move downwards: nobody asked how far it may"
+            )
         for i in unlimited(document, structure, [s for _, s in of_all]):
             left_out[i].append("deflection not checked: it has no limit")
         for i in _bent(checks, combined, silent(document, structure, [s for _, s in of_all])):
@@ -186,6 +191,24 @@ def verify(
     return Verification(
         tuple(verdicts), checks, service, stretches_, along, *tuples, unsaid, variable, quasi, secondary, tuple(pads)
     )
+
+
+def _moving(combined: Combined, which: tuple[int, ...]) -> tuple[Floats, Floats]:
+    """Displacements of nodes and along elements, as `measure` takes them."""
+    return combined.displacement(which), combined.deflections(which)
+
+
+def _aside(combined: Combined, moving: tuple[Floats, Floats], found: list[tuple[int, Stretch]]) -> dict[int, float]:
+    """How far members move level, square to themselves, beside their limit downwards, where that is more than it."""
+    moved, along = moving
+    most: dict[int, float] = {}
+    for _, stretch in found:
+        if stretch.way == "down":
+            off = measure(combined, moved, along[stretch.rows], replace(stretch, way="aside", camber=0.0))
+            share = float(off.max(initial=0.0)) * stretch.ratio / stretch.length
+            for i in stretch.members if share > 1.0 else ():
+                most[i] = max(most.get(i, 0.0), share)
+    return most
 
 
 def _bent(checks: Checks, combined: Combined, members: list[int]) -> list[int]:
@@ -282,10 +305,10 @@ def held_aloft(structure: Structure) -> tuple[str, ...]:
 
 
 def _deflection(
-    combined: Combined, which: tuple[int, ...], found: list[tuple[int, Stretch]], outcomes: list[list[Outcome]]
+    combined: Combined, moving: tuple[Floats, Floats], found: list[tuple[int, Stretch]], outcomes: list[list[Outcome]]
 ) -> None:
     """The worst stretch of each member against its limit."""
-    moved, along = combined.displacement(which), combined.deflections(which)
+    moved, along = moving
     places = combined.elements.positions(combined.stations)
     worst: dict[tuple[int, str], Outcome] = {}
     for number, stretch in found:

@@ -161,6 +161,22 @@ class Readings(unittest.TestCase):
             words = "deflection not checked: struts have no limit, and this one bends as a beam"
             self.assertEqual(words in said, told, said)
 
+    def test_what_moves_sideways_is_told(self):
+        # 5 q l⁴/384 E I_z of IPE 200, 142 cm⁴, beside l/250, l = 6 m
+        for load, told in ((2.0, True), (0.2, False)):
+            data = framework(
+                {"a": (0, 1, 0), "b": (6, 1, 0)},
+                [("s", "a", "b", "IPE 200", "main beam", "beam")],
+                {"a": ["x", "y", "z", "rx"], "b": ["y", "z", "rx"]},
+                member_loads=[{"case": "P", "member": "s", "value": [0, load, 0]}],
+                cases=[{"name": "P", "nature": "wind"}],
+                combinations=[{"name": "D", "use": "deflection", "factors": {"P": 1.0}}],
+            )
+            verdict = run(read_document(data)).verification.verdicts[0]
+            share = 5 * load * 1e3 * 6**4 / (384 * E * 142.4e-8) / (6 / 250)
+            words = f"it moves sideways by {share:.1f} of what it may move downwards: nobody asked how far it may"
+            self.assertEqual(words in verdict.left_out, told, verdict.left_out)
+
     def test_a_chord_bears_purlins_deeper_than_itself(self):
         data = framework(
             {f"{n}{k}": (5.0 * k, y, 0) for k in range(3) for n, y in (("a", 0), ("m", 3), ("b", 6))},
