@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections import defaultdict
+from dataclasses import dataclass
 
 import numpy as np
 
-from engine.actions.cases import LineLoad, LineTable
+from engine.actions.cases import LineLoad, LineTable, Loading
 from engine.structure.model import Bools, Floats, Structure
 
 
@@ -34,3 +35,31 @@ def _at_ends(loads: list[LineLoad], factors: Floats, start: float, end: float) -
             slope = (one.last - one.first) / (one.end - one.start)
             ends += factors[one.case] * (one.first + np.outer([start - one.start, end - one.start], slope))
     return ends
+
+
+@dataclass(frozen=True)
+class Pressed:
+    """What lies on a slab, or on a part of it: corners (k, 3) m on its middle, force (k, 3) N/m² at them."""
+
+    panel: str
+    corners: Floats
+    force: Floats
+
+
+def pressed(structure: Structure, loading: Loading, factors: Floats) -> list[Pressed]:
+    """The sum of what lies on slabs in a state, one for each part of a slab that something lies on; factors: (cases,)."""
+    panels = {panel.name: panel for panel in structure.panels}
+    rise = {slab.panel: slab.plate.rise for slab in structure.slabs}
+    total: dict[tuple[str, bytes], Floats] = {}
+    parts: dict[tuple[str, bytes], Floats] = {}
+    for load in loading.surfaces:
+        if load.panel in rise and factors[load.case]:
+            key = load.panel, np.round(load.polygon, 6).tobytes()
+            parts[key] = load.polygon
+            values = np.array([load.at(point) for point in load.polygon])
+            total[key] = total.get(key, np.zeros(3)) + factors[load.case] * np.outer(values, load.direction)
+    found = []
+    for (name, mark), force in total.items():
+        lifted = panels[name].outside * rise[name]
+        found.append(Pressed(name, panels[name].place_of(parts[name, mark]) + lifted, force))
+    return [one for one in found if np.abs(one.force).max() > 0.5]

@@ -15,11 +15,11 @@ from engine.errors import ModelError
 from engine.expand import expand
 from engine.progress import Progress
 from engine.sizing.candidates import candidates_of
-from engine.sizing.foresight import Foresight, foresee, governing
+from engine.sizing.foresight import Closer, Foresight, foresee, governing
 from engine.sizing.groups import Choice, Group, groups_of, with_choices
 from engine.sizing.haunches import haunches_of
 from engine.sizing.present import now_of
-from engine.sizing.search import Assignment, Lost, Space, lighter_near, lightest
+from engine.sizing.search import Assignment, Lost, Space, lighter_far, lighter_near, lightest
 from engine.sizing.sized import Round
 from engine.verification.outcomes import kind_of
 
@@ -33,8 +33,12 @@ DOUBT = 0.10
 NEARLY = 0.7
 #: exponents and shares below this are none
 TOUCHED = 0.03
+#: the logarithm of how many times stiffer or softer a group may become
+RANGE = 1.6
 #: lighter by less than this share is not
 LIGHTER = 1e-9
+#: assignments that are looked at closer around each best one, for one member, fewer with the square of members, and at most
+CLOSER, MOST_CLOSER = 16_000, 400
 #: with other haunches the search goes on around what weighs up to this beside the best of all
 WORTHWHILE = 1.01
 
@@ -74,6 +78,7 @@ class Search:
         self.governed: set[str] = set()
         self.lost: list[Lost] = []
         self.counted = [0, 0]
+        self.looked: set[Assignment] = set()
         self.first = run(document, within)
         groups = tuple(self._covered(g) for g in groups)
         chosen = {g.name for g in groups if not g.kept}
@@ -186,10 +191,12 @@ class Search:
                 more = -f.shares[rows[np.argmax(f.moved[rows])]]
             else:
                 more = f.exponents[k].copy()
-            less = more < -TOUCHED
+            # what fails by little, little may mend
+            touched = min(TOUCHED, (float(worst[k] / self.space.targets[k]) - 1.0) / RANGE)
+            less = more < -touched
             less[k] = True
             # where more stiffness makes it worse, less of it may help
-            self.lost.append(Lost(at, less, more > TOUCHED))
+            self.lost.append(Lost(at, less, more > touched))
 
     def choices(self, at: Assignment) -> dict[str, Choice]:
         """An assignment by the names of groups."""
@@ -303,31 +310,63 @@ class Search:
 
     def refine(self) -> None:
         """Try what is lighter around the best."""
-        trials = failed = 0
+        trials = 0
         patience = PATIENCE // max(len(self.structure.members), 1)
         patience = min(max(patience, LEAST_PATIENCE), MOST_PATIENCE)
         doubt = DOUBT * (patience / LEAST_PATIENCE) ** 0.5
         while self.best is not None and self.weight(self.best) < self.bound * WORTHWHILE:
             around = self.best
             near = lighter_near(self.space, self.look_from(around), around, self.lost, doubt)
-            gone, known = np.zeros(len(near), dtype=bool), len(self.lost)
-            for number, new in enumerate(near):
-                if known < len(self.lost):
-                    gone |= self.space.lost(np.array(near), self.lost[known:])
-                    known = len(self.lost)
-                if gone[number]:
-                    continue
-                alone = sum(a != b for a, b in zip(new, around, strict=True)) == 1
-                if trials >= MOST_TRIALS or (failed >= patience and not alone):
-                    continue
-                trials += 1
-                self.analyse(new, "trial", self._words(new, around))
-                if self.best != around:
-                    failed = 0
-                    break
-                failed += 1
-            else:
+            trials += self._try(near, around, MOST_TRIALS - trials, patience)
+            if self.best == around:
+                trials += self._try(self._closer(around, doubt), around, MOST_TRIALS - trials, patience)
+            if self.best == around:
+                trials += self._try(self._again(around, patience // 5), around, MOST_TRIALS - trials, patience)
+            if self.best == around:
                 return
+
+    def _again(self, around: Assignment, most: int) -> list[Assignment]:
+        """Those that are foreseen to pass though something like them failed: what a group's failure depends on is foreseen too."""
+        sure = [one for one in self.lost if one.less.all() or one.same.all()]
+        near = lighter_near(self.space, self.look_from(around), around, sure, 0.0)
+        return [new for new in near if new not in self.analysed][:most]
+
+    def _try(self, near: list[Assignment], around: Assignment, most: int, patience: int) -> int:
+        """Analyse assignments in turn until one is better than the best; how many were. After as many that failed as there is patience for
+        only those that differ in one group."""
+        trials = 0
+        # only what is found from now on: the list was made with what was known
+        gone, known = np.zeros(len(near), dtype=bool), len(self.lost)
+        for number, new in enumerate(near):
+            if known < len(self.lost):
+                gone |= self.space.lost(np.array(near), self.lost[known:])
+                known = len(self.lost)
+            alone = sum(a != b for a, b in zip(new, around, strict=True)) == 1
+            if gone[number] or trials >= most or (trials >= patience and not alone):
+                continue
+            trials += 1
+            self.analyse(new, "trial", self._words(new, around))
+            if self.best != around:
+                break
+        return trials
+
+    def _closer(self, around: Assignment, doubt: float) -> list[Assignment]:
+        """Those farther away of which a linear response of their own says that they may pass, the likeliest first; each is looked at once. Of
+        large buildings none: that takes too long there."""
+        count = min(CLOSER // max(len(self.structure.members), 1) ** 2, MOST_CLOSER)
+        foresight = self.look_from(around)
+        closer = Closer.of(self.chains[around], self.space.groups, self.space.candidates, foresight)
+        targets, found = self.space.targets, []
+        limits = np.where(foresight.whose < 0, 1.0, targets[foresight.whose])
+        for new in lighter_far(self.space, foresight, around, self.lost, doubt, count):
+            if new in self.looked:
+                continue
+            self.looked.add(new)
+            strength, movement = closer.look(new)
+            over = float(max((strength / targets).max(), (movement / limits).max(initial=0.0)))
+            if over <= 1.0 + 2 * doubt:
+                found.append((max(over, 1.0), self.weight(new), new))
+        return [new for _, _, new in sorted(found)]
 
     def _words(self, new: Assignment, before: Assignment | None) -> str:
         choices = self.choices(new)

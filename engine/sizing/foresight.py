@@ -142,6 +142,61 @@ def foresee(chain: Chain, groups: Sequence[Group], candidates: Sequence[Candidat
     )
 
 
+@dataclass(frozen=True)
+class Closer:
+    """What looks at single assignments by a linear response of their own: what is foreseen of several groups far from what stands is the
+    product of what each does by itself, and up to a third off. before: what is borne where it is watched now."""
+
+    chain: Chain
+    groups: Sequence[Group]
+    candidates: Sequence[Candidates]
+    foresight: Foresight
+    watched: list[Watched]
+    places: list[tuple[int, int]]
+    before: Floats
+
+    @classmethod
+    def of(
+        cls, chain: Chain, groups: Sequence[Group], candidates: Sequence[Candidates], foresight: Foresight
+    ) -> Closer:
+        """From the analysis and what is foreseen from it."""
+        watched = [_watched(chain, g) for g in groups]
+        places = [of for g in groups for of in worst_of_service(chain, g) if _present(chain, of) > SMALL]
+        before = _borne(chain, chain.structure, watched, places, chain.response)
+        return cls(chain, groups, candidates, foresight, watched, places, before)
+
+    def look(self, chosen: Sequence[int]) -> tuple[Floats, Floats]:
+        """(groups,) and (limits,) what an assignment would reach in strength and movement."""
+        chain, structure, count = self.chain, self.chain.structure, len(self.places)
+        for group, may, k in zip(self.groups, self.candidates, chosen, strict=True):
+            structure = _made_of(structure, group, may.sections[k])
+        response = _response(chain, structure)
+        after = _borne(chain, structure, self.watched, self.places, response)
+        known = (self.before > 0) & (after > 0)
+        factor = np.where(known, after / np.where(known, self.before, 1.0), 1.0)
+        strength = np.array([r.max(axis=1)[k] for r, k in zip(self.foresight.reached, chosen, strict=True)])
+        movement = self.foresight.movement(np.array([chosen]))[0]
+        movement[:count] = self.foresight.moved[:count] * factor[len(self.groups) :]
+        leaning = _leaning(chain) if len(movement) > count else None
+        if leaning is not None:
+            alpha = float(critical(response, chain.combined.rows[[leaning[1]]]).together[0])
+            movement[-1] = ENOUGH / max(alpha, 0.1)
+        return strength * factor[: len(self.groups)], movement
+
+
+def _made_of(structure: Structure, group: Group, section: Section) -> Structure:
+    """With a group made of another section; what its members are made of besides goes with it."""
+    members = list(structure.members)
+    for i in group.members:
+        m = members[i]
+        area, second = section.A / m.section.A, section.Iy / m.section.Iy
+        pieces = tuple(
+            replace(p, section=replace(p.section, A=p.section.A * area, Iy=p.section.Iy * second)) for p in m.pieces
+        )
+        members[i] = m.but(section=section, pieces=pieces)
+    return replace(structure, members=tuple(members))
+
+
 def _axial(chain: Chain, watched: Watched) -> bool:
     """Whether a member bears by its area more than by its second moment, where its group reaches most."""
     m = chain.structure.members[watched.member]

@@ -22,6 +22,8 @@ TRIPLED = 8
 AS_DEEP = 0.010
 #: how far from passing the next lighter of a group by itself is tried all the same
 BY_ITSELF = 0.5
+#: how far from passing what is foreseen to fail is looked at by a linear response of its own
+FAR = 3.0
 #: steps of one descent
 STEPS = 200
 #: more of something than this share is more
@@ -176,6 +178,22 @@ def lightest(
                 break
             at = following
     return best[1] if best else None, nearest[1]
+
+
+def lighter_far(
+    space: Space, foresight: Foresight, at: Assignment, lost: Sequence[Lost], within: float, count: int
+) -> list[Assignment]:
+    """Lighter assignments near one that are not lost and foreseen to fail by more than a share, but by less than `FAR`: those that
+    fail least first, at most so many."""
+    around = space.around(at)
+    own = float(space.weight(np.array([at]))[0])
+    around = around[(space.weight(around) < own * (1 - MORE)) & space.allowed(around)]
+    if not len(around):
+        return []
+    around = np.unique(around[~space.lost(around, lost)], axis=0)
+    over = foresight.over(around, space.targets) if len(around) else np.zeros(0)
+    order = np.argsort(over, kind="stable")
+    return [tuple(around[k].tolist()) for k in order if 1.0 + within < over[k] <= FAR][:count]
 
 
 def lighter_near(

@@ -69,6 +69,7 @@ def _with_haunches(best: Search, haunches: Haunches) -> Search | None:
         best.refused.append(f"Haunches of {sizes} cannot be set out: {error.message}")
         return None
     other.analysed, other.chains, other.lost, other.best, other.start = {}, {}, [], None, start
+    other.looked = set()
     other.bound = np.inf if best.best is None else best.weight(best.best)
     if other.analyse(start, "haunches", f"haunches of {sizes}") is None:
         return None

@@ -19,7 +19,7 @@ from engine.document import Document
 from engine.expand import expand
 from engine.load import load
 from engine.report import modes
-from engine.report.acting import summed
+from engine.report.acting import pressed, summed
 from engine.report.states import find_state, moved, number_of
 from engine.structure.model import Bools, Floats, Structure
 from engine.structure.planes import planes
@@ -125,6 +125,7 @@ def diagram_out(chain: Chain, revision: int, plane: str, state: str, own: bool =
         runs=_runs(structure, elements, chain.combined.stations, members, diagrams, moving, along, pulled),
         loads=[] if envelope else _loads(chain, chain.combined.rows[numbers[0]], members),
         points=[] if envelope else _points(chain, chain.combined.rows[numbers[0]], members),
+        areas=[] if envelope or plane != "whole" else _areas(chain, chain.combined.rows[numbers[0]]),
         reactions=[] if envelope else _pushes(chain, numbers[0], members),
         own=own and not envelope,
         among=[_name(chain, number) for number in numbers] if envelope else [],
@@ -160,6 +161,18 @@ def _points(chain: Chain, factors: Floats, members: list[int]) -> list[response_
             )
         )
     return found
+
+
+def _areas(chain: Chain, factors: Floats) -> list[response_schemas.AreaOut]:
+    """What lies on slabs in a state."""
+    return [
+        response_schemas.AreaOut(
+            panel=one.panel,
+            corners=[tuple(corner) for corner in one.corners.round(4).tolist()],
+            force=[kilo(force) for force in one.force],
+        )
+        for one in pressed(chain.structure, chain.loading, factors)
+    ]
 
 
 def lateral_out(chain: Chain, state: str, member: int) -> response_schemas.LateralOut:

@@ -158,6 +158,14 @@ class PushOut(BaseModel):
     moment: Triple
 
 
+class AreaOut(BaseModel):
+    """What lies on a slab or a part of it: corners in m, kN/m² in global axes at them."""
+
+    panel: str
+    corners: list[Triple]
+    force: list[Triple]
+
+
 class DiagramOut(BaseModel):
     """One frame (or the whole, frame 0) under a case, a combination, or the envelope of all strength combinations. among: the
     states of an envelope. own: whether utilisation is that of this state alone."""
@@ -169,6 +177,7 @@ class DiagramOut(BaseModel):
     runs: list[RunOut]
     loads: list[LoadOut]
     points: list[PointOut] = []
+    areas: list[AreaOut] = []
     reactions: list[PushOut] = []
     own: bool = False
     among: list[str] = []

@@ -22,6 +22,7 @@ from engine.editing.apply import operate
 from engine.editing.operations import Draw, Support
 from engine.errors import ModelError
 from engine.expand import expand
+from engine.report.acting import pressed
 from engine.report.slabs import pictured, slab_extremes
 from engine.structure.audit import audit
 from engine.structure.mesh import divide
@@ -199,6 +200,18 @@ class BentTests(unittest.TestCase):
         self.assertAlmostEqual(reaction[:, 2].sum(), 10e3, delta=1e-3)
         for axis in (0, 1):
             self.assertAlmostEqual((reaction[:, 2] * forces.structure.xyz[:, axis]).sum() / 10e3, place[axis], places=4)
+
+    def test_what_lies_on_it_is_drawn_with_its_factors(self) -> None:
+        document = self.plate(["z"])
+        part = np.array([(1.1, 2.3, 3), (2.1, 2.3, 3), (2.1, 3.3, 3), (1.1, 3.3, 3)])
+        panel = expand(document).panels[0]
+        document.panel_loads[0].part = [(s, t) for s, t in panel.flat(part).tolist()]
+        forces, _ = solved(document)
+        factors = np.array([1.5 if c.name == "Q" else 0.0 for c in forces.loading.cases])
+        (found,) = pressed(forces.structure, forces.loading, factors)
+        # 10 kN/m² on a square metre, where it lies
+        self.assertTrue(np.allclose(found.force, [[0, 0, -15e3]] * 4))
+        self.assertTrue(np.allclose(sorted(map(tuple, found.corners.tolist())), sorted(map(tuple, part.tolist()))))
 
     def test_its_own_weight(self) -> None:
         document = self.plate(["z"], rules={"imperfections": False})

@@ -80,6 +80,7 @@ class Response(ApiCase):
             "joists": 1,
             "diaphragm": "slab",
             "slab": {"size": 1.5},
+            "imposed": 3.0,
         }
         self.assertEqual(self.edit(project, 1, ("jigs", [floor])).status_code, 200)
         rows = self.get(project, "slabs").json()
@@ -103,6 +104,13 @@ class Response(ApiCase):
         self.assertAlmostEqual(max(own["most"]["mx"]), rows[0]["most"]["mx"]["value"], delta=1e-2)
         self.assertGreater(len(own["members"]), 1)
         self.assertIn("told, not verified", str(chain["whole"]["left_out"]))
+        # in space what lies on them is drawn, deck and imposed loads as they are stated
+        imposed = next(c["symbol"] for c in chain["cases"] if c["nature"] == "imposed" and "floor" in c["name"])
+        lying = self.get(project, "diagrams", plane="whole", state=imposed).json()["areas"]
+        self.assertEqual({a["panel"] for a in lying}, {p["name"] for p in bent})
+        for area in lying:
+            self.assertEqual(area["force"], [[0.0, 0.0, -3.0]] * len(area["corners"]))
+        self.assertEqual(self.get(project, "diagrams", plane="frame-2", state=imposed).json()["areas"], [])
         swinging = self.get(project, "slab", name=name, state="vibration:1").json()
         self.assertEqual((swinging["kind"], list(swinging["most"])), ("mode", ["w"]))
         self.assertLessEqual(max(map(abs, swinging["most"]["w"])), 1.0 + 1e-4)

@@ -43,6 +43,8 @@ class Limits(TestCase):
         self.assertEqual(work.queues(0, 2), ["small"])
         self.assertEqual(work.queues(1, 2), ["small", "large"])
         self.assertEqual(work.queues(0, 1), ["small", "large"])
+        # one beyond them, for large runs alone
+        self.assertEqual(work.queues(2, 2), ["large"])
 
     def test_a_body_that_is_too_large_is_refused_by_its_head_and_as_it_comes(self):
         async def application(scope, receive, send):

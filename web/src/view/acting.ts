@@ -3,6 +3,7 @@
 import type * as THREE from 'three'
 import { NATURE_COLOURS, OXIDE } from '../lib/temper'
 import type { useWorkbench } from '../stores/workbench'
+import { areas } from './areas'
 import { loads, supports } from './marks'
 import { proposed } from './proposed'
 import { forces, largest, reactions, type Figure } from './space'
@@ -23,8 +24,11 @@ export function acting(
     const nature = bench.chain?.cases?.find((c) => c.symbol === diagram?.state)?.nature ?? ''
     const points = bench.trial ? [] : (diagram?.points ?? [])
     const found = loads(lying, points, (reach / 2) * bench.arrowSize, NATURE_COLOURS[nature] ?? OXIDE)
-    objects.push(...found.objects)
-    figures.push(...found.figures)
+    const lain = bench.trial
+      ? null
+      : areas(diagram?.areas ?? [], (reach / 3) * bench.arrowSize, NATURE_COLOURS[nature] ?? OXIDE)
+    objects.push(...found.objects, ...(lain?.objects ?? []))
+    figures.push(...found.figures, ...(lain?.figures ?? []))
   }
   if (!diagram || diagram.kind === 'mode') return { objects, figures }
   const runs = diagram.runs.filter((r) => visible.has(r.member))

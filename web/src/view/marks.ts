@@ -9,13 +9,13 @@ const SUPPORT = '#1f2a33'
 const MOST_FIGURES = 40
 const vector = (v: readonly number[]) => new THREE.Vector3(v[0], v[1], v[2])
 
-function lines(places: readonly number[], color: string): THREE.LineSegments {
+export function lines(places: readonly number[], color: string): THREE.LineSegments {
   return new THREE.LineSegments(
     new THREE.BufferGeometry().setAttribute('position', new THREE.Float32BufferAttribute(places, 3)),
     new THREE.LineBasicMaterial({ color }),
   )
 }
-function faces(places: readonly number[], color: string, opacity: number): THREE.Mesh {
+export function faces(places: readonly number[], color: string, opacity: number): THREE.Mesh {
   const look = new THREE.MeshBasicMaterial({
     color,
     transparent: true,
@@ -30,7 +30,7 @@ function faces(places: readonly number[], color: string, opacity: number): THREE
 }
 
 /** An arrow from a tail to a tip, its barbs in the plane of `aside`. */
-function arrow(edges: number[], tail: THREE.Vector3, tip: THREE.Vector3, aside: THREE.Vector3, barb: number) {
+export function arrow(edges: number[], tail: THREE.Vector3, tip: THREE.Vector3, aside: THREE.Vector3, barb: number) {
   const along = tip.clone().sub(tail)
   const length = along.length()
   if (length < 1e-6) return

@@ -51,7 +51,10 @@ class Command(BaseCommand):
 
 
 def queues(number: int, of: int) -> list[str]:
-    """What the worker of this number takes: the first of several leaves the large runs to the others."""
+    """What the worker of this number takes: the first of several leaves the large runs to the others; one beyond them takes these alone, on the
+    processor that the first one leaves idle."""
+    if number >= of:
+        return [queue.LARGE_QUEUE]
     return [queue.SMALL_QUEUE] if of > 1 and number == 0 else [queue.SMALL_QUEUE, queue.LARGE_QUEUE]
 
 
@@ -70,8 +73,9 @@ def keep(processes: int) -> None:
     stopping = threading.Event()
     for number in (signal.SIGTERM, signal.SIGINT):
         signal.signal(number, lambda *_: stopping.set())
-    workers: list[subprocess.Popen[bytes] | None] = [None] * processes
-    born = [0.0] * processes
+    count = processes + (processes > 1)
+    workers: list[subprocess.Popen[bytes] | None] = [None] * count
+    born = [0.0] * count
     while not stopping.is_set():
         for i, worker in enumerate(workers):
             if worker is not None and worker.poll() == REPLACED:
@@ -97,7 +101,9 @@ def keep(processes: int) -> None:
 
 
 def work(of: list[str]) -> None:
-    """Be one worker; ends with its keeper."""
+    """Be one worker; ends with its keeper. One of large runs alone lets the others go first."""
+    if of == [queue.LARGE_QUEUE]:
+        os.nice(NICE)
     if builds.replaced():
         sys.exit(REPLACED)
     threading.Thread(target=watch, args=[os.getppid()], daemon=True).start()

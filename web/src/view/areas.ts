@@ -1,0 +1,87 @@
+/** What lies on slabs, in three dimensions: a cushion as high as it is heavy, with arrows onto the slab. */
+
+import * as THREE from 'three'
+import type { Schemas } from '../api/client'
+import { fixed } from '../lib/quantity'
+import { arrow, faces, lines } from './marks'
+import type { Drawn, Figure } from './space'
+
+type Area = Schemas['AreaOut']
+/** Arrows along the longer side of what is loaded. */
+const ALONG = 6
+
+const vector = (v: readonly number[]) => new THREE.Vector3(v[0], v[1], v[2])
+const size = (v: readonly number[]) => Math.hypot(v[0]!, v[1]!, v[2]!)
+
+/** A plane through corners: its origin, axes and the corners in it. */
+function plane(corners: readonly THREE.Vector3[]) {
+  const origin = corners[0]!
+  const x = corners[1]!.clone().sub(origin).normalize()
+  const far = corners.reduce((a, b) => (off(b, origin, x).length() > off(a, origin, x).length() ? b : a))
+  const y = off(far, origin, x).normalize()
+  const flat = corners.map((c) => {
+    const d = c.clone().sub(origin)
+    return new THREE.Vector2(d.dot(x), d.dot(y))
+  })
+  return { origin, x, y, flat }
+}
+const off = (c: THREE.Vector3, origin: THREE.Vector3, x: THREE.Vector3) => {
+  const d = c.clone().sub(origin)
+  return d.addScaledVector(x, -d.dot(x))
+}
+
+/** Whether a point lies within a polygon. */
+export function inside(p: THREE.Vector2, polygon: readonly THREE.Vector2[]): boolean {
+  let found = false
+  polygon.forEach((a, i) => {
+    const b = polygon[(i + 1) % polygon.length]!
+    if (a.y > p.y !== b.y > p.y && p.x < a.x + ((p.y - a.y) / (b.y - a.y)) * (b.x - a.x)) found = !found
+  })
+  return found
+}
+
+/** Points at even distances within a polygon, not at its edges. */
+export function grid(polygon: readonly THREE.Vector2[]): THREE.Vector2[] {
+  const box = new THREE.Box2().setFromPoints([...polygon])
+  const wide = box.getSize(new THREE.Vector2())
+  const step = Math.max(wide.x, wide.y) / ALONG
+  if (!(step > 0)) return []
+  const [nx, ny] = [Math.max(1, Math.round(wide.x / step)), Math.max(1, Math.round(wide.y / step))]
+  const found: THREE.Vector2[] = []
+  for (let i = 0; i < nx; i++)
+    for (let j = 0; j < ny; j++) {
+      const p = new THREE.Vector2(box.min.x + ((i + 0.5) / nx) * wide.x, box.min.y + ((j + 0.5) / ny) * wide.y)
+      if (inside(p, polygon)) found.push(p)
+    }
+  return found
+}
+
+/** reach: height of the heaviest in metres. */
+export function areas(found: readonly Area[], reach: number, color: string): Drawn {
+  const most = Math.max(1e-9, ...found.flatMap((a) => a.force.map(size)))
+  const [bands, edges, figures]: [number[], number[], Figure[]] = [[], [], []]
+  for (const area of found) {
+    const feet = area.corners.map(vector)
+    if (feet.length < 3) continue
+    const heads = feet.map((c, i) => c.clone().addScaledVector(vector(area.force[i]!), -reach / most))
+    const { origin, x, y, flat } = plane(feet)
+    for (const triangle of THREE.ShapeUtils.triangulateShape(flat, []))
+      for (const k of triangle) bands.push(...heads[k]!.toArray())
+    feet.forEach((foot, i) => {
+      const next = (i + 1) % feet.length
+      edges.push(...heads[i]!.toArray(), ...heads[next]!.toArray(), ...foot.toArray(), ...heads[i]!.toArray())
+    })
+    const mean = area.force.reduce((sum, f) => sum.add(vector(f)), new THREE.Vector3()).divideScalar(area.force.length)
+    for (const p of grid(flat)) {
+      const tip = origin.clone().addScaledVector(x, p.x).addScaledVector(y, p.y)
+      arrow(edges, tip.clone().addScaledVector(mean, -reach / most), tip, x, 0.25 * reach)
+    }
+    const value = mean.length()
+    const middle = heads.reduce((sum, h) => sum.add(h), new THREE.Vector3()).divideScalar(heads.length)
+    figures.push({ at: middle, text: `${fixed(value, 2)} kN/m²`, most: value })
+  }
+  const objects: THREE.Object3D[] = []
+  if (bands.length) objects.push(faces(bands, color, 0.15))
+  if (edges.length) objects.push(lines(edges, color))
+  return { objects, figures }
+}
