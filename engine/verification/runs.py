@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections import defaultdict
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 import numpy as np
 
 from engine.analysis.elements import Elements
-from engine.structure.model import Bools, Floats, Ints, Member, Structure
+from engine.structure.model import Bools, Ints, Member, Structure
 
 #: least depth of a crossing beam, beside that of the one it carries: surely, and perhaps
 SURELY, PERHAPS = 1.05, 0.95
@@ -19,8 +20,10 @@ TRUSS = 10.0
 #: rise over length of a member that stands upright
 UPRIGHT = 0.9987
 
-#: by node the stretches of beams there: (element, depth that it may carry)
-Crossing = dict[int, list[tuple[int, float]]]
+#: by node the elements of beams there
+Crossing = dict[int, list[int]]
+#: whether an element is borne by another that crosses it
+Bears = Callable[[int, int], bool]
 
 
 @dataclass(frozen=True)
@@ -51,35 +54,46 @@ def over_supports(structure: Structure) -> Bools:
         found = more
 
 
-def runs(structure: Structure, elements: Elements, beams: Bools, grounded: Bools, least: float) -> list[Run]:
-    """Every stretch of beam between supports, where a crossing beam bears from `least` times the depth of the one it carries on. beams:
-    (members,) those that count; grounded: (nodes,) what stands over a support."""
-    ways = _Ways.of(structure, elements)
-    found = _stretched(elements, ways, beams, grounded, _crossing(ways, elements, beams, least))
-    return _borne(found, ways, grounded, _crossing(ways, elements, beams, PERHAPS))
+def runs(structure: Structure, elements: Elements, beams: Bools, limited: Bools, grounded: Bools) -> list[list[Run]]:
+    """Every stretch of beam between supports, in three readings: where a crossing beam bears that is surely deep enough, or perhaps, or that
+    leads to the ground, however deep. beams, limited: (members,) those that count, and those whose deflection has a limit; grounded:
+    (nodes,) what stands over a support."""
+    ways, rows = _Ways.of(structure, elements), np.flatnonzero(beams[elements.member]).tolist()
+    crossing: Crossing = defaultdict(list)
+    for e in rows:
+        for node in ways.ends[e]:
+            crossing[node].append(e)
+    deep = [_stretched(rows, ways, grounded, crossing, ways.deep_enough(least)) for least in (SURELY, PERHAPS)]
+    return [*deep, _by_paths(rows, ways, limited[elements.member], grounded, crossing)]
 
 
 @dataclass(frozen=True)
 class _Ways:
-    """(e, 3) directions of elements, (e, 2) those in plan, (e,) depths of their members, (e, 2) nodes."""
+    """By element its direction, that in plan, the depth of its member and its nodes: lists, of which single values are asked."""
 
-    space: Floats
-    plan: Floats
-    depth: Floats
-    ends: Ints
+    space: list[list[float]]
+    plan: list[list[float]]
+    depth: list[float]
+    ends: list[list[int]]
 
     @classmethod
     def of(cls, structure: Structure, elements: Elements) -> _Ways:
         ends = elements.ends
         span = structure.xyz[ends[:, 1]] - structure.xyz[ends[:, 0]]
         space, plan = (x / np.maximum(np.linalg.norm(x, axis=1, keepdims=True), 1e-9) for x in (span, span[:, :2]))
-        return cls(space, plan, np.array([_depth(m) for m in structure.members])[elements.member], ends)
+        depth = np.array([_depth(m) for m in structure.members])[elements.member]
+        return cls(space.tolist(), plan.tolist(), depth.tolist(), ends.tolist())
+
+    def deep_enough(self, least: float) -> Bears:
+        """What bears from `least` times the depth of what it carries on."""
+        return lambda e, other: self.depth[other] / least >= self.depth[e]
 
     def turn(self, e: int, other: int, node: int) -> tuple[float, float]:
         """How straight an element goes on in another beyond a node, in plan and in space: 1 straight on, −1 back over itself."""
-        same = (self.ends[e, 0] == node) == (self.ends[other, 0] == node)
+        same = (self.ends[e][0] == node) == (self.ends[other][0] == node)
         sign = -1.0 if same else 1.0
-        return sign * float(self.plan[e] @ self.plan[other]), sign * float(self.space[e] @ self.space[other])
+        plan, space = (sum(a * b for a, b in zip(of[e], of[other], strict=True)) for of in (self.plan, self.space))
+        return sign * plan, sign * space
 
 
 def measured_from(run: Run, met: Ints, grounded: Bools) -> list[tuple[int, int]]:
@@ -93,80 +107,84 @@ def measured_from(run: Run, met: Ints, grounded: Bools) -> list[tuple[int, int]]
     return [(first, last)] + ([(root, root)] if run.loose[0] != run.loose[1] else [])
 
 
-def _borne(found: list[Run], ways: _Ways, grounded: Bools, crossing: Crossing) -> list[Run]:
-    """The runs with what bears their ends: a support, or a run that may carry them and is borne itself without them.
+def _by_paths(rows: list[int], ways: _Ways, limited: Bools, grounded: Bools, crossing: Crossing) -> list[Run]:
+    """First what runs from support to support, whatever crosses it; then what runs between those, and so on. Where there is no more of
+    that, what is borne at one end is a cantilever, first where nothing deep enough could bear the other; then what these bear. The webs
+    of a truss, which end where a chord runs through in their own plane, are none and bear nothing; nor is what nothing leads to."""
+    webs = _webs(rows, ways, grounded, crossing)
+    found: list[Run] = []
+    firm: set[int] = set()
 
-    First those are borne whose both ends are; where there are no more, those with one end borne are cantilevers, first the ones that
-    nothing could bear at the other; then what these bear, and so on. The webs of a truss, which end where a chord runs through in
-    their own plane, are none and bear nothing.
-    """
-    of = {e: k for k, run in enumerate(found) for e in run.rows}
-    webs = {k for k, run in enumerate(found) if any(_in_a_truss(ways, crossing[n], of, e, n) for e, n in run.ends)}
-    bearers = [
-        [{of[o] for o, reach in crossing[n] if of[o] != k and reach >= ways.depth[e]} - webs for e, n in run.ends]
-        for k, run in enumerate(found)
-    ]
-    loose: dict[int, tuple[bool, bool]] = {}
+    def bears(e: int, other: int) -> bool:
+        return other in firm and (bool(limited[other]) or ways.depth[other] / PERHAPS >= ways.depth[e])
 
-    def borne(k: int) -> tuple[bool, bool]:
-        start, end = (
-            bool(grounded[n]) or bool(by & loose.keys()) for (_, n), by in zip(found[k].ends, bearers[k], strict=True)
+    def borne(e: int, node: int) -> bool:
+        across = (o for o in crossing[node] if o != e and abs(ways.turn(e, o, node)[0]) <= STRAIGHT)
+        return bool(grounded[node]) or any(bears(e, o) for o in across)
+
+    def alone(run: Run) -> bool:
+        return not any(
+            ways.depth[o] / PERHAPS >= ways.depth[e] and o not in webs
+            for (e, n), loose in zip(run.ends, run.loose, strict=True)
+            for o in crossing[n]
+            if loose and o not in run.rows
         )
-        return start, end
 
-    left = dict.fromkeys(k for k in range(len(found)) if k not in webs)
+    left = list(rows)
     while left:
-        states = {k: borne(k) for k in left}
-        firm = [k for k, state in states.items() if all(state)]
-        hung = [k for k, state in states.items() if any(state)]
-        alone = [k for k in hung if not any(by for by, held in zip(bearers[k], states[k], strict=True) if not held)]
-        following = firm or alone or hung or list(left)
-        for k in following:
-            loose[k] = not states[k][0], not states[k][1]
-            del left[k]
-    return [replace(run, loose=loose.get(k, (False, False))) for k, run in enumerate(found)]
+        now = _stretched(left, ways, grounded, crossing, bears)
+        now = [replace(run, loose=(not borne(*run.ends[0]), not borne(*run.ends[1]))) for run in now]
+        of_webs = [run for run in now if run.rows[0] in webs]
+        firmly = [run for run in now if not any(run.loose) and run not in of_webs]
+        hung = [run for run in now if not all(run.loose) and run not in of_webs]
+        following = firmly or [run for run in hung if alone(run)] or hung
+        if not following:
+            return found
+        found += following
+        firm |= {e for run in following for e in run.rows}
+        left = [e for e in left if e not in firm]
+    return found
 
 
-def _in_a_truss(ways: _Ways, there: list[tuple[int, float]], of: dict[int, int], e: int, node: int) -> bool:
-    """Whether another run goes on through a node in the vertical plane of an element that ends there."""
-    others = [o for o, _ in there if of[o] != of[e] and abs(ways.turn(e, o, node)[0]) > STRAIGHT]
-    through = [of[o] for o in others]
-    return len(set(through)) < len(through)
+def _webs(rows: list[int], ways: _Ways, grounded: Bools, crossing: Crossing) -> set[int]:
+    """Elements of runs that end where another goes on in their own vertical plane."""
+    plain = _stretched(rows, ways, grounded, crossing, lambda e, o: False)
+    of = {e: k for k, run in enumerate(plain) for e in run.rows}
+    found: set[int] = set()
+    for run in plain:
+        for e, n in run.ends:
+            through = [of[o] for o in crossing[n] if of[o] != of[e] and abs(ways.turn(e, o, n)[0]) > STRAIGHT]
+            if len(set(through)) < len(through):
+                found.update(run.rows)
+    return found
 
 
-def _crossing(ways: _Ways, elements: Elements, beams: Bools, least: float) -> Crossing:
-    """By node the stretches of beams there with their depths times `least`: (element, depth / least)."""
-    at: dict[int, list[tuple[int, float]]] = defaultdict(list)
-    for e in np.flatnonzero(beams[elements.member]).tolist():
-        for node in elements.ends[e].tolist():
-            at[node].append((e, float(ways.depth[e]) / least))
-    return at
-
-
-def _stretched(elements: Elements, ways: _Ways, beams: Bools, grounded: Bools, crossing: Crossing) -> list[Run]:
-    ends = elements.ends
+def _stretched(rows: list[int], ways: _Ways, grounded: Bools, crossing: Crossing, bears: Bears) -> list[Run]:
+    """Elements of some rows from support to support: to what is grounded, and to what crosses them and bears them."""
+    among = set(rows)
 
     def follows(e: int, node: int) -> int | None:
         """The element that runs on beyond a node, the straightest in space of those that do in plan; None where the stretch ends."""
         if grounded[node]:
             return None
         best, straightest = None, -2.0
-        for other, reach in crossing[node]:
+        for other in crossing[node]:
             if other == e:
                 continue
             plan, space = ways.turn(e, other, node)
             if plan > STRAIGHT:
-                best, straightest = (other, space) if space > straightest else (best, straightest)
-            elif abs(plan) <= STRAIGHT and reach >= ways.depth[e]:
+                if other in among and space > straightest:
+                    best, straightest = other, space
+            elif abs(plan) <= STRAIGHT and bears(e, other):
                 return None
         return best
 
     done: set[int] = set()
     found = []
-    for e in np.flatnonzero(beams[elements.member]).tolist():
+    for e in rows:
         if e in done:
             continue
-        rows, nodes = [e], ends[e].tolist()
+        own, nodes = [e], list(ways.ends[e])
         done.add(e)
         for forward in (True, False):
             at, node = e, nodes[-1] if forward else nodes[0]
@@ -175,15 +193,11 @@ def _stretched(elements: Elements, ways: _Ways, beams: Bools, grounded: Bools, c
                 if following is None or following in done or follows(following, node) != at:
                     break
                 done.add(following)
-                a, b = ends[following].tolist()
+                a, b = ways.ends[following]
                 node, at = b if a == node else a, following
-                if forward:
-                    rows.append(following)
-                    nodes.append(node)
-                else:
-                    rows.insert(0, following)
-                    nodes.insert(0, node)
-        found.append(Run(rows, nodes))
+                own.insert(len(own) if forward else 0, following)
+                nodes.insert(len(nodes) if forward else 0, node)
+        found.append(Run(own, nodes))
     return found
 
 

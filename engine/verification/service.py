@@ -2,7 +2,8 @@
 
 A stretch of a beam runs from support to support, whatever members it is drawn in: through every node that neither stands over a
 support nor hangs on a deeper beam, straight in plan, so that two rafters are one stretch from eaves to eaves. A beam as deep as
-the one that it crosses may carry it or hang on it: then both readings are checked. A chord carries as the truss does that it is of,
+the one that it crosses may carry it or hang on it: then both readings are checked; and a third, in which what leads to the ground
+bears, however deep it is. A chord carries as the truss does that it is of,
 whatever its own depth. A cantilever counts with twice its length, from its root; so does, besides, what ends where others meet that
 do not bear it (a fascia, the webs of a truss). Columns drift between foot and head; posts and rails bend across.
 """
@@ -22,7 +23,7 @@ from engine.analysis.sways import storeys
 from engine.document import Document
 from engine.structure.axes import local_axes
 from engine.structure.model import Floats, Ints, Member, Structure
-from engine.verification.runs import PERHAPS, SURELY, UPRIGHT, measured_from, over_supports, runs
+from engine.verification.runs import UPRIGHT, measured_from, over_supports, runs
 
 #: stations nearer than this stand at one place, in metres
 CLOSE = 1e-6
@@ -119,15 +120,14 @@ def _stretches(
         ],
         dtype=bool,
     )
+    limited = np.array([bool(ratio_of(m)) for m in structure.members], dtype=bool)
     found: list[Stretch] = []
     grounded = over_supports(structure)
     met = np.bincount(elements.ends.ravel(), minlength=len(structure.nodes))
     seen: set[tuple[tuple[int, ...], int, int]] = set()
-    for least in (SURELY, PERHAPS):
+    for reading in runs(structure, elements, beams, limited, grounded):
         readings = [
-            (run.rows, run.nodes, measured)
-            for run in runs(structure, elements, beams, grounded, least)
-            for measured in measured_from(run, met, grounded)
+            (run.rows, run.nodes, measured) for run in reading for measured in measured_from(run, met, grounded)
         ]
         for rows, nodes, (start, end) in readings:
             length = float(np.linalg.norm(structure.xyz[nodes[-1]] - structure.xyz[nodes[0]]))

@@ -146,6 +146,55 @@ class Readings(unittest.TestCase):
         # simply supported, at its far end hardly held in turning
         self.assertAlmostEqual(found.utilisation * (4 / 250) / (5 * 10e3 * 4**4 / (384 * E * 1943e-8)), 1, delta=0.02)
 
+    def test_a_beam_that_ends_at_a_shallower_one_that_is_limited_is_no_cantilever(self):
+        # a trimmer between supports, of less than half its depth, sinks by more than 2 l/250 of a short joist that ends at it
+        data = framework(
+            {"r": (0, 0, 0), "t": (1, 0, 0), "a": (1, -3, 0), "b": (1, 3, 0)},
+            [
+                ("j", "r", "t", "IPE 300", "joist", "beam"),
+                ("at", "a", "t", "IPE 140", "main beam", "beam"),
+                ("tb", "t", "b", "IPE 140", "main beam", "beam"),
+            ],
+            {n: ["x", "y", "z", "rx" if n == "r" else "ry", "rz"] for n in "rab"},
+            node_loads=[{"case": "P", "node": "t", "force": [0, 0, -5]}],
+        )
+        found = outcomes(data, deflections={"joist": 250, "main beam": 250})
+        # P l³/48 E I of the trimmer, and nothing of the joist beside the line between its ends
+        sinks = 5e3 * 6**3 / (48 * E * 541.2e-8)
+        self.assertGreater(sinks, 2 * 1 / 250)
+        self.assertAlmostEqual(found["at", "deflection"].utilisation / (sinks / (6 / 250)), 1, delta=0.02)
+        self.assertLess(found["j", "deflection"].utilisation, 0.1)
+
+    def test_girders_shallower_than_what_they_bear(self):
+        # girders HEA 200 of 4 m between columns, joists IPE 300 of 9 m across their middles, two bays: the girder over all its length, the
+        # joist over one bay
+        places = {f"{n}{k}": (9.0 * k, y, 0) for k in range(3) for n, y in (("a", -2), ("m", 0), ("b", 2))}
+        data = framework(
+            places,
+            [
+                (f"{n}{o}{k}", f"{n}{k}", f"{o}{k}", "HEA 200", "main beam", "beam")
+                for k in range(3)
+                for n, o in (("a", "m"), ("m", "b"))
+            ]
+            + [(f"j{k}", f"m{k}", f"m{k + 1}", "IPE 300", "joist", "beam") for k in (0, 1)],
+            {f"{n}{k}": ["x", "y", "z", "ry", "rz"] for k in range(3) for n in "ab"},
+            member_loads=[{"case": "P", "member": f"j{k}", "value": [0, 0, -5]} for k in (0, 1)],
+            cases=[{"name": "P", "nature": "imposed"}],
+            combinations=[{"name": "D", "use": "deflection", "factors": {"P": 1.0}}],
+        )
+        for joint in data["members"][-2:]:
+            joint["releases"] = {"start": ["ry"], "end": ["ry"]}
+        chain = run(read_document(data))
+        verdicts = {chain.structure.members[v.member].name: v for v in chain.verification.verdicts}
+        reached = {
+            n: max(o.utilisation for o in v.outcomes if o.criterion == "deflection") for n, v in verdicts.items()
+        }
+        # P l³/48 E I under two halves of joists; 5 q l⁴/384 E I beside the line between girders
+        girder = 5e3 * 9 * 4**3 / (48 * E * 3692e-8) / (4 / 250)
+        joist = 5 * 5e3 * 9**4 / (384 * E * 8356e-8) / (9 / 250)
+        self.assertAlmostEqual(reached["am1"] / girder, 1, delta=0.01)
+        self.assertAlmostEqual(reached["j0"] / joist, 1, delta=0.01)
+
     def test_a_strut_that_bends_as_a_beam_is_told(self):
         # q l²/8 of IPE 200, 194 cm³ of S355: 0.65 and 0.07 of its elastic moment
         for load, told in ((10.0, True), (1.0, False)):
