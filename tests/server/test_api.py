@@ -185,7 +185,7 @@ class Edits(ApiCase):
             ("hall.sections.rafters", "IPE 305", "no section “IPE 305”"),
             ("hall.nothing", 1, "not a field"),
             ("name.first", 1, "no place"),
-            ("version", 5, "version 5"),
+            ("version", 6, "version 6"),
         ):
             answer = self.edit(project, 1, (path, value))
             self.assertEqual(answer.status_code, 422, path)
