@@ -27,9 +27,9 @@ def offered(document: Document, structure: Structure, group: Group) -> list[Cand
 
 
 def haunches_of(structure: Structure, groups: Sequence[Group]) -> list[Haunches]:
-    """All that the plan allows beside what stands, the nearest to it first.
+    """All that the plan allows beside what stands, the smallest first.
 
-    Raises ModelError for a group without a haunch, for haunches that no section of it can bear, and for more than `MOST` sets.
+    Raises ModelError for a group without a haunch, and for more than `MOST` sets.
     """
     wanted = {g.name: _sizes(structure, g) for g in groups if not g.kept}
     wanted = {name: sizes for name, sizes in wanted.items() if len(sizes) > 1}

@@ -130,13 +130,12 @@ def _by_paths(rows: list[int], ways: _Ways, limited: Bools, grounded: Bools, cro
             if loose and o not in run.rows
         )
 
-    left = list(rows)
+    left = [e for e in rows if e not in webs]
     while left:
         now = _stretched(left, ways, grounded, crossing, bears)
         now = [replace(run, loose=(not borne(*run.ends[0]), not borne(*run.ends[1]))) for run in now]
-        of_webs = [run for run in now if run.rows[0] in webs]
-        firmly = [run for run in now if not any(run.loose) and run not in of_webs]
-        hung = [run for run in now if not all(run.loose) and run not in of_webs]
+        firmly = [run for run in now if not any(run.loose)]
+        hung = [run for run in now if not all(run.loose)]
         following = firmly or [run for run in hung if alone(run)] or hung
         if not following:
             return found

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import math
+from dataclasses import replace
 from typing import Any
 
 from django.conf import settings
@@ -15,8 +16,8 @@ from engine.dossier.sized import ToldCandidate, ToldGroup, ToldRound, ToldSizing
 from engine.errors import ModelError
 from engine.expand import expand, materials_of
 from engine.jigs.haunches import deepest
-from engine.sizing.candidates import candidates_of
-from engine.sizing.groups import groups_of
+from engine.sizing.candidates import Candidates
+from engine.sizing.groups import Group, groups_of
 from engine.sizing.haunches import haunches_of, offered
 from engine.sizing.quantities import split_words
 from engine.sizing.size import size
@@ -31,49 +32,54 @@ from server.projects.schemas import Problem
 
 
 def proposed(revision: Revision) -> told.GroupsOut:
-    """The groups of a revision with what each may have."""
+    """The groups of a revision with what each may have. What the plan of one group says wrongly is told, and the groups stay, so that it can
+    be mended."""
     document = read_stored(revision.content)
-    own = {g.name for g in document.sizing.own}
+    wrong: list[ModelError] = []
+    found = []
     try:
         structure = expand(document)
         groups = groups_of(document, structure)
-        materials = materials_of(document)
-        found = []
-        haunches_of(structure, groups)
-        wholes: dict[str, list[int]] = {}
         for g in groups:
-            wholes.setdefault(g.of, []).extend(g.members)
-        for g in groups:
-            deep = deepest(structure.members[i] for i in g.members)
-            may = offered(document, structure, g)
-            families = list(dict.fromkeys(s.family for of in may for s in of.sections))
-            mass = sum(structure.mass(structure.members[i]) for i in g.members)
-            names = [structure.members[i].name for i in g.members]
-            every = sorted(
-                (mass, choice.section) for of in may for mass, choice in zip(of.mass, of.choices, strict=True)
-            )
-            found.append(
-                told.GroupOut(
-                    name=g.name,
-                    of=g.of,
-                    splits=[] if g.name in own else _splits(structure, g.of, wholes[g.of]),
-                    haunch=(deep.length, deep.depth) if deep else None,
-                    members=names,
-                    now=g.now,
-                    drawn=_profile(materials.section(g.now.section)),
-                    mixed=g.mixed,
-                    kept=g.kept,
-                    own=g.name in own,
-                    candidates=len(every),
-                    lightest=every[0][1],
-                    heaviest=every[-1][1],
-                    families=families,
-                    mass=mass,
-                )
-            )
+            try:
+                may = offered(document, structure, g)
+            except ModelError as error:
+                wrong.append(error)
+                g, may = replace(g, kept=error.message.rstrip(".")), []
+            whole = [i for other in groups if other.of == g.of for i in other.members]
+            found.append(_proposed(document, structure, g, may, whole))
+        if not wrong:
+            haunches_of(structure, groups)
     except ModelError as error:
-        return told.GroupsOut(revision=revision.number, problem=Problem(message=error.message, place=error.place))
-    return told.GroupsOut(revision=revision.number, groups=found)
+        wrong.append(error)
+    problem = Problem(message=wrong[0].message, place=wrong[0].place) if wrong else None
+    return told.GroupsOut(revision=revision.number, groups=found, problem=problem)
+
+
+def _proposed(
+    document: Document, structure: Structure, g: Group, may: list[Candidates], whole: list[int]
+) -> told.GroupOut:
+    """A group with what it may have; whole: the members of the one that it was split from."""
+    members = [structure.members[i] for i in g.members]
+    deep, own = deepest(members), {one.name for one in document.sizing.own}
+    every = sorted((mass, choice.section) for of in may for mass, choice in zip(of.mass, of.choices, strict=True))
+    return told.GroupOut(
+        name=g.name,
+        of=g.of,
+        splits=[] if g.name in own else _splits(structure, g.of, whole),
+        haunch=(deep.length, deep.depth) if deep else None,
+        members=[m.name for m in members],
+        now=g.now,
+        drawn=_profile(materials_of(document).section(g.now.section)),
+        mixed=g.mixed,
+        kept=g.kept,
+        own=g.name in own,
+        candidates=len(every),
+        lightest=every[0][1] if every else g.now.section,
+        heaviest=every[-1][1] if every else g.now.section,
+        families=list(dict.fromkeys(s.family for of in may for s in of.sections)),
+        mass=sum(structure.mass(m) for m in members),
+    )
 
 
 def _splits(structure: Structure, name: str, members: list[int]) -> list[told.SplitOut]:
@@ -85,7 +91,7 @@ def ask(project: Project, revision: Revision) -> Run:
     document = read_stored(revision.content)
     structure = expand(document)
     groups = groups_of(document, structure)
-    choice = [candidates_of(document, structure, g) for g in groups]
+    choice = [of for g in groups for of in offered(document, structure, g)]
     if not any(len(c.choices) > 1 for c in choice) and not haunches_of(structure, groups):
         raise ModelError("There is nothing to choose: every group keeps what it has.", "sizing.groups")
     plan = document.sizing.model_dump_json()

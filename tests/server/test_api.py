@@ -363,6 +363,10 @@ class Workbench(ApiCase):
         self.post(f"{at}/edits", {"base": 2, "label": "x", "changes": [none]})
         problem = self.client.get(f"/api/{at}/groups").json()["problem"]
         self.assertEqual(problem["place"], "sizing.groups.Rafters")
+        # the groups stay, so that it can be mended; the one it is about says why
+        groups = self.client.get(f"/api/{at}/groups").json()["groups"]
+        self.assertEqual([g["name"] for g in groups if "within its limits" in g["kept"]], ["Rafters"])
+        self.assertGreater(len(groups), 3)
         self.assertEqual(self.post(f"{at}/sizing", {"base": 3}).status_code, 422)
 
     def test_catalogue(self):

@@ -134,7 +134,12 @@ function scatter() {
         <ElOption v-for="name in others" :key="name" :value="name" :label="name" />
       </ElSelect>
     </div>
-    <HaunchesPart v-if="group.haunch" :group="group.name" :now="group.haunch" :off="off" />
+    <HaunchesPart
+      v-if="group.haunch || plan.haunch_lengths?.length || plan.haunch_depths?.length"
+      :group="group.name"
+      :now="group.haunch"
+      :off="off"
+    />
     <div v-if="group.splits.length || apart.length" class="grid">
       <span>Split {{ group.of === group.name ? '' : `${group.of} ` }}by</span>
       <ElSelect

@@ -5,7 +5,7 @@ import { reactive, watch } from 'vue'
 import { numbers } from '../../lib/numbers'
 import { useSizing } from '../../stores/sizing'
 
-const props = defineProps<{ group: string; now: readonly [number, number]; off: boolean }>()
+const props = defineProps<{ group: string; now: readonly [number, number] | null; off: boolean }>()
 const sizing = useSizing()
 const LISTS = [
   ['haunch_lengths', 'Haunches long, m', 1, 0, 0.2, 20],
@@ -51,7 +51,7 @@ async function set([key, label, by, , least, most]: (typeof LISTS)[number]) {
         <ElInput
           v-model="texts[list[0]]"
           size="small"
-          :placeholder="`as it is, ${shown(now[list[3]], list[2])}`"
+          :placeholder="now ? `as it is, ${shown(now[list[3]], list[2])}` : 'none'"
           :disabled="off"
           :aria-label="list[1]"
           :aria-invalid="!!wrong[list[0]]"
