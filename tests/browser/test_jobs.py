@@ -207,6 +207,8 @@ class Jobs(Job):
         self.click("button:has-text('Copy') >> nth=0")
         self.settled(3)
         self.part("Choose")
+        # the list follows the analysis of what was copied
+        expect(self.page.locator("ul.kinds li:has-text('column')")).to_contain_text("6", timeout=60_000)
         self.click("ul.kinds >> text=column")
         self.part("By hand")
         self.chosen("6 members")
