@@ -332,7 +332,8 @@ def combinations(document: Document, loading: Loading) -> list[Combination]:
     """
     found: list[Combination] = []
     standard = family(document)
-    resultants = loading.borne
+    # along the ways in which the structure leans
+    resultants = loading.borne @ np.vstack([loading.lean_along, DOWN]).T * [1, 1, -1]
     if _combines(document):
         found = standard.combine(
             loading.cases, document.rules, document.site, document.national.basis, loading.leans, resultants

@@ -131,7 +131,7 @@ class Loading:
     case what of it cladding gives to the ground, past the structure.
 
     lines: loads stated on members; surfaces: those on panels; spread: the line loads that the panels' carriers take;
-    leans: case -> its imperfection cases along X and Y. regions: parts of panels cut out so far. reductions: by case and number
+    leans: case -> its two imperfection cases; lean_along: (2, 3) the ways in which these push, level. regions: parts of panels cut out so far. reductions: by case and number
     of a member.
     """
 
@@ -145,6 +145,7 @@ class Loading:
     expected: list[Floats] = field(default_factory=list)
     grounded: dict[int, Floats] = field(default_factory=dict)
     leans: dict[int, tuple[int, int]] = field(default_factory=dict)
+    lean_along: Floats = field(default_factory=lambda: np.eye(3)[:2])
     regions: dict[tuple[str, bytes], list[Region]] = field(default_factory=dict)
     reductions: dict[tuple[int, int], Reduction] = field(default_factory=dict)
 

@@ -11,7 +11,8 @@ from engine.structure.model import Floats, Structure
 
 #: how far a node may lie from a level and still be in it, in metres
 IN_LEVEL = 0.05
-UPRIGHT = 0.9987
+#: rise over length of a member that drifts as a column does
+UPRIGHT = 0.9
 ROLES = ("column", "gable post")
 
 
@@ -27,7 +28,7 @@ class Storey:
 
 
 def storeys(structure: Structure) -> list[Storey]:
-    """The storeys of all upright columns, cut where levels cross them; of several, the whole column comes first."""
+    """The storeys of all columns, cut where levels cross them; of several, the whole column comes first."""
     heights = np.array([level.height for level in structure.levels])
     found = []
     for i, member in enumerate(structure.members):

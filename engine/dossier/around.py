@@ -44,13 +44,11 @@ class Way:
     at_head: int
 
 
-def followed(chain: Chain, stretch: Stretch, number: int) -> float | None:
-    """How far the head of a stretch moves beside its foot along X or along Y, whichever is more, in a case or combination by number, m. None where no way leads
+def followed(chain: Chain, stretch: Stretch, number: int, axis: int) -> float | None:
+    """How far the head of a stretch moves beside its foot along X (axis 0) or along Y, in a case or combination by number, m. None where no way leads
     around: its frame must lie in a plane and end on supports that hold still, with one unknown turn less than they give conditions; or a beam along the
     plane ties it to one of which that is so."""
     structure = chain.structure
-    moved = chain.combined.displacement([number])[..., 0]
-    axis = int(np.abs(moved[stretch.end, :2] - moved[stretch.start, :2]).argmax())
     warm = any(chain.loading.cases[k].nature == "temperature" for k in np.flatnonzero(chain.combined.rows[number]))
     if warm or chain.loading.settlements or not _still(structure, axis)[stretch.start]:
         return None

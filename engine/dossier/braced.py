@@ -16,12 +16,10 @@ FREE = 1e-6
 NONE = 1e-9
 
 
-def stretched(chain: Chain, stretch: Stretch, number: int) -> float | None:
-    """How far the head of a stretch moves beside its foot along X or along Y, whichever is more, in a case or combination by number, m. None where the
+def stretched(chain: Chain, stretch: Stretch, number: int, axis: int) -> float | None:
+    """How far the head of a stretch moves beside its foot along X (axis 0) or along Y, in a case or combination by number, m. None where the
     bars in the plane of the row, with supports that hold still, do not fix it."""
     structure, elements = chain.structure, chain.response.elements
-    moved = chain.combined.displacement([number])[..., 0]
-    axis = int(np.abs(moved[stretch.end, :2] - moved[stretch.start, :2]).argmax())
     warm = any(chain.loading.cases[k].nature == "temperature" for k in np.flatnonzero(chain.combined.rows[number]))
     if warm or chain.loading.settlements:
         return None

@@ -13,6 +13,8 @@ from engine.verification.outcomes import Outcome
 
 #: a beam that rises more than this deflects along its axis too: sine of its slope
 LEVEL = 0.05
+#: what moves across by less, as a share of what moves along, adds next to nothing to both together
+LITTLE = 0.05
 #: difference above which it is said why
 NEAR = 0.10
 
@@ -79,10 +81,20 @@ def _around(chain: Chain, outcome: Outcome) -> Second | None:
     stretch = verification.stretches[outcome.row]
     number = verification.used(outcome.criterion)[outcome.combination]
     words = "nothing but what leaves the plane of the frame is left out"
-    moved, method = followed(chain, stretch, number), "curvatures followed around the frame"
-    if moved is None:
-        moved, method = stretched(chain, stretch, number), "what the bars of the row stretch, laid together"
-    return None if moved is None else Second(method, moved * stretch.ratio / stretch.length, words)
+    displacement = chain.combined.displacement([number])[..., 0]
+    moved = np.abs(displacement[stretch.end, :2] - displacement[stretch.start, :2])
+    methods, found = [], 0.0
+    for axis in np.argsort(-moved).tolist():
+        if methods and moved[axis] < LITTLE * moved.max():
+            continue
+        own, method = followed(chain, stretch, number, axis), "curvatures followed around the frame"
+        if own is None:
+            own, method = stretched(chain, stretch, number, axis), "what the bars of the row stretch, laid together"
+        if own is None:
+            return None
+        methods.append(method)
+        found = float(np.hypot(found, own))
+    return Second("; ".join(dict.fromkeys(methods)), found * stretch.ratio / stretch.length, words)
 
 
 def differs(first: float, other: float) -> float:

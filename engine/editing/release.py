@@ -13,10 +13,9 @@ from engine.document.floors import FloorJig
 from engine.document.loads import CaseInput, PanelLoad
 from engine.document.naming import free_name
 from engine.editing.operations import ReleaseJig
-from engine.editing.work import Work
+from engine.editing.work import SAME, Work
 from engine.errors import ModelError
 from engine.expand import generated
-from engine.structure.model import Panel
 
 
 class Releasing(Work):
@@ -29,31 +28,36 @@ class Releasing(Work):
             raise ModelError(f"There is no jig “{o.jig}”.", "jig")
         mine = [m for m in self.structure.members if m.jig == o.jig]
         node_names = {n: self.structure.nodes[n] for m in mine for n in m.nodes}
-        renamed = {name: free_name(name) for name in [*node_names.values(), *(m.name for m in mine)]}
+        nodes = self._free_nodes(node_names)
+        members = self._free_names([m.name for m in mine], {*self.structure.index, *self.stated})
+        number_of = {name: i for i, name in enumerate(self.structure.nodes)}
+        number_of |= {name: number_of[other] for name, other in self.structure.aliases.items()}
+        stated = {number_of[s.node] for s in self.document.supports if s.node in number_of}
         held = self.structure.fixed.any(axis=1) | (self.structure.springs != 0).any(axis=1)
         for number, name in node_names.items():
             x, y, z = (round(float(v), 9) for v in self.structure.xyz[number])
-            if name not in self.nodes:
-                self.document.nodes.append(NodeInput(name=renamed[name], at=(x, y, z)))
-            if held[number] and not any(s.node == name for s in self.document.supports):
-                self.document.supports.append(self.support_like(number, renamed[name]))
+            if nodes[name] not in self.nodes:
+                self.document.nodes.append(NodeInput(name=nodes[name], at=(x, y, z)))
+            if held[number] and number not in stated:
+                self.document.supports.append(self.support_like(number, nodes[name]))
         of_jig = {m.name for m in generated(self.document).members.values() if m.jig == o.jig}
         edited = [e.member for e in self.document.edits if e.member in of_jig]
         self.document.edits = [e for e in self.document.edits if e.member not in of_jig]
-        self.document.moved_nodes = [e for e in self.document.moved_nodes if e.node not in renamed]
-        references.rename(self.document, "node", renamed)
-        references.rename(self.document, "member", renamed)
+        self.document.moved_nodes = [e for e in self.document.moved_nodes if e.node not in nodes]
+        references.rename(self.document, "node", nodes)
+        references.rename(self.document, "member", members)
         references.drop(self.document, "member", set(edited) - self.structure.index.keys())
         for member in mine:
-            start, end = (renamed[self.structure.nodes[n]] for n in (member.nodes[0], member.nodes[-1]))
+            start, end = (nodes[self.structure.nodes[n]] for n in (member.nodes[0], member.nodes[-1]))
             like = self.like(member.name)
             self.document.members.append(
-                MemberInput(**{**like, "name": renamed[member.name], "start": start, "end": end})
+                MemberInput(**{**like, "name": members[member.name], "start": start, "end": end})
             )
-        panels = {p.name: free_name(p.name) for p in self.structure.panels if self._is_of(p.name, o.jig)}
+        ours = [p.name for p in self.structure.panels if self._is_of(p.name, o.jig)]
+        panels = self._free_names(ours, {p.name for p in self.structure.panels})
         self._keep_lines(o.jig)
-        self._keep_decks(o.jig, node_names, renamed)
-        self._keep_cladding(o.jig, renamed)
+        self._keep_decks(o.jig, {n: nodes[name] for n, name in node_names.items()}, members, panels)
+        self._keep_cladding(o.jig, members, panels)
         if o.jig == "hall":
             self.document.hall = None
             self.document.snow.obstructions = []
@@ -61,6 +65,26 @@ class Releasing(Work):
         there = {p.name for p in self.document.panels}
         references.rename(self.document, "panel", {old: new for old, new in panels.items() if new in there})
         references.drop(self.document, "panel", {old for old, new in panels.items() if new not in there})
+
+    def _free_names(self, names: list[str], taken: set[str]) -> dict[str, str]:
+        """What they are called once they are free; where something else bears that name already, with a number."""
+        found: dict[str, str] = {}
+        for name in names:
+            free = free_name(name)
+            others = taken - {name} | set(found.values())
+            found[name] = next(self.fresh(f"{free} ", others)) if free in others else free
+        return found
+
+    def _free_nodes(self, names: dict[int, str]) -> dict[str, str]:
+        """What nodes are called once they are free: one that another jig left free at the place already keeps its name."""
+        there = {name: np.array(node.at) for name, node in self.nodes.items()}
+        same = {
+            name: free
+            for number, name in names.items()
+            for free in (name, free_name(name))
+            if free in there and np.abs(there[free] - self.structure.xyz[number]).max() < SAME
+        }
+        return self._free_names([n for n in names.values() if n not in same], {*self.at, *there}) | same
 
     def _keep_lines(self, jig: str) -> None:
         """Grid lines and levels that a jig brought along stay when it is released: other jigs lie between them."""
@@ -90,21 +114,21 @@ class Releasing(Work):
     def _drawn(self) -> set[str]:
         return {p.name for p in self.document.panels}
 
-    def _keep_cladding(self, jig: str, renamed: dict[str, str]) -> None:
+    def _keep_cladding(self, jig: str, members: dict[str, str], panels: dict[str, str]) -> None:
         """A jig that is released keeps its roofs and walls as drawn panels: with the weight of their cladding as a case, roofs with
         the imposed load and the even snow. Wind belongs to the building that it was: it goes."""
         made = []
         # what other jigs bear of these cases stays in them
         whole = all(self._is_of(p.name, jig) for p in self.structure.panels if p.kind in ("roof", "wall"))
         for panel in self.structure.panels:
-            carriers = [renamed.get(name, name) for name in panel.carriers]
+            carriers = [members.get(name, name) for name in panel.carriers]
             ours = self._is_of(panel.name, jig) and panel.name not in self._drawn and panel.kind != "floor"
             if not ours or not carriers or panel.grounded is not None:
                 continue
             made.append(panel)
             self.document.panels.append(
                 PanelInput(
-                    name=free_name(panel.name),
+                    name=panels[panel.name],
                     kind="surface",
                     corners=[(float(x), float(y), float(z)) for x, y, z in panel.corners.round(9)],
                     carriers=carriers,
@@ -117,14 +141,14 @@ class Releasing(Work):
         if not made:
             return
         weights = self.document.cladding
-        weigh = [(p, weights.roof if p.kind == "roof" else weights.walls) for p in made]
+        weigh = [(panels[p.name], weights.roof if p.kind == "roof" else weights.walls) for p in made]
         self._keep_case("Cladding", "permanent", "", weigh, "down", whole)
-        roofs = [(p, weights.roof_imposed) for p in made if p.kind == "roof"]
+        roofs = [(panels[p.name], weights.roof_imposed) for p in made if p.kind == "roof"]
         if roofs and weights.roof_imposed:
             self._keep_case("Imposed on the roof", "imposed", "H", roofs, "plan", whole)
 
     def _keep_case(
-        self, was: str, nature: Nature, category: Category, on: list[tuple[Panel, float]], axes: Any, whole: bool
+        self, was: str, nature: Nature, category: Category, on: list[tuple[str, float]], axes: Any, whole: bool
     ) -> None:
         """A case by hand with pressures (kN/m²) on panels in place of a generated one, or of a part of it."""
         name = next(self.fresh(f"{was} kept ", {c.name for c in self.document.cases}))
@@ -134,27 +158,27 @@ class Releasing(Work):
         excludes = "roof" if category == "H" else ""
         self.document.cases.append(CaseInput(name=name, nature=nature, category=category, excludes=excludes))
         self.document.panel_loads += [
-            PanelLoad(case=name, panel=free_name(p.name), pressure=value * force, axes=axes) for p, value in on
+            PanelLoad(case=name, panel=panel, pressure=value * force, axes=axes) for panel, value in on
         ]
 
-    def _keep_decks(self, jig: str, node_names: dict[int, str], renamed: dict[str, str]) -> None:
+    def _keep_decks(self, jig: str, nodes: dict[int, str], members: dict[str, str], panels: dict[str, str]) -> None:
         """A floor that is released keeps its decks as floors drawn by hand: with their loads, carriers, and what holds them in their
         plane."""
         floor = next((j for j in self.document.jigs if j.name == jig and isinstance(j, FloorJig)), None)
         if floor is None:
             return
-        numbers = list(node_names)
+        numbers = list(nodes)
         for panel in self.structure.panels:
             if panel.jig != jig or panel.kind != "floor":
                 continue
             away = np.linalg.norm(self.structure.xyz[numbers] - panel.corners[:, None], axis=2)
-            corners = [renamed[node_names[numbers[k]]] for k in away.argmin(axis=1).tolist()]
+            corners = [nodes[numbers[k]] for k in away.argmin(axis=1).tolist()]
             self.document.panels.append(
                 PanelInput(
-                    name=free_name(panel.name),
+                    name=panels[panel.name],
                     kind="floor",
                     corners=list(corners),
-                    carriers=[renamed.get(name, name) for name in panel.carriers],
+                    carriers=[members.get(name, name) for name in panel.carriers],
                     span=(float(panel.span[0]), float(panel.span[1]), float(panel.span[2])),
                     two_way=panel.two_way,
                     permanent=panel.permanent / 1000,

@@ -19,18 +19,16 @@ import numpy as np
 
 from engine.analysis.combined import Combined
 from engine.analysis.elements import Elements
-from engine.analysis.sways import storeys
+from engine.analysis.sways import UPRIGHT, storeys
 from engine.document import Document
 from engine.structure.axes import local_axes
 from engine.structure.model import Floats, Ints, Member, Structure
-from engine.verification.runs import UPRIGHT, measured_from, over_supports, runs
+from engine.verification.runs import measured_from, over_supports, runs
 
 #: stations nearer than this stand at one place, in metres
 CLOSE = 1e-6
 #: natural frequency in Hz of a beam between pins times the square root of what it is bent by, mm
 SWINGS = 17.75
-#: rise over length of a member that is too steep for a beam
-STEEP = 0.9
 
 
 @dataclass(frozen=True)
@@ -115,7 +113,7 @@ def _stretches(
     rise = _rises(structure)
     beams = np.array(
         [
-            r < STEEP and (m.behaviour == "beam" or (m.behaviour == "bar" and bool(ratio_of(m))))
+            r < UPRIGHT and (m.behaviour == "beam" or (m.behaviour == "bar" and bool(ratio_of(m))))
             for m, r in zip(structure.members, rise, strict=True)
         ],
         dtype=bool,
@@ -176,9 +174,10 @@ def _stretches(
                     "between its ends",
                 )
             )
-        elif m.role == "member" and rise[i] > UPRIGHT and i not in upright:
+        elif m.role == "member" and rise[i] >= UPRIGHT and i not in upright:
             foot, head = sorted((m.nodes[0], m.nodes[-1]), key=lambda n: structure.xyz[n, 2])
-            found.append(_drift(elements, first, i, foot, head, structure.length(m), upright_ratio(m, ratio)))
+            height = float(structure.xyz[head, 2] - structure.xyz[foot, 2])
+            found.append(_drift(elements, first, i, foot, head, height, upright_ratio(m, ratio)))
     return found
 
 
@@ -235,7 +234,7 @@ def silent(document: Document, structure: Structure, found: list[Stretch]) -> li
     return [
         i
         for i, (m, rise) in enumerate(zip(structure.members, _rises(structure), strict=True))
-        if m.behaviour == "beam" and rise < STEEP and i not in with_limit and not document.rules.deflects(m.role)
+        if m.behaviour == "beam" and rise < UPRIGHT and i not in with_limit and not document.rules.deflects(m.role)
     ]
 
 
@@ -244,7 +243,7 @@ def measure(combined: Combined, moved: Floats, along: Floats, stretch: Stretch) 
     moved: (nodes, 6, c) displacements of the nodes, along: (k, s, 3, c) along its own elements."""
     structure, elements = combined.structure, combined.elements
     if stretch.way == "drift":
-        off = np.abs(moved[stretch.end, :2] - moved[stretch.start, :2]).max(axis=0)
+        off = np.linalg.norm(moved[stretch.end, :2] - moved[stretch.start, :2], axis=0)
         out = np.zeros((1, along.shape[1], along.shape[3]))
         last = 0 if elements.ends[stretch.rows[0], 0] == stretch.end else -1
         out[0, last] = off

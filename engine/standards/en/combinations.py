@@ -145,10 +145,10 @@ def combine(
 ) -> list[Combination]:
     """All combinations of generated and stated cases.
 
-    Permanent cases act together, all unfavourable or all favourable. leans: case -> its imperfection cases along X and Y,
+    Permanent cases act together, all unfavourable or all favourable. leans: case -> its two imperfection cases,
     which follow the case's factor in the strength combinations whose horizontal load is below 15 % of the vertical one
-    (EN 1993-1-1 5.3.2(4)): the way the horizontal load pushes, or all four ways where there is none (below 0.5 %).
-    resultants: (cases, 3) N.
+    (EN 1993-1-1 5.3.2(4)): the way the horizontal load pushes, both where it pushes about as much in both, or all four ways where there is none (below 0.5 %).
+    resultants: (cases, 3) N along both ways in which it leans, and upwards.
     """
     counted(cases, basis)
     none = np.zeros((len(cases), 3))
@@ -163,7 +163,7 @@ def combine(
 
 def leaning(factors: Floats, leans: dict[int, tuple[int, int]], resultants: Floats) -> list[Floats]:
     """A combination (cases,) with the sway imperfections of its cases (EN 1993-1-1 5.3.2), in each way in which it must be
-    looked at: the way its horizontal load pushes, all four ways where there is none (below 0.5 % of the vertical one); none
+    looked at: the way its horizontal load pushes, both where the lesser is half of the greater; all four ways where there is none (below 0.5 % of the vertical one); none
     where the horizontal load reaches 15 % of it (5.3.2(4)), or where nothing leans. resultants: (cases, 3) N."""
     x, y, z = (factors @ resultants).tolist()
     return _leaning(factors, leans, x, y, z)
@@ -177,7 +177,8 @@ def _leaning(factors: Floats, leans: dict[int, tuple[int, int]], x: float, y: fl
         return []
     ways = [(0, 1.0), (0, -1.0), (1, 1.0), (1, -1.0)]
     if across > -0.005 * z:
-        ways = [(0, float(np.sign(x))) if abs(x) >= abs(y) else (1, float(np.sign(y)))]
+        pushed = [(0, x), (1, y)]
+        ways = [(axis, float(np.sign(push))) for axis, push in pushed if 2 * abs(push) >= max(abs(x), abs(y))]
     found = []
     for axis, sign in ways:
         row = factors.copy()
