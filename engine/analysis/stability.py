@@ -28,6 +28,7 @@ from engine.analysis.system import Response, System
 from engine.analysis.uneven import Uneven
 from engine.structure.cut import cut
 from engine.structure.model import Bools, Floats, Ints
+from engine.structure.together import together
 
 #: share of the greatest part in driving a mode from which a member takes part in it
 TAKES_PART = 0.2
@@ -107,10 +108,11 @@ def critical(response: Response, factors: Floats) -> Critical:
     else:
         groups = [np.arange(len(factors))]
     solver = StateSolver(system, factors * FAR, hinged_straight=True)
+    as_one = together(system.structure).group
     for group in groups:
         for start in range(0, len(group), TOGETHER):
             own = group[start : start + TOGETHER]
-            _of_group(found, solver, response, plain, factors, own)
+            _of_group(found, solver, response, plain, factors, own, as_one)
     return found
 
 
@@ -167,7 +169,13 @@ def pencil_of(solver: StateSolver, slack: Bools, lifted: Bools) -> tuple[Pencil 
 
 
 def _of_group(
-    found: Critical, solver: StateSolver, response: Response, plain: States | None, factors: Floats, own: Ints
+    found: Critical,
+    solver: StateSolver,
+    response: Response,
+    plain: States | None,
+    factors: Floats,
+    own: Ints,
+    as_one: Ints,
 ) -> None:
     system = solver.system
     slack = np.zeros(len(system.elements), dtype=bool) if plain is None else plain.slack[:, own[0]]
@@ -179,7 +187,7 @@ def _of_group(
         return
     N = axial_forces(response, plain, factors, own)
     values, vectors = lowest(pencil, N, solver.uneven, factors[own])
-    told = _told(system, pencil, active, values, vectors, N, solver.uneven, factors[own], loose)
+    told = _told(system, pencil, active, values, vectors, N, solver.uneven, factors[own], loose, as_one)
     _between_hinges(told, system, N)
     found.put(own, told)
 
@@ -250,8 +258,9 @@ def _told(
     uneven: Uneven | None,
     factors: Floats,
     loose: bool,
+    as_one: Ints,
 ) -> Critical:
-    """What the modes (size, k, c) with factors alpha (k, c) say."""
+    """What the modes (size, k, c) with factors alpha (k, c) say. as_one: (2, members) by plane the number of what bends as one: it takes part as a whole."""
     structure, elements, count = system.structure, system.elements, len(factors)
     members = len(structure.members)
     found = Critical.none(count, members)
@@ -262,6 +271,8 @@ def _told(
     heaviest = np.full((members, count), 0.0)
     np.maximum.at(heaviest, elements.member, -N)
     z = structure.xyz[elements.ends, 2]
+    each = np.arange(2 * members)
+    gathered = csr_array((np.ones(len(each)), (as_one.ravel(), each)), (len(each), len(each)))
     for k in range(len(alpha)):
         low = np.flatnonzero(alpha[k] < FAR) if k else np.flatnonzero(np.isfinite(alpha[k]))
         if not len(low):
@@ -270,7 +281,8 @@ def _told(
         part = None if uneven is None else (uneven.rows, uneven.of(factors[low]))
         work = driving(pencil, mode, N[:, low], part)
         own = np.stack([np.maximum(into @ plane, 0.0) for plane in work])
-        takes = own >= TAKES_PART * np.maximum(own.max(axis=(0, 1)), 1e-300)
+        whole = (gathered @ own.reshape(2 * members, -1))[as_one]
+        takes = whole >= TAKES_PART * np.maximum(whole.max(axis=(0, 1)), 1e-300)
         u = np.zeros((system.force.shape[0], len(low)))
         u[active] = pencil.split(mode)[0]
         moved = system.to_global(u).reshape(-1, 6, len(low))[:, :3]

@@ -55,8 +55,9 @@ def sways(document):
     for stretch in chain.verification.stretches:
         if stretch.criterion == "sway":
             name = chain.structure.members[stretch.members[0]].name
-            analysed = float(np.abs(moved[stretch.end, :2] - moved[stretch.start, :2]).max()) * 1000
-            other = followed(chain, stretch, number)
+            ways = np.abs(moved[stretch.end, :2] - moved[stretch.start, :2])
+            analysed = float(ways.max()) * 1000
+            other = followed(chain, stretch, number, int(ways.argmax()))
             found[name] = analysed, None if other is None else other * 1000
     return found
 
@@ -166,8 +167,9 @@ def laid(document):
     found = {}
     for stretch in chain.verification.stretches:
         if stretch.criterion == "sway":
-            analysed = float(np.abs(moved[stretch.end, :2] - moved[stretch.start, :2]).max()) * 1000
-            other = stretched(chain, stretch, number)
+            ways = np.abs(moved[stretch.end, :2] - moved[stretch.start, :2])
+            analysed = float(ways.max()) * 1000
+            other = stretched(chain, stretch, number, int(ways.argmax()))
             found[chain.structure.members[stretch.members[0]].name] = analysed, other and other * 1000
     return found
 

@@ -92,7 +92,7 @@ class Segments:
 class Alike:
     """Members alike in geometry, which are cut at the same places. members: (m,) indices; elements: (m, n) theirs; places: (n,
     stations) m along each; spans: flange, start and end of their segments; total: their length; general: stretches that the
-    general method verifies; sway: (m, 1) whether their buckling about y is a sway mode; free: (spans,) whether an end of the segment is
+    general method verifies; sway: (m, 1) whether their buckling about y is a sway mode; part: (m, 1) whether they bend about y with others; free: (spans,) whether an end of the segment is
     free; warping: (m, spans) of `shape_of_moments`, None where nothing buckles sideways; from_above: whether loads act at the outer
     flange; lengths: of each member; beyond: (spans,) how far a segment goes on in other members."""
 
@@ -103,6 +103,7 @@ class Alike:
     total: float
     general: list[tuple[float, float]]
     sway: Bools
+    part: Bools
     free: Bools
     warping: Floats | None
     from_above: bool
@@ -203,6 +204,7 @@ def alike(
                     total,
                     general_stretches(structure, same[0]),
                     np.array([lengths[i].sway for i in own_])[:, None],
+                    np.array([lengths[i].part for i in own_])[:, None],
                     free,
                     _warping(structure, own_, spans) if prone else None,
                     # loads from above push on the outer flange; at the shear centre they do nothing

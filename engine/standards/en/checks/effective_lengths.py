@@ -8,11 +8,10 @@ import numpy as np
 from scipy.optimize import brentq
 
 from engine.document import Document
-from engine.structure.axes import local_axes
 from engine.structure.model import Member, Structure
+from engine.structure.together import held_at
 
-#: share of its length by which a web runs across its chord, at least
-ACROSS = 0.2
+CHORDS = ("top chord", "bottom chord")
 
 
 def sway_factor(stiffness_ratio: float, fixed_base: bool) -> float:
@@ -28,14 +27,34 @@ def sway_factor(stiffness_ratio: float, fixed_base: bool) -> float:
     return pi / float(root)
 
 
-def default_factors(document: Document, structure: Structure, member: Member) -> tuple[float, str, bool]:
-    """(factor on the member's length for buckling about y, how it was found, whether it is a sway mode)."""
+def default_factors(
+    document: Document, structure: Structure, member: Member, beyond: tuple[float, float] = (0.0, 0.0)
+) -> tuple[float, str, bool]:
+    """(factor on the member's length for buckling about y, how it was found, whether it is a sway mode). beyond: how far it bends on with others
+    beyond its ends, m."""
+    factor, why, sway = _of_role(document, structure, member, beyond)
+    length = structure.length(member)
+    if member.role not in CHORDS and any(beyond) and factor * length < length + sum(beyond):
+        return (
+            (length + sum(beyond)) / length,
+            "with what it goes on in on its line, to what holds it in its plane",
+            sway,
+        )
+    return factor, why, sway
+
+
+def _of_role(
+    document: Document, structure: Structure, member: Member, beyond: tuple[float, float]
+) -> tuple[float, str, bool]:
+    """The same by the rule of its role, of a chord with what it goes on in."""
     hall = document.hall
     if document.analysis.order != "first" and document.rules.imperfections and member.role in ("column", "rafter"):
         return 1.0, "own length: where it sways, that is in the forces (5.2.2(7)b)", False
-    if member.role in ("top chord", "bottom chord"):
-        points = np.array(panel_points(structure, member))
-        return float(np.diff(points).max() / points[-1]), "between panel points", False
+    if member.role in CHORDS:
+        points = np.array(held_at(structure, member))
+        gaps = np.diff(points)
+        gaps[0], gaps[-1] = gaps[0] + beyond[0], gaps[-1] + beyond[1]
+        return float(gaps.max() / points[-1]), "between panel points", False
     if hall is None or member.jig != "hall" or not member.frame or member.role not in ("column", "rafter"):
         return 1.0, "own length", False
     posted = (member.frame == 1 and hall.front.kind == "posts") or (
@@ -59,28 +78,6 @@ def stands_alone(document: Document, member: Member) -> bool:
     hall = document.hall
     braced = hall is None or hall.bases != "fixed" or (hall.bracing.walls is not None and bool(hall.bracing.walls.bays))
     return not braced and member.jig == "hall" and member.role == "column"
-
-
-def panel_points(structure: Structure, member: Member) -> list[float]:
-    """Where something holds a chord in the plane of its truss, m from its start: its ends, supports, and nodes that a member
-    meets which runs across it in that plane; what meets it from the side does not."""
-    ends = structure.xyz[[member.nodes[0], member.nodes[-1]]]
-    across = local_axes(ends[:1], ends[1:], np.array([member.roll]))[0, 2]
-    found = [0.0, structure.length(member)]
-    for node in member.nodes[1:-1]:
-        held = bool((np.abs(across) @ (structure.fixed[node, :3] | (structure.springs[node, :3] != 0))) > ACROSS)
-        for other in (structure.members[i] for i in structure.meeting[node]):
-            if held:
-                break
-            if other is member:
-                continue
-            for end in (other.nodes[0], other.nodes[-1]):
-                way = structure.xyz[end] - structure.xyz[node]
-                length = float(np.linalg.norm(way))
-                held |= length > 0 and abs(float(way @ across)) > ACROSS * length
-        if held:
-            found.append(float(np.linalg.norm(structure.xyz[node] - ends[0])))
-    return sorted(found)
 
 
 def _column_factor(structure: Structure, member: Member, bases: str) -> tuple[float, str, bool]:

@@ -65,7 +65,17 @@ def alike(grounds: SteelGrounds, members: list[int] | None = None) -> list[Alike
             ends, lengths = end_conditions(structure, i), grounds.lengths[i]
             shape = tuple((p.start, p.end, p.section.name, p.rise_start, p.rise_end) for p in m.pieces)
             places = np.round(x[first[i] : first[i + 1]], 6).tobytes()
-            own = (m.section.name, m.material.name, m.roll, m.outer, m.inner, m.offset, lengths.y, lengths.sway)
+            own = (
+                m.section.name,
+                m.material.name,
+                m.roll,
+                m.outer,
+                m.inner,
+                m.offset,
+                lengths.y,
+                lengths.sway,
+                lengths.part,
+            )
             found[(*own, ends.start, ends.end, shape, places)].append(i)
     return [
         Alike(
@@ -163,6 +173,8 @@ class Within:
         My_all, V_all = (self._states(v).reshape(places.size, -1) for v in (grounds.forces.My, grounds.forces.Vz))
         Cmy = moment_factor(value @ My_all + slope @ V_all)
         self.Cmy = np.where(lengths.sway | (self.Ncr_y < euler), np.maximum(Cmy, 0.9), Cmy)
+        if lengths.part:
+            self.Cmy = np.ones_like(Cmy)
         N_plane = np.minimum(self.N_Rk, least_A)
         v = in_plane(N, My, self.N_Rk, N_plane, self.My_Rk, plastic, self.lambda_y, self.chi_y, self.Cmy, gamma)
         self.governs = v["use"].argmax(axis=0)

@@ -18,6 +18,7 @@ from engine.standards.en.haunched import Haunched, buckles_in_shear, haunched_ar
 from engine.standards.en.steel import SteelArrays, reduction, steel_arrays, torsion_use
 from engine.structure.model import Floats, Ints, Member, Piece, Structure
 from engine.structure.runs import HELD, Reach, reaches
+from engine.structure.together import together
 from engine.verification.grounds import Grounds, Lengths
 
 #: share of the shear yield stress that St Venant's torsion alone would make, up to which it is negligible: the normal stresses of
@@ -49,9 +50,15 @@ class SteelGrounds(Grounds):
         """How far members go on beyond their ends, by number."""
         return reaches(self.combined.structure)
 
+    @lazily
+    def beyond(self) -> dict[int, tuple[float, float]]:
+        """How far members bend on about y with others beyond their ends, m, by number."""
+        return together(self.combined.structure).beyond[1]
+
     def length_of(self, member: int) -> Lengths:
         structure = self.combined.structure
-        return effective_lengths(self.document, structure, structure.members[member], self.reaches.get(member, HELD))
+        reach, beyond = self.reaches.get(member, HELD), self.beyond.get(member, (0.0, 0.0))
+        return effective_lengths(self.document, structure, structure.members[member], reach, beyond)
 
     def compressed(self) -> Floats:
         found = np.ones(len(self.combined.structure.members))

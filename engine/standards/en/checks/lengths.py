@@ -11,15 +11,21 @@ from engine.structure.runs import HELD, Reach
 from engine.verification.grounds import Lengths
 
 
-def effective_lengths(document: Document, structure: Structure, member: Member, reach: Reach = HELD) -> Lengths:
+def effective_lengths(
+    document: Document,
+    structure: Structure,
+    member: Member,
+    reach: Reach = HELD,
+    beyond: tuple[float, float] = (0.0, 0.0),
+) -> Lengths:
     """Effective lengths of a member: the rule of its role, or the factors that the document sets for the role or for it. reach: how far
-    it goes on beyond its ends."""
+    it goes on beyond its ends; beyond: how far it bends on about y with others, m."""
     length = structure.length(member)
-    factor_y, why_y, sway = default_factors(document, structure, member)
+    factor_y, why_y, sway = default_factors(document, structure, member, beyond)
     twice = 2.0 if any(reach.free) else 1.0
     outer, torsion = (
-        twice * _longest(places, length, beyond)
-        for places, beyond in ((member.outer, reach.outer), (member.inner, reach.inner))
+        twice * _longest(places, length, on)
+        for places, on in ((member.outer, reach.outer), (member.inner, reach.inner))
     )
     z, why_z = outer, "between restraints of the outer flange" if outer < length - 1e-6 else "own length"
     if outer > length + 1e-6:
@@ -38,7 +44,7 @@ def effective_lengths(document: Document, structure: Structure, member: Member, 
         z = member.checks.buckling_z * length
         why_z = f"{member.checks.buckling_z:.4g} × own length, {member.checks.from_z or 'set for this member'}"
     held = member.section.h / 2 if outer < torsion - 1e-6 else 0.0
-    return Lengths(factor_y * length, z, torsion, held, sway, why_y, why_z)
+    return Lengths(factor_y * length, z, torsion, held, sway, why_y, why_z, any(beyond))
 
 
 def _longest(places: tuple[float, ...], length: float, beyond: tuple[float, float]) -> float:

@@ -160,11 +160,13 @@ class Along:
         Cmy = moment_factor(whole.T)[back]
         # of what goes on in another member only a part of the diagram is known: as if uniform
         part = own.goes_on
+        bent_on = part | own.part[m, 0]
         found: dict[str, Any] = {"C1": C1, "lift": lift}
-        found["Cmy"] = np.ones(len(rows)) if part else np.where(sway, np.maximum(Cmy, 0.9), Cmy)
+        found["Cmy"] = np.where(bent_on, 1.0, np.where(sway, np.maximum(Cmy, 0.9), Cmy))
         found["CmLT"] = np.ones(len(rows)) if part else moment_factor(My)
         if annex_a:
-            base, slope = (values[back] for values in amplification(np.ones_like(whole.T) if part else whole.T))
+            known = np.where(part | own.part[of, 0], 1.0, whole.T)
+            base, slope = (values[back] for values in amplification(known))
             found["Cmy_0"] = np.stack([np.where(sway, 1.0, base), np.where(sway, np.maximum(slope, 0.0), slope)])
         return found
 
