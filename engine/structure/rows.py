@@ -193,7 +193,8 @@ def _between(
     diagonals: dict[Pair, list[tuple[int, list[float]]]] = defaultdict(list)
     links: dict[Pair, list[float]] = defaultdict(list)
     for number, m in enumerate(structure.members):
-        for start, end in pairwise(m.nodes) if not m.bar else [(m.nodes[0], m.nodes[-1])]:
+        for start, near in pairwise(m.nodes) if not m.bar else [(m.nodes[0], m.nodes[-1])]:
+            end = near if m.bar else _across_to(structure, ways, on, number, start, near)
             step = structure.xyz[end] - structure.xyz[start]
             length = float(np.linalg.norm(step))
             for a in on.get(start, ()):
@@ -209,6 +210,40 @@ def _between(
                     elif m.bar:
                         diagonals[pair].append((number, places))
     return diagonals, links
+
+
+def _across_to(
+    structure: Structure, ways: list[Floats], on: dict[int, list[int]], member: int, start: int, end: int
+) -> int:
+    """The node where what runs straight across from a line meets the next one that is parallel, past the joints between its pieces; the end where it meets
+    none."""
+    step = structure.xyz[end] - structure.xyz[start]
+    length = float(np.linalg.norm(step))
+    for a in on.get(start, ()):
+        if abs(float(ways[a] @ step[:2])) > STRAIGHT * length:
+            continue
+        now, node = member, end
+        while not any(abs(ways[a] @ ways[b]) >= 1 - STRAIGHT**2 for b in on.get(node, ())):
+            following = _following(structure, now, node, step / length)
+            if following is None:
+                break
+            now, node = following
+        else:
+            return node
+    return end
+
+
+def _following(structure: Structure, member: int, node: int, way: Floats) -> tuple[int, int] | None:
+    """A beam that begins or ends at a node and goes straight on from it, and the next node on it."""
+    for i in structure.meeting[node]:
+        m = structure.members[i]
+        if i == member or m.bar or node not in (m.nodes[0], m.nodes[-1]):
+            continue
+        on = m.nodes[1] if m.nodes[0] == node else m.nodes[-2]
+        step = structure.xyz[on] - structure.xyz[node]
+        if float(step @ way) > ONWARD * float(np.linalg.norm(step)):
+            return i, on
+    return None
 
 
 def _alike(structure: Structure, lines: list[Line], ways: list[Floats]) -> list[tuple[int, int]]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import defaultdict
+from collections.abc import Container
 from dataclasses import dataclass, field
 
 import numpy as np
@@ -26,12 +27,32 @@ TURNS = ("rz", "ry")
 class Together:
     """By plane (0 sideways, along local y; 1 along local z, bent about y): group: (2, members) a number that members share which nothing
     holds between them by its own length; beyond: how far a member bends on beyond its start and its end in others, m, to what
-    holds these, by its length or because it does not bend as they do; only of those that do."""
+    holds these, by its length or because it does not bend as they do; only of those that do. joints: by node, member and plane the
+    member that it goes on in there, and the plane of that."""
 
     group: Ints
     beyond: tuple[dict[int, tuple[float, float]], dict[int, tuple[float, float]]] = field(
         default_factory=lambda: ({}, {})
     )
+    joints: dict[tuple[int, int, int], tuple[int, int]] = field(default_factory=dict)
+
+    def run(
+        self, structure: Structure, member: int, planes: tuple[int, ...], stops: Container[int] = ()
+    ) -> tuple[list[int], tuple[int, int]]:
+        """A member with those that bend on with it in all these planes, in order, and the nodes at both ends. stops: nodes that it does not go beyond."""
+        found, ends = [member], []
+        for at in (0, 1):
+            now, own, node = member, planes, structure.members[member].nodes[-at]
+            while node not in stops and all((node, now, p) in self.joints for p in own):
+                on = [self.joints[node, now, p] for p in own]
+                now, own = on[0][0], tuple(p for _, p in on)
+                if now in found:
+                    break
+                found.insert(0, now) if at == 0 else found.append(now)
+                m = structure.members[now]
+                node = m.nodes[-1] if m.nodes[0] == node else m.nodes[0]
+            ends.append(node)
+        return found, (ends[0], ends[1])
 
 
 def together(structure: Structure) -> Together:
@@ -41,7 +62,7 @@ def together(structure: Structure) -> Together:
     if not count:
         return found
     look = _Look(structure)
-    joints: dict[tuple[int, int, int], tuple[int, int]] = {}
+    joints = found.joints
     flat = found.group.ravel()
     for node, a, b in look.joints:
         for plane in (0, 1):
@@ -57,7 +78,7 @@ def together(structure: Structure) -> Together:
                 joints[node, a, plane], joints[node, b, other] = (b, other), (a, plane)
     for _, a, plane in joints:
         if a not in found.beyond[plane]:
-            start, end = (look.on(joints, a, plane, at) for at in (0, 1))
+            start, end = (look.on(found, a, plane, at) for at in (0, 1))
             found.beyond[plane][a] = (start, end)
     return found
 
@@ -163,12 +184,12 @@ class _Look:
         along = np.abs(self.axes[member] @ across)
         return float(m.material.E * (m.section.Iz * along[1] ** 2 + m.section.Iy * along[2] ** 2))
 
-    def on(self, joints: dict[tuple[int, int, int], tuple[int, int]], member: int, plane: int, at: int) -> float:
+    def on(self, whole: Together, member: int, plane: int, at: int) -> float:
         """How far beyond an end of a member others bend on with it, m."""
         gone, seen = 0.0, {member}
         now, node = member, self.structure.members[member].nodes[-at]
-        while (node, now, plane) in joints:
-            now, plane = joints[node, now, plane]
+        while (node, now, plane) in whole.joints:
+            now, plane = whole.joints[node, now, plane]
             if now in seen:
                 break
             seen.add(now)

@@ -19,10 +19,11 @@ import numpy as np
 
 from engine.analysis.combined import Combined
 from engine.analysis.elements import Elements
-from engine.analysis.sways import UPRIGHT, storeys
+from engine.analysis.sways import IN_LEVEL, UPRIGHT, storeys
 from engine.document import Document
 from engine.structure.axes import local_axes
 from engine.structure.model import Floats, Ints, Member, Structure
+from engine.structure.together import together
 from engine.verification.runs import measured_from, over_supports, runs
 
 #: stations nearer than this stand at one place, in metres
@@ -35,7 +36,7 @@ SWINGS = 17.75
 class Stretch:
     """What keeps one limit, length / ratio. criterion: "deflection", "sway", "apart", "variable" or
     "frequency" (a limit on what the quasi-permanent combinations bend it by). way: "down", "aside" (level, square to it), "across"
-    (local z), "drift", or "apart" (of two heads, square to the line between them).
+    (local z), "drift" (or "drift y", "drift z" of the section), or "apart" (of two heads, square to the line between them).
     rows: (k,) elements along it; start, end: nodes of the line from which it is measured, the same twice for a cantilever;
     members: those it is made of. words: what it is. camber: how far it was made to rise in its middle, m."""
 
@@ -148,37 +149,56 @@ def _stretches(
                 found.append(
                     Stretch("deflection", "down", np.array(alike), start, end, length, ratio, made_of, words, camber)
                 )
-    first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
     upright = {s.member for s in storeys(structure)}
+    as_one, in_levels = together(structure), _in_levels(structure)
+    drifted: set[tuple[str, float, int]] = set()
+
+    def drifts(i: int, ratio: float) -> list[Stretch]:
+        """How far the head of a member moves, with all that bends as one with it; apart in both planes where that differs. Once for each run."""
+        by_plane = [as_one.run(structure, i, planes, in_levels)[0] for planes in ((0,), (1,))]
+        alike = sorted(by_plane[0]) == sorted(by_plane[1])
+        ways = [("drift", by_plane[0])] if alike else [("drift y", by_plane[0]), ("drift z", by_plane[1])]
+        new = [(way, run) for way, run in ways if (way, ratio, min(run)) not in drifted]
+        drifted.update((way, ratio, min(run)) for way, run in new)
+        return [_drift(structure, elements, run, _heights(structure, run), ratio, way) for way, run in new]
+
     for storey in storeys(structure):
         member = structure.members[storey.member]
         ratio = ratio_of(member)
-        if member.role == "column" and ratio:
-            found.append(_drift(elements, first, storey.member, storey.foot, storey.head, storey.height, ratio))
+        if member.role != "column" or not ratio:
+            continue
+        if storey.whole:
+            found += drifts(storey.member, ratio)
+        else:
+            found.append(_drift(structure, elements, [storey.member], (storey.foot, storey.head), ratio))
     for i, m in enumerate(structure.members):
         ratio = ratio_of(m)
         if m.bar or not ratio or m.behaviour != "beam":
             continue
-        own = np.arange(first[i], first[i + 1])
         if m.role in ("gable post", "side rail"):
-            found.append(
-                Stretch(
-                    "deflection",
-                    "across",
-                    own,
-                    m.nodes[0],
-                    m.nodes[-1],
-                    structure.length(m),
-                    ratio,
-                    (i,),
-                    "between its ends",
-                )
-            )
+            run, (start, end) = as_one.run(structure, i, (1,))
+            length = float(np.linalg.norm(structure.xyz[end] - structure.xyz[start]))
+            words = "between its ends" if len(run) == 1 else "between the ends of all its pieces"
+            own = elements.rows(i)
+            found.append(Stretch("deflection", "across", own, start, end, length, ratio, (i,), words))
         elif m.role == "member" and rise[i] >= UPRIGHT and i not in upright:
-            foot, head = sorted((m.nodes[0], m.nodes[-1]), key=lambda n: structure.xyz[n, 2])
-            height = float(structure.xyz[head, 2] - structure.xyz[foot, 2])
-            found.append(_drift(elements, first, i, foot, head, height, upright_ratio(m, ratio)))
+            found += drifts(i, upright_ratio(m, ratio))
     return found
+
+
+def _in_levels(structure: Structure) -> set[int]:
+    """Nodes in a level."""
+    heights = np.array([level.height for level in structure.levels])
+    if not len(heights):
+        return set()
+    near = np.abs(structure.xyz[:, 2, None] - heights).min(axis=1) < IN_LEVEL
+    return set(np.flatnonzero(near).tolist())
+
+
+def _heights(structure: Structure, run: list[int]) -> tuple[int, int]:
+    """The lowest and the highest node of members."""
+    nodes = sorted((n for i in run for n in structure.members[i].nodes), key=lambda n: float(structure.xyz[n, 2]))
+    return nodes[0], nodes[-1]
 
 
 def _camber(structure: Structure, elements: Elements, rows: list[int]) -> float:
@@ -188,10 +208,26 @@ def _camber(structure: Structure, elements: Elements, rows: list[int]) -> float:
     return (structure.members[member].checks.camber or 0.0) / 1000 if whole else 0.0
 
 
-def _drift(elements: Elements, first: Ints, member: int, foot: int, head: int, height: float, ratio: float) -> Stretch:
-    own = np.arange(first[member], first[member + 1])
-    row = own[(elements.ends[own] == head).any(axis=1)][:1]
-    return Stretch("sway", "drift", row, foot, head, height, ratio, (member,), "of the head beside the foot")
+def _drift(
+    structure: Structure,
+    elements: Elements,
+    run: list[int],
+    between: tuple[int, int],
+    ratio: float,
+    way: str = "drift",
+) -> Stretch:
+    """Of members one above the other, each with the element that ends highest; between: foot and head."""
+    foot, head = between
+    below = [max(elements.rows(i), key=lambda e: _top(structure, elements, e, head)) for i in run]
+    height = float(structure.xyz[head, 2] - structure.xyz[foot, 2])
+    words = "of the head beside the foot" + (", over all its pieces" if len(run) > 1 else "")
+    return Stretch("sway", way, np.array(below), foot, head, height, ratio, tuple(run), words)
+
+
+def _top(structure: Structure, elements: Elements, row: int, head: int) -> tuple[bool, float]:
+    """Whether an element ends at a node, and else how high it ends."""
+    ends = elements.ends[row]
+    return bool((ends == head).any()), float(structure.xyz[ends, 2].max())
 
 
 def _apart(structure: Structure, elements: Elements, ratio: float) -> list[Stretch]:
@@ -242,11 +278,13 @@ def measure(combined: Combined, moved: Floats, along: Floats, stretch: Stretch) 
     """(k, s, c) m: how far a stretch has moved off the line it is measured from, at each station or as near it as it is greatest;
     moved: (nodes, 6, c) displacements of the nodes, along: (k, s, 3, c) along its own elements."""
     structure, elements = combined.structure, combined.elements
-    if stretch.way == "drift":
-        off = np.linalg.norm(moved[stretch.end, :2] - moved[stretch.start, :2], axis=0)
-        out = np.zeros((1, along.shape[1], along.shape[3]))
-        last = 0 if elements.ends[stretch.rows[0], 0] == stretch.end else -1
-        out[0, last] = off
+    if stretch.way.startswith("drift"):
+        step = moved[stretch.end, :2] - moved[stretch.start, :2]
+        off = np.linalg.norm(step, axis=0) if stretch.way == "drift" else np.abs(_aside(structure, stretch) @ step)
+        out = np.zeros((len(stretch.rows), along.shape[1], along.shape[3]))
+        for k, (a, b) in enumerate(elements.ends[stretch.rows].tolist()):
+            upwards = b == stretch.end or (a != stretch.end and structure.xyz[b, 2] > structure.xyz[a, 2])
+            out[k, -1 if upwards else 0] = off
         return out
     if stretch.way == "apart":
         line = structure.xyz[stretch.end, :2] - structure.xyz[stretch.start, :2]
@@ -277,6 +315,14 @@ def measure(combined: Combined, moved: Floats, along: Floats, stretch: Stretch) 
         share = ((at - a) @ (b - a) / ((b - a) @ (b - a)))[:, :, None]
     off = (1 - share) * from_start + share * from_end - there - stretch.camber * 4 * share * (1 - share)
     return _peaked(off, combined.stations[rows])
+
+
+def _aside(structure: Structure, stretch: Stretch) -> Floats:
+    """(2,) in which direction of the plan a drift counts: that of one axis of its first member's section."""
+    member = structure.members[stretch.members[0]]
+    ends = structure.xyz[[member.nodes[0], member.nodes[-1]]]
+    across = local_axes(ends[:1], ends[1:], np.array([member.roll]))[0, 1 if stretch.way == "drift y" else 2, :2]
+    return np.asarray(across / max(float(np.linalg.norm(across)), 1e-9))
 
 
 def _peaked(off: Floats, x: Floats) -> Floats:

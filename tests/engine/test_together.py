@@ -54,9 +54,9 @@ def most(data):
         if chain.structure.members[verdict.member].name.startswith("c"):
             for o in verdict.outcomes:
                 found[o.criterion] = max(found.get(o.criterion, 0.0), o.utilisation)
-    lengths = [
-        l.y for m, l in zip(chain.structure.members, chain.verification.checks.grounds.lengths) if m.name[0] == "c"
-    ]
+    every = zip(chain.structure.members, chain.verification.checks.grounds.lengths, strict=True)
+    every = zip(chain.structure.members, chain.verification.checks.grounds.lengths, strict=True)
+    lengths = [own.y for m, own in every if m.name.startswith("c")]
     return found, lengths
 
 
