@@ -12,6 +12,7 @@ from engine.catalogue.built import built_section, own_material
 from engine.catalogue.properties import Section, given_section
 from engine.document import Document
 from engine.document.byhand import BuiltSection, Footing, MemberInput, OwnChecks
+from engine.document.floors import FloorJig
 from engine.document.jigs import TrussJig
 from engine.errors import ModelError
 from engine.jigs.bracing import set_out_bracing
@@ -65,7 +66,7 @@ def generated(document: Document, materials: Materials | None = None) -> Parts:
     for i, jig in enumerate(document.jigs):
         if jig.name == "hall" or "/" in jig.name:
             raise ModelError(f"A jig cannot be named “{jig.name}”.", f"jigs.{i}.name")
-        if isinstance(jig, TrussJig) and jig.on:
+        if isinstance(jig, FloorJig) or (isinstance(jig, TrussJig) and jig.on):
             parts.drawn = _drawn_ends(document, parts)
         _SETTERS[jig.kind](parts, materials, jig, f"jigs.{i}")  # type: ignore[operator]
     parts.envelope = enclose(document, parts)

@@ -116,6 +116,31 @@ class Operations(unittest.TestCase):
         self.assertNotIn("mezzanine joist-2-1-1", expand(released).index)
         self.assertEqual(expand(released).member("mezzanine joist-1-1-1").section.name, "IPE 270")
 
+    def test_releasing_several_jigs_in_any_order(self):
+        whole = prepare(workshop())
+        for order in (("hall", "mezzanine"), ("mezzanine", "hall")):
+            free = workshop()
+            for jig in order:
+                free = do(free, do="release", jig=jig)
+            self.assertEqual(dangling(read_document(free.model_dump(mode="json"))), [])
+            after = prepare(free)
+            self.assertEqual(len(after.structure.members), len(whole.structure.members))
+            self.assertEqual(int(after.structure.fixed.sum()), int(whole.structure.fixed.sum()))
+            masses = [sum(s.mass(m) for m in s.members) for s in (whole.structure, after.structure)]
+            self.assertAlmostEqual(masses[1] / masses[0], 1, delta=1e-9)
+
+    def test_releasing_another_jig_of_the_same_name(self):
+        floor = {"kind": "floor", "name": "deck", "level": 3.0, "across": ["A", "B"], "along": ["1", "2"]}
+        data = {"hall": {}, "jigs": [floor]}
+        once = do(read_document(data), do="release", jig="deck")
+        again = once.model_dump(mode="json") | {"jigs": [floor | {"level": 4.5}]}
+        twice = do(read_document(again), do="release", jig="deck")
+        self.assertEqual(dangling(read_document(twice.model_dump(mode="json"))), [])
+        names = [m.name for m in twice.members]
+        self.assertEqual(len(names), 2 * len(once.members))
+        self.assertEqual(len(set(names)), len(names))
+        self.assertEqual(len(twice.panels), 2 * len(once.panels))
+
     def test_releasing_the_hall_keeps_its_cladding_and_bows(self):
         document = drying_hall()
         document.analysis.bows = read_document({"analysis": {"bows": [{"member": "frame-2/column-A"}]}}).analysis.bows
