@@ -36,7 +36,7 @@ SWINGS = 17.75
 class Stretch:
     """What keeps one limit, length / ratio. criterion: "deflection", "sway", "apart", "variable" or
     "frequency" (a limit on what the quasi-permanent combinations bend it by). way: "down", "aside" (level, square to it), "across"
-    (local z), "drift" (or "drift y", "drift z" of the section), or "apart" (of two heads, square to the line between them).
+    (local z), "across y", "drift" (or "drift y", "drift z" of the section), or "apart" (of two heads, square to the line between them).
     rows: (k,) elements along it; start, end: nodes of the line from which it is measured, the same twice for a cantilever;
     members: those it is made of. words: what it is. camber: how far it was made to rise in its middle, m."""
 
@@ -179,8 +179,11 @@ def _stretches(
             run, (start, end) = as_one.run(structure, i, (1,))
             length = float(np.linalg.norm(structure.xyz[end] - structure.xyz[start]))
             words = "between its ends" if len(run) == 1 else "between the ends of all its pieces"
-            own = elements.rows(i)
-            found.append(Stretch("deflection", "across", own, start, end, length, ratio, (i,), words))
+            rail = m.role == "side rail"
+            found += [
+                Stretch("deflection", way, elements.rows(i), start, end, length, ratio, (i,), words)
+                for way in ("across", "across y")[: 1 if rail else 2]
+            ]
         elif m.role == "member" and rise[i] >= UPRIGHT and i not in upright:
             found += drifts(i, upright_ratio(m, ratio))
     return found
@@ -302,7 +305,7 @@ def measure(combined: Combined, moved: Floats, along: Floats, stretch: Stretch) 
         ends = structure.xyz[[member.nodes[0], member.nodes[-1]]]
         roll = 0.0 if stretch.way == "aside" else member.roll
         # without roll local y lies level
-        across = local_axes(ends[:1], ends[1:], np.array([roll]))[0, 1 if stretch.way == "aside" else 2]
+        across = local_axes(ends[:1], ends[1:], np.array([roll]))[0, 2 if stretch.way == "across" else 1]
         from_start, from_end = across @ moved[stretch.start, :3], across @ moved[stretch.end, :3]
         there = across @ along
     share: Floats = np.zeros((1, 1, 1))

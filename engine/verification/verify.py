@@ -21,7 +21,7 @@ from engine.verification.grounds import Grounds
 from engine.verification.outcomes import SERVICE, UNDER, Findings, Outcome, Verdict, Whole, whole
 from engine.verification.pads import UnderPad, said_of, under_pads
 from engine.verification.secondary import Secondary
-from engine.verification.service import Stretch, measure, silent, stretches, unlimited
+from engine.verification.service import CLOSE, Stretch, measure, silent, stretches, unlimited
 from engine.verification.standing import free_to_move, judge
 
 #: criteria of which at least one must be found
@@ -155,6 +155,10 @@ def verify(
             left_out[i].append(
                 f"it moves sideways by {share:.1f} of what it may move downwards: nobody asked how far it may"
             )
+        for i, share in _bowed(combined, moving, of_all).items():
+            left_out[i].append(
+                f"it bends between its ends by {share:.1f} of what its head may drift: nobody asked how far it may"
+            )
         for i in unlimited(document, structure, [s for _, s in of_all]):
             left_out[i].append("deflection not checked: it has no limit")
         for i in _bent(checks, combined, silent(document, structure, [s for _, s in of_all])):
@@ -205,6 +209,25 @@ def _aside(combined: Combined, moving: tuple[Floats, Floats], found: list[tuple[
     for _, stretch in found:
         if stretch.way == "down":
             off = measure(combined, moved, along[stretch.rows], replace(stretch, way="aside", camber=0.0))
+            share = float(off.max(initial=0.0)) * stretch.ratio / stretch.length
+            for i in stretch.members if share > 1.0 else ():
+                most[i] = max(most.get(i, 0.0), share)
+    return most
+
+
+def _bowed(combined: Combined, moving: tuple[Floats, Floats], found: list[tuple[int, Stretch]]) -> dict[int, float]:
+    """How far what stands bends off the line between its ends, beside what its head may drift, where that is more than it."""
+    moved, along = moving
+    z = combined.structure.xyz[combined.elements.ends, 2]
+    most: dict[int, float] = {}
+    for _, stretch in found:
+        if not stretch.way.startswith("drift"):
+            continue
+        low, high = combined.structure.xyz[[stretch.start, stretch.end], 2]
+        own = np.concatenate([combined.elements.rows(i) for i in stretch.members])
+        rows = own[(z[own].min(axis=1) > low - CLOSE) & (z[own].max(axis=1) < high + CLOSE)]
+        for way in ("across", "across y") if len(rows) else ():
+            off = measure(combined, moved, along[rows], replace(stretch, way=way, rows=rows))
             share = float(off.max(initial=0.0)) * stretch.ratio / stretch.length
             for i in stretch.members if share > 1.0 else ():
                 most[i] = max(most.get(i, 0.0), share)
