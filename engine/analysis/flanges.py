@@ -49,10 +49,12 @@ def _plates(s: Section) -> tuple[list[tuple[float, float, float]], list[tuple[fl
         upper = s.h - s.h2
         top, low = (upper - s.tf) / 2 - s.centre_z, -(upper - s.tf) / 2 - s.centre_z
         bottom = -upper / 2 - s.h2 + s.tf2 / 2 - s.centre_z
-        return [(top, s.b, s.tf), (low, s.b, s.tf), (bottom, s.b2, s.tf2)], [(s.tw, low, top), (s.tw2, bottom, low)]
+        half, half2 = s.tf / 2, s.tf2 / 2
+        flanges = [(top, s.b, s.tf), (low, s.b, s.tf), (bottom, s.b2, s.tf2)]
+        return flanges, [(s.tw, low + half, top - half), (s.tw2, bottom + half2, low - half)]
     if s.shape == "welded I":
         top, bottom = s.h - s.tf / 2 - s.centre_z, s.tf2 / 2 - s.centre_z
-        return [(top, s.b, s.tf), (bottom, s.b2, s.tf2)], [(s.tw, bottom, top)]
+        return [(top, s.b, s.tf), (bottom, s.b2, s.tf2)], [(s.tw, bottom + s.tf2 / 2, top - s.tf / 2)]
     half = (s.h - s.tf) / 2
     return [(half, s.b, s.tf), (-half, s.b, s.tf)], [(s.tw, -half, half)]
 
@@ -82,7 +84,7 @@ def _of_section(s: Section, rise: float) -> dict[str, float]:
     stiff = [t * b**3 / 12 for _, b, t in flanges]
     if s.shape != "I":
         found["wagner"] = (
-            sum(b * t * z * (z**2 + b**2 / 12) for z, b, t in flanges)
+            sum(b * t * z * (z**2 + (b**2 + 3 * t**2) / 12) for z, b, t in flanges)
             + sum(t * (hi**4 - lo**4) / 4 for t, lo, hi in webs)
         ) / s.Iy
     outer, inner = stiff[0], stiff[-1]

@@ -54,7 +54,7 @@ class Stretch:
     triangles (36) of the elements' matrices.
 
     x: (n + 1,) m from the member's start; elastic: (n, 36); geometric: (n, 36, 6) for N, M and V at the start, then at the end;
-    line, point: (2, n, 36) and (2, n + 1, 10) for a load downwards between nodes and at a node, at the outer flange and at the shear
+    line, point: (3, n, 36) and (3, n + 1, 10) for a load towards −z between nodes and at a node, at the outer flange, at the shear
     centre. pinned: (n + 1, 4) freedoms that do not move. loose: whether nothing holds it.
     """
 
@@ -186,11 +186,11 @@ def stretch_of(
                 + 2 * times(r["v1"], r["phi"], slope)
                 - times(r["phi1"], r["phi1"], shape * (wagner + 2 * e))
             )
-    heights = [own(f.outer), own(f.shear_centre)]
+    heights = [own(f.outer), own(f.shear_centre), own(f.inner)]
     line = [-times(r["phi"], r["phi"], z) for z in heights]
     node = flanges_at(member, x)
     twist = np.array([-1.0, 0.0, 1.0, 0.0])[None] / (node.top - node.bottom)[:, None]
-    point = [-np.einsum("n,ni,nj->nij", z, twist, twist) for z in (node.outer, node.shear_centre)]
+    point = [-np.einsum("n,ni,nj->nij", z, twist, twist) for z in (node.outer, node.shear_centre, node.inner)]
     hold, pinned = _held(member, x, ends, node)
     both = np.zeros((len(L), ELEMENT, ELEMENT))
     both[:, :NODE, :NODE], both[:, NODE:, NODE:] = hold[:-1], hold[1:]
@@ -290,9 +290,15 @@ def buckles_below(stretch: Stretch, geometric: Floats, factors: Floats) -> Bools
     return found
 
 
-def geometry_of(stretch: Stretch, N: Floats, M: Floats, V: Floats, above: bool) -> Floats:
-    """(n, 36, s) what forces (2 n, s) at both ends of the elements do; above: whether loads that push down act at the outer flange,
-    else at the shear centre, as all others do."""
+def geometry_of(stretch: Stretch, N: Floats, M: Floats, V: Floats, above: bool, facing: int = 1) -> Floats:
+    """(n, 36, s) what forces (2 n, s) at both ends of the elements do; above: whether loads act at the flange that they push (1: the outer one alone,
+    −1: the inner one, 0: either, as `facing` says), else at the shear centre, as all others do."""
+
+    def placed(q: Floats) -> Floats:
+        """Loads (…) by where they act, (3, …)."""
+        outer, inner = (q > 0) & above & (facing >= 0), (q < 0) & above & (facing <= 0)
+        return np.stack([np.where(outer, q, 0.0), np.where(outer | inner, 0.0, q), np.where(inner, q, 0.0)])
+
     n = len(stretch.elastic)
     ends = np.stack([N, M, V]).reshape(3, n, 2, -1)
     at = np.concatenate([ends[:, :, 0], ends[:, :, 1]]).transpose(1, 0, 2)
@@ -300,15 +306,13 @@ def geometry_of(stretch: Stretch, N: Floats, M: Floats, V: Floats, above: bool) 
     found = stretch.geometric @ at
     L = np.diff(stretch.x)[:, None]
     q = (ends[2, :, 0] - ends[2, :, 1]) / L
-    pushes = np.stack([np.where((q > 0) & above, q, 0.0), np.where((q > 0) & above, 0.0, q)])
-    found += np.einsum("kep,kes->eps", stretch.line, pushes)
+    found += np.einsum("kep,kes->eps", stretch.line, placed(q))
     drop = np.zeros((n + 1, N.shape[1]))
     drop[1:-1] = ends[2, :-1, 1] - ends[2, 1:, 0]
     if ends.size:
         # the load at a free end is what the shear there holds
         drop[0], drop[-1] = -ends[2, 0, 0], ends[2, -1, 1]
-    at_nodes = np.stack([np.where((drop > 0) & above, drop, 0.0), np.where((drop > 0) & above, 0.0, drop)])
-    points = np.einsum("knp,kns->nps", stretch.point, at_nodes)
+    points = np.einsum("knp,kns->nps", stretch.point, placed(drop))
     rows, columns = np.triu_indices(NODE)
     upper = {pair: i for i, pair in enumerate(zip(*np.triu_indices(ELEMENT), strict=True))}
     first = [upper[r, c] for r, c in zip(rows, columns, strict=True)]

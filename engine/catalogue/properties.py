@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from math import sqrt
 
 #: shapes that buckle sideways
-PRONE = ("I", "channel")
+PRONE = ("I", "channel", "tee", "flat")
 
 
 @dataclass(frozen=True)

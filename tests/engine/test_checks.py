@@ -6,7 +6,7 @@ import numpy as np
 
 from engine.chain import run
 from engine.demo import DEMOS
-from tests.engine.test_channels import beam
+from tests.engine.test_summed import beam
 
 #: factors of the general method are found by halving, from where depends on who is looked at with whom;
 #: of moments equally large at two places, either may give C_m
@@ -43,7 +43,7 @@ class AskedInSeveralWays(unittest.TestCase):
     def test_haunches(self):
         self.same(run(DEMOS["drying-hall"]()))
 
-    def test_channels(self):
+    def test_summed(self):
         self.same(run(beam()))
 
 

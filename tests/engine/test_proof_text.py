@@ -17,8 +17,8 @@ from tests.engine.helpers import failing_hall, hall
 from tests.engine.latex import UNITS, value
 from tests.engine.test_built_up import BATTENED
 from tests.engine.test_built_up import column as built_up_column
-from tests.engine.test_channels import beam as channel_beam
 from tests.engine.test_slenderness import strut
+from tests.engine.test_summed import beam as channel_beam
 from tests.engine.test_torsion import beam as twisted_beam
 
 

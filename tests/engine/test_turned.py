@@ -115,6 +115,62 @@ class Turned(unittest.TestCase):
                 self.assertAlmostEqual(found / (F * c**2 * L**3 / (3 * E * I) * ratio / (L * c)), 1, delta=1e-5)
 
 
+class RolledOver(unittest.TestCase):
+    """A section upside down, drawn from either end, is the same; so is a post, whichever side it is pushed from."""
+
+    def beam(self, roll=0.0, sizes=None, section="IPE 300", standing=False, push=1.0, back=False):
+        at = (0, 0, 6) if standing else (6, 0, 0)
+        ends = ("b", "a") if back else ("a", "b")
+        value = [push * 9, 0, 0] if standing else [0, 0, -push * 9]
+        held = ["x", "y", "rz"] if standing else ["y", "z", "rx"]
+        return verdicts(
+            {
+                "units": "kN, m",
+                "built_sections": [{"name": "g", "shape": "welded I", **sizes}] if sizes else [],
+                "nodes": [{"name": "a", "at": [0, 0, 0]}, {"name": "b", "at": at}],
+                "members": [
+                    {
+                        "name": "m",
+                        "start": ends[0],
+                        "end": ends[1],
+                        "section": "g" if sizes else section,
+                        "material": "S355",
+                        "roll": roll,
+                    }
+                ],
+                "supports": [{"node": "a", "fixed": sorted({*held, "x", "z"})}, {"node": "b", "fixed": held}],
+                "cases": [{"name": "Q", "nature": "imposed"}],
+                "member_loads": [{"case": "Q", "member": "m", "value": value}],
+            }
+        )
+
+    def same(self, one, other):
+        self.assertEqual(one.keys(), other.keys())
+        for key, value in one.items():
+            self.assertAlmostEqual(
+                other[key] / value if value > 1e-9 else other[key], 1 if value > 1e-9 else 0, delta=1e-6
+            )
+
+    def test_what_lies(self):
+        for section in ("IPE 300", "UPE 200", "RECT 20x200"):
+            plain = self.beam(section=section)
+            self.same(plain, self.beam(180, section=section))
+            self.same(plain, self.beam(180, section=section, back=True))
+
+    def test_unequal_flanges(self):
+        sizes = {"h": 400, "b": 220, "tf": 16, "tw": 9, "b2": 120, "tf2": 10}
+        turned = sizes | {"b": 120, "tf": 10, "b2": 220, "tf2": 16}
+        self.same(self.beam(sizes=sizes), self.beam(180, sizes=turned))
+        self.same(self.beam(sizes=turned), self.beam(180, sizes=sizes))
+
+    def test_what_stands(self):
+        lies = self.beam()
+        for roll in (0, 180):
+            for push in (1, -1):
+                stands = self.beam(roll, standing=True, push=push)
+                self.assertAlmostEqual(stands["m", "lateral"] / lies["m", "lateral"], 1, delta=1e-6)
+
+
 class Leaning(unittest.TestCase):
     def test_along_the_building(self):
         for turned in (0, 37, -41, 90):

@@ -48,10 +48,14 @@ class Bar:
 
 def bar(section: Section, material: Material, Ly: float, Lz: float, LT: float) -> Bar:
     """A bar of a section of one of `SHAPES`. Strength NaN where the material has none for its thickness."""
-    # a flat's sizes stand where others have the thickness of flange and web
-    fy = material.fy(min(section.h, section.b) if section.shape == "flat" else max(section.tf, section.tw))
+    fy = material.fy(thickest(section))
     slender = _slenderness(section, float(np.sqrt(235e6 / fy * material.E / E)))
     return Bar(section, fy, material.E, material.G, Ly, Lz, LT, slender)
+
+
+def thickest(section: Section) -> float:
+    """The thickness that its strength goes by, m: a flat's sizes stand where others have those of flange and web."""
+    return min(section.h, section.b) if section.shape == "flat" else max(section.tf, section.tw)
 
 
 def _slenderness(s: Section, epsilon: float) -> float:

@@ -170,6 +170,7 @@ SYMBOLS: dict[str, Symbol] = {
     "C1": _plain("C_1"),
     "lift": _plain("c"),
     "N_z": _force("N_z"),
+    "skew": _length(r"\beta_y/2"),
     "Mcr_0": _moment("M_{cr,0}"),
     "M_start": _moment(r"M_{start}"),
     "M_middle": _moment(r"M_{s}"),

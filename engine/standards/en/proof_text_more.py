@@ -149,9 +149,10 @@ WEB = [
 ]
 SUM = [
     Line("fy", "", "table 3.1"),
-    Line("web", "", "table 5.2", "as in uniform compression: safe side"),
-    Line("flange", "", "table 5.2", "slenderness of the outstand"),
-    Line("cls", "", "5.5.2", "worse of flange and web"),
+    Line("web", "", "table 5.2", "as in uniform compression: safe side", lambda v: not v["solid"]),
+    Line("flange", "", "table 5.2", "slenderness of the outstand", lambda v: not v["solid"]),
+    Line("cls", "", "5.5.2", "worse of flange and web", lambda v: not v["solid"]),
+    Line("cls", "", "5.5.2", "solid", lambda v: bool(v["solid"])),
     Line("x", "", "", "from the member's start"),
     Line("N", "", "", "tension positive"),
     Line("My", "", ""),
@@ -166,7 +167,8 @@ SUM = [
     Line("W_y", "", "6.2.5(2)", "plastic in class 1 and 2, else elastic"),
     Line("My_V", r"\dfrac{<W_y>\,<fy>}{<gamma_M0>}", "(6.13), (6.14)", "", lambda v: v["rho_z"] == 0),
     Line("My_V", r"(1-<rho_z>)\cdot\dfrac{<W_y>\,<fy>}{<gamma_M0>}", "6.2.8(3)", "", lambda v: v["rho_z"] > 0),
-    Line("W_z", "", "6.2.5(2)", "elastic, at the tips", _bent_z),
+    Line("W_z", "", "6.2.5(2)", "elastic, at the tips", lambda v: _bent_z(v) and not v["solid"]),
+    Line("W_z", "", "6.2.5(2)", "plastic", lambda v: _bent_z(v) and bool(v["solid"])),
     Line("Mz_V", r"\dfrac{<W_z>\,<fy>}{<gamma_M0>}", "(6.14)", "", lambda v: _bent_z(v) and v["rho_y"] == 0),
     Line(
         "Mz_V",
@@ -181,6 +183,20 @@ SUM = [
     Line("u", r"\max(<u_NM>,\ <u_Vz>)", "6.2.1(7), (6.17)", "at most 1", lambda v: v["u_Vy"] == 0),
     Line("u", r"\max(<u_NM>,\ <u_Vz>,\ <u_Vy>)", "6.2.1(7), (6.17)", "at most 1", lambda v: v["u_Vy"] > 0),
 ]
+
+
+def _prone(v: Values) -> bool:
+    return bool(v["prone"])
+
+
+def _even(v: Values) -> bool:
+    return _prone(v) and v["skew"] == 0
+
+
+def _uneven(v: Values) -> bool:
+    return _prone(v) and v["skew"] != 0
+
+
 SINGLE = [
     Line("fy", "", "table 3.1"),
     Line("N", "", "", "tension positive; tension counts as none"),
@@ -200,22 +216,29 @@ SINGLE = [
     Line("chi_bar", r"\dfrac{1}{<Phi_bar>+\sqrt{<Phi_bar>^2-<lambda_worst>^2}}\le 1", "(6.49)"),
     Line("Nb_Rd", r"\dfrac{<chi_bar>\,<N_Rk>}{<gamma_M1>}", "(6.47)"),
     Line("My", "", "", "largest that counts in the segment"),
-    Line("cls", "", "5.5.2", "the web as in uniform compression: safe side"),
+    Line("cls", "", "5.5.2", "the web as in uniform compression: safe side", lambda v: not v["solid"]),
     Line("W_y", "", "6.3.2.1(3)", "plastic in class 1 and 2, else elastic"),
     Line("My_Rk", r"<W_y>\,<fy>", "6.3.2.1(3)"),
-    Line("L_LT", "", "", "between restraints of the compressed flange"),
-    Line("Mcr_0", "", "6.3.2.2(2)", "of a uniform moment"),
-    Line("C1", "", "Trahair 7.2", "shape of the moment diagram between the restraints"),
-    Line("lift", "", "Timoshenko and Gere 6.4", "loads above the shear centre", lambda v: v["lift"] > 0),
-    Line("Mcr", "", "6.3.2.2(2)", "elastic critical moment"),
-    Line("lambda_LT", r"\sqrt{\dfrac{<My_Rk>}{<Mcr>}}", "6.3.2.2(1)"),
-    Line("alpha_LT", "", "table 6.4", "curve d"),
-    Line("Phi_LT", r"0.5\left[1+<alpha_LT>(<lambda_LT>-0.2)+<lambda_LT>^2\right]", "6.3.2.2(1)"),
-    Line("chi_LT", r"\dfrac{1}{<Phi_LT>+\sqrt{<Phi_LT>^2-<lambda_LT>^2}}\le 1", "(6.56)"),
+    Line("L_LT", "", "", "between restraints of the compressed flange", _prone),
+    Line("Mcr_0", "", "6.3.2.2(2)", "of a uniform moment", _prone),
+    Line("C1", "", "Trahair 7.2", "shape of the moment diagram between the restraints", _even),
+    Line("skew", "", "Trahair 5.5", "of the side that is compressed, less loads beyond the shear centre", _uneven),
+    Line("lift", "", "Timoshenko and Gere 6.4", "loads above the shear centre", lambda v: _even(v) and v["lift"] > 0),
+    Line("Mcr", "", "6.3.2.2(2)", "elastic critical moment", _even),
+    Line("N_z", "", "", "of the segment, about z", _uneven),
+    Line(
+        "Mcr", r"<N_z>\,<skew>+\sqrt{(<N_z>\,<skew>)^2+<Mcr_0>^2}", "6.3.2.2(2)", "as under a uniform moment", _uneven
+    ),
+    Line("lambda_LT", r"\sqrt{\dfrac{<My_Rk>}{<Mcr>}}", "6.3.2.2(1)", "", _prone),
+    Line("alpha_LT", "", "table 6.4", "curve d", _prone),
+    Line("Phi_LT", r"0.5\left[1+<alpha_LT>(<lambda_LT>-0.2)+<lambda_LT>^2\right]", "6.3.2.2(1)", "", _prone),
+    Line("chi_LT", r"\dfrac{1}{<Phi_LT>+\sqrt{<Phi_LT>^2-<lambda_LT>^2}}\le 1", "(6.56)", "", _prone),
+    Line("chi_LT", "", "6.3.2.1(2)", "it does not buckle sideways", lambda v: not _prone(v)),
     Line("Mb_Rd", r"\dfrac{<chi_LT>\,<My_Rk>}{<gamma_M1>}", "(6.55)"),
     Line("k_y", r"\dfrac{1}{1-<N_Ed>/<Ncr_y>}", "Timoshenko and Gere 1.11"),
     Line("Mz", "", "", "largest in the segment", _bent_z),
-    Line("W_z", "", "6.2.5(2)", "elastic, at the tips", _bent_z),
+    Line("W_z", "", "6.2.5(2)", "elastic, at the tips", lambda v: _bent_z(v) and not v["solid"]),
+    Line("W_z", "", "6.2.5(2)", "plastic", lambda v: _bent_z(v) and bool(v["solid"])),
     Line("Mz_Rk", r"<W_z>\,<fy>", "6.3.3(4)", "", _bent_z),
     Line("k_z", r"\dfrac{1}{1-<N_Ed>/<Ncr_z>}", "Timoshenko and Gere 1.11", "", _bent_z),
     Line(

@@ -15,6 +15,7 @@ from engine.analysis.lateral import end_conditions
 from engine.catalogue.properties import PRONE
 from engine.document import Document
 from engine.lazy import lazily
+from engine.structure.axes import local_axes
 from engine.structure.model import Bools, Floats, Ints, Structure
 from engine.structure.runs import HELD, reaches
 from engine.verification.grounds import Lengths
@@ -24,6 +25,9 @@ SAMPLES, ALONG = 25, 49
 
 #: shapes of members that the general method verifies all along
 UNEQUAL = ("welded I",)
+
+#: a local z that rises by less than this lies level
+LEVEL = 0.05
 
 #: values that are sampled together: fewer cost more in small operations than the processor's cache saves
 BLOCK = 1_000_000
@@ -93,8 +97,8 @@ class Alike:
     """Members alike in geometry, which are cut at the same places. members: (m,) indices; elements: (m, n) theirs; places: (n,
     stations) m along each; spans: flange, start and end of their segments; total: their length; general: stretches that the
     general method verifies; sway: (m, 1) whether their buckling about y is a sway mode; part: (m, 1) whether they bend about y with others; free: (spans,) whether an end of the segment is
-    free; warping: (m, spans) of `shape_of_moments`, None where nothing buckles sideways; from_above: whether loads act at the outer
-    flange; lengths: of each member; beyond: (spans,) how far a segment goes on in other members."""
+    free; warping: (m, spans) of `shape_of_moments`, None where nothing buckles sideways; from_above: whether loads act at the flange
+    that they push, facing: 1 the outer, −1 the inner, 0 either; lengths: of each member; beyond: (spans,) how far a segment goes on in other members."""
 
     members: Ints
     elements: Ints
@@ -107,6 +111,7 @@ class Alike:
     free: Bools
     warping: Floats | None
     from_above: bool
+    facing: int
     lengths: list[Lengths]
     beyond: Floats
 
@@ -154,7 +159,7 @@ def alike(
     """The members (all by default) in groups that are alike in geometry, small enough to be looked at together under so many
     combinations. stations: (elements, stations); lengths: of all members."""
     first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
-    loose, on = free_ends(structure), reaches(structure)
+    loose, on, turned = free_ends(structure), reaches(structure), facing(structure).tolist()
     everywhere = elements.positions(stations)
     found: dict[tuple[object, ...], list[int]] = defaultdict(list)
     for i in range(len(structure.members)) if members is None else members:
@@ -166,6 +171,7 @@ def alike(
             m.outer,
             m.inner,
             m.section.shape in PRONE,
+            turned[i],
             ends,
             general,
             on.get(i),
@@ -207,13 +213,25 @@ def alike(
                     np.array([lengths[i].part for i in own_])[:, None],
                     free,
                     _warping(structure, own_, spans) if prone else None,
-                    # loads from above push on the outer flange; at the shear centre they do nothing
+                    # at the shear centre they do nothing
                     prone and document.rules.loads_at == "upper flange",
+                    turned[same[0]],
                     [lengths[i] for i in own_],
                     beyond,
                 )
             )
     return chunks
+
+
+def facing(structure: Structure) -> Ints:
+    """(members,) which flange loads push: 1 the outer one, which is the upper one of what lies, and the one outside of what jigs set upright; −1 the inner one, of
+    what is rolled over; 0 either, where nothing says it."""
+    if not structure.members:
+        return np.zeros(0, dtype=np.int64)
+    ends, rolls = structure.xyz[structure.ends], np.array([m.roll for m in structure.members])
+    up = local_axes(ends[:, 0], ends[:, 1], rolls)[:, 2, 2]
+    known = np.array([bool(m.jig) for m in structure.members])
+    return np.where(np.abs(up) > LEVEL, np.sign(up), np.where(known, 1, 0)).astype(np.int64)
 
 
 def free_ends(structure: Structure) -> Bools:

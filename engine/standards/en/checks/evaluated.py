@@ -11,14 +11,13 @@ from engine.standards.en.checks.alike import Segments
 from engine.standards.en.checks.axial import axial_values, left_out_of
 from engine.standards.en.checks.built_up import LEFT_OUT as BUILT_UP_LEFT_OUT
 from engine.standards.en.checks.built_up import built_up_proof
-from engine.standards.en.checks.channels import LEFT_OUT as CHANNEL_LEFT_OUT
-from engine.standards.en.checks.channels import buckling_use, section_use
 from engine.standards.en.checks.general import general_values
 from engine.standards.en.checks.grounds import SteelGrounds
 from engine.standards.en.checks.net import area_of, net_values
 from engine.standards.en.checks.sections import section_values
 from engine.standards.en.checks.slenderness import slenderness_values
 from engine.standards.en.checks.stability import stability_values
+from engine.standards.en.checks.summed import buckling_use, left_out, section_use
 from engine.standards.en.checks.torsion import torsion_proof, twist_proof
 from engine.standards.en.checks.webs import checked as pressed_places
 from engine.standards.en.checks.webs import web_values
@@ -131,17 +130,17 @@ def _web(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
     ]
 
 
-def _channel_section(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
+def _summed_section(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
     at = outcome.row, outcome.station, outcome.combination
     values = {name: float(getattr(grounds.peaks, name)[at]) for name in ("N", "Vy", "Vz", "My", "Mz")}
     own, found = section_use(grounds, member, [outcome.combination])
     k, shape = int(np.flatnonzero(own == outcome.row)[0]), found["u_sum"].shape
     values |= {name: float(np.broadcast_to(value, shape)[k, outcome.station, 0]) for name, value in found.items()}
     values["u"] = values["u_sum"]
-    return values, [HOLES, f"Left out: {CHANNEL_LEFT_OUT}."]
+    return values, [HOLES, *(f"Left out: {words}." for words in left_out(grounds.combined.structure.members[member]))]
 
 
-def _channel_buckling(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
+def _summed_buckling(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
     segments, found = buckling_use(grounds, member, [outcome.combination])
     k, shape = outcome.row, found["u_single"].shape
     values = {name: float(np.broadcast_to(value, shape)[k, 0]) for name, value in found.items()}
@@ -152,7 +151,7 @@ def _channel_buckling(grounds: SteelGrounds, member: int, outcome: Outcome) -> F
     return values, [
         *_segment_words(grounds, member, segments, k),
         "6.3.3 is for double symmetry: the sum of all shares, moments grown as a second order would, is on its safe side.",
-        f"Left out: {CHANNEL_LEFT_OUT}.",
+        *(f"Left out: {words}." for words in left_out(grounds.combined.structure.members[member])),
     ]
 
 
@@ -268,8 +267,8 @@ _OF: dict[str, Callable[[SteelGrounds, int, Outcome], Found]] = {
     "axial": _axial,
     "net": _net,
     "web": _web,
-    "sum": _channel_section,
-    "single": _channel_buckling,
+    "sum": _summed_section,
+    "single": _summed_buckling,
     "torsion": _torsion,
     "twist": _twist,
     "general": _general,

@@ -75,6 +75,7 @@ def alike(grounds: SteelGrounds, members: list[int] | None = None) -> list[Alike
                 lengths.y,
                 lengths.sway,
                 lengths.part,
+                int(grounds.facing[i]),
             )
             found[(*own, ends.start, ends.end, shape, places)].append(i)
     return [
@@ -111,9 +112,9 @@ class Within:
         self.stretch: Stretch = stretch_of(self.member, breaks(places), *span, Ends(*kinds), PIECES)
         N, V, M = (self._states(values) for values in (forces.N, forces.Vz, forces.My))
         about = referred(structure, elements, rows, forces.x[rows], (N, V, M))
-        self.geometric = geometry_of(
-            self.stretch, *at_nodes(self.stretch, about), above=grounds.document.rules.loads_at == "upper flange"
-        )
+        above = grounds.document.rules.loads_at == "upper flange"
+        turned = int(grounds.facing[own.members[0]])
+        self.geometric = geometry_of(self.stretch, *at_nodes(self.stretch, about), above=above, facing=turned)
         self.curves = general_curves(
             self.member.section,
             max((self.member.section, *(p.section for p in self.member.pieces)), key=lambda s: s.h),

@@ -9,7 +9,7 @@ import numpy as np
 
 from engine.document import Document
 from engine.lazy import lazily
-from engine.standards.en.checks.alike import Segments
+from engine.standards.en.checks.alike import Segments, facing
 from engine.standards.en.checks.lengths import effective_lengths
 from engine.standards.en.checks.segments import cut_segments
 from engine.standards.en.checks.sheeting import sheeted
@@ -49,6 +49,11 @@ class SteelGrounds(Grounds):
     def reaches(self) -> dict[int, Reach]:
         """How far members go on beyond their ends, by number."""
         return reaches(self.combined.structure)
+
+    @lazily
+    def facing(self) -> Ints:
+        """(members,) which flange loads push."""
+        return facing(self.combined.structure)
 
     @lazily
     def beyond(self) -> dict[int, tuple[float, float]]:

@@ -9,11 +9,11 @@ from typing import Literal
 import numpy as np
 
 from engine.standards.en.checks.alike import general_stretches
-from engine.standards.en.checks.channels import buckling_use, is_channel
 from engine.standards.en.checks.general import general_largest, general_values
 from engine.standards.en.checks.grounds import SteelGrounds
 from engine.standards.en.checks.sheeting import sheeting_of
 from engine.standards.en.checks.stability import stability_values
+from engine.standards.en.checks.summed import buckling_use, is_summed
 from engine.verification.checks import Between, Figure
 from engine.verification.outcomes import Outcome
 
@@ -23,7 +23,7 @@ def flanges(grounds: SteelGrounds, member: int) -> list[Between]:
     if not grounds.strength:
         return []
     s, m = grounds.segments([member]), grounds.combined.structure.members[member]
-    if is_channel(m):
+    if is_summed(m):
         sideways = np.nan_to_num(buckling_use(grounds, member)[1]["u_single"]).max(axis=1)
     elif m.section.shape == "I":
         v = stability_values(grounds.document, s, grounds.steel, grounds.limits)

@@ -91,7 +91,7 @@ class Along:
             least_C1 = np.where(own.uniform, 1.0, shape_of_moments(even, even, own.warping[..., None])[0][..., 0])
             if own.from_above:
                 held_back = (own.other_held | own.free)[:, None]
-                lift = np.where(held_back, 0.0, lift_of(self.counted, self.My))
+                lift = np.where(held_back, 0.0, self._lift(self.counted, self.My))
                 lift = np.where((own.beyond > 0)[:, None] & ~held_back, PARABOLA, lift)
         start, end = (np.array([span[i] for span in own.spans]) for i in (1, 2))
 
@@ -132,6 +132,11 @@ class Along:
             inside=np.tile(own.inside, len(own.members)),
         )
 
+    def _lift(self, largest: Floats, signed: Floats) -> Floats:
+        """`moments.lift_of` by which flange loads push."""
+        sides = {1: (1.0,), -1: (-1.0,), 0: (1.0, -1.0)}[self.own.facing]
+        return np.asarray(np.max([lift_of(largest, side * signed) for side in sides], axis=0))
+
     def factors(self, annex_a: bool) -> dict[str, Any]:
         """C1, lift, Cmy, CmLT (rows, combinations), and with annex A Cmy_0."""
         own, count, combinations = self.own, len(self.own.spans), self.My.shape[-1]
@@ -150,6 +155,8 @@ class Along:
         C1, lift = np.ones(len(rows)), np.zeros(len(rows))
         if own.warping is not None:
             C1, lift = shape_of_moments(pressing, My, own.warping[m, k])
+            if own.facing != 1:
+                lift = self._lift(pressing.max(axis=-2), My)
             C1 = np.where(own.uniform[k], 1.0, C1)
             lift = np.where(own.beyond[k] > 0, PARABOLA, lift)
             lift = np.where((own.other_held | own.free)[k] | (not own.from_above), 0.0, lift)

@@ -16,13 +16,6 @@ from engine.standards.en.checks import bracing
 from engine.standards.en.checks.axial import axial, axial_most, axial_of, axial_reached, is_axial
 from engine.standards.en.checks.built_up import built_up, built_up_most, built_up_of, built_up_reached, is_built_up
 from engine.standards.en.checks.candidates import candidates
-from engine.standards.en.checks.channels import (
-    channel_reached,
-    channels,
-    channels_most,
-    channels_of,
-    is_channel,
-)
 from engine.standards.en.checks.evaluated import evaluated
 from engine.standards.en.checks.general import general, general_most, general_of, general_reached
 from engine.standards.en.checks.grounds import SteelGrounds
@@ -34,6 +27,13 @@ from engine.standards.en.checks.sections import sections, sections_most, section
 from engine.standards.en.checks.sheeting import with_sheeting
 from engine.standards.en.checks.slenderness import is_limited, slenderness, slenderness_reached
 from engine.standards.en.checks.stability import stability, stability_most, stability_of, stability_reached
+from engine.standards.en.checks.summed import (
+    is_summed,
+    summed,
+    summed_in,
+    summed_most,
+    summed_reached,
+)
 from engine.standards.en.checks.torsion import is_twisted, torsion, torsion_most, torsion_of, torsion_reached
 from engine.standards.en.checks.uncovered import COVERED, uncovered
 from engine.standards.en.checks.webs import webs, webs_most, webs_of, webs_reached
@@ -74,8 +74,8 @@ def _bar(grounds: SteelGrounds, member: int) -> bool:
     return is_axial(grounds.combined.structure.members[member])
 
 
-def _channel(grounds: SteelGrounds, member: int) -> bool:
-    return is_channel(grounds.combined.structure.members[member])
+def _summed(grounds: SteelGrounds, member: int) -> bool:
+    return is_summed(grounds.combined.structure.members[member])
 
 
 def _built_up(grounds: SteelGrounds, member: int) -> bool:
@@ -93,7 +93,7 @@ def _member(grounds: SteelGrounds, member: int) -> bool:
 
 
 def _known(grounds: SteelGrounds, member: int) -> bool:
-    return _sectioned(grounds, member) or _bar(grounds, member) or _channel(grounds, member)
+    return _sectioned(grounds, member) or _bar(grounds, member) or _summed(grounds, member)
 
 
 #: in the order in which they are made: what the later ones say of a place along a member stands beside what was said before
@@ -102,7 +102,7 @@ CHECKS = (
     Check(_member, stability, stability_reached, stability_of, stability_most),
     Check(is_twisted, torsion, torsion_reached, torsion_of, torsion_most),
     Check(_member, general, general_reached, general_of, general_most),
-    Check(_channel, channels, channel_reached, channels_of, channels_most),
+    Check(_summed, summed, summed_reached, summed_in, summed_most),
     Check(_built_up, built_up, built_up_reached, built_up_of, built_up_most),
     Check(_bar, axial, axial_reached, axial_of, axial_most),
     Check(_known, net, net_reached),

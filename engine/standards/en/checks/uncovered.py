@@ -7,9 +7,9 @@ import numpy as np
 from engine.standards.en.checks.alike import UNEQUAL
 from engine.standards.en.checks.axial import is_axial
 from engine.standards.en.checks.built_up import is_built_up
-from engine.standards.en.checks.channels import is_channel
 from engine.standards.en.checks.grounds import SteelGrounds
 from engine.standards.en.checks.sheeting import sheeting_of
+from engine.standards.en.checks.summed import is_summed
 from engine.standards.en.steel import slender_web
 from engine.standards.en.wind_areas import by_larger_areas
 from engine.structure.model import Bools
@@ -32,7 +32,7 @@ def uncovered(grounds: SteelGrounds, found: Findings) -> None:
             found.reasons[i].append("the section is known by its stiffness alone")
         elif member.material.strength is None:
             found.reasons[i].append("the material has no design strength")
-        elif not (member.section.shape in COVERED or is_axial(member) or is_channel(member) or is_built_up(member)):
+        elif not (member.section.shape in COVERED or is_axial(member) or is_summed(member) or is_built_up(member)):
             found.reasons[i].append(f"checks of this shape ({member.section.shape}) are not covered yet")
         if member.role in by_larger and member.jig == "hall":
             found.left_out[i].append(LARGER)
