@@ -40,6 +40,8 @@ Role = Literal[
 ]
 Behaviour = Literal["beam", "bar", "tension-only", "compression-only", "rigid link"]
 Freedom = Literal["x", "y", "z", "rx", "ry", "rz"]
+#: what criteria are about: cross-sections, stability, and deflection, sway and other service
+Kind = Literal["section", "stability", "service"]
 BracingKind = Literal["X", "single", "K", "V"]
 Terrain = Literal["0", "I", "II", "III", "IV"]
 Nature = Literal[

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, field_validator, model_validator
 
-from engine.document.base import Name, Part
+from engine.document.base import Kind, Name, Part
 from engine.document.references import MemberName
 
 Price = Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)]
@@ -45,7 +45,8 @@ class GroupPlan(Part):
 
     locked: keeps what it has. families: series by name, its own by default; only: these sections alone; plates: sections welded
     of plates, besides the series that are named. Depths and widths in metres.
-    grades: tried beside the one that it has. target: utilisation that may be reached, the reserve of all by default. not_deeper_than,
+    grades: tried beside the one that it has. target: utilisation that may be reached, the reserve of all by default; targets: the same in cross-sections,
+    stability, or deflection, sway and other service alone. not_deeper_than,
     as_deep_as: names of other groups. apart: what the group is split by, each part a group of its own; a part is planned as the whole
     until it has a plan of its own. haunch_lengths, haunch_depths:
     of the deepest haunches of the group, in metres, tried beside what they have.
@@ -61,6 +62,7 @@ class GroupPlan(Part):
     most_width: Size | None = None
     grades: Annotated[list[Name], Field(max_length=10)] = []
     target: Share | None = None
+    targets: dict[Kind, Share] = {}
     not_deeper_than: Name | None = None
     as_deep_as: Name | None = None
     apart: Annotated[list[ApartBy], Field(max_length=4)] = []

@@ -21,7 +21,7 @@ from engine.sizing.haunches import haunches_of
 from engine.sizing.present import now_of
 from engine.sizing.search import Assignment, Lost, Space, lighter_far, lighter_near, lightest
 from engine.sizing.sized import Round
-from engine.verification.outcomes import kind_of
+from engine.verification.outcomes import KINDS, kind_of
 
 #: proposals, and trials around the best of them, at most
 MOST_PROPOSALS, MOST_TRIALS = 24, 120
@@ -46,9 +46,10 @@ WORTHWHILE = 1.01
 @dataclass
 class Analysed:
     """An assignment that was analysed, under all combinations (whole) or those that governed: (groups,) the largest utilisation of
-    each group, and (groups, 3) what it reaches in cross-sections, stability and service."""
+    each group, and beside its target (over), and (groups, 3) what it reaches in cross-sections, stability and service."""
 
     worst: np.ndarray
+    over: np.ndarray
     reached: np.ndarray
     whole: bool
 
@@ -91,11 +92,8 @@ class Search:
         candidates = tuple(
             candidates_of(document, structure, g) if g.kept else c for g, c in zip(groups, candidates, strict=True)
         )
-        worst = self.worst(self.first, groups)
         reserve = 1.0 - document.sizing.reserve
-        targets = np.array(
-            [max(1.0, w) if g.kept else g.plan.target or reserve for g, w in zip(groups, worst, strict=True)]
-        )
+        targets = np.array([self._targets(g, reserve) for g in groups])
         self.space = Space(groups, candidates, targets)
         self._govern(self.first)
         self.counted[0] += 1
@@ -103,10 +101,10 @@ class Search:
         self.start: Assignment | None = None
         if min(places) >= 0 and not any(g.mixed for g in groups) and self.space.allowed(np.array([places]))[0]:
             self.start = tuple(places)
-            self._keep(self.start, self.first, worst, True)
-        if self.start and self.fits(worst):
+            self._keep(self.start, self.first, True)
+        if self.start and self.fits(self.first):
             self.best = self.start
-        self._note("start", "as it stands", self.first, worst, {g.name: g.now for g in groups}, 0)
+        self._note("start", "as it stands", self.first, {g.name: g.now for g in groups}, 0)
         self.foresight = foresee(self.first, groups, candidates)
         self.seen_from: Assignment | None = self.start
 
@@ -138,9 +136,22 @@ class Search:
                 found[k] = np.inf
         return found
 
-    def fits(self, worst: np.ndarray) -> bool:
-        """Whether every group keeps its target."""
-        return bool((worst <= self.space.targets).all())
+    def beside(self, chain: Chain) -> np.ndarray:
+        """(groups,) the largest utilisation beside its target; infinite where something of what is chosen is not covered."""
+        reached = np.stack([now_of(chain, g) for g in self.space.groups])
+        open_ = np.isinf(self.worst(chain, self.space.groups))
+        return np.asarray(np.where(open_, np.inf, (reached / self.space.targets).max(axis=1)))
+
+    def fits(self, chain: Chain) -> bool:
+        """Whether every group keeps its targets."""
+        return bool((self.beside(chain) <= 1.0).all())
+
+    def _targets(self, group: Group, reserve: float) -> np.ndarray:
+        """(3,) what a group may reach in cross-sections, stability and service; of one that keeps what it has what it does."""
+        if group.kept:
+            return np.maximum(now_of(self.first, group), 1.0)
+        of_all = group.plan.target or reserve
+        return np.array([group.plan.targets.get(kind, of_all) for kind in KINDS])
 
     def _govern(self, chain: Chain) -> None:
         """Keep the combinations that govern, or nearly: those that are looked at first."""
@@ -152,32 +163,33 @@ class Search:
                 for o in verification.verdicts[i].outcomes:
                     number = verification.used(o.criterion)[o.combination]
                     by_kind[kind_of(o.criterion)].append((o.utilisation, number))
-            for found in by_kind.values():
+            for kind, found in by_kind.items():
                 kept.add(max(found)[1])
-                kept |= {number for use, number in found if use > NEARLY * self.space.targets[k]}
+                kept |= {number for use, number in found if use > NEARLY * self.space.targets[k, KINDS.index(kind)]}
         if len(combined.standing.alpha):
             for values in (combined.standing.alpha, combined.standing.together):
                 if not np.isnan(values).all():
                     kept.add(int(np.flatnonzero(combined.column == int(np.nanargmin(values)))[0]))
         self.governed |= {chain.combinations[number].name for number in kept}
 
-    def _keep(self, at: Assignment, chain: Chain, worst: np.ndarray, whole: bool) -> Analysed:
+    def _keep(self, at: Assignment, chain: Chain, whole: bool) -> Analysed:
         """Keep what an analysis found."""
-        reached = np.stack([now_of(chain, g) for g in self.space.groups])
-        self.analysed[at] = Analysed(worst, reached, whole)
+        groups = self.space.groups
+        reached = np.stack([now_of(chain, g) for g in groups])
+        self.analysed[at] = Analysed(self.worst(chain, groups), self.beside(chain), reached, whole)
         self.chains = {k: c for k, c in self.chains.items() if k == self.best} | {at: chain}
         return self.analysed[at]
 
-    def _lose(self, at: Assignment, chain: Chain, worst: np.ndarray) -> None:
+    def _lose(self, at: Assignment, chain: Chain, over: np.ndarray) -> None:
         """Keep what an assignment that failed says of others: by each group that fails, the groups on which that depends."""
         f, count = self.foresight, len(self.space.groups)
         nothing = np.zeros(count, dtype=bool)
         self.lost.append(Lost(at, ~nothing, nothing))
         standing = chain.combined.standing
-        for k in np.flatnonzero(worst > self.space.targets).tolist():
+        for k in np.flatnonzero(over > 1.0).tolist():
             group = self.space.groups[k]
-            outcome = governing(chain, group)
-            if np.isinf(worst[k]) or outcome is None or outcome[1].criterion == "critical":
+            outcome = governing(chain, group, self.space.targets[k])
+            if np.isinf(over[k]) or outcome is None or outcome[1].criterion == "critical":
                 low = np.flatnonzero((standing.alpha <= 1.0) | (standing.together <= 1.0))
                 part = np.asarray(standing.part[:, low].any(axis=1))
                 of = np.array([bool(part[list(g.members)].any()) for g in self.space.groups])
@@ -192,7 +204,7 @@ class Search:
             else:
                 more = f.exponents[k].copy()
             # what fails by little, little may mend
-            touched = min(TOUCHED, (float(worst[k] / self.space.targets[k]) - 1.0) / RANGE)
+            touched = min(TOUCHED, (float(over[k]) - 1.0) / RANGE)
             less = more < -touched
             less[k] = True
             # where more stiffness makes it worse, less of it may help
@@ -202,7 +214,8 @@ class Search:
         """An assignment by the names of groups."""
         return {g.name: c.choices[k] for g, c, k in zip(self.space.groups, self.space.candidates, at, strict=True)}
 
-    def _note(self, step: str, why: str, chain: Chain, worst: np.ndarray, choices: dict[str, Choice], few: int) -> None:
+    def _note(self, step: str, why: str, chain: Chain, choices: dict[str, Choice], few: int) -> None:
+        worst = self.worst(chain, self.space.groups)
         named = {g.name: float(w) for g, w in zip(self.space.groups, worst, strict=True)}
         mass = chain.tonnage()
         new = Round(
@@ -212,7 +225,7 @@ class Search:
             few,
             choices,
             named,
-            self.fits(worst) and not few,
+            self.fits(chain) and not few,
             mass,
             self.cost(choices),
         )
@@ -245,21 +258,19 @@ class Search:
         if not full and {c.use for c in few} & set(ULTIMATE) and len(few) < len(loaded.combinations):
             chain = run(document, self.within, loaded=replace(loaded, combinations=few, seconds=dict(loaded.seconds)))
             self.counted[1] += 1
-            worst = self.worst(chain, self.space.groups)
-            if not self.fits(worst):
+            if not self.fits(chain):
                 self._close(at, chain)
-                self._lose(at, chain, worst)
-                self._note(step, why, chain, worst, self.choices(at), len(few))
-                return self._keep(at, chain, worst, False)
+                self._lose(at, chain, self.beside(chain))
+                self._note(step, why, chain, self.choices(at), len(few))
+                return self._keep(at, chain, False)
         chain = run(document, self.within, loaded=loaded)
         self.counted[0] += 1
-        worst = self.worst(chain, self.space.groups)
         self._govern(chain)
-        found = self._keep(at, chain, worst, True)
-        self._note(step, why, chain, worst, self.choices(at), 0)
-        if not self.fits(worst):
+        found = self._keep(at, chain, True)
+        self._note(step, why, chain, self.choices(at), 0)
+        if not self.fits(chain):
             self._close(at, chain)
-            self._lose(at, chain, worst)
+            self._lose(at, chain, found.over)
         elif self.best is None or self.weight(at) < self.weight(self.best):
             self.best = at
         return found
@@ -270,7 +281,7 @@ class Search:
 
     def over(self, at: Assignment) -> float:
         """The largest utilisation beside its target that an assignment that was analysed reaches."""
-        return float((self.analysed[at].worst / self.space.targets).max())
+        return float(self.analysed[at].over.max())
 
     def closest(self) -> Assignment | None:
         """The best; where nothing passes what misses it least, None where nothing is known of all that was analysed."""
@@ -357,13 +368,13 @@ class Search:
         foresight = self.look_from(around)
         closer = Closer.of(self.chains[around], self.space.groups, self.space.candidates, foresight)
         targets, found = self.space.targets, []
-        limits = np.where(foresight.whose < 0, 1.0, targets[foresight.whose])
+        limits = foresight.limits(targets)
         for new in lighter_far(self.space, foresight, around, self.lost, doubt, count):
             if new in self.looked:
                 continue
             self.looked.add(new)
-            strength, movement = closer.look(new)
-            over = float(max((strength / targets).max(), (movement / limits).max(initial=0.0)))
+            strength, movement = closer.look(new, targets)
+            over = float(max(strength.max(), (movement / limits).max(initial=0.0)))
             if over <= 1.0 + 2 * doubt:
                 found.append((max(over, 1.0), self.weight(new), new))
         return [new for _, _, new in sorted(found)]

@@ -24,7 +24,7 @@ from engine.sizing.candidates import Candidates
 from engine.sizing.groups import Group
 from engine.sizing.present import reached_by, worst_of_service
 from engine.structure.model import Floats, Ints, Structure
-from engine.verification.outcomes import Outcome
+from engine.verification.outcomes import KINDS, Outcome, kind_of
 from engine.verification.service import measure
 from engine.verification.verify import STRENGTH
 
@@ -57,9 +57,10 @@ class Foresight:
     exponents: Floats
     shares: Floats
 
-    def strength(self, chosen: Ints) -> Floats:
-        """(m, groups) of assignments (m, groups)."""
-        found = np.stack([r.max(axis=1)[chosen[:, g]] for g, r in enumerate(self.reached)], axis=1)
+    def strength(self, chosen: Ints, targets: Floats | None = None) -> Floats:
+        """(m, groups) of assignments (m, groups), the larger of cross-sections and stability, or beside targets (groups, 3)."""
+        own = self.reached if targets is None else [r / t[:2] for r, t in zip(self.reached, targets, strict=True)]
+        found = np.stack([r.max(axis=1)[chosen[:, g]] for g, r in enumerate(own)], axis=1)
         for h, factor in enumerate(self.borne):
             found = found * factor[:, chosen[:, h]].T
         return np.asarray(found)
@@ -74,12 +75,15 @@ class Foresight:
         return np.asarray(self.moved * np.where(added > LITTLE, added, multiplied))
 
     def over(self, chosen: Ints, targets: Floats) -> Floats:
-        """(m,) the largest utilisation beside its target, (groups,), of assignments."""
-        found = (self.strength(chosen) / targets).max(axis=1, initial=0.0)
+        """(m,) the largest utilisation beside its target, (groups, 3) in cross-sections, stability and service, of assignments."""
+        found = self.strength(chosen, targets).max(axis=1, initial=0.0)
         if len(self.moved):
-            limits = np.where(self.whose < 0, 1.0, targets[self.whose])
-            found = np.maximum(found, (self.movement(chosen) / limits).max(axis=1))
+            found = np.maximum(found, (self.movement(chosen) / self.limits(targets)).max(axis=1))
         return np.asarray(found)
+
+    def limits(self, targets: Floats) -> Floats:
+        """(limits,) what each may reach."""
+        return np.where(self.whose < 0, 1.0, targets[self.whose, 2])
 
 
 def through(low: Floats, high: Floats, ratio: Floats) -> Floats:
@@ -165,8 +169,8 @@ class Closer:
         before = _borne(chain, chain.structure, watched, places, chain.response)
         return cls(chain, groups, candidates, foresight, watched, places, before)
 
-    def look(self, chosen: Sequence[int]) -> tuple[Floats, Floats]:
-        """(groups,) and (limits,) what an assignment would reach in strength and movement."""
+    def look(self, chosen: Sequence[int], targets: Floats) -> tuple[Floats, Floats]:
+        """(groups,) and (limits,) what an assignment would reach in strength, beside targets (groups, 3), and in movement."""
         chain, structure, count = self.chain, self.chain.structure, len(self.places)
         for group, may, k in zip(self.groups, self.candidates, chosen, strict=True):
             structure = _made_of(structure, group, may.sections[k])
@@ -174,7 +178,8 @@ class Closer:
         after = _borne(chain, structure, self.watched, self.places, response)
         known = (self.before > 0) & (after > 0)
         factor = np.where(known, after / np.where(known, self.before, 1.0), 1.0)
-        strength = np.array([r.max(axis=1)[k] for r, k in zip(self.foresight.reached, chosen, strict=True)])
+        beside = zip(self.foresight.reached, chosen, targets, strict=True)
+        strength = np.array([(r[k] / t[:2]).max() for r, k, t in beside])
         movement = self.foresight.movement(np.array([chosen]))[0]
         movement[:count] = self.foresight.moved[:count] * factor[len(self.groups) :]
         leaning = _leaning(chain) if len(movement) > count else None
@@ -353,7 +358,8 @@ def _stress(chain: Chain, watched: Watched, change: Floats) -> float:
     return float(found[beside <= beside.min() + 1e-6].max() / fy)
 
 
-def governing(chain: Chain, group: Group) -> tuple[int, Outcome] | None:
-    """The member of a group that reaches most of all, and what governs it."""
+def governing(chain: Chain, group: Group, targets: Floats) -> tuple[int, Outcome] | None:
+    """The member of a group that reaches most of all beside its targets (3,), and what governs it."""
     found = [(i, o) for i in group.members for o in chain.verification.verdicts[i].outcomes]
-    return max(found, key=lambda pair: pair[1].utilisation, default=None)
+    beside = dict(zip(KINDS, targets.tolist(), strict=True))
+    return max(found, key=lambda pair: pair[1].utilisation / beside[kind_of(pair[1].criterion)], default=None)

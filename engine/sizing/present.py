@@ -16,7 +16,7 @@ from engine.expand import materials_of
 from engine.sizing.candidates import Candidates
 from engine.sizing.groups import Group
 from engine.structure.model import Floats
-from engine.verification.outcomes import SERVICE, kind_of
+from engine.verification.outcomes import KINDS, SERVICE, kind_of
 from engine.verification.verify import STRENGTH
 
 #: members that are looked at where candidates are tried one after the other
@@ -55,10 +55,9 @@ def now_of(chain: Chain, group: Group) -> Floats:
     """(3,) what a group reaches now in cross-sections, stability and service, of what is covered; limits of slenderness choose what it
     may be made of."""
     found = np.zeros(3)
-    kinds = ("section", "stability", "service")
     for i in group.members:
         for o in (o for o in chain.verification.verdicts[i].outcomes if o.criterion != "slenderness"):
-            k = kinds.index(kind_of(o.criterion))
+            k = KINDS.index(kind_of(o.criterion))
             found[k] = max(found[k], o.utilisation)
     return found
 

@@ -43,7 +43,7 @@ class Lost:
 
 @dataclass(frozen=True)
 class Space:
-    """All assignments. targets: (groups,) the largest utilisation that each may reach; uncovered: by group the candidates, (n,), that are too slender to be
+    """All assignments. targets: (groups, 3) the largest utilisation that each may reach in cross-sections, stability and service; uncovered: by group the candidates, (n,), that are too slender to be
     covered, as far as that is known."""
 
     groups: tuple[Group, ...]

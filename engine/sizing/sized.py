@@ -57,7 +57,7 @@ class Sized:
     worst_after: float
     criterion: str
     member: str
-    target: float
+    targets: tuple[float, float, float]
     not_covered: str
     shelf: tuple[Candidate, ...]
     moves: dict[str, float]

@@ -43,7 +43,7 @@ def told(search: Search) -> Sizing:
     return Sizing(
         tuple(search.rounds),
         groups,
-        chain.verification.whole.passes and search.fits(worst),
+        chain.verification.whole.passes and search.fits(chain),
         tuple(obstacles),
         before,
         after,
@@ -61,7 +61,7 @@ def _sized(
     after: float,
     choice: Choice,
 ) -> Sized:
-    found = governing(chain, group)
+    found = governing(chain, group, search.space.targets[k])
     verdicts = chain.verification.verdicts
     reasons = [r for i in group.members for r in verdicts[i].not_covered]
     own = [i for i, of in enumerate(search.foresight.whose) if of == k]
@@ -84,7 +84,7 @@ def _sized(
         after,
         found[1].criterion if found else "",
         members[found[0]].name if found else "",
-        float(search.space.targets[k]),
+        tuple(search.space.targets[k].tolist()),
         reasons[0] if reasons else "",
         _shelf(search, k, at) if at is not None and len(search.space.candidates[k].choices) > 1 else (),
         moves,
@@ -124,10 +124,11 @@ def _shelf(search: Search, k: int, at: Assignment) -> tuple[Candidate, ...]:
 def _failing(search: Search, chain: Chain, worst: np.ndarray) -> list[str]:
     """The groups that do not keep their targets, by how much, and what would help."""
     said = []
+    over = search.beside(chain)
     for k, g in enumerate(search.space.groups):
-        if worst[k] <= min(1.0, search.space.targets[k]) or (g.kept and worst[k] <= 1.0):
+        if (worst[k] if g.kept else over[k]) <= 1.0:
             continue
-        found = governing(chain, g)
+        found = governing(chain, g, search.space.targets[k])
         if found is None or np.isinf(worst[k]):
             said.append(f"{g.name}: {chain.structure.members[g.members[0]].section.name} is not covered")
             continue

@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from typing import Literal
+from typing import get_args
 
 import numpy as np
 
 from engine.analysis.combined import Combined
+from engine.document.base import Kind
 from engine.progress import Step, quiet
 from engine.structure.model import Floats, Ints
 from engine.structure.words import ROLE_WORDS
@@ -45,7 +46,7 @@ SERVICE = ("deflection", "sway", "apart", "variable", "frequency")
 #: uses of the combinations that criteria of serviceability look at, where they are not those for deflection
 UNDER = {"variable": "variable", "frequency": "quasi-permanent"}
 SECTION = ("section", "shear", "net", "sum", "torsion", "web")
-Kind = Literal["section", "stability", "service"]
+KINDS: tuple[Kind, ...] = get_args(Kind)
 
 
 def kind_of(criterion: str) -> Kind:

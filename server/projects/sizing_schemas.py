@@ -103,7 +103,7 @@ class SizedOut(BaseModel):
     worst_after: float | None
     criterion: str
     member: str
-    target: float
+    targets: list[float]
     not_covered: str
     shelf: list[CandidateOut]
     moves: dict[str, float]

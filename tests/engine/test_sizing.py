@@ -384,6 +384,33 @@ class Limits(unittest.TestCase):
         self.assertFalse(found.passes)
         self.assertTrue(any(o.startswith("Rafters") for o in found.obstacles), found.obstacles)
 
+    def test_each_kind_of_criterion_has_a_target_of_its_own(self):
+        # 5 q L⁴/(384 E I) ≤ t L/300 and M ≤ t M_pl, each with its own t
+        length, load, ratio = 9.0, 12.0, 300.0
+        stiff = 5 * load * 1e3 * length**3 * ratio / (384 * 210e9) * 1.01
+        strong = load * 1e3 * length**2 / 8 / 355e6
+        every = family_of("IPE 300")
+        for targets in ({"service": 0.6}, {"section": 0.25}, {"section": 0.3, "service": 0.9}, {"stability": 0.5}):
+            groups = {"Members by hand": GroupPlan(targets=targets)}
+            found = size(simple_beam(length, load, ratio, groups=groups))
+            fits = [
+                s.name
+                for s in every
+                if s.Iy * targets.get("service", 1) > stiff and s.Wpl_y * targets.get("section", 1) > strong
+            ]
+            if "stability" not in targets:
+                self.assertEqual(found.choices["Members by hand"].section, fits[0], targets)
+            self.assertTrue(found.passes, found.obstacles)
+            self.assertEqual(
+                found.groups[0].targets, tuple(targets.get(k, 1.0) for k in ("section", "stability", "service"))
+            )
+        # one that all criteria share, but for those that say otherwise
+        groups = {"Members by hand": GroupPlan(target=0.5, targets={"service": 1.0})}
+        fits = [s.name for s in every if s.Iy > stiff and s.Wpl_y * 0.5 > strong]
+        self.assertEqual(
+            size(simple_beam(length, load, ratio, groups=groups)).choices["Members by hand"].section, fits[0]
+        )
+
     def test_a_beam_is_not_deeper_than_its_girder(self):
         free = size(frame()).choices
         self.assertGreater(section(free["Rafters"].section).h, section(free["Columns"].section).h)

@@ -32,14 +32,24 @@ const most = (c: Candidate) => {
   const values = [c.section, c.stability, c.service, c.others].filter((v): v is number => v !== null)
   return values.length ? Math.max(...values) : null
 }
+/** Whether it reaches more than its group may be used. */
+const over = (c: Candidate) => {
+  const [section, stability, service] = group.value?.targets ?? [1, 1, 1]
+  const reached = [
+    [c.section, section],
+    [c.stability, stability],
+    [c.service, service],
+    [c.others, 1],
+  ] as const
+  return reached.some(([value, most]) => value !== null && value > (most ?? 1) + 1e-9)
+}
 const is = (c: Candidate, choice?: Choice) => !!choice && same(c.choice, choice)
 const word = (c: Candidate) => {
   if (is(c, group.value?.after)) return 'proposed'
   if (is(c, group.value?.before)) return 'now'
   if (c.open) return 'not covered'
   if (!c.fits) return 'tied otherwise'
-  const use = most(c)
-  return use !== null && use > (group.value?.target ?? 1) ? 'fails' : ''
+  return over(c) ? 'fails' : ''
 }
 const grades = computed(() => new Set(shelf.value.map((c) => c.choice.grade)).size > 1)
 const kept = computed(() => sizing.planOf(sizing.chosen).only ?? [])
@@ -99,8 +109,7 @@ watch(
         <span class="standing">
           <SectionGlyph :section="c" :scale="scale" :faint="!c.solved" />
           <span class="mono"
-            ><b :class="{ bad: (most(c) ?? 0) > (group?.target ?? 1) }"
-              >{{ c.solved ? '●' : '○' }} {{ c.open ? 'n.c.' : figures(most(c)) }}</b
+            ><b :class="{ bad: over(c) }">{{ c.solved ? '●' : '○' }} {{ c.open ? 'n.c.' : figures(most(c)) }}</b
             >{{ c.by_metre.toFixed(1) }}<small>kg/m</small></span
           >
         </span>

@@ -6,6 +6,7 @@ import { useStudy } from '../../stores/study'
 import { useWorkbench } from '../../stores/workbench'
 import HaunchesPart from './HaunchesPart.vue'
 import PlatesPart from './PlatesPart.vue'
+import TargetsPart from './TargetsPart.vue'
 
 /** What the chosen group may have. */
 const bench = useWorkbench()
@@ -24,6 +25,13 @@ const SIZES = [
   ['least_width', 'Least width'],
   ['most_width', 'Most width'],
 ] as const
+const KINDS = ['section', 'stability', 'service'] as const
+/** How far the group may be used, in words. */
+const targets = computed(() => {
+  const all = plan.value.target ?? 1 - (sizing.plan?.reserve ?? 0)
+  const each = KINDS.map((kind) => Math.round((plan.value.targets?.[kind] ?? all) * 100))
+  return `Used at most ${new Set(each).size > 1 ? each.join(', ') : each[0]} %`
+})
 type Key = Parameters<typeof sizing.may>[1]
 const set = (key: Key, value: unknown, words: string) => sizing.may(sizing.chosen, key, value, words)
 const size = (key: Key, label: string, value: number | undefined | null) =>
@@ -166,6 +174,9 @@ function scatter() {
       >
     </div>
     <ElCollapse class="folds">
+      <ElCollapseItem :title="targets">
+        <TargetsPart :group="group.name" :off="off" />
+      </ElCollapseItem>
       <ElCollapseItem :title="plan.plates ? 'Welded of plates' : 'Welded of plates, none'">
         <PlatesPart :group="group.name" :off="off" />
       </ElCollapseItem>
