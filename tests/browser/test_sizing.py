@@ -66,8 +66,15 @@ class SizingPage(BrowserCase):
         self.assertEqual(self.content()["sizing"]["groups"]["Columns"]["only"], [wanted])
         expect(page.get_by_role("button", name="Let it choose again")).to_be_visible()
 
-    def test_plates_and_what_is_avoided(self):
+    def test_how_far_a_group_is_used_and_plates_and_what_is_avoided(self):
         page = self.page
+        page.get_by_text("Used at most 100 %").click()
+        page.get_by_role("spinbutton", name="Deflection and sway used at most, %").fill("80")
+        page.keyboard.press("Enter")
+        expect(page.get_by_text("Used at most 100, 100, 80 %")).to_be_visible()
+        self.assertEqual(self.content()["sizing"]["groups"]["Columns"]["targets"], {"service": 0.8})
+        page.locator("header").get_by_role("button", name="Undo").click()
+        expect(page.get_by_text("Used at most 100 %")).to_be_visible()
         page.get_by_text("Welded of plates, none").click()
         plates = {"Depths": "250 to 300 by 50", "Widths of flanges": "200, 250", "Webs": "8", "Flanges": "thick"}
         for label, text in plates.items():
@@ -76,7 +83,7 @@ class SizingPage(BrowserCase):
         expect(page.get_by_role("alert").filter(has_text="Flanges: a list in mm")).to_be_visible()
         page.get_by_label("Flanges of plates, mm", exact=True).fill("12, 15")
         page.get_by_role("button", name="Offer plates").click()
-        expect(page.locator("header .rev")).to_have_text("rev 2")
+        expect(page.locator("header .rev")).to_have_text("rev 3")
         plan = self.content()["sizing"]["groups"]["Columns"]["plates"]
         self.assertEqual(plan, {"depths": [250, 300], "widths": [200, 250], "webs": [8], "flanges": [12, 15]})
         expect(page.locator("tr:has-text('Columns')").first).to_contain_text("8 candidates")
@@ -87,7 +94,7 @@ class SizingPage(BrowserCase):
         expect(page.get_by_text("There is no section and no series “IPE 301”.")).to_be_visible()
         avoided.fill("IPE 300, HEA")
         avoided.press("Enter")
-        expect(page.locator("header .rev")).to_have_text("rev 3")
+        expect(page.locator("header .rev")).to_have_text("rev 4")
         self.assertEqual(self.content()["sizing"]["avoid"], ["IPE 300", "HEA"])
         self.size()
         expect(page.locator("tr:has-text('Columns') b.mono").filter(has_text="WI ").first).to_be_visible()
