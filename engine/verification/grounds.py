@@ -22,7 +22,7 @@ from engine.verification.stabilising import Stabilising
 class Lengths:
     """Effective lengths of one member in metres, and how they were found.
 
-    sway: its buckling about y is a sway mode. part: it bends about y with others beyond its ends. held: distance from the shear centre to the flange held at shorter
+    sway: its buckling about y is a sway mode. part: it bends about y with others beyond its ends; line: numbers of those that bend sideways with it. held: distance from the shear centre to the flange held at shorter
     distances than the torsional restraints, 0 when there is none.
     """
 
@@ -34,6 +34,7 @@ class Lengths:
     why_y: str
     why_z: str
     part: bool = False
+    line: tuple[int, ...] = ()
 
 
 @dataclass(frozen=True)

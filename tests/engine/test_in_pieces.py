@@ -82,6 +82,21 @@ class Pieces(unittest.TestCase):
             self.assertGreaterEqual(cut["interaction"], whole["interaction"] * (1 - 1e-3))
             self.assertLess(cut["interaction"], 1.1 * whole["interaction"])
 
+    def test_what_is_largest_anywhere_in_it_counts(self):
+        # M_y largest in the middle, M_z under a force at three quarters of the height: 6.3.3 adds them
+        for section in ("HEA 200", "SHS 150x5"):
+            found = []
+            for pieces in (1, 4):
+                data = post(pieces, 100, 3, section=section, rails=False)
+                if pieces == 1:
+                    side = {"case": "W", "member": "c0", "kind": "force", "value": [0, 4, 0], "start": 6.75}
+                    data["member_loads"].append(side)
+                else:
+                    data["node_loads"].append({"case": "W", "node": "p3", "force": [0, 4, 0]})
+                found.append(most(data)[0]["interaction"])
+            self.assertGreaterEqual(found[1], found[0] * (1 - 1e-3))
+            self.assertLess(found[1], 1.25 * found[0])
+
     def test_its_critical_force(self):
         # N_cr = π² E I_y/9² of HEA 200, I_y = 3692 cm4, for all pieces
         chain = run(read_document(post(3, 500, 0.01)))

@@ -18,7 +18,7 @@ from engine.standards.en.haunched import Haunched, buckles_in_shear, haunched_ar
 from engine.standards.en.steel import SteelArrays, reduction, steel_arrays, torsion_use
 from engine.structure.model import Floats, Ints, Member, Piece, Structure
 from engine.structure.runs import HELD, Reach, reaches
-from engine.structure.together import together
+from engine.structure.together import Together, together
 from engine.verification.grounds import Grounds, Lengths
 
 #: share of the shear yield stress that St Venant's torsion alone would make, up to which it is negligible: the normal stresses of
@@ -56,14 +56,20 @@ class SteelGrounds(Grounds):
         return facing(self.combined.structure)
 
     @lazily
-    def beyond(self) -> dict[int, tuple[float, float]]:
-        """How far members bend on about y with others beyond their ends, m, by number."""
-        return together(self.combined.structure).beyond[1]
+    def together(self) -> Together:
+        """Members that bend as one."""
+        return together(self.combined.structure)
+
+    def beyond(self, member: int) -> tuple[float, float]:
+        """How far a member bends on about y with others beyond its ends, m."""
+        return self.together.beyond[1].get(member, (0.0, 0.0))
 
     def length_of(self, member: int) -> Lengths:
         structure = self.combined.structure
-        reach, beyond = self.reaches.get(member, HELD), self.beyond.get(member, (0.0, 0.0))
-        return effective_lengths(self.document, structure, structure.members[member], reach, beyond)
+        sideways = member in self.together.beyond[0]
+        line = tuple(i for i in self.together.run(structure, member, (0,))[0] if i != member) if sideways else ()
+        reach, own = self.reaches.get(member, HELD), structure.members[member]
+        return effective_lengths(self.document, structure, own, reach, self.beyond(member), line)
 
     def compressed(self) -> Floats:
         found = np.ones(len(self.combined.structure.members))

@@ -177,7 +177,7 @@ def methods(grounds: SteelGrounds, member: int, axis: str, column: int) -> list[
         found.append(Method("sway", name, K if np.isfinite(K) else None, words, none))
     found.append(_by_buckling(grounds, member, axis, column, length))
     if axis == "y":
-        factor, why, _ = default_factors(grounds.document, structure, m, grounds.beyond.get(member, (0.0, 0.0)))
+        factor, why, _ = default_factors(grounds.document, structure, m, grounds.beyond(member))
         found.append(Method("rule", "by its role", factor, why))
     return found + [Method("standard", words, standard, words) for words, standard in STANDARD]
 

@@ -17,9 +17,10 @@ def effective_lengths(
     member: Member,
     reach: Reach = HELD,
     beyond: tuple[float, float] = (0.0, 0.0),
+    line: tuple[int, ...] = (),
 ) -> Lengths:
     """Effective lengths of a member: the rule of its role, or the factors that the document sets for the role or for it. reach: how far
-    it goes on beyond its ends; beyond: how far it bends on about y with others, m."""
+    it goes on beyond its ends; beyond: how far it bends on about y with others, m; line: numbers of those that bend sideways with it."""
     length = structure.length(member)
     factor_y, why_y, sway = default_factors(document, structure, member, beyond)
     twice = 2.0 if any(reach.free) else 1.0
@@ -44,7 +45,7 @@ def effective_lengths(
         z = member.checks.buckling_z * length
         why_z = f"{member.checks.buckling_z:.4g} × own length, {member.checks.from_z or 'set for this member'}"
     held = member.section.h / 2 if outer < torsion - 1e-6 else 0.0
-    return Lengths(factor_y * length, z, torsion, held, sway, why_y, why_z, any(beyond))
+    return Lengths(factor_y * length, z, torsion, held, sway, why_y, why_z, any(beyond), line)
 
 
 def _longest(places: tuple[float, ...], length: float, beyond: tuple[float, float]) -> float:

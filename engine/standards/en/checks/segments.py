@@ -42,7 +42,7 @@ def cut_segments(
     annex_a = document.national.steel.interaction == "annex A"
 
     def cut(own: Alike) -> Segments:
-        along = Along(own, forces, pick)
+        along = Along(own, elements, forces, pick)
         return replace(along.segments(), **along.factors(annex_a))
 
     chunks = alike(document, structure, elements, forces.x, lengths, count, members)
@@ -65,8 +65,10 @@ def joined(parts: list[Segments]) -> Segments:
 class Along:
     """What runs along the segments of members alike, sampled: moments (m, spans, SAMPLES, combinations), and what of them counts."""
 
-    def __init__(self, own: Alike, forces: Diagrams, columns: slice | list[int] = slice(None)) -> None:
-        self.own, self.forces, self.columns = own, forces, columns
+    def __init__(
+        self, own: Alike, elements: Elements, forces: Diagrams, columns: slice | list[int] = slice(None)
+    ) -> None:
+        self.own, self.elements, self.forces, self.columns = own, elements, forces, columns
         value, slope, self._linear = interpolation(own.places, [span[1:] for span in own.spans], SAMPLES)
         self._My, self._Vz, self._Mz = (own.run(values, columns) for values in (forces.My, forces.Vz, forces.Mz))
         shape = (len(own.members), len(own.spans), SAMPLES, -1)
@@ -185,6 +187,13 @@ class Along:
         N, Mz = np.matmul(self._linear, own_N).reshape(shape), self.Mz
         largest = self.counted.copy()
         least_N, largest_Mz = N.min(axis=2), np.maximum(Mz.max(axis=2), -Mz.min(axis=2))
+        for m, lengths in enumerate(own.lengths):
+            if lengths.line:
+                # what bends sideways as one counts with what is largest anywhere in it
+                rows = np.isin(self.elements.member, lengths.line)
+                beside_N, beside_Mz = (f[rows][..., self.columns] for f in (self.forces.N, self.forces.Mz))
+                least_N[m] = np.minimum(least_N[m], beside_N.min(axis=(0, 1)))
+                largest_Mz[m] = np.maximum(largest_Mz[m], np.abs(beside_Mz).max(axis=(0, 1)))
         gaps = np.diff(own.places, axis=1)
         if not np.allclose(gaps, gaps[:, :1]):
             # concentrated loads make kinks between the samples: the stations stand at them

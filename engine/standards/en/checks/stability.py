@@ -72,7 +72,7 @@ def stability(grounds: SteelGrounds, found: Findings) -> list[Held]:
     steel, limits = grounds.steel, grounds.limits
 
     def of(own: Alike) -> tuple[Segments, dict[str, Floats], Bools]:
-        along = Along(own, grounds.forces)
+        along = Along(own, grounds.combined.elements, grounds.forces)
         segments = along.segments()
         p, most = steel.take(segments.member, 1), limits[:, segments.member]
         if grounds.document.national.steel.interaction == "annex A":
