@@ -83,7 +83,8 @@ def _around(chain: Chain, outcome: Outcome) -> Second | None:
     words = "nothing but what leaves the plane of the frame is left out"
     displacement = chain.combined.displacement([number])[..., 0]
     moved = np.abs(displacement[stretch.end, :2] - displacement[stretch.start, :2])
-    methods, found = [], 0.0
+    methods: list[str] = []
+    found = 0.0
     for axis in np.argsort(-moved).tolist():
         if methods and moved[axis] < LITTLE * moved.max():
             continue

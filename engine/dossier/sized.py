@@ -24,7 +24,7 @@ class ToldCandidate:
 
 @dataclass(frozen=True)
 class ToldGroup:
-    """A group: section and grade before and as found, mass in kg, utilisation (None: not covered) and target, what governs; kept: why nothing of
+    """A group: section and grade before and as found, mass in kg, utilisation (None: not covered), what governs; kept: why nothing of
     it was chosen."""
 
     name: str
@@ -33,7 +33,6 @@ class ToldGroup:
     after: tuple[str, str]
     mass: tuple[float, float]
     worst: tuple[float | None, float | None]
-    target: float
     criterion: str
     kept: str
     shelf: tuple[ToldCandidate, ...]

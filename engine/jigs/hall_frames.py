@@ -204,7 +204,7 @@ def posts(hall: Hall, frame: int, gable: Gable) -> None:
         foot = hall.parts.node(f"{side}/base-{i}", (x, y, base_level))
         hall.parts.hold(foot, "x y z rz")
         head = hall.on_slope(frame, slope, distance, f"post-{i}")
-        roll = -pi / 2 if frame == 1 else pi / 2  # local z outwards, along the hall
+        roll = pi / 2 if frame == 1 else -pi / 2  # local z outwards, along the hall
         hall.member(
             f"{side}/post-{i}", "gable post", foot, head, "gable_posts", roll=roll, release_end=HINGE, place=side
         )

@@ -7,9 +7,10 @@ from dataclasses import dataclass
 
 from engine.actions.combinations import Combination
 from engine.chain import Chain
+from engine.document.base import Kind
 from engine.structure.model import Member
 from engine.structure.words import ROLE_WORDS, label
-from engine.verification.outcomes import CRITERIA, SERVICE, Kind, Outcome, Verdict, kind_of
+from engine.verification.outcomes import CRITERIA, SERVICE, Outcome, Verdict, kind_of
 
 #: what a status says of several, the worst first
 STATES = ("fails", "not covered", "passes")

@@ -89,7 +89,8 @@ class CandidateOut(ProfileOut):
 
 
 class SizedOut(BaseModel):
-    """A group with what was found. drawn: what it shall have, None: kept from before it was told; criterion: in words; moves: shares of the groups in the movement that governs it."""
+    """A group with what was found. drawn: what it shall have, None: kept from before it was told; criterion: in words; targets: in cross-sections, stability and service, none: kept from before these were
+    told apart; moves: shares of the groups in the movement that governs it."""
 
     name: str
     members: list[str]
@@ -103,7 +104,7 @@ class SizedOut(BaseModel):
     worst_after: float | None
     criterion: str
     member: str
-    targets: list[float]
+    targets: list[float] = []
     not_covered: str
     shelf: list[CandidateOut]
     moves: dict[str, float]

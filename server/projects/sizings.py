@@ -258,7 +258,6 @@ def _told_group(g: told.SizedOut) -> ToldGroup:
         after=(g.after.words, g.after.grade),
         mass=(g.mass_before, g.mass_after),
         worst=(g.worst_before, g.worst_after),
-        targets=list(g.targets),
         criterion=g.criterion,
         kept=g.kept,
         shelf=tuple(

@@ -6,7 +6,7 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from engine.verification.outcomes import Kind
+from engine.document.base import Kind
 from server.projects.derivations import DerivationOut
 
 

@@ -23,7 +23,6 @@ def group(after=("IPE 240", "S355"), **values):
         "after": after,
         "mass": (253.0, 184.0),
         "worst": (0.6, 0.9),
-        "target": 1.0,
         "criterion": "Deflection",
         "kept": "",
         "shelf": shelf,

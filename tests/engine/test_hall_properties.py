@@ -7,8 +7,10 @@ import numpy as np
 from engine.analysis.diagrams import deflections, diagrams, peaked
 from engine.balance import balances
 from engine.chain import fingerprints, respond, run
-from engine.document import read_document
+from engine.document import Document, read_document
+from engine.document.jigs import Gable, HallJig
 from engine.expand import expand
+from engine.structure.axes import local_axes
 from tests.engine.helpers import hall
 
 RNG = np.random.default_rng(11)
@@ -85,6 +87,20 @@ class SetOut(unittest.TestCase):
                 outwards = at - middle
                 outwards[1] = 0
                 self.assertGreater(float(chain.response.elements.axes[e, 2] @ outwards), 0, member.name)
+
+    def test_local_z_of_gable_posts_points_outside(self):
+        posts = Gable(kind="posts", posts=3)
+        structure = expand(Document(hall=HallJig(front=posts, back=posts)))
+        found = {"front": 0, "back": 0}
+        for m in structure.members:
+            if m.role == "gable post":
+                ends = structure.xyz[[m.nodes[0], m.nodes[-1]]]
+                z = local_axes(ends[:1], ends[1:], np.array([m.roll]))[0, 2]
+                middle = structure.xyz[:, 1].mean()
+                self.assertAlmostEqual(abs(z[1]), 1, delta=1e-9)
+                self.assertGreater(z[1] * (ends[0, 1] - middle), 0, m.name)
+                found[m.place] += 1
+        self.assertEqual(found, {"front": 3, "back": 3})
 
 
 class Physics(unittest.TestCase):

@@ -224,13 +224,13 @@ def alike(
 
 
 def facing(structure: Structure) -> Ints:
-    """(members,) which flange loads push: 1 the outer one, which is the upper one of what lies, and the one outside of what jigs set upright; −1 the inner one, of
+    """(members,) which flange loads push: 1 the outer one, which is the upper one of what lies, and the one outside of what a hall sets upright; −1 the inner one, of
     what is rolled over; 0 either, where nothing says it."""
     if not structure.members:
         return np.zeros(0, dtype=np.int64)
     ends, rolls = structure.xyz[structure.ends], np.array([m.roll for m in structure.members])
     up = local_axes(ends[:, 0], ends[:, 1], rolls)[:, 2, 2]
-    known = np.array([bool(m.jig) for m in structure.members])
+    known = np.array([m.jig == "hall" for m in structure.members])
     return np.where(np.abs(up) > LEVEL, np.sign(up), np.where(known, 1, 0)).astype(np.int64)
 
 
