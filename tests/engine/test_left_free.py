@@ -108,3 +108,33 @@ class Storeys(unittest.TestCase):
         self.assertIn("frame-2/column-A", whole)
         parts = [s for s in found if structure.members[s.member].name == "frame-2/column-A" and not s.whole]
         self.assertEqual([round(s.height, 3) for s in parts], [3.2, 2.8])
+
+
+class Forks(unittest.TestCase):
+    """Ends that count as forks though the support there is none."""
+
+    def said(self, start, end, turned=False, section="IPE 300"):
+        data = {
+            "units": "kN, m",
+            "nodes": [{"name": "a", "at": [0, 0, 0]}, {"name": "b", "at": [0, 6, 0] if turned else [6, 0, 0]}],
+            "members": [{"name": "m", "start": "a", "end": "b", "section": section, "material": "S355"}],
+            "supports": [{"node": n, "fixed": fixed} for n, fixed in (("a", start), ("b", end)) if fixed],
+            "cases": [{"name": "Q", "nature": "imposed"}],
+            "member_loads": [{"case": "Q", "member": "m", "value": [0, 0, -5]}],
+        }
+        (verdict,) = run(read_document(data)).verification.verdicts
+        return [words for words in verdict.left_out if "counts as held" in words]
+
+    def test_what_its_supports_do_not_hold_is_told(self):
+        pinned, fork = ["x", "y", "z"], ["y", "z", "rx"]
+        self.assertEqual(self.said([*pinned, "rx"], fork), [])
+        (words,) = self.said(pinned, fork)
+        self.assertIn("at its start against twist", words)
+        (words,) = self.said(fork, pinned)
+        self.assertIn("at its end against twist", words)
+        # along Y it turns about Y
+        self.assertEqual(len(self.said([*pinned, "rx"], ["x", "z", "ry"], turned=True)), 1)
+        self.assertEqual(self.said([*pinned, "ry"], ["x", "z", "ry"], turned=True), [])
+        # a free end is a cantilever's; tubes do not buckle sideways
+        self.assertEqual(self.said(["x", "y", "z", "rx", "ry", "rz"], None), [])
+        self.assertEqual(self.said(pinned, fork, section="CHS 139.7x5"), [])

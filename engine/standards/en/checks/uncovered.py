@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from engine.catalogue.properties import PRONE
 from engine.standards.en.checks.alike import UNEQUAL
 from engine.standards.en.checks.axial import is_axial
 from engine.standards.en.checks.built_up import is_built_up
@@ -12,13 +13,16 @@ from engine.standards.en.checks.sheeting import sheeting_of
 from engine.standards.en.checks.summed import is_summed
 from engine.standards.en.steel import slender_web
 from engine.standards.en.wind_areas import by_larger_areas
-from engine.structure.model import Bools
+from engine.structure.axes import local_axes
+from engine.structure.model import Bools, Structure
 from engine.verification.outcomes import Findings
 
 #: shapes with checks
 COVERED = ("I", "welded I", "square", "rectangular", "circular")
 #: what a verdict on modelled purlins and rails leaves out
 LARGER = "its wind is that of large areas (c_pe,10), not the local pressure of its own area (EN 1991-1-4 7.2.1(1))"
+#: share of a direction from which a support must hold along an axis
+ALONG = 0.2
 #: what a verdict on unequal flanges leaves out
 AT_SHEAR_CENTRE = "loads sideways count at its shear centre, not at its centroid"
 
@@ -48,6 +52,8 @@ def uncovered(grounds: SteelGrounds, found: Findings) -> None:
             found.reasons[i].append(
                 "its haunch, taper or unequal flanges go on in another member where nothing holds it: make one member of both, or hold the node"
             )
+    for i, words in _no_forks(structure).items():
+        found.left_out[i].append(words)
     _slender_webs(grounds, found)
     stabilising = grounds.stabilising
     for i in stabilising.loose:
@@ -56,6 +62,32 @@ def uncovered(grounds: SteelGrounds, found: Findings) -> None:
         )
     for i in sorted({bar for span in stabilising.spans if not span.firm.all() for bar in span.bars}):
         found.reasons[i].append("its bracing is too soft for what it stabilises (5.3.3)")
+
+
+def _no_forks(structure: Structure) -> dict[int, str]:
+    """Members that buckle sideways whose ends count as forks though only a support is there, which does not hold them so."""
+    found = {}
+    held = structure.fixed | (structure.springs != 0)
+    for i, m in enumerate(structure.members):
+        if m.bar or m.section.shape not in (*PRONE, *UNEQUAL):
+            continue
+        ends = structure.xyz[[m.nodes[0], m.nodes[-1]]]
+        x, y, _ = local_axes(ends[:1], ends[1:], np.array([m.roll]))[0]
+        free = []
+        for node, name in ((m.nodes[0], "start"), (m.nodes[-1], "end")):
+            if structure.meeting[node] != (i,) or not held[node].any():
+                continue
+            loose = [
+                words
+                for way, own, words in ((x, held[node, 3:], "against twist"), (y, held[node, :3], "sideways"))
+                if (~own & (np.abs(way) > ALONG)).any()
+            ]
+            free += [f"{name} {' and '.join(loose)}"] if loose else []
+        if free:
+            found[i] = (
+                f"it counts as held at its {' and at its '.join(free)}, which its support in the model does not do"
+            )
+    return found
 
 
 def _slender_webs(grounds: SteelGrounds, found: Findings) -> None:
