@@ -132,7 +132,7 @@ def _rounds(found: ToldSizing) -> Table:
             (float(r.number), r.step, r.why, looked, r.worst, "passes" if r.passes else "fails", r.tonnage, r.cost)
         )
     columns = (
-        Column("round", "", 0), Column("step"), Column("why", wide=True), Column("combinations"), Column("utilisation"), Column("verdict"),
+        Column("round", "", 0), Column("step"), Column("why", wide=True), Column("combinations"), Column("used, of what may be"), Column("verdict"),
         Column("mass", "t"), Column("cost", "", 0),
     )  # fmt: skip
     return Table("sizing rounds", columns, tuple(rows))

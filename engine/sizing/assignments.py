@@ -215,7 +215,8 @@ class Search:
         return {g.name: c.choices[k] for g, c, k in zip(self.space.groups, self.space.candidates, at, strict=True)}
 
     def _note(self, step: str, why: str, chain: Chain, choices: dict[str, Choice], few: int) -> None:
-        worst = self.worst(chain, self.space.groups)
+        kept = np.array([bool(g.kept) for g in self.space.groups])
+        worst = np.where(kept, self.worst(chain, self.space.groups), self.beside(chain))
         named = {g.name: float(w) for g, w in zip(self.space.groups, worst, strict=True)}
         mass = chain.tonnage()
         new = Round(
@@ -258,9 +259,10 @@ class Search:
         if not full and {c.use for c in few} & set(ULTIMATE) and len(few) < len(loaded.combinations):
             chain = run(document, self.within, loaded=replace(loaded, combinations=few, seconds=dict(loaded.seconds)))
             self.counted[1] += 1
-            if not self.fits(chain):
+            over = self.beside(chain)
+            if (over > 1.0).any():
                 self._close(at, chain)
-                self._lose(at, chain, self.beside(chain))
+                self._lose(at, chain, over)
                 self._note(step, why, chain, self.choices(at), len(few))
                 return self._keep(at, chain, False)
         chain = run(document, self.within, loaded=loaded)
@@ -268,7 +270,7 @@ class Search:
         self._govern(chain)
         found = self._keep(at, chain, True)
         self._note(step, why, chain, self.choices(at), 0)
-        if not self.fits(chain):
+        if (found.over > 1.0).any():
             self._close(at, chain)
             self._lose(at, chain, found.over)
         elif self.best is None or self.weight(at) < self.weight(self.best):

@@ -330,8 +330,7 @@ def _borne(
     for number_of, number in limits:
         stretch = chain.verification.stretches[number_of]
         # a drift is known by the nodes alone
-        drifts = stretch.way.startswith("drift")
-        along = np.zeros((1, 2, 3, 1)) if drifts else combined.deflections([number], stretch.rows)
+        along = np.zeros((1, 2, 3, 1)) if stretch.drifts else combined.deflections([number], stretch.rows)
         off = measure(combined, moved[..., [at[number]]], along, stretch)
         found.append(float(off.max() * stretch.ratio / stretch.length))
     return np.array(found)

@@ -10,7 +10,7 @@ from engine.sizing.groups import Choice
 @dataclass(frozen=True)
 class Round:
     """One analysis on the way. step: "start", "proposal", "trial" or "nearest"; few: the number of combinations where not all were looked at, else
-    0; worst: per group, utilisation, infinite where something that is chosen is not covered; passes: whether all groups keep their targets;
+    0; worst: per group, utilisation beside what it may be used, infinite where something that is chosen is not covered; passes: whether all groups keep their targets;
     tonnage in kg; cost: by the document's prices."""
 
     number: int

@@ -26,6 +26,8 @@ from engine.structure.model import Floats, Ints, Member, Structure
 from engine.structure.together import together
 from engine.verification.runs import measured_from, over_supports, runs
 
+#: ways in which heads drift: wherever to, or along one axis of the section
+DRIFTS = ("drift", "drift y", "drift z")
 #: stations nearer than this stand at one place, in metres
 CLOSE = 1e-6
 #: natural frequency in Hz of a beam between pins times the square root of what it is bent by, mm
@@ -50,6 +52,11 @@ class Stretch:
     members: tuple[int, ...]
     words: str
     camber: float = 0.0
+
+    @property
+    def drifts(self) -> bool:
+        """Whether it is how far a head moves beside a foot."""
+        return self.way in DRIFTS
 
 
 def stretches(document: Document, structure: Structure, elements: Elements) -> list[Stretch]:
@@ -176,14 +183,12 @@ def _stretches(
         if m.bar or not ratio or m.behaviour != "beam":
             continue
         if m.role in ("gable post", "side rail"):
-            run, (start, end) = as_one.run(structure, i, (1,))
-            length = float(np.linalg.norm(structure.xyz[end] - structure.xyz[start]))
-            words = "between its ends" if len(run) == 1 else "between the ends of all its pieces"
-            rail = m.role == "side rail"
-            found += [
-                Stretch("deflection", way, elements.rows(i), start, end, length, ratio, (i,), words)
-                for way in ("across", "across y")[: 1 if rail else 2]
-            ]
+            for way, plane in (("across", 1), ("across y", 0))[: 1 if m.role == "side rail" else 2]:
+                run, (start, end) = as_one.run(structure, i, (plane,))
+                length = float(np.linalg.norm(structure.xyz[end] - structure.xyz[start]))
+                words = "between its ends" if len(run) == 1 else "between the ends of all its pieces"
+                own = elements.rows(i)
+                found.append(Stretch("deflection", way, own, start, end, length, ratio, (i,), words))
         elif m.role == "member" and rise[i] >= UPRIGHT and i not in upright:
             found += drifts(i, upright_ratio(m, ratio))
     return found
@@ -281,7 +286,7 @@ def measure(combined: Combined, moved: Floats, along: Floats, stretch: Stretch) 
     """(k, s, c) m: how far a stretch has moved off the line it is measured from, at each station or as near it as it is greatest;
     moved: (nodes, 6, c) displacements of the nodes, along: (k, s, 3, c) along its own elements."""
     structure, elements = combined.structure, combined.elements
-    if stretch.way.startswith("drift"):
+    if stretch.drifts:
         step = moved[stretch.end, :2] - moved[stretch.start, :2]
         off = np.linalg.norm(step, axis=0) if stretch.way == "drift" else np.abs(_aside(structure, stretch) @ step)
         out = np.zeros((len(stretch.rows), along.shape[1], along.shape[3]))

@@ -221,7 +221,7 @@ def _bowed(combined: Combined, moving: tuple[Floats, Floats], found: list[tuple[
     z = combined.structure.xyz[combined.elements.ends, 2]
     most: dict[int, float] = {}
     for _, stretch in found:
-        if not stretch.way.startswith("drift"):
+        if not stretch.drifts:
             continue
         low, high = combined.structure.xyz[[stretch.start, stretch.end], 2]
         own = np.concatenate([combined.elements.rows(i) for i in stretch.members])

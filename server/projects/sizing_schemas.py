@@ -57,7 +57,7 @@ class GroupsOut(BaseModel):
 
 
 class RoundOut(BaseModel):
-    """One analysis on the way; sent as it is found. few: how many combinations it looked at, 0: all. Of worst None: not covered."""
+    """One analysis on the way; sent as it is found. few: how many combinations it looked at, 0: all. worst: beside what each group may be used; None: not covered."""
 
     number: int
     step: str

@@ -9,7 +9,7 @@ import { useSizing, type Round } from '../stores/sizing'
 
 use([LineChart, ScatterChart, GridComponent, MarkLineComponent, TooltipComponent, SVGRenderer])
 
-/** Every analysis on the way: its tonnage above, what it reached most below. */
+/** Every analysis on the way: its tonnage above, what it reached most beside what may be below. */
 const sizing = useSizing()
 const box = useTemplateRef<HTMLElement>('box')
 let chart: ECharts | null = null
@@ -43,7 +43,7 @@ function draw() {
           const use = worst(r)
           const looked = r.few ? `fails under ${r.few} combinations that govern` : 'all combinations'
           const words = r.why.replaceAll('<', '‹')
-          return `<b>${r.number} ${r.step}</b> ${r.tonnage.toFixed(2)} t, ${use === null ? 'not covered' : figures(use)}<br>${words.replaceAll(', ', '<br>')}<br>${looked}`
+          return `<b>${r.number} ${r.step}</b> ${r.tonnage.toFixed(2)} t, ${use === null ? 'not covered' : `${figures(use)} of what may be used`}<br>${words.replaceAll(', ', '<br>')}<br>${looked}`
         },
       },
       grid: [
@@ -60,7 +60,7 @@ function draw() {
       })),
       yAxis: [
         { gridIndex: 0, name: 'steel, t', scale: true },
-        { gridIndex: 1, name: 'most used', min: 0, max: MOST, interval: 1 },
+        { gridIndex: 1, name: 'used, of what may be', min: 0, max: MOST, interval: 1 },
       ].map((axis) => ({
         ...axis,
         nameTextStyle: { ...font, align: 'left', padding: [0, 0, 0, -30] },

@@ -32,17 +32,11 @@ const most = (c: Candidate) => {
   const values = [c.section, c.stability, c.service, c.others].filter((v): v is number => v !== null)
   return values.length ? Math.max(...values) : null
 }
+/** How far the group may be used in a kind of criteria; the others as they are. */
+const mostOf = (key: string) => group.value?.targets?.[['section', 'stability', 'service'].indexOf(key)] ?? 1
 /** Whether it reaches more than its group may be used. */
-const over = (c: Candidate) => {
-  const [section, stability, service] = group.value?.targets ?? [1, 1, 1]
-  const reached = [
-    [c.section, section],
-    [c.stability, stability],
-    [c.service, service],
-    [c.others, 1],
-  ] as const
-  return reached.some(([value, most]) => value !== null && value > (most ?? 1) + 1e-9)
-}
+const over = (c: Candidate) =>
+  (['section', 'stability', 'service', 'others'] as const).some((key) => (c[key] ?? 0) > mostOf(key) + 1e-9)
 const is = (c: Candidate, choice?: Choice) => !!choice && same(c.choice, choice)
 const word = (c: Candidate) => {
   if (is(c, group.value?.after)) return 'proposed'
@@ -117,7 +111,13 @@ watch(
         <small v-if="grades">{{ c.choice.grade }}</small>
         <span v-for="[key, label] in KINDS" :key="key" class="bar">
           <small>{{ label }}</small>
-          <UseTrack v-if="c[key] !== null" :title="`${MEANS[key]}: ${figures(c[key])}`" :use="c[key]" :limit="1.25" />
+          <UseTrack
+            v-if="c[key] !== null"
+            :title="`${MEANS[key]}: ${figures(c[key])}`"
+            :use="c[key]"
+            :limit="1.25"
+            :most="mostOf(key)"
+          />
           <small v-else class="none">{{ key === 'service' || key === 'slender' ? 'no limit' : 'not covered' }}</small>
         </span>
         <ElButton

@@ -1,18 +1,26 @@
 <script setup lang="ts">
-/** A utilisation as a bar up to a mark at 1, with what it was before as a dotted line. */
+/** A utilisation as a bar up to a mark at 1, or at the most that it may be, with what it was before as a dotted line. */
+import { computed } from 'vue'
 import { temper } from '../lib/temper'
 
-const props = defineProps<{ use: number | null; before?: number | null; limit: number }>()
+const props = withDefaults(
+  defineProps<{ use: number | null; before?: number | null; limit: number; most?: number }>(),
+  {
+    before: null,
+    most: 1,
+  },
+)
+const over = computed(() => (props.use ?? 0) > props.most + 1e-9)
 /** Share of the track that a utilisation takes. */
 const wide = (use: number | null) => `${(Math.min(use ?? 0, props.limit) / props.limit) * 100}%`
 </script>
 
 <template>
-  <span class="track" :style="{ '--one': `${100 / limit}%` }"
-    ><i
-      :class="{ hatched: (use ?? 0) > 1 }"
-      :style="{ width: wide(use), ...((use ?? 0) > 1 ? {} : { background: temper(use) }) }"
-    /><u v-if="before != null && before <= limit" :style="{ left: wide(before) }" />
+  <span class="track" :style="{ '--one': `${(100 * most) / limit}%` }"
+    ><i :class="{ hatched: over }" :style="{ width: wide(use), ...(over ? {} : { background: temper(use) }) }" /><u
+      v-if="before != null && before <= limit"
+      :style="{ left: wide(before) }"
+    />
   </span>
 </template>
 

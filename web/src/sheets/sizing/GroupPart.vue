@@ -70,7 +70,7 @@ function scatter() {
       May be chosen: {{ group.name }} <span>{{ group.candidates }} candidates</span>
     </h4>
     <p v-if="group.kept" class="note">It keeps what it has: {{ group.kept }}.</p>
-    <div class="grid">
+    <div class="field-grid">
       <span>Series</span>
       <ElSelect
         size="small"
@@ -148,7 +148,7 @@ function scatter() {
       :now="group.haunch"
       :off="off"
     />
-    <div v-if="group.splits.length || apart.length" class="grid">
+    <div v-if="group.splits.length || apart.length" class="field-grid">
       <span>Split {{ group.of === group.name ? '' : `${group.of} ` }}by</span>
       <ElSelect
         size="small"
@@ -191,17 +191,6 @@ function scatter() {
 </template>
 
 <style scoped>
-.grid {
-  display: grid;
-  grid-template-columns: 1fr 150px;
-  gap: 4px 8px;
-  align-items: center;
-  padding: 0 12px 4px;
-  font: 400 12.5px var(--condensed);
-}
-.grid :deep(.el-input-number) {
-  width: 150px;
-}
 small {
   color: var(--ink-2);
 }

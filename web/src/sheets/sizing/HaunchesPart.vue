@@ -44,7 +44,7 @@ async function set([key, label, by, , least, most]: (typeof LISTS)[number]) {
 </script>
 
 <template>
-  <div class="grid">
+  <div class="field-grid">
     <template v-for="list in LISTS" :key="list[0]">
       <span>{{ list[1] }}</span>
       <span>
@@ -64,14 +64,6 @@ async function set([key, label, by, , least, most]: (typeof LISTS)[number]) {
 </template>
 
 <style scoped>
-.grid {
-  display: grid;
-  grid-template-columns: 1fr 150px;
-  gap: 4px 8px;
-  align-items: center;
-  padding: 0 12px 4px;
-  font: 400 12.5px var(--condensed);
-}
 small {
   display: block;
   font-size: 11px;

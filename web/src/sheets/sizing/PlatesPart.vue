@@ -44,7 +44,7 @@ const clear = () => sizing.may(props.group, 'plates', null, 'no sections of plat
 </script>
 
 <template>
-  <form class="grid" @submit.prevent="offer">
+  <form class="field-grid" @submit.prevent="offer">
     <template v-for="[key, label, example] in LISTS" :key="key">
       <span>{{ label }}, mm</span>
       <ElInput
@@ -64,14 +64,6 @@ const clear = () => sizing.may(props.group, 'plates', null, 'no sections of plat
 </template>
 
 <style scoped>
-.grid {
-  display: grid;
-  grid-template-columns: 1fr 150px;
-  gap: 4px 8px;
-  align-items: center;
-  padding: 0 12px 4px;
-  font: 400 12.5px var(--condensed);
-}
 .wrong,
 .wide {
   grid-column: 1 / -1;

@@ -33,7 +33,7 @@ const set = (key: string, label: string, value: number | undefined) =>
 
 <template>
   <h4>The search</h4>
-  <div class="grid">
+  <div class="field-grid">
     <span>Goal</span>
     <ElSegmented
       size="small"
@@ -72,7 +72,7 @@ const set = (key: string, label: string, value: number | undefined) =>
   </div>
   <ElCollapse class="folds">
     <ElCollapseItem title="Prices, examples until yours stand here">
-      <div v-if="prices" class="grid">
+      <div v-if="prices" class="field-grid">
         <template v-for="[key, label, unit] in FIELDS" :key="key">
           <span
             >{{ label }} <small>{{ unit }}</small></span
@@ -98,17 +98,6 @@ const set = (key: string, label: string, value: number | undefined) =>
 </template>
 
 <style scoped>
-.grid {
-  display: grid;
-  grid-template-columns: 1fr 136px;
-  gap: 4px 8px;
-  align-items: center;
-  padding: 0 12px 6px;
-  font: 400 12.5px var(--condensed);
-}
-.grid :deep(.el-input-number) {
-  width: 136px;
-}
 small {
   color: var(--ink-2);
   font-size: 11px;

@@ -68,7 +68,7 @@ const now = (q: Quantity) => (q.now === null || q.now === undefined ? '' : `${q.
   <h4>
     Vary <span>{{ quantities.length ? 'every combination is sized' : '' }}</span>
   </h4>
-  <div class="grid">
+  <div class="field-grid">
     <template v-for="q in quantities" :key="q.key">
       <label :for="`vary-${q.key}`"
         >{{ q.words }}<small>{{ q.unit }} now {{ now(q) || 'none' }}</small></label
@@ -119,20 +119,12 @@ const now = (q: Quantity) => (q.now === null || q.now === undefined ? '' : `${q.
 </template>
 
 <style scoped>
-.grid {
-  display: grid;
-  grid-template-columns: 1fr 152px;
-  gap: 5px 8px;
-  align-items: center;
-  padding: 0 12px 8px;
-  font: 400 12.5px var(--condensed);
-}
 small {
   display: block;
   font-size: 11px;
   color: var(--ink-2);
 }
-.grid :deep(.el-checkbox) {
+.field-grid :deep(.el-checkbox) {
   margin-right: 8px;
   height: 22px;
 }

@@ -29,7 +29,7 @@ function one(kind: (typeof KINDS)[number][0], label: string, value: number | nul
 </script>
 
 <template>
-  <div class="grid">
+  <div class="field-grid">
     <span>All criteria, %</span>
     <ElInputNumber
       size="small"
@@ -60,17 +60,3 @@ function one(kind: (typeof KINDS)[number][0], label: string, value: number | nul
     </template>
   </div>
 </template>
-
-<style scoped>
-.grid {
-  display: grid;
-  grid-template-columns: 1fr 150px;
-  gap: 4px 8px;
-  align-items: center;
-  padding: 0 12px 4px;
-  font: 400 12.5px var(--condensed);
-}
-.grid :deep(.el-input-number) {
-  width: 150px;
-}
-</style>
