@@ -23,7 +23,7 @@ import numpy as np
 from scipy.linalg import null_space
 
 from engine.analysis.flanges import COVERED, FLANGED, Flanges, flanges_at, kinks
-from engine.structure.model import Bools, Floats, Member, Structure
+from engine.structure.model import Bools, Floats, Ints, Member, Structure
 
 #: elements between the ends of a stretch, at least
 PIECES = 16
@@ -31,6 +31,8 @@ PIECES = 16
 POINTS = 4
 #: freedoms of a node, and of an element
 NODE, ELEMENT = 4, 8
+#: places of an element at which the shape of buckling is told
+DRAWN = 4
 #: states that are looked at together: counting pivots, and solving
 TOGETHER, AT_ONCE = 2048, 128
 #: factors beyond this are none
@@ -55,7 +57,8 @@ class Stretch:
 
     x: (n + 1,) m from the member's start; elastic: (n, 36); geometric: (n, 36, 6) for N, M and V at the start, then at the end;
     line, point: (3, n, 36) and (3, n + 1, 10) for a load towards −z between nodes and at a node, at the outer flange, at the shear
-    centre. pinned: (n + 1, 4) freedoms that do not move. loose: whether nothing holds it.
+    centre. held: (n + 1, 4, 4) the freedoms of each node from those that are left; pinned: (n + 1, 4) of these, what does not move. loose: whether nothing holds
+    it.
     """
 
     x: Floats
@@ -63,6 +66,7 @@ class Stretch:
     geometric: Floats
     line: Floats
     point: Floats
+    held: Floats
     pinned: Bools
     loose: bool
 
@@ -206,6 +210,7 @@ def stretch_of(
         geometric=np.stack([reduced(part, both) for part in parts], axis=2),
         line=np.stack([reduced(part, both) for part in line]),
         point=np.stack([reduced(part, hold) for part in point]),
+        held=hold,
         pinned=pinned,
         loose=_is_loose(elastic, pinned),
     )
@@ -322,13 +327,18 @@ def geometry_of(stretch: Stretch, N: Floats, M: Floats, V: Floats, above: bool, 
     return np.asarray(found)
 
 
+def _to_unit(stretch: Stretch) -> tuple[Ints, Floats]:
+    """The freedoms that are left, and what makes their elastic matrix the unit matrix."""
+    left = np.flatnonzero(~stretch.pinned.ravel())
+    elastic = _whole(stretch.elastic[..., None], stretch.pinned.size)[0][np.ix_(left, left)]
+    return left, np.linalg.inv(np.linalg.cholesky(elastic))
+
+
 def factors_of(stretch: Stretch, geometric: Floats) -> Floats:
     """(s,) factors on the forces of states at which a stretch buckles, inf where nothing makes it; NaN where nothing holds it."""
     if stretch.loose:
         return np.full(geometric.shape[2], np.nan)
-    left = np.flatnonzero(~stretch.pinned.ravel())
-    n = stretch.pinned.size
-    to_unit = np.linalg.inv(np.linalg.cholesky(_whole(stretch.elastic[..., None], n)[0][np.ix_(left, left)]))
+    n, (left, to_unit) = stretch.pinned.size, _to_unit(stretch)
     found = []
     for at in range(0, geometric.shape[2], AT_ONCE):
         G = _whole(geometric[..., at : at + AT_ONCE], n)[:, left][:, :, left]
@@ -337,6 +347,23 @@ def factors_of(stretch: Stretch, geometric: Floats) -> Floats:
     most = np.concatenate(found) if found else np.empty(0)
     with np.errstate(divide="ignore"):
         return np.asarray(np.where(most > 1 / MOST, 1 / np.maximum(most, 1e-300), np.inf))
+
+
+def shape_of(stretch: Stretch, geometric: Floats) -> tuple[Floats, Floats]:
+    """How a stretch buckles in one state, of `geometry_of` (n, 36): (k,) m from the member's start, and (2, k) how far the outer and the inner flange move sideways
+    there, the largest of all 1."""
+    left, to_unit = _to_unit(stretch)
+    G = _whole(geometric[..., None], stretch.pinned.size)[0][np.ix_(left, left)]
+    free = np.zeros(stretch.pinned.size)
+    free[left] = to_unit.T @ np.linalg.eigh(to_unit @ G @ to_unit.T)[1][:, 0]
+    moved = np.einsum("nij,nj->ni", stretch.held, free.reshape(-1, NODE))
+    ends = np.concatenate([moved[:-1], moved[1:]], axis=1)
+    L, xi = np.diff(stretch.x)[:, None], np.linspace(0, 1, DRAWN, endpoint=False)
+    n = _hermite(xi[None], L)[0]
+    sideways = [np.einsum("keg,ek->eg", n, ends[:, [f, f + 1, f + 4, f + 5]]).ravel() for f in (0, 2)]
+    x = np.append((stretch.x[:-1, None] + L * xi).ravel(), stretch.x[-1])
+    both = np.stack([np.append(own, moved[-1, f]) for own, f in zip(sideways, (0, 2), strict=True)])
+    return x, both / both.flat[np.abs(both).argmax()]
 
 
 def _whole(blocks: Floats, size: int) -> Floats:

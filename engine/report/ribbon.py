@@ -6,20 +6,23 @@ from dataclasses import dataclass
 
 from engine.chain import Chain
 from engine.structure.model import Floats
-from engine.verification.checks import Between
+from engine.verification.checks import Between, Buckled
 from engine.verification.outcomes import Outcome, kind_of
 
 
 @dataclass(frozen=True)
 class Ribbon:
     """combination: in which strength governs, "" without any; x, My: along the member in that combination, m and Nm; spans: stretches of its
-    flanges with the largest utilisation under all combinations; strong: the outcomes of strength and stability."""
+    flanges with the largest utilisation under all combinations; strong: the outcomes of strength and stability; buckled: how it buckles sideways where an
+    eigenvalue governs that, in the combination `buckles_in`."""
 
     combination: str
     x: Floats
     My: Floats
     spans: tuple[Between, ...]
     strong: tuple[Outcome, ...]
+    buckled: Buckled | None = None
+    buckles_in: str = ""
 
 
 def ribbon(chain: Chain, member: int) -> Ribbon:
@@ -31,10 +34,13 @@ def ribbon(chain: Chain, member: int) -> Ribbon:
     rows = chain.response.elements.rows(member)
     forces, there = verification.forces, bool(verification.strength)
     x = chain.response.elements.positions(forces.x, rows).ravel()
+    buckled = verification.checks.buckled(member, strong)
     return Ribbon(
         combination=chain.combinations[verification.strength[c]].name if there else "",
         x=x,
         My=forces.My[rows, :, c].ravel() if there else x[:0],
         spans=tuple(verification.checks.flanges(member)),
         strong=strong,
+        buckled=buckled,
+        buckles_in=chain.combinations[verification.strength[buckled.combination]].name if buckled else "",
     )

@@ -6,8 +6,9 @@ in the forces is not in it.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
+from types import MappingProxyType
 
 import numpy as np
 
@@ -22,8 +23,9 @@ from engine.editing.operations import ChangeMembers, MemberChange, Operation, Re
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.structure.model import Structure
-from engine.verification.outcomes import SERVICE, UNDER, Outcome, Reached
-from engine.verification.single import everything, served, tried
+from engine.verification.outcomes import CRITERIA, SERVICE, UNDER, Outcome, Reached
+from engine.verification.proof import Proof, prove
+from engine.verification.single import Otherwise, everything, otherwise, served, tried
 
 #: by how much a load grows, and a length falls: a tenth, as their words say
 MORE, SHORTER = 0.10, 0.10
@@ -50,9 +52,45 @@ class Lever:
 def changed(chain: Chain, member: str, operations: tuple[Operation, ...]) -> tuple[list[Outcome], tuple[str, ...]]:
     """What a member would reach after operations on it, worst first, under what is present; and the criteria that this says nothing of.
     Raises ModelError for what cannot be done."""
+    there, without = _otherwise(chain, member, operations)
+    outcomes = tried(there, chain.structure.index[member])
+    return [o for o in outcomes if o.criterion not in without], without
+
+
+def proof_otherwise(
+    chain: Chain, member: str, operations: tuple[Operation, ...], methods: Mapping[str, str], which: tuple[str, str]
+) -> tuple[Proof, list[Outcome], tuple[str, ...]]:
+    """The proof of a criterion of a member in a combination, `which`, after operations on it or by other methods that the standard allows (national choices of
+    steel, by name), under what is present; what the member would reach then, and the criteria that this says nothing of, as of `changed`. Raises
+    ModelError for what cannot be done or is not checked then."""
+    index, (criterion, combination) = chain.structure.index[member], which
+    there, without = _otherwise(chain, member, operations, methods)
+    words = CRITERIA.get(criterion, criterion)
+    if criterion in without:
+        raise ModelError("How it would move takes a new analysis.", "criterion")
+    own = next((r for r in there.reached(index) if r.criterion == criterion), None)
+    if own is None:
+        raise ModelError(f"“{words}” would be no check of it.", "criterion")
+    names = [chain.combinations[number].name for number in own.used]
+    if combination not in names:
+        raise ModelError(f"“{words}” is not checked in “{combination}”.", "combination")
+    outcome = own.outcome(names.index(combination))
+    if not np.isfinite(outcome.utilisation):
+        raise ModelError(f"It would not be covered in {combination}.", "combination")
+    reached = [o for o in tried(there, index) if o.criterion not in without]
+    return prove(there.of(criterion), chain.combinations, index, outcome), reached, without
+
+
+def _otherwise(
+    chain: Chain, member: str, operations: tuple[Operation, ...], methods: Mapping[str, str] = MappingProxyType({})
+) -> tuple[Otherwise, tuple[str, ...]]:
     document = chain.document
     for operation in operations:
         document = operate(document, operation)
+    if methods:
+        steel = document.national.steel.model_copy(update=dict(methods))
+        national = document.national.model_copy(update={"steel": steel})
+        document = document.model_copy(update={"national": national})
     structure = expand(document)
     index = chain.structure.index[member]
     if structure.index.get(member) != index or len(structure.members) != len(chain.structure.members):
@@ -66,8 +104,7 @@ def changed(chain: Chain, member: str, operations: tuple[Operation, ...]) -> tup
         moved = _moved(chain, structure)
         if moved is None:
             without = tuple(o.criterion for o in chain.verification.verdicts[index].outcomes if o.criterion in SERVICE)
-    outcomes = tried(document, structure, chain.combined, chain.verification, index, moved)
-    return [o for o in outcomes if o.criterion not in without], without
+    return otherwise(document, structure, chain.verification, moved), without
 
 
 def _moved(chain: Chain, structure: Structure) -> Combined | None:

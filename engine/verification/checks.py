@@ -40,6 +40,18 @@ class Between:
 
 
 @dataclass(frozen=True)
+class Buckled:
+    """How a stretch of a member buckles sideways where an eigenvalue governs it: x: (k,) m from its start; outer, inner: (k,) how far the flanges move, the largest
+    of all 1; factor: on the forces of the combination, numbered among those for strength."""
+
+    combination: int
+    factor: float
+    x: Floats
+    outer: Floats
+    inner: Floats
+
+
+@dataclass(frozen=True)
 class Figure:
     """A value worth showing beside a member. symbol: LaTeX."""
 
@@ -99,6 +111,10 @@ class Checks(ABC):
     @abstractmethod
     def between(self, member: int, outcome: Outcome) -> Between | None:
         """The stretch that an outcome looks at; None for one of a cross-section."""
+
+    @abstractmethod
+    def buckled(self, member: int, outcomes: Sequence[Outcome]) -> Buckled | None:
+        """How a member buckles sideways, where one of the outcomes rests on an eigenvalue."""
 
     @abstractmethod
     def figures(self, member: int, outcomes: Sequence[Outcome]) -> list[Figure]:

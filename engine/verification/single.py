@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -11,7 +11,7 @@ from engine.analysis.combined import Combined
 from engine.document import Document
 from engine.structure.model import Floats, Structure
 from engine.verification.checks import Checks
-from engine.verification.outcomes import Outcome, Reached, most_of
+from engine.verification.outcomes import SERVICE, Outcome, Reached, most_of
 from engine.verification.service import Stretch, measure, stretches
 from engine.verification.verify import Verification
 
@@ -58,25 +58,43 @@ def under_present(document: Document, structure: Structure, verification: Verifi
     return verification.checks.on(verification.grounds.under(document, structure))
 
 
-def tried(
-    document: Document,
-    structure: Structure,
-    combined: Combined,
-    verification: Verification,
-    member: int,
-    moved: Combined | None = None,
-) -> list[Outcome]:
-    """What a member reaches with the forces present, where the document and its structure are others: other restraints, lengths,
-    limits, section. Nodes, members and their order are those that were analysed. What the whole does to it is as present. moved: where
-    the movements come from, if not from there."""
-    found = under_present(document, structure, verification).reached(member, governing=True)
-    moved = moved or combined
-    limits = tuple(stretches(document, structure, moved.elements))
-    there = replace(verification, stretches=limits)
-    for under, used in verification.served:
-        found += served(moved, used, there.limited(under), member)
-    outcomes = [r.outcome(r.worst) for r in found if r.worst >= 0]
-    outcomes += [o for o in verification.verdicts[member].outcomes if o.criterion == "critical"]
+@dataclass(frozen=True)
+class Otherwise:
+    """A building where the document and its structure are others under the forces present: strong: its checks of strength and stability; moving: its limits of
+    movement on the movements that it has."""
+
+    strong: Verification
+    moving: Verification
+
+    def of(self, criterion: str) -> Verification:
+        """The one that a criterion belongs to."""
+        return self.moving if criterion in SERVICE else self.strong
+
+    def reached(self, member: int, governing: bool = False) -> list[Reached]:
+        """All criteria of a member, as `Checks.reached`."""
+        found = self.strong.checks.reached(member, governing=governing)
+        moving = self.moving
+        for under, used in moving.served:
+            found += served(moving.grounds.combined, used, moving.limited(under), member)
+        return found
+
+
+def otherwise(
+    document: Document, structure: Structure, verification: Verification, moved: Combined | None = None
+) -> Otherwise:
+    """Where the document and its structure are others: other restraints, lengths, limits, section, methods. Nodes, members and their order are those that were
+    analysed. What the whole does to a member is as present. moved: where the movements come from, if not from there."""
+    checks = under_present(document, structure, verification)
+    combined = moved or verification.grounds.combined
+    limits = tuple(stretches(document, structure, combined.elements))
+    strong = replace(verification, checks=checks, stretches=limits)
+    return Otherwise(strong, replace(strong, checks=checks.on(replace(checks.grounds, combined=combined))))
+
+
+def tried(there: Otherwise, member: int) -> list[Outcome]:
+    """What a member reaches in a building that is otherwise, worst first."""
+    outcomes = [r.outcome(r.worst) for r in there.reached(member, governing=True) if r.worst >= 0]
+    outcomes += [o for o in there.strong.verdicts[member].outcomes if o.criterion == "critical"]
     return sorted(outcomes, key=lambda o: -o.utilisation)
 
 

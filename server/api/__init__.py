@@ -14,7 +14,7 @@ from ninja.openapi.schema import OpenAPISchema
 from ninja.security import SessionAuth
 
 from engine.errors import ModelError
-from server.api import chains, dossiers, library, office, people, projects, returned, sharing, slabs, studies
+from server.api import chains, dossiers, library, members, office, people, projects, returned, sharing, slabs, studies
 from server.api.access import user_of
 from server.people.roles import Forbidden, title_of
 from server.projects import builds, people_schemas, revisions, schemas
@@ -93,6 +93,7 @@ api.add_router("", library.router)
 api.add_router("", office.router)
 api.add_router("", projects.router)
 api.add_router("", chains.router)
+api.add_router("", members.router)
 api.add_router("", slabs.router)
 api.add_router("", dossiers.router)
 api.add_router("", studies.router)

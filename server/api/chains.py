@@ -30,7 +30,6 @@ from server.projects import (
     runs,
     schemas,
     screen,
-    single,
     sizings,
     studies,
     trial_loads,
@@ -278,50 +277,16 @@ async def decks(request: HttpRequest, project_id: UUID, revision: int | None = N
     return await seen(request, project_id, revision, "decks")
 
 
-@router.get("/projects/{project_id}/lateral", response={200: response_schemas.LateralOut, 422: schemas.Problem})
-async def lateral(request: HttpRequest, project_id: UUID, member: str, state: str, revision: int | None = None) -> Any:
-    """The factor at which a member buckles sideways under a case or combination."""
-    return await seen(request, project_id, revision, "lateral", member=member, state=state)
-
-
-@router.get("/projects/{project_id}/ribbon", response={200: verdict_schemas.RibbonOut, 422: schemas.Problem})
-async def ribbon(request: HttpRequest, project_id: UUID, member: str, revision: int | None = None) -> Any:
-    """The restraints of a member and what they do."""
-    return await seen(request, project_id, revision, "ribbon", member=member)
-
-
 @router.get("/projects/{project_id}/panel", response={200: action_schemas.PanelOut, 422: schemas.Problem})
 async def panel(request: HttpRequest, project_id: UUID, name: str, revision: int | None = None) -> Any:
     """A panel laid flat, with its wind zones and the pressures of every case."""
     return await seen(request, project_id, revision, "panel", name=name)
 
 
-@router.get("/projects/{project_id}/loads", response={200: action_schemas.TracedOut, 422: schemas.Problem})
-async def member_loads(
-    request: HttpRequest, project_id: UUID, member: str, case: str, revision: int | None = None
-) -> Any:
-    """The line loads on a member in a case, traced back to their panels."""
-    return await seen(request, project_id, revision, "loads", member=member, case=case)
-
-
 @router.post("/projects/{project_id}/lay", response={200: trial_loads.LaidOut, 422: schemas.Problem})
 def lay(request: HttpRequest, project_id: UUID, body: trial_loads.LayIn) -> trial_loads.LaidOut:
     """What a pressure on many surfaces would put on members. Nothing is changed."""
     return trial_loads.laid(document_of(request, project_id, None)[0], body.load)
-
-
-@router.get("/projects/{project_id}/proof", response={200: verdict_schemas.ProofOut, 422: schemas.Problem})
-async def proof(
-    request: HttpRequest,
-    project_id: UUID,
-    member: str,
-    criterion: str,
-    combination: str = "",
-    revision: int | None = None,
-) -> Any:
-    """The proof of a check, in what governs it or in another combination."""
-    given = {"member": member, "criterion": criterion, "combination": combination}
-    return await seen(request, project_id, revision, "proof", **given)
 
 
 @router.get("/projects/{project_id}/derivations", response={200: list[derivations.DerivationOut], 422: schemas.Problem})
@@ -340,27 +305,6 @@ async def derived(
 async def secondary_sections(request: HttpRequest, project_id: UUID, role: str, revision: int | None = None) -> Any:
     """How cold-formed purlins or rails beside the model would fare as other sections of their series."""
     return await seen(request, project_id, revision, "secondary_sections", role=role)
-
-
-@router.get("/projects/{project_id}/why", response={200: single.WhyOut, 422: schemas.Problem})
-async def why(request: HttpRequest, project_id: UUID, member: str, revision: int | None = None) -> Any:
-    """What governs a member, what comes next, and what moves it."""
-    return await seen(request, project_id, revision, "why", member=member)
-
-
-@router.get("/projects/{project_id}/lengths", response={200: single.WaysOut, 422: schemas.Problem})
-async def lengths(request: HttpRequest, project_id: UUID, member: str, revision: int | None = None) -> Any:
-    """The effective lengths of a member, and what other ways to them lead to."""
-    return await seen(request, project_id, revision, "lengths", member=member)
-
-
-@router.post("/projects/{project_id}/try", response={200: single.TriedOut, 422: schemas.Problem})
-async def tried(request: HttpRequest, project_id: UUID, body: single.TryIn) -> Any:
-    """What operations would do to a member under the forces present. Nothing is changed."""
-    operations = [
-        operation.model_dump(mode="json", exclude_unset=True) | {"do": operation.do} for operation in body.operations
-    ]
-    return await seen(request, project_id, body.revision, "tried", member=body.member, operations=operations)
 
 
 @router.get("/projects/{project_id}/groups", response=sized.GroupsOut)

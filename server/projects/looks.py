@@ -69,6 +69,10 @@ def _proof(chain: Chain, number: int, member: str, criterion: str, combination: 
     return one_member.proof_out(single.proof_of(chain, member, criterion, combination), number, member)
 
 
+def _otherwise(chain: Chain, number: int, asked: dict[str, Any]) -> single.OtherwiseOut:
+    return single.otherwise_out(chain, number, single.OtherwiseIn.model_validate(asked))
+
+
 def _tried(chain: Chain, number: int, member: str, operations: list[dict[str, Any]]) -> single.TriedOut:
     return single.tried_out(chain, number, member, OPERATIONS.validate_python(operations))
 
@@ -133,6 +137,7 @@ LOOKS: dict[str, Look] = {
     "secondary_sections": lambda c, n, role: workbench.secondary_sections_out(c, role),
     "why": lambda c, n, member: single.why_out(c, n, member),
     "tried": _tried,
+    "otherwise": _otherwise,
     "lengths": lambda c, n, member: single.lengths_out(c, n, member),
 }
 #: those that take long: eigenproblems, a file of every load

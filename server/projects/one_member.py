@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from engine.chain import Chain
-from engine.report.ribbon import ribbon
+from engine.report.ribbon import Ribbon, ribbon
 from engine.verification.proof import Proof
 from server.projects import verdict_schemas
 from server.projects.derivations import derivation_out
@@ -27,8 +27,17 @@ def ribbon_out(chain: Chain, member: int) -> verdict_schemas.RibbonOut:
         My=(found.My / 1000).tolist(),
         outer_spans=spans["outer"],
         inner_spans=spans["inner"],
+        buckled=_buckled_out(found),
         values=values,
     )
+
+
+def _buckled_out(found: Ribbon) -> verdict_schemas.BuckledOut | None:
+    shape = found.buckled
+    if shape is None:
+        return None
+    along = {name: getattr(shape, name).round(4).tolist() for name in ("x", "outer", "inner")}
+    return verdict_schemas.BuckledOut(combination=found.buckles_in, factor=shape.factor, **along)
 
 
 def proof_out(proof: Proof, revision: int, member: str) -> verdict_schemas.ProofOut:

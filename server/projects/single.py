@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Any, Literal
 
 import numpy as np
 from pydantic import BaseModel, Field
@@ -10,10 +10,12 @@ from pydantic import BaseModel, Field
 from engine.chain import Chain
 from engine.editing.operations import Operation
 from engine.errors import ModelError
-from engine.sizing.levers import MOST, Lever, changed, levers
+from engine.sizing.levers import MOST, Lever, changed, levers, proof_otherwise
 from engine.verification.outcomes import CRITERIA, SERVICE, Outcome, Reached, kind_of
 from engine.verification.proof import Proof, prove
 from engine.verification.single import everything
+from server.projects import verdict_schemas
+from server.projects.one_member import proof_out
 
 #: combinations that are told beside the governing one
 NEXT = 4
@@ -80,6 +82,40 @@ class TriedOut(BaseModel):
     governs: str
     before: float | None
     governed: str
+    without: list[str]
+
+
+class OtherMethods(BaseModel):
+    """Methods that EN 1993-1-1 leaves to choose, where they are others than the document's."""
+
+    lateral: Literal["6.3.2.3", "6.3.2.2"] | None = None
+    modification: Literal["1", "(6.58)"] | None = None
+    interaction: Literal["annex A", "annex B"] | None = None
+
+
+class OtherwiseIn(BaseModel):
+    """A proof of a member as operations or other methods would make it; nothing is changed."""
+
+    member: Annotated[str, Field(max_length=120)]
+    criterion: Annotated[str, Field(max_length=40)]
+    combination: Annotated[str, Field(max_length=120)]
+    operations: Annotated[list[Operation], Field(max_length=20)] = []
+    methods: OtherMethods = OtherMethods()
+    revision: int | None = None
+
+
+def told(body: TryIn | OtherwiseIn) -> dict[str, Any]:
+    """What is asked, without the revision that it is asked of, as a worker may read it again; of operations what they state."""
+    operations = [o.model_dump(mode="json", exclude_unset=True) | {"do": o.do} for o in body.operations]
+    return body.model_dump(mode="json", exclude={"revision", "operations"}) | {"operations": operations}
+
+
+class OtherwiseOut(BaseModel):
+    """Such a proof; what the member would reach, with what governs then. without: criteria that were not looked at."""
+
+    proof: verdict_schemas.ProofOut
+    reaches: float | None
+    governs: str
     without: list[str]
 
 
@@ -206,6 +242,20 @@ def tried_out(chain: Chain, revision: int, member: str, operations: list[Operati
         governs=words(then),
         before=now.utilisation if now else None,
         governed=words(now),
+        without=[CRITERIA[criterion] for criterion in without],
+    )
+
+
+def otherwise_out(chain: Chain, revision: int, asked: OtherwiseIn) -> OtherwiseOut:
+    """The proof of a member as it would be otherwise, under the forces present. Raises ModelError for what cannot be done or is not checked then."""
+    index_of(chain, asked.member)
+    methods = asked.methods.model_dump(exclude_none=True)
+    which = asked.criterion, asked.combination
+    found, reached, without = proof_otherwise(chain, asked.member, tuple(asked.operations), methods, which)
+    return OtherwiseOut(
+        proof=proof_out(found, revision, asked.member),
+        reaches=reached[0].utilisation if reached else None,
+        governs=CRITERIA[reached[0].criterion] if reached else "",
         without=[CRITERIA[criterion] for criterion in without],
     )
 

@@ -165,6 +165,16 @@ class SpanOut(BaseModel):
     utilisation: float
 
 
+class BuckledOut(BaseModel):
+    """How a member buckles sideways, at a factor on the forces of a combination: m from its start, and how far its flanges move, 1 at most."""
+
+    combination: str
+    factor: float
+    x: list[float]
+    outer: list[float]
+    inner: list[float]
+
+
 class RibbonOut(BaseModel):
     """A member laid flat: restraints of its flanges, its moment in the governing combination, its segments."""
 
@@ -177,6 +187,7 @@ class RibbonOut(BaseModel):
     My: list[float]
     outer_spans: list[SpanOut]
     inner_spans: list[SpanOut]
+    buckled: BuckledOut | None
     values: list[tuple[str, str, str]]
 
 

@@ -1,10 +1,14 @@
 """The Verification stage: restraints on the ribbon, proofs in any combination, what moves a member, filters."""
 
+import re
+
 from playwright.sync_api import expect
 
 from engine.chain import run
 from engine.document import Document
 from engine.document.jigs import HallJig
+from engine.editing.operations import ChangeMembers, MemberChange
+from engine.sizing.levers import next_larger, proof_otherwise
 from engine.verification.single import everything
 from server.projects import revisions
 from server.projects.models import Project
@@ -109,10 +113,40 @@ class Verifying(BrowserCase):
         page.click(f".criteria .next:has-text('{names[1]}')")
         expect(page.locator(".el-drawer .lead")).to_contain_text(f"in {names[1]} =")
         self.assertAlmostEqual(self.last()[0], found.utilisation[order[1]], delta=0.006)
-        self.choose("Combination beside", f"{names[0]} ·")
+        self.choose("Beside this proof", f"{names[0]} ·")
         expect(page.locator(".el-drawer ol li.heads b")).to_have_text([names[1], names[0]])
         for shown, column in zip(self.last(), order[[1, 0]].tolist(), strict=True):
             self.assertAlmostEqual(shown, found.utilisation[column], delta=0.006)
+
+    def test_another_section_and_another_method_beside_a_proof(self):
+        page = self.page
+        chain = run(short_hall())
+        page.fill("[aria-label='Filter the ledger']", "Column 2·A")
+        page.click("tbody tr")
+        page.click(".criteria button:has-text('Buckling under')")
+        lead = page.locator(".el-drawer .lead")
+        expect(lead).to_contain_text("Buckling under N + M")
+        combination = re.search(r" in (\w+) =", lead.inner_text())[1]
+        column = chain.structure.member("frame-2/column-A")
+
+        def other(operations, methods):
+            which = "interaction", combination
+            return proof_otherwise(chain, column.name, operations, methods, which)[0].utilisation
+
+        self.choose("Beside this proof", "k_ij by annex A")
+        expect(page.locator(".el-drawer ol li.heads b")).to_have_text(["annex B", "annex A"])
+        now, annex_a = self.last()
+        self.assertAlmostEqual(annex_a, other((), {"interaction": "annex A"}), delta=0.006)
+        expect(page.locator(".el-drawer .told button")).to_have_count(0)
+        heavier = next_larger(column.section).name
+        self.choose("Beside this proof", f"{heavier} ·")
+        expect(page.locator(".el-drawer ol li.heads b")).to_have_text([column.section.name, heavier])
+        change = ChangeMembers(members=[column.name], change=MemberChange(section=heavier))
+        self.assertAlmostEqual(self.last()[1], other((change,), {}), delta=0.006)
+        self.assertLess(self.last()[1], now)
+        page.click(".el-drawer .told button:has-text('Take')")
+        self.revision(2)
+        expect(page.locator("aside.right .head").first).to_contain_text(heavier)
 
     def last(self) -> list[float]:
         """What the last line of the proof says."""

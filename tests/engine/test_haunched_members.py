@@ -7,7 +7,7 @@ from math import pi, sqrt
 import numpy as np
 
 from engine.analysis.flanges import flanges_at
-from engine.analysis.lateral import Ends, factors_of, geometry_of, stretch_of
+from engine.analysis.lateral import Ends, factors_of, geometry_of, shape_of, stretch_of
 from engine.catalogue.sections import section
 from engine.catalogue.shapes.i_sections import haunched, welded_i
 from engine.catalogue.steels import material
@@ -96,6 +96,39 @@ class Published(unittest.TestCase):
         self.near(CASES["A01"], "alpha_cr_op", found, 1e-4)
         found = critical(member(section("HEA 240")), L, lambda x: (-300e3, 70e3 * (1 - x / L), -70e3 / L))
         self.near(CASES["P02"], "alpha_cr_op", found, 1e-4)
+
+
+class Shapes(unittest.TestCase):
+    """How a member looks as it buckles sideways."""
+
+    def shape(self, m, length, ends=FORKS, moment=1.0, least=16):
+        stretch = stretch_of(m, [0.0, length], 0.0, length, ends, least)
+        M = np.full((2 * len(stretch.elastic), 1), moment)
+        geometric = geometry_of(stretch, 0 * M, M, 0 * M, False)
+        return shape_of(stretch, geometric[..., 0])
+
+    def test_under_a_uniform_moment(self):
+        # v'' E I_z = −M φ between forks: v = φ M/N_cr,z, both half a sine; the flanges move by v ± φ h/2
+        s, length = section("IPE 300"), 6.0
+        N_cr = pi**2 * STEEL.E * s.Iz / length**2
+        M_cr = sqrt(N_cr * (STEEL.G * s.It + pi**2 * STEEL.E * s.Iw / length**2))
+        arm, half = M_cr / N_cr, (s.h - s.tf) / 2
+        for moment, pressed in ((1.0, 0), (-1.0, 1)):
+            x, both = self.shape(member(s), length, moment=moment)
+            wave = np.sin(pi * x / length)
+            np.testing.assert_allclose(both[pressed], wave, atol=1e-3)
+            np.testing.assert_allclose(both[1 - pressed], (arm - half) / (arm + half) * wave, atol=5e-3)
+
+    def test_what_holds_a_flange_stays(self):
+        m = member(section("IPE 300"), outer=(0.0, 3.0, 6.0), inner=(0.0, 6.0))
+        x, (outer, inner) = self.shape(m, 6.0, moment=-1.0)
+        at = int(np.argmin(abs(x - 3.0)))
+        self.assertAlmostEqual(outer[at], 0.0, delta=1e-9)
+        self.assertAlmostEqual(inner[at], 1.0, delta=1e-6)
+
+    def test_a_free_end_moves_most(self):
+        x, both = self.shape(member(section("IPE 300")), 3.0, Ends("built in", "free"), moment=-1.0)
+        self.assertEqual((int(np.abs(both[1]).argmax()), float(both[1][-1])), (len(x) - 1, 1.0))
 
 
 class Flanges(unittest.TestCase):

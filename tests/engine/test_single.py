@@ -14,7 +14,7 @@ from engine.editing.operations import ChangeMembers, MatchRestraints, MemberChan
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.laid import said
-from engine.sizing.levers import changed, levers
+from engine.sizing.levers import changed, levers, proof_otherwise
 from engine.verification.proof import prove
 from engine.verification.single import everything
 from tests.engine.helpers import FIXED
@@ -201,3 +201,67 @@ class OfOneMember(unittest.TestCase):
             if lever.kind == "load":
                 self.assertGreaterEqual(lever.outcome.utilisation, max(before.values()) - 1e-9)
         self.assertFalse(np.isnan([lever.outcome.utilisation for lever in levers(chain, name)]).any())
+
+
+class ProofsOtherwise(unittest.TestCase):
+    """Two sections or two methods beside each other: the proof of what is not in the document."""
+
+    def governing(self, chain, name, criterion):
+        index = chain.structure.index[name]
+        found = next(r for r in everything(chain.verification, index) if r.criterion == criterion)
+        return chain.combinations[found.used[found.worst]].name, float(found.utilisation[found.worst])
+
+    def test_another_section_by_hand(self):
+        chain = run(beam())
+        other = (ChangeMembers(members=["m"], change=MemberChange(section="IPE 360")),)
+        combination, now = self.governing(chain, "m", "deflection")
+        proof, reached, without = proof_otherwise(chain, "m", other, {}, ("deflection", combination))
+        # 5 q L⁴/384 E I with IPE 360's I_y = 16270 cm⁴ and the part of shear, q L²/8 G A_v; the limit is L/250 or a finer one
+        before = prove(chain.verification, chain.combinations, 0, self.outcome(chain, "deflection"))
+        ratio = (5 * 14 * 6**4 / (384 * 210e6 * 16270e-8)) / (5 * 14 * 6**4 / (384 * 210e6 * 8356e-8))
+        self.assertAlmostEqual(proof.utilisation / before.utilisation, ratio, delta=0.01)
+        self.assertAlmostEqual(before.utilisation, now, delta=1e-9)
+        # W_pl,y = 1019 cm³ of S355: M/(W f_y) under 1.35 · 4 + 1.5 · 10
+        combination, _ = self.governing(chain, "m", "section")
+        proof, reached, _ = proof_otherwise(chain, "m", other, {}, ("section", combination))
+        fy = chain.structure.member("m").material.fy(0.0127) / 1e6
+        self.assertAlmostEqual(proof.utilisation, 20.4 * 36 / 8 / (1019e-6 * fy * 1e3), delta=1e-3)
+        self.assertEqual(without, ())
+        self.assertAlmostEqual(max(o.utilisation for o in reached), reached[0].utilisation)
+
+    def outcome(self, chain, criterion):
+        return next(o for o in chain.verification.verdicts[0].outcomes if o.criterion == criterion)
+
+    def test_another_method_is_that_of_a_document_that_states_it(self):
+        chain = run(hall())
+        name = "frame-2/column-A"
+        for criterion, methods in (
+            ("interaction", {"interaction": "annex A"}),
+            ("lateral", {"lateral": "6.3.2.2"}),
+        ):
+            combination, now = self.governing(chain, name, criterion)
+            proof, _, _ = proof_otherwise(chain, name, (), methods, (criterion, combination))
+            document = chain.document.model_copy(deep=True)
+            for key, value in methods.items():
+                setattr(document.national.steel, key, value)
+            stated = run(document)
+            r = next(
+                r for r in everything(stated.verification, stated.structure.index[name]) if r.criterion == criterion
+            )
+            column = [stated.combinations[i].name for i in r.used].index(combination)
+            self.assertAlmostEqual(proof.utilisation, float(r.utilisation[column]), delta=1e-9)
+            self.assertNotAlmostEqual(proof.utilisation, now, delta=1e-4)
+
+    def test_what_is_no_check_then_is_refused(self):
+        chain = run(beam())
+        hollow = (ChangeMembers(members=["m"], change=MemberChange(section="RHS 250x150x8")),)
+        strong, _ = self.governing(chain, "m", "lateral")
+        bent, _ = self.governing(chain, "m", "deflection")
+        for operations, which, words in (
+            (hollow, ("lateral", strong), "no check of it"),
+            ((), ("deflection", strong), "is not checked in"),
+            ((), ("section", bent), "is not checked in"),
+            ((), ("nonsense", strong), "no check of it"),
+        ):
+            with self.assertRaisesRegex(ModelError, words):
+                proof_otherwise(chain, "m", operations, {}, which)

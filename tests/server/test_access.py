@@ -37,6 +37,7 @@ TRY = {
     "member": "frame-1/column-A",
     "operations": [{"do": "restrain", "members": ["frame-1/column-A"], "flange": "inner", "at": 2}],
 }
+OTHERWISE = TRY | {"criterion": "section", "combination": "C1", "methods": {"interaction": "annex A"}}
 CSV = {"text": "name,shape,h,b,tw,tf\nPG 1,welded I,800,300,12,25\n"}
 MEMBER = "member=frame-1/column-A"
 #: route → query, body, and the answer to its owner. Routes under a project belong to whoever owns it, the others to whoever is signed in.
@@ -128,6 +129,7 @@ ROUTES = {
     ("get", "/api/projects/{project_id}/why"): (MEMBER, None, 200),
     ("get", "/api/projects/{project_id}/lengths"): (MEMBER, None, 200),
     ("post", "/api/projects/{project_id}/try"): ("", TRY, 200),
+    ("post", "/api/projects/{project_id}/otherwise"): ("", OTHERWISE, 200),
     ("get", "/api/projects/{project_id}/dossier"): ("", None, 200),
     ("delete", "/api/projects/{project_id}/dossier"): ("", None, 200),
     ("get", "/api/projects/{project_id}/dossier/pdf"): ("", None, 200),
@@ -176,7 +178,7 @@ OWNERS = {
 DUPLICATE = ("post", "/api/projects/{project_id}/duplicate")
 #: what checkers may do: ask and tick
 CHECKERS = {("post", "/api/projects/{project_id}/questions"), ("put", "/api/projects/{project_id}/ticks")}
-HARMLESS = {DUPLICATE, ("post", "/api/projects/{project_id}/try"), ("post", "/api/projects/{project_id}/lay")}
+HARMLESS = {DUPLICATE} | {("post", "/api/projects/{project_id}/" + name) for name in ("try", "otherwise", "lay")}
 #: what somebody does to their own account, whatever they may do in the office
 PERSONAL = {("post", "/api/me/password"), ("delete", "/api/me/sessions/{session_id}")}
 

@@ -1,56 +1,35 @@
 <script setup lang="ts">
-import { ElButton, ElOption, ElSelect } from 'element-plus'
-import { computed, ref, watch } from 'vue'
+import { ElButton, ElOption, ElOptionGroup, ElSelect } from 'element-plus'
+import { computed } from 'vue'
 import { useAnswer } from '../api/queries'
 import { figures } from '../lib/temper'
-import { useSingle } from '../stores/single'
 import { useWorkbench } from '../stores/workbench'
+import { useBeside } from '../view/proofBeside'
 import PrintDrawer from './PrintDrawer.vue'
 import ProofSteps from './ProofSteps.vue'
 
 const props = defineProps<{ criterion: string; combination: string }>()
 const emit = defineEmits<{ close: []; criterion: [name: string, combination?: string]; combination: [name: string] }>()
 const bench = useWorkbench()
-const single = useSingle()
-/** The combination whose proof stands beside. */
-const other = ref('')
-const told = (combination: () => string, wanted: () => boolean) =>
-  useAnswer('/api/projects/{project_id}/proof', () => {
-    const [now, member, revision] = [bench.project, bench.member, bench.chain?.revision]
-    if (!now || !member || !wanted()) return null
-    const query = { member: member.name, criterion: props.criterion, combination: combination(), revision }
-    return { path: { project_id: now.id }, query }
-  })
-const { data: proof, problem: own } = told(
-  () => props.combination,
-  () => true,
-)
-const { data: beside, problem: next } = told(
-  () => other.value,
-  () => !!other.value,
-)
-const problem = computed(() => [own.value, next.value].filter(Boolean).join(' '))
-watch(
-  () => props.criterion,
-  () => (other.value = ''),
-)
-/** Combinations of the use that the proof is for, those that come next to what governs first. */
-const choices = computed(() => {
-  const told = single.why?.criteria.find((c) => c.criterion === props.criterion)
-  const near = new Map((told ? [told, ...told.next] : []).map((c) => [c.combination, c.utilisation]))
-  const uses =
-    props.criterion === 'variable'
-      ? ['variable']
-      : props.criterion === 'frequency'
-        ? ['quasi-permanent']
-        : ['deflection', 'sway', 'apart'].includes(props.criterion)
-          ? ['deflection']
-          : ['strength', 'accidental']
-  const all = bench.lists.combinations.filter((c) => uses.includes(c.use))
-  return all
-    .map((c) => ({ name: c.name, formula: c.formula, near: near.get(c.name) }))
-    .sort((a, b) => (b.near ?? -1) - (a.near ?? -1))
+const { data: proof, problem: own } = useAnswer('/api/projects/{project_id}/proof', () => {
+  const [now, member, revision] = [bench.project, bench.member, bench.chain?.revision]
+  if (!now || !member) return null
+  const query = { member: member.name, criterion: props.criterion, combination: props.combination, revision }
+  return { path: { project_id: now.id }, query }
 })
+const { combinations, groups, key, chosen, told, steps, problem } = useBeside(
+  () => props.criterion,
+  computed(() => proof.value?.combination ?? ''),
+)
+const wrong = computed(() => [own.value, problem.value].filter(Boolean).join(' '))
+const names = computed<[string, string]>(
+  () => chosen.value?.names ?? [proof.value?.combination ?? '', chosen.value?.combination ?? ''],
+)
+/** The other column is done to the member, and everything computed anew. */
+async function take() {
+  const [now, name] = [chosen.value, bench.member?.label]
+  if (now?.asked) await bench.operate(`${name}: ${now.label}`, ...(now.asked.operations ?? []))
+}
 </script>
 
 <template>
@@ -69,7 +48,7 @@ const choices = computed(() => {
         {{ c.words }} <b class="mono" :class="{ fails: c.utilisation > 1 }">{{ figures(c.utilisation) }}</b>
       </ElButton>
     </nav>
-    <p v-if="problem" class="note" role="alert">{{ problem }}</p>
+    <p v-if="wrong" class="note" role="alert">{{ wrong }}</p>
     <template v-if="proof">
       <p class="lead">
         {{ proof.title }}, {{ proof.clause }}, in {{ proof.combination }} =
@@ -85,38 +64,44 @@ const choices = computed(() => {
             aria-label="Combination of the proof"
             @update:model-value="emit('combination', $event)"
           >
-            <ElOption
-              v-for="c in choices"
-              :key="c.name"
-              :value="c.name"
-              :label="`${c.name}${c.near === undefined ? '' : ` · ${figures(c.near)}`} · ${c.formula}`"
-            /> </ElSelect
+            <ElOption v-for="c in combinations" :key="c.key" :value="c.key" :label="c.label" /> </ElSelect
         ></label>
         <label
           >beside
           <ElSelect
-            v-model="other"
+            v-model="key"
             size="small"
             filterable
             clearable
-            placeholder="nothing"
-            aria-label="Combination beside"
+            allow-create
+            default-first-option
+            placeholder="a method, a length, any section, another combination"
+            aria-label="Beside this proof"
           >
-            <ElOption
-              v-for="c in choices"
-              :key="c.name"
-              :value="c.name"
-              :label="`${c.name}${c.near === undefined ? '' : ` · ${figures(c.near)}`} · ${c.formula}`"
-            /> </ElSelect
+            <ElOptionGroup v-for="g in groups" :key="g.name" :label="g.name">
+              <ElOption v-for="c in g.list" :key="c.key" :value="c.key" :label="c.label" />
+            </ElOptionGroup> </ElSelect
         ></label>
       </p>
-      <ProofSteps
-        :steps="proof.steps"
-        leads
-        :fails="proof.utilisation > 1"
-        :beside="beside?.steps"
-        :names="[proof.combination, beside?.combination ?? '']"
-      />
+      <p v-if="told" class="told" role="status">
+        With {{ chosen?.label }}, under the forces present:
+        <b class="mono" :class="{ fails: (told.reaches ?? 0) > 1 }">{{
+          told.reaches === null ? '–' : figures(told.reaches)
+        }}</b>
+        {{ told.governs.toLowerCase() }} governs{{
+          told.without.length ? `; not looked at: ${told.without.join(', ')}` : ''
+        }}
+        <ElButton
+          v-if="chosen?.takes && bench.mayChange"
+          size="small"
+          link
+          type="primary"
+          :title="`Do it to ${bench.member?.label} alone, and compute everything anew`"
+          @click="take"
+          >Take</ElButton
+        >
+      </p>
+      <ProofSteps :steps="proof.steps" leads :fails="proof.utilisation > 1" :beside="steps" :names="names" />
       <template v-if="bench.member?.own?.remark">
         <h4>Remark</h4>
         <p class="remark">{{ bench.member.own.remark }}</p>
@@ -159,6 +144,10 @@ nav b {
   margin: 0 0 8px;
   font: 400 12.5px var(--condensed);
   color: var(--ink-2);
+}
+.told {
+  margin: 0 0 8px;
+  font: 400 12.5px var(--condensed);
 }
 .choose label {
   display: flex;

@@ -8,6 +8,7 @@ import { useWorkbench } from '../stores/workbench'
 import { flangeWords, useRibbonHands } from '../view/ribbonHands'
 import { INNER, OUTER, useRibbonPlan } from '../view/ribbonPlan'
 import InDossier from './InDossier.vue'
+import RibbonBuckled from './ribbon/RibbonBuckled.vue'
 import RibbonHold from './ribbon/RibbonHold.vue'
 import RibbonMoment from './ribbon/RibbonMoment.vue'
 import RibbonSpans from './ribbon/RibbonSpans.vue'
@@ -64,6 +65,7 @@ const wrong = ref('')
       <text class="side" x="8" :y="INNER - 3">inner flange</text>
       <text class="side" x="8" :y="INNER + 13">stays</text>
       <path class="web" :d="web" />
+      <RibbonBuckled v-if="ribbon.buckled" :plan="plan" :buckled="ribbon.buckled" />
       <g v-for="f in FLANGES" :key="f">
         <RibbonSpans :plan="plan" :flange="f" :spans="f === 'outer' ? ribbon.outer_spans : ribbon.inner_spans" />
         <path class="flange" :d="line(f, 0, length)" />

@@ -15,6 +15,7 @@ from engine.analysis.lateral import (
     end_conditions,
     factors_of,
     geometry_of,
+    shape_of,
     stretch_of,
 )
 from engine.analysis.lateral_members import at_nodes, breaks, referred
@@ -32,6 +33,7 @@ from engine.standards.en.haunched import classify_haunched
 from engine.standards.en.moments import moment_factor
 from engine.standards.en.steel import CURVES, LITTLE, classify, reduction
 from engine.structure.model import Bools, Floats, Ints
+from engine.verification.checks import Buckled
 from engine.verification.outcomes import Findings, Held, Outcome, Reached, most_of
 
 #: elements of a stretch, at least; samples along a member for C_my
@@ -283,6 +285,15 @@ def general_values(grounds: SteelGrounds, member: int, number: int, column: int)
     v |= {"alpha_op_z": within.curves[0], "alpha_op_LT": within.curves[1], "u": v["u_general"]}
     v |= {"Lcr_y": grounds.lengths[member].y, "N_least": within.N_least, "N_plane": within.N_plane[0]}
     return v, own.spans[number]
+
+
+def general_buckled(grounds: SteelGrounds, member: int, number: int, column: int) -> Buckled:
+    """How one stretch of a member, by its number, buckles sideways in one combination."""
+    own = alike(grounds, [member])[0]
+    within = Within(grounds, own, own.spans[number], [column])
+    factor = float(factors_of(within.stretch, within.geometric)[0])
+    x, (outer, inner) = shape_of(within.stretch, within.geometric[..., 0])
+    return Buckled(column, factor, x, outer, inner)
 
 
 def general_largest(grounds: SteelGrounds, member: int) -> list[tuple[float, float, float]]:

@@ -9,12 +9,12 @@ from typing import Literal
 import numpy as np
 
 from engine.standards.en.checks.alike import general_stretches
-from engine.standards.en.checks.general import general_largest, general_values
+from engine.standards.en.checks.general import general_buckled, general_largest, general_values
 from engine.standards.en.checks.grounds import SteelGrounds
 from engine.standards.en.checks.sheeting import sheeting_of
 from engine.standards.en.checks.stability import stability_values
 from engine.standards.en.checks.summed import buckling_use, is_summed
-from engine.verification.checks import Between, Figure
+from engine.verification.checks import Between, Buckled, Figure
 from engine.verification.outcomes import Outcome
 
 
@@ -67,6 +67,15 @@ def between(grounds: SteelGrounds, member: int, outcome: Outcome) -> Between | N
         start, end = general_stretches(grounds.combined.structure, member)[outcome.row]
         return Between(start, end, "", end - start)
     return None
+
+
+def buckled(grounds: SteelGrounds, member: int, outcomes: Sequence[Outcome]) -> Buckled | None:
+    """How a member buckles sideways where the general method verifies it, in what governs there."""
+    found = next((o for o in outcomes if o.criterion == "general" and np.isfinite(o.utilisation)), None)
+    if found is None:
+        return None
+    shape = general_buckled(grounds, member, found.row, found.combination)
+    return shape if np.isfinite(shape.factor) else None
 
 
 def figures(grounds: SteelGrounds, member: int, outcomes: Sequence[Outcome]) -> list[Figure]:

@@ -21,7 +21,7 @@ from engine.standards.en.checks.general import general, general_most, general_of
 from engine.standards.en.checks.grounds import SteelGrounds
 from engine.standards.en.checks.length_methods import methods
 from engine.standards.en.checks.net import net, net_reached
-from engine.standards.en.checks.ribbon import between, figures, flanges
+from engine.standards.en.checks.ribbon import between, buckled, figures, flanges
 from engine.standards.en.checks.second import second
 from engine.standards.en.checks.sections import sections, sections_most, sections_of, sections_reached
 from engine.standards.en.checks.sheeting import with_sheeting
@@ -41,7 +41,7 @@ from engine.standards.en.proof_symbols import SYMBOLS
 from engine.standards.en.proof_text import CLAUSES, LINES
 from engine.structure.model import Floats
 from engine.structure.rows import rows
-from engine.verification.checks import Between, Checks, Evaluated, Figure, Method, Second
+from engine.verification.checks import Between, Buckled, Checks, Evaluated, Figure, Method, Second
 from engine.verification.grounds import Grounds
 from engine.verification.outcomes import Findings, Held, Outcome, Reached, spread
 from engine.verification.stabilising import none
@@ -169,6 +169,9 @@ class SteelChecks(Checks):
 
     def between(self, member: int, outcome: Outcome) -> Between | None:
         return between(self.grounds, member, outcome)
+
+    def buckled(self, member: int, outcomes: Sequence[Outcome]) -> Buckled | None:
+        return buckled(self.grounds, member, outcomes)
 
     def figures(self, member: int, outcomes: Sequence[Outcome]) -> list[Figure]:
         return figures(self.grounds, member, outcomes)
