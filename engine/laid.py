@@ -37,6 +37,8 @@ def said(edit: MemberEdit) -> str:
 
 def _said_check(name: str, value: object) -> str:
     words = name.replace("buckling_", "buckling about ").replace("_", " ")
+    if name == "lateral":
+        return "lengths for lateral buckling"
     if isinstance(value, bool):
         return words if value else f"not {words}"
     return f"{words} {value:g}" if isinstance(value, float) else words

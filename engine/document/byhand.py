@@ -165,11 +165,22 @@ class Holes(Part):
     e2: Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)] = 0.0
 
 
+class SegmentLength(Part):
+    """The length for lateral-torsional buckling of the segment of a flange in which a place lies, m from the member's start, over the distance between
+    what holds it there."""
+
+    model_config = ConfigDict(frozen=True)
+
+    flange: Literal["outer", "inner"]
+    at: NotNegative
+    factor: Annotated[float, Field(ge=0.1, le=10, allow_inf_nan=False)]
+
+
 class OwnChecks(Part):
     """What a member is verified with, in place of what its role gives; None leaves that.
 
-    buckling_y, buckling_z: effective lengths for buckling about y and z over the member's own length; from_y, from_z: how they were
-    found, in words, None by hand. deflection: length over
+    buckling_y, buckling_z, buckling_T: effective lengths for buckling about y and z and in torsion over the member's own length; from_y, from_z: how they were
+    found, in words, None by hand; lateral: those for lateral-torsional buckling, segment by segment. deflection: length over
     deflection (height over drift, of columns) that it must keep, 0 where it is not checked; deflection_variable: under variable actions alone. camber: how far it is made to rise in its middle, mm, which the total deflection
     takes off. slenderness: L_cr/i at most, 0: no limit. holes: at its ends, for its net section. bearing: stiff length, mm, over which
     what presses on its flanges does so, 0 where none is stated; stiffened: its web has stiffeners wherever something presses on it.
@@ -183,6 +194,8 @@ class OwnChecks(Part):
     from_y: Annotated[str, Field(max_length=120)] | None = None
     from_z: Annotated[str, Field(max_length=120)] | None = None
     buckling_z: Annotated[float, Field(ge=0.1, le=1000, allow_inf_nan=False)] | None = None
+    buckling_T: Annotated[float, Field(ge=0.1, le=1000, allow_inf_nan=False)] | None = None
+    lateral: tuple[SegmentLength, ...] | None = None
     deflection: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] | None = None
     deflection_variable: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] | None = None
     camber: Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)] | None = None
@@ -206,11 +219,23 @@ class OwnChecks(Part):
 
     def over(self, share: float) -> OwnChecks:
         """The same effective lengths in metres of a member whose length is that share of this one's."""
-        y, z = (
-            None if value is None else min(max(value / share, 0.1), 1000.0)
-            for value in (self.buckling_y, self.buckling_z)
-        )
-        return self.model_copy(update={"buckling_y": y, "buckling_z": z})
+        update = {
+            key: min(max(value / share, 0.1), 1000.0)
+            for key in ("buckling_y", "buckling_z", "buckling_T")
+            if (value := getattr(self, key)) is not None
+        }
+        return self.model_copy(update=update)
+
+    def between(self, start: float, end: float) -> OwnChecks:
+        """What of the lengths for lateral-torsional buckling belongs to a part of the member, in m from its start."""
+        kept = [s for s in self.lateral or () if start <= s.at < end]
+        moved = tuple(s.model_copy(update={"at": s.at - start}) for s in kept)
+        return self.model_copy(update={"lateral": moved or None})
+
+    def lateral_factor(self, flange: str, start: float, end: float) -> float | None:
+        """What is stated for the segment of a flange from `start` to `end`, m; None where nothing is."""
+        own = (s.factor for s in self.lateral or () if s.flange == flange and start - 1e-6 <= s.at < end - 1e-6)
+        return next(own, None)
 
 
 class MemberInput(Part):

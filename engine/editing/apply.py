@@ -27,6 +27,7 @@ from engine.editing.operations import (
     Draw,
     Extrude,
     HaunchSize,
+    Lateral,
     MatchRestraints,
     MemberChange,
     Merge,
@@ -176,6 +177,14 @@ class _Operations(Adding, Copying, Cutting, Releasing):
                     restraints.let_go(target, self.member(name), flange, o.at, length)
                 if not o.let_go:
                     restraints.hold(target, flange, o.at if o.to is None else o.to)
+
+    def _lateral(self, o: Lateral) -> None:
+        for name in o.members:
+            member = self.member(name)
+            length = self.structure.length(member)
+            if o.at >= length:
+                raise ModelError(f"{o.at:g} m lies beyond the length of “{name}”, {length:.3f} m.", "at")
+            restraints.state_length(self.stated.get(name) or self.edit(name), member, o.flange, o.at, o.factor)
 
     def _match(self, o: MatchRestraints) -> None:
         like = self.member(o.like)

@@ -34,8 +34,7 @@ class Cutting(Work):
             if m.end_section:
                 raise ModelError(f"“{name}” tapers, so it cannot be cut.", name)
             like = self.like(name)
-            if m.checks:
-                like["checks"] = m.checks.over(1 / o.parts)
+            checks = m.checks and m.checks.over(1 / o.parts)
             part = float(np.linalg.norm(b - a)) / o.parts
             whole = m.releases
             stops = [m.start, *(self.node(place) for place in places), m.end]
@@ -53,6 +52,7 @@ class Cutting(Work):
                     "haunch_end": m.haunch_end if k == last else None,
                 }
                 held = {key: _within(like[key], k * part, (k + 1) * part) for key in RESTRAINTS}
+                held["checks"] = checks and checks.between(k * part, (k + 1) * part)
                 if found := self.add(start, end, like | {"releases": ends} | haunches | held):
                     made.append(found.name)
             self._divide_loads(name, made, float(np.linalg.norm(b - a)))
@@ -133,7 +133,10 @@ class Cutting(Work):
             before, after = (
                 np.linalg.norm(self.at[b] - self.at[a]) for a, b in ((first.start, first.end), (start, end))
             )
-            like["checks"] = first.checks.over(float(after / before))
+            # of one that lies the other way the segments are counted from its other end
+            like["checks"] = first.checks.over(float(after / before)).between(
+                0.0, float(before) if first.start == start else 0.0
+            )
         like["haunch_start"] = next((m.haunch_start for m in members if m.start == start), None)
         like["haunch_end"] = next((m.haunch_end for m in members if m.end == end), None)
         self._join_loads(members, first.name, self.at[start], self.at[end])

@@ -91,6 +91,17 @@ class Restrain(Part):
     to: NotNegative | None = None
 
 
+class Lateral(Part):
+    """State the length for lateral-torsional buckling of the segment of a flange around a place, over the distance of what holds it there; without a factor:
+    that distance again."""
+
+    do: Literal["lateral"] = "lateral"
+    members: list[Name]
+    flange: Literal["outer", "inner"]
+    at: NotNegative
+    factor: Annotated[float, Field(ge=0.1, le=10, allow_inf_nan=False)] | None = None
+
+
 class MatchRestraints(Part):
     """Hold the flanges of members at the same distances as those of another one of their length."""
 
@@ -289,6 +300,7 @@ Operation = Annotated[
     | RemoveMembers
     | RestoreMembers
     | Restrain
+    | Lateral
     | MatchRestraints
     | Draw
     | Add

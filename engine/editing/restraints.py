@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from engine.document.byhand import MemberEdit, MemberInput
+from engine.document.byhand import MemberEdit, MemberInput, OwnChecks, SegmentLength
 from engine.errors import ModelError
 from engine.structure.model import Member
 
@@ -48,6 +48,18 @@ def match(target: Target, member: Member, like: Member, length: float) -> None:
         given += target_freed(target, flange)
         _set(target, "restraints", flange, [x for x in wanted if not _near(x, given)])
         _set(target, "freed", flange, [x for x in given if not _near(x, wanted)])
+
+
+def state_length(target: Target, member: Member, flange: str, at: float, factor: float | None) -> None:
+    """State the length for lateral-torsional buckling of the segment of a flange around a place, over the distance of what holds it; None: no longer."""
+    places = getattr(member, flange)
+    start = max((x for x in places if x <= at), default=0.0)
+    end = min((x for x in places if x > at), default=float("inf"))
+    checks = target.checks or OwnChecks()
+    kept = [s for s in checks.lateral or () if s.flange != flange or not start <= s.at < end]
+    if factor is not None:
+        kept.append(SegmentLength(flange=flange, at=at, factor=factor))  # type: ignore[arg-type]
+    target.checks = checks.changed(OwnChecks(lateral=tuple(sorted(kept, key=lambda s: (s.flange, s.at))) or None))
 
 
 def target_freed(target: MemberEdit, flange: str) -> list[float]:

@@ -30,13 +30,15 @@ class Method:
 @dataclass(frozen=True)
 class Between:
     """A stretch of a member between restraints: m from its start. flange: the one in compression, "" where both are held at its ends;
-    lateral: its length for lateral buckling; utilisation: of what is sideways there, NaN where it was not asked for."""
+    lateral: its length for lateral buckling; utilisation: of what is sideways there, NaN where it was not asked for; solved: by an eigenvalue, for which no
+    length is needed."""
 
     start: float
     end: float
     flange: Literal["outer", "inner", ""]
     lateral: float
     utilisation: float = float("nan")
+    solved: bool = False
 
 
 @dataclass(frozen=True)

@@ -142,13 +142,26 @@ class AxisOut(BaseModel):
     methods: list[MethodOut]
 
 
+class SegmentOut(BaseModel):
+    """A segment between restraints of a flange: m from the start, its length for lateral-torsional buckling, over their distance where that is stated, and the
+    largest utilisation."""
+
+    flange: Literal["outer", "inner"]
+    start: float
+    end: float
+    length: float
+    stated: float | None
+    utilisation: float
+
+
 class WaysOut(BaseModel):
-    """Effective lengths of a member, by the forces of a combination."""
+    """Effective lengths of a member, by the forces of a combination. segments: what buckles sideways under any combination."""
 
     revision: int
     member: str
     combination: str
     axes: list[AxisOut]
+    segments: list[SegmentOut]
 
 
 def index_of(chain: Chain, name: str) -> int:
@@ -282,7 +295,23 @@ def lengths_out(chain: Chain, revision: int, member: str) -> WaysOut:
         ]
         axes.append(AxisOut(axis=axis, length=now, factor=now / own, why=why, own=stated is not None, methods=ways))
     name = chain.combinations[grounds.strength[column]].name
-    return WaysOut(revision=revision, member=member, combination=name, axes=axes)
+    return WaysOut(revision=revision, member=member, combination=name, axes=axes, segments=_segments(chain, index))
+
+
+def _segments(chain: Chain, index: int) -> list[SegmentOut]:
+    checks = chain.structure.members[index].checks
+    return [
+        SegmentOut(
+            flange=b.flange,
+            start=b.start,
+            end=b.end,
+            length=b.lateral,
+            stated=checks.lateral_factor(b.flange, b.start, b.end),
+            utilisation=b.utilisation,
+        )
+        for b in chain.verification.checks.flanges(index)
+        if b.flange and not b.solved
+    ]
 
 
 def proof_of(chain: Chain, member: str, criterion: str, combination: str = "") -> Proof:

@@ -189,6 +189,25 @@ class Verifying(BrowserCase):
         self.revision(5)
         expect(own.locator("b").first).to_have_text("6.00 m")
 
+    def test_the_length_of_one_segment_is_typed(self):
+        page = self.page
+        page.click("aside.right .el-collapse-item__header:has-text('Lateral buckling, by segment')")
+        field = page.locator("aside.right label.field", has_text="inner 0.00 to").locator("input")
+        own, use = float(field.get_attribute("placeholder") or ""), self.ribbon.locator("svg .figure").nth(9)
+        before = use.inner_text()
+        field.fill(f"{own / 2:g}")
+        field.press("Enter")
+        self.revision(2)
+        expect(use).not_to_have_text(before)
+        [stated] = Project.objects.get(pk=self.project.pk).head.content["edits"][0]["checks"]["lateral"]
+        self.assertEqual((stated["flange"], round(stated["factor"], 2)), ("inner", 0.5))
+        field.fill("100")
+        field.press("Enter")
+        expect(page.locator("aside.right label.field.wrong")).to_contain_text("ten times")
+        field.fill("")
+        field.press("Enter")
+        self.revision(3)
+
     def test_holes_at_the_ends_bring_the_net_section(self):
         page = self.page
         page.fill("[aria-label='Filter the ledger']", "Wall brace 1·A up")

@@ -7,11 +7,12 @@ from engine.document import Document, read_document
 from engine.document.byhand import MemberEdit, OwnChecks
 from engine.document.jigs import HallJig
 from engine.editing.apply import operate
-from engine.editing.operations import ChangeMembers, MemberChange
+from engine.editing.operations import ChangeMembers, Divide, Join, Lateral, MemberChange, Restrain
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.laid import said
 from tests.engine.helpers import FIXED
+from tests.engine.test_second_order import ANALYSIS
 
 
 def beams(**more):
@@ -72,6 +73,109 @@ class OwnLengths(unittest.TestCase):
         self.assertAlmostEqual(after / before, 300 / plain.rules.eaves_sway_ratio, delta=1e-9)
 
 
+def bent(length=6.0, moment=50.0, supports=("a", "b"), **more):
+    """An IPE 300 of S355 between forks under a uniform moment, which presses its outer flange."""
+    forks = {"a": ["x", "y", "z", "rx"], "b": ["y", "z", "rx"]}
+    turning = [("a", 1.0), ("b", -1.0)]
+    return read_document(
+        {
+            "nodes": [{"name": "a", "at": [0, 0, 0]}, {"name": "b", "at": [length, 0, 0]}],
+            "members": [{"name": "m", "start": "a", "end": "b", "section": "IPE 300", "role": "main beam", **more}],
+            "supports": [{"node": n, "fixed": forks[n]} for n in supports],
+            "cases": [{"name": "P", "nature": "imposed"}],
+            "node_loads": [
+                {"case": "P", "node": n, "force": [0, 0, 0], "moment": [0, s * moment, 0]} for n, s in turning
+            ],
+        }
+    )
+
+
+class OwnSegments(unittest.TestCase):
+    """Lengths for lateral-torsional buckling, segment by segment."""
+
+    def lateral(self, document):
+        chain = run(document)
+        verdict = chain.verification.verdicts[0]
+        outcome = next(o for o in verdict.outcomes if o.criterion == "lateral")
+        return chain, verdict, chain.verification.checks.evaluated(0, outcome)
+
+    def state(self, document, at, factor, flange="outer"):
+        return operate(document, Lateral(members=["m"], flange=flange, at=at, factor=factor))
+
+    def test_critical_moments_of_the_stated_length(self):
+        # M_cr between forks 3, 6 and 9 m apart (analysis.json): a beam of 6 m with half, once and 1.5 times its length
+        case = ANALYSIS["ltb-uniform-moment"]
+        published = dict(zip(case["inputs"]["L"], case["expect"]["Mcr_kNm"], strict=True))
+        for factor, length in ((0.5, 3), (None, 6), (1.5, 9)):
+            _, _, found = self.lateral(self.state(bent(), 3.0, factor))
+            self.assertAlmostEqual(found.values["Mcr"] / 1e3 / published[length], 1, delta=0.01, msg=factor)
+            self.assertAlmostEqual(found.values["L_LT"], length, delta=1e-9)
+            told = [note for note in found.assumptions if "set for this member" in note]
+            self.assertEqual(told, [] if factor is None else [f"L_LT: {factor:g} × the segment, set for this member."])
+
+    def test_one_segment_of_several(self):
+        document = operate(bent(), Restrain(members=["m"], flange="outer", at=2.0))
+        chain = run(self.state(document, 5.0, 0.7))
+        lengths = [(b.flange, b.start, round(b.lateral, 9)) for b in chain.verification.checks.flanges(0)]
+        self.assertEqual(lengths, [("outer", 0.0, 2.0), ("outer", 2.0, 2.8), ("inner", 0.0, 6.0)])
+
+    def test_a_cantilever_by_hand_in_place_of_twice_its_length(self):
+        for factor, wanted in ((None, 6.0), (1.4, 4.2)):
+            document = read_document(
+                bent(3.0).model_dump(mode="json")
+                | {"supports": [{"node": "a", "fixed": FIXED}], "node_loads": []}
+                | {"member_loads": [{"case": "P", "member": "m", "value": [0, 0, -5]}]}
+            )
+            chain = run(self.state(document, 1.0, factor, "inner"))
+            own = [b.lateral for b in chain.verification.checks.flanges(0) if b.flange == "inner"]
+            self.assertAlmostEqual(own[0], wanted, delta=1e-9)
+
+    def test_in_torsion(self):
+        for factor, wanted in ((None, 6.0), (0.5, 3.0)):
+            chain = run(bent(checks={"buckling_T": factor}))
+            lengths = chain.verification.grounds.lengths[0]
+            self.assertAlmostEqual(lengths.torsion, wanted, delta=1e-9)
+            self.assertAlmostEqual(lengths.z, 6.0, delta=1e-9)
+
+    def test_what_is_not_used_is_told(self):
+        stated = {"checks": {"lateral": [{"flange": "outer", "at": 1.0, "factor": 0.5}]}}
+        beyond = {"checks": {"lateral": [{"flange": "outer", "at": 7.0, "factor": 0.5}]}}
+        haunch = {"haunch_start": {"length": 2.0, "depth": 0.2}}
+        for more, words in (
+            (beyond, "it ends before"),
+            (stated | {"section": "SHS 200x8"}, "does not buckle sideways"),
+            (stated | haunch, "takes the restraints as they are"),
+            (stated, ""),
+        ):
+            said_ = [w for w in run(bent(**more)).verification.verdicts[0].left_out if "lateral buckling" in w]
+            self.assertEqual(len(said_), bool(words), more)
+            self.assertTrue(all(words in w for w in said_), said_)
+
+    def test_stated_anew_taken_back_and_cut(self):
+        document = operate(bent(), Restrain(members=["m"], flange="outer", at=2.0))
+        for at, factor in ((5.0, 0.7), (2.5, 0.8), (1.0, 0.9)):
+            document = self.state(document, at, factor)
+        own = document.members[0].checks.lateral
+        self.assertEqual([(s.at, s.factor) for s in own], [(1.0, 0.9), (2.5, 0.8)])
+        pieces = operate(document, Divide(members=["m"], parts=3, cut=True)).members
+        self.assertEqual(
+            [[(s.at, s.factor) for s in (m.checks.lateral or ())] for m in pieces], [[(1.0, 0.9)], [(0.5, 0.8)], []]
+        )
+        for at in (1.5, 4.0):
+            document = self.state(document, at, None)
+        self.assertIsNone(document.members[0].checks)
+        with self.assertRaisesRegex(ModelError, "beyond the length"):
+            self.state(document, 6.0, 0.7)
+
+    def test_of_a_jig(self):
+        name = "frame-2/rafter-AB-left"
+        document = operate(Document(hall=HallJig()), Lateral(members=[name], flange="inner", at=0.5, factor=0.8))
+        self.assertEqual(said(document.edits[0]), "lengths for lateral buckling")
+        checks = expand(document).member(name).checks
+        self.assertEqual(checks.lateral_factor("inner", 0.0, 2.0), 0.8)
+        self.assertIsNone(checks.lateral_factor("outer", 0.0, 2.0))
+
+
 class Editing(unittest.TestCase):
     def test_changed_and_taken_back(self):
         document = Document(hall=HallJig())
@@ -107,8 +211,6 @@ class Editing(unittest.TestCase):
         self.assertEqual(words, "deflection variable 300; holes; not stiffened; rigid ends")
 
     def test_pieces_and_wholes_keep_their_metres(self):
-        from engine.editing.operations import Divide, Join
-
         document = operate(beams(checks={"buckling_y": 1.2}), Divide(members=["m"], parts=3, cut=True))
         pieces = [m for m in document.members if m.name != "n"]
         self.assertEqual([m.checks.buckling_y for m in pieces], [3.6] * 3)
@@ -117,8 +219,6 @@ class Editing(unittest.TestCase):
         self.assertAlmostEqual(whole.checks.buckling_y, 1.2, delta=1e-6)
 
     def test_many_pieces_keep_them_too(self):
-        from engine.editing.operations import Divide
-
         document = operate(beams(checks={"buckling_y": 2.0}), Divide(members=["m"], parts=12, cut=True))
         pieces = [m for m in document.members if m.name != "n"]
         self.assertEqual([m.checks.buckling_y for m in pieces], [24.0] * 12)

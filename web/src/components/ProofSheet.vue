@@ -17,7 +17,7 @@ const { data: proof, problem: own } = useAnswer('/api/projects/{project_id}/proo
   const query = { member: member.name, criterion: props.criterion, combination: props.combination, revision }
   return { path: { project_id: now.id }, query }
 })
-const { combinations, groups, key, chosen, told, steps, problem } = useBeside(
+const { combinations, groups, key, query, chosen, told, steps, problem } = useBeside(
   () => props.criterion,
   computed(() => proof.value?.combination ?? ''),
 )
@@ -73,7 +73,7 @@ async function take() {
             size="small"
             filterable
             clearable
-            allow-create
+            :filter-method="(words: string) => (query = words)"
             default-first-option
             placeholder="a method, a length, any section, another combination"
             aria-label="Beside this proof"

@@ -39,6 +39,9 @@ const METHODS: {
   { key: 'modification', of: 'f', criteria: ['lateral', 'interaction', 'twist'], values: ['1', '(6.58)'] },
 ]
 const DEFAULTS = { interaction: 'annex B', lateral: '6.3.2.3', modification: '1' }
+const squashed = (words: string) => words.toLowerCase().replace(/\s/g, '')
+/** Sections that are offered at once. */
+const MOST = 60
 const STABLE = ['flexural', 'interaction', 'twist', 'general', 'single', 'chord', 'axial']
 
 /** What may stand beside the proof of a criterion of the selected member in a combination ("": that which governs), and what does. */
@@ -63,14 +66,24 @@ export function useBeside(criterion: () => string, combination: ComputedRef<stri
       }))
   })
 
+  const key = ref('')
+  /** What is typed to find something: sections of all families then. */
+  const query = ref('')
+  const found = (b: Beside) => b.key === key.value || squashed(b.label).includes(squashed(query.value))
+  const family = computed(
+    () => bench.catalogue.find((f) => f.sections.some((s) => s.name === bench.member?.section))?.name,
+  )
   const sections = computed<Beside[]>(() => {
     const member = bench.member
     if (!member) return []
-    const family = bench.catalogue.find((f) => f.sections.some((s) => s.name === member.section))
+    const words = query.value.trim()
+    const families = words.length > 1 ? bench.catalogue : bench.catalogue.filter((f) => f.name === family.value)
     const own = [...bench.stated.sections, ...bench.stated.built_sections].map((s) => ({ name: s.name, mass: null }))
-    return [...(family?.sections ?? []), ...own]
+    return [...families.flatMap((f) => f.sections), ...own]
       .filter((s) => s.name !== member.section)
       .map((s) => of(s.name, s.mass === null ? s.name : `${s.name} · ${s.mass.toFixed(1)} kg/m`))
+      .filter(found)
+      .slice(0, MOST)
   })
   const of = (section: string, label: string): Beside => ({
     key: section,
@@ -127,17 +140,11 @@ export function useBeside(criterion: () => string, combination: ComputedRef<stri
   )
 
   const groups = computed(() =>
-    [methods.value, lengths.value, sections.value, combinations.value]
+    [methods.value.filter(found), lengths.value.filter(found), sections.value, combinations.value.filter(found)]
       .filter((list) => list.length)
       .map((list) => ({ name: list[0]!.group, list })),
   )
-  const key = ref('')
-  /** What is typed and stands in no list is a section of another family. */
-  const chosen = computed(() =>
-    key.value
-      ? (groups.value.flatMap((g) => g.list).find((b) => b.key === key.value) ?? of(key.value, key.value))
-      : null,
-  )
+  const chosen = computed(() => groups.value.flatMap((g) => g.list).find((b) => b.key === key.value) ?? null)
   watch([criterion, () => bench.selected], () => (key.value = ''))
 
   const { data: other, problem: refused } = useAnswer('/api/projects/{project_id}/proof', () => {
@@ -147,14 +154,14 @@ export function useBeside(criterion: () => string, combination: ComputedRef<stri
     return { path: { project_id: bench.project.id }, query: { ...query, revision: bench.chain.revision } }
   })
 
-  const told = shallowRef<Schemas['OtherwiseOut'] | null>(null)
+  const answer = shallowRef<Schemas['OtherwiseOut'] | null>(null)
   const wrong = ref('')
   let asked = 0
   watch(
     [chosen, combination, () => bench.chain?.revision],
     async () => {
       const [mine, now] = [++asked, chosen.value]
-      told.value = null
+      answer.value = null
       wrong.value = ''
       if (!now?.asked || !combination.value || !bench.project || !bench.member || !bench.chain) return
       const { data, error } = await api.POST('/api/projects/{project_id}/otherwise', {
@@ -168,7 +175,7 @@ export function useBeside(criterion: () => string, combination: ComputedRef<stri
         },
       })
       if (mine !== asked) return
-      if (data) told.value = typed('OtherwiseOut', data)
+      if (data) answer.value = typed('OtherwiseOut', data)
       else wrong.value = (error as Partial<Schemas['Problem']> | undefined)?.message ?? 'It could not be found.'
     },
     { immediate: true },
@@ -179,8 +186,9 @@ export function useBeside(criterion: () => string, combination: ComputedRef<stri
     groups,
     key,
     chosen,
-    told,
-    steps: computed(() => (told.value ? told.value.proof.steps : (other.value?.steps ?? null))),
+    query,
+    told: answer,
+    steps: computed(() => (answer.value ? answer.value.proof.steps : (other.value?.steps ?? null))),
     problem: computed(() => wrong.value || refused.value),
   }
 }

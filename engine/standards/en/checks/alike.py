@@ -16,7 +16,7 @@ from engine.catalogue.properties import PRONE
 from engine.document import Document
 from engine.lazy import lazily
 from engine.structure.axes import local_axes
-from engine.structure.model import Bools, Floats, Ints, Structure
+from engine.structure.model import Bools, Floats, Ints, Member, Structure
 from engine.structure.runs import HELD, reaches
 from engine.verification.grounds import Lengths
 
@@ -98,7 +98,8 @@ class Alike:
     stations) m along each; spans: flange, start and end of their segments; total: their length; general: stretches that the
     general method verifies; sway: (m, 1) whether their buckling about y is a sway mode; part: (m, 1) whether they bend about y with others; free: (spans,) whether an end of the segment is
     free; warping: (m, spans) of `shape_of_moments`, None where nothing buckles sideways; from_above: whether loads act at the flange
-    that they push, facing: 1 the outer, −1 the inner, 0 either; lengths: of each member; beyond: (spans,) how far a segment goes on in other members."""
+    that they push, facing: 1 the outer, −1 the inner, 0 either; lengths: of each member; beyond: (spans,) how far a segment goes on in other members;
+    lateral: (spans,) length for lateral-torsional buckling over that of the segment."""
 
     members: Ints
     elements: Ints
@@ -114,6 +115,7 @@ class Alike:
     facing: int
     lengths: list[Lengths]
     beyond: Floats
+    lateral: Floats
 
     @lazily
     def flange(self) -> Ints:
@@ -175,6 +177,7 @@ def alike(
             ends,
             general,
             on.get(i),
+            m.checks.lateral,
         )
         found[key].append(i)
     each = stations.shape[1] * combinations
@@ -197,7 +200,7 @@ def alike(
                 for side, a, b in spans
             ]
         )
-        prone = sample.section.shape in PRONE
+        prone, lateral = sample.section.shape in PRONE, _stated(sample, spans, free)
         most = max(1, BLOCK // max(count * each, len(spans) * SAMPLES * combinations, 1))
         for start in range(0, len(same), most):
             own_ = same[start : start + most]
@@ -212,15 +215,23 @@ def alike(
                     np.array([lengths[i].sway for i in own_])[:, None],
                     np.array([lengths[i].part for i in own_])[:, None],
                     free,
-                    _warping(structure, own_, spans) if prone else None,
+                    _warping(structure, own_, spans, lateral) if prone else None,
                     # at the shear centre they do nothing
                     prone and document.rules.loads_at == "upper flange",
                     turned[same[0]],
                     [lengths[i] for i in own_],
                     beyond,
+                    lateral,
                 )
             )
     return chunks
+
+
+def _stated(member: Member, spans: list[tuple[int, float, float]], free: Bools) -> Floats:
+    """(spans,) the length for lateral-torsional buckling over the distance of what holds a segment: what is stated for it, or twice to a free end."""
+    stated = [member.checks.lateral_factor("outer" if side > 0 else "inner", a, b) for side, a, b in spans]
+    usual = np.where(free, 2.0, 1.0)
+    return np.array([u if f is None else f for f, u in zip(stated, usual.tolist(), strict=True)])
 
 
 def facing(structure: Structure) -> Ints:
@@ -261,11 +272,13 @@ def general_stretches(structure: Structure, number: int) -> list[tuple[float, fl
     ]
 
 
-def _warping(structure: Structure, members: list[int], spans: list[tuple[int, float, float]]) -> Floats:
+def _warping(
+    structure: Structure, members: list[int], spans: list[tuple[int, float, float]], lateral: Floats
+) -> Floats:
     """(members, spans) π² E I_w/(G I_t L²)."""
     own = [structure.members[i] for i in members]
     ratio = np.array([m.material.E * m.section.Iw / (m.material.G * m.section.It) for m in own])
-    return np.asarray(np.pi**2 * ratio[:, None] / np.array([b - a for _, a, b in spans]) ** 2)
+    return np.asarray(np.pi**2 * ratio[:, None] / (lateral * np.array([b - a for _, a, b in spans])) ** 2)
 
 
 def _pairs(positions: tuple[float, ...], total: float) -> list[tuple[float, float]]:

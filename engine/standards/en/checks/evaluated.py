@@ -157,7 +157,15 @@ def _summed_buckling(grounds: SteelGrounds, member: int, outcome: Outcome) -> Fo
 
 def _segment_words(grounds: SteelGrounds, member: int, segments: Segments, row: int) -> list[str]:
     lengths, flange = grounds.lengths[member], "outer" if segments.flange[row] > 0 else "inner"
+    checks = grounds.combined.structure.members[member].checks
+    lateral = checks.lateral_factor(flange, float(segments.start[row]), float(segments.end[row]))
+    stated = [
+        f"{symbol}: {factor:.4g} × {of}, set for this member."
+        for symbol, factor, of in (("L_T", checks.buckling_T, "own length"), ("L_LT", lateral, "the segment"))
+        if factor is not None
+    ]
     return [
+        *stated,
         f"L_cr,y: {lengths.why_y}; L_cr,z: {lengths.why_z}.",
         f"Segment from {segments.start[row]:.2f} m to {segments.end[row]:.2f} m, {flange} flange in compression.",
     ]

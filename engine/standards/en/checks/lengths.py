@@ -44,6 +44,8 @@ def effective_lengths(
     if member.checks.buckling_z is not None:
         z = member.checks.buckling_z * length
         why_z = f"{member.checks.buckling_z:.4g} × own length, {member.checks.from_z or 'set for this member'}"
+    if member.checks.buckling_T is not None:
+        torsion = member.checks.buckling_T * length
     held = member.section.h / 2 if outer < torsion - 1e-6 else 0.0
     return Lengths(factor_y * length, z, torsion, held, sway, why_y, why_z, any(beyond), line)
 

@@ -36,7 +36,7 @@ def flanges(grounds: SteelGrounds, member: int) -> list[Between]:
         u = float(sideways[r])
         if s.inside[r]:
             u = next(u for a, b, u in stretches if a < start + 1e-6 and end < b + 1e-6)
-        found.append(Between(start, end, _flange(s.flange[r]), float(s.L_LT[r]), u))
+        found.append(Between(start, end, _flange(s.flange[r]), float(s.L_LT[r]), u, bool(s.inside[r])))
     return _held_all_along(grounds, member, found)
 
 

@@ -129,7 +129,7 @@ class Along:
             Lcr_z=each([r.z for r in lengths]),
             L_T=each([r.torsion for r in lengths]),
             a_T=each([r.held for r in lengths]),
-            L_LT=np.tile(np.where(own.free, 2.0, 1.0) * (end - start + own.beyond), len(own.members)),
+            L_LT=np.tile(own.lateral * (end - start + own.beyond), len(own.members)),
             free=np.tile(own.free, len(own.members)),
             inside=np.tile(own.inside, len(own.members)),
         )

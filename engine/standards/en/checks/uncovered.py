@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from engine.catalogue.properties import PRONE
-from engine.standards.en.checks.alike import UNEQUAL
+from engine.standards.en.checks.alike import UNEQUAL, general_stretches
 from engine.standards.en.checks.axial import is_axial
 from engine.standards.en.checks.built_up import is_built_up
 from engine.standards.en.checks.grounds import SteelGrounds
@@ -45,6 +45,7 @@ def uncovered(grounds: SteelGrounds, found: Findings) -> None:
             found.left_out[i].append(
                 "its sheeting is not stiff enough to hold it (BB.2.1): it counts as free between its restraints"
             )
+        found.left_out[i] += _unused_lengths(structure, i)
         if member.section.shape in UNEQUAL and not member.bar:
             found.left_out[i].append(AT_SHEAR_CENTRE)
     for i in grounds.reaches:
@@ -62,6 +63,21 @@ def uncovered(grounds: SteelGrounds, found: Findings) -> None:
         )
     for i in sorted({bar for span in stabilising.spans if not span.firm.all() for bar in span.bars}):
         found.reasons[i].append("its bracing is too soft for what it stabilises (5.3.3)")
+
+
+def _unused_lengths(structure: Structure, number: int) -> list[str]:
+    """Lengths for lateral-torsional buckling that are stated where none is used."""
+    member, said = structure.members[number], []
+    length, general = structure.length(member), general_stretches(structure, number)
+    for s in member.checks.lateral or ():
+        at = f"its length for lateral buckling stated at {s.at:.2f} m is not used"
+        if s.at >= length:
+            said.append(f"{at}: it ends before")
+        elif any(a - 1e-6 <= s.at <= b for a, b in general):
+            said.append(f"{at}: the general method takes the restraints as they are (6.3.4)")
+        elif member.bar or member.section.shape not in PRONE:
+            said.append(f"{at}: it does not buckle sideways")
+    return said
 
 
 def _no_forks(structure: Structure) -> dict[int, str]:

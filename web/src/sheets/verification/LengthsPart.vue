@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
 import { useAnswer } from '../../api/queries'
 import { useWorkbench } from '../../stores/workbench'
+import SegmentsPart from './SegmentsPart.vue'
 
 /** Effective lengths of the selected member: what is in force and why, and what other ways lead to; one is taken by choosing it. */
 const bench = useWorkbench()
@@ -82,6 +83,7 @@ const notes = computed(() =>
         <small>{{ a.why }}</small>
       </template>
     </div>
+    <SegmentsPart :segments="lengths.segments" />
     <p v-for="words in notes" :key="words" class="uncovered" role="note"><b>Mind:</b> {{ words }}</p>
   </template>
 </template>

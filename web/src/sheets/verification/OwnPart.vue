@@ -12,7 +12,7 @@ const own = computed<Own>(() => bench.member?.own ?? {})
 const chosen = computed(() => (bench.chosen.size > 1 ? `${bench.chosen.size} members` : (bench.member?.label ?? '')))
 
 const FIELDS: {
-  key: 'buckling_y' | 'buckling_z' | 'deflection' | 'deflection_variable' | 'camber' | 'slenderness'
+  key: 'buckling_y' | 'buckling_z' | 'buckling_T' | 'deflection' | 'deflection_variable' | 'camber' | 'slenderness'
   label: string
   unit: string
   hint: string
@@ -32,6 +32,14 @@ const FIELDS: {
     label: 'Buckling about z',
     unit: '×',
     hint: 'Effective length for buckling about the weak axis over the own length. Empty: by the role.',
+    from: 0.1,
+    to: 1000,
+  },
+  {
+    key: 'buckling_T',
+    label: 'Buckling in torsion',
+    unit: '×',
+    hint: 'Effective length for torsional and flexural-torsional buckling over the own length. Empty: between what keeps it from twisting.',
     from: 0.1,
     to: 1000,
   },
