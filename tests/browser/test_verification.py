@@ -194,7 +194,7 @@ class Verifying(BrowserCase):
         page.click("aside.right .el-collapse-item__header:has-text('Lateral buckling, by segment')")
         field = page.locator("aside.right label.field", has_text="inner 0.00 to").locator("input")
         own, use = float(field.get_attribute("placeholder") or ""), self.ribbon.locator("svg .figure").nth(9)
-        before = use.inner_text()
+        before = (use.text_content() or "").strip()
         field.fill(f"{own / 2:g}")
         field.press("Enter")
         self.revision(2)
