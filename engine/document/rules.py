@@ -186,7 +186,7 @@ class Sheeting(Part):
 class Rules(Part):
     """What is to be proven and against which limits. deflections: length over deflection by role, in place of the usual values;
     0: not checked; deflections_variable: the same under variable actions alone, besides, for the roles that have one. frequencies: natural frequency
-    of a beam between its supports at least by role, Hz, under the quasi-permanent combinations; 0 or nothing: no limit. slenderness: L_cr/i
+    of a beam between its supports at least by role, Hz, under the quasi-permanent combinations; 0 or nothing: no limit; floor_frequency: the same of main beams and joists with what they rest on. slenderness: L_cr/i
     at most by role; 0 or nothing: no limit. sheeting: what holds members of a role all along, where it is
     stiff enough.
 
@@ -217,6 +217,7 @@ class Rules(Part):
     deflections: dict[Role, NotNegative | None] = {}
     deflections_variable: dict[Role, NotNegative | None] = {}
     frequencies: dict[Role, NotNegative | None] = {}
+    floor_frequency: NotNegative | None = None
     slenderness: dict[Role, NotNegative | None] = {}
     sheeting: dict[Role, Sheeting | None] = {}
     consequences: Literal["", "1", "2a", "2b", "3"] = ""

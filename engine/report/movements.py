@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from engine.chain import Chain
 from engine.report.verdicts import Check, check
 from engine.structure.model import Member
-from engine.verification.outcomes import SERVICE
+from engine.verification.outcomes import SERVICE, SWINGING
 from engine.verification.service import frequency_of
 
 
@@ -25,7 +25,7 @@ class Movement:
     @property
     def words(self) -> str:
         """Where the limit comes from."""
-        if self.check.criterion == "frequency":
+        if self.check.criterion in SWINGING:
             return f"{frequency_of(self.limit):.3g} Hz at least"
         return f"{self.length:.2f} m / {self.ratio:g}"
 

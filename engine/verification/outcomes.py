@@ -40,11 +40,14 @@ CRITERIA = {
     "apart": "Sway beside the next frame",
     "variable": "Deflection, variable actions",
     "frequency": "Natural frequency",
+    "floor": "Natural frequency of the floor",
 }
 #: criteria of serviceability, and those of cross-sections; the others are of stability
-SERVICE = ("deflection", "sway", "apart", "variable", "frequency")
+SERVICE = ("deflection", "sway", "apart", "variable", "frequency", "floor")
+#: those of natural frequencies
+SWINGING = ("frequency", "floor")
 #: uses of the combinations that criteria of serviceability look at, where they are not those for deflection
-UNDER = {"variable": "variable", "frequency": "quasi-permanent"}
+UNDER = {"variable": "variable", "frequency": "quasi-permanent", "floor": "quasi-permanent"}
 SECTION = ("section", "shear", "net", "sum", "torsion", "web")
 KINDS: tuple[Kind, ...] = get_args(Kind)
 

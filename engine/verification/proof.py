@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from engine.actions.combinations import Combination
 from engine.derivation import Derivation, steps
 from engine.verification.checks import Evaluated
-from engine.verification.outcomes import CRITERIA, SERVICE, Outcome
-from engine.verification.service import frequency_of, measure
+from engine.verification.outcomes import CRITERIA, SERVICE, SWINGING, Outcome
+from engine.verification.service import BOUNCES, SWINGS, frequency_of, measure
 from engine.verification.verify import Verification
 
 
@@ -44,6 +44,8 @@ def evaluated(verification: Verification, member: int, outcome: Outcome) -> Eval
     words, rise = verification.stretches[outcome.row].words, verification.stretches[outcome.row].camber
     camber = f", less the camber of {rise * 1000:g} mm in its middle" if rise else "; no pre-camber"
     notes = [f"First-order displacement {words}{camber}."]
+    if outcome.criterion == "floor":
+        notes.append("Dunkerley: 1/f² of the whole is at most the sum of 1/f² of its parts, each swinging alone.")
     if outcome.criterion == "frequency":
         notes.append(
             "What it rests on is taken as still: on beams that bend too it swings slower, as natural modes show."
@@ -58,7 +60,18 @@ def _service_values(verification: Verification, outcome: Outcome) -> dict[str, f
     found = measure(combined, combined.displacement(which), combined.deflections(which, stretch.rows), stretch)
     k, s = divmod(outcome.station, found.shape[1])
     w, limit = float(found[k, s, 0]), stretch.length / stretch.ratio
-    swings = {"f_own": frequency_of(w), "f_least": frequency_of(limit)} if outcome.criterion == "frequency" else {}
+    swings: dict[str, float] = {}
+    if outcome.criterion in SWINGING:
+        swings = {"f_own": frequency_of(w), "f_least": frequency_of(limit)}
+    if outcome.criterion == "floor":
+        alone = measure(
+            combined,
+            combined.displacement(which),
+            combined.deflections(which, stretch.rows),
+            replace(stretch, way="down"),
+        )
+        bent = float(alone[k, s, 0])
+        swings |= {"w_own": bent, "w_supports": (w - bent) * (BOUNCES / SWINGS) ** 2}
     return {
         **swings,
         "x": outcome.position,

@@ -32,12 +32,18 @@ DRIFTS = ("drift", "drift y", "drift z")
 CLOSE = 1e-6
 #: natural frequency in Hz of a beam between pins times the square root of what it is bent by, mm
 SWINGS = 17.75
+#: the same of a mass that moves up and down as a whole, √g/2π. Of a floor 1/f² is at most the sum of those of its parts, each swinging alone (Dunkerley): what a
+#: beam is bent by between its supports, and what these move by
+BOUNCES = 15.76
+#: roles of beams that are a floor
+FLOORS = ("main beam", "joist")
 
 
 @dataclass(frozen=True)
 class Stretch:
     """What keeps one limit, length / ratio. criterion: "deflection", "sway", "apart", "variable" or
-    "frequency" (a limit on what the quasi-permanent combinations bend it by). way: "down", "aside" (level, square to it), "across"
+    "frequency" (a limit on what the quasi-permanent combinations bend it by) or "floor" (with what it rests on). way: "down", "swing" (down, and with its supports, for
+    "floor"), "aside" (level, square to it), "across"
     (local z), "across y", "drift" (or "drift y", "drift z" of the section), or "apart" (of two heads, square to the line between them).
     rows: (k,) elements along it; start, end: nodes of the line from which it is measured, the same twice for a cantilever;
     members: those it is made of. words: what it is. camber: how far it was made to rise in its middle, m."""
@@ -82,17 +88,19 @@ def stretches(document: Document, structure: Structure, elements: Elements) -> l
             replace(stretch, criterion="variable", camber=0.0)
             for stretch in _stretches(structure, elements, of_variable)
         ]
-    if any(document.rules.frequencies.values()):
-        found += _swinging(document, structure, elements)
+    rules = document.rules
+    if any(rules.frequencies.values()):
+        found += _swinging(structure, elements, lambda m: rules.frequencies.get(m.role) or None)  # type: ignore[call-overload]
+    if rules.floor_frequency:
+        of_floors = _swinging(structure, elements, lambda m: rules.floor_frequency if m.role in FLOORS else None)
+        found += [
+            replace(stretch, criterion="floor", way="swing", words="with what it rests on") for stretch in of_floors
+        ]
     return found
 
 
-def _swinging(document: Document, structure: Structure, elements: Elements) -> list[Stretch]:
+def _swinging(structure: Structure, elements: Elements, least: Callable[[Member], float | None]) -> list[Stretch]:
     """Beams between their supports that are to swing fast enough, as a limit on what they bend by."""
-
-    def least(m: Member) -> float | None:
-        return document.rules.frequencies.get(m.role) or None  # type: ignore[call-overload]
-
     return [
         replace(stretch, criterion="frequency", camber=0.0, ratio=stretch.length / bent_by(stretch.ratio))
         for stretch in _stretches(structure, elements, least)
@@ -303,7 +311,7 @@ def measure(combined: Combined, moved: Floats, along: Floats, stretch: Stretch) 
             out[k, 0 if elements.ends[stretch.rows[k], 0] == node else -1] = off
         return out
     rows = stretch.rows
-    if stretch.way == "down":
+    if stretch.way in ("down", "swing"):
         from_start, from_end, there = moved[stretch.start, 2], moved[stretch.end, 2], along[:, :, 2]
     else:
         member = structure.members[stretch.members[0]]
@@ -321,8 +329,9 @@ def measure(combined: Combined, moved: Floats, along: Floats, stretch: Stretch) 
             * (structure.xyz[elements.ends[rows, 1]] - structure.xyz[elements.ends[rows, 0]])[:, None]
         )
         share = ((at - a) @ (b - a) / ((b - a) @ (b - a)))[:, :, None]
-    off = (1 - share) * from_start + share * from_end - there - stretch.camber * 4 * share * (1 - share)
-    return _peaked(off, combined.stations[rows])
+    chord = (1 - share) * from_start + share * from_end
+    off = _peaked(chord - there - stretch.camber * 4 * share * (1 - share), combined.stations[rows])
+    return off + np.maximum(-chord, 0.0) * (SWINGS / BOUNCES) ** 2 if stretch.way == "swing" else off
 
 
 def _aside(structure: Structure, stretch: Stretch) -> Floats:

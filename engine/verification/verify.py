@@ -134,6 +134,7 @@ def verify(
     for criterion, used, words in (
         ("variable", variable, "deflection under variable actions"),
         ("frequency", quasi, "natural frequency"),
+        ("floor", quasi, "natural frequency of the floor"),
     ):
         limited = [(i, s) for i, s in enumerate(stretches_) if s.criterion == criterion]
         if used and limited:
@@ -145,7 +146,8 @@ def verify(
     for i, member in enumerate(structure.members):
         if i not in swinging and document.rules.frequencies.get(member.role):  # type: ignore[call-overload]
             left_out[i].append("natural frequency not checked: it does not bend downwards between supports")
-    for i in sorted(swinging):
+    floors = {m for s in stretches_ if s.criterion == "floor" for m in s.members}
+    for i in sorted(swinging - floors):
         left_out[i].append(ALONE)
     if service:
         moving = _moving(combined, service)
@@ -190,6 +192,8 @@ def verify(
     uplift = tuple(i for i, c in enumerate(combinations) if c.use == "uplift")
     gammas = rules.gamma_G_unfavourable, min(rules.gamma_G_favourable, rules.gamma_G_equ_favourable)
     pads = under_pads(combined, strength + uplift, gammas)
+    if document.rules.floor_frequency and not floors:
+        unsaid += ("natural frequency of floors not checked: no main beam or joist bends between supports",)
     unsaid += held_aloft(structure) + weightless(document, structure) + said_of(pads) + _of_slabs(structure)
     tuples = tuple(tilts), tuple(lifted)
     return Verification(

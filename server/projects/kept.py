@@ -29,6 +29,7 @@ KINDS: dict[str, tuple[str, tuple[str, ...]]] = {
             "rules.deflections",
             "rules.deflections_variable",
             "rules.frequencies",
+            "rules.floor_frequency",
             "rules.slenderness",
         ),
     ),

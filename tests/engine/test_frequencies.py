@@ -11,6 +11,7 @@ from engine.dossier.values import Table, Told
 from engine.report import modes
 from engine.verification.proof import prove
 from engine.verification.service import bent_by, frequency_of
+from engine.verification.verify import ALONE
 
 E, Iy, G = 210e9, 8356e-8, 9.80665
 
@@ -121,3 +122,101 @@ class Beams(unittest.TestCase):
     def test_there_and_back(self):
         for frequency in (1.0, 3.0, 7.5):
             self.assertAlmostEqual(frequency_of(bent_by(frequency)), frequency)
+
+
+def floor(least=3.0, girder="IPE 330", columns="", **rules):
+    """A joist of 8 m, IPE 300 with 2 kN/m on it, between the middles of two girders of 6 m on supports, or on columns of 4 m."""
+    nodes = [("a", 0, 0), ("b", 0, 3), ("c", 0, 6), ("d", 8, 0), ("e", 8, 3), ("f", 8, 6)]
+    height = 4.0 if columns else 0.0
+    members = [
+        {"name": "left", "start": "a", "end": "c", "section": girder, "role": "main beam"},
+        {"name": "right", "start": "d", "end": "f", "section": girder, "role": "main beam"},
+        {"name": "joist", "start": "b", "end": "e", "section": "IPE 300", "role": "joist"},
+    ]
+    members[2]["releases"] = {"start": ["ry"], "end": ["ry"]}
+    stated = [{"name": n, "at": [x, y, height]} for n, x, y in nodes]
+    feet = [n for n, _, y in nodes if y != 3]
+    if columns:
+        stated += [{"name": f"{n}0", "at": [x, y, 0]} for n, x, y in nodes if n in feet]
+        members += [
+            {"name": f"column {n}", "start": f"{n}0", "end": n, "section": columns, "role": "column"} for n in feet
+        ]
+    fixed = ["x", "y", "z", "rx", "ry", "rz"] if columns else ["x", "y", "z", "ry", "rz"]
+    return run(
+        read_document(
+            {
+                "nodes": stated,
+                "members": members,
+                "supports": [{"node": f"{n}0" if columns else n, "fixed": fixed} for n in feet],
+                "cases": [{"name": "G", "nature": "permanent"}],
+                "member_loads": [{"case": "G", "member": "joist", "value": [0, 0, -2]}],
+                "rules": {"imperfections": False, "floor_frequency": least, **rules},
+                "analysis": {"shear_deformation": False},
+            }
+        )
+    )
+
+
+def of_floor(chain, name="joist"):
+    verdict = chain.verification.verdicts[chain.structure.index[name]]
+    return next((o for o in verdict.outcomes if o.criterion == "floor"), None)
+
+
+class Floors(unittest.TestCase):
+    def test_stiff_on_springs_it_bounces(self):
+        # two springs of 200 kN/m under 2 m with 2 kN/m: √(2 k/m)/2π
+        chain = run(
+            read_document(
+                {
+                    "nodes": [{"name": "s", "at": [0, 0, 0]}, {"name": "e", "at": [2, 0, 0]}],
+                    "members": [{"name": "b", "start": "s", "end": "e", "section": "IPE 600", "role": "joist"}],
+                    "supports": [
+                        {"node": "s", "fixed": ["x", "y", "rx"], "springs": {"z": 200}},
+                        {"node": "e", "fixed": ["y", "rx"], "springs": {"z": 200}},
+                    ],
+                    "cases": [{"name": "G", "nature": "permanent"}],
+                    "member_loads": [{"case": "G", "member": "b", "value": [0, 0, -2]}],
+                    "rules": {"imperfections": False, "floor_frequency": 3.0},
+                }
+            )
+        )
+        own = 3.0 / sqrt(of_floor(chain, "b").utilisation)
+        self.assertAlmostEqual(own, sqrt(2 * 200e3 / (2 * 2000 / G)) / (2 * pi), delta=2e-3 * own)
+
+    def test_never_above_the_natural_mode_and_not_far_below(self):
+        for girder, columns in (("IPE 200", ""), ("IPE 330", ""), ("IPE 600", ""), ("IPE 330", "HEA 100")):
+            chain = floor(girder=girder, columns=columns)
+            own = 3.0 / sqrt(of_floor(chain).utilisation)
+            upright = [m.value for m in modes.natural(chain) if abs(m.along[..., 2]).max() > 0.9]
+            self.assertLess(own, upright[0] * 1.002, girder)
+            self.assertGreater(own, 0.88 * upright[0], girder)
+
+    def test_on_stiff_girders_it_is_that_of_the_joist(self):
+        chain = floor(girder="HEM 1000", frequencies={"joist": 3.0})
+        verdict = chain.verification.verdicts[chain.structure.index["joist"]]
+        found = {o.criterion: o.utilisation for o in verdict.outcomes}
+        self.assertAlmostEqual(found["floor"], found["frequency"], delta=0.01 * found["frequency"])
+        self.assertNotIn(ALONE, verdict.left_out)
+
+    def test_too_soft_girders_fail_though_the_joist_alone_passes(self):
+        chain = floor(4.6, girder="IPE 200", frequencies={"joist": 4.6})
+        verdict = chain.verification.verdicts[chain.structure.index["joist"]]
+        found = {o.criterion: o.utilisation for o in verdict.outcomes}
+        self.assertLess(found["frequency"], 1.0)
+        self.assertGreater(found["floor"], 1.0)
+        self.assertEqual(verdict.status, "fails")
+        # the girder with its own load at its middle swings with its columns
+        self.assertIsNotNone(of_floor(chain, "left"))
+
+    def test_the_proof_and_a_limit_that_nothing_meets(self):
+        chain = floor()
+        found = of_floor(chain)
+        proof = prove(chain.verification, chain.combinations, chain.structure.index["joist"], found)
+        values = {step.symbol: step.value for step in proof.steps}
+        parts = [float(values[f"w_{k}"].split()[0]) for k in (1, 2)]
+        own = 1 / sqrt(parts[0] / 17.75**2 + parts[1] / 15.76**2)
+        self.assertAlmostEqual(float(values["f_1"].split()[0]), own, delta=0.01)
+        self.assertAlmostEqual(proof.utilisation, found.utilisation, delta=1e-9)
+        words = "natural frequency of floors not checked: no main beam or joist bends between supports"
+        self.assertIn(words, beam(0.0, role="rafter", rules={"floor_frequency": 3.0}).verification.left_out)
+        self.assertNotIn(words, chain.verification.left_out)

@@ -215,6 +215,8 @@ SYMBOLS: dict[str, Symbol] = {
     "u_661": Symbol(r"\text{(6.61)}", digits=3),
     "u_662": Symbol(r"\text{(6.62)}", digits=3),
     "w": _mm("w"),
+    "w_own": _mm("w_1"),
+    "w_supports": _mm("w_2"),
     "limit": _mm(r"w_{lim}"),
     "f_own": _hertz("f_1"),
     "f_least": _hertz(r"f_{lim}"),

@@ -44,6 +44,7 @@ CLAUSES = {
     "apart": "EN 1990 A1.4",
     "variable": "EN 1990 A1.4",
     "frequency": "EN 1990 A1.4.4",
+    "floor": "EN 1990 A1.4.4",
 }
 
 
@@ -275,6 +276,18 @@ LINES: dict[str, list[Line]] = {
     "frequency": [
         Line("w", "", "", "bent by its mass between the supports, quasi-permanent"),
         Line("f_own", r"\dfrac{17.75}{\sqrt{<w>}}", "EN 1990 A1.4.4", "its mass spread along it; w in mm"),
+        Line("f_least", "", "EN 1990 A1.4.4", "limit set in the rules"),
+        Line("u", r"\left(\dfrac{<f_least>}{<f_own>}\right)^2", "", "at most 1"),
+    ],
+    "floor": [
+        Line("w_own", "", "", "bent by its mass between its supports, quasi-permanent"),
+        Line("w_supports", "", "", "what these move downwards there"),
+        Line(
+            "f_own",
+            r"\dfrac{1}{\sqrt{\dfrac{<w_own>}{17.75^2}+\dfrac{<w_supports>}{15.76^2}}}",
+            "EN 1990 A1.4.4",
+            "with what it rests on (Dunkerley); w in mm",
+        ),
         Line("f_least", "", "EN 1990 A1.4.4", "limit set in the rules"),
         Line("u", r"\left(\dfrac{<f_least>}{<f_own>}\right)^2", "", "at most 1"),
     ],

@@ -9,7 +9,7 @@ import { listsOf } from './lists'
 type Member = Schemas['MemberOut']
 const KINDS = ['section', 'stability', 'service'] as const
 /** Criteria of serviceability. */
-const SERVICE = ['deflection', 'sway', 'apart', 'variable', 'frequency']
+const SERVICE = ['deflection', 'sway', 'apart', 'variable', 'frequency', 'floor']
 const n = (text: string) => ({ text, number: true })
 
 /** Roles with their worst utilisation. */

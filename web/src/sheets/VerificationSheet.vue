@@ -136,9 +136,19 @@ const bench = useWorkbench()
         kind="factor"
         :value="l.stated ?? undefined"
         optional="none"
-        hint="17.75/√w with what the quasi-permanent combinations bend it by, w in mm. The floor as a whole: natural modes in Response. Empty or 0: no limit."
+        hint="17.75/√w with what the quasi-permanent combinations bend it by, w in mm. Empty or 0: no limit."
       />
     </template>
+    <NumberField
+      v-if="bench.lists.limits_frequency.some((l) => ['main beam', 'joist'].includes(l.role))"
+      label="Floors, with what they rest on"
+      path="rules.floor_frequency"
+      kind="factor"
+      unit="Hz"
+      :value="bench.document.rules.floor_frequency ?? undefined"
+      optional="none"
+      hint="Main beams and joists together with the beams and columns under them: 1/f² = w₁/17.75² + w₂/15.76², w in mm. Empty or 0: no limit."
+    />
     <h4>Slenderness <span>L_cr/i at most; EN 1993-1-1 sets no limit</span></h4>
     <template v-for="l in bench.lists.limits_slenderness" :key="l.role">
       <NumberField

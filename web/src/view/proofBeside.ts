@@ -22,6 +22,7 @@ export interface Beside {
 const USES: Record<string, readonly string[]> = {
   variable: ['variable'],
   frequency: ['quasi-permanent'],
+  floor: ['quasi-permanent'],
   deflection: ['deflection'],
   sway: ['deflection'],
   apart: ['deflection'],
