@@ -163,6 +163,9 @@ class SteelValues(Part):
             "EN 1993-1-1 6.3.2.3(2)",
         ),
     ] = "1"
+    flange: Annotated[
+        float, _number("k_fl", "of the quick estimate by the compressed flange · EN 1993-1-1 6.3.2.4(2)", 1, 1.3)
+    ] = 1.1
     interaction: Annotated[
         Literal["annex A", "annex B"],
         Field(title="k_ij", description="method of the interaction factors · EN 1993-1-1 6.3.3(5)"),

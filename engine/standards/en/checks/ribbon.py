@@ -2,18 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from typing import Literal
 
 import numpy as np
 
-from engine.standards.en.checks.alike import general_stretches
+from engine.standards.en.checks.alike import Segments, general_stretches
 from engine.standards.en.checks.general import general_buckled, general_largest, general_values
 from engine.standards.en.checks.grounds import SteelGrounds
 from engine.standards.en.checks.sheeting import sheeting_of
 from engine.standards.en.checks.stability import stability_values
 from engine.standards.en.checks.summed import buckling_use, is_summed
+from engine.standards.en.compressed_flange import flange_strut
+from engine.structure.model import Floats
 from engine.verification.checks import Between, Buckled, Figure
 from engine.verification.outcomes import Outcome
 
@@ -101,8 +103,26 @@ def figures(grounds: SteelGrounds, member: int, outcomes: Sequence[Outcome]) -> 
             Figure("L_{LT}", f"{float(s.L_LT[lateral.row]):.2f} m", of),
             Figure("M_{cr}", moment, "Elastic critical moment of the same segment (6.3.2.2)"),
             Figure(r"\chi_{LT}", reduction, "Reduction for lateral-torsional buckling (6.57)"),
+            _quickly(grounds, member, s.of([lateral.row], [0]), v),
         ]
     return found
+
+
+def _quickly(grounds: SteelGrounds, member: int, s: Segments, v: Mapping[str, Floats]) -> Figure:
+    """The same segment by its compressed flange alone, which says nothing of where loads act."""
+    m, steel, gamma = (
+        grounds.combined.structure.members[member],
+        grounds.document.national.steel,
+        grounds.document.rules.gamma_M1,
+    )
+    M, M_c = float(s.My[0, 0]), float(v["My_Rk"][0, 0]) / gamma
+    made = m.section.family == "built"
+    fy, E = float(grounds.steel.fy[member]), m.material.E
+    strut = flange_strut(
+        m.section, float(s.L_LT[0]), float(s.C1[0, 0]), M, M_c, fy, E, made, (steel.lambda_LT0, steel.flange)
+    )
+    words = f"Quick estimate: the compressed flange as a strut, λ̄_f = {strut.slenderness:.2f} (6.3.2.4)"
+    return Figure(r"M_{Ed}/M_{b,Rd}", f"{M / strut.resistance:.2f}", words)
 
 
 def _of_sheeting(grounds: SteelGrounds, member: int) -> list[Figure]:
