@@ -52,8 +52,8 @@ class Cutting(Work):
                     "haunch_end": m.haunch_end if k == last else None,
                 }
                 held = {key: _within(like[key], k * part, (k + 1) * part) for key in RESTRAINTS}
-                held["checks"] = checks and checks.between(k * part, (k + 1) * part)
-                if found := self.add(start, end, like | {"releases": ends} | haunches | held):
+                own = {"releases": ends, "checks": checks and checks.between(k * part, (k + 1) * part)}
+                if found := self.add(start, end, like | own | haunches | held):
                     made.append(found.name)
             self._divide_loads(name, made, float(np.linalg.norm(b - a)))
             references.split(self.document, "member", {name: made})
