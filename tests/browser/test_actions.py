@@ -245,3 +245,105 @@ class Actions(BrowserCase):
         self.stage("Verification")
         page.keyboard.press("Escape")
         expect(page.locator("aside.right")).to_contain_text("Overturning about the left edge")
+
+
+def beam_by_hand():
+    """A beam of 8 m with a line load over its first half, and a force at 6 m."""
+    return read_document(
+        {
+            "name": "Beam",
+            "nodes": [{"name": n, "at": [x, 0, 3]} for n, x in (("a", 0), ("b", 8))],
+            "grid": [{"name": "1", "axis": "Y", "at": 0}],
+            "members": [{"name": "beam", "start": "a", "end": "b", "section": "IPE 300", "role": "main beam"}],
+            "supports": [
+                {"node": "a", "fixed": ["x", "y", "z", "rx"]},
+                {"node": "b", "fixed": ["y", "z", "rx"]},
+            ],
+            "cases": [{"name": "Q", "nature": "imposed"}],
+            "member_loads": [
+                {"case": "Q", "member": "beam", "value": [0, 0, -5], "end": 4},
+                {"case": "Q", "member": "beam", "kind": "force", "value": [0, 0, -12], "start": 6},
+            ],
+        }
+    )
+
+
+class Hands(BrowserCase):
+    """Loads chosen in the view, moved by their handles and typed."""
+
+    def setUp(self):
+        super().setUp()
+        self.project = revisions.create(self.user, beam_by_hand(), "Demo data")
+        self.sign_in(f"/projects/{self.project.id}")
+        self.page.wait_for_selector("tbody tr")
+        self.page.click("header nav button:has-text('Actions')")
+        self.page.click("[aria-label='Frame on grid 1']")
+
+    def loads(self):
+        self.project.refresh_from_db()
+        return self.project.head.content["member_loads"]
+
+    def revision(self, number):
+        expect(self.page.locator("header .rev")).to_have_text(f"rev {number}")
+
+    def test_chosen_in_the_view_moved_by_a_handle_and_typed(self):
+        page, hit = self.page, self.page.locator("main.view path.hit")
+        expect(hit).to_have_count(2)
+        hit.first.click()
+        chosen = page.locator("aside.right .load-list li.on")
+        expect(chosen).to_contain_text("0 m – 4 m")
+        # its end by the keyboard, by 5 cm; then by the pointer as far as the support, which is near
+        hand = page.locator("main.view path.hand")
+        expect(hand).to_have_count(2)
+        end = page.locator("main.view [aria-label='End of the load']")
+        end.focus()
+        page.keyboard.press("ArrowRight")
+        self.revision(2)
+        self.assertEqual((self.loads()[0]["start"], self.loads()[0]["end"]), (0.0, 4.05))
+        expect(end).to_have_attribute("aria-valuetext", "4.05 m")
+        box = end.bounding_box()
+        self.drag(box, 940)
+        self.revision(3)
+        self.assertEqual(self.loads()[0]["end"], 8.0)
+        # typed: its size, and where it begins
+        for label, value, number in (("along Z", "-7.5", 4), ("from", "1.5", 5)):
+            field = page.locator("aside.right .load-change label.field", has_text=label).locator("input")
+            field.fill(value)
+            field.press("Enter")
+            self.revision(number)
+        self.assertEqual((self.loads()[0]["value"], self.loads()[0]["start"]), ([0, 0, -7.5], 1.5))
+        field = page.locator("aside.right .load-change label.field", has_text="to").locator("input")
+        field.fill("1")
+        field.press("Enter")
+        expect(page.locator("aside.right .load-change .wrong")).to_contain_text("ends before it begins")
+
+    def drag(self, box, to):
+        """Something from its middle to an abscissa."""
+        page, y = self.page, box["y"] + box["height"] / 2
+        page.mouse.move(box["x"] + box["width"] / 2, y)
+        page.mouse.down()
+        page.mouse.move((box["x"] + to) / 2, y, steps=4)
+        page.mouse.move(to, y, steps=4)
+        page.mouse.up()
+
+    def test_a_force_is_dragged_and_undone(self):
+        page = self.page
+        hits, hand = page.locator("main.view path.hit"), page.locator("main.view path.hand")
+        hits.first.click()
+        expect(hand).to_have_count(2)
+        # where 4 m are
+        middle = page.locator("main.view [aria-label='End of the load']").bounding_box()
+        hits.last.click()
+        expect(page.locator("aside.right .load-list li.on")).to_contain_text("at 6 m")
+        expect(hand).to_have_count(1)
+        self.drag(hand.bounding_box(), middle["x"] + middle["width"] / 2)
+        self.revision(2)
+        self.assertEqual(self.loads()[1]["start"], 4.0)
+        page.keyboard.press("Control+z")
+        self.revision(1)
+        self.assertEqual(self.loads()[1]["start"], 6.0)
+        # a line load as a whole, as far as the end of its beam
+        hits.first.click()
+        expect(hand).to_have_count(2)
+        self.drag(hits.first.bounding_box(), 940)
+        expect(page.locator("aside.right .load-list li.on")).to_contain_text("4 m – 8 m")

@@ -6,12 +6,14 @@ import { pictureOf } from '../lib/picture'
 import { save } from '../lib/table'
 import { figures } from '../lib/temper'
 import { useWorkbench } from '../stores/workbench'
+import { useLoadHands } from '../view/loadHands'
 import { usePen } from '../view/pen'
 import { turnedRound, usePlane } from '../view/plane'
 import { useResults } from '../view/results'
 import { useSteel } from '../view/steel'
 import FrameDimensions from './frame/FrameDimensions.vue'
 import FrameGrid from './frame/FrameGrid.vue'
+import FrameHands from './frame/FrameHands.vue'
 import FrameLegend from './frame/FrameLegend.vue'
 import FrameLoads from './frame/FrameLoads.vue'
 import FrameNodes from './frame/FrameNodes.vue'
@@ -42,6 +44,7 @@ function savePicture() {
 defineExpose({ savePicture })
 const drawn = usePen(bench, plane, holder)
 const { put, press, drag, letGo, window_ } = drawn
+const hold = useLoadHands(bench, plane, holder)
 </script>
 
 <template>
@@ -100,6 +103,7 @@ const { put, press, drag, letGo, window_ } = drawn
           {{ m.section }}
         </text>
       </g>
+      <FrameHands :hold="hold" :results="results" />
       <text
         v-for="(w, i) in momentWords"
         :key="i"

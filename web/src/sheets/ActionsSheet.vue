@@ -6,6 +6,7 @@ import NumberField from '../components/NumberField.vue'
 import { balanceOf } from '../lib/actionTables'
 import { fixed } from '../lib/quantity'
 import { NATURE_COLOURS } from '../lib/temper'
+import { useChosenLoad } from '../stores/chosenLoad'
 import { useWorkbench } from '../stores/workbench'
 import LoadsPart from './actions/LoadsPart.vue'
 import LocalPart from './actions/LocalPart.vue'
@@ -22,6 +23,14 @@ watch(
   () => bench.spot,
   (spot) => {
     if (spot) part.value = 'Surfaces'
+  },
+)
+// a load that is pointed at is typed where loads are
+const load = useChosenLoad()
+watch(
+  () => load.number,
+  (number) => {
+    if (number !== null) part.value = 'By hand'
   },
 )
 const clad = computed(() => bench.chain?.panels?.some((p) => p.kind === 'roof' || p.kind === 'wall'))
@@ -54,7 +63,7 @@ const DERIVED = ['snow', 'wind', 'accidental']
 </script>
 
 <template>
-  <SheetHead title="Actions" :aside="`${cases.length} cases`" />
+  <SheetHead title="Actions" :aside="`${cases.length} ${cases.length === 1 ? 'case' : 'cases'}`" />
   <nav class="parts" aria-label="Parts of the actions">
     <ElButton
       v-for="p in parts"

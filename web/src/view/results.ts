@@ -10,6 +10,18 @@ import type { Bench, PlaneView } from './plane'
 
 type Run = Schemas['RunOut']
 
+/** A line load as it is drawn: on which member, between which places, and what is written beside. */
+interface Block {
+  key: number
+  member: string
+  from: Point
+  to: Point
+  d: string
+  ticks: string
+  word: string
+  at: Point
+}
+
 /** What is drawn of the results: utilisation along the members, moments, movement, loads, the governing spot. */
 export function useResults(bench: Bench, plane: PlaneView) {
   const { coloured, basis, inPlane, line, bounds, sheet, onSheet } = plane
@@ -195,14 +207,13 @@ export function useResults(bench: Bench, plane: PlaneView) {
     const s = sheet.value
     const inPlane = new Set(bench.looking?.members.map((i) => bench.chain!.members[i]!.name) ?? [])
     const loads = bench.trial?.filter((l) => inPlane.has(l.member)) ?? bench.diagram?.loads ?? []
-    if ((!on('actions') && !bench.trial) || !loads.length)
-      return { blocks: [] as { key: number; d: string; ticks: string; word: string; at: Point }[] }
+    if ((!on('actions') && !bench.trial) || !loads.length) return { blocks: [] as Block[] }
     const turn = (v: readonly number[]) => across(basis.value, v)
     const most = Math.max(...loads.flatMap((l) => [Math.hypot(...turn(l.first)), Math.hypot(...turn(l.last))]), 1e-9)
     const mostOf = Math.max(...loads.flatMap((l) => [Math.hypot(...l.first), Math.hypot(...l.last)]))
     const unit = (26 * bench.arrowSize) / most
     const middle = (bounds.value.least[0] + bounds.value.most[0]) / 2
-    const blocks = loads.map((l, key) => {
+    const blocks: Block[] = loads.map((l, key) => {
       const [start, end] = [flat(basis.value, l.start), flat(basis.value, l.end)]
       const [a, b] = [s.at(...start), s.at(...end)]
       const [first, last] = [turn(l.first), turn(l.last)]
@@ -231,6 +242,9 @@ export function useResults(bench: Bench, plane: PlaneView) {
       if (whole > 1e-9 && Math.max(Math.hypot(...first), Math.hypot(...last)) < 0.05 * whole)
         return {
           key,
+          member: l.member,
+          from: a,
+          to: b,
           d: '',
           ticks: '',
           word: whole > mostOf * 0.05 ? `${l.first[2] < 0 || l.last[2] < 0 ? '↓' : '↑'} ${fixed(whole, 2)}` : '',
@@ -240,7 +254,16 @@ export function useResults(bench: Bench, plane: PlaneView) {
       const at: Point = upright
         ? [Math.min(a[0], c[0]) === a[0] ? Math.max(a[0], c[0]) + 18 : Math.min(a[0], c[0]) - 18, (c[1] + d[1]) / 2]
         : [(c[0] + d[0]) / 2, Math.min((c[1] + d[1]) / 2, (a[1] + b[1]) / 2) - 6]
-      return { key, d: path([a, c, d, b]), ticks, word: value > most * 0.12 ? fixed(value, 2) : '', at }
+      return {
+        key,
+        member: l.member,
+        from: a,
+        to: b,
+        d: path([a, c, d, b]),
+        ticks,
+        word: value > most * 0.12 ? fixed(value, 2) : '',
+        at,
+      }
     })
     // neighbouring pieces with the same figure say it once, and no figure lies on another: the greatest stay
     const written: typeof blocks = []
@@ -276,6 +299,8 @@ export function useResults(bench: Bench, plane: PlaneView) {
       return [
         {
           key,
+          member: p.member,
+          foot: [x, y] as Point,
           d:
             size < 0.005
               ? ''

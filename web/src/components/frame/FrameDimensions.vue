@@ -20,15 +20,17 @@ const { frameKey, eaves, top } = props.steel
     <text class="mono" :x="(frameKey.ax + frameKey.bx) / 2" :y="frameKey.ay + 25" text-anchor="middle">
       {{ (bounds.most[0] - bounds.least[0]).toFixed(2) }} m
     </text>
-    <line :x1="width - 14" :x2="width - 14" :y1="frameKey.ay" :y2="sheet.at(0, eaves)[1]" />
-    <path :d="`M${width - 18} ${frameKey.ay + 4}l8 -8M${width - 18} ${sheet.at(0, eaves)[1] + 4}l8 -8`" />
-    <text
-      class="mono"
-      :transform="`translate(${width - 19} ${(frameKey.ay + sheet.at(0, eaves)[1]) / 2}) rotate(-90)`"
-      text-anchor="middle"
-    >
-      {{ (eaves - bounds.least[1]).toFixed(2) }} m
-    </text>
+    <g v-if="eaves - bounds.least[1] > 0.005">
+      <line :x1="width - 14" :x2="width - 14" :y1="frameKey.ay" :y2="sheet.at(0, eaves)[1]" />
+      <path :d="`M${width - 18} ${frameKey.ay + 4}l8 -8M${width - 18} ${sheet.at(0, eaves)[1] + 4}l8 -8`" />
+      <text
+        class="mono"
+        :transform="`translate(${width - 19} ${(frameKey.ay + sheet.at(0, eaves)[1]) / 2}) rotate(-90)`"
+        text-anchor="middle"
+      >
+        {{ (eaves - bounds.least[1]).toFixed(2) }} m
+      </text>
+    </g>
     <text
       v-if="upright && basis.kind === 'frame'"
       class="mono"

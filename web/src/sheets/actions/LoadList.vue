@@ -4,10 +4,13 @@ import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/client'
 import { added, removed } from '../../lib/changes'
 import { minus } from '../../lib/quantity'
+import { useChosenLoad } from '../../stores/chosenLoad'
 import { useWorkbench } from '../../stores/workbench'
+import LoadChange from './LoadChange.vue'
 
 /** Loads by hand: of which case, on what, where, and how much. */
 const bench = useWorkbench()
+const chosen = useChosenLoad()
 const wrong = ref('')
 type List = 'member_loads' | 'node_loads' | 'panel_loads' | 'area_loads' | 'settlements'
 interface Row {
@@ -85,7 +88,9 @@ function look(row: Row) {
   bench.overlays = new Set([...bench.overlays].filter((o) => o !== 'moment')).add('actions')
   if (row.members.length) bench.choose(row.members)
   bench.show(bench.chain?.cases?.find((c) => c.name === row.case)?.symbol ?? '')
+  chosen.number = row.key === 'member_loads' ? row.at : null
 }
+const isChosen = (row: Row) => row.key === 'member_loads' && row.at === chosen.number
 /** The same load on every chosen member that does not bear it. */
 async function copy(row: Row) {
   const load = bench.document?.member_loads?.[row.at]
@@ -134,7 +139,7 @@ const drop = (row: Row) =>
   <ul class="load-list">
     <template v-for="(r, i) in rows" :key="`${r.key} ${r.at}`">
       <li v-if="first(i)" class="of">{{ r.case }}</li>
-      <li>
+      <li :class="{ on: isChosen(r) }">
         <ElButton link size="small" :title="`Show ${r.case} on ${r.what}`" @click="look(r)">{{ r.what }}</ElButton>
         <span>{{ r.words }}</span>
         <template v-if="r.key === 'member_loads'">
@@ -146,6 +151,9 @@ const drop = (row: Row) =>
           >
         </template>
         <ElButton link size="small" :title="`Drop the load on ${r.what}`" @click="drop(r)">×</ElButton>
+      </li>
+      <li v-if="isChosen(r)" :ref="(el) => (el as Element | null)?.scrollIntoView({ block: 'nearest' })" class="change">
+        <LoadChange :number="r.at" />
       </li>
     </template>
   </ul>

@@ -17,6 +17,17 @@ const { data: found } = useAnswer('/api/projects/{project_id}/loads', () =>
     : null,
 )
 const rows = computed(() => found.value?.loads ?? [])
+/** Forces and couples on it, with their distance from its start. */
+const points = computed(() => {
+  const [m, d] = [bench.member, bench.diagram]
+  const foot = m && bench.chain?.nodes[m.line[0]!]
+  if (!m || !foot || d?.state !== bench.state) return []
+  return d.points
+    .filter((p) => p.member === m.name)
+    .map((p) => ({ ...p, x: Math.hypot(...p.at.map((v, i) => v - foot[i]!)) }))
+    .sort((p, q) => p.x - q.x)
+})
+const some = (v: readonly number[]) => v.some((x) => Math.abs(x) > 5e-3)
 const f = (v: readonly number[]) => minus(v.map((x) => x.toFixed(2)).join('  '))
 const even = (r: Schemas['TracedLoad']) => r.first.every((x, i) => Math.abs(x - r.last[i]!) < 5e-3)
 </script>
@@ -50,11 +61,18 @@ const even = (r: Schemas['TracedLoad']) => r.first.every((x, i) => Math.abs(x - 
         </ElButton>
       </li>
     </ul>
+    <ul v-if="points.length" aria-label="Concentrated loads">
+      <li v-for="(p, i) in points" :key="i">
+        <span class="mono">{{ p.x.toFixed(2) }} m</span>
+        <b v-if="some(p.force)" class="mono" title="Along X, Y, Z">{{ f(p.force) }} kN</b>
+        <b v-if="some(p.moment)" class="mono" title="About X, Y, Z">{{ f(p.moment) }} kNm</b>
+      </li>
+    </ul>
     <p v-if="found?.factor != null" class="note">
       Takes {{ found.area!.toFixed(1) }} m² of deck: imposed load · α_A = {{ found.factor.toFixed(2) }} (EN 1991-1-1
       (6.1)), in the loads above.
     </p>
-    <p v-if="found && !rows.length" class="note">
+    <p v-if="found && !rows.length && !points.length" class="note">
       No line load of {{ bench.state }} lies on it. {{ found.nothing.map(minus).join(' ') }}
     </p>
   </template>

@@ -1,0 +1,62 @@
+import type { Schemas } from '../api/client'
+
+type Load = Schemas['MemberLoad']
+/** A stretch of a member that a load acts along, m from its start; a concentrated one begins and ends at one place. */
+export interface Stretch {
+  start: number
+  end: number
+}
+export type Grip = 'start' | 'end' | 'whole'
+/** Places nearer than this are one; shorter a load is none; round figures that places go by where nothing is near, m. */
+const [SAME, SHORTEST, STEP] = [1e-3, 0.05, 0.05]
+
+/** Where a load acts on a member of that length; null of one whose place is not its own: over a run, or all over. */
+export function stretchOf(load: Load, length: number): Stretch | null {
+  if (load.kind === 'temperature' || load.run?.length) return null
+  const unit = load.ratio ? length : 1
+  const start = load.start * unit
+  if (load.kind !== 'line') return { start, end: start }
+  return { start, end: load.end == null ? length : load.end * unit }
+}
+
+/** A place on a member: at what is near of its ends, its middle, its thirds and other places, else at a round figure. */
+export function snappedTo(at: number, length: number, others: readonly number[], near: number): number {
+  const places = [0, length, length / 2, length / 3, (2 * length) / 3, ...others]
+  const close = places.reduce((best, x) => (Math.abs(x - at) < Math.abs(best - at) ? x : best), Infinity)
+  const found = Math.abs(close - at) <= near ? close : Math.round(at / STEP) * STEP
+  return Number(Math.min(Math.max(found, 0), length).toFixed(4))
+}
+
+/** A stretch whose start, end or all of it is moved to a place, kept on its member: of all of it the start is told. */
+export function movedTo(stretch: Stretch, grip: Grip, to: number, length: number): Stretch {
+  const long = stretch.end - stretch.start
+  if (long < SAME) return { start: to, end: to }
+  if (grip === 'start') return { start: Math.min(to, stretch.end - SHORTEST), end: stretch.end }
+  if (grip === 'end') return { start: stretch.start, end: Math.max(to, stretch.start + SHORTEST) }
+  const start = Math.min(Math.max(to, 0), length - long)
+  return { start, end: start + long }
+}
+
+/** The same in the load's own measure, as an operation states it. */
+export function stated(load: Load, stretch: Stretch, length: number): { start: number; end?: number } {
+  const unit = load.ratio ? length : 1
+  const own = (x: number) => Number((x / unit).toFixed(6))
+  return load.kind === 'line' ? { start: own(stretch.start), end: own(stretch.end) } : { start: own(stretch.start) }
+}
+
+/** The loads on a member in a case, by their numbers, that act somewhere along a stretch of it; those over runs too. */
+export function alongThere(
+  loads: readonly Load[],
+  of: { member: string; case: string; length: number },
+  there: Stretch,
+): number[] {
+  return loads.flatMap((load, i) => {
+    if (load.case !== of.case || (load.member !== of.member && !load.run?.includes(of.member))) return []
+    const own = stretchOf(load, of.length)
+    return !own || (own.start < there.end + SAME && own.end > there.start - SAME) ? [i] : []
+  })
+}
+
+/** The next of several in turn. */
+export const nextOf = (numbers: readonly number[], now: number | null): number | null =>
+  numbers.length ? numbers[(numbers.indexOf(now ?? -1) + 1) % numbers.length]! : null
