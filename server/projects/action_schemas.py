@@ -192,7 +192,8 @@ class CarrierOut(BaseModel):
 class PanelOut(BaseModel):
     """A panel as someone sees it who looks at it from outside: coordinates in m to the right and upwards.
 
-    turn: rows (a, b, c) by which x, y of the drawing become a + b x + c y, the panel's own coordinates.
+    turn: rows (a, b, c) by which x, y of the drawing become a + b x + c y, the panel's own coordinates. across: in which direction it would span, turned by
+    90°; excluded: what a drawn one is kept from resting on.
     """
 
     name: str
@@ -203,8 +204,10 @@ class PanelOut(BaseModel):
     openings: list[list[Flat]]
     outside: Triple
     span: Flat
+    across: Triple
     two_way: bool
     carriers: list[CarrierOut]
+    excluded: list[CarrierOut]
     zones: list[ZoneOut]
     loads: list[SurfaceLoadOut]
     turn: tuple[Triple, Triple]

@@ -183,6 +183,15 @@ def nothing(chain: Chain, member: str, case: int) -> list[str]:
     return words
 
 
+def _excluded(chain: Chain, panel: Panel, origin: Floats, basis: Floats) -> Iterator[action_schemas.CarrierOut]:
+    """Members that a drawn panel is kept from resting on."""
+    given = next((p for p in chain.document.panels if p.name == panel.name), None)
+    for name in given.excluded if given else ():
+        if name in chain.structure.index:
+            ends = chain.structure.xyz[[chain.structure.member(name).nodes[0], chain.structure.member(name).nodes[-1]]]
+            yield action_schemas.CarrierOut(member=name, line=flat_of(ends, origin, basis), takes=[])
+
+
 def _zones(chain: Chain, panel: Panel, origin: Floats, basis: Floats) -> Iterator[action_schemas.ZoneOut]:
     """The wind zones on a panel, from every direction, cut to it."""
     for w in family(chain.document).winds(chain.document, chain.structure):
@@ -243,8 +252,10 @@ def panel_out(chain: Chain, name: str) -> action_schemas.PanelOut:
         openings=[flat_of(o, origin, basis) for o in panel.openings],
         outside=tuple(panel.outside.tolist()),
         span=(float(span[0]), float(span[1])),
+        across=tuple(np.cross(panel.outside, panel.span).round(6).tolist()),
         two_way=panel.two_way,
         carriers=list(_carriers(structure, panel, origin, basis)),
+        excluded=list(_excluded(chain, panel, origin, basis)),
         zones=list(_zones(chain, panel, origin, basis)),
         loads=list(_loads(chain, panel, origin, basis)),
         turn=_turn(panel, origin, basis),

@@ -6,8 +6,10 @@ from threading import Thread
 
 from django.test import override_settings
 from playwright.sync_api import expect
+from shapely.geometry import Polygon
 
 from climate.service import make
+from engine.actions.panels import areas
 from engine.chain import run
 from engine.demo import drying_hall
 from engine.document import read_document
@@ -347,3 +349,61 @@ class Hands(BrowserCase):
         expect(hand).to_have_count(2)
         self.drag(hits.first.bounding_box(), 940)
         expect(page.locator("aside.right .load-list li.on")).to_contain_text("4 m – 8 m")
+
+
+def deck():
+    """A drawn floor of 6 × 4 m on four beams, with a fifth across its middle."""
+    places = {"a": (0, 0), "b": (6, 0), "c": (6, 4), "d": (0, 4), "e": (3, 0), "f": (3, 4)}
+    lines = {"south": "ab", "east": "bc", "north": "dc", "west": "ad", "middle": "ef"}
+    return read_document(
+        {
+            "name": "Deck",
+            "nodes": [{"name": n, "at": [x, y, 3]} for n, (x, y) in places.items()],
+            "members": [
+                {"name": m, "start": a, "end": b, "section": "IPE 300", "role": "main beam"}
+                for m, (a, b) in lines.items()
+            ],
+            "supports": [{"node": n, "fixed": ["x", "y", "z"]} for n in "abcd"],
+            "panels": [{"name": "floor", "corners": list("abcd"), "imposed": 2.0}],
+        }
+    )
+
+
+class Bearing(BrowserCase):
+    """What bears a drawn panel, and which way it spans, changed where it is seen."""
+
+    def test_a_beam_is_left_out_and_the_panel_turned(self):
+        project = revisions.create(self.user, deck(), "Demo data")
+        self.sign_in(f"/projects/{project.id}")
+        page = self.page
+        page.wait_for_selector("tbody tr")
+        page.click("header nav button:has-text('Actions')")
+        page.click("nav.parts >> text=Surfaces")
+        page.click("li button:has-text('floor')")
+        bearers = page.locator(".panel .bearer:not(.not)")
+        expect(bearers).to_have_count(5)
+        page.click(".panel [aria-label='middle bears it: leave it out']", force=True)
+        expect(page.locator("header .rev")).to_have_text("rev 2")
+        expect(page.locator(".panel footer")).to_contain_text("1 left out")
+        expect(bearers).to_have_count(4)
+
+        def takes():
+            """m² by the beams, from the loads of the chain."""
+            project.refresh_from_db()
+            chain = run(read_document(project.head.content))
+            own = next(p for p in chain.structure.panels if p.name == "floor")
+            return {
+                m: round(sum(Polygon(p).area for p in parts), 6) for m, parts in areas(own, chain.structure).items()
+            }
+
+        # the longest are the south and north ones: it spans from one to the other, half of 24 m² on each
+        self.assertEqual({m: a for m, a in takes().items() if a}, {"south": 12.0, "north": 12.0})
+        page.locator(".panel [aria-label='floor spans this way: turn it']").press("Enter")
+        expect(page.locator("header .rev")).to_have_text("rev 3")
+        self.assertEqual({m: a for m, a in takes().items() if a}, {"east": 12.0, "west": 12.0})
+        expect(page.locator("header nav .link.behind, header nav .link.refreshing")).to_have_count(0, timeout=30_000)
+        page.screenshot(path="/tmp/w/u3.png")
+        page.locator(".panel .bearer.not").press("Enter")
+        expect(page.locator("header .rev")).to_have_text("rev 4")
+        expect(bearers).to_have_count(5)
+        self.assertEqual(takes()["middle"], 12.0)

@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import { NATURE_COLOURS } from '../lib/temper'
 import { useWorkbench } from '../stores/workbench'
 import { usePanelSheet } from '../view/panelSheet'
+import PanelHands from './frame/PanelHands.vue'
 
 /** One panel laid flat, seen from outside: its wind zones, or the pressures of the case that is shown. */
 const bench = useWorkbench()
@@ -65,6 +66,7 @@ const {
         </text>
         <text v-if="p.way === 'two'" :x="p.label[0]" :y="p.label[1] + 13" class="mono">{{ p.words }}</text>
       </g>
+      <PanelHands :panel="panel" :at="at" />
       <g class="scale">
         <template v-for="s in scales.across" :key="s.from">
           <path
@@ -105,6 +107,7 @@ const {
         }}</span
       >
       <span v-if="taken.area"><i class="takes" /> {{ bench.member?.label }} takes {{ taken.area.toFixed(1) }} m²</span>
+      <span v-if="panel.excluded.length">{{ panel.excluded.length }} left out</span>
       <span v-if="bench.state && !loads.length">No load of {{ bench.state }} on this panel.</span>
     </footer>
   </div>

@@ -129,7 +129,7 @@ export function usePanelSheet(width: Ref<number>, height: Ref<number>) {
   const side = computed(() => at([bounds.value.x1, bounds.value.y0])[0] + 18)
   /** The arrow of the wind, where it lies in the panel. */
   const blows = computed(() => {
-    if (bench.state || !panel.value) return ''
+    if (bench.state || !panel.value?.zones.length) return ''
     const [ox, oy] = panel.value.outside
     const towards = { left: [1, 0], right: [-1, 0], front: [0, 1], back: [0, -1] }[bench.wind]
     if (Math.abs(panel.value.outside[2]) < 0.01) {
