@@ -109,6 +109,8 @@ def expand(document: Document) -> Structure:
         for p in parts.panels
     ]
     supports = _supports(document, parts, number, len(names), orphans)
+    if document.analysis.plane and supports["turn"].any():
+        raise ModelError("A support that is turned about Z has no place in plane frames.", "analysis.plane")
     _stand_on_steel(members, xyz, supports, {number[s.node] for s in document.supports if s.node in number})
     structure = Structure(
         nodes=tuple(names),
@@ -121,6 +123,7 @@ def expand(document: Document) -> Structure:
         index=index,
         aliases=aliases,
         envelope=parts.envelope,
+        out={"YZ": 0, "XZ": 1, "": -1}[document.analysis.plane],
         **supports,
     )
     if not document.panels:

@@ -145,7 +145,7 @@ def _leader(structure: Structure, nodes: Sequence[int]) -> int:
     """The node that leads a diaphragm: the one that a support holds sideways, or the one nearest its middle."""
     own = np.array(nodes)
     plan = np.array([FREEDOMS.index(f) for f in ("x", "y", "rz")])
-    held = own[structure.fixed[np.ix_(own, plan)].any(axis=1) | (structure.turn[own] != 0)]
+    held = own[structure.still[np.ix_(own, plan)].any(axis=1) | (structure.turn[own] != 0)]
     if len(held) > 1:
         names = " and ".join(f"“{structure.nodes[n]}”" for n in held[:2])
         raise ModelError(

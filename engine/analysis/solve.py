@@ -97,7 +97,7 @@ def assemble(
     for move in loading.settlements:
         imposed[6 * move.node : 6 * move.node + 3, move.case] += move.movement
 
-    kept = structure.fixed.any(axis=1) | (structure.turn != 0)
+    kept = structure.still.any(axis=1) | (structure.turn != 0)
     kept[[node for floor in structure.diaphragms for node in floor]] = True
     kept[[node for slab in structure.slabs for node in slab.joined]] = True
     stiff = relative(structure, elements, k, T, kept)
@@ -127,8 +127,8 @@ def assemble(
         K, force = csc_array(link.T @ K @ link), link.T @ force
     if own is not None:
         K = csc_array(K + own)
-    imposed[~structure.fixed.ravel()] = 0.0
-    free = ~structure.fixed.ravel()
+    imposed[~structure.still.ravel()] = 0.0
+    free = ~structure.still.ravel()
     if link is not None:
         free &= link.diagonal() != 0
     active = np.flatnonzero(free & ~_idle(structure, K.diagonal(), free, force, bearing))
@@ -219,7 +219,7 @@ def solve_linear(system: System) -> Response:
         if scale > 0:
             residual = float(np.abs(Kff @ u[active] - right).max() / scale)
     reaction = K @ u - force
-    reaction[~(structure.fixed | (structure.springs != 0)).ravel()] = 0.0
+    reaction[~(structure.still | (structure.springs != 0)).ravel()] = 0.0
     u, reaction = system.to_global(u), pushed_back(system, u, reaction)
     local = system.T @ u[system.dofs].reshape(len(system.elements), 12, cases)
     end_force = system.k_c @ local + system.fixed_c
@@ -231,7 +231,7 @@ def solve_linear(system: System) -> Response:
 def pushed_back(system: System, u: Floats, reaction: Floats, soft: Floats | float = 1.0) -> Floats:
     """Forces of the supports in global axes: `reaction` of the rigid ones in their own; of springs, softened by `soft` (6 n,),
     from displacements u of the freedoms."""
-    springs = np.where(system.structure.fixed, 0.0, system.structure.springs).ravel() * soft
+    springs = np.where(system.structure.still, 0.0, system.structure.springs).ravel() * soft
     sprung = np.flatnonzero(springs)
     if len(sprung):
         own = u if system.R is None else system.to_own(system.to_global(u))

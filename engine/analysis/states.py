@@ -316,7 +316,7 @@ def _record(
     scale = np.abs(force).max(axis=0, initial=0.0)
     out.residual[group] = np.abs(off[active]).max(axis=0, initial=0.0) / np.where(scale > 0, scale, 1.0)
     reaction = off
-    held = (structure.fixed | (structure.springs != 0)).ravel()
+    held = (structure.still | (structure.springs != 0)).ravel()
     reaction[~held] = 0.0
     reaction[active] = 0.0
     lifted = out.lifted[:, group[0]]

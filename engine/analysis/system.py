@@ -59,7 +59,7 @@ class System:
     @property
     def held(self) -> Bools:
         """(6 n,) freedoms held rigidly."""
-        return self.structure.fixed.ravel()
+        return self.structure.still.ravel()
 
     @lazily
     def R(self) -> csc_array | None:

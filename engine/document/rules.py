@@ -259,10 +259,11 @@ class AnalysisOptions(Part):
     "second" for all; "first" for all: then those below the limit count as not verified. With sway imperfections in second
     order members count between their ends (5.2.2(7)b). second_order_below: that limit, α_cr in elastic analysis. masses: of
     natural frequencies, factors of cases by name; none: all permanent ones. bows: imperfections of members, where they are
-    asked for."""
+    asked for. plane: "XZ" or "YZ": frames that stand in such planes are held there at every node, moving in them alone; "": in space."""
 
     shear_deformation: bool = True
     second_order_below: Annotated[float, Field(ge=1, le=100, allow_inf_nan=False)] = 10.0
     bows: Annotated[list[BowInput], Field(max_length=500)] = []
     masses: dict[CaseName, NotNegative] = {}
     order: Literal["first", "by alpha_cr", "second"] = "by alpha_cr"
+    plane: Literal["", "XZ", "YZ"] = ""

@@ -21,14 +21,14 @@ def loose_joints(structure: Structure) -> list[Snag]:
     count = len(structure.nodes)
     stiff = np.zeros(count, dtype=bool)
     stiff[segments[~bar].ravel()] = True
-    stiff |= structure.fixed[:, :3].all(axis=1)
+    stiff |= structure.still[:, :3].all(axis=1)
     direction = structure.xyz[segments[:, 1]] - structure.xyz[segments[:, 0]]
     direction /= np.maximum(np.linalg.norm(direction, axis=1, keepdims=True), 1e-9)
     spread = np.zeros((count, 3, 3))
     outer = direction[:, :, None] * direction[:, None, :]
     for side in (0, 1):
         np.add.at(spread, segments[bar][:, side], outer[bar])
-    spread += (structure.fixed | (structure.springs != 0))[:, :3, None] * np.eye(3)
+    spread += (structure.still | (structure.springs != 0))[:, :3, None] * np.eye(3)
     met = np.zeros(count, dtype=bool)
     met[segments[bar].ravel()] = True
     doubtful = np.flatnonzero(met & ~stiff)
@@ -106,7 +106,7 @@ def held_by_nothing(structure: Structure, axis: int, feet_hold: bool) -> set[str
         if m.role in ("column", "gable post")
     }
     along = direction[:, axis] > 0.2
-    holds = structure.fixed[:, axis] | (structure.springs[:, axis] != 0)
+    holds = structure.still[:, axis] | (structure.springs[:, axis] != 0)
     # inclined members brace what is at their upper end
     inclined = (direction[:, axis] > 0.05) & (direction[:, 2] > 0.2)
     upper = np.where(

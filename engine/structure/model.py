@@ -293,7 +293,8 @@ class Structure:
 
     turn: (nodes,) angle about Z of each support's own axes. one_way: (nodes, 6) directions that push back only.
     settlement: (nodes, 3) m. aliases: other names that nodes bear where two jigs meet. diaphragms: groups of nodes that move as
-    one in plan. slabs: panels that bend. pads: footings by the node on them. passing: nodes that no document and no jig states, at which members were cut alone; envelope: the building that snow and wind act on, None: none.
+    one in plan. slabs: panels that bend. pads: footings by the node on them. passing: nodes that no document and no jig states, at which members were cut alone; envelope: the building that snow and wind act on, None: none. out: 0 or 1, the
+    axis X or Y along which no node of a plane frame moves, −1: in space.
     """
 
     nodes: tuple[str, ...]
@@ -314,8 +315,15 @@ class Structure:
     envelope: Envelope | None = None
     pads: dict[int, Pad] = field(default_factory=dict)
     passing: frozenset[str] = frozenset()
+    out: int = -1
     index: dict[str, int] = field(default_factory=dict, compare=False)
     aliases: dict[str, str] = field(default_factory=dict, compare=False)
+
+    @lazily
+    def still(self) -> Bools:
+        """(nodes, 6) directions in which nodes do not move: held by supports, or out of the plane of a plane frame."""
+        off = ((0, 4, 5), (1, 3, 5), ())[self.out]
+        return self.fixed | np.isin(np.arange(6), off)
 
     def sprung(self, node: int) -> dict[str, float]:
         """Springs of a node by direction, N/m and Nm/rad, without those of its footing."""

@@ -102,6 +102,8 @@ class Verification:
 
 #: what the natural frequency of a beam says nothing of
 ALONE = "its natural frequency is of it alone: what it rests on is taken as still"
+#: what the verdict on plane frames leaves out
+OUT_OF_PLANE = "frames are analysed in their planes alone: what pushes across them, and what holds them there at every node, is not verified"
 #: the checks of a family on results under combinations for strength
 Make = Callable[[Document, Combined, tuple[int, ...]], Checks]
 
@@ -192,6 +194,8 @@ def verify(
     uplift = tuple(i for i, c in enumerate(combinations) if c.use == "uplift")
     gammas = rules.gamma_G_unfavourable, min(rules.gamma_G_favourable, rules.gamma_G_equ_favourable)
     pads = under_pads(combined, strength + uplift, gammas)
+    if structure.out >= 0:
+        unsaid += (OUT_OF_PLANE,)
     if document.rules.floor_frequency and not floors:
         unsaid += ("natural frequency of floors not checked: no main beam or joist bends between supports",)
     unsaid += held_aloft(structure) + weightless(document, structure) + said_of(pads) + _of_slabs(structure)
