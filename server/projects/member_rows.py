@@ -7,7 +7,7 @@ from collections import defaultdict
 import numpy as np
 
 from engine.report.verdicts import Check, MemberReport, worst_state
-from engine.structure.model import Member, Structure
+from engine.structure.model import HINGE, Member, Structure
 from engine.structure.words import ROLE_WORDS, label
 from server.projects import structure_schemas, verdict_schemas
 
@@ -41,6 +41,7 @@ def bare_member(structure: Structure, m: Member, storey: str) -> structure_schem
         jig=m.jig,
         edited=m.edited,
         releases=releases,
+        hinged=(not HINGE.isdisjoint(m.release_start), not HINGE.isdisjoint(m.release_end)),
         outer=_inside(m.outer),
         inner=_inside(m.inner),
         length=structure.length(m),

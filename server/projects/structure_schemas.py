@@ -39,6 +39,7 @@ class MemberOut(BaseModel):
     jig: str
     edited: bool
     releases: list[str]
+    hinged: tuple[bool, bool] = (False, False)
     outer: list[float]
     inner: list[float]
     length: float

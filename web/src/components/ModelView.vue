@@ -164,6 +164,7 @@ watch(
   () => [
     shown.value,
     bench.diagram,
+    bench.stage,
     bench.overlays,
     bench.quantity,
     bench.forceSize,

@@ -4,7 +4,7 @@ import type * as THREE from 'three'
 import { NATURE_COLOURS, OXIDE } from '../lib/temper'
 import type { useWorkbench } from '../stores/workbench'
 import { areas } from './areas'
-import { loads, supports } from './marks'
+import { dots, hinges, loads, supports } from './marks'
 import { proposed } from './proposed'
 import { forces, largest, reactions, type Figure } from './space'
 
@@ -18,6 +18,11 @@ export function acting(
   const figures: Figure[] = []
   const diagram = bench.diagram
   objects.push(...supports(bench.lists.supports, bench.lists.nodes, Math.min(0.8, reach / 4)))
+  if (bench.stage === 'frame') {
+    const seen = bench.lists.members.filter((m) => visible.has(m.name))
+    objects.push(...hinges(seen, bench.lists.nodes, Math.min(0.16, reach / 14)))
+    objects.push(...dots(bench.lists.nodes))
+  }
   objects.push(...proposed(bench.proposed, reach))
   if (bench.trial || bench.overlays.has('actions')) {
     const lying = (bench.trial ?? diagram?.loads ?? []).filter((l) => visible.has(l.member))

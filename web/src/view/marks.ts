@@ -97,6 +97,49 @@ export function loads(
   return { objects, figures: figures.slice(0, MOST_FIGURES) }
 }
 
+/** Ends that are free to bend as rings beside their nodes, in three planes so that one is seen from anywhere; size in metres. */
+export function hinges(
+  members: readonly Pick<Schemas['MemberOut'], 'line' | 'hinged'>[],
+  nodes: readonly (readonly number[])[],
+  size: number,
+): THREE.Object3D[] {
+  const edges: number[] = []
+  const ring = Array.from({ length: 13 }, (_, i) => [Math.cos((i * Math.PI) / 6), Math.sin((i * Math.PI) / 6)])
+  for (const m of members) {
+    const ends = [m.line[0]!, m.line.at(-1)!].map((n) => vector(nodes[n]!))
+    for (const k of [0, 1]) {
+      if (!m.hinged?.[k]) continue
+      const along = ends[1 - k]!.clone().sub(ends[k]!)
+      if (along.length() < 4 * size) continue
+      const at = ends[k]!.clone().addScaledVector(along.normalize(), 1.6 * size)
+      for (const [u, v] of [
+        [0, 1],
+        [1, 2],
+        [2, 0],
+      ] as const)
+        for (let i = 0; i + 1 < ring.length; i++)
+          for (const [a, b] of [ring[i]!, ring[i + 1]!]) {
+            const place = at.toArray()
+            place[u] += size * a!
+            place[v] += size * b!
+            edges.push(...place)
+          }
+    }
+  }
+  return edges.length ? [lines(edges, SUPPORT)] : []
+}
+
+/** Nodes as dots, for whoever draws from one to the other. */
+export function dots(nodes: readonly (readonly number[])[]): THREE.Object3D[] {
+  if (!nodes.length) return []
+  return [
+    new THREE.Points(
+      new THREE.BufferGeometry().setAttribute('position', new THREE.Float32BufferAttribute(nodes.flat(), 3)),
+      new THREE.PointsMaterial({ color: SUPPORT, size: 4, sizeAttenuation: false }),
+    ),
+  ]
+}
+
 /** Supports as pyramids below their nodes: open where they are free to turn, with a plate where they are clamped; size in metres. */
 export function supports(
   found: readonly Schemas['SupportOut'][],

@@ -100,6 +100,29 @@ export function useSteel(bench: Bench, plane: PlaneView) {
         }
       }),
   )
+  /** Ends that are free to bend, in the Frame stage: a ring beside the node. */
+  const hinges = computed(() =>
+    bench.stage !== 'frame'
+      ? []
+      : inPlane.value.flatMap((m) => {
+          const ends = [m.line[0]!, m.line.at(-1)!].map((n) => onSheet(bench.chain!.nodes[n]!))
+          return [0, 1].flatMap((k) => {
+            const [from, to] = [ends[k]!, ends[1 - k]!]
+            const far = Math.hypot(to[0] - from[0], to[1] - from[1])
+            if (!m.hinged?.[k] || far < 24) return []
+            const share = 8 / far
+            const words = `${m.label}: ${m.releases[m.releases.length === 1 ? 0 : k]} released`
+            return [
+              {
+                key: `${m.name} ${k}`,
+                x: from[0] + (to[0] - from[0]) * share,
+                y: from[1] + (to[1] - from[1]) * share,
+                words,
+              },
+            ]
+          })
+        }),
+  )
   /** The outline of a pad below a node, seen from the side or from above. */
   function padOf(at: readonly number[], pad: Schemas['Footing'], turn: number): string {
     const [c, s] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)]
@@ -165,6 +188,7 @@ export function useSteel(bench: Bench, plane: PlaneView) {
     outlines,
     haunches,
     supports,
+    hinges,
     cross,
     frameKey,
     eaves,

@@ -5,7 +5,7 @@ import type { useSteel } from '../../view/steel'
 
 const props = defineProps<{ plane: ReturnType<typeof usePlane>; steel: ReturnType<typeof useSteel> }>()
 const { upright } = props.plane
-const { purlins, cross, supports } = props.steel
+const { purlins, cross, supports, hinges } = props.steel
 </script>
 
 <template>
@@ -14,6 +14,9 @@ const { purlins, cross, supports } = props.steel
     <rect v-if="p.outer" class="purlin" :x="p.x - 2.5" :y="p.y - 2.5" width="5" height="5" />
   </g>
   <rect v-for="([x, y], i) in cross" :key="i" class="cut" :x="x - 4" :y="y - 4" width="8" height="8" />
+  <circle v-for="h in hinges" :key="h.key" class="hinge" :cx="h.x" :cy="h.y" r="3.6">
+    <title>{{ h.words }}</title>
+  </circle>
   <template v-if="upright">
     <g v-for="p in supports" :key="p.key" class="support">
       <title>Support {{ p.node }}: {{ p.words }}</title>
@@ -30,6 +33,11 @@ const { purlins, cross, supports } = props.steel
 }
 .cut {
   fill: var(--ink);
+}
+.hinge {
+  fill: #faf9f6;
+  stroke: var(--ink);
+  stroke-width: 1.3;
 }
 .stay {
   stroke: var(--ink-2);
