@@ -85,20 +85,21 @@ class Proofs(unittest.TestCase):
             run(twisted_beam()),
             run(twisted_beam(torque=30.0, section="SHS 150x8")),
         ]
+        # evaluated once: what each test looks at from its side
+        cls.written = [
+            (
+                chain,
+                outcome,
+                evaluated(chain.verification, verdict.member, outcome).values,
+                prove(chain.verification, chain.combinations, verdict.member, outcome),
+            )
+            for chain in cls.chains
+            for verdict in chain.verification.verdicts
+            for outcome in verdict.outcomes
+        ]
 
     def proofs(self):
-        for chain in self.chains:
-            for verdict in chain.verification.verdicts:
-                for outcome in verdict.outcomes:
-                    yield (
-                        chain,
-                        prove(
-                            chain.verification,
-                            chain.combinations,
-                            verdict.member,
-                            outcome,
-                        ),
-                    )
+        return [(chain, proof) for chain, _, _, proof in self.written]
 
     def test_no_name_is_left_unfilled(self):
         for _, proof in self.proofs():
@@ -111,19 +112,16 @@ class Proofs(unittest.TestCase):
 
     def test_formulas_give_the_values_they_stand_beside(self):
         told = set()
-        for chain in self.chains:
-            for verdict in chain.verification.verdicts:
-                for outcome in verdict.outcomes:
-                    values = evaluated(chain.verification, verdict.member, outcome).values
-                    shown = [line.key for line in LINES[outcome.criterion] if line.when(values)]
-                    self.assertEqual(len(shown), len(set(shown)), shown)
-                    for line in LINES[outcome.criterion]:
-                        if line.formula and line.when(values):
-                            told.add(line.formula)
-                            found = value(line.formula, values)
-                            self.assertAlmostEqual(
-                                found, values[line.key], delta=1e-9 * max(1.0, abs(found)), msg=f"{line.key} {values}"
-                            )
+        for _, outcome, values, _ in self.written:
+            shown = [line.key for line in LINES[outcome.criterion] if line.when(values)]
+            self.assertEqual(len(shown), len(set(shown)), shown)
+            for line in LINES[outcome.criterion]:
+                if line.formula and line.when(values):
+                    told.add(line.formula)
+                    found = value(line.formula, values)
+                    self.assertAlmostEqual(
+                        found, values[line.key], delta=1e-9 * max(1.0, abs(found)), msg=f"{line.key} {values}"
+                    )
         # what these chains do not meet is nothing that may grow unseen
         every = {line.formula for lines in LINES.values() for line in lines if line.formula}
         self.assertLess(len(every - told), 0.2 * len(every), every - told)
@@ -132,22 +130,19 @@ class Proofs(unittest.TestCase):
         # but for properties of section and material, partial factors and the forces themselves
         words = "A Av_y Av_z Iy Iz It Iw W_y W_z Wel_y Wel_z Wpl_y Wpl_z h b tw tf E G fy alpha_y alpha_z alpha_LT gamma_M0 gamma_M1"
         given = set(re.findall(r"\w+", words + " lambda_LT0 beta N Vy Vz My Mz N_Ed a_T span ratio"))
-        for chain in self.chains:
-            for verdict in chain.verification.verdicts:
-                for outcome in verdict.outcomes:
-                    values = evaluated(chain.verification, verdict.member, outcome).values
-                    lines = [line for line in LINES[outcome.criterion] if line.when(values)]
-                    shown = {line.key for line in lines}
-                    symbols = {SYMBOLS[key].latex for key in shown}
-                    for line in lines:
-                        used = {SYMBOLS[n].latex for n in re.findall(r"<(\w+)>", line.formula) if n not in given}
-                        self.assertLessEqual(used, symbols, f"{outcome.criterion} {line.key}")
-                    if outcome.criterion == "section":
-                        # what shear or axial force takes of a resistance is said where it takes something
-                        for axis in "yz":
-                            share = f"rho_{axis}"
-                            if values[share] > 0:
-                                self.assertIn(share, shown)
+        for _, outcome, values, _ in self.written:
+            lines = [line for line in LINES[outcome.criterion] if line.when(values)]
+            shown = {line.key for line in lines}
+            symbols = {SYMBOLS[key].latex for key in shown}
+            for line in lines:
+                used = {SYMBOLS[n].latex for n in re.findall(r"<(\w+)>", line.formula) if n not in given}
+                self.assertLessEqual(used, symbols, f"{outcome.criterion} {line.key}")
+            if outcome.criterion == "section":
+                # what shear or axial force takes of a resistance is said where it takes something
+                for axis in "yz":
+                    share = f"rho_{axis}"
+                    if values[share] > 0:
+                        self.assertIn(share, shown)
 
     def test_moments_of_a_segment_are_those_of_its_diagram(self):
         for chain in self.chains:
@@ -166,27 +161,23 @@ class Proofs(unittest.TestCase):
                     np.testing.assert_allclose(found, beside, atol=0.02 * np.abs(M).max() + 1e-6)
 
     def test_values_are_shown_in_their_units(self):
-        for chain in self.chains:
-            for verdict in chain.verification.verdicts:
-                for outcome in verdict.outcomes:
-                    values = evaluated(chain.verification, verdict.member, outcome).values
-                    proof = prove(chain.verification, chain.combinations, verdict.member, outcome)
-                    lines = [line for line in LINES[outcome.criterion] if line.when(values)]
-                    for line, step in zip(lines, proof.steps, strict=True):
-                        number, _, unit = step.value.partition(" ")
-                        if step.numbers and number not in ("–", "∞") and "∞" not in step.numbers:
-                            # what is written out in figures of four digits
-                            try:
-                                again = value(step.numbers, {}) / UNITS[unit]
-                            except ZeroDivisionError:
-                                # by what rounds to nothing
-                                continue
-                            shown = float(number)
-                            self.assertAlmostEqual(again, shown, delta=0.03 * abs(shown) + 0.01, msg=step.numbers)
-                        digits = len(number.partition(".")[2])
-                        if number not in ("–", "∞"):
-                            shown = values[line.key] / UNITS[unit]
-                            self.assertAlmostEqual(float(number), shown, delta=0.51 * 10**-digits, msg=f"{line.key}")
+        for _, outcome, values, proof in self.written:
+            lines = [line for line in LINES[outcome.criterion] if line.when(values)]
+            for line, step in zip(lines, proof.steps, strict=True):
+                number, _, unit = step.value.partition(" ")
+                if step.numbers and number not in ("–", "∞") and "∞" not in step.numbers:
+                    # what is written out in figures of four digits
+                    try:
+                        again = value(step.numbers, {}) / UNITS[unit]
+                    except ZeroDivisionError:
+                        # by what rounds to nothing
+                        continue
+                    shown = float(number)
+                    self.assertAlmostEqual(again, shown, delta=0.03 * abs(shown) + 0.01, msg=step.numbers)
+                digits = len(number.partition(".")[2])
+                if number not in ("–", "∞"):
+                    shown = values[line.key] / UNITS[unit]
+                    self.assertAlmostEqual(float(number), shown, delta=0.51 * 10**-digits, msg=f"{line.key}")
 
     def test_no_value_is_stated_twice_with_different_figures(self):
         for _, proof in self.proofs():
