@@ -3,14 +3,21 @@
 from __future__ import annotations
 
 import json
+from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
+from engine.actions.cases import Loading
+from engine.analysis.solve import assemble, solve_linear
+from engine.analysis.system import Response
 from engine.chain import Chain, run
 from engine.document import Document, read_document
 from engine.document.jigs import HallJig, HallSections, Purlins, RoofBay
 from engine.document.rules import Rules, Site
+from engine.expand import expand
+from engine.load import load
 from engine.result import result
+from engine.structure.model import Structure
 
 PUBLISHED = Path(__file__).parent / "published"
 E, I = 210e9, 8.356e-05  # noqa: E741
@@ -44,6 +51,24 @@ def textbook(data: dict[str, Any]) -> dict[str, Any]:
     if not found.get("combinations"):
         found["combinations"] = [{"name": f"{c['name']} alone", "factors": {c["name"]: 1.0}} for c in data["cases"]]
     return found
+
+
+@dataclass(frozen=True)
+class ByCase:
+    """What a document bears and its linear response to each case, without any combination."""
+
+    document: Document
+    structure: Structure
+    loading: Loading
+    response: Response
+
+
+def by_case(document: Document) -> ByCase:
+    """A document set out, loaded and solved case by case."""
+    structure = expand(document)
+    loading = load(document, structure)
+    system = assemble(structure, loading, document.analysis.shear_deformation)
+    return ByCase(document, structure, loading, solve_linear(system))
 
 
 FIXED = ["x", "y", "z", "rx", "ry", "rz"]

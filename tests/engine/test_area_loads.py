@@ -7,13 +7,13 @@ import unittest
 import numpy as np
 
 from engine.balance import balances
-from engine.chain import respond
 from engine.document import Document
 from engine.document.jigs import HallJig
 from engine.document.loads import AreaLoad, CaseInput
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.load import load
+from tests.engine.helpers import by_case
 from tests.engine.test_storeys import building
 
 
@@ -50,7 +50,7 @@ class Pressures(unittest.TestCase):
 
     def test_what_is_left_out_takes_none_and_its_neighbours_take_its_share(self):
         left_out = [f"frame-4/rafter-AB-{side}" for side in ("left", "right")]
-        chain = respond(loaded(axes="plan", excluded=left_out))
+        chain = by_case(loaded(axes="plan", excluded=left_out))
         case = next(i for i, c in enumerate(chain.loading.cases) if c.name == "extra")
         table = chain.loading.spread
         forces = {}

@@ -12,13 +12,14 @@ from pathlib import Path
 import numpy as np
 
 from engine.analysis.modes import buckling_modes, natural_modes
-from engine.chain import respond, run
+from engine.chain import run
 from engine.document import Document, read_document
 from engine.document.jigs import HallJig, RoofBay
 from engine.errors import ModelError
 from engine.standards.en.combinations import psi
 from engine.standards.en.wind_cases import hall_winds
 from engine.structure.audit import audit
+from tests.engine.helpers import by_case
 
 FOUND = Path(__file__).parent / "found"
 
@@ -324,7 +325,7 @@ class Steel(unittest.TestCase):
 class Actions(unittest.TestCase):
     def loading(self, number: int, **more):
         document = read_document(found(f"actions-defect-{number}") | more)
-        chain = respond(document)
+        chain = by_case(document)
         return document, chain, {c.name: i for i, c in enumerate(chain.loading.cases)}
 
     def resultants(self, number: int, nature: str):
@@ -374,7 +375,7 @@ class Actions(unittest.TestCase):
     def test_6_a_propped_duopitch_is_one_roof(self):
         own = {nature: self.resultants(6, nature) for nature in ("snow", "wind")}
         site = read_document(found("actions-defect-6"))
-        plain = respond(
+        plain = by_case(
             site.model_copy(
                 update={
                     "hall": HallJig(
@@ -395,7 +396,7 @@ class Actions(unittest.TestCase):
         site = read_document(found("actions-defect-7"))
         spans = sum(b.span for b in site.hall.bays)
         one = site.hall.model_copy(update={"bays": [site.hall.bays[0].model_copy(update={"span": spans})]})
-        plain = respond(site.model_copy(update={"hall": one}))
+        plain = by_case(site.model_copy(update={"hall": one}))
         for case, e in zip(plain.loading.cases, plain.loading.expected, strict=True):
             if case.nature == "wind":
                 np.testing.assert_allclose(wind[case.name], e / 1000, atol=0.01, err_msg=case.name)
@@ -432,7 +433,7 @@ class Actions(unittest.TestCase):
         self.assertIn("μ_s = 2.40", chain.loading.cases[names["Snow, drifted onto the left lean-to"]].note)
         data = found("actions-defect-11")
         data["hall"]["lean_to_right"] = data["hall"].pop("lean_to_left")
-        chain = respond(read_document(data))
+        chain = by_case(read_document(data))
         note = next(c.note for c in chain.loading.cases if "lean-to" in c.name)
         self.assertIn("μ_s = 0.00", note)
 

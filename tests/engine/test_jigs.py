@@ -6,7 +6,6 @@ from math import cos, radians, tan
 import numpy as np
 
 from engine.catalogue.sections import section
-from engine.chain import respond
 from engine.document import Document, read_document
 from engine.document.floors import FloorJig
 from engine.document.jigs import (
@@ -31,6 +30,7 @@ from engine.expand import expand
 from engine.jigs.haunches import haunch_pieces
 from engine.jigs.parts import Materials
 from engine.structure.audit import audit
+from tests.engine.helpers import by_case
 
 RNG = np.random.default_rng(5)
 
@@ -132,7 +132,7 @@ class Details(unittest.TestCase):
         usual = haunches.PIECES
         for pieces in (usual, 4 * usual):
             haunches.haunch_pieces.__defaults__ = (pieces,)
-            chain = respond(hall(eaves_haunch=Haunch(length=2.4, depth=0.3), spacings=[6.0] * 2))
+            chain = by_case(hall(eaves_haunch=Haunch(length=2.4, depth=0.3), spacings=[6.0] * 2))
             haunches.haunch_pieces.__defaults__ = (usual,)
             node = chain.structure.nodes.index("frame-2/eaves-A")
             case = next(i for i, c in enumerate(chain.loading.cases) if c.symbol == "S1")
@@ -144,7 +144,7 @@ class Details(unittest.TestCase):
 
     def test_a_haunch_draws_moment_to_the_eaves(self):
         def eaves(document):
-            chain = respond(document)
+            chain = by_case(document)
             case = next(i for i, c in enumerate(chain.loading.cases) if c.symbol == "S1")
             column = chain.structure.index["frame-4/column-A"]
             e = int(np.flatnonzero(chain.response.elements.member == column)[-1])
@@ -174,7 +174,7 @@ class Details(unittest.TestCase):
         self.assertIn(built.member("front/post-1").nodes[-1], rafter.nodes)
 
     def test_purlins_as_members_carry_the_roof(self):
-        plain, modelled = respond(hall()), respond(hall(purlins=Purlins(modelled=True), spacings=[6.0] * 7))
+        plain, modelled = by_case(hall()), by_case(hall(purlins=Purlins(modelled=True), spacings=[6.0] * 7))
         case = {c.symbol: i for i, c in enumerate(modelled.loading.cases)}
         table = modelled.loading.spread
         on = {
@@ -219,7 +219,7 @@ class Trusses(unittest.TestCase):
                         self.assertEqual(
                             [built.what for built in audit(expand(document)) if built.kind != "unbraced"], []
                         )
-                        chain = respond(document)
+                        chain = by_case(document)
                         down = -chain.loading.expected[0][2]
                         self.assertAlmostEqual(chain.response.reaction[:, 2, 0].sum() / down, 1, delta=1e-9)
 
@@ -243,7 +243,7 @@ class Trusses(unittest.TestCase):
                 {"node": n, "fixed": ["y", "rx", "ry", "rz"]} for n in [f"t/1/top-{i}" for i in range(1, 6)] + names
             ],
         }
-        chain = respond(read_document(data))
+        chain = by_case(read_document(data))
         case = next(i for i, c in enumerate(chain.loading.cases) if c.name == "P")
         force = {
             chain.structure.members[m].name: -chain.response.end_force[e, 0, case] / 1000
@@ -275,7 +275,7 @@ class Trusses(unittest.TestCase):
             self.assertTrue(caught.exception.place.startswith("jigs.0."))
 
     def test_trussed_hall(self):
-        chain = respond(hall(truss=RoofTruss(pattern="Pratt"), spacings=[6.0] * 3))
+        chain = by_case(hall(truss=RoofTruss(pattern="Pratt"), spacings=[6.0] * 3))
         self.assertEqual(audit(chain.structure), [])
         self.assertNotIn("frame-2/rafter-AB-left", chain.structure.index)
         snow = next(i for i, c in enumerate(chain.loading.cases) if c.symbol == "S3")
@@ -299,7 +299,7 @@ class Floors(unittest.TestCase):
     def test_loads_reach_the_ground_one_way_and_two_ways(self):
         for deck in ("one way", "two ways"):
             for main in ("across", "along"):
-                chain = respond(self.document(deck=deck, main=main, imposed=4.0))
+                chain = by_case(self.document(deck=deck, main=main, imposed=4.0))
                 case = next(i for i, c in enumerate(chain.loading.cases) if c.symbol == "Q1")
                 with self.subTest(f"{deck} {main}"):
                     self.assertAlmostEqual(chain.response.reaction[:, 2, case].sum() / (4e3 * 24 * 12), 1, delta=1e-9)
@@ -383,7 +383,7 @@ class Random(unittest.TestCase):
     def test_and_are_no_mechanism(self):
         for _ in range(8):
             jig = random_hall()
-            chain = respond(Document(hall=jig))
+            chain = by_case(Document(hall=jig))
             for case, expected in enumerate(chain.loading.expected):
                 self.assertAlmostEqual(
                     chain.response.reaction[:, 2, case].sum(), -expected[2], delta=1e-6 * max(abs(expected[2]), 1e3)

@@ -10,7 +10,6 @@ from shapely.geometry import Polygon
 from engine.actions.cases import Case, Loading
 from engine.actions.panels import cut, outline, press, spread
 from engine.balance import balances
-from engine.chain import respond
 from engine.document import Document, read_document
 from engine.document.floors import FloorJig
 from engine.document.jigs import Gable, HallJig, Purlins
@@ -18,7 +17,7 @@ from engine.errors import ModelError
 from engine.expand import expand
 from engine.structure.audit import audit
 from engine.structure.model import Panel
-from tests.engine.helpers import hall
+from tests.engine.helpers import by_case, hall
 
 DOWN = np.array([0.0, 0.0, -1.0])
 
@@ -185,7 +184,7 @@ class Halls(unittest.TestCase):
                 {"case": "sign", "panel": "wall-A", "pressure": 2, "part": [[0, 6], [3, 6], [3, 12], [0, 12]]}
             ],
         }
-        chain = respond(read_document(data))
+        chain = by_case(read_document(data))
         number = next(i for i, c in enumerate(chain.loading.cases) if c.name == "sign")
         panel = next(p for p in chain.structure.panels if p.name == "wall-A")
         covered = sum(
@@ -199,7 +198,7 @@ class Halls(unittest.TestCase):
     def test_floors_two_ways_and_one_way_carry_the_same(self):
         for deck in ("one way", "two ways"):
             document = Document(hall=HallJig(), jigs=[FloorJig(name="m", along=("2", "4"), deck=deck)])
-            chain = respond(document)
+            chain = by_case(document)
             case = next(i for i, c in enumerate(chain.loading.cases) if c.name == "Floors")
             area = sum(p.area for p in chain.structure.panels if p.kind == "floor")
             applied = balances(chain.loading, chain.response)[case].applied[2]
@@ -235,7 +234,7 @@ class Drawn(unittest.TestCase):
         return read_document({"nodes": nodes, "members": members, "supports": supports, "panels": [given]})
 
     def shares(self, **panel):
-        chain = respond(self.document(**panel))
+        chain = by_case(self.document(**panel))
         case = next(i for i, c in enumerate(chain.loading.cases) if c.name == "Imposed on floors")
         t, found = chain.loading.spread, {}
         for k in np.flatnonzero(t.case == case):

@@ -6,7 +6,6 @@ from math import cos, radians
 import numpy as np
 
 from engine.balance import balances
-from engine.chain import respond
 from engine.document import Document
 from engine.document.jigs import HallJig, LeanTo, RoofBay
 from engine.document.rules import Neighbour, SnowOptions
@@ -14,6 +13,7 @@ from engine.expand import expand
 from engine.load import load
 from engine.standards.en import snow
 from engine.standards.en.snow_cases import arrangements, greatest
+from tests.engine.helpers import by_case
 
 
 def hall(bays=None, snow_options=None, ground=1.0, altitude=200.0, **more):
@@ -25,7 +25,7 @@ def hall(bays=None, snow_options=None, ground=1.0, altitude=200.0, **more):
 
 def totals(document):
     """Vertical resultant of every snow case in kN, by the case's name."""
-    chain = respond(document)
+    chain = by_case(document)
     for case, b in zip(chain.loading.cases, balances(chain.loading, chain.response), strict=True):
         assert b.holds, case.name
     pairs = zip(chain.loading.cases, chain.loading.expected, strict=True)
@@ -84,7 +84,7 @@ class Arrangements(unittest.TestCase):
 
     def test_a_drift_is_exact_along_the_rafter(self):
         document = hall([RoofBay(span=20, pitch=10), RoofBay(span=20, pitch=20)])
-        chain = respond(document)
+        chain = by_case(document)
         case = next(i for i, c in enumerate(chain.loading.cases) if c.name.endswith("valleys"))
         table, rafter = chain.loading.spread, chain.structure.index["frame-3/rafter-AB-right"]
         row = int(np.flatnonzero((table.case == case) & (table.member == rafter))[0])

@@ -7,7 +7,6 @@ import unittest
 import numpy as np
 
 from engine.balance import balances
-from engine.chain import respond
 from engine.document import Document
 from engine.document.byhand import LevelInput, SupportInput
 from engine.document.floors import BracedField, FloorGrid, FloorJig, FloorSections, Storey
@@ -20,6 +19,7 @@ from engine.expand import expand
 from engine.standards.family import family
 from engine.structure.audit import audit
 from engine.structure.storeys import storeys
+from tests.engine.helpers import by_case
 
 SECTIONS = FloorSections(columns="HEA 220", main_beams="IPE 400", joists="IPE 270")
 BRACED = [BracedField(line=line, bay=bay) for line, bay in (("A", 1), ("C", -1), ("1", 1), ("3", -1))]
@@ -45,11 +45,11 @@ def case(chain, symbol: str) -> int:
 class Storeys(unittest.TestCase):
     def test_a_repeated_storey_is_one_set_out_by_hand(self):
         rules = Rules(imperfections=False)
-        one = respond(Document(jigs=[building(storeys=[Storey(height=3.5)])], rules=rules))
+        one = by_case(Document(jigs=[building(storeys=[Storey(height=3.5)])], rules=rules))
         above = building(
             name="above", level=7.5, base=4.0, grid=None, across=("A", "C"), along=("1", "3"), divide=2, braced=BRACED
         )
-        two = respond(Document(jigs=[building(), above], rules=rules))
+        two = by_case(Document(jigs=[building(), above], rules=rules))
         self.assertEqual(len(one.structure.members), len(two.structure.members))
         for symbol in ("G1", "Q1"):
             by_foot = []
@@ -61,7 +61,7 @@ class Storeys(unittest.TestCase):
                 np.testing.assert_allclose(by_foot[0], by_foot[1], rtol=1e-6, atol=1e-3)
 
     def test_the_inner_column_bears_its_bay_on_every_floor_and_only_feet_are_held(self):
-        chain = respond(Document(jigs=[building(storeys=[Storey(height=3.5), Storey(height=3.0, imposed=1.0)])]))
+        chain = by_case(Document(jigs=[building(storeys=[Storey(height=3.5), Storey(height=3.0, imposed=1.0)])]))
         structure = chain.structure
         held = np.flatnonzero(structure.fixed[:, 2])
         self.assertEqual({float(z) for z in structure.xyz[held, 2]}, {0.0})
@@ -113,7 +113,7 @@ class Storeys(unittest.TestCase):
 
 class Clad(unittest.TestCase):
     def chain(self, **more):
-        return respond(Document(jigs=[building(storeys=[Storey(height=3.5)], top="roof", walls=True, **more)]))
+        return by_case(Document(jigs=[building(storeys=[Storey(height=3.5)], top="roof", walls=True, **more)]))
 
     def test_wind_on_the_walls_by_table_7_1(self):
         chain = self.chain()
@@ -145,7 +145,7 @@ class Clad(unittest.TestCase):
 
 class Open(unittest.TestCase):
     def test_a_roof_without_walls_is_a_canopy_over_what_blocks_the_wind_and_says_what_it_leaves_out(self):
-        chain = respond(Document(jigs=[building(top="roof")]))
+        chain = by_case(Document(jigs=[building(top="roof")]))
         cases = {c.name: i for i, c in enumerate(chain.loading.cases)}
         lift = chain.loading.expected[cases["Wind from front, roof lifting"]]
         peak = float(chain.loading.cases[cases["Wind from front, roof lifting"]].note.split("q_p = ")[1].split()[0])
@@ -159,8 +159,8 @@ class Open(unittest.TestCase):
 class Released(unittest.TestCase):
     def test_a_building_of_storeys_keeps_floors_cladding_loads_lines_and_levels(self):
         whole = Document(jigs=[building(storeys=[Storey(height=3.5)], top="roof", walls=True)])
-        before, free = respond(whole), operate(whole, ReleaseJig(do="release", jig="office"))
-        after = respond(free)
+        before, free = by_case(whole), operate(whole, ReleaseJig(do="release", jig="office"))
+        after = by_case(free)
         self.assertEqual({line.name for line in after.structure.grid}, {"A", "B", "C", "1", "2", "3"})
         self.assertEqual([level.height for level in after.structure.levels], [4.0, 7.5])
         for symbol in ("G1", "Q1", "S1"):
@@ -225,7 +225,7 @@ class Mechanisms(unittest.TestCase):
         for across, along, upper in ((2, 2, 1), (3, 4, 2), (5, 8, 1), (7, 9, 3)):
             grid = FloorGrid(across=[6.0] * across, along=[6.0] * along)
             with self.subTest(f"{across} x {along}, {upper}"), self.assertRaisesRegex(ModelError, "mechanism"):
-                respond(Document(jigs=[building(grid=grid, storeys=[Storey()] * upper, braced=[])]))
+                by_case(Document(jigs=[building(grid=grid, storeys=[Storey()] * upper, braced=[])]))
 
 
 class Openings(unittest.TestCase):
@@ -233,7 +233,7 @@ class Openings(unittest.TestCase):
 
     def chain(self, **more):
         openings = more.pop("openings", [self.STAIR])
-        return respond(Document(jigs=[building(openings=openings, storeys=[Storey(height=3.5)], **more)]))
+        return by_case(Document(jigs=[building(openings=openings, storeys=[Storey(height=3.5)], **more)]))
 
     def test_it_bears_nothing_and_all_around_it_is_carried(self):
         for more in ({}, {"main": "along"}, {"deck": "two ways"}, {"joists": 5}, {"diaphragm": "none"}):

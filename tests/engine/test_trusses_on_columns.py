@@ -7,7 +7,6 @@ import unittest
 import numpy as np
 
 from engine.balance import balances
-from engine.chain import respond
 from engine.document import Document
 from engine.document.byhand import MemberInput, NodeInput, SupportInput
 from engine.document.floors import FloorGrid, FloorJig
@@ -20,6 +19,7 @@ from engine.expand import expand
 from engine.standards.en.wind_cases import hall_winds
 from engine.standards.family import family
 from engine.structure.audit import audit
+from tests.engine.helpers import by_case
 
 
 def columns(heights=(6.0, 6.0)) -> Document:
@@ -67,7 +67,7 @@ class OnColumns(unittest.TestCase):
             self.assertEqual(int(built.fixed[:, 2].sum()), 8)
 
     def test_snow_reaches_the_feet_of_its_own_frame(self):
-        chain = respond(with_truss(columns(), purlins=True))
+        chain = by_case(with_truss(columns(), purlins=True))
         snow = next(i for i, c in enumerate(chain.loading.cases) if c.name == "Snow, undrifted")
         feet = [
             chain.response.reaction[chain.structure.nodes.index(f"{side}{k}f"), 2, snow]
@@ -106,7 +106,7 @@ class OnColumns(unittest.TestCase):
 
 class Wind(unittest.TestCase):
     def test_the_only_roof_is_a_canopy_by_7_3(self):
-        chain = respond(with_truss(columns(), blockage=0.0))
+        chain = by_case(with_truss(columns(), blockage=0.0))
         cases = {c.name: i for i, c in enumerate(chain.loading.cases)}
         # slope 1 m in 7.5 m: 7.6°; table 7.7, φ = 0: c_f = −0.6 at 5°, −0.7 at 10°
         lift = chain.loading.expected[cases["Wind from left, roof lifting"]]
@@ -132,7 +132,7 @@ class Wind(unittest.TestCase):
         )
         on_it = trusses.model_copy(update={"on": ["f/column-1-1", "f/column-3-1"], "seat": "bottom chord"})
         for jigs in ([walls, on_it], [walls, trusses], [trusses, walls]):
-            chain = respond(Document(jigs=jigs, site=Site(ground_snow=1.0)))
+            chain = by_case(Document(jigs=jigs, site=Site(ground_snow=1.0)))
             names = {c.name for c in chain.loading.cases if c.nature == "wind"}
             self.assertTrue(any("inside +" in name for name in names))
             self.assertFalse(any("lifting" in name for name in names))
@@ -148,7 +148,7 @@ class Wind(unittest.TestCase):
         curved = with_truss(columns(), outline="curved", height_apex=3.0)
         doubled = with_truss(with_truss(columns()), name="u")
         for document in (curved, doubled):
-            chain = respond(document)
+            chain = by_case(document)
             self.assertFalse([c for c in chain.loading.cases if c.nature == "wind"])
             words = family(document).simplifications(document, chain.structure)
             self.assertTrue(any("wind on them is not generated" in w for w in words))
@@ -157,8 +157,8 @@ class Wind(unittest.TestCase):
 class Released(unittest.TestCase):
     def test_released_trusses_keep_their_cladding_and_loads(self):
         whole = with_truss(columns())
-        free = respond(operate(whole, ReleaseJig(do="release", jig="t")))
-        before = respond(whole)
+        free = by_case(operate(whole, ReleaseJig(do="release", jig="t")))
+        before = by_case(whole)
         for nature in ("permanent", "snow", "imposed"):
             sums = []
             for chain in (before, free):
@@ -202,7 +202,7 @@ class OnStoreys(unittest.TestCase):
         self.assertEqual(len(expand(self.whole()).member("t/3/bottom-1").inner), 2)
 
     def test_wind_acts_on_walls_and_roof_and_balances(self):
-        chain = respond(self.whole(stay_every=1))
+        chain = by_case(self.whole(stay_every=1))
         self.assertGreater(sum(c.nature == "wind" for c in chain.loading.cases), 8)
         for c, balance in zip(chain.loading.cases, balances(chain.loading, chain.response), strict=True):
             with self.subTest(c.name):

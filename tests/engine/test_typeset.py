@@ -173,7 +173,8 @@ class Pages(unittest.TestCase):
         self.assertEqual({a for a in before if before[a] != after[a]}, {"basis"})
         snowed = drying_hall()
         snowed.site.ground_snow = 0.85
-        after = {s.anchor: s.digest for s in typeset(compose(run(snowed), DossierPlan())).sections}
+        snowed_chain = run(snowed)
+        after = {s.anchor: s.digest for s in typeset(compose(snowed_chain, DossierPlan())).sections}
         changed = {a for a in before if before[a] != after.get(a)}
         self.assertIn("actions.snow", changed)
         self.assertIn("response.reactions", changed)
@@ -187,7 +188,7 @@ class Pages(unittest.TestCase):
             self.assertNotIn(anchor, changed)
         # in full, case by case: the snow alone has changed
         cases = DossierPlan.model_validate({"chapters": {"actions": {"level": "full"}}})
-        told = [{s.anchor: s.digest for s in typeset(compose(c, cases)).sections} for c in (self.chain, run(snowed))]
+        told = [{s.anchor: s.digest for s in typeset(compose(c, cases)).sections} for c in (self.chain, snowed_chain)]
         fallen = {a for a in told[0] if a.startswith("case.") and told[0][a] != told[1][a]}
         self.assertEqual(fallen, {f"case.{c.symbol}" for c in self.chain.loading.cases if "S" in c.symbol})
 

@@ -9,7 +9,6 @@ from shapely.geometry import Polygon
 from engine.actions.derived import Box
 from engine.actions.panels import cut
 from engine.balance import balances
-from engine.chain import respond
 from engine.document import Document
 from engine.document.jigs import Gable, HallJig, LeanTo, Overhangs, Purlins, RoofBay
 from engine.document.national import WindValues
@@ -23,6 +22,7 @@ from engine.standards.en.wind_local import local_pressures
 from engine.standards.en.wind_parapets import net_coefficients, parapet_pushes
 from engine.standards.en.wind_tables import by_area, canopy, coefficient
 from engine.standards.en.wind_zones import _heights
+from tests.engine.helpers import by_case
 
 POSTED = {"front": Gable(kind="posts", posts=3), "back": Gable(kind="posts", posts=3)}
 
@@ -373,7 +373,7 @@ class Cases(unittest.TestCase):
         for _ in range(6):
             document = random_hall(rng)
             document.wind.inside = Inside(kind="openings", openings={"left": 8.0, "front": float(rng.uniform(1, 20))})
-            chain = respond(document)
+            chain = by_case(document)
             for case, b in zip(chain.loading.cases, balances(chain.loading, chain.response), strict=True):
                 self.assertTrue(b.holds, f"{case.name}: {b}")
 
@@ -421,7 +421,7 @@ class Cases(unittest.TestCase):
     def test_friction_on_a_long_hall(self):
         # h = 8.116: beyond min(2·24, 4 h) = 32.46 m of 60; walls 6 m high and two slopes of 12.185 m
         document = hall(spacings=[6.0] * 10, **POSTED)
-        chain = respond(document)
+        chain = by_case(document)
         case = next(i for i, c in enumerate(chain.loading.cases) if c.name.startswith("Wind from front"))
         q = hall_winds(document, chain.structure)[2].pressures
         length = 60 - 4 * (6 + 12 * tan(radians(10)))
@@ -455,7 +455,7 @@ class Cases(unittest.TestCase):
 
     def test_a_roof_without_walls(self):
         document = hall(open_sides=True, pitch=10.0)
-        chain = respond(document)
+        chain = by_case(document)
         self.assertEqual({p.kind for p in chain.structure.panels}, {"roof"})
         down = next(i for i, c in enumerate(chain.loading.cases) if c.name == "Wind from left, roof pressing down")
         q = max(p.peak for p in hall_winds(document, chain.structure)[0].pressures.values())
@@ -483,7 +483,7 @@ class Cases(unittest.TestCase):
         # flat, 15 × 30 m, parapet 0.5 m round it: A to 0.15 m, B to 1 m, C to 2 m, D between, from both ends (table 7.9)
         document = hall(bays=[RoofBay(shape="flat", span=15)], eaves_height=5.0, spacings=[6.0] * 5, **POSTED)
         document.snow.parapet = 0.5
-        chain = respond(document)
+        chain = by_case(document)
         q = max(p.peak for p in hall_winds(document, chain.structure)[0].pressures.values())
         for direction, axis, length in (("left", 0, 30.0), ("front", 1, 15.0)):
             case = next(i for i, c in enumerate(chain.loading.cases) if c.name.startswith(f"Wind from {direction}"))

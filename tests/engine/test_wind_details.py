@@ -5,7 +5,6 @@ from math import cos, radians
 
 import numpy as np
 
-from engine.chain import respond
 from engine.document.jigs import Overhangs, RoofBay
 from engine.document.rules import Inside
 from engine.expand import expand
@@ -14,6 +13,7 @@ from engine.standards.en import wind_tables as tables
 from engine.standards.en.roofs import Plane
 from engine.standards.en.wind_cases import hall_winds
 from engine.standards.en.wind_parapets import resultant
+from tests.engine.helpers import by_case
 from tests.engine.test_wind import hall
 
 Q = 1000.0
@@ -171,7 +171,7 @@ class Parts(unittest.TestCase):
         self.assertAlmostEqual(resultant(four, 1.0, 30.0, 27.0, 30.0), 1.0 * 1.7 + 1.7 * 2.1 + 0.3 * 3.4)
 
     def test_roof_pressure_is_across_the_slope(self):
-        chain = respond(windy(open_sides=True))
+        chain = by_case(windy(open_sides=True))
         number = case_of(chain.loading, "Wind from left, roof pressing down")
         own = [s for s in chain.loading.surfaces if s.case == number]
         self.assertAlmostEqual(own[0].pressure[0] / (0.4 * Q), 1.0, delta=1e-9)

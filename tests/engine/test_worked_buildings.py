@@ -2,15 +2,15 @@
 
 import unittest
 
-from engine.chain import respond
 from engine.document import Document
 from engine.document.jigs import HallJig, RoofBay
 from engine.document.rules import Eaves, Site, SnowOptions, WindOptions
+from tests.engine.helpers import by_case
 
 
 def totals(document):
     """(x, z) resultants in kN by the case's name; positive z upwards."""
-    loading = respond(document).loading
+    loading = by_case(document).loading
     return {c.name: (e[0] / 1000, e[2] / 1000) for c, e in zip(loading.cases, loading.expected, strict=True)}
 
 
