@@ -145,16 +145,15 @@ class Out(unittest.TestCase):
             "IfcArbitraryProfileDefWithVoids",
             "IfcAsymmetricIShapeProfileDef",
         ]
-        for of, kind in zip(built, kinds, strict=True):
-            data = MIXED | {
-                "built_sections": [of],
-                "members": [dict(m, section=of["name"]) if m["name"] == "left" else m for m in MIXED["members"]],
-            }
-            document = read_document(data)
-            found = read(ifc(prepare(document), "Mixed", SPACE, "revision 1"))
-            self.valid(found)
-            profile = next(p for p in found.by_type("IfcProfileDef") if p.ProfileName == of["name"] and p.is_a(kind))
-            area = expand(document).member("left").section.A
+        made_of = dict(zip(("left", "leg", "right", "top"), (of["name"] for of in built), strict=True))
+        members = [dict(m, section=made_of.get(m["name"], m["section"])) for m in MIXED["members"]]
+        document = read_document(MIXED | {"built_sections": built, "members": members})
+        found = read(ifc(prepare(document), "Mixed", SPACE, "revision 1"))
+        self.valid(found)
+        structure = expand(document)
+        for (member, of), kind in zip(made_of.items(), kinds, strict=True):
+            profile = next(p for p in found.by_type("IfcProfileDef") if p.ProfileName == of and p.is_a(kind))
+            area = structure.member(member).section.A
             self.assertAlmostEqual(properties_of(profile, 1.0)["A"] / area, 1, delta=0.005)
 
     def test_unequal_flanges_hang_on_their_centroid(self):
