@@ -23,9 +23,12 @@ class Cutting(Work):
     """The operations that make several members of one, and one of several."""
 
     def _divide(self, o: Divide) -> None:
+        if not o.at and o.parts is None:
+            raise ModelError("Into how many parts, or at which shares of the length?", "parts")
+        shares = sorted(set(o.at)) or [k / (o.parts or 1) for k in range(1, o.parts or 1)]
         for name in o.members:
             a, b = self.ends(name)
-            places = [a + (b - a) * k / o.parts for k in range(1, o.parts)]
+            places = [a + (b - a) * share for share in shares]
             if not o.cut:
                 for place in places:
                     self.node(place)
@@ -34,8 +37,8 @@ class Cutting(Work):
             if m.end_section:
                 raise ModelError(f"“{name}” tapers, so it cannot be cut.", name)
             like = self.like(name)
-            checks = m.checks and m.checks.over(1 / o.parts)
-            part = float(np.linalg.norm(b - a)) / o.parts
+            length = float(np.linalg.norm(b - a))
+            bounds = [0.0, *(length * share for share in shares), length]
             whole = m.releases
             stops = [m.start, *(self.node(place) for place in places), m.end]
             self._remove_only(name)
@@ -51,16 +54,19 @@ class Cutting(Work):
                     "haunch_start": m.haunch_start if k == 0 else None,
                     "haunch_end": m.haunch_end if k == last else None,
                 }
-                held = {key: _within(like[key], k * part, (k + 1) * part) for key in RESTRAINTS}
-                own = {"releases": ends, "checks": checks and checks.between(k * part, (k + 1) * part)}
+                own_part = bounds[k], bounds[k + 1]
+                held = {key: _within(like[key], *own_part) for key in RESTRAINTS}
+                share = round((own_part[1] - own_part[0]) / length, 12)
+                checks = m.checks and m.checks.over(share).between(*own_part)
+                own = {"releases": ends, "checks": checks}
                 if found := self.add(start, end, like | own | haunches | held):
                     made.append(found.name)
-            self._divide_loads(name, made, float(np.linalg.norm(b - a)))
+            self._divide_loads(name, made, bounds)
             references.split(self.document, "member", {name: made})
 
-    def _divide_loads(self, name: str, made: list[str], length: float) -> None:
-        """Loads on a member that is now several of equal length, in its direction: each takes what lies on it."""
-        part = length / len(made)
+    def _divide_loads(self, name: str, made: list[str], bounds: list[float]) -> None:
+        """Loads on a member that is now several, in its direction, between these places: each takes what lies on it."""
+        length = bounds[-1]
         kept: list[MemberLoad] = []
         for load in self.document.member_loads:
             if load.member != name or load.run:
@@ -74,7 +80,7 @@ class Cutting(Work):
             scale = length if load.ratio else 1.0
             start, end = load.start * scale, length if load.end is None else load.end * scale
             for k, new in enumerate(made):
-                a, b = k * part, (k + 1) * part
+                a, b = bounds[k], bounds[k + 1]
                 values: dict[str, Any] = {"member": new, "ratio": False}
                 if load.kind == "temperature":
                     values = {"member": new}
@@ -89,7 +95,7 @@ class Cutting(Work):
                 elif not (a <= start < b or (k == len(made) - 1 and start >= b)):
                     continue
                 else:
-                    values |= {"start": min(start - a, part), "end": None}
+                    values |= {"start": min(start - a, b - a), "end": None}
                 kept.append(load.model_copy(update=values))
         self.document.member_loads = kept
 

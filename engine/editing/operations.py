@@ -200,11 +200,12 @@ class Extrude(Part):
 
 
 class Divide(Part):
-    """Put nodes on members that divide them equally; with `cut` the parts become members of their own."""
+    """Put nodes on members that divide them equally, or at shares of their length; with `cut` the parts become members of their own."""
 
     do: Literal["divide"] = "divide"
     members: list[Name]
-    parts: Annotated[int, Field(ge=2, le=100)]
+    parts: Annotated[int, Field(ge=2, le=100)] | None = None
+    at: Annotated[list[Annotated[float, Field(gt=0, lt=1, allow_inf_nan=False)]], Field(max_length=100)] = []
     cut: bool = False
 
 

@@ -29,3 +29,21 @@ export function useHandwork() {
   }
   return { wrong, vector, numberOf, operate }
 }
+
+/** Where members are divided, as written: “3” into as many equal parts, “30 % 70 %” or “0.3 0.7” at shares of the length, “2.5 4 m” at
+ * distances from the start, each member of its own length; or what is wrong. */
+export function divisions(text: string, length: number): { parts: number } | { at: number[] } | string {
+  const wrong = 'A number of parts, shares such as 30 % or 0.3, or distances such as 2.5 m.'
+  const unit = /%\s*$/.test(text) ? 0.01 : /m\s*$/.test(text) ? 1 / length : 1
+  const numbers = text
+    .replace(/[%m]/g, ' ')
+    .replaceAll(',', '.')
+    .split(/[\s;]+/)
+    .filter(Boolean)
+    .map(Number)
+  if (!numbers.length || !numbers.every(Number.isFinite)) return wrong
+  const [first] = numbers
+  if (unit === 1 && numbers.length === 1 && first! >= 2) return Number.isInteger(first) ? { parts: first! } : wrong
+  const at = numbers.map((x) => Number((x * unit).toFixed(9)))
+  return at.every((share) => share > 0 && share < 1) ? { at } : 'Between the ends: no share or distance beyond them.'
+}

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ElButton, ElCheckbox, ElInput, ElOption, ElSelect } from 'element-plus'
 import { computed, ref } from 'vue'
-import { useHandwork, type Vector } from '../../../lib/handwork'
+import { divisions, useHandwork, type Vector } from '../../../lib/handwork'
 import { useWorkbench } from '../../../stores/workbench'
 import SupportChosen from './SupportChosen.vue'
 
@@ -72,8 +72,20 @@ function mirror() {
     })
 }
 function divide(cut: boolean) {
-  const parts = numberOf(pieces.value, 'Parts')
-  if (parts !== null) void operate(many(cut ? 'Cut' : 'Divided'), { do: 'divide', members: names.value, parts, cut })
+  const label = many(cut ? 'Cut' : 'Divided')
+  const found = bench.picked.map((m) => ({ members: [m.name], by: divisions(pieces.value, m.length) }))
+  const first = found[0]?.by
+  wrong.value = found.map((f) => f.by).find((by) => typeof by === 'string') ?? ''
+  if (wrong.value || !first || typeof first === 'string') return
+  // into equal parts they are divided together, at distances each by its own length
+  if ('parts' in first) void operate(label, { do: 'divide', members: names.value, ...first, at: [], cut })
+  else
+    void operate(
+      label,
+      ...found.flatMap(({ members, by }) =>
+        typeof by === 'string' || 'parts' in by ? [] : [{ do: 'divide' as const, members, ...by, cut }],
+      ),
+    )
 }
 const join = () => operate(many('Joined'), { do: 'join', members: names.value })
 const cross = () => operate(many('Joined at crossings'), { do: 'cross', members: names.value })
@@ -145,8 +157,10 @@ function extrude() {
       <ElButton size="small" @click="mirror">Mirror</ElButton>
     </p>
     <div class="load-grid">
-      <span>Parts</span>
-      <ElInput v-model="pieces" size="small" aria-label="Parts" />
+      <span title="A number of equal parts; or shares of the length, 30 % 70 %; or distances from the start, 2.5 4 m"
+        >Parts, or where</span
+      >
+      <ElInput v-model="pieces" size="small" aria-label="Parts" placeholder="2,  30 %  or  2.5 4 m" />
       <span>Trim to</span>
       <ElInput v-model="target" size="small" placeholder="name of a member" aria-label="Trim to" />
     </div>
