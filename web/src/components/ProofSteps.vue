@@ -42,7 +42,7 @@ function other(steps: readonly Schemas['StepOut'][], own: readonly Schemas['Step
         <TexText v-if="step.numbers" class="numbers" :tex="`= ${step.numbers}`" />
       </div>
       <b class="mono">{{ minus(step.value) }}</b>
-      <b v-if="beside" class="mono">{{ other(beside, steps, i) }}</b>
+      <b v-if="beside" class="mono">{{ minus(other(beside, steps, i)) }}</b>
       <span class="clause">{{ step.clause }}<br v-if="step.clause && step.words" />{{ step.words }}</span>
     </li>
   </ol>
