@@ -39,6 +39,8 @@ Role = Literal[
     "member",
 ]
 Behaviour = Literal["beam", "bar", "tension-only", "compression-only", "rigid link"]
+#: what of a member lies on the line of its nodes; its sides as seen along it, with local z upwards
+Align = Literal["centre", "top flange", "bottom flange", "left side", "right side"]
 Freedom = Literal["x", "y", "z", "rx", "ry", "rz"]
 #: what criteria are about: cross-sections, stability, and deflection, sway and other service
 Kind = Literal["section", "stability", "service"]

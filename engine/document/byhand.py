@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from pydantic import ConfigDict, Field
 
 from engine.document.base import (
+    Align,
     Behaviour,
     Category,
     Deck,
@@ -239,7 +240,7 @@ class OwnChecks(Part):
 
 
 class MemberInput(Part):
-    """A member by hand. end_section: section at its end when it tapers; else it may have haunches. align: flange that lies
+    """A member by hand. end_section: section at its end when it tapers; else it may have haunches. align: flange or side that lies
     on the nodes' line."""
 
     name: Name
@@ -252,7 +253,7 @@ class MemberInput(Part):
     material: Name = "S355"
     roll: Number = 0.0
     offset: Offset = Offset()
-    align: Literal["centre", "top flange", "bottom flange"] = "centre"
+    align: Align = "centre"
     behaviour: Behaviour = "beam"
     releases: Releases = Releases()
     role: Role = "member"
@@ -279,7 +280,7 @@ class MemberEdit(Part):
     material: Name | None = None
     roll: Number | None = None
     offset: Offset | None = None
-    align: Literal["centre", "top flange", "bottom flange"] | None = None
+    align: Align | None = None
     behaviour: Behaviour | None = None
     releases: Releases | None = None
     group: Annotated[str, Field(max_length=40)] | None = None

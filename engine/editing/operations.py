@@ -6,7 +6,19 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from engine.document.base import Behaviour, Freedom, Haunch, Name, NotNegative, Number, Part, Positive, Role, Vector
+from engine.document.base import (
+    Align,
+    Behaviour,
+    Freedom,
+    Haunch,
+    Name,
+    NotNegative,
+    Number,
+    Part,
+    Positive,
+    Role,
+    Vector,
+)
 from engine.document.byhand import (
     Footing,
     MemberInput,
@@ -34,7 +46,7 @@ class MemberChange(Part):
     material: Name | None = None
     roll: Number | None = None
     offset: Offset | None = None
-    align: Literal["centre", "top flange", "bottom flange"] | None = None
+    align: Align | None = None
     behaviour: Behaviour | None = None
     releases: Releases | None = None
     group: Annotated[str, Field(max_length=40)] | None = None

@@ -106,7 +106,7 @@ def deepest(members: Iterable[Member]) -> Haunch | None:
 def taper(start: Section, end: Section, length: float, align: str) -> tuple[Piece, ...]:
     """Pieces of a plate girder whose depth and plates run linearly from one I section to another.
 
-    align: "centre", "top flange" or "bottom flange" runs straight. Raises ModelError for other sections.
+    align: "top flange" or "bottom flange" runs straight, else the centroid. Raises ModelError for other sections.
     """
     if start.shape != "I" or end.shape != "I" or start.r or end.r:
         raise ModelError("a taper runs only between two welded I sections with equal flanges.", "end_section")
@@ -116,7 +116,7 @@ def taper(start: Section, end: Section, length: float, align: str) -> tuple[Piec
         sizes = [getattr(start, key) * (1 - share) + getattr(end, key) * share for key in ("h", "b", "tf", "tw")]
         made = welded_i(f"{start.name} … {end.name}", *sizes)
         # the flange that `align` names stays straight; else the centroid does
-        rise = {"centre": 0.0, "top flange": -0.5, "bottom flange": 0.5}[align]
+        rise = {"top flange": -0.5, "bottom flange": 0.5}.get(align, 0.0)
         near, far = ((start.h + (end.h - start.h) * s) - start.h for s in (i / TAPER_PIECES, (i + 1) / TAPER_PIECES))
         found.append(Piece(i / TAPER_PIECES * length, (i + 1) / TAPER_PIECES * length, made, rise * near, rise * far))
     return tuple(found)

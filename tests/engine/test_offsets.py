@@ -4,8 +4,12 @@ import unittest
 
 import numpy as np
 
+from engine.catalogue.sections import section
+from engine.catalogue.shapes.i_sections import welded_i
 from engine.chain import run
 from engine.document import read_document
+from engine.document.byhand import Offset
+from engine.laid import offset_of
 
 
 def strut(N=300.0, offset=None, moments=0.0, sideways=0.0, section="HEA 160", order="first", length=4.0, load=0.0):
@@ -79,3 +83,39 @@ class Beside(unittest.TestCase):
         self.assertAlmostEqual(
             float(np.ravel(beside.combined.alpha)[0] / np.ravel(on.combined.alpha)[0]), 1, delta=0.01
         )
+
+
+class LiesAt(unittest.TestCase):
+    """Flanges and sides that lie on the line of the nodes, by the published places of centroids."""
+
+    def test_by_shape(self):
+        for name, align, y, z in (
+            ("IPE 300", "top flange", 0.0, -0.150),
+            ("IPE 300", "left side", -0.075, 0.0),
+            ("IPE 300", "right side", 0.075, 0.0),
+            # EN 10365: e_y of UPE 200 2.56 cm from the back of its web, which lies to the right
+            ("UPE 200", "right side", 0.0256, 0.0),
+            ("UPE 200", "left side", -(0.080 - 0.0256), 0.0),
+            ("UPE 200", "bottom flange", 0.0, 0.100),
+            ("SHS 100x5", "left side", -0.050, 0.0),
+        ):
+            found = offset_of(Offset(), align, section(name))
+            self.assertAlmostEqual(found[0], y, delta=3e-4, msg=(name, align))
+            self.assertAlmostEqual(found[1], z, delta=3e-4, msg=(name, align))
+
+    def test_a_tee_and_unequal_flanges_by_parts(self):
+        # flange 300 × 15.5, stem (155 − 15.5) × 9 and its fillets, from the top: within 2 mm of the parts alone
+        s = section("T HEA 320")
+        parts = [(s.b * s.tf, s.tf / 2), ((s.h - s.tf) * s.tw, (s.h + s.tf) / 2)]
+        middle = sum(A * at for A, at in parts) / sum(A for A, _ in parts)
+        self.assertAlmostEqual(offset_of(Offset(), "top flange", s)[1], -middle, delta=2e-3)
+        # three plates: 300 × 20 above, 760 × 10, 200 × 20 below
+        w = welded_i("w", 0.8, 0.3, 0.02, 0.01, 0.2, 0.02)
+        parts = [(0.3 * 0.02, 0.01), (0.76 * 0.01, 0.4), (0.2 * 0.02, 0.79)]
+        middle = sum(A * at for A, at in parts) / sum(A for A, _ in parts)
+        self.assertAlmostEqual(offset_of(Offset(), "top flange", w)[1], -middle, delta=1e-6)
+        self.assertAlmostEqual(offset_of(Offset(), "bottom flange", w)[1], 0.8 - middle, delta=1e-6)
+
+    def test_what_is_stated_besides_comes_on_top(self):
+        found = offset_of(Offset(y=0.02, z=-0.01), "left side", section("IPE 300"))
+        np.testing.assert_allclose(found, (0.02 - 0.075, -0.01), atol=1e-9)

@@ -10,7 +10,7 @@ import { useWorkbench } from '../../../stores/workbench'
 const bench = useWorkbench()
 const each = <T extends string>(values: readonly T[]) => values.map((value) => ({ value, label: value || 'as it is' }))
 const BEHAVIOURS = ['', 'beam', 'bar', 'tension-only', 'compression-only', 'rigid link']
-const LIES_AT = ['', 'centre', 'top flange', 'bottom flange']
+const LIES_AT = ['', 'centre', 'top flange', 'bottom flange', 'left side', 'right side']
 const section = ref('')
 const grade = ref('')
 const roll = ref('')
