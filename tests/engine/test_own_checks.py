@@ -132,6 +132,32 @@ class OwnSegments(unittest.TestCase):
             own = [b.lateral for b in chain.verification.checks.flanges(0) if b.flange == "inner"]
             self.assertAlmostEqual(own[0], wanted, delta=1e-9)
 
+    def test_of_two_members_alike_one_alone(self):
+        # two beams of 4 m beside each other, the first with half its length
+        forks = {"start": ["x", "y", "z", "rx"], "end": ["y", "z", "rx"]}
+        document = read_document(
+            {
+                "nodes": [
+                    {"name": f"{m}{e}", "at": [4.0 * (e == "end"), 3.0 * (m == "n"), 0]} for m in "mn" for e in forks
+                ],
+                "members": [
+                    {"name": m, "start": f"{m}start", "end": f"{m}end", "section": "IPE 300", "role": "main beam"}
+                    for m in "mn"
+                ],
+                "supports": [{"node": f"{m}{e}", "fixed": fixed} for m in "mn" for e, fixed in forks.items()],
+                "cases": [{"name": "P", "nature": "imposed"}],
+                "member_loads": [{"case": "P", "member": m, "value": [0, 0, -10]} for m in "mn"],
+            }
+        )
+        plain, stated = run(document), run(self.state(document, 2.0, 0.5))
+
+        def used(chain):
+            own = chain.verification.verdicts
+            return [next(o.utilisation for o in v.outcomes if o.criterion == "lateral") for v in own]
+
+        self.assertLess(used(stated)[0], used(plain)[0])
+        self.assertAlmostEqual(used(stated)[1], used(plain)[1], delta=1e-9)
+
     def test_in_torsion(self):
         for factor, wanted in ((None, 6.0), (0.5, 3.0)):
             chain = run(bent(checks={"buckling_T": factor}))

@@ -252,6 +252,20 @@ class ProofsOtherwise(unittest.TestCase):
             self.assertAlmostEqual(proof.utilisation, float(r.utilisation[column]), delta=1e-9)
             self.assertNotAlmostEqual(proof.utilisation, now, delta=1e-4)
 
+    def test_how_it_would_move_where_nothing_can_be_added_up_takes_an_analysis(self):
+        # a support that pushes alone: its movement is no sum of those of its cases
+        data = beam().model_dump(mode="json")
+        data["supports"][1]["one_way"] = ["z"]
+        chain = run(read_document(data))
+        combination, _ = self.governing(chain, "m", "deflection")
+        other = (ChangeMembers(members=["m"], change=MemberChange(section="IPE 360")),)
+        with self.assertRaisesRegex(ModelError, "new analysis"):
+            proof_otherwise(chain, "m", other, {}, ("deflection", combination))
+        strong, _ = self.governing(chain, "m", "section")
+        _, reached, without = proof_otherwise(chain, "m", other, {}, ("section", strong))
+        self.assertEqual(without, ("deflection",))
+        self.assertNotIn("deflection", {o.criterion for o in reached})
+
     def test_what_is_no_check_then_is_refused(self):
         chain = run(beam())
         hollow = (ChangeMembers(members=["m"], change=MemberChange(section="RHS 250x150x8")),)
