@@ -68,6 +68,8 @@ def assemble(
         raise ModelError(words, "members")
     if not structure.fixed.any() and not structure.springs.any():
         raise ModelError("Nothing holds the structure: it has no supports.", "supports")
+    if structure.out >= 0 and structure.slabs:
+        raise ModelError("Slabs and walls that bend move in space: plane frames have none.", "analysis.plane")
     elements = make_elements(structure, shear_deformation)
     cases = len(loading.cases)
     loads = cut_loads(structure, elements, loading)

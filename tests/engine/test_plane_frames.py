@@ -118,5 +118,12 @@ class Members(unittest.TestCase):
             run(read_document(document))
         self.assertEqual(caught.exception.place, "analysis.plane")
 
+    def test_slabs_that_bend_are_refused(self):
+        document = portal().model_dump(mode="json")
+        document["nodes"] += [{"name": n, "at": [x, 3, 5]} for n, x in (("f", 0), ("g", 10))]
+        document["panels"] = [{"name": "p", "corners": ["b", "d", "g", "f"], "diaphragm": "slab"}]
+        with self.assertRaisesRegex(ModelError, "plane frames have none"):
+            run(read_document(document))
+
     def test_its_choice_is_part_of_the_structure(self):
         self.assertNotEqual(fingerprints(portal())["structure"], fingerprints(portal(""))["structure"])
