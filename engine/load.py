@@ -363,7 +363,7 @@ def combinations(document: Document, loading: Loading) -> list[Combination]:
         if not factors.any():
             raise ModelError(f"Combination “{item.name}” is empty.", f"combinations.{i}.factors")
         found.append(Combination(item.name, item.use, formula(loading.cases, factors), factors, "stated", own=True))
-        stated = any(factors[case] for both in loading.leans.values() for case in both)
+        stated = any(factors[case] for both in loading.leans.values() for case in both if case >= 0)
         if item.use in ("strength", "accidental") and not stated:
             for row in standard.leaning(factors, loading.leans, resultants):
                 words = formula(loading.cases, row)

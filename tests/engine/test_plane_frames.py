@@ -80,6 +80,22 @@ class Analysis(unittest.TestCase):
         with self.assertRaisesRegex(ModelError, "mechanism"):
             run(read_document(document))
 
+    def test_it_leans_in_its_plane_alone(self):
+        rules = {"rules": {"imperfections": True}}
+        for along, plane, held, axis in (("X", "XZ", ("y", "rx", "rz"), 0), ("Y", "YZ", ("x", "ry", "rz"), 1)):
+            feet = ("x", "z") if along == "X" else ("y", "z")
+            own = run(portal(plane, feet=feet, along=along, **rules))
+            stated = run(portal("", held, feet=feet, along=along, **rules))
+            leaning = [c for c in own.loading.cases if c.nature == "imperfection"]
+            self.assertEqual({c.name.rpartition(" ")[2] for c in leaning}, {"XY"[axis]})
+            self.assertLess(len(own.combinations), len(stated.combinations))
+            # those across act on nothing: the verdicts are the same, as far as critical factors of several combinations together are
+            for one, other in zip(own.verification.verdicts, stated.verification.verdicts, strict=True):
+                found = [{o.criterion: o.utilisation for o in v.outcomes} for v in (one, other)]
+                self.assertEqual(found[0].keys(), found[1].keys())
+                for criterion, value in found[0].items():
+                    self.assertAlmostEqual(value, found[1][criterion], delta=1e-3, msg=criterion)
+
     def test_what_pushes_across_goes_to_ground_and_is_told(self):
         chain = run(portal(across=2.0))
         self.assertTrue(all(b.holds for b in balances(chain.loading, chain.response)))

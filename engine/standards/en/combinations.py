@@ -171,13 +171,16 @@ def leaning(factors: Floats, leans: dict[int, tuple[int, int]], resultants: Floa
 
 def _leaning(factors: Floats, leans: dict[int, tuple[int, int]], x: float, y: float, z: float) -> list[Floats]:
     """The same under the resultant x, y, z."""
-    across = hypot(x, y)
     own = {i: both for i, both in leans.items() if factors[i]}
+    # a plane frame leans in its plane alone
+    axes = [axis for axis in (0, 1) if any(both[axis] >= 0 for both in own.values())]
+    x, y = x if 0 in axes else 0.0, y if 1 in axes else 0.0
+    across = hypot(x, y)
     if not own or across >= -0.15 * z:
         return []
-    ways = [(0, 1.0), (0, -1.0), (1, 1.0), (1, -1.0)]
+    ways = [(axis, sign) for axis in axes for sign in (1.0, -1.0)]
     if across > -0.005 * z:
-        pushed = [(0, x), (1, y)]
+        pushed = [(axis, (x, y)[axis]) for axis in axes]
         ways = [(axis, float(np.sign(push))) for axis, push in pushed if 2 * abs(push) >= max(abs(x), abs(y))]
     found = []
     for axis, sign in ways:

@@ -24,6 +24,8 @@ UPRIGHT = 0.9
 ALONG = 5.0
 #: share of the beams, by length, that run along or across the direction that a building has
 MOST = 0.8
+#: cosine beyond which a way leads out of the plane of a plane frame
+ACROSS = 0.99
 
 
 @dataclass(frozen=True)
@@ -117,7 +119,8 @@ def _rise(structure: Structure, member: Member) -> float:
 
 
 def add_imperfections(loading: Loading, structure: Structure, values: ImperfectionValues) -> None:
-    """Add, for each case with vertical loads, two that push with φ times its downward loads along and across the building."""
+    """Add, for each case with vertical loads, two that push with φ times its downward loads along and across the building; none (−1) across the plane of a plane
+    frame."""
     along = ways(structure)
     phi = slopes(structure, values.sway, along)
     loading.lean_along = along.vectors
@@ -132,6 +135,9 @@ def add_imperfections(loading: Loading, structure: Structure, values: Imperfecti
         points = [p for p in loading.points if p.case == i]
         numbers = []
         for axis, name in enumerate(along.names):
+            if structure.out >= 0 and abs(along.vectors[axis][structure.out]) > ACROSS:
+                numbers.append(-1)
+                continue
             note = f"φ = 1/{1 / phi[axis]:.0f} times the vertical loads of {case.symbol} (5.3.2(3)){along.said}"
             symbol = f"Φ{'xy'[axis]}({case.symbol})"
             number = loading.add_case(Case(f"{case.name}, leaning along {name}", symbol, "imperfection", name, note))
