@@ -77,9 +77,11 @@ def twist_of(grounds: SteelGrounds, member: int, columns: Columns = EVERY) -> tu
     return rows, Warped(B, T_t, twist)
 
 
-def section_use(grounds: SteelGrounds, member: int, columns: Columns = EVERY) -> tuple[Ints, Warped, Values]:
-    """(elements, what torsion does, `torsion_section` at (elements, stations, combinations))."""
-    rows, twist = twist_of(grounds, member, columns)
+def section_use(
+    grounds: SteelGrounds, member: int, columns: Columns = EVERY, known: tuple[Ints, Warped] | None = None
+) -> tuple[Ints, Warped, Values]:
+    """(elements, what torsion does, `torsion_section` at (elements, stations, combinations)). known: `twist_of` the same, where it is known."""
+    rows, twist = known or twist_of(grounds, member, columns)
     rules, eta = grounds.document.rules, grounds.document.national.steel.eta
     N, Vy, Vz, My, Mz = (getattr(grounds.peaks, name)[rows][..., columns] for name in ("N", "Vy", "Vz", "My", "Mz"))
     p = grounds.steel.take(np.full(len(rows), member), 2)
@@ -87,9 +89,11 @@ def section_use(grounds: SteelGrounds, member: int, columns: Columns = EVERY) ->
     return rows, twist, v
 
 
-def member_use(grounds: SteelGrounds, member: int, columns: Columns = EVERY) -> tuple[Segments, Values]:
-    """(segments, `torsion_member` with `stability_check` on them, (segments, combinations))."""
-    rows, twist = twist_of(grounds, member, columns)
+def member_use(
+    grounds: SteelGrounds, member: int, columns: Columns = EVERY, known: tuple[Ints, Warped] | None = None
+) -> tuple[Segments, Values]:
+    """(segments, `torsion_member` with `stability_check` on them, (segments, combinations)). known: as for `section_use`."""
+    rows, twist = known or twist_of(grounds, member, columns)
     picked = list(range(len(grounds.strength)))[columns] if isinstance(columns, slice) else columns
     s = grounds.segments([member], picked)
     v = stability_values(grounds.document, s, grounds.steel, grounds.limits[..., columns])
@@ -139,14 +143,17 @@ def torsion_reached(grounds: SteelGrounds, member: int, governing: bool = False)
     """Both criteria of a member in torsion in every combination for strength, NaN where it is negligible; nothing for others."""
     if not is_twisted(grounds, member):
         return []
-    rows, _, v = section_use(grounds, member)
+    # the others are asked by the checks without torsion
+    asked = np.flatnonzero(counts(grounds, member)).tolist()
+    known = twist_of(grounds, member, asked)
+    rows, _, v = section_use(grounds, member, asked, known)
     places = grounds.combined.elements.positions(grounds.peaks.x, rows)
     where = [(int(rows[e]), s, float(places[e, s])) for e in range(len(rows)) for s in range(places.shape[1])]
-    segments, w = member_use(grounds, member)
+    segments, w = member_use(grounds, member, asked, known)
     middles = [(r, -1, float(a + b) / 2) for r, (a, b) in enumerate(zip(segments.start, segments.end, strict=True))]
-    asked = counts(grounds, member)
-    by_section = np.where(asked, v["u_torsion"].reshape(len(where), -1), np.nan)
-    by_buckling = np.where(asked, np.broadcast_to(w["u_twist"], w["B"].shape), np.nan)
+    by_section, by_buckling = (np.full((len(places_), len(grounds.strength)), np.nan) for places_ in (where, middles))
+    by_section[:, asked] = v["u_torsion"].reshape(len(where), -1)
+    by_buckling[:, asked] = np.broadcast_to(w["u_twist"], w["B"].shape)
     return [
         most_of("torsion", grounds.strength, by_section, where),
         most_of("twist", grounds.strength, by_buckling, middles),
