@@ -61,6 +61,7 @@ TableKind = Literal[
     "supports",
     "sections",
     "members",
+    "design members",
     "deflections",
     "reactions",
     "footings",

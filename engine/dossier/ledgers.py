@@ -11,6 +11,7 @@ from engine.dossier.end_forces import SYMBOLS
 from engine.dossier.values import Cell, Column, Table
 from engine.report import verdicts
 from engine.report.extremes import column_sways, deck_forces, member_extremes
+from engine.structure.lines import design_members
 from engine.structure.model import FREEDOMS
 from engine.structure.words import ROLE_WORDS, label
 from engine.verification.outcomes import SERVICE
@@ -56,6 +57,37 @@ def supports(chain: Chain) -> Table:
         Column("springs", wide=True),
     )
     return Table("supports", columns, tuple(rows))
+
+
+def designed(chain: Chain) -> Table:
+    """Members that are one piece of steel, each with the piece that uses most of what it bears; one that is not covered counts before all others."""
+    lines = design_members(chain.structure)
+    pieces = {i for line in lines for i in line}
+    alone = [(i,) for i in range(len(chain.structure.members)) if i not in pieces]
+    reported = verdicts.members(chain)
+
+    def worst_first(m: verdicts.MemberReport) -> float:
+        return -(np.inf if m.status == "not covered" else m.governing.utilisation if m.governing else 0.0)
+
+    rows: list[tuple[Cell, ...]] = []
+    for own in sorted(
+        ([reported[i] for i in line] for line in [*lines, *alone]), key=lambda own: min(map(worst_first, own))
+    ):
+        worst = min(own, key=worst_first)
+        check = worst.governing
+        name = own[0].label if len(own) == 1 else f"{own[0].label} … {own[-1].label}"
+        rows.append(
+            (
+                name, own[0].member.section.name, float(len(own)), sum(m.length for m in own), sum(m.mass for m in own),
+                worst.label if len(own) > 1 else "", check.words if check else "", check.combination.name if check else "",
+                check.utilisation if check else None, worst.status,
+            )
+        )  # fmt: skip
+    columns: tuple[Column, ...] = (
+        Column("design member", wide=True), Column("section"), Column("pieces", "", 0), Column("length", "m", 3), Column("mass", "kg", 0),
+        Column("worst piece", wide=True), Column("governs"), Column("combination"), Column("utilisation", "", 3), Column("verdict"),
+    )  # fmt: skip
+    return Table("design members", columns, tuple(rows))
 
 
 def deflections(chain: Chain) -> Table:

@@ -91,6 +91,7 @@ _TABLES: dict[TableKind, Callable[[Chain], Table | None]] = {
     "supports": ledgers.supports,
     "sections": _within(quantities, "material by section"),
     "members": members_table,
+    "design members": ledgers.designed,
     "deflections": ledgers.deflections,
     "reactions": lambda chain: _first([*reaction_tables(chain, False)]),
     "footings": lambda chain: pad_table(chain) if chain.verification.pads else None,

@@ -149,6 +149,10 @@ def verify(
         if i not in swinging and document.rules.frequencies.get(member.role):  # type: ignore[call-overload]
             left_out[i].append("natural frequency not checked: it does not bend downwards between supports")
     floors = {m for s in stretches_ if s.criterion == "floor" for m in s.members}
+    if floors:
+        for i in sorted({m for s in stretches_ if s.way == "down" for m in s.members} - floors):
+            if structure.members[i].role == "member":
+                left_out[i].append("natural frequency of floors not checked: its role does not say that it is of one")
     for i in sorted(swinging - floors):
         left_out[i].append(ALONE)
     if service:

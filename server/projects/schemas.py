@@ -58,7 +58,7 @@ class ConflictOut(BaseModel):
 
 class ChainOut(BaseModel):
     """Everything the workbench shows of one revision but diagrams and proofs. problem: set when the chain broke. tonnage: of all members;
-    masses: of the steel, and of other materials by name; both in t."""
+    masses: of the steel, and of other materials by name; both in t. lines: numbers of members that are one piece of steel, in order."""
 
     revision: int
     problem: Problem | None = None
@@ -74,6 +74,7 @@ class ChainOut(BaseModel):
     snags: list[SnagOut] = []
     orphans: list[OrphanOut] = []
     members: list[MemberOut] = []
+    lines: list[list[int]] = []
     roles: list[RoleOut] = []
     cases: list[CaseOut] = []
     combinations: list[CombinationOut] = []

@@ -300,18 +300,23 @@ def lengths_out(chain: Chain, revision: int, member: str) -> WaysOut:
 
 def _segments(chain: Chain, index: int) -> list[SegmentOut]:
     checks = chain.structure.members[index].checks
-    return [
-        SegmentOut(
-            flange=b.flange,
-            start=b.start,
-            end=b.end,
-            length=b.lateral,
-            stated=checks.lateral_factor(b.flange, b.start, b.end),
-            utilisation=b.utilisation,
+    found = []
+    for b in chain.verification.checks.flanges(index):
+        stated = checks.lateral_factor(b.flange, b.start, b.end)
+        # what is shorter than its stretch is held all along
+        if not b.flange or b.solved or (stated is None and b.lateral < (b.end - b.start) * (1 - 1e-3)):
+            continue
+        found.append(
+            SegmentOut(
+                flange=b.flange,
+                start=b.start,
+                end=b.end,
+                length=b.lateral,
+                stated=stated,
+                utilisation=b.utilisation,
+            )
         )
-        for b in chain.verification.checks.flanges(index)
-        if b.flange and not b.solved
-    ]
+    return found
 
 
 def proof_of(chain: Chain, member: str, criterion: str, combination: str = "") -> Proof:

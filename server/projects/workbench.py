@@ -15,6 +15,7 @@ from engine.document.rules import DEFLECTIONS
 from engine.report import holding, loads, supports, verdicts
 from engine.standards.family import family
 from engine.structure.audit import audit
+from engine.structure.lines import design_members
 from engine.structure.model import FREEDOMS, Floats, Pad, Structure
 from engine.structure.planes import planes
 from engine.structure.storeys import storeys
@@ -217,6 +218,7 @@ def structure_out(document: Document, structure: Structure) -> dict[str, Any]:
     return {
         "nodes": [(x, y, z) for x, y, z in structure.xyz.tolist()],
         "node_names": list(structure.nodes),
+        "lines": [list(line) for line in design_members(structure)],
         "supports": [
             structure_schemas.SupportOut(
                 node=structure.nodes[i],

@@ -5,7 +5,7 @@ import re
 from playwright.sync_api import expect
 
 from engine.chain import run
-from engine.document import Document
+from engine.document import Document, read_document
 from engine.document.jigs import HallJig
 from engine.editing.operations import ChangeMembers, MemberChange
 from engine.sizing.levers import next_larger, proof_otherwise
@@ -378,3 +378,36 @@ class Purlins(BrowserCase):
         self.assertEqual(rules["deflections"].get("side rail"), 150)
         # what no set says stays out, what another one said is gone
         self.assertEqual(rules["deflections_variable"], {})
+
+
+class DesignMembers(BrowserCase):
+    def test_pieces_of_one_line_are_one_row_and_chosen_together(self):
+        document = read_document(
+            {
+                "name": "Pieces",
+                "nodes": [{"name": n, "at": [4.0 * k, 0, 3]} for k, n in enumerate("abcd")],
+                "members": [
+                    {"name": f"piece {k + 1}", "start": a, "end": b, "section": "IPE 300", "role": "main beam"}
+                    for k, (a, b) in enumerate(("ab", "bc", "cd"))
+                ],
+                "supports": [
+                    {"node": "a", "fixed": ["x", "y", "z", "rx"]},
+                    {"node": "c", "fixed": ["y", "z", "rx"]},
+                    {"node": "d", "fixed": ["y", "z", "rx"]},
+                ],
+                "cases": [{"name": "Q", "nature": "imposed"}],
+                "member_loads": [{"case": "Q", "member": "piece 1", "value": [0, 0, -10]}],
+            }
+        )
+        project = revisions.create(self.user, document, "Demo data")
+        self.sign_in(f"/projects/{project.id}")
+        page = self.page
+        page.wait_for_selector("tbody tr")
+        page.click("section[aria-label='Ledger'] >> text=Design members")
+        row = page.locator("section[aria-label='Ledger'] tbody tr")
+        expect(row).to_have_count(1)
+        expect(row).to_contain_text("piece 1 … piece 3")
+        expect(row).to_contain_text("12.00")
+        row.click()
+        page.click("header nav button:has-text('Frame')")
+        expect(page.locator("aside.right")).to_contain_text("3 members")

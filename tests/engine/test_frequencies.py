@@ -208,6 +208,15 @@ class Floors(unittest.TestCase):
         # the girder with its own load at its middle swings with its columns
         self.assertIsNotNone(of_floor(chain, "left"))
 
+    def test_a_beam_whose_role_says_nothing_is_told(self):
+        words = "natural frequency of floors not checked: its role does not say that it is of one"
+        document = floor().document.model_dump(mode="json")
+        document["members"][0]["role"] = "member"
+        chain = run(read_document(document))
+        told = [words in v.left_out for v in chain.verification.verdicts]
+        self.assertEqual(told, [True, False, False])
+        self.assertFalse(any(words in v.left_out for v in floor().verification.verdicts))
+
     def test_the_proof_and_a_limit_that_nothing_meets(self):
         chain = floor()
         found = of_floor(chain)

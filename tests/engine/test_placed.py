@@ -216,6 +216,7 @@ class Tables(unittest.TestCase):
         for table, count in (
             ("steelwork", len(structure.members)),
             ("members", len(structure.members)),
+            ("design members", len(structure.members)),
             ("forces", len(structure.members)),
             ("nodes", len(structure.nodes)),
             ("supports", held),

@@ -5,6 +5,7 @@ import { readHaunch } from '../src/lib/haunches'
 import { readEnd, readHold } from '../src/lib/releases'
 import { balanceOf } from '../src/lib/actionTables'
 import { readDirections } from '../src/lib/steelTables'
+import { typed } from '../src/api/client'
 import { tabsOf, ledger } from '../src/lib/ledger'
 import { readSpacings, writeSpacings } from '../src/lib/spacings'
 import { readVector, writeVector } from '../src/lib/vectors'
@@ -212,6 +213,32 @@ describe('the ledger', () => {
       members: ['m'],
       change: { section: 'IPE 300' },
     })
+  })
+  it('puts the pieces of one design member into one row, with the worst of them', () => {
+    const member = (name: string, utilisation: number, status = 'passes') =>
+      typed('MemberOut', {
+        ...chain!.members[0]!,
+        name,
+        label: name,
+        length: 3,
+        mass: 10,
+        utilisation,
+        status,
+        not_covered: status === 'not covered' ? ['no'] : [],
+        governs: 'Shear',
+        combination: 'C1',
+        checks: [],
+      })
+    const members = [member('a', 0.4), member('b', 0.9), member('c', 0.7)]
+    const table = ledger('Design members', typed('ChainOut', { ...chain!, members, lines: [[0, 1]] }))
+    expect(table.rows.map((r) => [r.key, r.cells[0], r.cells[2], r.cells[3], r.cells[5], r.use])).toEqual([
+      ['a', 'a … b', 2, '6.00', 'b', 0.9],
+      ['c', 'c', 1, '3.00', '', 0.7],
+    ])
+    const open = [member('a', 0.4, 'not covered'), member('b', 0.9)]
+    expect(
+      ledger('Design members', typed('ChainOut', { ...chain!, members: open, lines: [[0, 1]] })).rows[0]!.status,
+    ).toBe('not covered')
   })
   it('has tables for every stage', () => {
     expect(tabsOf('frame')).toContain('Steelwork')

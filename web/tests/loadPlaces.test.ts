@@ -44,6 +44,9 @@ describe('where a load acts on its member', () => {
   it('is stated in its own measure', () => {
     expect(stated(load({ ratio: true }), { start: 2, end: 4 }, 8)).toEqual({ start: 0.25, end: 0.5 })
     expect(stated(load({ kind: 'force' }), { start: 2, end: 2 }, 8)).toEqual({ start: 2 })
+    // what reaches to the end of its member goes on doing so
+    expect(stated(load({}), { start: 1, end: 8 }, 8)).toEqual({ start: 1 })
+    expect(stated(load({}), { start: 1, end: 7 }, 8)).toEqual({ start: 1, end: 7 })
   })
   it('is found where it is pointed at, one after the other', () => {
     const loads = [

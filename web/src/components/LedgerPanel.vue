@@ -30,7 +30,17 @@ watch(
   () => bench.stage,
   (stage) => (tab.value = DEFAULT[stage] ?? 'Members'),
 )
-const tabs = computed(() => tabsOf(bench.stage).filter((tab) => tab !== 'Footings' || bench.lists.pads.length))
+const tabs = computed(() =>
+  tabsOf(bench.stage).filter(
+    (tab) =>
+      (tab !== 'Footings' || bench.lists.pads.length) && (tab !== 'Design members' || bench.chain?.lines?.length),
+  ),
+)
+/** The names of all pieces of the design member that begins with this one. */
+function piecesOf(first: string): string[] {
+  const line = bench.chain?.lines?.find((own) => bench.lists.members[own[0]!]?.name === first)
+  return line?.map((i) => bench.lists.members[i]!.name) ?? [first]
+}
 const table = computed(() =>
   ledger(
     tab.value,
@@ -67,11 +77,14 @@ const chosen = computed(() => {
   return bench.state
 })
 const isOn = (row: Row) =>
-  MEMBERS.includes(tab.value) ? bench.chosen.has(row.key) : (row.member ?? row.key) === chosen.value
+  MEMBERS.includes(tab.value) || tab.value === 'Design members'
+    ? bench.chosen.has(row.key)
+    : (row.member ?? row.key) === chosen.value
 
 function choose(row: Row, add = false) {
   const members = bench.lists.members
   if (MEMBERS.includes(tab.value)) bench.select(row.key, !add, add)
+  else if (tab.value === 'Design members') bench.choose(piecesOf(row.key))
   else if (tab.value === 'Sway') bench.select(row.member ?? '', true)
   else if (tab.value === 'Decks') void bench.openPanel(row.key)
   else if (tab.value === 'Group forces') {

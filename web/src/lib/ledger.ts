@@ -11,7 +11,7 @@ import {
   type Response,
 } from './responseTables'
 import { nodesTable, sectionsTable, steelworkTable, supportsTable } from './steelTables'
-import { deflectionTable, groupsTable, membersTable } from './verdictTables'
+import { deflectionTable, designTable, groupsTable, membersTable } from './verdictTables'
 import { listsOf } from './lists'
 
 export const TABS = [
@@ -21,6 +21,7 @@ export const TABS = [
   'Supports',
   'Sections',
   'Members',
+  'Design members',
   'Deflection',
   'Reactions',
   'Footings',
@@ -35,7 +36,16 @@ export const TABS = [
   'Slabs',
 ] as const
 export type Tab = (typeof TABS)[number]
-const COMPUTED: Tab[] = ['Groups', 'Members', 'Deflection', 'Reactions', 'Footings', 'Balance', 'Combinations']
+const COMPUTED: Tab[] = [
+  'Groups',
+  'Members',
+  'Design members',
+  'Deflection',
+  'Reactions',
+  'Footings',
+  'Balance',
+  'Combinations',
+]
 /** Tabs of a stage: the steelwork's tables where it is set out, the computed ones elsewhere. */
 export function tabsOf(stage: string): readonly Tab[] {
   if (stage === 'response')
@@ -74,6 +84,7 @@ export function ledger(
     Supports: () => supportsTable(chain),
     Sections: () => sectionsTable(members),
     Members: () => membersTable(members),
+    'Design members': () => designTable(members, chain?.lines ?? []),
     Deflection: () => deflectionTable(members),
     Reactions: () => reactionsTable(chain),
     Footings: () => padsTable(chain),

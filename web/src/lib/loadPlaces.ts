@@ -37,11 +37,12 @@ export function movedTo(stretch: Stretch, grip: Grip, to: number, length: number
   return { start, end: start + long }
 }
 
-/** The same in the load's own measure, as an operation states it. */
+/** The same in the load's own measure, as an operation states it; what reaches to the end of its member, whatever its length, goes on doing so. */
 export function stated(load: Load, stretch: Stretch, length: number): { start: number; end?: number } {
   const unit = load.ratio ? length : 1
   const own = (x: number) => Number((x / unit).toFixed(6))
-  return load.kind === 'line' ? { start: own(stretch.start), end: own(stretch.end) } : { start: own(stretch.start) }
+  const open = load.kind !== 'line' || (load.end == null && stretch.end > length - SAME)
+  return { start: own(stretch.start), ...(open ? {} : { end: own(stretch.end) }) }
 }
 
 /** The loads on a member in a case, by their numbers, that act somewhere along a stretch of it; those over runs too. */

@@ -96,6 +96,7 @@ const TABLES: Record<Tab, { table: PlacedTable['table']; chapter: Chapter }> = {
   Supports: { table: 'supports', chapter: 'building' },
   Sections: { table: 'sections', chapter: 'building' },
   Members: { table: 'members', chapter: 'verification' },
+  'Design members': { table: 'design members', chapter: 'verification' },
   Deflection: { table: 'deflections', chapter: 'response' },
   Reactions: { table: 'reactions', chapter: 'response' },
   Footings: { table: 'footings', chapter: 'response' },

@@ -44,11 +44,7 @@ export function membersTable(members: readonly Member[]): Table {
       n('Mass kg'),
     ],
     rows: [...members]
-      .sort(
-        (a, b) =>
-          (b.status === 'not covered' ? 9 : (b.utilisation ?? 0)) -
-          (a.status === 'not covered' ? 9 : (a.utilisation ?? 0)),
-      )
+      .sort((a, b) => use(b) - use(a))
       .map((m) => ({
         key: m.name,
         cells: [
@@ -66,6 +62,56 @@ export function membersTable(members: readonly Member[]): Table {
       })),
     empty: 'No members yet.',
   }
+}
+
+const use = (m: Member) => (m.status === 'not covered' ? 9 : (m.utilisation ?? 0))
+
+/** Members that are one piece of steel, whatever they were drawn in, each with the worst of its pieces. lines: their numbers, in order. */
+export function designTable(members: readonly Member[], lines: readonly (readonly number[])[]): Table {
+  const pieces = new Set(lines.flat())
+  const alone = members.flatMap((_, i) => (pieces.has(i) ? [] : [[i]]))
+  const found = [...lines, ...alone].map((line) => {
+    const own = line.map((i) => members[i]!)
+    return { own, worst: own.reduce((a, b) => (use(b) > use(a) ? b : a)) }
+  })
+  return {
+    head: [
+      { text: 'Design member' },
+      { text: 'Section' },
+      n('Pieces'),
+      n('Length m'),
+      { text: 'Governs' },
+      { text: 'In' },
+      { text: 'Combination' },
+      ...KINDS.map((kind) => n({ section: 'Cross-section', stability: 'Stability', service: 'Deflection' }[kind])),
+      { text: 'Utilisation', use: true },
+      n('Mass kg'),
+    ],
+    rows: found
+      .sort((a, b) => use(b.worst) - use(a.worst))
+      .map(({ own, worst }) => ({
+        key: own[0]!.name,
+        cells: [
+          own.length > 1 ? `${own[0]!.label} … ${own.at(-1)!.label}` : own[0]!.label,
+          own[0]!.section,
+          own.length,
+          own.reduce((sum, m) => sum + m.length, 0).toFixed(2),
+          worst.not_covered.length ? worst.not_covered.join('; ') : worst.governs,
+          own.length > 1 ? worst.label : '',
+          worst.combination,
+          ...KINDS.map((kind) => figures(mostOfAll(own, kind))),
+          worst.utilisation ?? null,
+          Math.round(own.reduce((sum, m) => sum + m.mass, 0)),
+        ],
+        use: worst.utilisation ?? null,
+        status: worst.status,
+      })),
+    empty: 'No members yet.',
+  }
+}
+function mostOfAll(own: readonly Member[], kind: (typeof KINDS)[number]): number | null {
+  const found = own.map((m) => mostOf(m, kind)).filter((u): u is number => u !== null)
+  return found.length ? Math.max(...found) : null
 }
 
 /** Limits of deflection and sway, the worst first. */

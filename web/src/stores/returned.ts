@@ -14,7 +14,8 @@ export const useReturned = defineStore('returned', () => {
   const state = shallowRef<Schemas['ReturnedState'] | null>(null)
   const problem = ref('')
   /** Since when an office or a file is waited for, in words. */
-  const busy = ref('')
+  /** What is under way. */
+  const busy = ref<'' | 'sending' | 'reading' | 'refusing' | 'solving'>('')
   const chosen = ref('')
   const following = useFollowing(() => bench.project?.id)
   const model = computed(() => state.value?.model ?? null)
@@ -40,11 +41,14 @@ export const useReturned = defineStore('returned', () => {
     )
 
   /** Ask for something that answers with how it stands; what is said against it is kept. */
-  async function ask(words: string, work: (id: string) => Promise<{ data?: unknown; problem: string }>): Promise<void> {
+  async function ask(
+    what: 'sending' | 'reading' | 'refusing' | 'solving',
+    work: (id: string) => Promise<{ data?: unknown; problem: string }>,
+  ): Promise<void> {
     const id = bench.project?.id
     if (!id || busy.value) return
     following.leave()
-    busy.value = words
+    busy.value = what
     problem.value = ''
     const found = await work(id)
     busy.value = ''
@@ -57,7 +61,7 @@ export const useReturned = defineStore('returned', () => {
   /** Send what stands to the office that details steel. */
   const send = () => {
     chosen.value = ''
-    return ask('The detailing office has the model', (id) => posted(at(id, '/order'), '{}'))
+    return ask('sending', (id) => posted(at(id, '/order'), '{}'))
   }
   /** Take a file back. */
   async function receive(file: File): Promise<void> {
@@ -68,14 +72,14 @@ export const useReturned = defineStore('returned', () => {
     const form = new FormData()
     form.append('file', file, file.name)
     chosen.value = ''
-    await ask(`Reading ${file.name}`, (id) => posted(at(id), form))
+    await ask('reading', (id) => posted(at(id), form))
   }
   const refuse = (of: readonly Alike[], refused: boolean) =>
-    ask('Refusing', (id) =>
+    ask('refusing', (id) =>
       posted(at(id, '/refuse'), JSON.stringify({ keys: of.flatMap((g) => g.items.map((d) => d.key)), refused })),
     )
   const solve = () =>
-    ask('Solving', (id) => posted(at(id, '/effects'), JSON.stringify({ base: bench.project!.revision.number })))
+    ask('solving', (id) => posted(at(id, '/effects'), JSON.stringify({ base: bench.project!.revision.number })))
   /** Stop solving, or put the model away. */
   async function end(what: 'effects' | 'model'): Promise<void> {
     const id = bench.project?.id

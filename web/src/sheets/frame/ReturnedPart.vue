@@ -31,14 +31,14 @@ function given(file: UploadRawFile): false {
     <ElButton
       v-if="back.state?.office"
       size="small"
-      :loading="back.busy.startsWith('The detailing')"
+      :loading="back.busy === 'sending'"
       :disabled="!!bench.chain?.problem || !!back.busy"
       title="Sends the model of this revision, and shows what came back"
       @click="back.send()"
       >Send to the detailing office</ElButton
     >
     <ElUpload :show-file-list="false" accept=".ifc" :before-upload="given">
-      <ElButton tag="span" size="small" :loading="back.busy.startsWith('Reading')">Take a model back…</ElButton>
+      <ElButton tag="span" size="small" :loading="back.busy === 'reading'">Take a model back…</ElButton>
     </ElUpload>
   </p>
   <p v-if="back.problem" class="note wrong" role="alert">{{ back.problem }}</p>
