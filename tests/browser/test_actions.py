@@ -294,6 +294,8 @@ class Hands(BrowserCase):
         hit.first.click()
         chosen = page.locator("aside.right .load-list li.on")
         expect(chosen).to_contain_text("0 m – 4 m")
+        # what is typed of it comes into sight
+        expect(page.locator("aside.right .load-change label.field").last).to_be_in_viewport()
         # its end by the keyboard, by 5 cm; then by the pointer as far as the support, which is near
         hand = page.locator("main.view path.hand")
         expect(hand).to_have_count(2)

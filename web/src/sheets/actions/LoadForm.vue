@@ -51,7 +51,10 @@ const {
     </ElSelect>
     <span>On</span>
     <ElSelect v-model="target" size="small" aria-label="What bears the load">
-      <ElOption value="member" :label="`the ${bench.chosen.size} chosen members`" />
+      <ElOption
+        value="member"
+        :label="bench.chosen.size === 1 ? 'the chosen member' : `the ${bench.chosen.size} chosen members`"
+      />
       <ElOption value="node" label="a node" />
       <ElOption value="panel" label="a panel, or a part of it" />
       <ElOption value="area" label="surfaces: roofs, walls, floors" />

@@ -152,7 +152,7 @@ const drop = (row: Row) =>
         </template>
         <ElButton link size="small" :title="`Drop the load on ${r.what}`" @click="drop(r)">×</ElButton>
       </li>
-      <li v-if="isChosen(r)" :ref="(el) => (el as Element | null)?.scrollIntoView({ block: 'nearest' })" class="change">
+      <li v-if="isChosen(r)" class="change">
         <LoadChange :number="r.at" />
       </li>
     </template>
