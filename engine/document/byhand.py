@@ -168,13 +168,19 @@ class Holes(Part):
 
 class SegmentLength(Part):
     """The length for lateral-torsional buckling of the segment of a flange in which a place lies, m from the member's start, over the distance between
-    what holds it there."""
+    what holds it there. over: that distance as it was, m: where it is another, nothing is stated; None: whatever it is."""
 
     model_config = ConfigDict(frozen=True)
 
     flange: Literal["outer", "inner"]
     at: NotNegative
     factor: Annotated[float, Field(ge=0.1, le=10, allow_inf_nan=False)]
+    over: Positive | None = None
+
+    def holds(self, start: float, end: float) -> bool:
+        """Whether it is of a segment between these places, m."""
+        there = start - 1e-6 <= self.at < end - 1e-6
+        return there and (self.over is None or abs(self.over - (end - start)) < 1e-3)
 
 
 class OwnChecks(Part):
@@ -234,9 +240,9 @@ class OwnChecks(Part):
         return self.model_copy(update={"lateral": moved or None})
 
     def lateral_factor(self, flange: str, start: float, end: float) -> float | None:
-        """What is stated for the segment of a flange from `start` to `end`, m; None where nothing is."""
-        own = (s.factor for s in self.lateral or () if s.flange == flange and start - 1e-6 <= s.at < end - 1e-6)
-        return next(own, None)
+        """What is stated for the segment of a flange from `start` to `end`, m, the most where several segments became one; None where nothing is."""
+        own = (s.factor for s in self.lateral or () if s.flange == flange and s.holds(start, end))
+        return max(own, default=None)
 
 
 class MemberInput(Part):

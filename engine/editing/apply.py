@@ -184,7 +184,7 @@ class _Operations(Adding, Copying, Cutting, Releasing):
             length = self.structure.length(member)
             if o.at >= length:
                 raise ModelError(f"{o.at:g} m lies beyond the length of “{name}”, {length:.3f} m.", "at")
-            restraints.state_length(self.stated.get(name) or self.edit(name), member, o.flange, o.at, o.factor)
+            restraints.state_length(self.stated.get(name) or self.edit(name), member, o.flange, o.at, o.factor, length)
 
     def _match(self, o: MatchRestraints) -> None:
         like = self.member(o.like)

@@ -50,15 +50,14 @@ def match(target: Target, member: Member, like: Member, length: float) -> None:
         _set(target, "freed", flange, [x for x in given if not _near(x, wanted)])
 
 
-def state_length(target: Target, member: Member, flange: str, at: float, factor: float | None) -> None:
+def state_length(target: Target, member: Member, flange: str, at: float, factor: float | None, length: float) -> None:
     """State the length for lateral-torsional buckling of the segment of a flange around a place, over the distance of what holds it; None: no longer."""
     places = getattr(member, flange)
-    start = max((x for x in places if x <= at), default=0.0)
-    end = min((x for x in places if x > at), default=float("inf"))
+    start, end = max((x for x in places if x <= at), default=0.0), min((x for x in places if x > at), default=length)
     checks = target.checks or OwnChecks()
     kept = [s for s in checks.lateral or () if s.flange != flange or not start <= s.at < end]
     if factor is not None:
-        kept.append(SegmentLength(flange=flange, at=at, factor=factor))  # type: ignore[arg-type]
+        kept.append(SegmentLength(flange=flange, at=at, factor=factor, over=round(end - start, 6)))  # type: ignore[arg-type]
     target.checks = checks.changed(OwnChecks(lateral=tuple(sorted(kept, key=lambda s: (s.flange, s.at))) or None))
 
 

@@ -68,7 +68,8 @@ def proof_otherwise(
     words = CRITERIA.get(criterion, criterion)
     if criterion in without:
         raise ModelError("How it would move takes a new analysis.", "criterion")
-    own = next((r for r in there.reached(index) if r.criterion == criterion), None)
+    every = there.reached(index)
+    own = next((r for r in every if r.criterion == criterion), None)
     if own is None:
         raise ModelError(f"“{words}” would be no check of it.", "criterion")
     names = [chain.combinations[number].name for number in own.used]
@@ -77,7 +78,7 @@ def proof_otherwise(
     outcome = own.outcome(names.index(combination))
     if not np.isfinite(outcome.utilisation):
         raise ModelError(f"It would not be covered in {combination}.", "combination")
-    reached = [o for o in tried(there, index) if o.criterion not in without]
+    reached = [o for o in tried(there, index, every) if o.criterion not in without]
     return prove(there.of(criterion), chain.combinations, index, outcome), reached, without
 
 

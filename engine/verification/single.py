@@ -91,9 +91,10 @@ def otherwise(
     return Otherwise(strong, replace(strong, checks=checks.on(replace(checks.grounds, combined=combined))))
 
 
-def tried(there: Otherwise, member: int) -> list[Outcome]:
-    """What a member reaches in a building that is otherwise, worst first."""
-    outcomes = [r.outcome(r.worst) for r in there.reached(member, governing=True) if r.worst >= 0]
+def tried(there: Otherwise, member: int, reached: Sequence[Reached] | None = None) -> list[Outcome]:
+    """What a member reaches in a building that is otherwise, worst first. reached: all its criteria there, where they are known."""
+    found = there.reached(member, governing=True) if reached is None else reached
+    outcomes = [r.outcome(r.worst) for r in found if r.worst >= 0]
     outcomes += [o for o in there.strong.verdicts[member].outcomes if o.criterion == "critical"]
     return sorted(outcomes, key=lambda o: -o.utilisation)
 

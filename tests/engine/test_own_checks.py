@@ -121,6 +121,22 @@ class OwnSegments(unittest.TestCase):
         lengths = [(b.flange, b.start, round(b.lateral, 9)) for b in chain.verification.checks.flanges(0)]
         self.assertEqual(lengths, [("outer", 0.0, 2.0), ("outer", 2.0, 2.8), ("inner", 0.0, 6.0)])
 
+    def test_where_a_stay_is_let_go_nothing_is_stated_and_that_is_told(self):
+        # half of 2 m stated, the rest as it is: without the stay 6 m, never 3
+        document = operate(bent(), Restrain(members=["m"], flange="outer", at=2.0))
+        document = self.state(document, 1.0, 0.5)
+        loose = run(operate(document, Restrain(members=["m"], flange="outer", at=2.0, let_go=True)))
+        self.assertEqual([b.lateral for b in loose.verification.checks.flanges(0) if b.flange == "outer"], [6.0])
+        said_ = [w for w in loose.verification.verdicts[0].left_out if "2.00 m apart no more" in w]
+        self.assertEqual(len(said_), 1)
+        self.assertFalse([w for w in run(document).verification.verdicts[0].left_out if "no more" in w])
+
+    def test_of_two_for_one_segment_the_larger_counts(self):
+        stated = [{"flange": "outer", "at": at, "factor": factor} for at, factor in ((1.0, 0.5), (4.0, 0.9))]
+        chain = run(bent(checks={"lateral": stated}))
+        lengths = [b.lateral for b in chain.verification.checks.flanges(0) if b.flange == "outer"]
+        np.testing.assert_allclose(lengths, [5.4])
+
     def test_a_cantilever_by_hand_in_place_of_twice_its_length(self):
         for factor, wanted in ((None, 6.0), (1.4, 4.2)):
             document = read_document(
@@ -199,8 +215,10 @@ class OwnSegments(unittest.TestCase):
         name = "frame-2/rafter-AB-left"
         document = operate(Document(hall=HallJig()), Lateral(members=[name], flange="inner", at=0.5, factor=0.8))
         self.assertEqual(said(document.edits[0]), "lengths for lateral buckling")
-        checks = expand(document).member(name).checks
-        self.assertEqual(checks.lateral_factor("inner", 0.0, 2.0), 0.8)
+        rafter = expand(document).member(name)
+        checks, first = rafter.checks, rafter.inner[1]
+        self.assertEqual(checks.lateral_factor("inner", 0.0, first), 0.8)
+        self.assertIsNone(checks.lateral_factor("inner", 0.0, 2 * first))
         self.assertIsNone(checks.lateral_factor("outer", 0.0, 2.0))
 
 

@@ -149,7 +149,7 @@ const bench = useWorkbench()
       optional="none"
       hint="Main beams and joists together with the beams and columns under them: 1/f² = w₁/17.75² + w₂/15.76², w in mm. Empty or 0: no limit."
     />
-    <h4>Slenderness <span>L_cr/i at most; EN 1993-1-1 sets no limit</span></h4>
+    <h4>Slenderness <span>L_cr/i at most, where you want one</span></h4>
     <template v-for="l in bench.lists.limits_slenderness" :key="l.role">
       <NumberField
         v-if="!bench.member || bench.member.role === l.role"

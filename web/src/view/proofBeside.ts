@@ -39,7 +39,6 @@ const METHODS: {
   { key: 'lateral', of: 'χ_LT', criteria: ['lateral', 'interaction', 'twist'], values: ['6.3.2.3', '6.3.2.2'] },
   { key: 'modification', of: 'f', criteria: ['lateral', 'interaction', 'twist'], values: ['1', '(6.58)'] },
 ]
-const DEFAULTS = { interaction: 'annex B', lateral: '6.3.2.3', modification: '1' }
 const squashed = (words: string) => words.toLowerCase().replace(/\s/g, '')
 /** Sections that are offered at once. */
 const MOST = 60
@@ -96,7 +95,8 @@ export function useBeside(criterion: () => string, combination: ComputedRef<stri
   })
 
   const methods = computed<Beside[]>(() => {
-    const steel = { ...DEFAULTS, ...bench.document?.national?.steel }
+    const steel = bench.document?.national?.steel
+    if (!steel) return []
     return METHODS.filter((m) => m.criteria.includes(criterion())).flatMap((m) =>
       m.values
         .filter((value) => value !== steel[m.key])

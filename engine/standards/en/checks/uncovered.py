@@ -14,7 +14,7 @@ from engine.standards.en.checks.summed import is_summed
 from engine.standards.en.steel import slender_web
 from engine.standards.en.wind_areas import by_larger_areas
 from engine.structure.axes import local_axes
-from engine.structure.model import Bools, Structure
+from engine.structure.model import Bools, Member, Structure
 from engine.verification.outcomes import Findings
 
 #: shapes with checks
@@ -77,7 +77,15 @@ def _unused_lengths(structure: Structure, number: int) -> list[str]:
             said.append(f"{at}: the general method takes the restraints as they are (6.3.4)")
         elif member.bar or member.section.shape not in PRONE:
             said.append(f"{at}: it does not buckle sideways")
+        elif member.checks.lateral_factor(s.flange, *_around(member, s.flange, s.at, length)) is None:
+            said.append(f"{at}: what holds the flange there is {s.over:.2f} m apart no more")
     return said
+
+
+def _around(member: Member, flange: str, at: float, length: float) -> tuple[float, float]:
+    """Between which places a flange is held around a place, m."""
+    places = member.outer if flange == "outer" else member.inner
+    return max((x for x in places if x <= at), default=0.0), min((x for x in places if x > at), default=length)
 
 
 def _no_forks(structure: Structure) -> dict[int, str]:

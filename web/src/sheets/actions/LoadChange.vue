@@ -37,10 +37,14 @@ function component(key: 'value' | 'value_end', axis: number) {
 const measure = computed(() => (load.value?.ratio ? '× length' : 'm'))
 function place(key: 'start' | 'end') {
   return async (typed: number | null) => {
-    if (typed === null || typed < 0) return 'Nought or more.'
-    const [start, end] = [key === 'start' ? typed : load.value!.start, key === 'end' ? typed : load.value!.end]
+    // emptied: from one end of its member to the other
+    const length = bench.lists.members.find((m) => m.name === load.value?.member)?.length
+    const far = key === 'start' ? 0 : load.value?.ratio ? 1 : load.value?.run?.length ? undefined : length
+    const at = typed ?? far
+    if (at === undefined || at < 0) return 'A distance from the start, nought or more.'
+    const [start, end] = [key === 'start' ? at : load.value!.start, key === 'end' ? at : load.value!.end]
     if (load.value?.kind === 'line' && end != null && end <= start) return 'It ends before it begins.'
-    return change(`${key} ${typed} ${measure.value}`, { [key]: typed })
+    return change(`${key} ${at} ${measure.value}`, { [key]: at })
   }
 }
 </script>
@@ -76,6 +80,7 @@ function place(key: 'start' | 'end') {
         kind="factor"
         :unit="measure"
         :value="load.start"
+        optional="0"
         :save="place('start')"
       />
       <NumberField
