@@ -13,6 +13,7 @@ _WORDS = {
     "min": "min",
     "pi": "pi",
     "alpha": "alpha",
+    "theta": "theta",
     "varphi": "phi.alt",
     "beta": "beta",
     "gamma": "gamma",

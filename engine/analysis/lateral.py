@@ -147,10 +147,16 @@ def _rows(x: Floats, f: Flanges, xi: Floats) -> dict[str, Floats]:
 
 
 def stretch_of(
-    member: Member, places: Sequence[float], start: float, end: float, ends: Ends, least: int = PIECES
+    member: Member,
+    places: Sequence[float],
+    start: float,
+    end: float,
+    ends: Ends,
+    least: int = PIECES,
+    sprung: tuple[Sequence[float], int] = ((), -1),
 ) -> Stretch:
-    """A stretch of a member from `start` to `end` (m). places: where its elements begin and end; all that holds its flanges within
-    the stretch does so there; least: elements of it."""
+    """A stretch of a member from `start` to `end` (m). places: where its elements begin and end; all that holds its flanges within the stretch
+    does so there; least: elements of it; sprung: where the inner flange (−1) or the outer one (1) is free though stayed (`twist_springs`)."""
     length = max(end, *places) if places else end
     x = _nodes(member, [*places, *kinks(member, length)], start, end, least)
     points, weights = np.polynomial.legendre.leggauss(POINTS)
@@ -195,7 +201,7 @@ def stretch_of(
     node = flanges_at(member, x)
     twist = np.array([-1.0, 0.0, 1.0, 0.0])[None] / (node.top - node.bottom)[:, None]
     point = [-np.einsum("n,ni,nj->nij", z, twist, twist) for z in (node.outer, node.shear_centre, node.inner)]
-    hold, pinned = _held(member, x, ends, node)
+    hold, pinned = _held(member, x, ends, node, sprung)
     both = np.zeros((len(L), ELEMENT, ELEMENT))
     both[:, :NODE, :NODE], both[:, NODE:, NODE:] = hold[:-1], hold[1:]
 
@@ -216,7 +222,9 @@ def stretch_of(
     )
 
 
-def _held(member: Member, x: Floats, ends: Ends, node: Flanges) -> tuple[Floats, Bools]:
+def _held(
+    member: Member, x: Floats, ends: Ends, node: Flanges, sprung: tuple[Sequence[float], int]
+) -> tuple[Floats, Bools]:
     """(n, 4, 4) the freedoms of each node from those that are left, whose columns vanish where `pinned` (n, 4)."""
     flanged = member.section.shape in FLANGED
     depth = node.top - node.bottom
@@ -230,7 +238,11 @@ def _held(member: Member, x: Floats, ends: Ends, node: Flanges) -> tuple[Floats,
         if kind == "clamped":
             share = float((node.top[i] - node.shear_centre[i]) / depth[i])
             rows[i].append((1 - share) * unit[1] + share * unit[3])
-    for held, others, z in ((member.outer, member.inner, node.outer), (member.inner, member.outer, node.inner)):
+    outer, inner = (
+        [x for x in places if sprung[1] != side or not any(abs(x - place) < 1e-6 for place in sprung[0])]
+        for side, places in ((1, member.outer), (-1, member.inner))
+    )
+    for held, others, z in ((outer, inner, node.outer), (inner, outer, node.inner)):
         for place in held:
             i = int(np.argmin(np.abs(x - place)))
             if abs(x[i] - place) > 1e-6 or i in (0, len(x) - 1):
@@ -283,16 +295,27 @@ def _is_loose(elastic: Floats, pinned: Bools) -> bool:
     return bool((_pivots(K) < LOOSE * stiff).any())
 
 
-def buckles_below(stretch: Stretch, geometric: Floats, factors: Floats) -> Bools:
-    """(s,) whether states buckle at less than these factors. geometric: (n, 36, s) of `geometry_of`."""
-    found = np.zeros(len(factors), dtype=bool)
-    unit = float(stretch.elastic[:, 0].max())
-    K = _band(stretch.elastic, len(stretch.x), stretch.pinned, unit)
+def modes_below(
+    stretch: Stretch, geometric: Floats, factors: Floats, added: tuple[Floats, Floats] | None = None
+) -> Ints:
+    """(s,) in how many modes states buckle at less than these factors. geometric: (n, 36, s) of `geometry_of`; added: (n, 36) to the elastic
+    part, and (s,) the share of it that there is in each state."""
+    found, nodes = np.zeros(len(factors), dtype=np.int64), len(stretch.x)
+    K = _band(stretch.elastic, nodes, stretch.pinned, float(stretch.elastic[:, 0].max()))[..., None]
     for at in range(0, len(factors), TOGETHER):
         own = slice(at, at + TOGETHER)
-        G = _band(geometric[..., own], len(stretch.x), stretch.pinned, 0.0)
-        found[own] = (_pivots(K[..., None] + factors[own] * G) < 0).any(axis=0)
+        A = K + factors[own] * _band(geometric[..., own], nodes, stretch.pinned, 0.0)
+        if added:
+            A += added[1][own] * _band(added[0], nodes, stretch.pinned, 0.0)[..., None]
+        found[own] = (_pivots(A) < 0).sum(axis=0)
     return found
+
+
+def buckles_below(
+    stretch: Stretch, geometric: Floats, factors: Floats, added: tuple[Floats, Floats] | None = None
+) -> Bools:
+    """(s,) whether states buckle at less than these factors, as `modes_below`."""
+    return np.asarray(modes_below(stretch, geometric, factors, added) > 0)
 
 
 def geometry_of(stretch: Stretch, N: Floats, M: Floats, V: Floats, above: bool, facing: int = 1) -> Floats:
@@ -330,7 +353,7 @@ def geometry_of(stretch: Stretch, N: Floats, M: Floats, V: Floats, above: bool, 
 def _to_unit(stretch: Stretch) -> tuple[Ints, Floats]:
     """The freedoms that are left, and what makes their elastic matrix the unit matrix."""
     left = np.flatnonzero(~stretch.pinned.ravel())
-    elastic = _whole(stretch.elastic[..., None], stretch.pinned.size)[0][np.ix_(left, left)]
+    elastic = whole(stretch.elastic[..., None], stretch.pinned.size)[0][np.ix_(left, left)]
     return left, np.linalg.inv(np.linalg.cholesky(elastic))
 
 
@@ -341,7 +364,7 @@ def factors_of(stretch: Stretch, geometric: Floats) -> Floats:
     n, (left, to_unit) = stretch.pinned.size, _to_unit(stretch)
     found = []
     for at in range(0, geometric.shape[2], AT_ONCE):
-        G = _whole(geometric[..., at : at + AT_ONCE], n)[:, left][:, :, left]
+        G = whole(geometric[..., at : at + AT_ONCE], n)[:, left][:, :, left]
         # 1/λ is the largest of −G against K
         found.append(-np.linalg.eigvalsh(to_unit @ G @ to_unit.T)[:, 0])
     most = np.concatenate(found) if found else np.empty(0)
@@ -353,7 +376,7 @@ def shape_of(stretch: Stretch, geometric: Floats) -> tuple[Floats, Floats]:
     """How a stretch buckles in one state, of `geometry_of` (n, 36): (k,) m from the member's start, and (2, k) how far the outer and the inner flange move sideways
     there, the largest of all 1."""
     left, to_unit = _to_unit(stretch)
-    G = _whole(geometric[..., None], stretch.pinned.size)[0][np.ix_(left, left)]
+    G = whole(geometric[..., None], stretch.pinned.size)[0][np.ix_(left, left)]
     free = np.zeros(stretch.pinned.size)
     free[left] = to_unit.T @ np.linalg.eigh(to_unit @ G @ to_unit.T)[1][:, 0]
     moved = np.einsum("nij,nj->ni", stretch.held, free.reshape(-1, NODE))
@@ -366,7 +389,7 @@ def shape_of(stretch: Stretch, geometric: Floats) -> tuple[Floats, Floats]:
     return x, both / both.flat[np.abs(both).argmax()]
 
 
-def _whole(blocks: Floats, size: int) -> Floats:
+def whole(blocks: Floats, size: int) -> Floats:
     """(s, size, size) symmetric matrices from the upper triangles of their elements, (n, 36, s)."""
     out = np.zeros((blocks.shape[2], size, size))
     rows, columns = np.triu_indices(ELEMENT)

@@ -183,12 +183,20 @@ class Sheeting(Part):
     every_rib: bool = True
 
 
+class Stayed(Part):
+    """What stays of members of a role lead to, in place of what is found of it: rotation: C_θ, kNm per radian at one stay, 0: found; moment: the
+    design moment in kNm that it may bear of one stay, 0: not known."""
+
+    rotation: Annotated[float, Field(ge=0, le=1e7, allow_inf_nan=False)] = 0.0
+    moment: Annotated[float, Field(ge=0, le=1e5, allow_inf_nan=False)] = 0.0
+
+
 class Rules(Part):
     """What is to be proven and against which limits. deflections: length over deflection by role, in place of the usual values;
     0: not checked; deflections_variable: the same under variable actions alone, besides, for the roles that have one. frequencies: natural frequency
     of a beam between its supports at least by role, Hz, under the quasi-permanent combinations; 0 or nothing: no limit; floor_frequency: the same of main beams and joists with what they rest on. slenderness: L_cr/i
     at most by role; 0 or nothing: no limit. sheeting: what holds members of a role all along, where it is
-    stiff enough.
+    stiff enough; stays: what their stays lead to, where that is stated.
 
     apart_ratio: distance of neighbouring frames of a hall over what their eaves move apart, across; 0: no limit.
     psi: ψ0, ψ1, ψ2 in place of those of table A1.1, by its row. strength_rule: expression(s) of EN 1990 6.4.3.2; xi: ξ of
@@ -220,6 +228,7 @@ class Rules(Part):
     floor_frequency: NotNegative | None = None
     slenderness: dict[Role, NotNegative | None] = {}
     sheeting: dict[Role, Sheeting | None] = {}
+    stays: dict[Role, Stayed | None] = {}
     consequences: Literal["", "1", "2a", "2b", "3"] = ""
     effective_lengths: dict[Role, EffectiveLength] = {}
 

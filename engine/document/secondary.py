@@ -24,9 +24,12 @@ class SpanRow(Part):
 
 
 class LoadTable(Part):
-    """A profile with what it bears. source: where its values come from; held: how it must be held for them, in words."""
+    """A profile with what it bears. source: where its values come from; held: how it must be held for them, in words; stiffness: E I in kNm²
+    against bending at right angles to the sheeting, and moment: the design value in kNm that it bears at a stay, 0: not stated."""
 
     name: Name
     source: Annotated[str, Field(max_length=200)] = ""
     held: Annotated[str, Field(max_length=200)] = ""
+    stiffness: Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)] = 0.0
+    moment: Annotated[float, Field(ge=0, le=1e4, allow_inf_nan=False)] = 0.0
     rows: Annotated[list[SpanRow], Field(min_length=1, max_length=200)]

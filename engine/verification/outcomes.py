@@ -32,6 +32,8 @@ CRITERIA = {
     "general": "Buckling with haunch or taper",
     "chord": "Chords of a built-up member",
     "lacing": "Lacing or battens",
+    "held": "Stiffness of stays",
+    "stays": "Moment from stays",
     "axial": "Axial force",
     "slenderness": "Slenderness",
     "critical": "Critical load exceeded",

@@ -309,6 +309,34 @@ class Purlins(BrowserCase):
         page.keyboard.press("Control+z")
         expect(sheet.locator(".criteria")).not_to_contain_text("Slenderness")
 
+    def test_what_stays_lead_to_is_found_or_stated(self):
+        project = revisions.create(self.user, short_hall(), "Demo data")
+        self.sign_in(f"/projects/{project.id}")
+        page = self.page
+        page.wait_for_selector("tbody tr")
+        page.fill("[aria-label='Filter the ledger']", "Rafter 2")
+        page.click("tbody tr")
+        sheet = page.locator("aside.right")
+        # nothing is known of purlins without a section: what they would need stands there
+        expect(sheet.locator("p.uncovered", has_text="nothing is known of what they lead to")).to_be_visible()
+        expect(sheet.locator(".pairs b[title*='nothing is known of what it does lead to']")).to_contain_text("≥")
+        field = sheet.locator("label.field", has_text="Rafters, one stay: C_θ").locator("input")
+        field.fill("0.01")
+        field.press("Enter")
+        expect(page.locator("header .rev")).to_have_text("rev 2")
+        expect(sheet.locator(".verdict")).to_contain_text("fails · Stiffness of stays")
+        field.fill("5000")
+        field.press("Enter")
+        expect(page.locator("header .rev")).to_have_text("rev 3")
+        expect(sheet.locator(".verdict")).not_to_contain_text("Stiffness of stays")
+        field = sheet.locator("label.field", has_text="Rafters, one stay: M_Rd").locator("input")
+        field.fill("10")
+        field.press("Enter")
+        expect(sheet.locator(".criteria")).to_contain_text("Moment from stays")
+        sheet.locator(".criteria").get_by_text("Stiffness of stays").click()
+        proof = page.locator(".el-drawer", has_text="Taken as given")
+        expect(proof).to_contain_text("what is stated for them")
+
     def test_a_table_says_what_purlins_bear(self):
         project = revisions.create(self.user, short_hall(), "Demo data")
         self.sign_in(f"/projects/{project.id}")

@@ -156,12 +156,16 @@ class Kept(ApiCase):
         self.assertEqual(self.document(self.two)["sizing"]["prices"]["rolled"], 2.9)
 
     def test_tables_of_purlins_come_in_and_out_and_are_kept(self):
-        text = "profile;span;spans;down;up;service;source\nZ 200;6;1;3,2;2,4;2;maker\nZ 200;7;;2,3;1,8;;\nZ 250;6;3;5;4;3;maker\n"
+        text = (
+            "profile;span;spans;down;up;service;stiffness;moment;source\n"
+            "Z 200;6;1;3,2;2,4;2;;;maker\nZ 200;7;;2,3;1,8;;;;\nZ 250;6;3;5;4;3;1600;12,5;maker\n"
+        )
         tables = self.client.post("/api/load-tables", {"text": text}, content_type="application/json").json()
         self.assertEqual(
             [(t["name"], len(t["rows"]), t["source"]) for t in tables], [("Z 200", 2, "maker"), ("Z 250", 1, "maker")]
         )
         self.assertEqual(tables[0]["rows"][1], {"span": 7, "spans": 1, "down": 2.3, "up": 1.8, "service": 0})
+        self.assertEqual([(t["stiffness"], t["moment"]) for t in tables], [(0, 0), (1600, 12.5)])
         for table in tables:
             self.edit(self.one, "load_tables", table, do="add")
         out = self.client.get(f"/api/projects/{self.one.pk}/load-tables").content.decode()

@@ -17,7 +17,18 @@ from engine.standards.en.proof_stability import (
     only,
     slender,
 )
-from engine.standards.en.proof_text_more import AS_ONE_PLATE, AXIAL, GENERAL, HAUNCHED, NET, SINGLE, SUM, WEB
+from engine.standards.en.proof_text_more import (
+    AS_ONE_PLATE,
+    AXIAL,
+    GENERAL,
+    HAUNCHED,
+    HELD,
+    NET,
+    SINGLE,
+    STAYS,
+    SUM,
+    WEB,
+)
 from engine.standards.en.proof_torsion import TORSION, TWIST
 
 #: where each criterion is written
@@ -36,6 +47,8 @@ CLAUSES = {
     "general": "EN 1993-1-1 6.3.4",
     "chord": "EN 1993-1-1 6.4",
     "lacing": "EN 1993-1-1 6.4.2.2, 6.4.3.2",
+    "held": "EN 1993-1-1 6.3.4",
+    "stays": "EN 1993-1-1 6.3.5.2(3)",
     "axial": "EN 1993-1-1 6.2.3, 6.3.1",
     "slenderness": "limit of the rules",
     "critical": "EN 1993-1-1 5.2.1",
@@ -203,6 +216,8 @@ LINES: dict[str, list[Line]] = {
     "axial": AXIAL,
     "net": NET,
     "web": WEB,
+    "held": HELD,
+    "stays": STAYS,
     "sum": SUM,
     "single": SINGLE,
     "section": [

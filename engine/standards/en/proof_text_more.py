@@ -312,3 +312,31 @@ AXIAL = [
     Line("u", r"\dfrac{|<N>|}{<N_Rd>}", "(6.5)", "at most 1", _pulled),
     Line("u", r"\dfrac{|<N>|}{<Nb_Rd>}", "(6.46)", "at most 1", _pressed),
 ]
+
+
+def _by_segments(v: Values) -> bool:
+    return v["alpha_need"] < v["alpha_whole"]
+
+
+#: stays: as stiff as they need to be, and what they ask of what they lead to
+HELD = [
+    Line("N_f", "", "", "largest compression in the stayed flange at a stay"),
+    Line("C_stay", "", "", "of what one stay leads to, where it is least: 2 E I/L to each side"),
+    Line("alpha_whole", "", "(6.63)", "at which the whole member passes, without its segments"),
+    Line("alpha_seg", "", "", "at which the first of its segments buckles by itself", _by_segments),
+    Line("alpha_need", r"\min(<alpha_whole>,\ <alpha_seg>)", "6.3.4(3)", "", _by_segments),
+    Line("alpha_need", "<alpha_whole>", "6.3.4(3)", "", lambda v: not _by_segments(v)),
+    Line("C_need", "", "6.3.4(3)", "with which it does not buckle sooner, as an eigenvalue"),
+    Line("u", r"\dfrac{<C_need>}{<C_stay>}", "6.3.4(3)", "at most 1"),
+]
+STAYS = [
+    Line("x", "", "", "distance from the member's start"),
+    Line("N_f", r"\dfrac{|M_y|}{<d_f>}-N\,\dfrac{A_f}{A}", "6.3.5.2(3)B", "compression in the stayed flange there"),
+    Line("F_stay", r"0.025\cdot <N_f>", "6.3.5.2(3)B", "sideways, at that flange"),
+    Line("d_f", "", "", "between the flanges"),
+    Line("part", "", "", "of its moment that falls to this side, by stiffness"),
+    Line("M_stay", r"<F_stay>\cdot <d_f>\cdot <part>", "6.3.5.2(3)B", "at the stay"),
+    Line("M_own", "", "", "what the member that it leads to bears there besides"),
+    Line("M_side", "", "6.2.5, EN 1993-1-3 6.1.4", "what that bears"),
+    Line("u", r"\dfrac{<M_own>+<M_stay>}{<M_side>}", "(6.12)", "at most 1"),
+]

@@ -13,6 +13,7 @@ import LimitPresets from './verification/LimitPresets.vue'
 import OwnPart from './verification/OwnPart.vue'
 import RemarkPart from './verification/RemarkPart.vue'
 import SheetingPart from './verification/SheetingPart.vue'
+import StaysPart from './verification/StaysPart.vue'
 import WholePart from './verification/WholePart.vue'
 import WebPart from './verification/WebPart.vue'
 import ValuesPart from './verification/ValuesPart.vue'
@@ -79,6 +80,7 @@ const bench = useWorkbench()
       </template>
     </template>
     <SheetingPart />
+    <StaysPart />
     <h4>Limits <span>length over deflection</span></h4>
     <LimitPresets />
     <OfficeKept kind="limits" />

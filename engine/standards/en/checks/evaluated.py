@@ -17,6 +17,7 @@ from engine.standards.en.checks.net import area_of, net_values
 from engine.standards.en.checks.sections import section_values
 from engine.standards.en.checks.slenderness import slenderness_values
 from engine.standards.en.checks.stability import stability_values
+from engine.standards.en.checks.stays import held_values, stay_values
 from engine.standards.en.checks.summed import buckling_use, left_out, section_use
 from engine.standards.en.checks.torsion import torsion_proof, twist_proof
 from engine.standards.en.checks.webs import checked as pressed_places
@@ -128,6 +129,20 @@ def _web(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
         f"{place.what.capitalize()} presses there; the force is the jump of the shear, either way.",
         f"Stiff bearing length {bearing:g} mm{'' if bearing else ': none is stated'}; no stiffeners, and none beside it.",
     ]
+
+
+def _held(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
+    every = grounds.stays[member][0]
+    return held_values(grounds, member, outcome.combination), [
+        f"{len(every)} stays, which lead to {every[0].what}; the next members turn as much the other way, which is least.",
+        "What they hold is the flange opposite the purlins and rails; the stays themselves, their fixings and the web count as rigid.",
+    ]
+
+
+def _stays(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
+    values, stay = stay_values(grounds, member, outcome.row, outcome.combination)
+    own = [] if stay.sides[0].member else ["What it bears besides is not in it: it is no member of the model."]
+    return values, [f"The stay leads to {stay.what}.", *own]
 
 
 def _summed_section(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
@@ -275,6 +290,8 @@ _OF: dict[str, Callable[[SteelGrounds, int, Outcome], Found]] = {
     "axial": _axial,
     "net": _net,
     "web": _web,
+    "held": _held,
+    "stays": _stays,
     "sum": _summed_section,
     "single": _summed_buckling,
     "torsion": _torsion,

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import defaultdict
+from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
@@ -32,7 +33,7 @@ from engine.standards.en.general import (
 from engine.standards.en.haunched import classify_haunched
 from engine.standards.en.moments import moment_factor
 from engine.standards.en.steel import CURVES, LITTLE, classify, reduction
-from engine.structure.model import Bools, Floats, Ints
+from engine.structure.model import Bools, Floats, Ints, Member, Structure
 from engine.verification.checks import Buckled
 from engine.verification.outcomes import Findings, Held, Outcome, Reached, most_of
 
@@ -55,15 +56,19 @@ class Alike:
     spans: list[tuple[float, float]]
 
 
-def alike(grounds: SteelGrounds, members: list[int] | None = None) -> list[Alike]:
-    """Members with haunches, tapers or unequal flanges (all by default) in groups."""
+def alike(
+    grounds: SteelGrounds,
+    members: list[int] | None = None,
+    stretches: Callable[[Structure, int], list[tuple[float, float]]] = general_stretches,
+) -> list[Alike]:
+    """Members (all by default) in groups, of those that have stretches: for the general method what has haunches, tapers or unequal flanges."""
     structure, elements = grounds.combined.structure, grounds.combined.elements
     x = elements.positions(grounds.forces.x)
     first = np.searchsorted(elements.member, np.arange(len(structure.members) + 1))
     found: dict[tuple[object, ...], list[int]] = defaultdict(list)
     for i in range(len(structure.members)) if members is None else members:
         m = structure.members[i]
-        if np.isfinite(grounds.steel.fy[i]) and general_stretches(structure, i):
+        if np.isfinite(grounds.steel.fy[i]) and stretches(structure, i):
             ends, lengths = end_conditions(structure, i), grounds.lengths[i]
             shape = tuple((p.start, p.end, p.section.name, p.rise_start, p.rise_end) for p in m.pieces)
             places = np.round(x[first[i] : first[i + 1]], 6).tobytes()
@@ -84,14 +89,31 @@ def alike(grounds: SteelGrounds, members: list[int] | None = None) -> list[Alike
         Alike(
             np.array(same),
             np.array([np.arange(first[i], first[i + 1]) for i in same]),
-            general_stretches(structure, same[0]),
+            stretches(structure, same[0]),
         )
         for same in found.values()
     ]
 
 
+def _stretch(
+    grounds: SteelGrounds,
+    member: Member,
+    places: list[float],
+    span: tuple[float, float],
+    ends: Ends,
+    sprung: tuple[tuple[float, ...], int],
+) -> Stretch:
+    """A stretch of a member, made once for all that are alike in what it depends on."""
+    shape = (member.section, member.material, member.pieces, member.offset, member.outer, member.inner)
+    key = (*shape, tuple(round(x, 6) for x in places), *span, ends.start, ends.end, sprung)
+    if key not in grounds.stretches:
+        grounds.stretches[key] = stretch_of(member, places, *span, ends, PIECES, sprung)
+    return grounds.stretches[key]
+
+
 class Within:
-    """One stretch of members alike under combinations: states are (m, combinations), member by member."""
+    """One stretch of members alike under combinations: states are (m, combinations), member by member. sprung: places of stays that do not
+    hold one flange in it, and which (`stretch_of`)."""
 
     def __init__(
         self,
@@ -99,6 +121,7 @@ class Within:
         own: Alike,
         span: tuple[float, float],
         columns: list[int] | None = None,
+        sprung: tuple[tuple[float, ...], int] = ((), -1),
     ) -> None:
         combined = grounds.combined
         structure, elements, forces = combined.structure, combined.elements, grounds.forces
@@ -111,18 +134,27 @@ class Within:
         kinds = [ends.start if span[0] < 1e-6 else "fork", ends.end if span[1] > length - 1e-6 else "fork"]
         rows = own.elements[0]
         places = elements.positions(forces.x, rows)
-        self.stretch: Stretch = stretch_of(self.member, breaks(places), *span, Ends(*kinds), PIECES)
+        self.breaks, self.ends = breaks(places), Ends(*kinds)
+        self.stretch = _stretch(grounds, self.member, self.breaks, span, self.ends, sprung)
         N, V, M = (self._states(values) for values in (forces.N, forces.Vz, forces.My))
-        about = referred(structure, elements, rows, forces.x[rows], (N, V, M))
-        above = grounds.document.rules.loads_at == "upper flange"
-        turned = int(grounds.facing[own.members[0]])
-        self.geometric = geometry_of(self.stretch, *at_nodes(self.stretch, about), above=above, facing=turned)
+        self._about = referred(structure, elements, rows, forces.x[rows], (N, V, M))
+        self._loaded = grounds.document.rules.loads_at == "upper flange", int(grounds.facing[own.members[0]])
+        self.geometric = self.geometry(self.stretch)
         self.curves = general_curves(
             self.member.section,
             max((self.member.section, *(p.section for p in self.member.pieces)), key=lambda s: s.h),
             float(grounds.steel.alpha_z[own.members[0]]),
         )
         self._sections(grounds, rows, places, length)
+
+    def geometry(self, stretch: Stretch) -> Floats:
+        """(n, 36, states) what the forces do in a stretch of the members."""
+        above, turned = self._loaded
+        return geometry_of(stretch, *self.forces(stretch), above=above, facing=turned)
+
+    def forces(self, stretch: Stretch) -> tuple[Floats, Floats, Floats]:
+        """N, M, V (2 n, states) about the nodes' line, at both ends of the elements of a stretch."""
+        return at_nodes(stretch, self._about)
 
     def _states(self, values: Floats) -> Floats:
         """(n, stations, m × combinations)."""
@@ -217,6 +249,14 @@ class Within:
 
     def _above(self, states: Ints, u: Floats) -> Bools:
         """Of states, whether they can reach more than u: they do where they buckle below the factor at which they would reach it."""
+        factor = self.needed(states, u)
+        found = np.isinf(factor)
+        check = np.flatnonzero(~found & (factor > 0))
+        found[check] = buckles_below(self.stretch, self.geometric[..., states[check]], factor[check])
+        return found
+
+    def needed(self, states: Ints, u: Floats) -> Floats:
+        """The least factor α_cr,op at which states reach no more than u; 0 where they never do, inf where they always do."""
         low, high = np.full(len(states), 1 / MOST), np.full(len(states), MOST)
 
         def at(alpha: Floats, of: Ints) -> Floats:
@@ -229,9 +269,7 @@ class Within:
             over = at(middle, states) > u
             low, high = np.where(over, middle, low), np.where(over, high, middle)
         # the factor at which they reach u lies between both: above it they stay below
-        check = np.flatnonzero(~found & (at(low, states) > u))
-        found[check] = buckles_below(self.stretch, self.geometric[..., states[check]], high[check])
-        return found
+        return np.where(found, np.inf, np.where(at(low, states) > u, high, 0.0))
 
 
 def general(grounds: SteelGrounds, found: Findings) -> list[Held]:

@@ -7,12 +7,14 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from engine.analysis.lateral import Stretch
 from engine.document import Document
 from engine.lazy import lazily
 from engine.standards.en.checks.alike import Segments, facing
 from engine.standards.en.checks.lengths import effective_lengths
 from engine.standards.en.checks.segments import cut_segments
 from engine.standards.en.checks.sheeting import sheeted
+from engine.standards.en.checks.stays_to import Stay, stays_of
 from engine.standards.en.haunched import SHAPES as BY_STRESSES
 from engine.standards.en.haunched import Haunched, buckles_in_shear, haunched_arrays
 from engine.standards.en.steel import SteelArrays, reduction, steel_arrays, torsion_use
@@ -59,6 +61,18 @@ class SteelGrounds(Grounds):
     def together(self) -> Together:
         """Members that bend as one."""
         return together(self.combined.structure)
+
+    @lazily
+    def stays(self) -> dict[int, tuple[list[Stay], list[float]]]:
+        """Stays of members that have any, by number, as `stays_of`."""
+        structure = self.combined.structure
+        found = ((i, stays_of(self.document, structure, i, int(self.facing[i]))) for i in range(len(structure.members)))
+        return {i: own for i, own in found if own[0] or own[1]}
+
+    @lazily
+    def stretches(self) -> dict[object, Stretch]:
+        """Stretches of members for lateral buckling that were made already, by what they depend on."""
+        return {}
 
     def beyond(self, member: int) -> tuple[float, float]:
         """How far a member bends on about y with others beyond its ends, m."""

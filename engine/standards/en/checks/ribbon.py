@@ -13,6 +13,7 @@ from engine.standards.en.checks.general import general_buckled, general_largest,
 from engine.standards.en.checks.grounds import SteelGrounds
 from engine.standards.en.checks.sheeting import sheeting_of
 from engine.standards.en.checks.stability import stability_values
+from engine.standards.en.checks.stays import asked_of_stays
 from engine.standards.en.checks.summed import buckling_use, is_summed
 from engine.standards.en.compressed_flange import flange_strut
 from engine.structure.model import Floats
@@ -82,7 +83,7 @@ def buckled(grounds: SteelGrounds, member: int, outcomes: Sequence[Outcome]) -> 
 
 def figures(grounds: SteelGrounds, member: int, outcomes: Sequence[Outcome]) -> list[Figure]:
     """Of sheeting that holds it, of the general method and of lateral buckling of I sections, where they are among the outcomes."""
-    found = _of_sheeting(grounds, member)
+    found = _of_sheeting(grounds, member) + _of_stays(grounds, member)
     whole = next((o for o in outcomes if o.criterion == "general"), None)
     if whole:
         v, (start, end) = general_values(grounds, member, whole.row, whole.combination)
@@ -138,6 +139,27 @@ def _of_sheeting(grounds: SteelGrounds, member: int) -> list[Figure]:
         needed = f"Sheeting, of {held.rotation_needed / 1e3:.2f} kNm/m needed: {words} (BB.2.2)"
         found.append(Figure(r"C_\theta", f"{held.rotation / 1e3:.2f} kNm/m", needed))
     return found
+
+
+def _of_stays(grounds: SteelGrounds, member: int) -> list[Figure]:
+    asked = asked_of_stays(grounds, member) if grounds.strength else None
+    if asked is None:
+        return []
+    needed, force, there = asked
+    stiff = f"{needed / 1e3:.0f} kNm"
+    if np.isnan(there):
+        words = "What each stay must lead to, per radian; nothing is known of what it does lead to (6.3.4)"
+        found = [Figure(r"C_\theta", f"≥ {stiff}", words)]
+    else:
+        found = [
+            Figure(
+                r"C_\theta", f"{there / 1e3:.0f} kNm", f"What each stay leads to, of {stiff} per radian needed (6.3.4)"
+            )
+        ]
+    return [
+        *found,
+        Figure("F_m", f"{force / 1e3:.1f} kN", "2.5 % of the inner flange's force, at its stays (6.3.5.2(3))"),
+    ]
 
 
 def _kN(force: float) -> str:

@@ -27,6 +27,7 @@ from engine.standards.en.checks.sections import sections, sections_most, section
 from engine.standards.en.checks.sheeting import with_sheeting
 from engine.standards.en.checks.slenderness import is_limited, slenderness, slenderness_reached
 from engine.standards.en.checks.stability import stability, stability_most, stability_of, stability_reached
+from engine.standards.en.checks.stays import is_stayed, stays, stays_most, stays_reached
 from engine.standards.en.checks.summed import (
     is_summed,
     summed,
@@ -107,6 +108,7 @@ CHECKS = (
     Check(_bar, axial, axial_reached, axial_of, axial_most),
     Check(_known, net, net_reached),
     Check(_member, webs, webs_reached, webs_of, webs_most),
+    Check(is_stayed, stays, stays_reached, most=stays_most),
     Check(is_limited, slenderness, slenderness_reached),
 )
 

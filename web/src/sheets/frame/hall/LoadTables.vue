@@ -40,7 +40,8 @@ function drop(table: LoadTable) {
 <template>
   <h5>Tables <span>what they bear, design values</span></h5>
   <p v-if="!tables.length" class="note">
-    Import a CSV with the columns profile, span (m), spans (1, 2, 3 for more), down, up, service (kN/m), source, held.
+    Import a CSV with the columns profile, span (m), spans (1, 2, 3 for more), down, up, service (kN/m), stiffness (E I,
+    kNm²), moment (kNm, at a stay), source, held.
   </p>
   <template v-for="t in tables" :key="t.name">
     <p class="row">
@@ -62,6 +63,10 @@ function drop(table: LoadTable) {
         @click="drop(t)"
         >Delete</ElButton
       >
+    </p>
+    <p v-if="open === t.name && t.stiffness" class="note">
+      E I = {{ t.stiffness.toFixed(0) }} kNm²<template v-if="t.moment">, M_Rd = {{ t.moment.toFixed(1) }} kNm</template
+      >: what stays lead to
     </p>
     <table v-if="open === t.name" class="plain">
       <thead>
