@@ -13,6 +13,7 @@ from engine.actions.panels import areas
 from engine.chain import run
 from engine.demo import drying_hall
 from engine.document import read_document
+from engine.document.loads import NodeLoad, SettlementLoad
 from engine.standards.en.wind_cases import hall_winds
 from server.projects import revisions
 from tests.browser.case import BrowserCase, short
@@ -320,6 +321,39 @@ class Hands(BrowserCase):
         field.fill("1")
         field.press("Enter")
         expect(page.locator("aside.right .load-change .wrong")).to_contain_text("ends before it begins")
+
+    def test_a_load_on_a_node_and_a_movement_are_chosen_and_typed(self):
+        document = beam_by_hand()
+        document.node_loads = [NodeLoad(case="Q", node="b", force=(0, 0, -9))]
+        document.settlements = [SettlementLoad(case="Q", node="a", movement=(0, 0, -0.004))]
+        self.project = revisions.create(self.user, document, "Demo data")
+        page = self.page
+        page.goto(f"{self.live_server_url}/projects/{self.project.id}")
+        page.wait_for_selector("tbody tr")
+        page.click("header nav button:has-text('Actions')")
+        page.click("[aria-label='Frame on grid 1']")
+        page.locator("main.view path.hit", has=page.locator("title:has-text('a node')")).click()
+        chosen = page.locator("aside.right .load-list li.on")
+        expect(chosen).to_contain_text("force (0, 0, −9)")
+        expect(page.locator("aside.right .load-change label.field").last).to_be_in_viewport()
+        # what is dragged is none of the loads on members
+        expect(page.locator("main.view path.hand")).to_have_count(0)
+        for label, value, number in (("along Z", "-12", 2), ("about Y", "3", 3)):
+            field = page.locator("aside.right .load-change label.field", has_text=label).locator("input")
+            field.fill(value)
+            field.press("Enter")
+            self.revision(number)
+        self.project.refresh_from_db()
+        load = self.project.head.content["node_loads"][0]
+        self.assertEqual((load["force"], load["moment"]), ([0, 0, -12], [0, 3, 0]))
+        page.locator("aside.right .load-list li", has_text="moved").locator("button").first.click()
+        field = page.locator("aside.right .load-change label.field", has_text="along Z").locator("input")
+        expect(field).to_have_value("-4")
+        field.fill("-6")
+        field.press("Enter")
+        self.revision(4)
+        self.project.refresh_from_db()
+        self.assertEqual(self.project.head.content["settlements"][0]["movement"], [0, 0, -0.006])
 
     def drag(self, box, to):
         """Something from its middle to an abscissa."""

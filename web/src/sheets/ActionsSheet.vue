@@ -28,9 +28,9 @@ watch(
 // a load that is pointed at is typed where loads are
 const load = useChosenLoad()
 watch(
-  () => load.number,
-  (number) => {
-    if (number !== null) part.value = 'By hand'
+  () => load.at,
+  (at) => {
+    if (at) part.value = 'By hand'
   },
 )
 const clad = computed(() => bench.chain?.panels?.some((p) => p.kind === 'roof' || p.kind === 'wall'))

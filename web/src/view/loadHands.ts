@@ -11,7 +11,11 @@ export interface Borne {
   member: string
   from: Point
   to: Point
+  /** where the node lies that a load acts on */
+  node?: readonly number[]
 }
+/** Metres within which a load lies on a node. */
+const ON = 1e-3
 /** Pixels by which the pointer moves before something is dragged, and within which a place is near. */
 const [BEGUN, NEAR] = [4, 9]
 
@@ -45,6 +49,7 @@ export function useLoadHands(bench: Bench, plane: PlaneView, holder: Ref<HTMLEle
 
   /** Choose what is pointed at: of several loads there one after the other. Generated ones belong to their jig: their member is chosen. */
   function choose(borne: Borne) {
+    if (borne.node) return chooseOn(borne.node)
     const l = lineOf(borne.member)
     if (!l) return
     const [x, y] = [along(l, borne.from), along(l, borne.to)]
@@ -54,6 +59,25 @@ export function useLoadHands(bench: Bench, plane: PlaneView, holder: Ref<HTMLEle
     bench.select(borne.member)
     chosen.number = next
   }
+
+  /** Choose the load on the node at a place; of several there one after the other. */
+  function chooseOn(at: readonly number[]) {
+    const near = (n: readonly number[]) => n.every((x, k) => Math.abs(x - at[k]!) < ON)
+    const node = bench.chain?.node_names[bench.chain.nodes.findIndex(near)]
+    const there = bench.stated.node_loads.flatMap((load, i) =>
+      load.node === node && load.case === ofCase.value ? [i] : [],
+    )
+    const now = chosen.at?.key === 'node_loads' ? chosen.at.number : null
+    const next = nextOf(there, now)
+    chosen.at = next === null ? null : { key: 'node_loads', number: next }
+  }
+
+  /** Where the chosen load on a node acts, in pixels, in the case that is shown. */
+  const onNode = computed<Point | null>(() => {
+    const load = chosen.at?.key === 'node_loads' ? bench.stated.node_loads[chosen.at.number] : null
+    const at = load && bench.chain?.nodes[bench.chain.node_names.indexOf(load.node)]
+    return may.value && at && load.case === ofCase.value ? sheet.value.at(...flat(basis.value, at)) : null
+  })
 
   const dragged = ref<{ grip: Grip; from: Stretch; to: Stretch; begun: boolean } | null>(null)
   /** The chosen load with its handles, where it is in the plane and in the case that is shown. */
@@ -127,5 +151,5 @@ export function useLoadHands(bench: Bench, plane: PlaneView, holder: Ref<HTMLEle
     const to = Number(Math.min(Math.max(from + by, 0), h.line.length).toFixed(4))
     void move(movedTo(h.now, grip, to, h.line.length))
   }
-  return { may, choose, hands, grab, drag, drop, nudge }
+  return { may, choose, hands, onNode, grab, drag, drop, nudge }
 }

@@ -301,6 +301,7 @@ export function useResults(bench: Bench, plane: PlaneView) {
           key,
           member: p.member,
           foot: [x, y] as Point,
+          node: p.member ? undefined : p.at,
           d:
             size < 0.005
               ? ''

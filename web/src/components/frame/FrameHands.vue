@@ -6,13 +6,13 @@ import type { Borne, useLoadHands } from '../../view/loadHands'
 import type { useResults } from '../../view/results'
 
 const props = defineProps<{ hold: ReturnType<typeof useLoadHands>; results: ReturnType<typeof useResults> }>()
-const { may, hands, choose, grab, drag, drop, nudge } = props.hold
+const { may, hands, onNode, choose, grab, drag, drop, nudge } = props.hold
 /** What can be pointed at: blocks of line loads, and arrows of forces. */
 const borne = computed(() => [
-  ...props.results.arrows.value.blocks.filter((b) => b.d && b.member).map((b) => ({ ...b, closed: true })),
-  ...props.results.pointLoads.value
-    .filter((p) => p.member)
-    .map((p) => ({ ...p, from: p.foot, to: p.foot, closed: false })),
+  ...props.results.arrows.value.blocks
+    .filter((b) => b.d && b.member)
+    .map((b) => ({ ...b, node: undefined, closed: true })),
+  ...props.results.pointLoads.value.filter((p) => p.d).map((p) => ({ ...p, from: p.foot, to: p.foot, closed: false })),
 ])
 const diamond = ([x, y]: Point) => `M${x - 6} ${y}L${x} ${y - 6}L${x + 6} ${y}L${x} ${y + 6}Z`
 const GRIPS = { start: 'Start of the load', end: 'End of the load', whole: 'The load' }
@@ -32,12 +32,13 @@ async function released(b: Borne) {
       :d="b.d"
       @mousedown.stop.prevent
       @click.stop
-      @pointerdown.stop="grab($event, 'whole')"
+      @pointerdown.stop="b.node || grab($event, 'whole')"
       @pointermove="drag"
       @pointerup="released(b)"
     >
-      <title>A load on {{ b.member }}: click to choose it</title>
+      <title>A load on {{ b.member || 'a node' }}: click to choose it</title>
     </path>
+    <circle v-if="onNode" class="along" :cx="onNode[0]" :cy="onNode[1]" r="9" />
     <g v-if="hands" class="hands">
       <path class="along" :d="path([...hands.shown])" />
       <path

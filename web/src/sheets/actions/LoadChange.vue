@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, useTemplateRef } from 'vue'
+import { computed } from 'vue'
 import NumberField from '../../components/NumberField.vue'
 import { useWorkbench } from '../../stores/workbench'
 
@@ -7,9 +7,6 @@ import { useWorkbench } from '../../stores/workbench'
 const props = defineProps<{ number: number }>()
 const bench = useWorkbench()
 const load = computed(() => bench.document?.member_loads?.[props.number])
-const fields = useTemplateRef<HTMLElement>('fields')
-// once the sheet has found its height
-onMounted(() => requestAnimationFrame(() => fields.value?.scrollIntoView({ block: 'nearest' })))
 type Change = { value?: [number, number, number]; value_end?: [number, number, number]; start?: number; end?: number }
 const UNITS = { line: 'kN/m', force: 'kN', moment: 'kNm', temperature: 'K' }
 const unit = computed(() => UNITS[load.value?.kind ?? 'line'])
@@ -50,7 +47,7 @@ function place(key: 'start' | 'end') {
 </script>
 
 <template>
-  <div v-if="load" ref="fields" class="load-change">
+  <div v-if="load" class="load-change">
     <NumberField
       v-for="(name, axis) in NAMES"
       :key="name"

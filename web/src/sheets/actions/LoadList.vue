@@ -4,17 +4,17 @@ import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/client'
 import { added, removed } from '../../lib/changes'
 import { minus } from '../../lib/quantity'
-import { useChosenLoad } from '../../stores/chosenLoad'
+import { useChosenLoad, type LoadKey } from '../../stores/chosenLoad'
 import { useWorkbench } from '../../stores/workbench'
 import LoadChange from './LoadChange.vue'
+import OtherLoadChange from './OtherLoadChange.vue'
 
 /** Loads by hand: of which case, on what, where, and how much. */
 const bench = useWorkbench()
 const chosen = useChosenLoad()
 const wrong = ref('')
-type List = 'member_loads' | 'node_loads' | 'panel_loads' | 'area_loads' | 'settlements'
 interface Row {
-  key: List
+  key: LoadKey
   at: number
   case: string
   what: string
@@ -88,9 +88,13 @@ function look(row: Row) {
   bench.overlays = new Set([...bench.overlays].filter((o) => o !== 'moment')).add('actions')
   if (row.members.length) bench.choose(row.members)
   bench.show(bench.chain?.cases?.find((c) => c.name === row.case)?.symbol ?? '')
-  chosen.number = row.key === 'member_loads' ? row.at : null
+  chosen.at = { key: row.key, number: row.at }
 }
-const isChosen = (row: Row) => row.key === 'member_loads' && row.at === chosen.number
+const isChosen = (row: Row) => row.key === chosen.at?.key && row.at === chosen.at.number
+/** What is typed of the chosen one comes into sight, once the sheet has found its height. */
+function intoSight(row: unknown) {
+  if (row instanceof HTMLElement) requestAnimationFrame(() => row.scrollIntoView({ block: 'nearest' }))
+}
 /** The same load on every chosen member that does not bear it. */
 async function copy(row: Row) {
   const load = bench.document?.member_loads?.[row.at]
@@ -152,8 +156,9 @@ const drop = (row: Row) =>
         </template>
         <ElButton link size="small" :title="`Drop the load on ${r.what}`" @click="drop(r)">×</ElButton>
       </li>
-      <li v-if="isChosen(r)" class="change">
-        <LoadChange :number="r.at" />
+      <li v-if="isChosen(r)" :ref="intoSight" class="change">
+        <LoadChange v-if="r.key === 'member_loads'" :number="r.at" />
+        <OtherLoadChange v-else :of="r.key" :number="r.at" />
       </li>
     </template>
   </ul>
