@@ -7,6 +7,8 @@ from math import sqrt
 
 #: shapes that buckle sideways
 PRONE = ("I", "channel", "tee", "flat")
+#: families of what is welded of plates: built up in the document, or of any size by its name
+WELDED = ("built", "WI")
 
 
 @dataclass(frozen=True)
@@ -64,6 +66,11 @@ class Section:
     r2: float = 0.0
     cold: bool = False
     latticed: Latticed | None = None
+
+    @property
+    def welded(self) -> bool:
+        """Whether it is welded of plates."""
+        return self.family in WELDED
 
     @property
     def iy(self) -> float:

@@ -20,8 +20,6 @@ from engine.structure.model import Floats, Member, Structure
 
 #: candidates of a group at most
 MOST = 600
-#: families of sections that are welded of plates or parts
-WELDED = ("built", "WI")
 #: roles whose inner flange is held by stays; of others it is by what meets them
 STAYED = ("rafter", "column", "gable post")
 #: what is nearer to an end of a member is there, m
@@ -198,7 +196,7 @@ def _on_stock(document: Document, group: Group, found: list[Section]) -> list[Se
 
 def seams(section: Section) -> int:
     """Seams between the plates of a section: four, where it is welded."""
-    return 4 if section.family in WELDED and section.shape in ("I", "welded I", "box") else 0
+    return 4 if section.welded and section.shape in ("I", "welded I", "box") else 0
 
 
 def made(prices: Prices, structure: Structure, members: list[Member]) -> float:
@@ -213,5 +211,5 @@ def made(prices: Prices, structure: Structure, members: list[Member]) -> float:
 def price(prices: Prices, section: Section, grade: str) -> float:
     """Of one kilogram; 0 where none is stated."""
     hollow = section.shape in ("square", "rectangular", "circular")
-    base = prices.hollow if hollow else prices.welded if section.family in WELDED else prices.rolled
+    base = prices.hollow if hollow else prices.welded if section.welded else prices.rolled
     return base + prices.grades.get(grade, 0.0) if base else 0.0

@@ -5,6 +5,7 @@ from math import pi, sqrt
 
 import numpy as np
 
+from engine.catalogue.built import built_section
 from engine.catalogue.sections import section
 from engine.catalogue.shapes.i_sections import rolled_i, welded_i
 from engine.catalogue.steels import E, G, material
@@ -117,6 +118,15 @@ class Curves(unittest.TestCase):
         self.assertEqual(buckling_curves(section("CHS 88.9x4"), "S460")[:2], ("a0", "a0"))
         thick = rolled_i("thick", "IPE", 0.6, 0.3, 0.03, 0.05, 0.02)
         self.assertEqual(buckling_curves(thick, "S355")[:2], ("b", "c"))
+
+    def test_what_is_welded_of_plates_by_its_name_takes_the_curves_of_welded_sections(self):
+        for name, curves, every in (("WI 800x300x10x20", "bcd", "d"), ("WI 500x300x10x45", "cdc", "c")):
+            made = section(name)
+            self.assertEqual("".join(buckling_curves(made, "S355")), curves)
+            self.assertEqual(lateral_curve(made), every)
+            sizes = {"h": made.h, "b": made.b, "tw": made.tw, "tf": made.tf, "b2": 0.0, "tf2": 0.0}
+            built = built_section("p", "welded I", {k: 1000 * v for k, v in sizes.items()}, "", "")
+            self.assertEqual(buckling_curves(built, "S355"), buckling_curves(made, "S355"))
 
 
 class Classes(unittest.TestCase):

@@ -82,7 +82,7 @@ def buckling_curves(section: Section, grade: str) -> tuple[str, str, str]:
         if section.cold:
             return ("c", "c", "b")
         return ("a0", "a0", "b") if high else ("a", "a", "b")
-    if section.family == "built":
+    if section.welded:
         # welded I sections: table 6.2 and table 6.5
         lateral = "c" if section.h / min(section.b, section.b2 or section.b) <= 2 else "d"
         return ("b", "c", lateral) if max(section.tf, section.tf2) <= 0.040 else ("c", "d", lateral)
@@ -102,7 +102,7 @@ def lateral_curve(section: Section) -> str:
     if section.shape not in FLANGED:
         return "d"
     deep = section.h / min(section.b, section.b2 or section.b) > 2
-    if section.family == "built":
+    if section.welded:
         return "d" if deep else "c"
     return "b" if deep else "a"
 

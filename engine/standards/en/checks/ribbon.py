@@ -117,7 +117,7 @@ def _quickly(grounds: SteelGrounds, member: int, s: Segments, v: Mapping[str, Fl
         grounds.document.rules.gamma_M1,
     )
     M, M_c = float(s.My[0, 0]), float(v["My_Rk"][0, 0]) / gamma
-    made = m.section.family == "built"
+    made = m.section.welded
     fy, E = float(grounds.steel.fy[member]), m.material.E
     strut = flange_strut(
         m.section, float(s.L_LT[0]), float(s.C1[0, 0]), M, M_c, fy, E, made, (steel.lambda_LT0, steel.flange)

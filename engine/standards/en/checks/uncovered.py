@@ -4,13 +4,16 @@ from __future__ import annotations
 
 import numpy as np
 
+from engine.analysis.lateral import end_conditions
 from engine.catalogue.properties import PRONE
 from engine.standards.en.checks.alike import UNEQUAL, general_stretches
 from engine.standards.en.checks.axial import is_axial
 from engine.standards.en.checks.built_up import is_built_up
+from engine.standards.en.checks.faces import beside
 from engine.standards.en.checks.grounds import SteelGrounds
 from engine.standards.en.checks.sheeting import sheeting_of
 from engine.standards.en.checks.summed import is_summed
+from engine.standards.en.shear_lag import left_at_ultimate
 from engine.standards.en.steel import slender_web
 from engine.standards.en.wind_areas import by_larger_areas
 from engine.structure.axes import local_axes
@@ -23,6 +26,8 @@ COVERED = ("I", "welded I", "square", "rectangular", "circular")
 LARGER = "its wind is that of large areas (c_pe,10), not the local pressure of its own area (EN 1991-1-4 7.2.1(1))"
 #: share of a direction from which a support must hold along an axis
 ALONG = 0.2
+#: share of a flange from which on its loss by shear lag is told
+LAG = 0.02
 #: what a verdict on unequal flanges leaves out
 AT_SHEAR_CENTRE = "loads sideways count at its shear centre, not at its centroid"
 
@@ -46,6 +51,7 @@ def uncovered(grounds: SteelGrounds, found: Findings) -> None:
                 "its sheeting is not stiff enough to hold it (BB.2.1): it counts as free between its restraints"
             )
         found.left_out[i] += _unused_lengths(structure, i)
+        found.left_out[i] += _shear_lag(structure, i)
         if member.section.shape in UNEQUAL and not member.bar:
             found.left_out[i].append(AT_SHEAR_CENTRE)
     for i in grounds.reaches:
@@ -55,6 +61,8 @@ def uncovered(grounds: SteelGrounds, found: Findings) -> None:
             )
     for i, words in _no_forks(structure).items():
         found.left_out[i].append(words)
+    if grounds.strength:
+        beside(grounds, found)
     _slender_webs(grounds, found)
     stabilising = grounds.stabilising
     for i in stabilising.loose:
@@ -63,6 +71,23 @@ def uncovered(grounds: SteelGrounds, found: Findings) -> None:
         )
     for i in sorted({bar for span in stabilising.spans if not span.firm.all() for bar in span.bars}):
         found.reasons[i].append("its bracing is too soft for what it stabilises (5.3.3)")
+
+
+def _shear_lag(structure: Structure, number: int) -> list[str]:
+    """What wide flanges of welded members lose, on the safe side of where moments change their sign: over half of the member, all of it
+    where both ends are hinged, twice of it at a free end."""
+    m = structure.members[number]
+    if m.bar or not (m.section.shape in UNEQUAL or m.section.welded):
+        return []
+    length, hinged = structure.length(m), all("ry" in r for r in (m.release_start, m.release_end))
+    free = "free" in (end_conditions(structure, number).start, end_conditions(structure, number).end)
+    kappa = max(m.section.b, m.section.b2) / 2 / (length if hinged else 2 * length if free else length / 2)
+    lost = 1 - left_at_ultimate(kappa, not hinged)
+    return (
+        [f"shear lag in its flanges, up to {100 * lost:.0f} % of them, is not counted (EN 1993-1-5 3.3)"]
+        if lost > LAG
+        else []
+    )
 
 
 def _unused_lengths(structure: Structure, number: int) -> list[str]:
