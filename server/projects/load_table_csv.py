@@ -45,7 +45,7 @@ def read(text: str) -> list[LoadTable]:
         found = {key: number_of(cells[key], number, key) for key in NUMBERS if cells.get(key)}
         whole = {key: number_of(cells[key], number, key) for key in OF_PROFILE if cells.get(key)}
         try:
-            LoadTable(name=name, rows=[found], **whole)  # type: ignore[list-item]
+            LoadTable.model_validate({"name": name, "rows": [found], **whole})
         except ValidationError as error:
             first = error.errors()[0]
             where = str(first["loc"][-1]) if first["loc"] else "profile"

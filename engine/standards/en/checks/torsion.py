@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator, Sequence
 from itertools import product
 
 import numpy as np
@@ -21,7 +22,11 @@ HAUNCHED = "torsion above what is negligible (6.2.7) with a haunch, taper or une
 CLASS_4 = "torsion above what is negligible (6.2.7) in a class 4 cross-section is not covered"
 
 Columns = list[int] | slice
+#: elements of a member, and what torsion does at their stations
+Twisted = tuple[Ints, Warped]
 EVERY = slice(None)
+#: members that are looked at together
+TOGETHER = 32
 
 
 def use_of(grounds: SteelGrounds, member: int, columns: Columns = EVERY) -> Floats:
@@ -58,7 +63,7 @@ def _warping_at(grounds: SteelGrounds, member: int) -> list[tuple[bool, bool]]:
     return [(start, end) for start, end in product(*may)]
 
 
-def twist_of(grounds: SteelGrounds, member: int, columns: Columns = EVERY) -> tuple[Ints, Warped]:
+def twist_of(grounds: SteelGrounds, member: int, columns: Columns = EVERY) -> Twisted:
     """(elements of a member, the largest bimoment, St Venant torque and twist, (elements, stations, combinations), whichever ends are held
     against warping)."""
     rows = grounds.combined.elements.rows(member)
@@ -78,7 +83,7 @@ def twist_of(grounds: SteelGrounds, member: int, columns: Columns = EVERY) -> tu
 
 
 def section_use(
-    grounds: SteelGrounds, member: int, columns: Columns = EVERY, known: tuple[Ints, Warped] | None = None
+    grounds: SteelGrounds, member: int, columns: Columns = EVERY, known: Twisted | None = None
 ) -> tuple[Ints, Warped, Values]:
     """(elements, what torsion does, `torsion_section` at (elements, stations, combinations)). known: `twist_of` the same, where it is known."""
     rows, twist = known or twist_of(grounds, member, columns)
@@ -90,20 +95,22 @@ def section_use(
 
 
 def member_use(
-    grounds: SteelGrounds, member: int, columns: Columns = EVERY, known: tuple[Ints, Warped] | None = None
+    grounds: SteelGrounds, members: Sequence[int], columns: Columns = EVERY, known: Sequence[Twisted] | None = None
 ) -> tuple[Segments, Values]:
-    """(segments, `torsion_member` with `stability_check` on them, (segments, combinations)). known: as for `section_use`."""
-    rows, twist = known or twist_of(grounds, member, columns)
+    """(segments of members, `torsion_member` with `stability_check` on them, (segments, combinations)). known: `twist_of` of each, where it is known."""
     picked = list(range(len(grounds.strength)))[columns] if isinstance(columns, slice) else columns
-    s = grounds.segments([member], picked)
+    s = grounds.segments(members, picked)
     v = stability_values(grounds.document, s, grounds.steel, grounds.limits[..., columns])
-    x = grounds.combined.elements.positions(grounds.peaks.x, rows).ravel()
-    within = (x >= s.start[:, None] - 1e-6) & (x <= s.end[:, None] + 1e-6)
-    flat = twist.B.reshape(len(x), -1)
-    B = np.max(np.where(within[..., None], flat, 0.0), axis=1)
+    B, T_t = np.zeros((len(s.member), len(picked))), np.zeros((len(s.member), len(picked)))
+    for i, (rows, twist) in zip(members, known or [twist_of(grounds, i, columns) for i in members], strict=True):
+        own = np.flatnonzero(s.member == i)
+        x = grounds.combined.elements.positions(grounds.peaks.x, rows).ravel()
+        within = (x >= s.start[own, None] - 1e-6) & (x <= s.end[own, None] + 1e-6)
+        B[own] = np.max(np.where(within[..., None], twist.B.reshape(len(x), -1), 0.0), axis=1)
+        T_t[own] = twist.T_t.reshape(len(x), -1).max(axis=0)
     p = grounds.steel.take(s.member, 1)
     rules = grounds.document.rules
-    most = twist.T_t.reshape(len(x), -1).max(axis=0) / (p.Wt * p.fy / rules.gamma_M0 / np.sqrt(3))
+    most = T_t / (p.Wt * p.fy / rules.gamma_M0 / np.sqrt(3))
     return s, v | torsion_member(p, v, s.N, B, most, rules.gamma_M1) | {"B": B, "u_T": most}
 
 
@@ -111,12 +118,10 @@ def torsion(grounds: SteelGrounds, found: Findings) -> list[Held]:
     """Add to the outcomes and reasons of each member in torsion."""
     _uncovered(grounds, found)
     held = []
-    for i in range(len(found.outcomes)):
-        if not is_twisted(grounds, i):
-            continue
+    twisted = [i for i in range(len(found.outcomes)) if is_twisted(grounds, i)]
+    for i, reached in _all_reached(grounds, twisted):
         if i in grounds.reaches:
             found.reasons[i].append(GOES_ON)
-        reached = torsion_reached(grounds, i)
         for r in reached:
             if r.worst >= 0:
                 found.outcomes[i].append(r.outcome(r.worst))
@@ -141,23 +146,42 @@ def _uncovered(grounds: SteelGrounds, found: Findings) -> None:
 
 def torsion_reached(grounds: SteelGrounds, member: int, governing: bool = False) -> list[Reached]:
     """Both criteria of a member in torsion in every combination for strength, NaN where it is negligible; nothing for others."""
-    if not is_twisted(grounds, member):
-        return []
-    # the others are asked by the checks without torsion
-    asked = np.flatnonzero(counts(grounds, member)).tolist()
-    known = twist_of(grounds, member, asked)
-    rows, _, v = section_use(grounds, member, asked, known)
+    return next((r for _, r in _all_reached(grounds, [member])), []) if is_twisted(grounds, member) else []
+
+
+def _all_reached(grounds: SteelGrounds, members: Sequence[int]) -> Iterator[tuple[int, list[Reached]]]:
+    """The same of members, all of which are in torsion, some together: under what any of them asks for. The others are asked by the checks
+    without torsion."""
+    for at in range(0, len(members), TOGETHER):
+        some = members[at : at + TOGETHER]
+        asked = np.array([counts(grounds, i) for i in some])
+        columns = np.flatnonzero(asked.any(axis=0))
+        known = [twist_of(grounds, i, columns.tolist()) for i in some]
+        segments, w = member_use(grounds, some, columns.tolist(), known)
+        twist = np.broadcast_to(w["u_twist"], (len(segments.member), len(columns)))
+        for i, own, found in zip(some, asked[:, columns], known, strict=True):
+            rows = np.flatnonzero(segments.member == i)
+            middles = [(k, -1, float(segments.start[r] + segments.end[r]) / 2) for k, r in enumerate(rows)]
+            by_buckling = np.full((len(rows), len(grounds.strength)), np.nan)
+            by_buckling[:, columns[own]] = twist[rows][:, own]
+            yield (
+                i,
+                [
+                    _by_section(grounds, i, columns[own], found, own),
+                    most_of("twist", grounds.strength, by_buckling, middles),
+                ],
+            )
+
+
+def _by_section(grounds: SteelGrounds, member: int, asked: Ints, known: Twisted, own: Bools) -> Reached:
+    """Cross-sections of a member in the combinations it asks for. own: which those are of what is known."""
+    twist = Warped(*(getattr(known[1], name)[..., own] for name in ("B", "T_t", "twist")))
+    rows, _, v = section_use(grounds, member, asked.tolist(), (known[0], twist))
     places = grounds.combined.elements.positions(grounds.peaks.x, rows)
     where = [(int(rows[e]), s, float(places[e, s])) for e in range(len(rows)) for s in range(places.shape[1])]
-    segments, w = member_use(grounds, member, asked, known)
-    middles = [(r, -1, float(a + b) / 2) for r, (a, b) in enumerate(zip(segments.start, segments.end, strict=True))]
-    by_section, by_buckling = (np.full((len(places_), len(grounds.strength)), np.nan) for places_ in (where, middles))
+    by_section = np.full((len(where), len(grounds.strength)), np.nan)
     by_section[:, asked] = v["u_torsion"].reshape(len(where), -1)
-    by_buckling[:, asked] = np.broadcast_to(w["u_twist"], w["B"].shape)
-    return [
-        most_of("torsion", grounds.strength, by_section, where),
-        most_of("twist", grounds.strength, by_buckling, middles),
-    ]
+    return most_of("torsion", grounds.strength, by_section, where)
 
 
 def torsion_most(grounds: SteelGrounds, most: Floats) -> None:
@@ -175,7 +199,7 @@ def torsion_of(grounds: SteelGrounds, column: int, along: Floats) -> list[Held]:
             continue
         rows, _, v = section_use(grounds, i, [column])
         along[rows] = np.fmax(along[rows], v["u_torsion"][..., 0])
-        u = float(np.nan_to_num(member_use(grounds, i, [column])[1]["u_twist"]).max())
+        u = float(np.nan_to_num(member_use(grounds, [i], [column])[1]["u_twist"]).max())
         held.append(Held(np.array([i]), np.zeros(1), np.array([grounds.combined.structure.length(m)]), np.array([u])))
     return held
 
@@ -199,7 +223,7 @@ def torsion_proof(grounds: SteelGrounds, member: int, outcome: Outcome) -> dict[
 
 def twist_proof(grounds: SteelGrounds, member: int, outcome: Outcome) -> dict[str, float]:
     """Every value of the check of buckling, beside those of `stability_check`, in the segment of an outcome."""
-    _, w = member_use(grounds, member, [outcome.combination])
+    _, w = member_use(grounds, [member], [outcome.combination])
     of = np.broadcast_shapes(w["u_twist"].shape, w["B"].shape)
     names = ("u_63", "B", "u_T", "h_s", "W_w", "B_Rd", "b_B", "k_w", "k_zw", "grown", "k_alpha", "u_twist")
     values = {name: float(np.broadcast_to(w[name], of)[outcome.row, 0]) for name in names}
