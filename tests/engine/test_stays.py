@@ -10,7 +10,10 @@ from engine.analysis.twist_springs import added, share_needed, twist_rows
 from engine.catalogue.sections import section
 from engine.chain import run
 from engine.document import read_document
+from engine.document.byhand import MemberEdit, SectionInput
 from engine.expand import expand
+from engine.standards.en.checks.sprung import Sprung
+from engine.standards.en.checks.stays import _whole, asked_of_stays
 from engine.standards.en.checks.stays_to import stays_of
 
 E, G = 210e9, 210e9 / 2.6
@@ -114,7 +117,18 @@ def drawn(name, start, end, **more):
     return {"name": name, "start": start, "end": end, "section": "IPE 300", "material": "S355"} | more
 
 
-def frame(purlin="IPE 120", spans=(5.0, 5.0), moment=-100.0, stays=None, cut=0.0, load=0.0, beyond=(), **beam):
+def frame(
+    purlin="IPE 120",
+    spans=(5.0, 5.0),
+    moment=-100.0,
+    stays=None,
+    cut=0.0,
+    load=0.0,
+    beyond=(),
+    rules=None,
+    push=0.0,
+    **beam,
+):
     """An IPE 300 of 8 m in forks under a uniform moment in kNm, which presses its inner flange where negative, both flanges held in the
     middle. There purlins of given spans meet it, hinged at both ends, or cut once more where they go on; beyond: what holds nothing at their ends."""
     nodes = [{"name": n, "at": at} for n, at in (("a", [0, 0, 0]), ("b", [L, 0, 0]), ("p", [4, 0, 0]))]
@@ -123,6 +137,7 @@ def frame(purlin="IPE 120", spans=(5.0, 5.0), moment=-100.0, stays=None, cut=0.0
     loads = [
         {"case": "M", "node": n, "force": [0, 0, 0], "moment": [0, s * moment, 0]} for n, s in (("a", 1), ("b", -1))
     ]
+    loads += [{"case": "M", "node": "b", "force": [-push, 0, 0], "moment": [0, 0, 0]}] if push else []
     lines = []
     for k, (way, span) in enumerate(zip((1, -1), spans, strict=False)):
         at = ["p", *([f"r{k}"] if cut else []), f"q{k}"]
@@ -140,7 +155,8 @@ def frame(purlin="IPE 120", spans=(5.0, 5.0), moment=-100.0, stays=None, cut=0.0
             "supports": [s for s in supports if s["node"] not in beyond],
             "cases": [{"name": "M", "nature": "imposed"}],
             "combinations": [{"name": "C", "use": "strength", "factors": {"M": 1.0}}],
-            "rules": {"imperfections": False, "stays": {"rafter": stays} if stays else {}},
+            "analysis": {"order": "first"},
+            "rules": {"imperfections": False, "stays": {"rafter": stays} if stays else {}, **(rules or {})},
             "node_loads": loads,
             "member_loads": lines,
         }
@@ -196,6 +212,58 @@ class Verdicts(unittest.TestCase):
         part = (1 / 4) / (1 / 4 + 1 / 5)
         self.assertAlmostEqual(v["F_stay"] / (25.0 * force), 1, delta=2e-3)
         self.assertAlmostEqual(v["u"] / (0.025 * M * part / (60.7e-6 * 355e3)), 1, delta=3e-3)
+
+    def test_what_presses_the_member_presses_its_flange_too(self):
+        out, _, chain, i = reached(frame(push=200.0))
+        v = chain.verification.checks.evaluated(i, out["stays"]).values
+        # A_f/A of an IPE 300 is 150 · 10.7/5381; N_Ed in front of the stay and behind it alike
+        self.assertAlmostEqual(v["N_f"] / 1e3, 100.0 / 0.2893 + 200.0 * 150 * 10.7 / 5381, delta=0.3)
+
+    def test_resistances_of_what_is_in_the_model(self):
+        for purlin, W, grade, gamma in (("IPE 120", 60.73e-6, 355e3, 1.1), ("SHS 100x5", 66.4e-6, 355e3, 1.0)):
+            out, _, chain, i = reached(frame(purlin, rules={"gamma_M0": gamma}))
+            v = chain.verification.checks.evaluated(i, out["stays"]).values
+            self.assertAlmostEqual(v["M_side"] / (W * grade / gamma * 1e3), 1, delta=0.01)
+        # of what is known by its stiffness alone nothing is known
+        document = frame()
+        document.sections = [SectionInput(name="g", A=0.002, Iy=318e-8, Iz=3e-7, It=1e-8)]
+        for member in document.members[1:]:
+            member.section = "g"
+        out, verdict, _, _ = reached(document)
+        self.assertIn("held", out)
+        self.assertNotIn("stays", out)
+        self.assertTrue(any("what it bears is not known" in words for words in verdict.left_out))
+
+    def test_what_is_asked_of_stays_stands_beside_the_ribbon(self):
+        for document, there in ((frame(), self.HAS), (frame(spans=()), None)):
+            out, _, chain, i = reached(document)
+            needed, force, has = asked_of_stays(chain.verification.checks.grounds, i)
+            self.assertAlmostEqual(force / (25.0 * 100.0 / 0.2893), 1, delta=2e-3)
+            self.assertAlmostEqual(by_series(needed, 1e9) / waves(2, 0.0), 1, delta=5e-3)
+            if there:
+                self.assertAlmostEqual(has / there, 1, delta=2e-3)
+            else:
+                self.assertTrue(np.isnan(has))
+        chain = run(frame(restraints_outer=[], restraints_inner=[]))
+        self.assertIsNone(asked_of_stays(chain.verification.checks.grounds, 0))
+
+    def test_bars_have_no_stays(self):
+        document = frame(behaviour="bar")
+        self.assertEqual(stays_of(document, expand(document), 0), ([], []))
+
+    def test_within_a_haunch_by_its_lower_flange(self):
+        haunch = {"length": 6.0, "depth": 0.27}
+        _, _, chain, i = reached(frame(haunch_start=haunch, push=50.0))
+        grounds = chain.verification.checks.grounds
+        sprung = _whole(grounds, [i])[0]
+        one = Sprung(grounds, sprung, -1)
+        depth, share, _ = one.shape(4.0)
+        # a third of the haunch is left 4 m from its deep end: 90 mm below the beam's lower flange
+        self.assertAlmostEqual(depth, 0.2893 + 0.09, delta=6e-3)
+        piece = next(p.section for p in one.member.pieces if p.start <= 4.0 <= p.end)
+        self.assertAlmostEqual(share, piece.b2 * piece.tf2 / piece.A, delta=1e-9)
+        other = Sprung(grounds, sprung, 1).shape(4.0)[1]
+        self.assertAlmostEqual(other, 0.150 * 0.0107 / piece.A, delta=1e-6)
 
     def test_purlins_in_pieces_are_one(self):
         whole, pieces = (reached(frame(cut=cut))[0]["held"].utilisation for cut in (0.0, 2.0))
@@ -301,6 +369,31 @@ class Purlins(unittest.TestCase):
         for (_, rotations, _, _), by_hand in zip(found, self.expected(gross), strict=True):
             # effective: less than the whole, by no more than a fifth
             self.assertTrue(all(0.8 * by_hand < r < by_hand for r in rotations), (rotations, by_hand))
+
+    def test_what_they_bear(self):
+        document = hall(table="T")
+        structure = expand(document)
+        stays = [stays_of(document, structure, i)[0] for i, m in enumerate(structure.members) if m.role == "rafter"]
+        self.assertEqual({side.resistance for own in stays for stay in own for side in stay.sides}, {9000.0})
+        document.load_tables[0].moment = 0.0
+        stays = stays_of(document, structure, next(i for i, m in enumerate(structure.members) if m.role == "rafter"))[0]
+        self.assertTrue(all(np.isnan(side.resistance) for stay in stays for side in stay.sides))
+        cold = hall(cold={"section": "Z 200x2.0"})
+        structure = expand(cold)
+        stay = stays_of(cold, structure, next(i for i, m in enumerate(structure.members) if m.role == "rafter"))[0][0]
+        gross = section("Z 200x2.0").Wel_y * 350e6
+        self.assertTrue(all(0.7 * gross < side.resistance < gross for side in stay.sides))
+
+    def test_a_stay_where_no_purlin_lies_leads_to_nothing_known(self):
+        document = hall(table="T")
+        name = next(m.name for m in expand(document).members if m.role == "rafter")
+        document.edits = [MemberEdit(member=name, restraints_outer=[0.7], restraints_inner=[0.7])]
+        structure = expand(document)
+        known, others = stays_of(
+            document, structure, next(i for i, m in enumerate(structure.members) if m.name == name)
+        )
+        self.assertEqual(others, [0.7])
+        self.assertTrue(known)
 
     def test_nothing_is_known(self):
         for document in (hall(), hall(table="another")):
