@@ -41,7 +41,7 @@ class How:
 class Secondary:
     """The purlins or the rails of a building. table: of what they are, "" where nothing is known; span in m, spans in line; uses: the worst
     first; reasons: why they are not covered; left_out: what the verdict does not speak for; how: what they bear came about, each way, where
-    no table states it."""
+    no table states it; stayed: stays lead from members to them."""
 
     role: str
     table: str
@@ -53,6 +53,7 @@ class Secondary:
     reasons: tuple[str, ...] = ()
     left_out: tuple[str, ...] = ()
     how: tuple[How, ...] = ()
+    stayed: bool = False
 
     @property
     def worst(self) -> float:

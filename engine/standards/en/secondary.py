@@ -31,6 +31,7 @@ BY_HAND = "loads by hand on the cladding are not in it"
 IN_PLANE = "what acts in the plane of the roof is left to the sheeting"
 WEIGHT = "the weight of the wall is left to its sheeting"
 ALONG = "forces along them, of bracing and of what they hold sideways"
+STAYED = "the moments that stays bring them, which stand with the members that they stay"
 OPEN = "the wind on purlins of open roofs is not found"
 SILENT = "their table says nothing of deflection"
 HELD = "they count as held as their table says"
@@ -80,11 +81,12 @@ def _of(
     pressures: list[LocalPressure],
 ) -> Secondary:
     span, spans = max(hall.spacings), len(hall.spacings) if kind.continuous else 1
+    stayed = kind.stay_every > 0
     if kind.cold:
         computed, own = _cold(document, role, kind, kind.cold, hall.spacings)
-        return _used(document, structure, computed, own, pressures) if own else computed
+        return _used(document, structure, replace(computed, stayed=stayed), own, pressures) if own else computed
     table = next((t for t in document.load_tables if t.name == kind.table), None)
-    plain = Secondary(role, kind.table, table.source if table else "", span, spans, kind.spacing)
+    plain = Secondary(role, kind.table, table.source if table else "", span, spans, kind.spacing, stayed=stayed)
     if table is None:
         reason = f"there is no table “{kind.table}”" if kind.table else NO_TABLE
         return replace(plain, reasons=(reason,))
@@ -109,6 +111,7 @@ def _used(
     left_out = [*plain.left_out, IN_PLANE if plain.role == "purlin" else WEIGHT]
     left_out += [] if bears.get("service") else [SILENT if plain.how == () else UNLIMITED]
     left_out += [BY_HAND] if document.panel_loads or document.area_loads else []
+    left_out += [STAYED] if plain.stayed else []
     return replace(plain, uses=tuple(sorted(uses, key=lambda use: -use.utilisation)), left_out=tuple(left_out))
 
 
