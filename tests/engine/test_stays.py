@@ -11,6 +11,7 @@ from engine.catalogue.sections import section
 from engine.chain import run
 from engine.document import read_document
 from engine.document.byhand import MemberEdit, SectionInput
+from engine.document.rules import Inside
 from engine.expand import expand
 from engine.standards.en.checks.sprung import Sprung
 from engine.standards.en.checks.stays import _whole, asked_of_stays
@@ -394,6 +395,20 @@ class Purlins(unittest.TestCase):
         )
         self.assertEqual(others, [0.7])
         self.assertTrue(known)
+
+    def test_what_is_asked_of_stays_where_some_are_known(self):
+        document = hall(table="T", cold=None)
+        document.wind.inside = Inside(kind="own", values=[0.2])
+        rafters = [i for i, m in enumerate(expand(document).members) if m.role == "rafter"]
+        names = [expand(document).members[i].name for i in rafters]
+        document.edits = [
+            MemberEdit(member=name, restraints_outer=[x], restraints_inner=[x])
+            for name, x in zip(names, (0.7, 5.9, 0.002), strict=False)
+        ]
+        grounds = run(document).verification.checks.grounds
+        for i in rafters:
+            needed, force, has = asked_of_stays(grounds, i)
+            self.assertTrue(np.isfinite([needed, force, has]).all() and force > 0)
 
     def test_nothing_is_known(self):
         for document in (hall(), hall(table="another")):

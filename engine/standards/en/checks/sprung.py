@@ -11,7 +11,7 @@ from engine.analysis.lateral import MOST, Ends, factors_of, modes_below, stretch
 from engine.analysis.twist_springs import added, share_needed, twist_rows
 from engine.standards.en.checks.general import PIECES, Alike, Within
 from engine.standards.en.checks.grounds import SteelGrounds
-from engine.standards.en.checks.stays_to import Side, Stay
+from engine.standards.en.checks.stays_to import SAME, Side, Stay
 from engine.standards.en.stays import flange_force, stay_check
 from engine.standards.en.steel import classify
 from engine.structure.model import Bools, Floats, Ints
@@ -51,6 +51,8 @@ class Sprung:
         cuts = [w.span[0], *(stay.x for stay in self.stays), w.span[1]]
         found = np.full(len(states), np.inf)
         for k, (a, b) in enumerate(pairwise(cuts)):
+            if b - a < SAME:
+                continue
             kinds = Ends(w.ends.start if k == 0 else "fork", w.ends.end if k == len(cuts) - 2 else "fork")
             stretch = stretch_of(self.member, w.breaks, a, b, kinds, PIECES)
             found = np.fmin(found, factors_of(stretch, w.geometry(stretch)[..., states]))

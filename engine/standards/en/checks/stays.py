@@ -161,7 +161,7 @@ def asked_of_stays(grounds: SteelGrounds, member: int) -> tuple[float, float, fl
     known, others = grounds.stays.get(member, ([], []))
     if not known and not others:
         return None
-    alike_ = [Stay(x, (Side(1.0),), "") for x in (*(stay.x for stay in known), *others)]
+    alike_ = [Stay(x, (Side(1.0),), "") for x in sorted((*(stay.x for stay in known), *others))]
     sprung = Stays(grounds, _whole(grounds, [member])[0], stays=alike_)
     there = min((stay.rotation for stay in known), default=np.nan)
     return float(sprung.largest()[0][0]), SHARE * max(float(one.forces().max()) for one in sprung.each), there
