@@ -118,7 +118,9 @@ def _parabola(d: Diagrams, V: Floats, M: Floats, at: Places) -> tuple[Floats, Fl
 def _root(d: Diagrams, V: Floats, M: Floats, at: Places, b: Floats, c: Floats) -> tuple[Floats, Floats]:
     """Where the shear, of opposite signs at both stations, is zero, as a share of the way; and the moment there."""
     a, h = V[at], (d.x[:, 1:] - d.x[:, :-1])[at[:2]]
-    t = np.clip(2 * a / (-b + np.sign(a) * np.sqrt(np.maximum(b**2 - 4 * a * c, 0.0))), 0.0, 1.0)
+    with np.errstate(divide="ignore"):
+        # what is nothing but rounding has its root anywhere: at the end
+        t = np.clip(2 * a / (-b + np.sign(a) * np.sqrt(np.maximum(b**2 - 4 * a * c, 0.0))), 0.0, 1.0)
     return t, M[at] + h * (a * t + b * t**2 / 2 + c * t**3 / 3)
 
 

@@ -198,7 +198,7 @@ class Verdicts(unittest.TestCase):
             alpha = passing(moment / (628.4e-6 * 355e3), 0.49, 0.49)
             self.assertAlmostEqual(values["alpha_whole"] / alpha, 1, delta=2e-3)
             # by its segments it buckles in two half-waves
-            need = alpha if whole else waves(2, 0.0) / (moment * 1e3)
+            need = alpha if whole else 0.995 * waves(2, 0.0) / (moment * 1e3)
             self.assertAlmostEqual(values["alpha_need"] / need, 1, delta=2e-3)
             self.assertAlmostEqual(by_series(values["C_need"], 1e9) / (need * moment * 1e3), 1, delta=5e-3)
             self.assertAlmostEqual(out["held"].utilisation / (values["C_need"] / self.HAS), 1, delta=2e-3)
@@ -240,13 +240,17 @@ class Verdicts(unittest.TestCase):
             out, _, chain, i = reached(document)
             needed, force, has = asked_of_stays(chain.verification.checks.grounds, i)
             self.assertAlmostEqual(force / (25.0 * 100.0 / 0.2893), 1, delta=2e-3)
-            self.assertAlmostEqual(by_series(needed, 1e9) / waves(2, 0.0), 1, delta=5e-3)
+            self.assertAlmostEqual(by_series(needed, 1e9) / (0.995 * waves(2, 0.0)), 1, delta=5e-3)
             if there:
                 self.assertAlmostEqual(has / there, 1, delta=2e-3)
             else:
                 self.assertTrue(np.isnan(has))
-        chain = run(frame(restraints_outer=[], restraints_inner=[]))
-        self.assertIsNone(asked_of_stays(chain.verification.checks.grounds, 0))
+        # without stays, and where one flange alone is held
+        for held in (
+            {"restraints_outer": [], "restraints_inner": []},
+            {"restraints_outer": [4.0], "restraints_inner": [2.0]},
+        ):
+            self.assertIsNone(asked_of_stays(run(frame(**held)).verification.checks.grounds, 0))
 
     def test_bars_have_no_stays(self):
         document = frame(behaviour="bar")

@@ -18,6 +18,10 @@ from engine.structure.model import Bools, Floats, Ints
 
 #: states of a member that are looked at first
 FIRST = 6
+#: share of a segment's own factor that is asked for: the whole, cut otherwise into elements, is found as exactly as that
+FOUND = 0.995
+#: no share of what there is counts for more
+WIDEST = 1e3
 
 
 class Sprung:
@@ -56,7 +60,7 @@ class Sprung:
             kinds = Ends(w.ends.start if k == 0 else "fork", w.ends.end if k == len(cuts) - 2 else "fork")
             stretch = stretch_of(self.member, w.breaks, a, b, kinds, PIECES)
             found = np.fmin(found, factors_of(stretch, w.geometry(stretch)[..., states]))
-        return found
+        return FOUND * found
 
     def needs(self, states: Ints) -> tuple[Floats, Floats]:
         """Of states, the factor that they need and the share of what there is that gives it: the lesser of that at which the whole passes
@@ -72,7 +76,7 @@ class Sprung:
             chosen = beyond[lesser]
             factors[chosen] = own[lesser]
             found[chosen] = self.share(states[chosen], factors[chosen])
-        return factors, found
+        return factors, np.minimum(found, WIDEST)
 
     def largest(self) -> tuple[Floats, Ints]:
         """(m,) the largest share of each member that is needed, and its combination."""

@@ -11,11 +11,13 @@ import numpy as np
 from engine.standards.en.checks.general import Alike, alike
 from engine.standards.en.checks.grounds import SteelGrounds
 from engine.standards.en.checks.sprung import Sprung
-from engine.standards.en.checks.stays_to import UNKNOWN, UNPROVEN, Side, Stay
+from engine.standards.en.checks.stays_to import SAME, UNKNOWN, UNPROVEN, Side, Stay
 from engine.standards.en.stays import SHARE
 from engine.structure.model import Floats, Ints
 from engine.verification.outcomes import Findings, Held, Outcome, Reached, most_of
 
+#: what stays are taken to lead to where it is asked what they need, Nm per radian
+UNIT = 1e6
 #: the flange that stays hold, by which one loads push: what they push bears purlins; either, where nothing says it
 STAYED = {1: (-1,), -1: (1,), 0: (-1, 1)}
 
@@ -158,13 +160,14 @@ def stay_values(grounds: SteelGrounds, member: int, row: int, column: int) -> tu
 def asked_of_stays(grounds: SteelGrounds, member: int) -> tuple[float, float, float] | None:
     """What a member asks of each of its stays: C_θ in Nm per radian and a force in N at its flange; and the least C_θ that there is, NaN where
     it is not known of any. None without stays."""
-    known, others = grounds.stays.get(member, ([], []))
-    if not known and not others:
+    m, (known, others) = grounds.combined.structure.members[member], grounds.stays.get(member, ([], []))
+    both = [x for x in others if all(np.abs(np.array(places) - x).min() < SAME for places in (m.outer, m.inner))]
+    if not known and not both:
         return None
-    alike_ = [Stay(x, (Side(1.0),), "") for x in sorted((*(stay.x for stay in known), *others))]
+    alike_ = [Stay(x, (Side(UNIT),), "") for x in sorted((*(stay.x for stay in known), *both))]
     sprung = Stays(grounds, _whole(grounds, [member])[0], stays=alike_)
     there = min((stay.rotation for stay in known), default=np.nan)
-    return float(sprung.largest()[0][0]), SHARE * max(float(one.forces().max()) for one in sprung.each), there
+    return UNIT * float(sprung.largest()[0][0]), SHARE * max(float(one.forces().max()) for one in sprung.each), there
 
 
 def stays_most(grounds: SteelGrounds, most: Floats) -> None:
