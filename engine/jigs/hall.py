@@ -6,7 +6,7 @@ how many frames or bays there are: `frame-4/column-A`, `frame-4/rafter-AB-left`,
 
 from __future__ import annotations
 
-from math import isnan
+from math import isnan, pi
 
 import numpy as np
 
@@ -77,12 +77,14 @@ def _purlins_and_rails(hall: Hall) -> None:
     if purlins.modelled:
         for slope in hall.profile.slopes:
             for i, distance in enumerate(purlin_positions(slope.length, purlins)[1:-1], 1):
-                _run(hall, f"purlin-{slope.name}-{i}", "purlin", "purlins", purlins.continuous, slope.at(distance))
+                mark = f"purlin-{slope.name}-{i}"
+                _run(hall, mark, "purlin", "purlins", purlins.continuous, slope.at(distance), slope.lean)
     if rails and rails.modelled:
-        for column in (hall.profile.columns[0], hall.profile.columns[-1]):
+        # on their sides: across the wall they are strong, with the outer flange outside
+        for column, roll in ((hall.profile.columns[0], -pi / 2), (hall.profile.columns[-1], pi / 2)):
             for i, height in enumerate(purlin_positions(column.top - column.base, rails)[1:-1], 1):
                 at = (column.x, column.base + height)
-                _run(hall, f"rail-{column.name}-{i}", "side rail", "rails", rails.continuous, at)
+                _run(hall, f"rail-{column.name}-{i}", "side rail", "rails", rails.continuous, at, roll)
 
 
 def _cold_formed(cold: ColdFormed, place: str) -> None:
@@ -99,11 +101,11 @@ def _cold_formed(cold: ColdFormed, place: str) -> None:
         raise ModelError(words, f"{place}.grade")
 
 
-def _run(hall: Hall, mark: str, role: str, key: str, continuous: bool, at: tuple[float, float]) -> None:
-    """A line of members through (x, z): hinged at each frame, or continuous and hinged at its two ends."""
+def _run(hall: Hall, mark: str, role: str, key: str, continuous: bool, at: tuple[float, float], roll: float) -> None:
+    """A line of members through (x, z), turned about itself: hinged at each frame, or continuous and hinged at its two ends."""
     x, z = at
     nodes = [hall.parts.node(f"frame-{i}/{mark}", (x, y, z)) for i, y in enumerate(hall.y.tolist(), 1)]
-    inner = Member("", role, (), hall.section(key), hall.grade, jig="hall", slot=key)
+    inner = Member("", role, (), hall.section(key), hall.grade, roll, jig="hall", slot=key)
     first = inner.but(release_start=HINGE)
     last = inner.but(release_end=HINGE)
     single = first.but(release_end=HINGE)

@@ -51,6 +51,12 @@ class Slope:
         """Degrees, positive."""
         return abs(degrees(atan2(self.z1 - self.z0, abs(self.x1 - self.x0))))
 
+    @property
+    def lean(self) -> float:
+        """Radians by which what runs along the hall is turned about itself to stand at right angles to the slope."""
+        way = 1.0 if self.x1 > self.x0 else -1.0
+        return atan2(-way * (self.z1 - self.z0), way * (self.x1 - self.x0))
+
     def at(self, distance: float) -> tuple[float, float]:
         """(x, z) at a distance from its start."""
         share = distance / self.length

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from math import atan2, degrees, sqrt
 
 import numpy as np
@@ -241,7 +242,8 @@ def set_out_truss(parts: Parts, materials: Materials, jig: TrussJig, place: str)
     if jig.purlins:
         for i in used:
             names = [f"{jig.name}/purlin-{i}-{k}" for k in range(1, len(rows))]
-            _between(parts, materials, jig, "purlins", "purlin", names, [row[i] for row in rows], place)
+            lean = _lean(along, heights, used, i, float(direction @ np.cross(step, (0.0, 0.0, 1.0))), step)
+            _between(parts, materials, jig, "purlins", "purlin", names, [row[i] for row in rows], place, lean)
             purlins[i] = names
     elif jig.struts:
         for words, nodes in zip(("left", "apex", "right"), zip(*heads, strict=True), strict=True):
@@ -262,12 +264,25 @@ def _between(
     names: list[str],
     nodes: list[str],
     place: str,
+    roll: float = 0.0,
 ) -> None:
-    """Hinged members from truss to truss through one node of each."""
+    """Hinged members from truss to truss through one node of each, turned about themselves."""
     section = materials.section(getattr(jig.sections, slot), f"{place}.sections.{slot}")
     grade = materials.material(jig.grade, f"{place}.grade")
     for name, a, b in zip(names, nodes[:-1], nodes[1:], strict=True):
-        parts.member(name, role, a, b, section, grade, jig=jig.name, slot=slot, release_start=HINGE, release_end=HINGE)
+        own = {"jig": jig.name, "slot": slot, "roll": roll}
+        parts.member(name, role, a, b, section, grade, release_start=HINGE, release_end=HINGE, **own)
+
+
+def _lean(
+    along: Sequence[float], heights: Sequence[float], used: list[int], i: int, across: float, step: Floats
+) -> float:
+    """Radians by which what runs from truss to truss by `step` is turned about itself to stand at right angles to the chord at a panel point: the mean of
+    both sides of it. across: along the truss, of what lies level at right angles to the step."""
+    j = used.index(i)
+    a, b = used[max(j - 1, 0)], used[min(j + 1, len(used) - 1)]
+    slope = (heights[b] - heights[a]) / (along[b] - along[a]) if a != b else 0.0
+    return float(np.arctan2(-slope * across / max(float(np.linalg.norm(step)), 1e-9), 1.0))
 
 
 def _rods(
