@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { typed } from '../src/api/client'
 import { FILTERS, fitting, mostOf } from '../src/lib/filters'
-import { alike, compressed, marks, repeated, snapped } from '../src/lib/ribbon'
+import { alike, compressed, marks, repeated, roomFor, snapped } from '../src/lib/ribbon'
 
 const ribbon = typed('RibbonOut', {
   member: 'm',
@@ -14,6 +14,16 @@ const ribbon = typed('RibbonOut', {
   outer_spans: [],
   inner_spans: [],
   values: [],
+})
+
+describe('moments in figures', () => {
+  it('writes the larger of two that are too near on one side, and both where they are apart or on either side', () => {
+    const at = (x: number, value: number) => ({ x, value })
+    expect(roomFor([at(0, -96), at(610, 52.4), at(630, 52)], 40)).toEqual([0, 1])
+    expect(roomFor([at(600, 50), at(630, 52)], 40)).toEqual([1])
+    expect(roomFor([at(600, -50), at(630, 52)], 40)).toEqual([0, 1])
+    expect(roomFor([at(580, 50), at(630, 52)], 40)).toEqual([0, 1])
+  })
 })
 
 describe('restraints on the ribbon', () => {

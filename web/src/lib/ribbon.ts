@@ -62,3 +62,16 @@ export function alike(members: readonly Schemas['MemberOut'][], of: Schemas['Mem
     )
     .map((m) => m.name)
 }
+
+/** Of values written along a line at abscissas, above where negative and below where positive, those that have room: of two too near on one side
+ * the larger. */
+export function roomFor(words: readonly { x: number; value: number }[], room: number): number[] {
+  const kept: number[] = []
+  const order = words.map((_, i) => i).sort((a, b) => Math.abs(words[b]!.value) - Math.abs(words[a]!.value))
+  for (const i of order) {
+    const { x, value } = words[i]!
+    const beside = (k: number) => Math.sign(words[k]!.value) === Math.sign(value) && Math.abs(words[k]!.x - x) < room
+    if (!kept.some(beside)) kept.push(i)
+  }
+  return kept.sort((a, b) => a - b)
+}

@@ -4,12 +4,14 @@ import { computed, type Ref } from 'vue'
 import type { Schemas } from '../api/client'
 import { extremes } from '../lib/drawing'
 import { fixed } from '../lib/quantity'
-import { compressed, type Flange } from '../lib/ribbon'
+import { compressed, roomFor, type Flange } from '../lib/ribbon'
 import type { Member } from '../stores/workbench'
 
 type Ribbon = Schemas['RibbonOut']
 
 export const [LEFT, RIGHT, OUTER, INNER] = [84, 20, 30, 84]
+/** Pixels that a moment in figures takes along the ribbon. */
+const ROOM = 40
 
 /** Pixels of a ribbon that is `width` wide. */
 export function useRibbonPlan(
@@ -55,8 +57,12 @@ export function useRibbonPlan(
     const most = Math.max(...r.My.map(Math.abs), 1e-9)
     const y = (m: number) => BASE.value + (m / most) * 20
     const d = `M${X(0)} ${BASE.value}${r.x.map((x, i) => `L${X(x).toFixed(1)} ${y(r.My[i]!).toFixed(1)}`).join('')}L${X(length.value)} ${BASE.value}Z`
-    const words = [...new Set([0, ...extremes(r.My), r.My.length - 1])]
-      .filter((i) => Math.abs(r.My[i]!) > most * 0.08)
+    const places = [...new Set([0, ...extremes(r.My), r.My.length - 1])].filter((i) => Math.abs(r.My[i]!) > most * 0.08)
+    const words = roomFor(
+      places.map((i) => ({ x: X(r.x[i]!), value: r.My[i]! })),
+      ROOM,
+    )
+      .map((k) => places[k]!)
       .map((i) => {
         const x = X(r.x[i]!)
         return {
