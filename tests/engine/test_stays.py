@@ -10,7 +10,7 @@ from engine.analysis.twist_springs import added, share_needed, twist_rows
 from engine.catalogue.sections import section
 from engine.chain import run
 from engine.document import read_document
-from engine.document.byhand import MemberEdit, SectionInput
+from engine.document.byhand import MemberEdit, Releases, SectionInput
 from engine.document.rules import Inside
 from engine.expand import expand
 from engine.standards.en.checks.sprung import Sprung
@@ -310,6 +310,52 @@ class Verdicts(unittest.TestCase):
     def test_a_stay_where_nothing_lies_on_the_other_flange_is_told(self):
         _, verdict, _, _ = reached(frame(restraints_inner=[3.9, 4.0]))
         self.assertTrue(any("nothing is known of what they lead to" in words for words in verdict.left_out))
+
+    def test_a_purlin_that_runs_through_bears_its_own_moment_there(self):
+        document = frame(load=2.0, moment=100.0)
+        one = document.members[1].model_copy(update={"name": "p", "start": "q0", "end": "q1"})
+        document.members = [document.members[0], one]
+        document.member_loads = [document.member_loads[0].model_copy(update={"member": "p"})]
+        document.supports.append(document.supports[0].model_copy(update={"node": "p", "fixed": ["z"]}))
+        one.releases = Releases()
+        out, _, chain, i = reached(document)
+        v = chain.verification.checks.evaluated(i, out["stays"]).values
+        # over two spans q L²/8; the beam between them, held there, bends as it would by itself
+        self.assertAlmostEqual(v["M_own"] / 1e3, 2.0 * 25 / 8, delta=0.02)
+        self.assertAlmostEqual(v["u"], (v["M_own"] + v["M_stay"]) / v["M_side"], delta=1e-9)
+        self.assertGreater(v["M_stay"], 100.0)
+
+    def test_where_the_stayed_flange_alone_is_held_that_is_told(self):
+        _, verdict, _, _ = reached(frame(restraints_outer=[], restraints_inner=[2.0]))
+        self.assertTrue(any("nothing is known of what they lead to" in words for words in verdict.left_out))
+        # what lies on the other flange alone is no stay
+        _, verdict, _, _ = reached(frame(restraints_outer=[2.0], restraints_inner=[]))
+        self.assertFalse(any("stays" in words for words in verdict.left_out))
+
+    def test_each_bears_what_it_is_made_of(self):
+        """Two members alike whose purlins differ in their grade."""
+        document = frame()
+        document.nodes += [
+            n.model_copy(update={"name": f"{n.name}'", "at": (n.at[0], n.at[1] + 40, n.at[2])}) for n in document.nodes
+        ]
+        grades = {"rafter": "S355", "purlin": "S235"}
+        document.members += [
+            m.model_copy(
+                update={"name": f"{m.name}'", "start": f"{m.start}'", "end": f"{m.end}'", "material": grades[m.role]}
+            )
+            for m in document.members
+        ]
+        for name in ("supports", "node_loads"):
+            of = getattr(document, name)
+            of += [x.model_copy(update={"node": f"{x.node}'"}) for x in of]
+        chain = run(document)
+        found = {}
+        for i, m in enumerate(chain.structure.members):
+            if m.role == "rafter":
+                found[m.name] = next(
+                    o.utilisation for o in chain.verification.verdicts[i].outcomes if o.criterion == "stays"
+                )
+        self.assertAlmostEqual(found["m'"] / found["m"], 355 / 235, delta=1e-6)
 
     def test_one_combination_says_what_all_say(self):
         out, _, chain, i = reached(frame())

@@ -162,9 +162,11 @@ class Sprung:
         """(combinations,) the moment that a member of the model bears at the stay."""
         if side.member is None:
             return np.zeros(self.within.count)
-        number, way = side.member
-        rows = self.grounds.combined.elements.rows(number)
+        number, node, way = side.member
+        elements = self.grounds.combined.elements
+        rows = elements.rows(number)
         f = self.grounds.forces
         values = (f.My if side.about == "y" else f.Mz)[..., self.within.columns]
-        e, s = (rows[0], 0) if way > 0 else (rows[-1], values.shape[1] - 1)
-        return np.asarray(np.abs(values[e, s]))
+        # the element that begins, or ends, at the stay: it may lie anywhere along the member
+        e = int(rows[elements.ends[rows, 0 if way > 0 else 1] == node][0])
+        return np.asarray(np.abs(values[e, 0 if way > 0 else -1]))

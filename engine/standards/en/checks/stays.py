@@ -57,10 +57,6 @@ class Stays:
             n: np.concatenate([v[n] for _, v in found]) for n in names
         }
 
-    def known(self) -> bool:
-        """Whether it is known of all that they lead to what it bears."""
-        return len(self.borne()[0]) == len(self.each) * sum(len(stay.sides) for stay in self.stays)
-
 
 def _whole(grounds: SteelGrounds, members: list[int] | None = None) -> list[Alike]:
     """Members with stays of which it is known what they lead to, in groups that are alike in that too."""
@@ -70,9 +66,15 @@ def _whole(grounds: SteelGrounds, members: list[int] | None = None) -> list[Alik
         by: dict[object, list[int]] = defaultdict(list)
         for k, i in enumerate(own.members.tolist()):
             stays = grounds.stays[i][0]
-            by[tuple((s.x, s.what, tuple(round(x.rotation, 3) for x in s.sides)) for s in stays)].append(k)
+            by[tuple((s.x, s.what, tuple(_like(grounds, side) for side in s.sides)) for s in stays)].append(k)
         found += [replace(own, members=own.members[same], elements=own.elements[same]) for same in by.values()]
     return found
+
+
+def _like(grounds: SteelGrounds, side: Side) -> tuple[object, ...]:
+    """What must be alike of what stays lead to."""
+    made_of = grounds.combined.structure.members[side.member[0]].material.name if side.member else ""
+    return round(side.rotation, 3), side.about, made_of
 
 
 def stays(grounds: SteelGrounds, found: Findings) -> list[Held]:
@@ -90,7 +92,7 @@ def stays(grounds: SteelGrounds, found: Findings) -> list[Held]:
         for k in range(len(own.members) if parts else 0):
             row, c = (int(n) for n in np.unravel_index(int(v["u_stays"][:, k].argmax()), v["u_stays"][:, k].shape))
             said.append(Outcome("stays", float(v["u_stays"][row, k, c]), c, parts[row][0].x, row))
-        return said, not sprung.known()
+        return said, len(parts) < len(sprung.each) * sum(len(stay.sides) for stay in sprung.stays)
 
     for own, (said, open_) in zip(groups, map(of, groups), strict=True):
         for k, outcome in enumerate(said):
@@ -138,12 +140,7 @@ def held_values(grounds: SteelGrounds, member: int, column: int) -> dict[str, fl
     factors, share, k = sprung.reached()
     of = sprung.each[int(k[0])]
     rotation = min(stay.rotation for stay in sprung.stays)
-    v = {
-        "alpha_whole": float(of.whole[0]),
-        "alpha_need": float(factors[0]),
-        "C_stay": rotation,
-        "outer": float(of.flange > 0),
-    }
+    v = {"alpha_whole": float(of.whole[0]), "alpha_need": float(factors[0]), "C_stay": rotation}
     v["alpha_seg"] = float(of.segments(np.arange(1))[0]) if factors[0] < of.whole[0] else np.nan
     return v | {"C_need": float(share[0]) * rotation, "N_f": float(of.forces().max()), "u": float(share[0])}
 

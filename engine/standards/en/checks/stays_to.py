@@ -34,11 +34,12 @@ UNPROVEN = "what its stays lead to is not verified for the moments that they bri
 @dataclass(frozen=True)
 class Side:
     """What bends with a stay, to one side of it. rotation: Nm per radian at the stay; resistance: Nm, NaN where it is not known; member: its
-    number, and whether it goes on from the stay towards its end (1) or its start (−1), None beside the model; about: the axis about which it bends."""
+    number, the node of the stay, and whether it goes on from there towards its end (1) or its start (−1), None beside the model; about: the axis
+    about which it bends."""
 
     rotation: float
     resistance: float = nan
-    member: tuple[int, int] | None = None
+    member: tuple[int, int, int] | None = None
     about: str = "y"
 
 
@@ -83,12 +84,11 @@ def _places(document: Document, structure: Structure, m: Member, facing: int) ->
         return [], []
     length = structure.length(m)
     outer, inner = ([x for x in places if SAME < x < length - SAME] for places in (m.outer, m.inner))
-    held = sheeting_of(document, structure, m) if outer and inner else None
-    if not outer or not inner or (held and held.twist):
-        return [], []
     purlins, stays = (outer, inner) if facing > 0 or (facing == 0 and len(outer) >= len(inner)) else (inner, outer)
-    lying = np.array(purlins)
-    both = [x for x in stays if np.abs(lying - x).min() < SAME]
+    held = sheeting_of(document, structure, m) if stays else None
+    if not stays or (held and held.twist):
+        return [], []
+    both = [x for x in stays if any(abs(x - place) < SAME for place in purlins)]
     return both, [x for x in stays if x not in both]
 
 
@@ -132,7 +132,7 @@ def _side(structure: Structure, j: int, node: int, way: int, across: Floats, up:
             own = other.section.Iy if about == "y" else other.section.Iz
             flexible += float(np.linalg.norm(structure.xyz[b] - structure.xyz[a])) / (other.material.E * own)
             if _held(structure, b, along):
-                return Side(OPPOSED / flexible, nan, (j, first), about)
+                return Side(OPPOSED / flexible, nan, (j, node, first), about)
         at = nodes[-1]
         # only what goes on in its line meets it there
         following = [(i, w) for i in structure.meeting[at] if i != on for w in _sides(structure.members[i], at)]
