@@ -9,65 +9,53 @@ import { useWorkbench } from '../../stores/workbench'
 const props = defineProps<{ of: Exclude<LoadKey, 'member_loads'>; number: number }>()
 const bench = useWorkbench()
 const path = computed(() => `${props.of}.${props.number}`)
-const onNode = computed(() => (props.of === 'node_loads' ? bench.document?.node_loads?.[props.number] : undefined))
-const moved = computed(() => (props.of === 'settlements' ? bench.document?.settlements?.[props.number] : undefined))
-const pressed = computed(() =>
-  props.of === 'panel_loads' || props.of === 'area_loads' ? bench.document?.[props.of]?.[props.number] : undefined,
-)
-const AXES = ['X', 'Y', 'Z']
+const NONE = [0, 0, 0]
 const WAYS = [
   { value: 'normal', label: 'onto the surface' },
   { value: 'down', label: 'down, per surface' },
   { value: 'plan', label: 'down, per plan' },
 ]
-/** Lists of three are set as a whole: one component in place of another. */
-function component(key: 'force' | 'moment' | 'movement', now: readonly number[], axis: number, unit: number) {
-  return async (typed: number | null) => {
-    const value = [...now]
-    value[axis] = (typed ?? 0) * unit
-    const done = await bench.edit(`Load: ${key} ${value.join(', ')}`, [{ path: `${path.value}.${key}`, value }])
-    return done ? '' : (bench.refusal?.message ?? 'Nothing was changed.')
-  }
+const pressed = computed(() =>
+  props.of === 'panel_loads' || props.of === 'area_loads' ? bench.document?.[props.of]?.[props.number] : undefined,
+)
+/** Components along or about X, Y and Z, each set by itself; scale: of what is shown beside what is stated. */
+const components = computed(() => {
+  const load = props.of === 'node_loads' ? bench.document?.node_loads?.[props.number] : undefined
+  const move = props.of === 'settlements' ? bench.document?.settlements?.[props.number] : undefined
+  const found = [
+    { key: 'force', way: 'along', unit: 'kN', scale: 1, now: load && (load.force ?? NONE) },
+    { key: 'moment', way: 'about', unit: 'kNm', scale: 1, now: load && (load.moment ?? NONE) },
+    { key: 'movement', way: 'along', unit: 'mm', scale: 1000, now: move?.movement },
+  ]
+  return found.flatMap(({ key, way, unit, scale, now }) =>
+    (now ?? []).map((value, axis) => {
+      const at = `${path.value}.${key}.${axis}`
+      const label = `${way} ${'XYZ'[axis]}`
+      return { at, label, unit, scale, value: Number((value * scale).toPrecision(12)) }
+    }),
+  )
+})
+type Component = (typeof components.value)[number]
+const setting = (c: Component) => async (typed: number | null) => {
+  const value = Number(((typed ?? 0) / c.scale).toPrecision(12))
+  const done = await bench.edit(`Load: ${c.label} ${typed ?? 0} ${c.unit}`, [{ path: c.at, value }])
+  return done ? '' : (bench.refusal?.message ?? 'Nothing was changed.')
 }
 </script>
 
 <template>
   <div class="load-change">
-    <template v-if="onNode">
-      <NumberField
-        v-for="(name, axis) in AXES"
-        :key="`force ${name}`"
-        :label="`along ${name}`"
-        :path="`${path}.force.${axis}`"
-        kind="factor"
-        unit="kN"
-        :value="onNode.force?.[axis] ?? 0"
-        :save="component('force', onNode.force ?? [0, 0, 0], axis, 1)"
-      />
-      <NumberField
-        v-for="(name, axis) in AXES"
-        :key="`moment ${name}`"
-        :label="`about ${name}`"
-        :path="`${path}.moment.${axis}`"
-        kind="factor"
-        unit="kNm"
-        :value="onNode.moment?.[axis] ?? 0"
-        :save="component('moment', onNode.moment ?? [0, 0, 0], axis, 1)"
-      />
-    </template>
-    <template v-else-if="moved">
-      <NumberField
-        v-for="(name, axis) in AXES"
-        :key="name"
-        :label="`along ${name}`"
-        :path="`${path}.movement.${axis}`"
-        kind="factor"
-        unit="mm"
-        :value="(moved.movement[axis] ?? 0) * 1000"
-        :save="component('movement', moved.movement, axis, 1e-3)"
-      />
-    </template>
-    <template v-else-if="pressed">
+    <NumberField
+      v-for="c in components"
+      :key="c.at"
+      :label="c.label"
+      :path="c.at"
+      kind="factor"
+      :unit="c.unit"
+      :value="c.value"
+      :save="setting(c)"
+    />
+    <template v-if="pressed">
       <NumberField label="pressure" :path="`${path}.pressure`" kind="factor" unit="kN/m²" :value="pressed.pressure" />
       <ChoiceField label="acts" :path="`${path}.axes`" :value="pressed.axes ?? 'down'" :options="WAYS" />
     </template>
