@@ -16,6 +16,9 @@ from engine.standards.family import family
 from engine.structure.axes import local_axes
 from engine.structure.model import Floats, Panel, Structure
 
+#: a place this far beyond an end is the end, as its length is read off, m
+READ_OFF = 5e-3
+
 
 def load(document: Document, structure: Structure) -> Loading:
     """All cases with their loads. Raises ModelError naming the load that refers to nothing or lies off its member."""
@@ -227,8 +230,9 @@ def _run_load(loading: Loading, structure: Structure, item: MemberLoad, case: in
     total = sum(lengths)
     scale = total if item.ratio else 1.0
     start, end = item.start * scale, total if item.end is None else item.end * scale
-    if max(start, end) > total + 1e-9:
+    if max(start, end) > total + READ_OFF:
         raise ModelError(f"A load reaches {max(start, end):g} m, beyond the run's length {total:.3f} m.", place)
+    start, end = min(start, total), min(end, total)
     if item.kind == "line" and end <= start:
         raise ModelError(f"A line load on a run of members ends at {end:g} m, not after its start.", place)
     first, last = np.array(item.value), np.array(item.value_end or item.value)
@@ -259,11 +263,12 @@ def _member_load(loading: Loading, structure: Structure, item: MemberLoad, case:
         return
     scale = length if item.ratio else 1.0
     start, end = item.start * scale, length if item.end is None else item.end * scale
-    if start > length + 1e-9 or end > length + 1e-9:
+    if max(start, end) > length + READ_OFF:
         raise ModelError(
             f"A load on “{item.member}” reaches {max(start, end):g} m, beyond the member's length {length:.3f} m.",
             place,
         )
+    start, end = min(start, length), min(end, length)
     ends = structure.xyz[[member.nodes[0], member.nodes[-1]]]
     axes = local_axes(ends[None, 0], ends[None, 1], np.array([member.roll]))[0]
     along = axes[0]

@@ -264,6 +264,18 @@ class Runs(unittest.TestCase):
         _, point = solved(self.run_of_three(kind="force", start=4.5, value_end=None))
         self.assertAlmostEqual(point["reactions"]["n0"][2], 1.0, delta=1e-9)
 
+    def test_an_end_as_it_is_read_off_is_the_end(self):
+        # 9.004 m is no more than 9 m rounded; a millimetre further is refused
+        _, point = solved(self.run_of_three(kind="force", start=9.004, value_end=None))
+        self.assertAlmostEqual(point["reactions"]["n3"][2], 2.0, delta=1e-9)
+        one = beam(9.0, 2, supports=[{"node": "n0", "fixed": FIXED}, {"node": "n1", "fixed": FIXED}])
+        whole = {"case": "P", "member": "b0", "value": [0, 0, -2.0], "end": 9.004}
+        _, line = solved({**one, "member_loads": [whole]})
+        self.assertAlmostEqual(line["reactions"]["n1"][2], 9.0, delta=1e-9)
+        for data in (self.run_of_three(end=9.006), {**one, "member_loads": [{**whole, "end": 9.006}]}):
+            with self.assertRaisesRegex(ModelError, "beyond the"):
+                solved(data)
+
     def test_refused(self):
         for more, words in (
             ({"run": ["b2"]}, "does not follow"),

@@ -21,8 +21,8 @@ describe('where a load acts on its member', () => {
     expect(stretchOf(load({ start: 0.25, end: 0.5, ratio: true }), 8)).toEqual({ start: 2, end: 4 })
     expect(stretchOf(load({ kind: 'force', start: 3 }), 8)).toEqual({ start: 3, end: 3 })
   })
-  it('is none of its own over a run, or all over', () => {
-    expect(stretchOf(load({ run: ['n'] }), 8)).toBeNull()
+  it('counts along all of a run, and is none of its own where it is all over', () => {
+    expect(stretchOf(load({ run: ['n'], start: 0.25, ratio: true }), 20)).toEqual({ start: 5, end: 20 })
     expect(stretchOf(load({ kind: 'temperature' }), 8)).toBeNull()
   })
   it('goes by ends, middle, thirds and restraints that are near, else by round figures, never beyond', () => {
@@ -32,6 +32,8 @@ describe('where a load acts on its member', () => {
     expect(snappedTo(1.13, 8, [], 0.1)).toBe(1.15)
     expect(snappedTo(9, 8, [], 0.1)).toBe(8)
     expect(snappedTo(-1, 8, [], 0.1)).toBe(0)
+    // the end of a member is its length, not a figure beyond it
+    expect(snappedTo(8.5, 8.48528137, [], 0.1)).toBe(8.48528137)
   })
   it('moves by one end or as a whole, and stays a stretch on its member', () => {
     const now = { start: 2, end: 5 }
@@ -47,6 +49,9 @@ describe('where a load acts on its member', () => {
     // what reaches to the end of its member goes on doing so
     expect(stated(load({}), { start: 1, end: 8 }, 8)).toEqual({ start: 1 })
     expect(stated(load({}), { start: 1, end: 7 }, 8)).toEqual({ start: 1, end: 7 })
+    const long = 8.4852819
+    expect(stated(load({ end: 5 }), { start: 1, end: long }, long).end).toBe(8.485281)
+    expect(stated(load({ end: 5, start: 1 / 3 }), { start: 1 / 3, end: 5 }, long).start).toBe(0.333333)
   })
   it('is found where it is pointed at, one after the other', () => {
     const loads = [

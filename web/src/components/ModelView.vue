@@ -7,12 +7,13 @@ import { useWorkbench } from '../stores/workbench'
 import ModelLegend from './ModelLegend.vue'
 import { turnedRound } from '../view/plane'
 import { acting } from '../view/acting'
+import { useLoadsInSpace } from '../view/loadsInSpace'
 import { farthest, movement } from '../view/movement'
 import { saveShot } from '../view/shot'
 import { drop, solids, wedges } from '../view/solids'
 import { padSolids, slabSolids } from '../view/slabSolids'
 import { useStage } from '../view/stage'
-import { placed, type Figure } from '../view/space'
+import { placed, projected, type Drawn } from '../view/space'
 
 const props = defineProps<{ turned?: boolean }>()
 const store = useWorkbench()
@@ -42,22 +43,18 @@ const frameAll = () => stage.frameAll(bench.lists.nodes)
 
 /** The figures of forces and reactions, and the selected member's, kept where they belong. */
 function place() {
-  if (holder.value) {
-    const { clientWidth, clientHeight } = holder.value
-    written.value = placed(said, camera, clientWidth, clientHeight)
-  }
+  if (!holder.value) return
+  const { clientWidth, clientHeight } = holder.value
+  written.value = placed(acts.figures, camera, clientWidth, clientHeight)
   const m = bench.member
   const nodes = bench.chain?.nodes
-  if (!m || !nodes || !holder.value || !bench.shows(m)) {
-    label.value = null
-    return
-  }
-  const [a, b] = [nodes[m.line[0]!]!, nodes[m.line.at(-1)!]!]
-  const at = new THREE.Vector3((a[0] + b[0]) / 2, (a[1] + b[1]) / 2, (a[2] + b[2]) / 2).project(camera)
-  const { clientWidth, clientHeight } = holder.value
-  label.value = {
-    x: ((at.x + 1) / 2) * clientWidth,
-    y: ((1 - at.y) / 2) * clientHeight,
+  label.value = null
+  if (!m || !nodes || !bench.shows(m)) return
+  const [a, b] = [m.line[0]!, m.line.at(-1)!].map((n) => new THREE.Vector3(...nodes[n]!))
+  const at = projected(camera, clientWidth, clientHeight)(a!.lerp(b!, 0.5))
+  label.value = at && {
+    x: at[0],
+    y: at[1],
     text: `${m.label} ${figures(m.utilisation ?? null)}${m.status === 'fails' ? ' fails' : ''}`,
     fails: m.status === 'fails',
   }
@@ -119,14 +116,14 @@ function buildMovement() {
   if (bench.swinging) swinging = requestAnimationFrame(swing)
 }
 
-let said: Figure[] = []
+let acts: Required<Drawn> = { objects: [], figures: [], bands: [], shafts: [] }
 let drawn: THREE.Object3D[] = []
+const inSpace = useLoadsInSpace(bench)
 /** Forces along the members and reactions, on one scale with what is drawn beside. */
 function buildForces() {
   drop(scene, drawn)
-  const found = acting(bench, new Set(shown.value.map((m) => m.name)), extentOf() / 16)
-  drawn = found.objects
-  said = found.figures
+  acts = acting(bench, new Set(shown.value.map((m) => m.name)), extentOf() / 16)
+  drawn = [...acts.objects, ...inSpace.marks(extentOf() / 400)]
   for (const made of drawn) {
     made.frustumCulled = false
     scene.add(made)
@@ -150,7 +147,9 @@ function savePicture() {
 defineExpose({ savePicture })
 
 function pick(event: MouseEvent) {
-  const hit = stage.met(event, meshes)
+  const hit = stage.met(event, inSpace.may.value ? [...meshes, ...acts.bands] : meshes)
+  const load = inSpace.pointed(event, holder.value!.getBoundingClientRect(), camera, acts.shafts, hit)
+  if (load) return inSpace.choose(load, event.shiftKey)
   if (hit?.instanceId !== undefined)
     bench.select((hit.object.userData.members as string[])[hit.instanceId]!, false, event.shiftKey)
 }
@@ -172,6 +171,7 @@ watch(
     bench.trial,
     bench.proposed,
     bench.arrowSize,
+    inSpace.chosen.all,
   ],
   buildForces,
 )

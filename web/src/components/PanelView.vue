@@ -4,23 +4,24 @@ import { ElButton } from 'element-plus'
 import { computed, ref } from 'vue'
 import { NATURE_COLOURS } from '../lib/temper'
 import { useWorkbench } from '../stores/workbench'
+import { usePanelLoadHands } from '../view/panelLoadHands'
 import { usePanelSheet } from '../view/panelSheet'
 import PanelHands from './frame/PanelHands.vue'
+import PanelLoadHands from './frame/PanelLoadHands.vue'
 
 /** One panel laid flat, seen from outside: its wind zones, or the pressures of the case that is shown. */
 const bench = useWorkbench()
 const holder = ref<HTMLElement>()
 const { width, height } = useElementSize(holder)
 const bends = computed(() => bench.lists.panels.some((p) => p.name === panel.value?.name && p.stiff === 'slab'))
+const view = usePanelSheet(width, height)
 const {
   panel,
   nature,
-
   at,
   outline,
   carriers,
   taken,
-
   loads,
   shown,
   pointed,
@@ -30,7 +31,12 @@ const {
   bottom,
   side,
   blows,
-} = usePanelSheet(width, height)
+} = view
+const hold = usePanelLoadHands(bench, view, holder)
+/** A pressure by hand is chosen, to be changed; what was found otherwise is traced. */
+function point(event: MouseEvent, key: string) {
+  if (!hold.choose(event)) bench.spot = key
+}
 </script>
 
 <template>
@@ -49,7 +55,7 @@ const {
         </pattern>
       </defs>
       <path :d="outline" class="sheet" />
-      <g v-for="p in shown" :key="p.key" class="zone" :class="{ on: pointed === p.key }" @click="bench.spot = p.key">
+      <g v-for="p in shown" :key="p.key" class="zone" :class="{ on: pointed === p.key }" @click="point($event, p.key)">
         <path :d="p.d" :fill="p.fill" />
         <path v-if="p.presses" :d="p.d" fill="url(#push)" class="over" />
         <title>{{ p.letter }} {{ p.words }}</title>
@@ -66,6 +72,7 @@ const {
         </text>
         <text v-if="p.way === 'two'" :x="p.label[0]" :y="p.label[1] + 13" class="mono">{{ p.words }}</text>
       </g>
+      <PanelLoadHands :hold="hold" />
       <PanelHands :panel="panel" :at="at" />
       <g class="scale">
         <template v-for="s in scales.across" :key="s.from">

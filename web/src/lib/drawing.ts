@@ -27,6 +27,8 @@ export function place(basis: Basis, [a, b]: Point): Place {
 export interface Sheet {
   scale: number
   at: (x: number, z: number) => Point
+  /** The coordinates of a pixel. */
+  back: (x: number, y: number) => Point
 }
 
 export interface Box {
@@ -46,7 +48,11 @@ export function fit(least: Point, most: Point, box: Box): Sheet {
   const scale = Math.min(across / Math.max(span, 0.1), up / Math.max(height, 0.1))
   const x0 = box.left + (across - span * scale) / 2
   const y0 = box.top + up - (up - height * scale) / 2
-  return { scale, at: (x, z) => [x0 + (x - least[0]) * scale, y0 - (z - least[1]) * scale] }
+  return {
+    scale,
+    at: (x, z) => [x0 + (x - least[0]) * scale, y0 - (z - least[1]) * scale],
+    back: (x, y) => [least[0] + (x - x0) / scale, least[1] + (y0 - y) / scale],
+  }
 }
 
 /** The curve of values along a run of points on the sheet, drawn at right angles to it: towards −z local when positive (the

@@ -7,12 +7,14 @@ export interface Stretch {
   end: number
 }
 export type Grip = 'start' | 'end' | 'whole'
-/** Places nearer than this are one; shorter a load is none; round figures that places go by where nothing is near, m. */
-const [SAME, SHORTEST, STEP] = [1e-3, 0.05, 0.05]
+/** Round figures that places go by where nothing is near, m. */
+export const STEP = 0.05
+/** Places nearer than this are one; shorter a load is none, m. */
+const [SAME, SHORTEST] = [1e-3, 0.05]
 
-/** Where a load acts on a member of that length; null of one whose place is not its own: over a run, or all over. */
+/** Where a load acts on its member or run of them, of that length; null of one that is all over. */
 export function stretchOf(load: Load, length: number): Stretch | null {
-  if (load.kind === 'temperature' || load.run?.length) return null
+  if (load.kind === 'temperature') return null
   const unit = load.ratio ? length : 1
   const start = load.start * unit
   if (load.kind !== 'line') return { start, end: start }
@@ -24,7 +26,8 @@ export function snappedTo(at: number, length: number, others: readonly number[],
   const places = [0, length, length / 2, length / 3, (2 * length) / 3, ...others]
   const close = places.reduce((best, x) => (Math.abs(x - at) < Math.abs(best - at) ? x : best), Infinity)
   const found = Math.abs(close - at) <= near ? close : Math.round(at / STEP) * STEP
-  return Number(Math.min(Math.max(found, 0), length).toFixed(4))
+  // the very end is the length itself: a figure rounded upwards would lie beyond it
+  return Math.min(Math.max(Number(found.toFixed(4)), 0), length)
 }
 
 /** A stretch whose start, end or all of it is moved to a place, kept on its member: of all of it the start is told. */
@@ -40,7 +43,7 @@ export function movedTo(stretch: Stretch, grip: Grip, to: number, length: number
 /** The same in the load's own measure, as an operation states it; what reaches to the end of its member, whatever its length, goes on doing so. */
 export function stated(load: Load, stretch: Stretch, length: number): { start: number; end?: number } {
   const unit = load.ratio ? length : 1
-  const own = (x: number) => Number((x / unit).toFixed(6))
+  const own = (x: number) => Math.floor((x / unit) * 1e6 + (x > length - SAME ? 0 : 0.5)) / 1e6
   const open = load.kind !== 'line' || (load.end == null && stretch.end > length - SAME)
   return { start: own(stretch.start), ...(open ? {} : { end: own(stretch.end) }) }
 }
@@ -53,7 +56,7 @@ export function alongThere(
 ): number[] {
   return loads.flatMap((load, i) => {
     if (load.case !== of.case || (load.member !== of.member && !load.run?.includes(of.member))) return []
-    const own = stretchOf(load, of.length)
+    const own = load.run?.length ? null : stretchOf(load, of.length)
     return !own || (own.start < there.end + SAME && own.end > there.start - SAME) ? [i] : []
   })
 }

@@ -10,6 +10,16 @@ export function area(polygon: readonly (readonly number[])[]): number {
   return Math.abs(twice) / 2
 }
 
+/** Whether a place lies within a polygon. */
+export function within(polygon: readonly (readonly number[])[], [x, y]: Point): boolean {
+  let found = false
+  polygon.forEach((a, i) => {
+    const b = polygon[(i + 1) % polygon.length]!
+    if (a[1]! > y !== b[1]! > y && x < a[0]! + ((y - a[1]!) / (b[1]! - a[1]!)) * (b[0]! - a[0]!)) found = !found
+  })
+  return found
+}
+
 /** Where a polygon's letter stands: its centroid. */
 export function letterPlace(polygon: readonly Point[]): Point {
   let [twice, x, y] = [0, 0, 0]

@@ -6,16 +6,14 @@ import type { useWorkbench } from '../stores/workbench'
 import { areas } from './areas'
 import { dots, hinges, loads, supports } from './marks'
 import { proposed } from './proposed'
-import { forces, largest, reactions, type Figure } from './space'
+import { forces, largest, reactions, type Drawn, type Figure, type Shaft } from './space'
 
 /** Of the visible members, on one scale with what is drawn beside; reach: how far the largest reaches, in metres. */
-export function acting(
-  bench: ReturnType<typeof useWorkbench>,
-  visible: Set<string>,
-  reach: number,
-): { objects: THREE.Object3D[]; figures: Figure[] } {
+export function acting(bench: ReturnType<typeof useWorkbench>, visible: Set<string>, reach: number): Required<Drawn> {
   const objects: THREE.Object3D[] = []
   const figures: Figure[] = []
+  const bands: THREE.Mesh[] = []
+  const shafts: Shaft[] = []
   const diagram = bench.diagram
   objects.push(...supports(bench.lists.supports, bench.lists.nodes, Math.min(0.8, reach / 4)))
   if (bench.stage === 'frame') {
@@ -34,8 +32,10 @@ export function acting(
       : areas(diagram?.areas ?? [], (reach / 3) * bench.arrowSize, NATURE_COLOURS[nature] ?? OXIDE)
     objects.push(...found.objects, ...(lain?.objects ?? []))
     figures.push(...found.figures, ...(lain?.figures ?? []))
+    bands.push(...(found.bands ?? []), ...(lain?.bands ?? []))
+    shafts.push(...(found.shafts ?? []))
   }
-  if (!diagram || diagram.kind === 'mode') return { objects, figures }
+  if (!diagram || diagram.kind === 'mode') return { objects, figures, bands, shafts }
   const runs = diagram.runs.filter((r) => visible.has(r.member))
   if (bench.overlays.has('moment') && !bench.trial) {
     const beside = bench.paired ? (bench.besideDiagram?.runs ?? []).filter((r) => visible.has(r.member)) : []
@@ -50,5 +50,5 @@ export function acting(
     objects.push(...found.objects)
     figures.push(...found.figures)
   }
-  return { objects, figures }
+  return { objects, figures, bands, shafts }
 }

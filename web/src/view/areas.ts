@@ -3,8 +3,9 @@
 import * as THREE from 'three'
 import type { Schemas } from '../api/client'
 import { fixed } from '../lib/quantity'
+import { within } from '../lib/surfaces'
 import { arrow, faces, lines } from './marks'
-import type { Drawn, Figure } from './space'
+import type { Bears, Drawn, Figure } from './space'
 
 type Area = Schemas['AreaOut']
 /** Arrows along the longer side of what is loaded. */
@@ -31,14 +32,11 @@ const off = (c: THREE.Vector3, origin: THREE.Vector3, x: THREE.Vector3) => {
 }
 
 /** Whether a point lies within a polygon. */
-export function inside(p: THREE.Vector2, polygon: readonly THREE.Vector2[]): boolean {
-  let found = false
-  polygon.forEach((a, i) => {
-    const b = polygon[(i + 1) % polygon.length]!
-    if (a.y > p.y !== b.y > p.y && p.x < a.x + ((p.y - a.y) / (b.y - a.y)) * (b.x - a.x)) found = !found
-  })
-  return found
-}
+export const inside = (p: THREE.Vector2, polygon: readonly THREE.Vector2[]): boolean =>
+  within(
+    polygon.map((q) => q.toArray()),
+    p.toArray(),
+  )
 
 /** Points at even distances within a polygon, not at its edges. */
 export function grid(polygon: readonly THREE.Vector2[]): THREE.Vector2[] {
@@ -60,13 +58,16 @@ export function grid(polygon: readonly THREE.Vector2[]): THREE.Vector2[] {
 export function areas(found: readonly Area[], reach: number, color: string): Drawn {
   const most = Math.max(1e-9, ...found.flatMap((a) => a.force.map(size)))
   const [bands, edges, figures]: [number[], number[], Figure[]] = [[], [], []]
+  const bears: Bears[] = []
   for (const area of found) {
     const feet = area.corners.map(vector)
     if (feet.length < 3) continue
     const heads = feet.map((c, i) => c.clone().addScaledVector(vector(area.force[i]!), -reach / most))
     const { origin, x, y, flat } = plane(feet)
-    for (const triangle of THREE.ShapeUtils.triangulateShape(flat, []))
+    for (const triangle of THREE.ShapeUtils.triangulateShape(flat, [])) {
       for (const k of triangle) bands.push(...heads[k]!.toArray())
+      bears.push({ on: 'panel', panel: area.panel })
+    }
     feet.forEach((foot, i) => {
       const next = (i + 1) % feet.length
       edges.push(...heads[i]!.toArray(), ...heads[next]!.toArray(), ...foot.toArray(), ...heads[i]!.toArray())
@@ -80,8 +81,7 @@ export function areas(found: readonly Area[], reach: number, color: string): Dra
     const middle = heads.reduce((sum, h) => sum.add(h), new THREE.Vector3()).divideScalar(heads.length)
     figures.push({ at: middle, text: `${fixed(value, 2)} kN/m²`, most: value })
   }
-  const objects: THREE.Object3D[] = []
-  if (bands.length) objects.push(faces(bands, color, 0.15))
-  if (edges.length) objects.push(lines(edges, color))
-  return { objects, figures }
+  const cover = bands.length ? [faces(bands, color, 0.15, bears)] : []
+  const objects: THREE.Object3D[] = [...cover, ...(edges.length ? [lines(edges, color)] : [])]
+  return { objects, figures, bands: cover }
 }

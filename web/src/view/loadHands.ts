@@ -2,8 +2,10 @@
 
 import { computed, ref, type Ref } from 'vue'
 import { flat, type Point } from '../lib/drawing'
-import { alongThere, movedTo, nextOf, snappedTo, stated, stretchOf, type Grip, type Stretch } from '../lib/loadPlaces'
+import { movedTo, snappedTo, stated, stretchOf, type Grip, type Stretch } from '../lib/loadPlaces'
+import { alongTrack, lineAlong, piecesOf, pixels, placesOn, spotOn, trackOf, type Track } from '../lib/loadTracks'
 import { useChosenLoad } from '../stores/chosenLoad'
+import { useLoadChoice } from './loadChoice'
 import type { Bench, PlaneView } from './plane'
 
 /** What is drawn of line loads or forces, by the member that bears it, with the stretch of it in pixels. */
@@ -14,91 +16,66 @@ export interface Borne {
   /** where the node lies that a load acts on */
   node?: readonly number[]
 }
-/** Metres within which a load lies on a node. */
-const ON = 1e-3
 /** Pixels by which the pointer moves before something is dragged, and within which a place is near. */
 const [BEGUN, NEAR] = [4, 9]
 
 export function useLoadHands(bench: Bench, plane: PlaneView, holder: Ref<HTMLElement | undefined>) {
   const chosen = useChosenLoad()
   const { basis, sheet } = plane
-  // by what is asked for: while its drawing is on its way, hands stay where they are
-  const ofCase = computed(() => bench.lists.cases.find((c) => c.symbol === bench.state)?.name ?? '')
-  const may = computed(
-    () => bench.stage === 'actions' && !!ofCase.value && bench.overlays.has('actions') && !bench.trial,
-  )
+  const choice = useLoadChoice(bench)
+  const { may, ofCase } = choice
 
-  /** A member's ends in pixels, and its length in m. */
-  function lineOf(name: string) {
-    const m = bench.lists.members.find((found) => found.name === name)
-    if (!m) return null
-    const ends = [m.line[0]!, m.line.at(-1)!].map((n) => sheet.value.at(...flat(basis.value, bench.chain!.nodes[n]!)))
-    return { a: ends[0]!, b: ends[1]!, length: m.length, member: m }
-  }
-  type Line = NonNullable<ReturnType<typeof lineOf>>
-  const spot = (l: Line, x: number): Point => [
-    l.a[0] + ((l.b[0] - l.a[0]) * x) / l.length,
-    l.a[1] + ((l.b[1] - l.a[1]) * x) / l.length,
-  ]
-  const pixels = (l: Line) => Math.hypot(l.b[0] - l.a[0], l.b[1] - l.a[1])
-  function along(l: Line, p: Point): number {
-    const [dx, dy] = [l.b[0] - l.a[0], l.b[1] - l.a[1]]
-    const t = ((p[0] - l.a[0]) * dx + (p[1] - l.a[1]) * dy) / Math.max(dx * dx + dy * dy, 1e-9)
-    return Math.min(Math.max(t, 0), 1) * l.length
+  /** The members that a load acts on, one after another, on the sheet. */
+  function trackOn(names: readonly string[]): Track | null {
+    const pieces = piecesOf(names, bench.lists.members)
+    return pieces && trackOf(pieces, (n) => sheet.value.at(...flat(basis.value, bench.chain!.nodes[n]!)))
   }
 
-  /** Choose what is pointed at: of several loads there one after the other. Generated ones belong to their jig: their member is chosen. */
-  function choose(borne: Borne) {
-    if (borne.node) return chooseOn(borne.node)
-    const l = lineOf(borne.member)
-    if (!l) return
-    const [x, y] = [along(l, borne.from), along(l, borne.to)]
-    const there = { start: Math.min(x, y), end: Math.max(x, y) }
-    const of = { member: borne.member, case: ofCase.value, length: l.length }
-    const next = nextOf(alongThere(bench.stated.member_loads, of, there), chosen.number)
-    bench.select(borne.member)
-    chosen.number = next
+  /** Choose what is pointed at. */
+  function choose(borne: Borne, beside: boolean) {
+    if (borne.node) return choice.onNode(borne.node, beside)
+    const track = trackOn([borne.member])
+    if (!track) return
+    const [x, y] = [alongTrack(track, borne.from), alongTrack(track, borne.to)]
+    choice.along(borne.member, { start: Math.min(x, y), end: Math.max(x, y) }, beside)
   }
-
-  /** Choose the load on the node at a place; of several there one after the other. */
-  function chooseOn(at: readonly number[]) {
-    const near = (n: readonly number[]) => n.every((x, k) => Math.abs(x - at[k]!) < ON)
-    const node = bench.chain?.node_names[bench.chain.nodes.findIndex(near)]
-    const there = bench.stated.node_loads.flatMap((load, i) =>
-      load.node === node && load.case === ofCase.value ? [i] : [],
-    )
-    const now = chosen.at?.key === 'node_loads' ? chosen.at.number : null
-    const next = nextOf(there, now)
-    chosen.at = next === null ? null : { key: 'node_loads', number: next }
-  }
-
-  /** Where the chosen load on a node acts, in pixels, in the case that is shown. */
-  const onNode = computed<Point | null>(() => {
-    const load = chosen.at?.key === 'node_loads' ? bench.stated.node_loads[chosen.at.number] : null
-    const at = load && bench.chain?.nodes[bench.chain.node_names.indexOf(load.node)]
-    return may.value && at && load.case === ofCase.value ? sheet.value.at(...flat(basis.value, at)) : null
-  })
 
   const dragged = ref<{ grip: Grip; from: Stretch; to: Stretch; begun: boolean } | null>(null)
+  /** The other chosen ones on members of the plane, as lines. */
+  const others = computed(() => {
+    const seen = new Set(plane.inPlane.value.map((m) => m.name))
+    return chosen.all.slice(0, -1).flatMap(({ key, number }) => {
+      const load = key === 'member_loads' ? bench.stated.member_loads[number] : null
+      const names = load && load.case === ofCase.value ? [load.member, ...(load.run ?? [])] : []
+      const track = may.value && names.every((name) => seen.has(name)) ? trackOn(names) : null
+      const on = track && stretchOf(load!, track.length)
+      return on ? [lineAlong(track, on.start, on.end + 1e-3)] : []
+    })
+  })
   /** The chosen load with its handles, where it is in the plane and in the case that is shown. */
   const hands = computed(() => {
-    const [load, m] = [chosen.load, chosen.member]
-    if (!may.value || !load || !m || load.case !== ofCase.value || !plane.inPlane.value.includes(m)) return null
-    const l = lineOf(m.name)!
-    const now = stretchOf(load, l.length)
-    if (!now || pixels(l) < 1) return null
+    const load = chosen.load
+    if (!may.value || !load || load.case !== ofCase.value) return null
+    const names = [load.member, ...(load.run ?? [])]
+    const seen = new Set(plane.inPlane.value.map((m) => m.name))
+    const track = names.every((name) => seen.has(name)) ? trackOn(names) : null
+    const now = track && stretchOf(load, track.length)
+    if (!now || pixels(track) < 1) return null
     const shown = dragged.value?.to ?? now
     const ends: Grip[] = load.kind === 'line' ? ['start', 'end'] : ['start']
     const far = (x: number) => x.toFixed(2)
+    const member = bench.lists.members.find((m) => m.name === load.member)!
     return {
-      line: l,
+      track,
+      label: names.length > 1 ? `${member.label} + ${names.length - 1}` : member.label,
       now,
       load,
-      shown: [spot(l, shown.start), spot(l, shown.end)] as const,
+      shown: lineAlong(track, shown.start, shown.end),
+      middle: spotOn(track, (shown.start + shown.end) / 2),
       grips: ends.map((grip) => ({
         grip,
         x: shown[grip as 'start' | 'end'],
-        at: spot(l, shown[grip as 'start' | 'end']),
+        at: spotOn(track, shown[grip as 'start' | 'end']),
       })),
       words: load.kind === 'line' ? `${far(shown.start)} – ${far(shown.end)} m` : `${far(shown.start)} m`,
     }
@@ -109,8 +86,8 @@ export function useLoadHands(bench: Bench, plane: PlaneView, holder: Ref<HTMLEle
     if (!h || chosen.number === null) return
     const same = Math.abs(to.start - h.now.start) < 1e-4 && Math.abs(to.end - h.now.end) < 1e-4
     if (same) return
-    const place = stated(h.load, to, h.line.length)
-    await bench.operate(`Load on ${h.line.member.label} moved`, { do: 'load', number: chosen.number, ...place })
+    const place = stated(h.load, to, h.track.length)
+    await bench.operate(`Load on ${h.label} moved`, { do: 'load', number: chosen.number, ...place })
   }
   const place = (event: PointerEvent): Point => {
     const box = holder.value!.getBoundingClientRect()
@@ -123,19 +100,33 @@ export function useLoadHands(bench: Bench, plane: PlaneView, holder: Ref<HTMLEle
     dragged.value = { grip, from: hands.value.now, to: hands.value.now, begun: false }
     ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
   }
+  /** What is pressed is taken hold of where it is the chosen load's. */
+  function seize(event: PointerEvent, borne: Borne) {
+    if (borne.node) lift(event, borne.node)
+    else if (hands.value?.track.pieces.some((p) => p.name === borne.member)) grab(event, 'whole')
+  }
+  /** Whether the pointer has moved far enough from where it was pressed. */
+  const begins = (at: Point) => Math.hypot(at[0] - pressed[0], at[1] - pressed[1]) >= BEGUN
   function drag(event: PointerEvent) {
+    if (carried.value) return carry(event)
     const [d, h] = [dragged.value, hands.value]
     if (!d || !h) return
     const at = place(event)
-    if (!d.begun && Math.hypot(at[0] - pressed[0], at[1] - pressed[1]) < BEGUN) return
-    const { length, member } = h.line
+    if (!d.begun && !begins(at)) return
+    const { track } = h
     // of all of it the start follows, by as much as the pointer has moved
-    const to = d.grip === 'whole' ? d.from.start + along(h.line, at) - along(h.line, pressed) : along(h.line, at)
-    const found = snappedTo(to, length, [...member.outer, ...member.inner], (NEAR * length) / pixels(h.line))
-    dragged.value = { ...d, begun: true, to: movedTo(d.from, d.grip, found, length) }
+    const by = alongTrack(track, at)
+    const to = d.grip === 'whole' ? d.from.start + by - alongTrack(track, pressed) : by
+    const held = placesOn(track, (name) => {
+      const m = bench.lists.members.find((one) => one.name === name)!
+      return [...m.outer, ...m.inner]
+    })
+    const found = snappedTo(to, track.length, held, (NEAR * track.length) / pixels(track))
+    dragged.value = { ...d, begun: true, to: movedTo(d.from, d.grip, found, track.length) }
   }
   /** Whether something was dragged; a press alone is a click. */
   async function drop(): Promise<boolean> {
+    if (carried.value) return putDown()
     const d = dragged.value
     if (d?.begun) await move(d.to)
     dragged.value = null
@@ -148,8 +139,50 @@ export function useLoadHands(bench: Bench, plane: PlaneView, holder: Ref<HTMLEle
     event.preventDefault()
     event.stopPropagation()
     const from = grip === 'end' ? h.now.end : h.now.start
-    const to = Number(Math.min(Math.max(from + by, 0), h.line.length).toFixed(4))
-    void move(movedTo(h.now, grip, to, h.line.length))
+    const to = Math.min(Math.max(Number((from + by).toFixed(4)), 0), h.track.length)
+    void move(movedTo(h.now, grip, to, h.track.length))
   }
-  return { may, choose, hands, onNode, grab, drag, drop, nudge }
+
+  // a load on a node is carried to another one
+  const carried = ref<{ node: string; begun: boolean } | null>(null)
+  const nodeLoad = computed(() => {
+    const load = chosen.at?.key === 'node_loads' ? bench.stated.node_loads[chosen.at.number] : null
+    return may.value && load && load.case === ofCase.value ? load : null
+  })
+  const spotOf = (node: string): Point | null => {
+    const at = bench.chain?.nodes[bench.chain.node_names.indexOf(node)]
+    return at ? sheet.value.at(...flat(basis.value, at)) : null
+  }
+  /** Where the chosen load on a node acts, in pixels, in the case that is shown. */
+  const onNode = computed(() => (nodeLoad.value ? spotOf(carried.value?.node ?? nodeLoad.value.node) : null))
+  function lift(event: PointerEvent, on: readonly number[]) {
+    const [spot, own] = [onNode.value, sheet.value.at(...flat(basis.value, on))]
+    if (!spot || !nodeLoad.value || !bench.mayChange || event.button) return
+    if (Math.hypot(spot[0] - own[0], spot[1] - own[1]) > 1) return
+    pressed = place(event)
+    carried.value = { node: nodeLoad.value.node, begun: false }
+    ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+  }
+  function carry(event: PointerEvent) {
+    const at = place(event)
+    if (!carried.value || (!carried.value.begun && !begins(at))) return
+    const members = plane.inPlane.value.flatMap((m) => m.line)
+    const near = [...new Set(members)].map((n) => {
+      const spot = sheet.value.at(...flat(basis.value, bench.chain!.nodes[n]!))
+      return { n, far: Math.hypot(spot[0] - at[0], spot[1] - at[1]) }
+    })
+    const found = near.reduce((a, b) => (b.far < a.far ? b : a), { n: -1, far: Infinity })
+    const node = bench.chain!.node_names[found.n]
+    if (node !== undefined) carried.value = { node, begun: true }
+  }
+  async function putDown(): Promise<boolean> {
+    const [c, load, at] = [carried.value, nodeLoad.value, chosen.at]
+    if (c?.begun && load && at && c.node !== load.node)
+      await bench.edit(`Load on ${load.node} moved to ${c.node}`, [
+        { path: `node_loads.${at.number}.node`, value: c.node },
+      ])
+    carried.value = null
+    return !!c?.begun
+  }
+  return { may, choose, hands, others, onNode, grab, seize, drag, drop, nudge }
 }

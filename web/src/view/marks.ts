@@ -1,7 +1,7 @@
 import * as THREE from 'three'
 import type { Schemas } from '../api/client'
 import { fixed } from '../lib/quantity'
-import type { Drawn, Figure } from './space'
+import type { Bears, Drawn, Figure, Shaft } from './space'
 
 /** What is drawn of loads and supports on the whole building. */
 
@@ -15,7 +15,8 @@ export function lines(places: readonly number[], color: string): THREE.LineSegme
     new THREE.LineBasicMaterial({ color }),
   )
 }
-export function faces(places: readonly number[], color: string, opacity: number): THREE.Mesh {
+/** Triangles; bears: what the load of each acts on, where they are to be pointed at. */
+export function faces(places: readonly number[], color: string, opacity: number, bears: Bears[] = []): THREE.Mesh {
   const look = new THREE.MeshBasicMaterial({
     color,
     transparent: true,
@@ -23,10 +24,12 @@ export function faces(places: readonly number[], color: string, opacity: number)
     side: THREE.DoubleSide,
     depthWrite: false,
   })
-  return new THREE.Mesh(
+  const mesh = new THREE.Mesh(
     new THREE.BufferGeometry().setAttribute('position', new THREE.Float32BufferAttribute(places, 3)),
     look,
   )
+  mesh.userData.bears = bears
+  return mesh
 }
 
 /** An arrow from a tail to a tip, its barbs in the plane of `aside`. */
@@ -58,7 +61,10 @@ export function loads(
   const size = (v: readonly number[]) => Math.hypot(v[0]!, v[1]!, v[2]!)
   const most = Math.max(1e-9, ...found.flatMap((l) => [size(l.first), size(l.last)]))
   const [bands, edges, figures]: [number[], number[], Figure[]] = [[], [], []]
+  const [bears, shafts]: [Bears[], Shaft[]] = [[], []]
   for (const load of found) {
+    const own: Bears = { on: 'member', member: load.member, from: load.start, to: load.end }
+    bears.push(own, own)
     const [a, b] = [vector(load.start), vector(load.end)]
     const lift = (at: THREE.Vector3, value: readonly number[]) =>
       at.clone().addScaledVector(vector(value), -reach / most)
@@ -86,15 +92,18 @@ export function loads(
       const tail = at.clone().addScaledVector(way, -reach * (0.6 + 0.9 * (value / strongest)))
       const aside = Math.abs(way.z) > 0.9 ? new THREE.Vector3(1, 0, 0) : new THREE.Vector3(0, 0, 1)
       arrow(edges, tail, at, aside, 0.25 * reach)
+      const on: Bears = point.member
+        ? { on: 'member', member: point.member, from: point.at, to: point.at }
+        : { on: 'node', at: point.at }
+      shafts.push({ tail, tip: at, bears: on })
       figures.push({ at: tail, text: `${fixed(value, 1)} kN`, most: most * (value / strongest) })
     }
     const couple = size(point.moment)
     if (couple > 0.005) figures.push({ at, text: `${fixed(couple, 1)} kNm`, most: most / 2 })
   }
-  const objects: THREE.Object3D[] = []
-  if (bands.length) objects.push(faces(bands, color, 0.18))
-  if (edges.length) objects.push(lines(edges, color))
-  return { objects, figures: figures.slice(0, MOST_FIGURES) }
+  const cover = bands.length ? [faces(bands, color, 0.18, bears)] : []
+  const objects: THREE.Object3D[] = [...cover, ...(edges.length ? [lines(edges, color)] : [])]
+  return { objects, figures: figures.slice(0, MOST_FIGURES), bands: cover, shafts }
 }
 
 /** Ends that are free to bend as rings beside their nodes, in three planes so that one is seen from anywhere; size in metres. */

@@ -150,6 +150,7 @@ export function usePanelSheet(width: Ref<number>, height: Ref<number>) {
   return {
     panel,
     nature,
+    sheet,
     at,
     outline,
     carriers,

@@ -182,13 +182,8 @@ export function useSlabPicture(width: Ref<number>, height: Ref<number>) {
           [Math.max(...xs), peak[1]],
         ]
   }
-  /** A place on the drawing in the slab's metres. */
-  const back = (x: number, y: number): Point => {
-    const [x0, y0] = at([0, 0])
-    return [(x - x0) / sheet.value.scale, (y0 - y) / sheet.value.scale]
-  }
   const readAt = (x: number, y: number) => {
-    const [px, py] = back(x, y)
+    const [px, py] = sheet.value.back(x, y)
     const value = valueAt(triangles.value, px, py)
     return value === null ? null : { x: px, y: py, words: `${said(value)} ${meant.value.unit}` }
   }
@@ -213,7 +208,7 @@ export function useSlabPicture(width: Ref<number>, height: Ref<number>) {
     cut,
     section,
     cutAcross,
-    back,
+    back: (x: number, y: number) => sheet.value.back(x, y),
     readAt,
     said,
   }

@@ -13,9 +13,23 @@ export interface Figure {
   text: string
   most: number
 }
+/** What a load acts on that can be pointed at: a stretch of a member, a node, or a panel. */
+export type Bears =
+  | { on: 'member'; member: string; from: readonly number[]; to: readonly number[] }
+  | { on: 'node'; at: readonly number[] }
+  | { on: 'panel'; panel: string }
+/** An arrow of a load, to point at. */
+export interface Shaft {
+  tail: THREE.Vector3
+  tip: THREE.Vector3
+  bears: Bears
+}
+/** bands: faces of loads whose user data say what each triangle of them bears on. */
 export interface Drawn {
   objects: THREE.Object3D[]
   figures: Figure[]
+  bands?: THREE.Mesh[]
+  shafts?: Shaft[]
 }
 const FORCE = '#3d5566'
 const PUSH = '#2f6b4f'
@@ -123,6 +137,14 @@ export function reactions(pushes: readonly Schemas['PushOut'][], reach: number):
   return { objects: edges.length ? [lines(edges, PUSH)] : [], figures: figures.slice(0, MOST_FIGURES) }
 }
 
+/** The place of a point in a picture of that size; null behind the eye. */
+export const projected =
+  (camera: THREE.Camera, width: number, height: number) =>
+  (p: THREE.Vector3): [number, number] | null => {
+    const q = p.clone().project(camera)
+    return q.z > 1 ? null : [((q.x + 1) / 2) * width, ((1 - q.y) / 2) * height]
+  }
+
 /** Figures that have room, the ones that matter most first, as places in pixels. */
 export function placed(
   figures: readonly Figure[],
@@ -131,10 +153,11 @@ export function placed(
   height: number,
 ): { x: number; y: number; text: string }[] {
   const found: { x: number; y: number; text: string }[] = []
+  const onScreen = projected(camera, width, height)
   for (const figure of [...figures].sort((p, q) => q.most - p.most)) {
-    const p = figure.at.clone().project(camera)
-    if (p.z > 1) continue
-    const [x, y] = [((p.x + 1) / 2) * width, ((1 - p.y) / 2) * height]
+    const at = onScreen(figure.at)
+    if (!at) continue
+    const [x, y] = at
     // the caption and the tools stand at the top, the legend at the bottom
     if (x < 20 || x > width - 30 || y < 96 || y > height - 34) continue
     if (

@@ -6,7 +6,7 @@ import type { Borne, useLoadHands } from '../../view/loadHands'
 import type { useResults } from '../../view/results'
 
 const props = defineProps<{ hold: ReturnType<typeof useLoadHands>; results: ReturnType<typeof useResults> }>()
-const { may, hands, onNode, choose, grab, drag, drop, nudge } = props.hold
+const { may, hands, others, onNode, choose, grab, seize, drag, drop, nudge } = props.hold
 /** What can be pointed at: blocks of line loads, and arrows of forces. */
 const borne = computed(() => [
   ...props.results.arrows.value.blocks
@@ -17,8 +17,8 @@ const borne = computed(() => [
 const diamond = ([x, y]: Point) => `M${x - 6} ${y}L${x} ${y - 6}L${x + 6} ${y}L${x} ${y + 6}Z`
 const GRIPS = { start: 'Start of the load', end: 'End of the load', whole: 'The load' }
 /** One that is chosen already is dragged as a whole; what was only pressed chooses the next. */
-async function released(b: Borne) {
-  if (!(await drop())) choose(b)
+async function released(b: Borne, event: PointerEvent) {
+  if (!(await drop())) choose(b, event.shiftKey)
 }
 </script>
 
@@ -32,15 +32,16 @@ async function released(b: Borne) {
       :d="b.d"
       @mousedown.stop.prevent
       @click.stop
-      @pointerdown.stop="b.node || grab($event, 'whole')"
+      @pointerdown.stop="seize($event, b)"
       @pointermove="drag"
-      @pointerup="released(b)"
+      @pointerup="released(b, $event)"
     >
       <title>A load on {{ b.member || 'a node' }}: click to choose it</title>
     </path>
     <circle v-if="onNode" class="along" :cx="onNode[0]" :cy="onNode[1]" r="9" />
+    <path v-for="(line, i) in others" :key="`beside ${i}`" class="along" :d="path(line)" />
     <g v-if="hands" class="hands">
-      <path class="along" :d="path([...hands.shown])" />
+      <path class="along" :d="path(hands.shown)" />
       <path
         v-for="g in hands.grips"
         :key="g.grip"
@@ -52,7 +53,7 @@ async function released(b: Borne) {
         :aria-valuenow="Number(g.x.toFixed(2))"
         :aria-valuetext="`${g.x.toFixed(2)} m`"
         aria-valuemin="0"
-        :aria-valuemax="hands.line.length"
+        :aria-valuemax="hands.track.length"
         @mousedown.stop.prevent
         @click.stop
         @pointerdown.stop="grab($event, g.grip)"
@@ -60,11 +61,7 @@ async function released(b: Borne) {
         @pointerup="drop"
         @keydown="nudge($event, g.grip)"
       />
-      <text
-        class="mono"
-        :x="(hands.shown[0][0] + hands.shown[1][0]) / 2"
-        :y="(hands.shown[0][1] + hands.shown[1][1]) / 2 + 48"
-      >
+      <text class="mono" :x="hands.middle[0]" :y="hands.middle[1] + 48">
         {{ hands.words }}
       </text>
     </g>

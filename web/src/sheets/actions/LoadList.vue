@@ -7,6 +7,7 @@ import { minus } from '../../lib/quantity'
 import { useChosenLoad, type LoadKey } from '../../stores/chosenLoad'
 import { useWorkbench } from '../../stores/workbench'
 import LoadChange from './LoadChange.vue'
+import LoadsTogether from './LoadsTogether.vue'
 import OtherLoadChange from './OtherLoadChange.vue'
 
 /** Loads by hand: of which case, on what, where, and how much. */
@@ -84,13 +85,17 @@ const surfaces = (load: Schemas['AreaLoad']) =>
       ? `floors of ${load.level}`
       : `all ${load.on ?? 'panels'}`
 const first = (i: number) => i === 0 || rows.value[i - 1]!.case !== rows.value[i]!.case
-function look(row: Row) {
+/** One by itself with all that shows it, or beside those that are chosen. */
+function look(row: Row, beside: boolean) {
+  const at = { key: row.key, number: row.at }
+  if (beside) return chosen.choose(at, true)
   bench.overlays = new Set([...bench.overlays].filter((o) => o !== 'moment')).add('actions')
   if (row.members.length) bench.choose(row.members)
   bench.show(bench.chain?.cases?.find((c) => c.name === row.case)?.symbol ?? '')
-  chosen.at = { key: row.key, number: row.at }
+  bench.openPanel(row.key === 'panel_loads' ? row.what : '')
+  chosen.at = at
 }
-const isChosen = (row: Row) => row.key === chosen.at?.key && row.at === chosen.at.number
+const isChosen = (row: Row) => chosen.has({ key: row.key, number: row.at })
 /** What is typed of the chosen one comes into sight, once the sheet has found its height. */
 function intoSight(row: unknown) {
   if (row instanceof HTMLElement) requestAnimationFrame(() => row.scrollIntoView({ block: 'nearest' }))
@@ -139,12 +144,16 @@ const drop = (row: Row) =>
   <p v-if="!rows.length" class="note">
     None yet. What is put here acts beside the generated loads, in a case of its own or in theirs.
   </p>
+  <p v-else-if="chosen.all.length === 1 && rows.length > 1" class="note">With Shift others are chosen beside it.</p>
+  <LoadsTogether v-if="chosen.all.length > 1" />
   <p v-if="wrong" class="note fails" role="alert">{{ wrong }}</p>
   <ul class="load-list">
     <template v-for="(r, i) in rows" :key="`${r.key} ${r.at}`">
       <li v-if="first(i)" class="of">{{ r.case }}</li>
       <li :class="{ on: isChosen(r) }">
-        <ElButton link size="small" :title="`Show ${r.case} on ${r.what}`" @click="look(r)">{{ r.what }}</ElButton>
+        <ElButton link size="small" :title="`Show ${r.case} on ${r.what}`" @click="look(r, $event.shiftKey)">{{
+          r.what
+        }}</ElButton>
         <span>{{ r.words }}</span>
         <template v-if="r.key === 'member_loads'">
           <ElButton link size="small" :title="`Put the load on ${r.what} on the chosen members too`" @click="copy(r)"
@@ -156,7 +165,7 @@ const drop = (row: Row) =>
         </template>
         <ElButton link size="small" :title="`Drop the load on ${r.what}`" @click="drop(r)">×</ElButton>
       </li>
-      <li v-if="isChosen(r)" :ref="intoSight" class="change">
+      <li v-if="isChosen(r) && chosen.all.length === 1" :ref="intoSight" class="change">
         <LoadChange v-if="r.key === 'member_loads'" :number="r.at" />
         <OtherLoadChange v-else :of="r.key" :number="r.at" />
       </li>

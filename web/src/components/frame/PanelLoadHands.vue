@@ -1,0 +1,71 @@
+<script setup lang="ts">
+/** The handles of the pressure by hand that is chosen, on its panel laid flat. */
+import { computed } from 'vue'
+import { path } from '../../lib/drawing'
+import type { usePanelLoadHands } from '../../view/panelLoadHands'
+
+const props = defineProps<{ hold: ReturnType<typeof usePanelLoadHands> }>()
+const { corners, words, grab, drag, drop, nudge } = props.hold
+const foot = computed(() => ({
+  x: (Math.min(...corners.value.map((p) => p[0])) + Math.max(...corners.value.map((p) => p[0]))) / 2,
+  y: Math.max(...corners.value.map((p) => p[1])) - 8,
+}))
+</script>
+
+<template>
+  <g v-if="corners.length">
+    <path
+      class="all"
+      :d="path(corners, true)"
+      @click.stop
+      @pointerdown.stop="grab($event, null)"
+      @pointermove="drag"
+      @pointerup="drop().then((done) => done || hold.choose($event))"
+    >
+      <title>The chosen pressure: drag it, or its corners</title>
+    </path>
+    <rect
+      v-for="(p, k) in corners"
+      :key="k"
+      class="corner"
+      :x="p[0] - 5"
+      :y="p[1] - 5"
+      width="10"
+      height="10"
+      role="button"
+      tabindex="0"
+      :aria-label="`Corner ${k + 1} of the pressure, moved by arrow keys`"
+      @click.stop
+      @pointerdown.stop="grab($event, k)"
+      @pointermove="drag"
+      @pointerup="drop"
+      @keydown="nudge($event, k)"
+    />
+    <text class="mono" :x="foot.x" :y="foot.y">{{ words }}</text>
+  </g>
+</template>
+
+<style scoped>
+.all {
+  fill: var(--chalk);
+  fill-opacity: 0.06;
+  stroke: var(--chalk);
+  stroke-width: 2;
+  cursor: move;
+}
+.corner {
+  fill: #fff;
+  stroke: var(--chalk);
+  stroke-width: 2;
+  cursor: grab;
+}
+text {
+  font-size: 11.5px;
+  text-anchor: middle;
+  fill: var(--chalk);
+  paint-order: stroke;
+  stroke: #faf9f6;
+  stroke-width: 3px;
+  pointer-events: none;
+}
+</style>

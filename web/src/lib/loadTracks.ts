@@ -1,0 +1,87 @@
+import type { Point } from './drawing'
+
+/** Members one after another, as a load over them counts along them: each from where on, m, and its nodes in the order they are passed. */
+export interface Piece {
+  name: string
+  from: number
+  length: number
+  ends: readonly [number, number]
+  turned: boolean
+}
+interface Line {
+  name: string
+  line: readonly number[]
+  length: number
+}
+
+/**
+ * The pieces of a load's track: one member from its start, or a run of them from the free end of the first, whichever way they
+ * point. Null where one is not there, or does not follow.
+ */
+export function piecesOf(names: readonly string[], members: readonly Line[]): Piece[] | null {
+  const found = names.map((name) => members.find((m) => m.name === name))
+  if (!found.length || found.some((m) => !m)) return null
+  const lines = found as Line[]
+  const outer = (m: Line) => [m.line[0]!, m.line.at(-1)!] as const
+  const [first, last] = outer(lines[0]!)
+  let at = lines.length > 1 && !outer(lines[1]!).includes(last) ? last : first
+  let from = 0
+  const pieces: Piece[] = []
+  for (const m of lines) {
+    const [a, b] = outer(m)
+    if (a !== at && b !== at) return null
+    const turned = a !== at
+    pieces.push({ name: m.name, from, length: m.length, ends: turned ? [b, a] : [a, b], turned })
+    at = turned ? a : b
+    from += m.length
+  }
+  return pieces
+}
+
+/** The same on a sheet: each piece between two points, in pixels. */
+export interface Track {
+  pieces: readonly (Piece & { a: Point; b: Point })[]
+  length: number
+}
+export function trackOf(pieces: readonly Piece[], at: (node: number) => Point): Track {
+  const end = pieces.at(-1)!
+  return {
+    pieces: pieces.map((p) => ({ ...p, a: at(p.ends[0]), b: at(p.ends[1]) })),
+    length: end.from + end.length,
+  }
+}
+export const pixels = (track: Track) =>
+  track.pieces.reduce((sum, { a, b }) => sum + Math.hypot(b[0] - a[0], b[1] - a[1]), 0)
+
+/** Where a distance along a track lies. */
+export function spotOn(track: Track, x: number): Point {
+  const piece = track.pieces.find((p) => x <= p.from + p.length) ?? track.pieces.at(-1)!
+  const t = (x - piece.from) / piece.length
+  return [piece.a[0] + (piece.b[0] - piece.a[0]) * t, piece.a[1] + (piece.b[1] - piece.a[1]) * t]
+}
+
+/** The distance along a track that is nearest to a point. */
+export function alongTrack(track: Track, [x, y]: Point): number {
+  let best = { far: Infinity, at: 0 }
+  for (const { a, b, from, length } of track.pieces) {
+    const [dx, dy] = [b[0] - a[0], b[1] - a[1]]
+    const t = Math.min(Math.max(((x - a[0]) * dx + (y - a[1]) * dy) / Math.max(dx * dx + dy * dy, 1e-9), 0), 1)
+    const far = Math.hypot(a[0] + t * dx - x, a[1] + t * dy - y)
+    if (far < best.far - 1e-9) best = { far, at: from + t * length }
+  }
+  return best.at
+}
+
+/** A stretch of a track as a line, round its corners. */
+export function lineAlong(track: Track, start: number, end: number): Point[] {
+  const corners = track.pieces.map((p) => p.from).filter((x) => x > start && x < end)
+  return [start, ...corners, end].map((x) => spotOn(track, x))
+}
+
+/** Places on a track where it begins anew, or where a member on it is held, m from its start. */
+export function placesOn(track: Track, held: (name: string) => readonly number[]): number[] {
+  return track.pieces.flatMap((p) => [
+    p.from,
+    ...held(p.name).map((x) => (p.turned ? p.from + p.length - x : p.from + x)),
+  ])
+}

@@ -1,0 +1,47 @@
+import { describe, expect, it } from 'vitest'
+import { alongTrack, lineAlong, piecesOf, placesOn, spotOn, trackOf } from '../src/lib/loadTracks'
+
+// a column of 4 m, a rafter drawn from the ridge down to it, and a lone beam
+const members = [
+  { name: 'c', line: [0, 1], length: 4 },
+  { name: 'r', line: [2, 5, 1], length: 5 },
+  { name: 'b', line: [3, 4], length: 6 },
+]
+const places: [number, number][] = [[0, 400], [0, 0], [400, -300], [0, 0], [0, 0], [200, -150]] // prettier-ignore
+const run = () => trackOf(piecesOf(['c', 'r'], members)!, (n) => places[n]!)
+
+describe('the track of a load', () => {
+  it('is one member from its start', () => {
+    expect(piecesOf(['r'], members)).toEqual([{ name: 'r', from: 0, length: 5, ends: [2, 1], turned: false }])
+  })
+  it('passes a run from the free end of the first, whichever way its members point', () => {
+    expect(piecesOf(['c', 'r'], members)!.map((p) => [p.from, p.ends, p.turned])).toEqual([
+      [0, [0, 1], false],
+      [4, [1, 2], true],
+    ])
+    expect(piecesOf(['r', 'c'], members)!.map((p) => [p.from, p.ends, p.turned])).toEqual([
+      [0, [2, 1], false],
+      [5, [1, 0], true],
+    ])
+  })
+  it('is none where a member is gone or does not follow', () => {
+    expect(piecesOf(['c', 'b'], members)).toBeNull()
+    expect(piecesOf(['c', 'x'], members)).toBeNull()
+    expect(piecesOf([], members)).toBeNull()
+  })
+  it('lies where its members lie', () => {
+    expect(spotOn(run(), 2)).toEqual([0, 200])
+    expect(spotOn(run(), 9)).toEqual([400, -300])
+    expect(alongTrack(run(), [30, 300])).toBe(1)
+    expect(alongTrack(run(), [400, -300])).toBe(9)
+    expect(lineAlong(run(), 2, 6.5)).toEqual([
+      [0, 200],
+      [0, 0],
+      [200, -150],
+    ])
+  })
+  it('knows where its members begin and are held, counted along all of it', () => {
+    const held = { c: [1], r: [2] }
+    expect(placesOn(run(), (name) => held[name as 'c' | 'r'])).toEqual([0, 1, 4, 7])
+  })
+})
