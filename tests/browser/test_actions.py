@@ -438,7 +438,6 @@ class Bearing(BrowserCase):
         expect(page.locator("header .rev")).to_have_text("rev 3")
         self.assertEqual({m: a for m, a in takes().items() if a}, {"east": 12.0, "west": 12.0})
         expect(page.locator("header nav .link.behind, header nav .link.refreshing")).to_have_count(0, timeout=30_000)
-        page.screenshot(path="/tmp/w/u3.png")
         page.locator(".panel .bearer.not").press("Enter")
         expect(page.locator("header .rev")).to_have_text("rev 4")
         expect(bearers).to_have_count(5)

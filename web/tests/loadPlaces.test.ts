@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { typed } from '../src/api/client'
-import { alongThere, movedTo, nextOf, snappedTo, stated, stretchOf } from '../src/lib/loadPlaces'
+import { movedTo, nextOf, snappedTo, stated, stretchOf } from '../src/lib/loadPlaces'
 
 const load = (more: object) =>
   typed('MemberLoad', {
@@ -53,17 +53,7 @@ describe('where a load acts on its member', () => {
     expect(stated(load({ end: 5 }), { start: 1, end: long }, long).end).toBe(8.485281)
     expect(stated(load({ end: 5, start: 1 / 3 }), { start: 1 / 3, end: 5 }, long).start).toBe(0.333333)
   })
-  it('is found where it is pointed at, one after the other', () => {
-    const loads = [
-      load({ end: 2 }),
-      load({ start: 1 }),
-      load({ case: 'G' }),
-      load({ member: 'n', run: ['m'] }),
-      load({ member: 'n' }),
-    ]
-    const of = { member: 'm', case: 'Q', length: 8 }
-    expect(alongThere(loads, of, { start: 0, end: 0.5 })).toEqual([0, 3])
-    expect(alongThere(loads, of, { start: 3, end: 8 })).toEqual([1, 3])
+  it('is found one after the other', () => {
     expect(nextOf([0, 3], null)).toBe(0)
     expect(nextOf([0, 3], 0)).toBe(3)
     expect(nextOf([0, 3], 3)).toBe(0)

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { alongTrack, lineAlong, piecesOf, placesOn, spotOn, trackOf } from '../src/lib/loadTracks'
+import { typed } from '../src/api/client'
+import { alongThere, alongTrack, lineAlong, piecesOf, placesOn, spotOn, trackOf } from '../src/lib/loadTracks'
 
 // a column of 4 m, a rafter drawn from the ridge down to it, and a lone beam
 const members = [
@@ -43,5 +44,26 @@ describe('the track of a load', () => {
   it('knows where its members begin and are held, counted along all of it', () => {
     const held = { c: [1], r: [2] }
     expect(placesOn(run(), (name) => held[name as 'c' | 'r'])).toEqual([0, 1, 4, 7])
+  })
+  it('of several loads those are meant that act where it is pointed at, lines or forces', () => {
+    const load = (more: object) =>
+      typed('MemberLoad', { case: 'Q', member: 'r', kind: 'line', value: [0, 0, -5], start: 0, ratio: false, axes: 'global', run: [], ...more }) // prettier-ignore
+    const loads = [
+      load({ end: 2 }),
+      load({ start: 1 }),
+      load({ case: 'G' }),
+      // to 6 m along both: on the rafter from 3 m to its end, for it points the other way
+      load({ member: 'c', run: ['r'], end: 6 }),
+      load({ member: 'b' }),
+      load({ kind: 'force', start: 4 }),
+      load({ kind: 'temperature' }),
+      // from the foot along the column alone
+      load({ member: 'c', run: ['r'], end: 3 }),
+    ]
+    const found = (start: number, end: number) => alongThere(loads, { member: 'r', case: 'Q' }, { start, end }, members)
+    expect(found(0, 0.5)).toEqual([0, 6])
+    expect(found(2.5, 2.9)).toEqual([1, 6])
+    expect(found(3.5, 5)).toEqual([1, 3, 6])
+    expect(found(4, 4)).toEqual([5, 6])
   })
 })

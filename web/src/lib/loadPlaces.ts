@@ -48,19 +48,6 @@ export function stated(load: Load, stretch: Stretch, length: number): { start: n
   return { start: own(stretch.start), ...(open ? {} : { end: own(stretch.end) }) }
 }
 
-/** The loads on a member in a case, by their numbers, that act somewhere along a stretch of it; those over runs too. */
-export function alongThere(
-  loads: readonly Load[],
-  of: { member: string; case: string; length: number },
-  there: Stretch,
-): number[] {
-  return loads.flatMap((load, i) => {
-    if (load.case !== of.case || (load.member !== of.member && !load.run?.includes(of.member))) return []
-    const own = load.run?.length ? null : stretchOf(load, of.length)
-    return !own || (own.start < there.end + SAME && own.end > there.start - SAME) ? [i] : []
-  })
-}
-
 /** The next of several in turn. */
 export const nextOf = (numbers: readonly number[], now: number | null): number | null =>
   numbers.length ? numbers[(numbers.indexOf(now ?? -1) + 1) % numbers.length]! : null

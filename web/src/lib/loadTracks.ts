@@ -1,4 +1,6 @@
+import type { Schemas } from '../api/client'
 import type { Point } from './drawing'
+import { stretchOf, type Stretch } from './loadPlaces'
 
 /** Members one after another, as a load over them counts along them: each from where on, m, and its nodes in the order they are passed. */
 export interface Piece {
@@ -84,4 +86,39 @@ export function placesOn(track: Track, held: (name: string) => readonly number[]
     p.from,
     ...held(p.name).map((x) => (p.turned ? p.from + p.length - x : p.from + x)),
   ])
+}
+
+type Load = Schemas['MemberLoad']
+/** Places nearer than this are one, m. */
+const SAME = 1e-3
+
+/** Where a load acts on one of its members, m from that member's start; null where it does not, or is all over. */
+export function stretchOn(load: Load, name: string, members: readonly Line[]): Stretch | null {
+  const pieces = piecesOf([load.member, ...(load.run ?? [])], members)
+  const piece = pieces?.find((p) => p.name === name)
+  const last = pieces?.at(-1)
+  const on = piece && stretchOf(load, last!.from + last!.length)
+  if (!on) return null
+  const [start, end] = [Math.max(on.start - piece.from, 0), Math.min(on.end - piece.from, piece.length)]
+  if (end < start - SAME) return null
+  return piece.turned ? { start: piece.length - end, end: piece.length - start } : { start, end }
+}
+
+/**
+ * The loads on a member in a case, by their numbers, that act somewhere along a stretch of it; those over runs too, and those that are
+ * all over. Of lines where it is a stretch, else of concentrated ones.
+ */
+export function alongThere(
+  loads: readonly Load[],
+  of: { member: string; case: string },
+  there: Stretch,
+  members: readonly Line[],
+): number[] {
+  const point = there.end - there.start < SAME
+  return loads.flatMap((load, i) => {
+    if (load.case !== of.case || (load.member !== of.member && !load.run?.includes(of.member))) return []
+    if (load.kind === 'temperature') return [i]
+    const own = (load.kind !== 'line') === point ? stretchOn(load, of.member, members) : null
+    return own && own.start < there.end + SAME && own.end > there.start - SAME ? [i] : []
+  })
 }

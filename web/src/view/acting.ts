@@ -8,6 +8,9 @@ import { dots, hinges, loads, supports } from './marks'
 import { proposed } from './proposed'
 import { forces, largest, reactions, type Drawn, type Figure, type Shaft } from './space'
 
+/** Height of the heaviest load in metres at least: beside a small building it stands out of its members. */
+const STANDS = 0.6
+
 /** Of the visible members, on one scale with what is drawn beside; reach: how far the largest reaches, in metres. */
 export function acting(bench: ReturnType<typeof useWorkbench>, visible: Set<string>, reach: number): Required<Drawn> {
   const objects: THREE.Object3D[] = []
@@ -26,10 +29,10 @@ export function acting(bench: ReturnType<typeof useWorkbench>, visible: Set<stri
     const lying = (bench.trial ?? diagram?.loads ?? []).filter((l) => visible.has(l.member))
     const nature = bench.chain?.cases?.find((c) => c.symbol === diagram?.state)?.nature ?? ''
     const points = bench.trial ? [] : (diagram?.points ?? [])
-    const found = loads(lying, points, (reach / 2) * bench.arrowSize, NATURE_COLOURS[nature] ?? OXIDE)
+    const found = loads(lying, points, Math.max(reach / 2, STANDS) * bench.arrowSize, NATURE_COLOURS[nature] ?? OXIDE)
     const lain = bench.trial
       ? null
-      : areas(diagram?.areas ?? [], (reach / 3) * bench.arrowSize, NATURE_COLOURS[nature] ?? OXIDE)
+      : areas(diagram?.areas ?? [], Math.max(reach / 3, STANDS / 2) * bench.arrowSize, NATURE_COLOURS[nature] ?? OXIDE)
     objects.push(...found.objects, ...(lain?.objects ?? []))
     figures.push(...found.figures, ...(lain?.figures ?? []))
     bands.push(...(found.bands ?? []), ...(lain?.bands ?? []))

@@ -1,7 +1,8 @@
 /** Which load by hand is meant by a place in a view: of several there one after the other. */
 
 import { computed } from 'vue'
-import { alongThere, nextOf, type Stretch } from '../lib/loadPlaces'
+import { nextOf, type Stretch } from '../lib/loadPlaces'
+import { alongThere } from '../lib/loadTracks'
 import type { Point } from '../lib/drawing'
 import { within } from '../lib/surfaces'
 import { useChosenLoad, type LoadKey } from '../stores/chosenLoad'
@@ -30,11 +31,9 @@ export function useLoadChoice(bench: Bench) {
 
   /** Choose a load that acts along a stretch of a member. Generated ones belong to their jig: their member is chosen. */
   function along(name: string, there: Stretch, beside = false) {
-    const member = bench.lists.members.find((m) => m.name === name)
-    if (!member) return
-    const of = { member: name, case: ofCase.value, length: member.length }
+    const of = { member: name, case: ofCase.value }
     if (!beside) bench.select(name)
-    next('member_loads', alongThere(bench.stated.member_loads, of, there), beside)
+    next('member_loads', alongThere(bench.stated.member_loads, of, there, bench.lists.members), beside)
   }
 
   /** Choose a load on the node at a place. */

@@ -108,6 +108,8 @@ export function useLoadHands(bench: Bench, plane: PlaneView, holder: Ref<HTMLEle
   /** Whether the pointer has moved far enough from where it was pressed. */
   const begins = (at: Point) => Math.hypot(at[0] - pressed[0], at[1] - pressed[1]) >= BEGUN
   function drag(event: PointerEvent) {
+    // what was let go stands where it was put until it is stored
+    if (!event.buttons) return
     if (carried.value) return carry(event)
     const [d, h] = [dragged.value, hands.value]
     if (!d || !h) return
@@ -129,7 +131,8 @@ export function useLoadHands(bench: Bench, plane: PlaneView, holder: Ref<HTMLEle
     if (carried.value) return putDown()
     const d = dragged.value
     if (d?.begun) await move(d.to)
-    dragged.value = null
+    // another one may be under way by then
+    if (dragged.value === d) dragged.value = null
     return !!d?.begun
   }
   function nudge(event: KeyboardEvent, grip: Grip) {
@@ -181,7 +184,7 @@ export function useLoadHands(bench: Bench, plane: PlaneView, holder: Ref<HTMLEle
       await bench.edit(`Load on ${load.node} moved to ${c.node}`, [
         { path: `node_loads.${at.number}.node`, value: c.node },
       ])
-    carried.value = null
+    if (carried.value === c) carried.value = null
     return !!c?.begun
   }
   return { may, choose, hands, others, onNode, grab, seize, drag, drop, nudge }

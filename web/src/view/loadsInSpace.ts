@@ -8,7 +8,8 @@ import { useLoadChoice } from './loadChoice'
 import type { Bench } from './plane'
 import { projected, type Bears, type Shaft } from './space'
 
-const CHALK = '#1d6480'
+/** Seen on what is chosen as well as on what is not. */
+const MARK = '#ffffff'
 /** Pixels within which an arrow is pointed at. */
 const NEAR = 7
 
@@ -88,7 +89,7 @@ export function useLoadsInSpace(bench: Bench) {
   /** Rods along what is chosen, as thick as that. */
   function marks(thick: number): THREE.Object3D[] {
     if (!choice.may.value) return []
-    const look = new THREE.MeshBasicMaterial({ color: CHALK, transparent: true, opacity: 0.55, depthTest: false })
+    const look = new THREE.MeshBasicMaterial({ color: MARK, transparent: true, opacity: 0.85, depthTest: false })
     return chosen.all.flatMap((place) => {
       const places = placesOf(place)
       const found: THREE.Object3D[] = []

@@ -75,7 +75,8 @@ export function usePanelLoadHands(
   }
   function drag(event: PointerEvent) {
     const d = dragged.value
-    if (!d) return
+    // what was let go stands where it was put until it is stored
+    if (!d || !event.buttons) return
     const at = place(event)
     const moved = Math.hypot(at[0] - d.from[0], at[1] - d.from[1]) * sheet.value.scale
     if (moved < 4 && d.part === now.value) return
@@ -92,7 +93,8 @@ export function usePanelLoadHands(
     const d = dragged.value
     const moved = !!d && d.part !== now.value
     if (moved) await put(d.part)
-    dragged.value = null
+    // another one may be under way by then
+    if (dragged.value === d) dragged.value = null
     return moved
   }
   function nudge(event: KeyboardEvent, corner: number) {

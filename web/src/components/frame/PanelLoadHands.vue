@@ -6,9 +6,9 @@ import type { usePanelLoadHands } from '../../view/panelLoadHands'
 
 const props = defineProps<{ hold: ReturnType<typeof usePanelLoadHands> }>()
 const { corners, words, grab, drag, drop, nudge } = props.hold
-const foot = computed(() => ({
+const head = computed(() => ({
   x: (Math.min(...corners.value.map((p) => p[0])) + Math.max(...corners.value.map((p) => p[0]))) / 2,
-  y: Math.max(...corners.value.map((p) => p[1])) - 8,
+  y: Math.min(...corners.value.map((p) => p[1])) - 10,
 }))
 </script>
 
@@ -41,7 +41,7 @@ const foot = computed(() => ({
       @pointerup="drop"
       @keydown="nudge($event, k)"
     />
-    <text class="mono" :x="foot.x" :y="foot.y">{{ words }}</text>
+    <text class="mono" :x="head.x" :y="head.y">{{ words }}</text>
   </g>
 </template>
 

@@ -3,6 +3,7 @@ import { ElButton } from 'element-plus'
 import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/client'
 import { added, removed } from '../../lib/changes'
+import { piecesOf } from '../../lib/loadTracks'
 import { minus } from '../../lib/quantity'
 import { useChosenLoad, type LoadKey } from '../../stores/chosenLoad'
 import { useWorkbench } from '../../stores/workbench'
@@ -115,13 +116,13 @@ async function copy(row: Row) {
   )
   if (!done) wrong.value = bench.refusal?.message ?? ''
 }
-/** The load from the other end of its member. */
+/** The load from the other end of its member, or of its run. */
 async function turnRound(row: Row) {
   const load = bench.document?.member_loads?.[row.at]
-  const line = bench.chain?.members?.find((m) => m.name === load?.member)
-  if (!load || !line || load.run?.length) return
+  const track = load && piecesOf([load.member, ...(load.run ?? [])], bench.lists.members)?.at(-1)
+  if (!load || !track) return
   const [start, end] = [load.start, load.end ?? null]
-  const last = load.ratio ? 1 : line.length
+  const last = load.ratio ? 1 : track.from + track.length
   wrong.value = ''
   const done = await bench.operate(`Load on ${row.what} mirrored`, {
     do: 'load',
