@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from engine.actions import narrow
 from engine.actions.cases import Case, LineLoad, Loading, PointLoad, Settlement, Warming
 from engine.actions.combinations import Combination, formula
 from engine.actions.panels import DOWN, cut, press, spread
@@ -86,7 +87,8 @@ def load(document: Document, structure: Structure) -> Loading:
             raise ModelError(f"A load refers to case “{area.case}”, which does not exist.", f"{place}.case")
         if area.panel not in panels:
             raise ModelError(f"A load refers to panel “{area.panel}”, which does not exist.", f"{place}.panel")
-        _panel_load(loading, panels[area.panel], area, numbers[area.case], force, place)
+        put = _panel_load if area.kind == "area" else _narrow_load
+        put(loading, panels[area.panel], area, numbers[area.case], force, place)
     for i, wide in enumerate(document.area_loads):
         lay(loading, structure, wide, numbers, force, f"area_loads.{i}")
     loading.spread = spread(structure, loading)
@@ -112,6 +114,29 @@ def _panel_load(loading: Loading, panel: Panel, item: PanelLoad, case: int, forc
         if not cut(panel, within):
             raise ModelError(f"The part that a load names lies beside the panel “{panel.name}”.", f"{place}.part")
     press(loading, case, panel, direction, pressure, within, item.label, "stated")
+
+
+def _narrow_load(loading: Loading, panel: Panel, item: PanelLoad, case: int, force: float, place: str) -> None:
+    """A load along a line or at a point of a slab."""
+    words, least = ("along a line", 2) if item.kind == "line" else ("at a point", 1)
+    if panel.plate is None:
+        raise ModelError(
+            f"“{panel.name}” is no slab: what acts {words} of it goes to the members below, put it on these.",
+            f"{place}.kind",
+        )
+    if item.axes == "plan":
+        raise ModelError(f"A load {words} acts down or onto the surface, not per m² of plan.", f"{place}.axes")
+    if len(item.part) < least or (item.kind == "point" and len(item.part) > 1):
+        raise ModelError(f"A load {words} needs {'its two ends' if least == 2 else 'its place'}.", f"{place}.part")
+    points = np.array(item.part, dtype=float)
+    try:
+        found = narrow.along(panel, points) if item.kind == "line" else [narrow.at(panel, points[0])]
+    except ValueError:
+        raise ModelError(f"A load {words} lies beside the panel “{panel.name}”.", f"{place}.part") from None
+    direction = -panel.outside if item.axes == "normal" else DOWN
+    for one in found:
+        within, pressure = panel.place_of(one.corners), item.pressure * force / one.reach
+        press(loading, case, panel, direction, pressure, within, item.label, "stated", kind=item.kind, reach=one.reach)
 
 
 def _pushes(panel: Panel, axes: str, pressure: float, place: str) -> tuple[Floats, float]:

@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from engine.derivation import Reason
+from engine.document.base import LiesOn
 from engine.structure.model import Floats, Ints, Structure
 
 
@@ -63,7 +64,8 @@ class SurfaceLoad:
 
     polygon: (k, 2) in the panel's coordinates; pressure: at the panel's origin, its change per metre of s and of t;
     direction: unit vector in which it pushes; zone: letter or word; why: the coefficients behind it; excluded: carriers of the panel that
-    take none of it; reason: how it came about, step by step.
+    take none of it; reason: how it came about, step by step. kind: of one along a line or at a point the pressure times its reach, in
+    metres or square metres, is what acts on each metre or on the point.
     """
 
     case: int
@@ -75,6 +77,8 @@ class SurfaceLoad:
     why: str = ""
     excluded: frozenset[str] = frozenset()
     reason: Reason | None = None
+    kind: LiesOn = "area"
+    reach: float = 1.0
 
     def at(self, point: Floats) -> float:
         """Pressure at a point of the panel."""

@@ -17,6 +17,7 @@ from shapely.geometry.base import BaseGeometry
 
 from engine.actions.cases import LineTable, Loading, SurfaceLoad
 from engine.derivation import Reason
+from engine.document.base import LiesOn
 from engine.structure.model import Floats, Ints, Panel, Structure
 
 DOWN = np.array([0.0, 0.0, -1.0])
@@ -68,11 +69,14 @@ def press(
     why: str = "",
     excluded: frozenset[str] = frozenset(),
     reason: Reason | None = None,
+    kind: LiesOn = "area",
+    reach: float = 1.0,
 ) -> None:
     """Load a panel, or the part of it within a polygon (k, 3), with a pressure in N/m² of its surface.
 
     pressure: even, or at the panel's origin with its change along s and t; none at all is kept to be told. The expected resultant
-    is pressure times area. What acts on cladding beyond the lines of the steel is spread over the area between them.
+    is pressure times area. What acts on cladding beyond the lines of the steel is spread over the area between them. kind, reach: as of a
+    SurfaceLoad.
     """
     terms = pressure if isinstance(pressure, tuple) else (pressure, 0.0, 0.0)
     if panel.cover != 1:
@@ -88,7 +92,7 @@ def press(
             (part, shape.area, np.array(shape.centroid.coords[0])) for part, shape in zip(parts, shapes, strict=True)
         ]
     for polygon, area, middle in loading.regions[key]:
-        load = SurfaceLoad(case, panel.name, polygon, terms, direction, zone, why, excluded, reason)
+        load = SurfaceLoad(case, panel.name, polygon, terms, direction, zone, why, excluded, reason, kind, reach)
         loading.surfaces.append(load)
         loading.expected[case] = loading.expected[case] + direction * load.at(middle) * area
 

@@ -50,6 +50,8 @@ Nature = Literal[
     "permanent", "imposed", "snow", "wind", "temperature", "accidental", "crane", "seismic", "imperfection", "other"
 ]
 Direction = Literal["left", "right", "front", "back"]
+#: what a load on a panel lies on: a part of it, a line, a point
+LiesOn = Literal["area", "line", "point"]
 Category = Literal["", "A", "B", "C", "D", "E", "F", "G", "H"]
 
 

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from engine.document.base import Category, Factor, Name, Nature, NotNegative, Number, Part, Vector
+from engine.document.base import Category, Factor, LiesOn, Name, Nature, NotNegative, Number, Part, Vector
 from engine.document.references import CaseName, MemberName, NodeName, PanelName
 
 
@@ -61,15 +61,16 @@ class MemberLoad(Part):
 
 
 class PanelLoad(Part):
-    """A pressure on a panel, in force per square metre.
+    """A pressure on a panel, in force per square metre; on a slab also a load along a line, in force per metre, or at a point, in force.
 
     axes: "normal" pushes onto the panel from outside, "down" acts downwards per surface, "plan" downwards per plan
     projection. part: corners in the panel's own coordinates (across the span, along it), from its first corner; empty: all
-    of it.
+    of it. Of a line its points one after another, of a point the one.
     """
 
     case: CaseName
     panel: PanelName
+    kind: LiesOn = "area"
     pressure: Number
     axes: Literal["normal", "down", "plan"] = "normal"
     part: Annotated[list[tuple[Number, Number]], Field(max_length=40)] = []

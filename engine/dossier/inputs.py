@@ -89,7 +89,7 @@ METRES = frozenset(
 LETTERS = {"alpha": "α", "gamma": "γ", "psi": "ψ", "xi": "ξ"}
 #: rows of one part; a building drawn by hand has thousands of nodes
 MOST = 400
-UNIT_WORDS = "lengths in m, angles in °, forces in kN, moments in kNm, pressures in kN/m², strengths in kN/m², where no unit stands"
+UNIT_WORDS = "lengths in m, angles in °, forces in kN, moments in kNm, pressures in kN/m² (loads along lines of slabs in kN/m, at points in kN), strengths in kN/m², where no unit stands"
 
 
 def inputs(document: Document) -> Iterator[Block]:

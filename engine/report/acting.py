@@ -7,7 +7,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from engine.actions.cases import LineLoad, LineTable, Loading
+from engine.actions.cases import LineLoad, LineTable, Loading, SurfaceLoad
+from engine.document.base import LiesOn
 from engine.structure.model import Bools, Floats, Structure
 
 
@@ -39,11 +40,12 @@ def _at_ends(loads: list[LineLoad], factors: Floats, start: float, end: float) -
 
 @dataclass(frozen=True)
 class Pressed:
-    """What lies on a slab, or on a part of it: corners (k, 3) m on its middle, force (k, 3) N/m² at them."""
+    """What lies on a slab, or on a part of it: corners (k, 3) m on its middle, force (k, 3) at them, N/m², of a line N/m, of a point N."""
 
     panel: str
     corners: Floats
     force: Floats
+    kind: LiesOn = "area"
 
 
 def pressed(structure: Structure, loading: Loading, factors: Floats) -> list[Pressed]:
@@ -51,15 +53,16 @@ def pressed(structure: Structure, loading: Loading, factors: Floats) -> list[Pre
     panels = {panel.name: panel for panel in structure.panels}
     rise = {slab.panel: slab.plate.rise for slab in structure.slabs}
     total: dict[tuple[str, bytes], Floats] = {}
-    parts: dict[tuple[str, bytes], Floats] = {}
+    parts: dict[tuple[str, bytes], SurfaceLoad] = {}
     for load in loading.surfaces:
         if load.panel in rise and factors[load.case]:
             key = load.panel, np.round(load.polygon, 6).tobytes()
-            parts[key] = load.polygon
-            values = np.array([load.at(point) for point in load.polygon])
+            parts[key] = load
+            values = np.array([load.at(point) for point in load.polygon]) * load.reach
             total[key] = total.get(key, np.zeros(3)) + factors[load.case] * np.outer(values, load.direction)
     found = []
     for (name, mark), force in total.items():
         lifted = panels[name].outside * rise[name]
-        found.append(Pressed(name, panels[name].place_of(parts[name, mark]) + lifted, force))
+        part = parts[name, mark]
+        found.append(Pressed(name, panels[name].place_of(part.polygon) + lifted, force, part.kind))
     return [one for one in found if np.abs(one.force).max() > 0.5]

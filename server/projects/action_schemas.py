@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from pydantic import BaseModel
 
+from engine.document.base import LiesOn
 from server.projects.structure_schemas import Triple
 
 
@@ -170,10 +171,12 @@ class ZoneOut(BaseModel):
 
 
 class SurfaceLoadOut(BaseModel):
-    """A pressure of a case on a part of a panel, at its corners in kN/m²; normal: share that pushes onto the panel."""
+    """A pressure of a case on a part of a panel, at its corners in kN/m², along a line kN/m, at a point kN; normal: share that pushes onto
+    the panel."""
 
     case: str
     zone: str
+    kind: LiesOn
     polygon: list[Flat]
     area: float
     pressure: list[float]

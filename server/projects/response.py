@@ -168,6 +168,7 @@ def _areas(chain: Chain, factors: Floats) -> list[response_schemas.AreaOut]:
     return [
         response_schemas.AreaOut(
             panel=one.panel,
+            kind=one.kind,
             corners=[tuple(corner) for corner in one.corners.round(4).tolist()],
             force=[kilo(force) for force in one.force],
         )

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from pydantic import BaseModel
 
+from engine.document.base import LiesOn
 from server.projects.structure_schemas import Triple
 
 
@@ -159,9 +160,10 @@ class PushOut(BaseModel):
 
 
 class AreaOut(BaseModel):
-    """What lies on a slab or a part of it: corners in m, kN/m² in global axes at them."""
+    """What lies on a slab or a part of it: corners in m, kN/m² in global axes at them, along a line kN/m, at a point kN."""
 
     panel: str
+    kind: LiesOn
     corners: list[Triple]
     force: list[Triple]
 

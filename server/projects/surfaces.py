@@ -219,7 +219,8 @@ def _loads(chain: Chain, panel: Panel, origin: Floats, basis: Floats) -> Iterato
             zone=load.zone,
             polygon=flat_of(panel.place_of(load.polygon), origin, basis),
             area=Polygon(load.polygon).area,
-            pressure=[load.at(corner) / 1000 for corner in load.polygon],
+            kind=load.kind,
+            pressure=[load.at(corner) * load.reach / 1000 for corner in load.polygon],
             normal=float(-(load.direction @ panel.outside)),
             why=load.why,
         )

@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
+from math import dist
+
 from playwright.sync_api import expect
 
+from engine.chain import run
 from engine.document import read_document
+from engine.document.base import Slab
 from server.projects import revisions
 from tests.browser.case import BrowserCase
 
@@ -197,3 +201,53 @@ class Loads(BrowserCase):
         x, y = self.middle(page.locator(".figure", has_text="5.00"))
         page.mouse.click(x, y + 9)
         expect(self.row("north")).to_have_class("on")
+
+    def test_along_a_line_and_at_a_point_of_a_slab(self):
+        document = table()
+        document.panels[0].diaphragm = "slab"
+        document.panels[0].slab = Slab(thickness=0.16, material="C25/30")
+        self.project = revisions.create(self.user, document, "Demo data")
+        page = self.page
+        page.goto(f"{self.live_server_url}/projects/{self.project.id}")
+        page.wait_for_selector("tbody tr")
+        page.click("header nav button:has-text('Actions')")
+        page.click("nav.parts >> text=By hand")
+        self.look("3 kN/m²")
+        page.wait_for_selector(".panel .corner")
+
+        def choose(label, option):
+            self.offered(page.locator(f"[role=combobox][aria-label='{label}']"), option).click()
+
+        choose("Case of the load", "R")
+        choose("What bears the load", "a panel, or a part of it")
+        choose("What of the slab it lies on", "a line")
+        page.fill("[aria-label='Size of the load']", "6")
+        page.click("button:has-text('Put the load')")
+        expect(page.locator("aside.right [role=alert]")).to_contain_text("A line is four numbers")
+        page.fill("[aria-label='Part of the panel']", "1 1 5 1")
+        page.click("button:has-text('Put the load')")
+        self.revision(2)
+        choose("What of the slab it lies on", "a point")
+        page.fill("[aria-label='Part of the panel']", "3 2.5")
+        page.fill("[aria-label='Size of the load']", "25")
+        page.press("[aria-label='Size of the load']", "Enter")
+        self.revision(3)
+        kinds = [(load["kind"], load["pressure"], len(load["part"])) for load in self.content()["panel_loads"][2:]]
+        self.assertEqual(kinds, [("line", 6, 2), ("point", 25, 1)])
+        # pointed at, and dragged by its end
+        page.locator(".panel .zone.narrow", has=page.locator("title:has-text('6.00 kN/m')")).click(force=True)
+        expect(self.row("along a line")).to_have_class("on")
+        ends = page.locator(".panel .corner")
+        expect(ends).to_have_count(2)
+        left, right = sorted(self.middle(ends.nth(k)) for k in range(2))
+        metre = (right[0] - left[0]) / 4
+        self.drag(right, (right[0], right[1] - 2 * metre))
+        self.revision(4)
+        part = self.content()["panel_loads"][2]["part"]
+        self.assertAlmostEqual(dist(*part), 20**0.5, places=4)
+        # what acts on the columns is what was put there: 1 kN/m² on 24 m², 6 kN/m and 25 kN
+        page.click("button:has-text('Back to the building')")
+        chain = run(read_document(self.content()))
+        number = next(i for i, c in enumerate(chain.loading.cases) if c.name == "R")
+        up = chain.response.reaction[:, 2, number].sum() / 1000
+        self.assertAlmostEqual(up, 24 + 6 * 20**0.5 + 25, places=3)

@@ -1,6 +1,6 @@
 import * as THREE from 'three'
 import { describe, expect, test } from 'vitest'
-import { areas, grid, inside } from '../src/view/areas'
+import { areas, endsOf, grid, inside } from '../src/view/areas'
 
 const L = [
   [0, 0],
@@ -26,6 +26,7 @@ describe('what lies on a slab', () => {
     const corners = L.map((p) => [p.x + 10, p.y, 3.2] as [number, number, number])
     const lying = (p: number) => ({
       panel: 'slab',
+      kind: 'area' as const,
       corners,
       force: corners.map(() => [0, 0, -p] as [number, number, number]),
     })
@@ -35,5 +36,19 @@ describe('what lies on a slab', () => {
     expect(figures[1]!.at.z).toBeCloseTo(3.6)
     expect(objects).toHaveLength(2)
     expect(areas([], 1, '#000').objects).toEqual([])
+  })
+
+  test('stands along a line as on a beam, and at a point as an arrow, pointed at as its slab', () => {
+    const strip: [number, number, number][] = [[1, 2, 3], [1, 2.001, 3], [4, 2.001, 3], [4, 2, 3]] // prettier-ignore
+    const line = { panel: 'slab', kind: 'line' as const, corners: strip, force: strip.map(() => [0, 0, -6] as [number, number, number]) } // prettier-ignore
+    const square: [number, number, number][] = [[2, 3, 3], [2.001, 3, 3], [2.001, 3.001, 3], [2, 3.001, 3]] // prettier-ignore
+    const point = { ...line, kind: 'point' as const, corners: square, force: square.map(() => [0, 0, -8] as [number, number, number]) } // prettier-ignore
+    const { figures, bands, shafts } = areas([line, point], 0.8, '#123456')
+    expect(figures.map((f) => f.text).sort()).toEqual(['6.00 kN/m', '8.0 kN'])
+    expect(bands[0]!.userData.bears[0]).toEqual({ on: 'panel', panel: 'slab' })
+    expect(shafts[0]!.bears).toEqual({ on: 'panel', panel: 'slab' })
+    expect(shafts[0]!.tip.toArray().map((v) => Number(v.toFixed(4)))).toEqual([2.0005, 3.0005, 3])
+    const [a, b] = endsOf(strip.map((c) => new THREE.Vector3(...c)))
+    expect([a.x, b.x].sort()).toEqual([1, 4])
   })
 })

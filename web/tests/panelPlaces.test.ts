@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { cornerMoved, drawnOf, ownOf, partMoved, snappedOn } from '../src/lib/panelPlaces'
-import { within } from '../src/lib/surfaces'
+import { cornerMoved, drawnOf, ownOf, partMoved, placeTyped, snappedOn } from '../src/lib/panelPlaces'
+import { awayFrom, within } from '../src/lib/surfaces'
 
 const box: [number, number][] = [[1, 1], [4, 1], [4, 3], [1, 3]] // prettier-ignore
 const outline: [number, number][] = [[0, 0], [10, 0], [10, 6], [0, 6]] // prettier-ignore
@@ -34,5 +34,19 @@ describe('a part of a panel', () => {
   it('holds what lies within it', () => {
     expect(within(box, [2, 2])).toBe(true)
     expect(within(box, [5, 2])).toBe(false)
+  })
+  it('is typed by its corners, a line by its ends, a point by its place', () => {
+    expect(placeTyped('area', [])).toEqual([])
+    expect(placeTyped('area', [0, 0, 6, 2])).toEqual([[0, 0], [6, 0], [6, 2], [0, 2]]) // prettier-ignore
+    expect(placeTyped('line', [1, 0, 1, 4])).toEqual([[1, 0], [1, 4]]) // prettier-ignore
+    expect(placeTyped('point', [3, 2])).toEqual([[3, 2]])
+    expect(placeTyped('line', [])).toContain('A line is four numbers')
+    expect(placeTyped('point', [3, NaN])).toContain('A point is two numbers')
+  })
+  it('of a line is away from a place as far as its nearest point', () => {
+    const line: [number, number][] = [[0, 0], [4, 0], [4, 3]] // prettier-ignore
+    expect(awayFrom(line, [2, 1])).toBe(1)
+    expect(awayFrom(line, [7, 7])).toBe(5)
+    expect(awayFrom([[1, 1]], [4, 5])).toBe(5)
   })
 })

@@ -8,6 +8,7 @@ import { usePanelLoadHands } from '../view/panelLoadHands'
 import { usePanelSheet } from '../view/panelSheet'
 import PanelHands from './frame/PanelHands.vue'
 import PanelLoadHands from './frame/PanelLoadHands.vue'
+import PanelScale from './frame/PanelScale.vue'
 
 /** One panel laid flat, seen from outside: its wind zones, or the pressures of the case that is shown. */
 const bench = useWorkbench()
@@ -55,7 +56,13 @@ function point(event: MouseEvent, key: string) {
         </pattern>
       </defs>
       <path :d="outline" class="sheet" />
-      <g v-for="p in shown" :key="p.key" class="zone" :class="{ on: pointed === p.key }" @click="point($event, p.key)">
+      <g
+        v-for="p in shown"
+        :key="p.key"
+        class="zone"
+        :class="{ on: pointed === p.key, narrow: p.narrow }"
+        @click="point($event, p.key)"
+      >
         <path :d="p.d" :fill="p.fill" />
         <path v-if="p.presses" :d="p.d" fill="url(#push)" class="over" />
         <title>{{ p.letter }} {{ p.words }}</title>
@@ -74,33 +81,7 @@ function point(event: MouseEvent, key: string) {
       </g>
       <PanelLoadHands :hold="hold" />
       <PanelHands :panel="panel" :at="at" />
-      <g class="scale">
-        <template v-for="s in scales.across" :key="s.from">
-          <path
-            :d="`M${at([s.from, 0])[0]} ${bottom - 5}v10M${at([s.to, 0])[0]} ${bottom - 5}v10M${at([s.from, 0])[0]} ${bottom}H${at([s.to, 0])[0]}`"
-          />
-          <text
-            v-if="at([s.to, 0])[0] - at([s.from, 0])[0] > 30"
-            :x="(at([s.from, 0])[0] + at([s.to, 0])[0]) / 2"
-            :y="bottom + 16"
-          >
-            {{ s.words }}
-          </text>
-        </template>
-        <template v-for="s in scales.up" :key="`up ${s.from}`">
-          <path
-            :d="`M${side - 5} ${at([0, s.from])[1]}h10M${side - 5} ${at([0, s.to])[1]}h10M${side} ${at([0, s.from])[1]}V${at([0, s.to])[1]}`"
-          />
-          <text
-            v-if="at([0, s.from])[1] - at([0, s.to])[1] > 12"
-            :x="side + 9"
-            :y="(at([0, s.from])[1] + at([0, s.to])[1]) / 2 + 4"
-            class="start"
-          >
-            {{ s.words }}
-          </text>
-        </template>
-      </g>
+      <PanelScale :scales="scales" :at="at" :bottom="bottom" :side="side" />
     </svg>
     <footer v-if="panel">
       <span><i class="pull" /> suction</span
@@ -163,6 +144,11 @@ svg {
 .zone .over {
   stroke: none;
 }
+.zone.narrow path:first-child {
+  stroke: var(--ink);
+  stroke-width: 7;
+  stroke-linecap: round;
+}
 .hatch {
   stroke: #3f5c28;
   stroke-width: 1.1;
@@ -206,19 +192,6 @@ svg {
 }
 .words .mono {
   font: 400 11.5px var(--mono);
-}
-.scale path {
-  stroke: var(--ink-2);
-  stroke-width: 0.8;
-  fill: none;
-}
-.scale text {
-  font: 400 11px var(--mono);
-  fill: var(--ink-2);
-  text-anchor: middle;
-}
-.scale .start {
-  text-anchor: start;
 }
 footer {
   position: absolute;

@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import { added } from './changes'
 import type { Schemas } from '../api/client'
 import { components, inRun, readSteps, readStretch, spanPatterns, type Towards } from './loads'
+import { ownOf, placeTyped, type LiesOn } from './panelPlaces'
 import { useTrialLoad } from '../stores/trialLoad'
 import { useWorkbench } from '../stores/workbench'
 
@@ -23,6 +24,13 @@ export function useLoadForm() {
   const node = ref('')
   const panel = ref('')
   const part = ref('')
+  const lies = ref<LiesOn>('area')
+  /** Whether the panel bends by itself: lines and points of it can be loaded. */
+  const bends = computed(() => {
+    const name = panel.value || bench.panel?.name
+    return bench.lists.panels.some((p) => p.name === name && p.stiff === 'slab')
+  })
+  const on = computed(() => (bends.value ? lies.value : 'area'))
   const axes = ref<'normal' | 'down' | 'plan'>('down')
   const PUSHES = [
     ['down', 'down, per m² of surface'],
@@ -178,25 +186,23 @@ export function useLoadForm() {
   }
   function addPanelLoad(pressure: number) {
     const name = panel.value || bench.panel?.name
-    const box = numbers(part.value)
+    const corners = placeTyped(on.value, numbers(part.value))
     if (!name) wrong.value = 'Choose the panel that is pressed.'
-    else if (box.length && (box.length !== 4 || !box.every(Number.isFinite)))
-      wrong.value = 'A part is four numbers in the drawing, in metres: left, bottom, right, top.'
-    else if (box.length && bench.panel?.name !== name) wrong.value = 'Lay the panel flat to load a part of it.'
-    if (wrong.value) return
-    const [x0, y0, x1, y1] = box
-    const corners = box.length
-      ? [
-          [x0!, y0!],
-          [x1!, y0!],
-          [x1!, y1!],
-          [x0!, y1!],
-        ]
-      : []
-    const turn = bench.panel?.turn
-    const flat = corners.map(([x, y]) => turn!.map((row) => row[0] + row[1] * x! + row[2] * y!))
-    const load = { case: bench.ownCase, panel: name!, pressure, axes: axes.value, part: flat, label: '' }
-    return put('panel_loads', [load], `Pressure on ${name}`)
+    else if (typeof corners === 'string') wrong.value = corners
+    else if (corners.length && bench.panel?.name !== name) wrong.value = 'Lay the panel flat to load a part of it.'
+    if (wrong.value || typeof corners === 'string') return
+    const flat = corners.map((p) => ownOf(bench.panel!.turn, p))
+    const load = {
+      case: bench.ownCase,
+      panel: name!,
+      kind: on.value,
+      pressure,
+      // what acts along a line or at a point knows no plan
+      axes: on.value !== 'area' && axes.value === 'plan' ? 'down' : axes.value,
+      part: flat,
+      label: '',
+    }
+    return put('panel_loads', [load], `Load on ${name}`)
   }
   function addAreas() {
     if (!areas.value.length) wrong.value = 'Choose the surfaces that are pressed.'
@@ -236,6 +242,9 @@ export function useLoadForm() {
     node,
     panel,
     part,
+    lies,
+    bends,
+    on,
     axes,
     PUSHES,
     names,

@@ -1,3 +1,4 @@
+import type { Schemas } from '../api/client'
 import type { Point } from './drawing'
 import { STEP } from './loadPlaces'
 
@@ -13,6 +14,26 @@ export function drawnOf(turn: Turn, p: readonly number[]): Point {
   const [[a, b, c], [d, e, f]] = [turn[0]!, turn[1]!]
   const [x, y, det] = [p[0]! - a, p[1]! - d, b * f - c * e]
   return [(x * f - y * c) / det, (y * b - x * e) / det]
+}
+
+export type LiesOn = NonNullable<Schemas['PanelLoad']['kind']>
+/** What is typed of where a load lies on a panel, and its unit. */
+export const PLACES: Record<LiesOn, { typed: string; example: string; unit: string; label: string }> = {
+  area: { typed: 'left, bottom, right, top', example: '0 0 6 2.5', unit: 'kN/m²', label: 'all of it, or a part' },
+  line: { typed: 'x and y of both ends', example: '1 0 1 4', unit: 'kN/m', label: 'a line' },
+  point: { typed: 'x and y', example: '3 2', unit: 'kN', label: 'a point' },
+}
+
+/** Its corners on the drawing of numbers as they are typed, none for all of the panel; in words what is wrong with them. */
+export function placeTyped(kind: LiesOn, box: readonly number[]): Point[] | string {
+  const wanted = kind === 'point' ? 2 : 4
+  const wrong = `${{ area: 'A part', line: 'A line', point: 'A point' }[kind]} is ${kind === 'point' ? 'two' : 'four'} numbers in the drawing, in metres: ${PLACES[kind].typed}.`
+  if (!box.length && kind === 'area') return []
+  if (box.length !== wanted || !box.every(Number.isFinite)) return wrong
+  const [x0, y0, x1, y1] = box as [number, number, number, number]
+  if (kind === 'point') return [[x0, y0]]
+  if (kind === 'line') return [[x0, y0], [x1, y1]] // prettier-ignore
+  return [[x0, y0], [x1, y0], [x1, y1], [x0, y1]] // prettier-ignore
 }
 
 /** Corners nearer than this are one, m. */

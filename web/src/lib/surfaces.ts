@@ -20,6 +20,18 @@ export function within(polygon: readonly (readonly number[])[], [x, y]: Point): 
   return found
 }
 
+/** How far a place lies from a line through points. */
+export function awayFrom(line: readonly (readonly number[])[], [x, y]: Point): number {
+  const far = line.map((a, i) => {
+    const b = line[i + 1] ?? a
+    const [dx, dy] = [b[0]! - a[0]!, b[1]! - a[1]!]
+    const t = ((x - a[0]!) * dx + (y - a[1]!) * dy) / Math.max(dx * dx + dy * dy, 1e-12)
+    const on = Math.min(Math.max(t, 0), 1)
+    return Math.hypot(a[0]! + on * dx - x, a[1]! + on * dy - y)
+  })
+  return Math.min(...far)
+}
+
 /** Where a polygon's letter stands: its centroid. */
 export function letterPlace(polygon: readonly Point[]): Point {
   let [twice, x, y] = [0, 0, 0]

@@ -36,7 +36,7 @@ export function acting(bench: ReturnType<typeof useWorkbench>, visible: Set<stri
     objects.push(...found.objects, ...(lain?.objects ?? []))
     figures.push(...found.figures, ...(lain?.figures ?? []))
     bands.push(...(found.bands ?? []), ...(lain?.bands ?? []))
-    shafts.push(...(found.shafts ?? []))
+    shafts.push(...(found.shafts ?? []), ...(lain?.shafts ?? []))
   }
   if (!diagram || diagram.kind === 'mode') return { objects, figures, bands, shafts }
   const runs = diagram.runs.filter((r) => visible.has(r.member))

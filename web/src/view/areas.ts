@@ -4,7 +4,7 @@ import * as THREE from 'three'
 import type { Schemas } from '../api/client'
 import { fixed } from '../lib/quantity'
 import { within } from '../lib/surfaces'
-import { arrow, faces, lines } from './marks'
+import { arrow, faces, lines, loads } from './marks'
 import type { Bears, Drawn, Figure } from './space'
 
 type Area = Schemas['AreaOut']
@@ -54,8 +54,36 @@ export function grid(polygon: readonly THREE.Vector2[]): THREE.Vector2[] {
   return found
 }
 
+/** Both ends of a strip: the middles of its two shortest sides. */
+export function endsOf(corners: readonly THREE.Vector3[]): [THREE.Vector3, THREE.Vector3] {
+  const sides = corners.map((a, i) => [a, corners[(i + 1) % corners.length]!] as const)
+  const [one, other] = sides.sort(([a, b], [c, d]) => a.distanceTo(b) - c.distanceTo(d))
+  const middle = ([a, b]: readonly [THREE.Vector3, THREE.Vector3]) => a.clone().lerp(b, 0.5)
+  return [middle(one!), middle(other!)]
+}
+
+/** What lies along lines and at points of slabs, as what lies along members and on nodes is drawn; each kind on a scale of its own. */
+function narrow(found: readonly Area[], reach: number, color: string): Required<Drawn> {
+  const on = (kind: Area['kind']) => found.filter((a) => a.kind === kind)
+  const lines = on('line').map((a) => {
+    const [start, end] = endsOf(a.corners.map(vector)).map((p) => p.toArray())
+    return { member: a.panel, start: start!, end: end!, first: a.force[0]!, last: a.force.at(-1)! }
+  })
+  const points = on('point').map((a) => {
+    const middle = a.corners.map(vector).reduce((sum, p) => sum.add(p), new THREE.Vector3())
+    const at = middle.divideScalar(a.corners.length).toArray()
+    return { member: a.panel, at, force: a.force[0]!, moment: [0, 0, 0] as [number, number, number] }
+  })
+  const { objects, figures, bands = [], shafts = [] } = loads(lines, points, reach, color)
+  const onPanel = (bears: Bears): Bears => (bears.on === 'member' ? { on: 'panel', panel: bears.member } : bears)
+  for (const band of bands) band.userData.bears = (band.userData.bears as Bears[]).map(onPanel)
+  return { objects, figures, bands, shafts: shafts.map((s) => ({ ...s, bears: onPanel(s.bears) })) }
+}
+
 /** reach: height of the heaviest in metres. */
-export function areas(found: readonly Area[], reach: number, color: string): Drawn {
+export function areas(all: readonly Area[], reach: number, color: string): Required<Drawn> {
+  const found = all.filter((a) => a.kind === 'area')
+  const beside = narrow(all, 1.5 * reach, color)
   const most = Math.max(1e-9, ...found.flatMap((a) => a.force.map(size)))
   const [bands, edges, figures]: [number[], number[], Figure[]] = [[], [], []]
   const bears: Bears[] = []
@@ -83,5 +111,10 @@ export function areas(found: readonly Area[], reach: number, color: string): Dra
   }
   const cover = bands.length ? [faces(bands, color, 0.15, bears)] : []
   const objects: THREE.Object3D[] = [...cover, ...(edges.length ? [lines(edges, color)] : [])]
-  return { objects, figures, bands: cover }
+  return {
+    objects: [...objects, ...beside.objects],
+    figures: [...figures, ...beside.figures],
+    bands: [...cover, ...beside.bands],
+    shafts: beside.shafts,
+  }
 }

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import { nextOf, type Stretch } from '../lib/loadPlaces'
 import { alongThere } from '../lib/loadTracks'
 import type { Point } from '../lib/drawing'
-import { within } from '../lib/surfaces'
+import { awayFrom, within } from '../lib/surfaces'
 import { useChosenLoad, type LoadKey } from '../stores/chosenLoad'
 import type { Bench } from './plane'
 
@@ -45,12 +45,17 @@ export function useLoadChoice(bench: Bench) {
     next('node_loads', there, beside)
   }
 
-  /** Choose a pressure by hand on a panel, at a place in the panel's own coordinates or anywhere; whether there is one. */
-  function onPanel(panel: string, at: Point | null, beside = false): boolean {
+  /** Choose a pressure by hand on a panel, at a place in the panel's own coordinates or anywhere, within so many metres of lines; whether there is one. */
+  function onPanel(panel: string, at: Point | null, beside = false, near = 0): boolean {
     const of = ofCase.value
+    const lies = (part: readonly Point[]) =>
+      !at || !part.length || (part.length > 2 && within(part, at)) || awayFrom(part, at) <= near
     const there = bench.stated.panel_loads.flatMap((l, i) =>
-      l.panel === panel && l.case === of && (!at || !l.part?.length || within(l.part, at)) ? [i] : [],
+      l.panel === panel && l.case === of && lies(l.part ?? []) ? [i] : [],
     )
+    // lines and points before what lies below them
+    const below = (i: number) => Number(bench.stated.panel_loads[i]!.kind === 'area')
+    there.sort((a, b) => below(a) - below(b))
     return next('panel_loads', there, beside)
   }
 

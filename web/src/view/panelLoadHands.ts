@@ -3,7 +3,7 @@
 import { computed, ref, type Ref } from 'vue'
 import type { Point } from '../lib/drawing'
 import { cornerMoved, drawnOf, ownOf, partMoved, snappedOn } from '../lib/panelPlaces'
-import { area, within } from '../lib/surfaces'
+import { area } from '../lib/surfaces'
 import { useChosenLoad } from '../stores/chosenLoad'
 import { useLoadChoice } from './loadChoice'
 import type { Bench } from './plane'
@@ -11,6 +11,9 @@ import type { usePanelSheet } from './panelSheet'
 
 /** Pixels within which a place is near; the least that a part covers, m². */
 const [NEAR, LEAST] = [9, 0.01]
+
+const lengthOf = (line: readonly Point[]) =>
+  line.slice(1).reduce((sum, p, i) => sum + Math.hypot(p[0] - line[i]![0], p[1] - line[i]![1]), 0)
 
 export function usePanelLoadHands(
   bench: Bench,
@@ -28,7 +31,8 @@ export function usePanelLoadHands(
   /** Choose the pressure by hand that is pointed at; whether there is one. */
   function choose(event: MouseEvent): boolean {
     if (!may.value || !panel.value) return false
-    return onPanel(panel.value.name, ownOf(panel.value.turn, place(event)), event.shiftKey)
+    const near = NEAR / sheet.value.scale
+    return onPanel(panel.value.name, ownOf(panel.value.turn, place(event)), event.shiftKey, near)
   }
 
   const dragged = ref<{ corner: number | null; from: Point; part: Point[] } | null>(null)
@@ -40,10 +44,15 @@ export function usePanelLoadHands(
     return load.part.map((p) => drawnOf(panel.value!.turn, p))
   })
   const part = computed(() => dragged.value?.part ?? now.value)
+  const line = computed(() => chosen.at?.key === 'panel_loads' && stands(chosen.at.number)?.kind === 'line')
+  const stands = (number: number) => bench.stated.panel_loads[number]
   const corners = computed(() => (part.value ?? []).map((p) => sheet.value.at(...p)))
   /** Its extent across and upwards, in words. */
   const words = computed(() => {
     if (!part.value) return ''
+    const [first] = part.value
+    if (part.value.length === 1) return `${first![0].toFixed(2)}, ${first![1].toFixed(2)} m`
+    if (line.value) return `${lengthOf(part.value).toFixed(2)} m`
     const reach = (axis: 0 | 1) => {
       const own = part.value!.map((p) => p[axis])
       return Math.max(...own) - Math.min(...own)
@@ -62,7 +71,6 @@ export function usePanelLoadHands(
   }
   function grab(event: PointerEvent, corner: number | null) {
     if (!now.value || !bench.mayChange || event.button) return
-    if (corner === null && !within(now.value, place(event))) return
     dragged.value = { corner, from: place(event), part: now.value }
     ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
   }
@@ -84,7 +92,7 @@ export function usePanelLoadHands(
     dragged.value = { ...d, part: shaped(d.corner, to) }
   }
   async function put(to: readonly Point[]) {
-    if (!panel.value || !chosen.at || area(to) < LEAST) return
+    if (!panel.value || !chosen.at || (to.length > 2 && !line.value && area(to) < LEAST)) return
     const value = to.map((p) => ownOf(panel.value!.turn, p).map((x) => Number(x.toFixed(6))))
     await bench.edit(`Pressure on ${panel.value.name} moved`, [{ path: `panel_loads.${chosen.at.number}.part`, value }])
   }
@@ -112,5 +120,5 @@ export function usePanelLoadHands(
     const moved = partMoved([at], by, outline)[0]!
     void put(cornerMoved(now.value, corner, [Number(moved[0].toFixed(4)), Number(moved[1].toFixed(4))]))
   }
-  return { may, choose, corners, words, grab, drag, drop, nudge }
+  return { may, choose, corners, line, words, grab, drag, drop, nudge }
 }

@@ -2,6 +2,7 @@
 
 import { computed, type Ref } from 'vue'
 import { fit, path, type Point } from '../lib/drawing'
+import { PLACES } from '../lib/panelPlaces'
 import { minus } from '../lib/quantity'
 import { area, letterPlace, tint } from '../lib/surfaces'
 import { useWorkbench } from '../stores/workbench'
@@ -47,6 +48,8 @@ export function usePanelSheet(width: Ref<number>, height: Ref<number>) {
     label: Point
     /** How its words stand: letter above value, both in one line, the letter alone. */
     way: 'two' | 'one' | 'letter'
+    /** A line or a point: no wider than its stroke. */
+    narrow: boolean
   }
   function patch(
     key: string,
@@ -55,15 +58,21 @@ export function usePanelSheet(width: Ref<number>, height: Ref<number>) {
     presses: boolean,
     flat: readonly (readonly number[])[],
     fill: string,
+    narrow = false,
   ): Patch {
     const polygon = flat.map(at)
     const xs = polygon.map((p) => p[0])
     const ys = polygon.map((p) => p[1])
     const room = Math.max(...xs) - Math.min(...xs)
-    const label = letterPlace(polygon)
+    const middle = letterPlace(polygon)
+    // beside what is no wider than its stroke
+    const label: Point = narrow ? [middle[0], middle[1] + 16] : middle
+    // what has no extent on the drawing is drawn as a dot
+    const dot = narrow && Math.max(room, Math.max(...ys) - Math.min(...ys)) < 1
+    const d = dot ? `M${middle[0].toFixed(1)} ${middle[1].toFixed(1)}h0.1` : path(polygon, true)
     const high = Math.max(...ys) - Math.min(...ys)
-    const way = room < 46 ? 'letter' : high >= 34 ? 'two' : room > 90 ? 'one' : 'letter'
-    return { key, letter, words, presses, polygon, d: path(polygon, true), fill, label, way }
+    const way = narrow ? 'one' : room < 46 ? 'letter' : high >= 34 ? 'two' : room > 90 ? 'one' : 'letter'
+    return { key, letter, words, presses, polygon, d, fill, label, way, narrow }
   }
   const zones = computed(() =>
     (panel.value?.zones ?? [])
@@ -81,7 +90,9 @@ export function usePanelSheet(width: Ref<number>, height: Ref<number>) {
       .filter(({ l }) => l.case === bench.state)
       .map(({ l, i }) => {
         const [least, most] = [Math.min(...l.pressure), Math.max(...l.pressure)]
-        const words = minus(most - least < 5e-4 ? most.toFixed(2) : `${least.toFixed(2)} … ${most.toFixed(2)}`)
+        const size = most - least < 5e-4 ? most.toFixed(2) : `${least.toFixed(2)} … ${most.toFixed(2)}`
+        // the drawing says kN/m² of all that is no line and no point
+        const words = minus(l.kind === 'area' ? size : `${size} ${PLACES[l.kind].unit}`)
         const presses = (most - least < 5e-4 ? most : least) >= 0
         return patch(
           `load ${i}`,
@@ -90,6 +101,7 @@ export function usePanelSheet(width: Ref<number>, height: Ref<number>) {
           presses,
           l.polygon,
           tint(Math.abs(most) > Math.abs(least) ? most : least, 1.2),
+          l.kind !== 'area',
         )
       }),
   )

@@ -5,7 +5,7 @@ import { path } from '../../lib/drawing'
 import type { usePanelLoadHands } from '../../view/panelLoadHands'
 
 const props = defineProps<{ hold: ReturnType<typeof usePanelLoadHands> }>()
-const { corners, words, grab, drag, drop, nudge } = props.hold
+const { corners, line, words, grab, drag, drop, nudge } = props.hold
 const head = computed(() => ({
   x: (Math.min(...corners.value.map((p) => p[0])) + Math.max(...corners.value.map((p) => p[0]))) / 2,
   y: Math.min(...corners.value.map((p) => p[1])) - 10,
@@ -16,7 +16,8 @@ const head = computed(() => ({
   <g v-if="corners.length">
     <path
       class="all"
-      :d="path(corners, true)"
+      :class="{ open: line || corners.length < 3 }"
+      :d="path(corners, !line)"
       @click.stop
       @pointerdown.stop="grab($event, null)"
       @pointermove="drag"
@@ -52,6 +53,11 @@ const head = computed(() => ({
   stroke: var(--chalk);
   stroke-width: 2;
   cursor: move;
+}
+.all.open {
+  stroke-width: 6;
+  stroke-linecap: round;
+  fill: none;
 }
 .corner {
   fill: #fff;

@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import { ElButton, ElCheckbox, ElInput, ElOption, ElOptionGroup, ElSelect } from 'element-plus'
 import { TOWARDS } from '../../lib/loads'
 import { fixed, minus } from '../../lib/quantity'
 import { useWorkbench } from '../../stores/workbench'
 import { useLoadForm } from '../../lib/loadForm'
+import { PLACES } from '../../lib/panelPlaces'
 
 /** A load being written: on chosen members, a node, a panel, or on many surfaces at once. */
 const bench = useWorkbench()
@@ -19,10 +21,12 @@ const {
   node,
   panel,
   part,
+  lies,
+  bends,
+  on,
   axes,
   PUSHES,
   names,
-
   SETS,
   onto,
   leaveOut,
@@ -32,6 +36,7 @@ const {
   problem,
   addLoad,
 } = useLoadForm()
+const unit = computed(() => ({ panel: PLACES[on.value].unit, area: 'kN/m²', member: '', node: '' })[target.value])
 </script>
 
 <template>
@@ -101,8 +106,16 @@ const {
       </ElSelect>
     </template>
     <template v-if="target === 'panel'">
-      <span title="Left, bottom, right, top in metres of the drawing; empty: the whole panel">Part</span>
-      <ElInput v-model="part" size="small" aria-label="Part of the panel" placeholder="0 0 6 2.5" />
+      <template v-if="bends">
+        <span>Lies on</span>
+        <ElSelect v-model="lies" size="small" aria-label="What of the slab it lies on">
+          <ElOption v-for="(place, key) in PLACES" :key="key" :value="key" :label="place.label" />
+        </ElSelect>
+      </template>
+      <span :title="`${PLACES[on].typed} in metres of the drawing${on === 'area' ? '; empty: the whole panel' : ''}`">{{
+        on === 'area' ? 'Part' : 'Where'
+      }}</span>
+      <ElInput v-model="part" size="small" aria-label="Part of the panel" :placeholder="PLACES[on].example" />
     </template>
     <template v-if="target === 'node'">
       <span>Node</span>
@@ -130,11 +143,11 @@ const {
     </template>
     <span
       :title="
-        target === 'panel' || target === 'area'
-          ? 'kN/m²'
+        unit
+          ? unit
           : 'kN, kN/m or kNm; two numbers: at the start and at the end; steps: -6:3 -2:8.2 1 is −6 as far as 3 m, −2 as far as 8.2 m, then 1'
       "
-      >Size{{ target === 'panel' || target === 'area' ? ', kN/m²' : '' }}</span
+      >Size{{ unit ? `, ${unit}` : '' }}</span
     >
     <ElInput
       v-model="size"

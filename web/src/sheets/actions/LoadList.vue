@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import type { Schemas } from '../../api/client'
 import { added, removed } from '../../lib/changes'
 import { piecesOf } from '../../lib/loadTracks'
+import { PLACES } from '../../lib/panelPlaces'
 import { minus } from '../../lib/quantity'
 import { useChosenLoad, type LoadKey } from '../../stores/chosenLoad'
 import { useWorkbench } from '../../stores/workbench'
@@ -22,6 +23,11 @@ interface Row {
   what: string
   words: string
   members: string[]
+}
+const PARTS = {
+  area: (part: boolean) => (part ? ', a part' : ''),
+  line: () => ', along a line',
+  point: () => ', at a point',
 }
 const write = (v: readonly number[]) => minus(`(${v.map((x) => String(Number(x.toPrecision(4)))).join(', ')})`)
 function place(load: Schemas['MemberLoad']): string {
@@ -63,7 +69,9 @@ const rows = computed<Row[]>(() => {
       at,
       case: load.case,
       what: load.panel,
-      words: minus(`${load.pressure} kN/m² ${load.axes ?? 'normal'}${load.part?.length ? ', a part' : ''}`),
+      words: minus(
+        `${load.pressure} ${PLACES[load.kind ?? 'area'].unit} ${load.axes ?? 'normal'}${PARTS[load.kind ?? 'area'](!!load.part?.length)}`,
+      ),
       members: [],
     })),
     ...bench.stated.area_loads.map((load, at) => ({

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import ChoiceField from '../../components/ChoiceField.vue'
 import NumberField from '../../components/NumberField.vue'
+import { PLACES } from '../../lib/panelPlaces'
 import type { LoadKey } from '../../stores/chosenLoad'
 import { useWorkbench } from '../../stores/workbench'
 
@@ -18,6 +19,8 @@ const WAYS = [
 const pressed = computed(() =>
   props.of === 'panel_loads' || props.of === 'area_loads' ? bench.document?.[props.of]?.[props.number] : undefined,
 )
+const kind = computed(() => (pressed.value && 'kind' in pressed.value ? pressed.value.kind : undefined) ?? 'area')
+const ways = computed(() => WAYS.filter((way) => kind.value === 'area' || way.value !== 'plan'))
 /** Components along or about X, Y and Z, each set by itself; scale: of what is shown beside what is stated. */
 const components = computed(() => {
   const load = props.of === 'node_loads' ? bench.document?.node_loads?.[props.number] : undefined
@@ -56,8 +59,14 @@ const setting = (c: Component) => async (typed: number | null) => {
       :save="setting(c)"
     />
     <template v-if="pressed">
-      <NumberField label="pressure" :path="`${path}.pressure`" kind="factor" unit="kN/m²" :value="pressed.pressure" />
-      <ChoiceField label="acts" :path="`${path}.axes`" :value="pressed.axes ?? 'down'" :options="WAYS" />
+      <NumberField
+        :label="kind === 'area' ? 'pressure' : 'size'"
+        :path="`${path}.pressure`"
+        kind="factor"
+        :unit="PLACES[kind].unit"
+        :value="pressed.pressure"
+      />
+      <ChoiceField label="acts" :path="`${path}.axes`" :value="pressed.axes ?? 'down'" :options="ways" />
     </template>
   </div>
 </template>
