@@ -19,6 +19,7 @@ from engine.document.byhand import (
 )
 from engine.editing import restraints
 from engine.editing.adding import Adding
+from engine.editing.copied_panels import move_panels
 from engine.editing.copying import Copying
 from engine.editing.cutting import Cutting
 from engine.editing.operations import (
@@ -211,6 +212,7 @@ class _Operations(Adding, Copying, Cutting, Releasing):
         for name in o.members:
             m = self.free(name, "moved")
             nodes |= {m.start, m.end}
+        move_panels(self, set(o.members), nodes, o.step)
         for name in sorted(map(self.standing, nodes)):
             if name in self.nodes:
                 x, y, z = (round(a + b, 9) for a, b in zip(self.nodes[name].at, o.step, strict=True))

@@ -8,8 +8,9 @@ from typing import Any
 import numpy as np
 
 from engine.document.loads import MemberLoad
+from engine.editing.copied_panels import copy_panels
 from engine.editing.operations import Copy, Mirror, Rotate
-from engine.editing.work import SAME, Work
+from engine.editing.work import SAME, Work, vector
 from engine.errors import ModelError
 from engine.structure.axes import local_axes
 from engine.structure.model import Floats
@@ -58,11 +59,13 @@ class Copying(Work):
     def _copy_what_holds_and_loads(
         self, o: Copy | Mirror | Rotate, made: dict[str, str], place: Callable[[Floats], Floats], turned: Floats
     ) -> None:
-        """The supports and loads of copied members on the copies, as asked; turned: (3, 3), what becomes of a direction."""
+        """The supports, loads and panels of copied members on the copies, as asked; turned: (3, 3), what becomes of a direction."""
         if o.supports:
             self._copy_supports(o.members, place, turned)
         if o.loads:
             self._copy_loads(made, place, turned)
+        if o.panels:
+            copy_panels(self, o.members, made, place, turned, o.loads)
 
     def _copy_loads(self, made: dict[str, str], place: Callable[[Floats], Floats], turned: Floats) -> None:
         """The loads of copied members and of the nodes at their ends, on the copies."""
@@ -83,8 +86,8 @@ class Copying(Work):
             load.model_copy(
                 update={
                     "node": self.node(place(places[load.node])),
-                    "force": _vector(turned @ np.array(load.force)),
-                    "moment": _vector(couple @ np.array(load.moment)),
+                    "force": vector(turned @ np.array(load.force)),
+                    "moment": vector(couple @ np.array(load.moment)),
                 }
             )
             for load in list(self.document.node_loads)
@@ -97,7 +100,7 @@ class Copying(Work):
             ends = self.ends(load.member)
             turned = turned @ local_axes(ends[:1], ends[1:], np.array([self.member(load.member).roll]))[0].T
         found = {
-            key: _vector(turned @ np.array(value))
+            key: vector(turned @ np.array(value))
             for key in ("value", "value_end")
             if (value := getattr(load, key)) is not None
         }
@@ -164,11 +167,6 @@ class Copying(Work):
                 return moved
 
             self._copy_what_holds_and_loads(o, self._placed(o.members, place, turn), place, R)
-
-
-def _vector(value: Floats) -> tuple[float, float, float]:
-    x, y, z = (round(float(v), 9) for v in value)
-    return (x, y, z)
 
 
 def _upright(ends: Floats) -> bool:

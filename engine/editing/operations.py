@@ -153,7 +153,8 @@ class Add(Part):
 
 
 class Copy(Part):
-    """Copy members by a step, `count` times, and all of that by another step, `rows` times; with supports and loads if asked for."""
+    """Copy members by a step, `count` times, and all of that by another step, `rows` times; with supports and loads if asked for, and with the
+    panels that rest on them alone."""
 
     do: Literal["copy"] = "copy"
     members: list[Name]
@@ -163,6 +164,7 @@ class Copy(Part):
     rows: Annotated[int, Field(ge=0, le=200)] = 0
     supports: bool = True
     loads: bool = False
+    panels: bool = True
 
 
 class Move(Part):
@@ -175,7 +177,7 @@ class Move(Part):
 
 
 class Mirror(Part):
-    """Copy members mirrored in the plane axis = at; with supports and loads if asked for."""
+    """Copy members mirrored in the plane axis = at; with what a Copy brings."""
 
     do: Literal["mirror"] = "mirror"
     members: list[Name]
@@ -183,11 +185,11 @@ class Mirror(Part):
     at: Number
     supports: bool = False
     loads: bool = False
+    panels: bool = True
 
 
 class Rotate(Part):
-    """Copy members turned about an axis through a point, `count` times by the angle in degrees; with supports and loads if asked
-    for."""
+    """Copy members turned about an axis through a point, `count` times by the angle in degrees; with what a Copy brings."""
 
     do: Literal["rotate"] = "rotate"
     members: list[Name]
@@ -197,6 +199,7 @@ class Rotate(Part):
     count: Count = 1
     supports: bool = False
     loads: bool = False
+    panels: bool = True
 
 
 class Extrude(Part):

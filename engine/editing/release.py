@@ -12,6 +12,7 @@ from engine.document.byhand import GridLineInput, LevelInput, MemberInput, NodeI
 from engine.document.floors import FloorJig
 from engine.document.loads import CaseInput, PanelLoad
 from engine.document.naming import free_name
+from engine.editing.copied_panels import floor_panel
 from engine.editing.operations import ReleaseJig
 from engine.editing.work import SAME, Work
 from engine.errors import ModelError
@@ -173,20 +174,5 @@ class Releasing(Work):
                 continue
             away = np.linalg.norm(self.structure.xyz[numbers] - panel.corners[:, None], axis=2)
             corners = [nodes[numbers[k]] for k in away.argmin(axis=1).tolist()]
-            self.document.panels.append(
-                PanelInput(
-                    name=panels[panel.name],
-                    kind="floor",
-                    corners=list(corners),
-                    carriers=[members.get(name, name) for name in panel.carriers],
-                    span=(float(panel.span[0]), float(panel.span[1]), float(panel.span[2])),
-                    two_way=panel.two_way,
-                    permanent=panel.permanent / 1000,
-                    imposed=panel.imposed / 1000,
-                    category=floor.category if panel.category == "" else panel.category,  # type: ignore[arg-type]
-                    reduced=panel.reduced,
-                    diaphragm=floor.diaphragm,
-                    membrane=floor.membrane,
-                    slab=floor.slab,
-                )
-            )
+            carriers = [members.get(name, name) for name in panel.carriers]
+            self.document.panels.append(floor_panel(panel, floor, panels[panel.name], list(corners), carriers))

@@ -17,6 +17,12 @@ from engine.structure.model import FREEDOMS, Floats, Member, Structure
 SAME = 1e-3
 
 
+def vector(value: Floats) -> tuple[float, float, float]:
+    """A place or direction as documents state it."""
+    x, y, z = (round(float(v), 9) for v in value)
+    return (x, y, z)
+
+
 class Work:
     """A document being changed, with its structure as it stood, set out anew where it is not given."""
 
@@ -66,8 +72,7 @@ class Work:
         if near:
             return near[0]
         name = next(self.fresh("n", self.at))
-        x, y, z = (round(float(v), 9) for v in at)
-        self.document.nodes.append(NodeInput(name=name, at=(x, y, z)))
+        self.document.nodes.append(NodeInput(name=name, at=vector(at)))
         self.nodes[name] = self.document.nodes[-1]
         self.at[name] = np.asarray(at, dtype=float)
         return name

@@ -15,6 +15,7 @@ const times = ref('1')
 const across = ref('')
 const rows = ref('')
 const withLoads = ref(false)
+const withPanels = ref(true)
 const angle = ref('90')
 const about = ref('0, 0, 0')
 const mirrorAxis = ref<'X' | 'Y' | 'Z'>('X')
@@ -41,6 +42,7 @@ function shift(copy: boolean) {
     rows: lines,
     supports: true,
     loads: withLoads.value,
+    panels: withPanels.value,
   })
 }
 function turn() {
@@ -57,6 +59,7 @@ function turn() {
       count,
       supports: true,
       loads: withLoads.value,
+      panels: withPanels.value,
     })
 }
 function mirror() {
@@ -69,6 +72,7 @@ function mirror() {
       at,
       supports: true,
       loads: withLoads.value,
+      panels: withPanels.value,
     })
 }
 function divide(cut: boolean) {
@@ -138,6 +142,13 @@ function extrude() {
         >Extrude ends</ElButton
       >
       <ElCheckbox v-model="withLoads" size="small" aria-label="Copy loads too">with loads</ElCheckbox>
+      <ElCheckbox
+        v-model="withPanels"
+        size="small"
+        aria-label="Copy panels too"
+        title="Floors, slabs, roofs and walls that rest on nothing but what is copied"
+        >with panels</ElCheckbox
+      >
     </p>
     <div class="load-grid">
       <span>Turn by, °</span>
