@@ -131,8 +131,8 @@ def _narrow_load(loading: Loading, panel: Panel, item: PanelLoad, case: int, for
     points = np.array(item.part, dtype=float)
     try:
         found = narrow.along(panel, points) if item.kind == "line" else [narrow.at(panel, points[0])]
-    except ValueError:
-        raise ModelError(f"A load {words} lies beside the panel “{panel.name}”.", f"{place}.part") from None
+    except ValueError as why:
+        raise ModelError(f"A load {words} of the panel “{panel.name}” is {why}.", f"{place}.part") from None
     direction = -panel.outside if item.axes == "normal" else DOWN
     for one in found:
         within, pressure = panel.place_of(one.corners), item.pressure * force / one.reach

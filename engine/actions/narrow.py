@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-import numpy as np
 import shapely
-from shapely.geometry import LineString, Point
+from shapely.geometry import LineString, Point, Polygon
 
-from engine.actions.panels import outline
+from engine.actions.panels import outline, pieces
 from engine.structure.model import Floats, Panel
 
 #: across a strip, and along the sides of a square, m
@@ -25,7 +24,7 @@ class Narrow:
 
 
 def along(panel: Panel, points: Floats) -> list[Narrow]:
-    """Strips along a line through points (n, 2), one for each straight piece of it. Raises ValueError where it leaves the panel."""
+    """Strips along a line through points (n, 2), one for each straight piece of it. Raises ValueError where it leaves the panel, or has no length."""
     whole = outline(panel)
     found = []
     for a, b in zip(points[:-1], points[1:], strict=True):
@@ -34,6 +33,8 @@ def along(panel: Panel, points: Floats) -> list[Narrow]:
             continue
         strip = line.buffer(NARROW / 2, cap_style="flat")
         found.append(_within(strip, whole, line.length))
+    if not found:
+        raise ValueError("without length")
     return found
 
 
@@ -44,13 +45,10 @@ def at(panel: Panel, point: Floats) -> Narrow:
 
 def _within(shape: shapely.Geometry, whole: shapely.Geometry, length: float) -> Narrow:
     """What of a strip or square lies on the panel, all of it or half where it lies along an edge: its load stays whole."""
-    inside = shape.intersection(whole)
+    # along an edge lines may be left beside the polygon
+    inside = pieces(shape.intersection(whole))
+    left = Polygon(inside[0]) if len(inside) == 1 else Polygon()
     # at a corner a quarter of a square is left, less of what lies beside
-    if inside.geom_type != "Polygon" or inside.area < 0.2 * shape.area or _left(shape, whole) > NARROW:
-        raise ValueError("beside the panel")
-    return Narrow(np.array(inside.exterior.coords)[:-1], inside.area / length)
-
-
-def _left(shape: shapely.Geometry, whole: shapely.Geometry) -> float:
-    """How far a shape lies from the panel at most, m."""
-    return float(shapely.hausdorff_distance(shape, shape.intersection(whole)))
+    if left.area < 0.2 * shape.area or shapely.hausdorff_distance(shape, left) > NARROW:
+        raise ValueError("beside it")
+    return Narrow(inside[0], left.area / length)

@@ -88,6 +88,18 @@ class Plate(unittest.TestCase):
                 for own, wanted in zip(found, place, strict=True):
                     self.assertAlmostEqual(own, wanted, delta=6e-4)
 
+    def test_beside_an_opening_and_never_across_one(self) -> None:
+        hole = [(2, 1.5, 3), (3, 1.5, 3), (3, 2.5, 3), (2, 2.5, 3)]
+        beside = self.plate(6, 4, (1, 3), 0.0, {"kind": "line", "pressure": 5.0, "part": [(2, 1.5), (3, 1.5)]})
+        beside.panels[0].openings = [hole]
+        up, place = self.reactions(beside)
+        self.assertAlmostEqual(up, 5e3, delta=1e-3)
+        np.testing.assert_allclose(place, (2.5, 1.5), atol=6e-4)
+        across = self.plate(6, 4, (1, 3), 0.0, {"kind": "line", "pressure": 5.0, "part": [(0.5, 2), (5.5, 2)]})
+        across.panels[0].openings = [hole]
+        with self.assertRaisesRegex(ModelError, "is beside it"):
+            solved(across)
+
     def test_what_is_drawn_is_what_was_stated(self) -> None:
         document = self.plate(
             6,
@@ -108,9 +120,10 @@ class Plate(unittest.TestCase):
         line, point = {"kind": "line", "pressure": 1.0}, {"kind": "point", "pressure": 1.0}
         for one, words in (
             ({**line, "part": [(1, 1)]}, "along a line needs its two ends"),
+            ({**line, "part": [(1, 1), (1, 1)]}, "without length"),
             ({**point, "part": [(1, 1), (2, 2)]}, "at a point needs its place"),
-            ({**line, "part": [(1, 1), (7, 1)]}, "along a line lies beside the panel"),
-            ({**point, "part": [(1, 4.1)]}, "at a point lies beside the panel"),
+            ({**line, "part": [(1, 1), (7, 1)]}, "along a line of the panel “slab” is beside it"),
+            ({**point, "part": [(1, 4.1)]}, "at a point of the panel “slab” is beside it"),
             ({**line, "part": [(1, 1), (2, 1)], "axes": "plan"}, "down or onto the surface"),
         ):
             with self.assertRaisesRegex(ModelError, words):
