@@ -22,7 +22,7 @@ const GROUPS = [
       [', and .', 'The combination before and the next one'],
       ['Esc', 'Close the panel, end drawing, choose nothing'],
       ['Enter', 'End drawing: what is drawn becomes members'],
-      ['Shift+click', 'Choose a member beside the others'],
+      ['Shift+click', 'Choose a member, or a load, beside the others'],
       ['Drag', 'Choose what lies in a window; to the left, what it touches too'],
     ],
   },

@@ -24,6 +24,7 @@ export const HELP: Record<Link, readonly string[]> = {
     'Surfaces lays a roof, wall or floor flat, with its zones, pressures and what each carrier takes.',
     'Wind tells the pressures of each direction with their clauses; Local those of purlins, rails and posts.',
     'By hand adds cases, line and point loads, and pressures on many surfaces at once; what they make is drawn before it is taken.',
+    'A load by hand is chosen by pointing at its arrows, with Shift beside others, and moved by its handles; pressures on panels by their corners.',
     'The balance of each case says what was expected, what was applied, and what the supports give back.',
   ],
   combinations: [
