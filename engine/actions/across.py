@@ -36,7 +36,7 @@ def across(structure: Structure, loading: Loading, nature: str) -> list[Across]:
     for case, own in enumerate(loading.cases):
         strips = []
         for load in loading.surfaces:
-            if own.nature != nature or load.case != case or load.panel not in roofs:
+            if own.nature != nature or load.case != case or load.panel not in roofs or load.kind != "area":
                 continue
             panel = roofs[load.panel]
             place = panel.place_of(load.polygon)

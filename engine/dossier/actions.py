@@ -164,7 +164,7 @@ def _snow(chain: Chain, told: Told) -> None:
             continue
         on: dict[str, list[float]] = {}
         for load in chain.loading.surfaces:
-            if load.case == i:
+            if load.case == i and load.kind == "area":
                 # a pressure on the surface is one on the plan times the cosine of its slope
                 slope = abs(load.direction[2]) * _flatness(chain, load.panel)
                 on.setdefault(load.panel, []).extend(load.at(p) / 1000 / max(slope, 1e-9) for p in load.polygon)

@@ -2,6 +2,7 @@
 import { ElButton } from 'element-plus'
 import { computed, useTemplateRef, watch } from 'vue'
 import { minus } from '../../lib/quantity'
+import { PLACES } from '../../lib/panelPlaces'
 import { useWorkbench } from '../../stores/workbench'
 import HowButton from '../../components/HowButton.vue'
 import PickList from '../../components/PickList.vue'
@@ -110,13 +111,16 @@ function showCase(symbol: string) {
         {{ load.case }} <span>{{ load.zone }}</span>
       </h4>
       <div class="pairs">
-        <span>Area</span><b>{{ f(load.area) }} m²</b> <span>Pressure</span
-        ><b
+        <template v-if="load.kind === 'area'"
+          ><span>Area</span><b>{{ f(load.area) }} m²</b> <span>Pressure</span></template
+        >
+        <span v-else>{{ load.kind === 'line' ? 'Along a line' : 'At a point' }}</span>
+        <b
           >{{ f(Math.min(...load.pressure), 3)
           }}<template v-if="Math.max(...load.pressure) - Math.min(...load.pressure) > 5e-4">
             … {{ f(Math.max(...load.pressure), 3) }}</template
           >
-          kN/m²</b
+          {{ PLACES[load.kind].unit }}</b
         >
       </div>
       <p class="note">{{ load.why }}</p>
