@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 import shapely
 from shapely.geometry import LineString, Point, Polygon
+from shapely.geometry.base import BaseGeometry
 
 from engine.actions.panels import outline, pieces
 from engine.structure.model import Floats, Panel
@@ -43,7 +44,7 @@ def at(panel: Panel, point: Floats) -> Narrow:
     return _within(Point(point).buffer(NARROW / 2, cap_style="square"), outline(panel), 1.0)
 
 
-def _within(shape: shapely.Geometry, whole: shapely.Geometry, length: float) -> Narrow:
+def _within(shape: BaseGeometry, whole: BaseGeometry, length: float) -> Narrow:
     """What of a strip or square lies on the panel, all of it or half where it lies along an edge: its load stays whole."""
     # along an edge lines may be left beside the polygon
     inside = pieces(shape.intersection(whole))

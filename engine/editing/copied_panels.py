@@ -56,7 +56,8 @@ def copy_panels(
         corners = [place(corner) for corner in panel.corners]
         if _is_there(work, corners):
             continue
-        name = next(work.fresh(f"{given.name} ", {p.name for p in [*work.document.panels, *work.structure.panels]}))
+        taken = {p.name for p in work.document.panels} | {p.name for p in work.structure.panels}
+        name = next(work.fresh(f"{given.name} ", taken))
         copies[panel.name] = name
         update = {
             "name": name,

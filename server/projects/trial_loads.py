@@ -7,10 +7,10 @@ from pydantic import BaseModel
 
 from engine.actions.cases import Case, Loading
 from engine.actions.panels import spread
+from engine.actions.stated_panels import lay
 from engine.document import Document
 from engine.document.loads import AreaLoad
 from engine.expand import expand
-from engine.load import lay
 from server.projects import response_schemas, structure_schemas
 from server.projects.response import line_loads
 
