@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections import defaultdict
 from collections.abc import Callable, Iterator
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -10,7 +12,7 @@ from engine.document.base import Direction
 from engine.document.byhand import PanelInput
 from engine.document.floors import FloorJig
 from engine.document.loads import PanelLoad
-from engine.editing.work import SAME, Work, vector
+from engine.editing.work import Work, vector
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.structure.model import Floats, Panel
@@ -46,34 +48,54 @@ def floor_panel(
     )
 
 
-def copy_panels(
-    work: Work, members: list[str], made: dict[str, str], place: Place, turned: Floats, loads: bool
-) -> None:
-    """Copy the panels that rest on copied members alone; made: names of the copies by those of the members; turned: (3, 3), what becomes of a
-    direction; loads: with what is put on them. Raises ModelError for wind that no named direction is left of."""
-    copies: dict[str, str] = {}
-    for panel, given in _resting(work, set(members)):
-        corners = [place(corner) for corner in panel.corners]
-        if _is_there(work, corners):
-            continue
-        taken = {p.name for p in work.document.panels} | {p.name for p in work.structure.panels}
-        name = next(work.fresh(f"{given.name} ", taken))
-        copies[panel.name] = name
-        update = {
-            "name": name,
-            "corners": [_corner(work, corner) for corner in corners],
-            "openings": [[vector(place(np.array(p))) for p in opening] for opening in given.openings],
-            # where a carrier is there already its name is not known: then all that run through it bear it
-            "carriers": [made[n] for n in given.carriers] if made.keys() >= set(given.carriers) else [],
-            "excluded": [made[n] for n in given.excluded if n in made],
-            "span": None if given.span is None else vector(turned @ np.array(given.span)),
-            "wind": _wind(given, turned),
-        }
-        work.document.panels.append(given.model_copy(update=update, deep=True))
-    if copies:
-        _right_way_out(work, copies, turned)
-    if copies and loads:
-        _copy_loads(work, copies, made, place)
+@dataclass(frozen=True)
+class Shift:
+    """One set of copies: names of the copies by those of the members, where a place comes to, and (3, 3) what becomes of a direction."""
+
+    made: dict[str, str]
+    place: Place
+    turned: Floats
+
+
+def copy_panels(work: Work, members: list[str], shifts: list[Shift], loads: bool) -> None:
+    """Copy the panels that rest on copied members alone; loads: with what is put on them. Raises ModelError for wind that no named direction
+    is left of."""
+    resting = list(_resting(work, set(members)))
+    if not resting:
+        return
+    at = work.at
+    there = {_key(list(p.corners)) for p in work.structure.panels}
+    there |= {_key([at[c] if isinstance(c, str) else np.array(c) for c in p.corners]) for p in work.document.panels}
+    taken = {p.name for p in work.document.panels} | {p.name for p in work.structure.panels}
+    copies: list[tuple[Panel, PanelInput, Shift]] = []
+    for shift in shifts:
+        for panel, given in resting:
+            corners = [shift.place(corner) for corner in panel.corners]
+            if _key(corners) in there:
+                continue
+            there.add(_key(corners))
+            name = work.fresh(f"{given.name} ", taken)
+            taken.add(name)
+            copies.append((panel, _copied(work, given, name, corners, shift), shift))
+    work.document.panels += [copy for _, copy, _ in copies]
+    _right_way_out(work, copies)
+    if loads:
+        _copy_loads(work, copies)
+
+
+def _copied(work: Work, given: PanelInput, name: str, corners: list[Floats], shift: Shift) -> PanelInput:
+    made, place, turned = shift.made, shift.place, shift.turned
+    update = {
+        "name": name,
+        "corners": [work.stands(corner) or vector(corner) for corner in corners],
+        "openings": [[vector(place(np.array(p))) for p in opening] for opening in given.openings],
+        # where a carrier is there already its name is not known: then all that run through it bear it
+        "carriers": [made[n] for n in given.carriers] if made.keys() >= set(given.carriers) else [],
+        "excluded": [made[n] for n in given.excluded if n in made],
+        "span": None if given.span is None else vector(turned @ np.array(given.span)),
+        "wind": _wind(given, turned),
+    }
+    return given.model_copy(update=update, deep=True)
 
 
 def _resting(work: Work, members: set[str]) -> Iterator[tuple[Panel, PanelInput]]:
@@ -89,22 +111,10 @@ def _resting(work: Work, members: set[str]) -> Iterator[tuple[Panel, PanelInput]
             yield panel, floor_panel(panel, floors[panel.jig], "floor", [(0, 0, 0)] * 3, list(panel.carriers))
 
 
-def _is_there(work: Work, corners: list[Floats]) -> bool:
-    """Whether a panel with these corners is there already."""
-    mine = _sorted(corners)
-    nodes = work.at
-    others = [list(p.corners) for p in work.structure.panels]
-    others += [[nodes[c] if isinstance(c, str) else np.array(c) for c in p.corners] for p in work.document.panels]
-    return any(len(o) == len(mine) and np.abs(_sorted(o) - mine).max() < SAME for o in others)
-
-
-def _sorted(corners: list[Floats]) -> Floats:
-    return np.array(sorted(tuple(np.round(corner, 4).tolist()) for corner in corners))
-
-
-def _corner(work: Work, at: Floats) -> str | tuple[float, float, float]:
-    """The node at a place, or the place."""
-    return next((name for name, place in work.at.items() if np.abs(place - at).max() < SAME), vector(at))
+def _key(corners: list[Floats]) -> tuple[tuple[float, ...], ...]:
+    """What panels with the same corners have in common, to the millimetre."""
+    # a hair aside, so that what is stated to the half millimetre falls on one side
+    return tuple(sorted(tuple(np.round(corner + 1e-7, 3).tolist()) for corner in corners))
 
 
 def _wind(given: PanelInput, turned: Floats) -> dict[Direction, float | None]:
@@ -123,38 +133,36 @@ def _wind(given: PanelInput, turned: Floats) -> dict[Direction, float | None]:
     return found
 
 
-def _right_way_out(work: Work, copies: dict[str, str], turned: Floats) -> None:
+def _right_way_out(work: Work, copies: list[tuple[Panel, PanelInput, Shift]]) -> None:
     """The outside of copies is that of the panels, turned: what stands upright would face away from the middle of the building by itself."""
-    before = {p.name: p for p in work.structure.panels}
-    if np.allclose(turned, np.eye(3)) and all(abs(before[name].outside[2]) > 0.05 for name in copies):
+    if all(np.allclose(shift.turned, np.eye(3)) and abs(old.outside[2]) > 0.05 for old, _, shift in copies):
         return
     after = {p.name: p for p in expand(work.document).panels}
-    for panel in work.document.panels:
-        old = next((name for name, new in copies.items() if new == panel.name), None)
-        if old is not None and float(after[panel.name].outside @ turned @ before[old].outside) < 0:
-            panel.flip = not panel.flip
+    for old, copy, shift in copies:
+        if float(after[copy.name].outside @ shift.turned @ old.outside) < 0:
+            copy.flip = not copy.flip
 
 
-def _copy_loads(work: Work, copies: dict[str, str], made: dict[str, str], place: Place) -> None:
+def _copy_loads(work: Work, copies: list[tuple[Panel, PanelInput, Shift]]) -> None:
     """What is put on the panels, put on their copies too."""
-    before = {p.name: p for p in work.structure.panels}
-    own = [load for load in work.document.panel_loads if load.panel in copies]
-    after = {p.name: p for p in expand(work.document).panels} if any(load.part for load in own) else {}
-
-    def copied(load: PanelLoad) -> PanelLoad:
-        name = copies[load.panel]
-        part = load.part
-        if part:
-            corners = np.array([place(p) for p in before[load.panel].place_of(np.array(part))])
-            part = [(round(float(s), 6), round(float(t), 6)) for s, t in after[name].flat(corners)]
-        return load.model_copy(update={"panel": name, "part": part})
-
-    work.document.panel_loads += [copied(load) for load in own]
-    for load in work.document.area_loads:
-        named = [copies[name] for name in load.panels if name in copies]
-        load.panels += named
-        if named:
-            load.excluded += [made[name] for name in load.excluded if name in made]
+    of: dict[str, list[PanelLoad]] = defaultdict(list)
+    for load in work.document.panel_loads:
+        of[load.panel].append(load)
+    parts = any(load.part for old, _, _ in copies for load in of.get(old.name, ()))
+    after = {p.name: p for p in expand(work.document).panels} if parts else {}
+    for old, copy, shift in copies:
+        for load in of.get(old.name, ()):
+            part = load.part
+            if part:
+                corners = np.array([shift.place(p) for p in old.place_of(np.array(part))])
+                part = [(round(float(s), 6), round(float(t), 6)) for s, t in after[copy.name].flat(corners)]
+            work.document.panel_loads.append(load.model_copy(update={"panel": copy.name, "part": part}))
+    for area in work.document.area_loads:
+        named, excluded = set(area.panels), list(area.excluded)
+        for old, copy, shift in copies:
+            if old.name in named:
+                area.panels.append(copy.name)
+                area.excluded += [new for n in excluded if (new := shift.made.get(n)) and new not in area.excluded]
 
 
 def move_panels(work: Work, members: set[str], nodes: set[str], step: tuple[float, float, float]) -> None:

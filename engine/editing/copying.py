@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 
 from engine.document.loads import MemberLoad
-from engine.editing.copied_panels import copy_panels
+from engine.editing.copied_panels import Shift, copy_panels
 from engine.editing.operations import Copy, Mirror, Rotate
 from engine.editing.work import SAME, Work, vector
 from engine.errors import ModelError
@@ -48,24 +48,24 @@ class Copying(Work):
             raise ModelError("The rows of copies would lie on one another; give a second step.", "across")
         if len(o.members) * (o.count + 1) * (o.rows + 1) > MOST_COPIES:
             raise ModelError(f"That would make more than {MOST_COPIES} members at once.", "count")
-        for row in range(o.rows + 1):
-            for k in range(o.count + 1):
-                shift = k * step + row * across
-                if not (k or row):
-                    continue
-                made = self._placed(o.members, lambda p, shift=shift: p + shift, lambda like, name: None)  # type: ignore[misc]
-                self._copy_what_holds_and_loads(o, made, lambda p, shift=shift: p + shift, np.eye(3))  # type: ignore[misc]
+        steps = [k * step + row * across for row in range(o.rows + 1) for k in range(o.count + 1) if k or row]
+        self._copied(o, [self._shifted(o.members, by) for by in steps])
 
-    def _copy_what_holds_and_loads(
-        self, o: Copy | Mirror | Rotate, made: dict[str, str], place: Callable[[Floats], Floats], turned: Floats
-    ) -> None:
-        """The supports, loads and panels of copied members on the copies, as asked; turned: (3, 3), what becomes of a direction."""
-        if o.supports:
-            self._copy_supports(o.members, place, turned)
-        if o.loads:
-            self._copy_loads(made, place, turned)
+    def _shifted(self, members: list[str], by: Floats) -> Shift:
+        def place(p: Floats) -> Floats:
+            return np.asarray(p + by)
+
+        return Shift(self._placed(members, place, lambda like, name: None), place, np.eye(3))
+
+    def _copied(self, o: Copy | Mirror | Rotate, shifts: list[Shift]) -> None:
+        """The supports, loads and panels of copied members on the copies, as asked."""
+        for shift in shifts:
+            if o.supports:
+                self._copy_supports(o.members, shift.place, shift.turned)
+            if o.loads:
+                self._copy_loads(shift.made, shift.place, shift.turned)
         if o.panels:
-            copy_panels(self, o.members, made, place, turned, o.loads)
+            copy_panels(self, o.members, shifts, o.loads)
 
     def _copy_loads(self, made: dict[str, str], place: Callable[[Floats], Floats], turned: Floats) -> None:
         """The loads of copied members and of the nodes at their ends, on the copies."""
@@ -108,33 +108,30 @@ class Copying(Work):
 
     def _copy_supports(self, members: list[str], place: Callable[[Floats], Floats], turned: Floats) -> None:
         held = self.structure.fixed.any(axis=1) | (self.structure.springs != 0).any(axis=1)
+        there, lines = {s.node for s in self.document.supports}, self._lines()
         for node in {n for name in members for n in (self.member(name).nodes[0], self.member(name).nodes[-1])}:
             if held[node]:
                 at = place(self.structure.xyz[node])
-                if self._on_steel(at):
+                if _on_steel(at, lines):
                     continue
                 target = self.node(at)
-                if any(s.node == target for s in self.document.supports):
+                if target in there:
                     continue
+                there.add(target)
                 support = self.support_like(node, target)
                 # its own x axis, wherever it points to now
                 x = turned @ np.array([np.cos(np.radians(support.turn)), np.sin(np.radians(support.turn)), 0.0])
                 support.turn = round(float(np.degrees(np.arctan2(x[1], x[0]))) % 180, 9)
                 self.document.supports.append(support)
 
-    def _on_steel(self, at: Floats) -> bool:
-        """Whether a place lies on a member that does not rise from it: what has its foot there stands on steel."""
+    def _lines(self) -> tuple[Floats, Floats]:
+        """The lower and the upper ends of all members, (n, 3) each."""
         lines = [(self.at[m.start], self.at[m.end]) for m in self.document.members]
         lines += [(a, b) for a, b in (self.ends(m.name) for m in self.structure.members if m.jig)]
-        for a, b in lines:
-            low, high = (a, b) if a[2] <= b[2] else (b, a)
-            if np.abs(low - at).max() < SAME and high[2] > low[2] + SAME:
-                continue
-            along = b - a
-            share = float(np.clip((at - a) @ along / max(float(along @ along), 1e-12), 0.0, 1.0))
-            if np.linalg.norm(a + share * along - at) < SAME:
-                return True
-        return False
+        ends = np.array(lines).reshape(-1, 2, 3)
+        down = ends[:, 0, 2] > ends[:, 1, 2]
+        ends[down] = ends[down][:, ::-1]
+        return ends[:, 0], ends[:, 1]
 
     def _mirror(self, o: Mirror) -> None:
         axis = "XYZ".index(o.axis)
@@ -150,9 +147,10 @@ class Copying(Work):
         made = self._placed(o.members, place, turn)
         mirrored = np.eye(3)
         mirrored[axis, axis] = -1.0
-        self._copy_what_holds_and_loads(o, made, place, mirrored)
+        self._copied(o, [Shift(made, place, mirrored)])
 
     def _rotate(self, o: Rotate) -> None:
+        shifts = []
         for k in range(1, o.count + 1):
             angle = np.radians(o.angle * k)
             R, centre = _rotation(o.axis, angle), np.array(o.about)
@@ -166,7 +164,18 @@ class Copying(Work):
                 moved: Floats = centre + R @ (p - centre)
                 return moved
 
-            self._copy_what_holds_and_loads(o, self._placed(o.members, place, turn), place, R)
+            shifts.append(Shift(self._placed(o.members, place, turn), place, R))
+        self._copied(o, shifts)
+
+
+def _on_steel(at: Floats, lines: tuple[Floats, Floats]) -> bool:
+    """Whether a place lies on a member that does not rise from it: what has its foot there stands on steel."""
+    low, high = lines
+    along = high - low
+    rises = (np.abs(low - at).max(axis=1) < SAME) & (high[:, 2] > low[:, 2] + SAME)
+    share = ((at - low) * along).sum(axis=1) / np.maximum((along**2).sum(axis=1), 1e-12)
+    off = np.linalg.norm(low + np.clip(share, 0.0, 1.0)[:, None] * along - at, axis=1)
+    return bool(((off < SAME) & ~rises).any())
 
 
 def _upright(ends: Floats) -> bool:

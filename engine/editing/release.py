@@ -73,7 +73,7 @@ class Releasing(Work):
         for name in names:
             free = free_name(name)
             others = taken - {name} | set(found.values())
-            found[name] = next(self.fresh(f"{free} ", others)) if free in others else free
+            found[name] = self.fresh(f"{free} ", others) if free in others else free
         return found
 
     def _free_nodes(self, names: dict[int, str]) -> dict[str, str]:
@@ -152,7 +152,7 @@ class Releasing(Work):
         self, was: str, nature: Nature, category: Category, on: list[tuple[str, float]], axes: Any, whole: bool
     ) -> None:
         """A case by hand with pressures (kN/m²) on panels in place of a generated one, or of a part of it."""
-        name = next(self.fresh(f"{was} kept ", {c.name for c in self.document.cases}))
+        name = self.fresh(f"{was} kept ", {c.name for c in self.document.cases})
         force = 1000 / self.document.force
         if whole:
             references.rename(self.document, "case", {was: name})

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Container
+from itertools import product
 from typing import Any
 
 import numpy as np
@@ -15,6 +16,8 @@ from engine.structure.model import FREEDOMS, Floats, Member, Structure
 
 #: places nearer than this are one, in metres
 SAME = 1e-3
+#: places are looked for in cells as wide as that, m
+CELL = 0.05
 
 
 def vector(value: Floats) -> tuple[float, float, float]:
@@ -36,6 +39,10 @@ class Work:
         self.passing = {name: every[name] for name in self.structure.passing}
         self.at = {name: place for name, place in every.items() if name not in self.passing}
         self.at |= {name: self.at[other] for name, other in self.structure.aliases.items()}
+        self._numbers: dict[str, int] = {}
+        self._cells: dict[tuple[int, int, int], list[str]] = {}
+        for name, place in self.at.items():
+            self._remember(name, place)
         self.edits = {e.member: e for e in self.document.edits}
 
     # names and places
@@ -59,22 +66,38 @@ class Work:
         member = self.member(name)
         return self.structure.xyz[[member.nodes[0], member.nodes[-1]]]
 
-    def fresh(self, letter: str, taken: Any) -> Iterator[str]:
-        number = 1
-        while True:
-            if f"{letter}{number}" not in taken:
-                yield f"{letter}{number}"
+    def fresh(self, letter: str, *taken: Container[str]) -> str:
+        """A letter with the next number that nothing bears."""
+        number = self._numbers.get(letter, 1)
+        while any(f"{letter}{number}" in names for names in taken):
             number += 1
+        # what is given away is taken: no need to count to it again
+        self._numbers[letter] = number
+        return f"{letter}{number}"
+
+    def _remember(self, name: str, place: Floats) -> None:
+        x, y, z = np.floor(place / CELL).astype(int).tolist()
+        self._cells.setdefault((x, y, z), []).append(name)
+
+    def stands(self, at: Floats) -> str | None:
+        """The node that stands at a place."""
+        low, high = np.floor((at - SAME) / CELL).astype(int).tolist(), np.floor((at + SAME) / CELL).astype(int).tolist()
+        for cell in product(*({a, b} for a, b in zip(low, high, strict=True))):
+            for name in self._cells.get(cell, ()):
+                if np.abs(self.at[name] - at).max() < SAME:
+                    return name
+        return None
 
     def node(self, at: Floats) -> str:
         """The node at a place: one that stands there, or a new one."""
-        near = [name for name, place in self.at.items() if np.abs(place - at).max() < SAME]
-        if near:
-            return near[0]
-        name = next(self.fresh("n", self.at))
+        near = self.stands(at)
+        if near is not None:
+            return near
+        name = self.fresh("n", self.at)
         self.document.nodes.append(NodeInput(name=name, at=vector(at)))
         self.nodes[name] = self.document.nodes[-1]
         self.at[name] = np.asarray(at, dtype=float)
+        self._remember(name, self.at[name])
         return name
 
     def point(self, of: str | tuple[float, float, float], path: str) -> str:
@@ -95,7 +118,7 @@ class Work:
         """A new member by hand; none where its ends coincide."""
         if start == end:
             return None
-        name = next(self.fresh("m", {*self.structure.index, *self.stated}))
+        name = self.fresh("m", self.structure.index, self.stated)
         made = MemberInput(**{**like, "name": name, "start": start, "end": end})
         self.document.members.append(made)
         self.stated[name] = made

@@ -114,9 +114,12 @@ def _carriers(given: PanelInput, structure: Structure, corners: Floats, normal: 
     area = Polygon((corners - corners[0]) @ basis.T).buffer(OFF)
     ends = structure.xyz[structure.ends]
     flat = np.abs((ends - corners[0]) @ normal).max(axis=1) < OFF
+    seen = (ends - corners[0]) @ basis.T
+    least, most = np.reshape(area.bounds, (2, 2))
+    near = ((seen.min(axis=1) <= most) & (seen.max(axis=1) >= least)).all(axis=1)
     found = []
-    for i in np.flatnonzero(flat & ~structure.bars).tolist():
-        line = LineString((ends[i] - corners[0]) @ basis.T)
+    for i in np.flatnonzero(flat & near & ~structure.bars).tolist():
+        line = LineString(seen[i])
         if area.intersection(line).length > 0.05 and structure.members[i].name not in left_out:
             found.append(structure.members[i].name)
     return found
