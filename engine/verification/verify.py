@@ -23,6 +23,7 @@ from engine.verification.pads import UnderPad, said_of, under_pads
 from engine.verification.secondary import Secondary
 from engine.verification.service import CLOSE, Stretch, measure, silent, stretches, unlimited
 from engine.verification.standing import free_to_move, judge
+from engine.verification.unloaded import NOTHING_BORNE, unloaded
 
 #: criteria of which at least one must be found
 STRENGTH = (
@@ -176,6 +177,8 @@ def verify(
         for i, member in enumerate(structure.members):
             if member.behaviour == "beam" and document.rules.deflects(member.role):
                 left_out[i].append("deflection not checked: there is no combination for it")
+    for i in unloaded(structure, combined.response.system.loading):
+        left_out[i].append(NOTHING_BORNE)
     verdicts = []
     for i, own in enumerate(outcomes):
         usable = tuple(o for o in own if np.isfinite(o.utilisation))

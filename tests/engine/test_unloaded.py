@@ -1,0 +1,73 @@
+"""Beams that bear nothing but themselves say so: what was copied without its floor, or never got a load."""
+
+from __future__ import annotations
+
+import unittest
+
+from engine.chain import run
+from engine.demo import drying_hall
+from engine.demo_boiler_house import boiler_house
+from engine.document import Document
+from engine.document.byhand import MemberInput, NodeInput
+from engine.document.loads import MemberLoad, NodeLoad
+from engine.editing.apply import operate
+from engine.editing.operations import Copy
+from engine.expand import expand
+from engine.load import load
+from engine.verification.unloaded import NOTHING_BORNE, unloaded
+from tests.engine.test_copied_panels import BEAMS, EVERY, table
+
+
+def named(document: Document) -> list[str]:
+    structure = expand(document)
+    return [structure.members[i].name for i in unloaded(structure, load(document, structure))]
+
+
+class Unloaded(unittest.TestCase):
+    def test_a_frame_copied_without_its_floor(self) -> None:
+        # the deck spans from south to north: the beams beside it bear none of it
+        self.assertEqual(named(table()), ["east", "west"])
+        whole = table(two_way=True)
+        self.assertEqual(named(whole), [])
+        self.assertEqual(named(operate(whole, Copy(members=EVERY, step=(10, 0, 0)))), [])
+        bare = operate(whole, Copy(members=EVERY, step=(10, 0, 0), panels=False))
+        copies = [m.name for m in bare.members if m.name not in EVERY and m.role == "main beam"]
+        self.assertEqual(named(bare), copies)
+        verdicts = run(bare).verification.verdicts
+        structure = expand(bare)
+        told = [structure.members[v.member].name for v in verdicts if NOTHING_BORNE in v.left_out]
+        self.assertEqual(told, copies)
+
+    def test_what_bears_otherwise_says_nothing(self) -> None:
+        plain = table()
+        plain.panels, plain.panel_loads, plain.area_loads = [], [], []
+        self.assertEqual(named(plain), list(BEAMS))
+        # a load on one, a force on another, what meets the third between its ends, and a force on a node of the fourth
+        plain.member_loads = [
+            MemberLoad(case="Q", member="south", value=(0, 0, -1)),
+            MemberLoad(case="Q", member="east", kind="force", value=(0, 0, -1), start=2.0),
+        ]
+        plain.nodes += [
+            NodeInput(name="middle", at=(3, 4, 3)),
+            NodeInput(name="out", at=(3, 7, 3)),
+            NodeInput(name="on", at=(0, 2, 3)),
+        ]
+        plain.members.append(MemberInput(name="post", start="middle", end="out", section="IPE 200", role="strut"))
+        plain.node_loads = [NodeLoad(case="Q", node="on", force=(0, 0, -1))]
+        self.assertEqual(named(plain), [])
+
+    def test_cladding_is_borne_and_the_own_weight_is_not(self) -> None:
+        plain = table()
+        plain.panels, plain.panel_loads, plain.area_loads = [], [], []
+        plain.cases[0].nature = "permanent"
+        plain.member_loads = [MemberLoad(case="Q", member="south", value=(0, 0, -0.3))]
+        self.assertEqual(named(plain), ["east", "north", "west"])
+        # with a case of the weight beside, or in the same one
+        plain.cases[1].nature, plain.cases[1].self_weight = "permanent", True
+        self.assertEqual(named(plain), ["east", "north", "west"])
+        plain.member_loads[0].case = "A"
+        self.assertEqual(named(plain), ["east", "north", "west"])
+
+    def test_of_whole_buildings(self) -> None:
+        for document in (drying_hall(), boiler_house()):
+            self.assertEqual(named(document), [])
