@@ -11,8 +11,8 @@ import numpy as np
 from engine.document.base import Direction
 from engine.document.byhand import PanelInput
 from engine.document.floors import FloorJig
-from engine.document.loads import PanelLoad
-from engine.editing.work import Work, vector
+from engine.document.loads import AreaLoad, PanelLoad
+from engine.editing.work import SAME, Work, vector
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.structure.model import Floats, Panel
@@ -157,12 +157,38 @@ def _copy_loads(work: Work, copies: list[tuple[Panel, PanelInput, Shift]]) -> No
                 corners = np.array([shift.place(p) for p in old.place_of(np.array(part))])
                 part = [(round(float(s), 6), round(float(t), 6)) for s, t in after[copy.name].flat(corners)]
             work.document.panel_loads.append(load.model_copy(update={"panel": copy.name, "part": part}))
+    work.document.area_loads += [
+        found for area in work.document.area_loads if (found := _elsewhere(work, area, copies))
+    ]
     for area in work.document.area_loads:
-        named, excluded = set(area.panels), list(area.excluded)
-        for old, copy, shift in copies:
-            if old.name in named:
-                area.panels.append(copy.name)
-                area.excluded += [new for n in excluded if (new := shift.made.get(n)) and new not in area.excluded]
+        own = [(copy, shift) for old, copy, shift in copies if old.name in area.panels]
+        excluded = _excluded(area, [shift for _, shift in own])
+        area.panels += [copy.name for copy, _ in own]
+        area.excluded += [name for name in excluded if name not in area.excluded]
+
+
+def _elsewhere(work: Work, area: AreaLoad, copies: list[tuple[Panel, PanelInput, Shift]]) -> AreaLoad | None:
+    """A load on the floors of a level, on those of their copies that lie at none of its height; None where there are none."""
+    height = next((level.height for level in work.structure.levels if level.name == area.level), None)
+    if area.on != "floors" or height is None:
+        return None
+
+    def off(corners: Floats) -> float:
+        return float(np.abs(corners[:, 2] - height).max())
+
+    floors = [
+        (copy, shift, old.corners) for old, copy, shift in copies if old.kind == "floor" and off(old.corners) < SAME
+    ]
+    away = [(c, s) for c, s, corners in floors if off(np.array([s.place(p) for p in corners])) >= SAME]
+    if not away:
+        return None
+    own = {"on": "panels", "level": "", "panels": [copy.name for copy, _ in away]}
+    return area.model_copy(update=own | {"excluded": _excluded(area, [shift for _, shift in away])})
+
+
+def _excluded(area: AreaLoad, shifts: list[Shift]) -> list[str]:
+    """The copies of what a load leaves out."""
+    return list(dict.fromkeys(shift.made[name] for shift in shifts for name in area.excluded if name in shift.made))
 
 
 def move_panels(work: Work, members: set[str], nodes: set[str], step: tuple[float, float, float]) -> None:

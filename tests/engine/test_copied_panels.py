@@ -9,8 +9,10 @@ import numpy as np
 
 from engine import chain
 from engine.document import Document, read_document
+from engine.document.byhand import LevelInput
 from engine.document.floors import FloorJig
 from engine.document.jigs import HallJig, RoofBay
+from engine.document.loads import AreaLoad
 from engine.editing.apply import operate
 from engine.editing.operations import Copy, Mirror, Move, Rotate
 from engine.errors import ModelError
@@ -74,6 +76,21 @@ class Copied(unittest.TestCase):
         area = twice.area_loads[0]
         self.assertEqual((area.panels, len(area.excluded)), (["deck", "deck 1"], 2))
         self.assertAlmostEqual(pushed(twice, "A")[0], 48)
+
+    def test_what_is_put_on_a_level_follows_to_another_one(self) -> None:
+        once = table()
+        once.levels = [LevelInput(name="First", height=3.0)]
+        once.area_loads = [AreaLoad(case="A", on="floors", level="First", pressure=1.0, excluded=["west"])]
+        self.assertAlmostEqual(pushed(once, "A")[0], 24)
+        beside = operate(once, Copy(members=EVERY, step=(10, 0, 0), loads=True))
+        # at the same level it lies on the copy as it is
+        self.assertEqual((len(beside.area_loads), round(pushed(beside, "A")[0], 6)), (1, 48))
+        above = operate(once, Copy(members=EVERY, step=(0, 0, 3), count=2, loads=True))
+        self.assertEqual(
+            [(a.on, len(a.panels), len(a.excluded)) for a in above.area_loads], [("floors", 0, 1), ("panels", 2, 2)]
+        )
+        self.assertAlmostEqual(pushed(above, "A")[0], 72)
+        self.assertAlmostEqual(pushed(operate(once, Copy(members=EVERY, step=(0, 0, 3))), "A")[0], 24)
 
     def test_without_loads_they_bring_their_own(self) -> None:
         twice = operate(table(), Copy(members=EVERY, step=(10, 0, 0)))
