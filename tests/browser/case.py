@@ -22,7 +22,7 @@ from server.projects.models import Run
 from tests.quick import quick_passwords
 
 # a busy machine may need a while; what never comes fails all the same
-expect.set_options(timeout=20_000)
+expect.set_options(timeout=60_000)
 ARGUMENTS = [
     "--no-sandbox",
     "--disable-quic",
@@ -113,7 +113,7 @@ class BrowserCase(StaticLiveServerTestCase):
         """A page in a fresh context of 1280 × 800."""
         page = self.browser.new_context(viewport={"width": 1280, "height": 800}).new_page()
         page.add_init_script(STILL)
-        page.set_default_timeout(30_000)
+        page.set_default_timeout(90_000)
         asked = self.asked[page] = set()
         page.on("request", lambda request: asked.add(request))
         page.on("requestfinished", lambda request: asked.discard(request))
@@ -179,7 +179,7 @@ class BrowserCase(StaticLiveServerTestCase):
                 # a long list draws only what is in sight: it is searched
                 box.fill(option)
             try:
-                wanted.wait_for(timeout=5_000)
+                wanted.wait_for(timeout=10_000)
                 break
             except TimeoutError:
                 continue

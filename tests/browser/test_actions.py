@@ -71,7 +71,7 @@ class Actions(BrowserCase):
         letters = page.locator(".panel g.words text:first-child").all_text_contents()
         self.assertEqual(sorted(text.strip()[0] for text in letters), ["F", "F", "G", "H"])
         # the proof of a spot: q_p of the new wind speed
-        expect(page.locator("header nav .link.behind, header nav .link.refreshing")).to_have_count(0, timeout=30_000)
+        expect(page.locator("header nav .link.behind, header nav .link.refreshing")).to_have_count(0, timeout=90_000)
         zones.nth(3).click()
         w = hall_winds(read_document(self.head()), run(read_document(self.head())).structure)[0]
         peak = max(p.peak for p in w.pressures.values()) / 1000
@@ -437,7 +437,7 @@ class Bearing(BrowserCase):
         page.locator(".panel [aria-label='floor spans this way: turn it']").press("Enter")
         expect(page.locator("header .rev")).to_have_text("rev 3")
         self.assertEqual({m: a for m, a in takes().items() if a}, {"east": 12.0, "west": 12.0})
-        expect(page.locator("header nav .link.behind, header nav .link.refreshing")).to_have_count(0, timeout=30_000)
+        expect(page.locator("header nav .link.behind, header nav .link.refreshing")).to_have_count(0, timeout=90_000)
         page.locator(".panel .bearer.not").press("Enter")
         expect(page.locator("header .rev")).to_have_text("rev 4")
         expect(bearers).to_have_count(5)

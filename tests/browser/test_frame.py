@@ -31,7 +31,7 @@ class FrameCase(BrowserCase):
         """Wait until a revision stands and the chain belongs to it."""
         expect(self.page.locator("header .rev")).to_have_text(f"rev {revision}")
         expect(self.page.locator("header nav .link.behind, header nav .link.refreshing")).to_have_count(
-            0, timeout=30_000
+            0, timeout=90_000
         )
 
     def put(self, label, value):

@@ -208,7 +208,7 @@ class Jobs(Job):
         self.settled(3)
         self.part("Choose")
         # the list follows the analysis of what was copied
-        expect(self.page.locator("ul.kinds li:has-text('column')")).to_contain_text("6", timeout=60_000)
+        expect(self.page.locator("ul.kinds li:has-text('column')")).to_contain_text("6", timeout=90_000)
         self.click("ul.kinds >> text=column")
         self.part("By hand")
         self.chosen("6 members")

@@ -75,11 +75,11 @@ class Response(BrowserCase):
             drawing = Path(kept.value.path()).read_text()
             self.assertIn(f"{shown}, revision 1</text>", drawing)
             self.assertIn("M_y" if "chart" in button else "24.00 m", drawing)
-        expect(page.locator("aside.right")).to_contain_text("Applied, kN", timeout=30_000)
+        expect(page.locator("aside.right")).to_contain_text("Applied, kN", timeout=90_000)
         expect(page.locator("aside.right")).to_contain_text("Lowest α_cr")
         page.click("button:has-text('Buckling modes')")
         first = page.locator("aside.right .buttons button.mono:not(:has-text('Hz'))").first
-        first.click(timeout=30_000)
+        first.click(timeout=90_000)
         expect(page.locator(".legend")).to_contain_text("buckling mode 1")
         page.click(".bottom [role=tab]:has-text('States')")
         expect(page.locator(".bottom tbody tr").first).to_contain_text("stands")
@@ -156,14 +156,14 @@ class Response(BrowserCase):
         chain = run(read_document(data))
         pull = chain.combined.reaction([0])[chain.structure.nodes.index("a"), 2, 0] / 1000
         figure = page.locator(".figure")
-        expect(figure.filter(has_text=f"Z {pull:.1f}".replace("-", "−")).first).to_be_visible(timeout=20_000)
+        expect(figure.filter(has_text=f"Z {pull:.1f}".replace("-", "−")).first).to_be_visible(timeout=90_000)
         # a bow for the chosen member, taken back by undo
         page.click(".bottom [role=tab]:has-text('Forces')")
         page.locator(".bottom tbody tr:has-text('ab')").first.click()
         expect(sheet).to_contain_text("HEA 200 · S235")
         page.click("button:has-text('Chosen, about y')")
         ratio = page.locator("[aria-label='L/e0 of ab']")
-        expect(ratio).to_be_visible(timeout=20_000)
+        expect(ratio).to_be_visible(timeout=90_000)
         ratio.fill("abc")
         ratio.press("Enter")
         expect(sheet).to_contain_text("is not a number")
@@ -196,7 +196,7 @@ class Response(BrowserCase):
         for route in held:
             route.continue_()
         page.unroute("**/chain?*")
-        expect(page.locator(".stale")).to_have_count(0, timeout=30_000)
+        expect(page.locator(".stale")).to_have_count(0, timeout=90_000)
         expect(page.locator("nav .link.current")).to_have_count(8)
         self.assertNotEqual(row.text_content(), before)
         expect(row).to_contain_text("IPE 500")
@@ -206,7 +206,7 @@ class Response(BrowserCase):
         page = self.page
         page.click(".tools button:has-text('Reactions')")
         self.choose("Case or combination shown", "C1 ·")
-        expect(page.locator(".push text").first).to_be_visible(timeout=20_000)
+        expect(page.locator(".push text").first).to_be_visible(timeout=90_000)
         page.click("header button:has-text('Pause')")
         expect(page.locator("header button:has-text('Go live')")).to_be_visible()
         changes = [Change("hall.sections.rafters", "IPE 550")]
@@ -216,7 +216,7 @@ class Response(BrowserCase):
         expect(page.locator("header .run")).to_contain_text("Paused")
         expect(page.locator(".bottom tbody tr").first).to_be_visible()
         page.click("header button:has-text('Refresh now')")
-        expect(page.locator("nav .link.current")).to_have_count(8, timeout=30_000)
+        expect(page.locator("nav .link.current")).to_have_count(8, timeout=90_000)
         page.click("header nav button:has-text('Response')")
         self.choose("Case or combination shown", "C1 ·")
         self.choose("What is drawn beside", "the same, revision 1")

@@ -48,7 +48,7 @@ class RoundTrip(BrowserCase):
         expect(braces.get_by_role("button", name="Wall brace 1·A up", exact=True)).to_be_visible()
         # what they would do
         page.get_by_role("button", name="What would they do?").click()
-        expect(sheet.locator(".effect", has_text="All taken")).to_contain_text("→", timeout=60_000)
+        expect(sheet.locator(".effect", has_text="All taken")).to_contain_text("→", timeout=90_000)
         expect(sections.locator(".effect")).to_contain_text("If taken")
         self.assertEqual(serious(page), [])
         # one is taken, one is refused; the office's other changes stay open

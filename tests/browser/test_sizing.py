@@ -27,7 +27,7 @@ class SizingPage(BrowserCase):
 
     def size(self, words="Size every group"):
         self.page.get_by_role("button", name=words).click()
-        expect(self.page.get_by_role("button", name="Size again")).to_be_visible(timeout=60_000)
+        expect(self.page.get_by_role("button", name="Size again")).to_be_visible(timeout=90_000)
 
     def test_one_group_is_accepted_and_another_kept(self):
         page = self.page
@@ -62,7 +62,7 @@ class SizingPage(BrowserCase):
         wanted = candidate.locator("strong").inner_text()
         candidate.get_by_role("button", name="Solve with it").click()
         expect(page.locator("header .rev")).to_have_text("rev 3")
-        expect(page.locator("tr:has-text('Columns') b.mono").first).to_have_text(wanted, timeout=60_000)
+        expect(page.locator("tr:has-text('Columns') b.mono").first).to_have_text(wanted, timeout=90_000)
         self.assertEqual(self.content()["sizing"]["groups"]["Columns"]["only"], [wanted])
         expect(page.get_by_role("button", name="Let it choose again")).to_be_visible()
 

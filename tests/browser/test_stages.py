@@ -118,7 +118,7 @@ class Stages(BrowserCase):
         # what nobody computes looks otherwise than what there is none of
         expect(idle.filter(has_text="Snow that slides against guards")).to_have_class("open")
         page.get_by_text("A taller building stands beside").click()
-        expect(idle.filter(has_text="Drift against a taller building")).to_have_count(0, timeout=30_000)
+        expect(idle.filter(has_text="Drift against a taller building")).to_have_count(0, timeout=90_000)
 
     def test_what_is_chosen_heads_the_sheet_and_is_changed_there(self):
         page = self.page
@@ -135,13 +135,13 @@ class Stages(BrowserCase):
         expect(head.locator(".title b")).to_have_text("2 members")
         section.fill("IPE 500")
         section.press("Enter")
-        expect(page.locator("header .rev")).to_have_text("rev 2", timeout=30_000)
+        expect(page.locator("header .rev")).to_have_text("rev 2", timeout=90_000)
         expect(head).to_contain_text("Changed by hand")
         section.fill("IPE 5000")
         section.press("Enter")
         expect(head.get_by_role("alert")).to_contain_text("IPE 5000")
         head.get_by_role("button", name="Take back").click()
-        expect(section).to_have_value("IPE 450", timeout=30_000)
+        expect(section).to_have_value("IPE 450", timeout=90_000)
 
     def test_a_column_of_the_ledger_is_widened_and_stays_so(self):
         page = self.page

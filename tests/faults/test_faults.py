@@ -312,19 +312,19 @@ class Faults(SimpleTestCase):
             for pid in hung:
                 os.kill(pid, signal.SIGSTOP)
             limit(first, 165)
-            expect(first.locator(".message")).to_contain_text("not answered for 10 seconds", timeout=20_000)
+            expect(first.locator(".message")).to_contain_text("not answered for 10 seconds", timeout=60_000)
             for pid in hung:
                 os.kill(pid, signal.SIGCONT)
-            expect(first.locator("header")).to_contain_text("rev 4", timeout=20_000)
+            expect(first.locator("header")).to_contain_text("rev 4", timeout=60_000)
             expect(first.locator(".message")).to_have_count(0)
             # the server dies: what was asked then is told to be undone
             self.place.kill_server()
             limit(first, 170)
             expect(first.locator(".message")).to_contain_text("cannot be reached")
             self.place.start()
-            expect(first.locator(".message")).to_contain_text("The server is back", timeout=30_000)
+            expect(first.locator(".message")).to_contain_text("The server is back", timeout=60_000)
             expect(first.locator(".message")).to_contain_text("was not stored")
             limit(first, 170)
-            expect(first.locator("header")).to_contain_text("rev 5", timeout=20_000)
+            expect(first.locator("header")).to_contain_text("rev 5", timeout=60_000)
             expect(first.locator("nav .link.current")).to_have_count(8, timeout=60_000)
             browser.close()
