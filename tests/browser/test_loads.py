@@ -112,6 +112,9 @@ class Loads(BrowserCase):
         load = self.content()["member_loads"][0]
         self.assertEqual((load["start"], load["end"]), (2.0, 5.0))
         self.look("force (0, 0, −9)")
+        # the arrow is drawn anew after each edit: what is not there yet cannot be taken up
+        expect(page.locator("header nav .link.behind, header nav .link.refreshing")).to_have_count(0)
+        expect(page.locator("main.view path.hit", has=page.locator("title:has-text('a node')"))).to_have_count(1)
         ring = page.locator("main.view circle.along")
         self.drag(self.middle(ring), (beam[0] + 4 * metre, beam[1] + 5))
         self.revision(5)
