@@ -147,9 +147,10 @@ function savePicture() {
 defineExpose({ savePicture })
 
 function pick(event: MouseEvent) {
-  const hit = stage.met(event, inSpace.may.value ? [...meshes, ...acts.bands] : meshes)
-  const load = inSpace.pointed(event, holder.value!.getBoundingClientRect(), camera, acts.shafts, hit)
-  if (load) return inSpace.choose(load, event.shiftKey)
+  const first = inSpace.may.value ? stage.met(event, [...meshes, ...acts.bands]) : undefined
+  const load = inSpace.pointed(event, holder.value!.getBoundingClientRect(), camera, acts.shafts, first)
+  if (load && inSpace.choose(load, event.shiftKey)) return
+  const hit = stage.met(event, meshes)
   if (hit?.instanceId !== undefined)
     bench.select((hit.object.userData.members as string[])[hit.instanceId]!, false, event.shiftKey)
 }

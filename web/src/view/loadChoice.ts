@@ -36,13 +36,13 @@ export function useLoadChoice(bench: Bench) {
     next('member_loads', alongThere(bench.stated.member_loads, of, there, bench.lists.members), beside)
   }
 
-  /** Choose a load on the node at a place. */
-  function onNode(at: readonly number[], beside = false) {
+  /** Choose a load on the node at a place; whether there is one by hand. */
+  function onNode(at: readonly number[], beside = false): boolean {
     const near = (n: readonly number[]) => n.every((x, k) => Math.abs(x - at[k]!) < ON)
     const node = bench.chain?.node_names[bench.chain.nodes.findIndex(near)]
     const of = ofCase.value
     const there = bench.stated.node_loads.flatMap((l, i) => (l.node === node && l.case === of ? [i] : []))
-    next('node_loads', there, beside)
+    return next('node_loads', there, beside)
   }
 
   /** Choose a pressure by hand on a panel, at a place in the panel's own coordinates or anywhere, within so many metres of lines; whether there is one. */

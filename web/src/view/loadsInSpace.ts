@@ -40,15 +40,16 @@ export function useLoadsInSpace(bench: Bench) {
   const choice = useLoadChoice(bench)
   const node = (n: number) => new THREE.Vector3(...bench.chain!.nodes[n]!)
 
-  /** Choose what bears a load that was pointed at. */
-  function choose(bears: Bears, beside: boolean) {
+  /** Choose the load that was pointed at, or the member that bears it; false where there is neither: what lies behind is meant. */
+  function choose(bears: Bears, beside: boolean): boolean {
     if (bears.on === 'node') return choice.onNode(bears.at, beside)
-    if (bears.on === 'panel') return void choice.onPanel(bears.panel, null, beside)
+    if (bears.on === 'panel') return choice.onPanel(bears.panel, null, beside)
     const m = bench.lists.members.find((one) => one.name === bears.member)
-    if (!m) return
+    if (!m) return false
     const start = node(m.line[0]!)
     const [x, y] = [bears.from, bears.to].map((p) => start.distanceTo(new THREE.Vector3(p[0], p[1], p[2])))
     choice.along(m.name, { start: Math.min(x!, y!), end: Math.max(x!, y!) }, beside)
+    return true
   }
 
   /** Where a chosen load acts: from place to place along its members, or at its node. */
