@@ -70,7 +70,9 @@ class FloorJig(Part):
     in its own plane: not at all, as a rigid body, as a membrane of the stiffness `membrane`, or as the `slab` that bends by itself and is joined to all beams. base: level of the feet of its columns. permanent, imposed: loads on the deck in kN/m². reduced:
     imposed load by α_A of the area that each carrier of the deck takes (EN 1991-1-1 6.3.1.2(10)).
 
-    storeys: those above it, upwards. joints: columns run through from storey to storey, or are hinged on each floor. braced: fields
+    storeys: those above it, upwards. joints: columns run through from storey to storey, or are hinged on each floor. frames: which
+    beams are joined rigidly to the columns, so that frames bear sideways forces in their direction: none, the main beams, whose
+    columns then stand with their webs along them, or the joists on the columns' lines too. bases: feet of the columns. braced: fields
     with bracing of one pattern. openings: in every floor, not in a roof. top: whether the uppermost storey ends with a floor, with a flat roof that bears cladding, snow and
     wind, or with columns alone on its outer lettered lines, for trusses. walls:
     cladding round the building, on its outer columns.
@@ -90,6 +92,8 @@ class FloorJig(Part):
     base: Number = 0.0
     storeys: Annotated[list[Storey], Field(max_length=40)] = []
     joints: Literal["continuous", "hinged"] = "continuous"
+    frames: Literal["none", "main beams", "all"] = "none"
+    bases: Literal["pinned", "fixed"] = "pinned"
     braced: Annotated[list[BracedField], Field(max_length=80)] = []
     pattern: BracingKind = "X"
     tension_only: bool = False

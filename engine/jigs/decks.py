@@ -11,9 +11,9 @@ import numpy as np
 from engine.catalogue.steels import Material
 from engine.document.floors import FloorJig, FloorOpening
 from engine.errors import ModelError
-from engine.jigs.floor_parts import Plan, Stage, corner
+from engine.jigs.floor_parts import HINGED, Plan, Stage, corner
 from engine.jigs.parts import Parts
-from engine.structure.model import HINGE, Panel
+from engine.structure.model import Panel
 
 #: places nearer than this are one line of joists, and openings nearer than this to an edge reach it, in metres
 NEAR = 0.005
@@ -141,13 +141,21 @@ def set_joists(
                 for name, a, b in line.members:
                     if name not in parts.members:
                         ends = [_end(parts, plan, stage, mark, j, v, (low, high)) for v in (a, b)]
-                        _joist(parts, jig, stage, grade, name, ends, b - a)
+                        rigid = jig.frames == "all" and mark.edge is not None
+                        _joist(parts, jig, stage, grade, name, ends, b - a, {} if rigid else HINGED)
             _headers(parts, jig, plan, stage, grade, (i, j), own, lines)
     return found
 
 
 def _joist(
-    parts: Parts, jig: FloorJig, stage: Stage, grade: Material, name: str, ends: list[str], length: float
+    parts: Parts,
+    jig: FloorJig,
+    stage: Stage,
+    grade: Material,
+    name: str,
+    ends: list[str],
+    length: float,
+    releases: dict[str, Any],
 ) -> None:
     # the deck holds the top flange everywhere, taken at every half metre; nowhere without a diaphragm
     steps = max(1, ceil(length / 0.5 - 1e-9)) if jig.diaphragm != "none" else 1
@@ -162,8 +170,7 @@ def _joist(
         jig=jig.name,
         slot=slot,
         outer=tuple(length * k / steps for k in range(steps + 1)),
-        release_start=HINGE,
-        release_end=HINGE,
+        **releases,
     )
 
 
@@ -195,7 +202,7 @@ def _headers(
             if plan.vs[j] + NEAR < v < plan.vs[j + 1] - NEAR:
                 name = f"{stage.prefix}/header-{i + 1}-{j + 1}-{hole.number}-{n + 1}"
                 nodes = [parts.node(f"{name}-{m + 1}", plan.at(u, v, stage.level)) for m, u in enumerate(ends)]
-                _joist(parts, jig, stage, grade, name, nodes, ends[1] - ends[0])
+                _joist(parts, jig, stage, grade, name, nodes, ends[1] - ends[0], HINGED)
 
 
 def _members(name: str, low: float, high: float, hole: Hole | None) -> tuple[tuple[str, float, float], ...]:

@@ -6,7 +6,10 @@ from dataclasses import dataclass
 
 from engine.catalogue.properties import Section
 from engine.jigs.parts import Parts, Point
-from engine.structure.model import Floats
+from engine.structure.model import HINGE, Floats
+
+#: a member with a hinge at each end
+HINGED = {"release_start": HINGE, "release_end": HINGE}
 
 
 @dataclass(frozen=True)

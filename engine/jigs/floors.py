@@ -12,7 +12,7 @@ from engine.document.floors import FloorJig, Storey
 from engine.errors import ModelError
 from engine.jigs.bracing import diagonals, resolve
 from engine.jigs.decks import deck, holes_of, roof, set_joists, spread
-from engine.jigs.floor_parts import Plan, Stage, corner
+from engine.jigs.floor_parts import HINGED, Plan, Stage, corner
 from engine.jigs.parts import Materials, Parts, Point
 from engine.structure.model import HINGE, Floats, GridLine, Level, Panel
 
@@ -158,6 +158,8 @@ def _columns(
     section, slot = stage.columns
     standing = parts.uprights()
     hinges = {} if first or jig.joints == "continuous" else {"release_start": HINGE}
+    # webs in the frames' planes
+    turned = np.pi / 2 if jig.frames != "none" and not plan.over_x else 0.0
     for i in range(len(plan.us)):
         for j in range(len(plan.vs)):
             outer = (i if plan.over_x else j) in (0, len(plan.axis("X")) - 1)
@@ -170,14 +172,24 @@ def _columns(
             mark = f"{i + 1}-{j + 1}"
             foot = _foot(parts, jig, plan, stage, mark, (x, y, stage.below))
             if first:
-                parts.hold(foot, "x y z rz")
+                parts.hold(foot, "x y z rx ry rz" if jig.bases == "fixed" else "x y z rz")
             parts.member(
-                f"{stage.prefix}/column-{mark}", "column", foot, head, section, grade, jig=jig.name, slot=slot, **hinges
+                f"{stage.prefix}/column-{mark}",
+                "column",
+                foot,
+                head,
+                section,
+                grade,
+                jig=jig.name,
+                slot=slot,
+                roll=turned,
+                **hinges,
             )
 
 
 def _beams(parts: Parts, jig: FloorJig, plan: Plan, stage: Stage, grade: Material) -> None:
     section, slot = stage.beams
+    ends = {} if jig.frames != "none" else HINGED
     for j in range(len(plan.vs)):
         for i in range(len(plan.us) - 1):
             parts.member(
@@ -189,10 +201,9 @@ def _beams(parts: Parts, jig: FloorJig, plan: Plan, stage: Stage, grade: Materia
                 grade,
                 jig=jig.name,
                 slot=slot,
-                release_start=HINGE,
-                release_end=HINGE,
                 # the joists hold the beam's top flange
                 outer=tuple(place - float(plan.us[i]) for place in spread(jig, plan, i)),
+                **ends,
             )
 
 

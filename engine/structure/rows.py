@@ -102,8 +102,11 @@ def _area(structure: Structure, lines: list[Line], group: list[int]) -> float:
 
 
 def _held_between(structure: Structure, member: Member) -> bool:
-    """Whether anything is said to hold it between its ends, other than the floor that lies on it; what is hinged at both ends, as
-    purlins and joists are, is held by what lies on it."""
+    """Whether anything is said to hold it between its ends, other than the floor that lies on it or is stiff at all of its nodes; what is
+    hinged at both ends, as purlins and joists are, is held by what lies on it."""
+    stiff = (*structure.diaphragms, *(m.nodes for m in structure.membranes), *(slab.joined for slab in structure.slabs))
+    if any(set(member.nodes) <= set(nodes) for nodes in stiff):
+        return False
     hinged = "ry" in member.release_start and "ry" in member.release_end
     floors = any(panel.kind == "floor" and member.name in panel.carriers for panel in structure.panels)
     return (len(member.outer) > 2 or len(member.inner) > 2) and not hinged and not floors

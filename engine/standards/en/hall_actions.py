@@ -34,9 +34,10 @@ TRUSS_ROOFS = (
     "Roofs on trusses that are not the roof of the building bear their weight, imposed load and snow; wind on them is not generated: "
     "state it as a case of your own. The roof of the building is that of one truss jig alone, not curved, with its slopes along X."
 )
-FLOORS = (
-    "Beams of floors are hinged on the axes of their columns: moments from connections beside the axis are not counted. Imposed loads of "
-    "several storeys act in full in columns (α_n of EN 1991-1-1 6.3.1.2(11) is not taken)."
+FLOORS = "Beams of floors are {}. Imposed loads of several storeys act in full in columns (α_n of EN 1991-1-1 6.3.1.2(11) is not taken)."
+HINGED = "hinged on the axes of their columns: moments from connections beside the axis are not counted"
+RIGID = (
+    "joined rigidly on the axes of their columns: that the joints bear it and do not give (EN 1993-1-8) is not verified"
 )
 WALLS_ALONE = "The walls of {} have no roof over them that wind is known for: wind on them is not generated."
 OPEN = (
@@ -94,8 +95,9 @@ def simplifications(document: Document, structure: Structure) -> list[str]:
             found.append(TWICE.format(" and ".join(f"“{name}”" for name in counted)))
     if envelope and envelope.open and roofs:
         found.append(OPEN.format("" if hall else f", with the blockage φ = {envelope.blockage:g} below it"))
-    if any(isinstance(jig, FloorJig) for jig in document.jigs):
-        found.append(FLOORS)
+    floors = {"none": HINGED, "main beams": f"hinged, or {RIGID}", "all": RIGID}
+    for frames in sorted({jig.frames for jig in document.jigs if isinstance(jig, FloorJig)}):
+        found.append(FLOORS.format(floors[frames]))
     if any(panel.place == "truss" for panel in structure.panels):
         found.append(TRUSS_ROOFS)
     if document.rules.imperfections and structure.members:

@@ -133,8 +133,10 @@ def _presses(grounds: SteelGrounds, own: set[int], node: int, way: Floats, sides
     if not all(node in (other.nodes[0], other.nodes[-1]) for other in meets):
         return ""
     if len(meets) > 1:
-        # a column between its beams has plates on both sides; a beam between two columns bears them with its web
-        return BOTH if abs(way[2]) > ALONG else ""
+        # a column between its beams has plates on both sides, also where beams and columns are all joined rigidly and end there; else
+        # a beam between two columns bears them with its web
+        framed = len(own) > 1 and not any(_hinged(other, node) for other in meets)
+        return BOTH if abs(way[2]) > ALONG and not framed else ""
     return "a member that meets it" if meets else ""
 
 

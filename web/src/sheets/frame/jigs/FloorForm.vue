@@ -17,6 +17,11 @@ const TOPS = [
   { value: 'roof', label: 'flat roof' },
   { value: 'columns', label: 'columns alone' },
 ]
+const FRAMES = [
+  { value: 'none', label: 'no beams' },
+  { value: 'main beams', label: 'main beams' },
+  { value: 'all', label: 'all beams on columns' },
+]
 const pair = (text: string) => {
   const found = text.split(/[\s,;–-]+/).filter(Boolean)
   return found.length === 2 ? { value: found } : 'Two grid lines are needed, for instance A – B.'
@@ -79,6 +84,12 @@ const pair = (text: string) => {
   <template v-if="jig.columns">
     <NumberField label="Their feet at" :path="`${path}.base`" kind="altitude" :value="jig.base" />
     <ChoiceField
+      label="Their feet are"
+      :path="`${path}.bases`"
+      :value="jig.bases ?? 'pinned'"
+      :options="options('pinned', 'fixed')"
+    />
+    <ChoiceField
       v-if="jig.storeys?.length"
       label="At each floor they are"
       :path="`${path}.joints`"
@@ -86,6 +97,13 @@ const pair = (text: string) => {
       :options="options('continuous', 'hinged')"
     />
   </template>
+  <ChoiceField
+    label="Rigidly joined to columns"
+    :path="`${path}.frames`"
+    :value="jig.frames ?? 'none'"
+    :options="FRAMES"
+    hint="Frames that bear sideways forces in the direction of these beams, in place of bracing; the columns stand with their webs along the main beams"
+  />
   <TextField
     label="Braced fields"
     :path="`${path}.braced`"
