@@ -191,6 +191,7 @@ class OwnChecks(Part):
     deflection (height over drift, of columns) that it must keep, 0 where it is not checked; deflection_variable: under variable actions alone. camber: how far it is made to rise in its middle, mm, which the total deflection
     takes off. slenderness: L_cr/i at most, 0: no limit. holes: at its ends, for its net section. bearing: stiff length, mm, over which
     what presses on its flanges does so, 0 where none is stated; stiffened: its web has stiffeners wherever something presses on it.
+    knees: its web at rigid joints has a supplementary plate as thick as itself, or diagonal stiffeners, whose strength is not verified.
     panel: distance of transverse stiffeners along it, m, 0 or nothing where they stand at its supports alone; rigid_ends: its end posts are rigid.
     remark: the designer's own words, which stand in its proofs. proven: its proofs stand in the dossier, as those of a member with a remark do.
     """
@@ -210,6 +211,7 @@ class OwnChecks(Part):
     holes: Holes | None = None
     bearing: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] | None = None
     stiffened: bool | None = None
+    knees: Literal["plates", "diagonals"] | None = None
     panel: Annotated[float, Field(ge=0, le=30, allow_inf_nan=False)] | None = None
     rigid_ends: bool | None = None
     remark: Annotated[str, Field(max_length=2000)] | None = None

@@ -21,6 +21,7 @@ CRITERIA = {
     "section": "Cross-section N + M",
     "net": "Net section in tension",
     "web": "Web under a concentrated force",
+    "knee": "Web panel at a rigid joint",
     "shear": "Shear",
     "flexural": "Flexural buckling",
     "lateral": "Lateral-torsional buckling",
@@ -50,7 +51,7 @@ SERVICE = ("deflection", "sway", "apart", "variable", "frequency", "floor")
 SWINGING = ("frequency", "floor")
 #: uses of the combinations that criteria of serviceability look at, where they are not those for deflection
 UNDER = {"variable": "variable", "frequency": "quasi-permanent", "floor": "quasi-permanent"}
-SECTION = ("section", "shear", "net", "sum", "torsion", "web")
+SECTION = ("section", "shear", "net", "sum", "torsion", "web", "knee")
 KINDS: tuple[Kind, ...] = get_args(Kind)
 
 

@@ -27,7 +27,7 @@ from engine.verification.unloaded import NOTHING_BORNE, unloaded
 
 #: criteria of which at least one must be found
 STRENGTH = (
-    "section", "shear", "flexural", "lateral", "interaction", "torsion", "twist", "general", "chord", "axial", "sum", "single", "web",
+    "section", "shear", "flexural", "lateral", "interaction", "torsion", "twist", "general", "chord", "axial", "sum", "single", "web", "knee",
 )  # fmt: skip
 
 #: share of its elastic moment above which a member whose role has no limit of deflection is told: it bends as a beam

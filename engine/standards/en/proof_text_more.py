@@ -314,6 +314,27 @@ AXIAL = [
 ]
 
 
+def _plated(v: Values) -> bool:
+    return v["plated"] > 0
+
+
+#: panels of webs at rigid joints
+KNEE = [
+    Line("fy", "", "table 3.1"),
+    Line("x", "", "", "distance from the member's start"),
+    Line("M_knee", "", "EN 1993-1-8 5.3", "what is joined there, at the faces, taken together"),
+    Line("z_b", "", "EN 1993-1-8 6.2.7.1", "distance of the middles of its flanges", lambda v: v["beams"] == 1),
+    Line("F_b", r"\dfrac{<M_knee>}{<z_b>}", "EN 1993-1-8 5.3(3)", "forces in its flanges", lambda v: v["beams"] == 1),
+    Line("F_b", "", "EN 1993-1-8 5.3(3)", "forces in their flanges, each by its own M/z", lambda v: v["beams"] != 1),
+    Line("V_c", "", "EN 1993-1-8 figure 5.6", "half the sum of the member's shears on both sides"),
+    Line("V_wp", r"|<F_b>-<V_c>|", "EN 1993-1-8 (5.3)"),
+    Line("A_vc", "", "6.2.6(3)", "", lambda v: not _plated(v)),
+    Line("A_vc", "", "EN 1993-1-8 6.2.6.1(6)", "with one supplementary plate as thick as the web", _plated),
+    Line("V_wp_Rd", r"\dfrac{0.9\cdot <fy>\cdot <A_vc>}{\sqrt{3}\cdot <gamma_M0>}", "EN 1993-1-8 (6.7)"),
+    Line("u", r"\dfrac{<V_wp>}{<V_wp_Rd>}", "EN 1993-1-8 5.3", "at most 1"),
+]
+
+
 def _by_segments(v: Values) -> bool:
     return v["alpha_need"] < v["alpha_whole"]
 

@@ -13,6 +13,8 @@ from engine.standards.en.checks.built_up import LEFT_OUT as BUILT_UP_LEFT_OUT
 from engine.standards.en.checks.built_up import built_up_proof
 from engine.standards.en.checks.general import general_values
 from engine.standards.en.checks.grounds import SteelGrounds
+from engine.standards.en.checks.knees import knee_values
+from engine.standards.en.checks.knees import of_member as panels_of_member
 from engine.standards.en.checks.net import area_of, net_values
 from engine.standards.en.checks.sections import section_values
 from engine.standards.en.checks.slenderness import slenderness_values
@@ -128,6 +130,22 @@ def _web(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
     return values, [
         f"{place.what.capitalize()} presses there; the force is the jump of the shear, either way.",
         f"Stiff bearing length {bearing:g} mm{'' if bearing else ': none is stated'}; no stiffeners, and none beside it.",
+    ]
+
+
+def _knee(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
+    knee = panels_of_member(grounds, member)[outcome.row]
+    values = _scalars({k: v[outcome.row] for k, v in knee_values(grounds, member, [outcome.combination]).items()})
+    values |= {"u": values["u_knee"], "x": knee.x, "beams": float(len(knee.beams))}
+    values |= {
+        "z_b": knee.beams[0].z,
+        "plated": float(grounds.combined.structure.members[member].checks.knees == "plates"),
+    }
+    values["gamma_M0"] = grounds.document.rules.gamma_M0
+    names = " and ".join(dict.fromkeys(beam.name for beam in knee.beams))
+    return values, [
+        f"Joined rigidly there: {names}.",
+        "What stiffeners of the flanges' forces add is not counted; the joint itself (bolts, welds, plates) is not covered.",
     ]
 
 
@@ -290,6 +308,7 @@ _OF: dict[str, Callable[[SteelGrounds, int, Outcome], Found]] = {
     "axial": _axial,
     "net": _net,
     "web": _web,
+    "knee": _knee,
     "held": _held,
     "stays": _stays,
     "sum": _summed_section,

@@ -11,6 +11,7 @@ from engine.analysis.lateral import Stretch
 from engine.document import Document
 from engine.lazy import lazily
 from engine.standards.en.checks.alike import Segments, facing
+from engine.standards.en.checks.knees_at import Knees, knees_of
 from engine.standards.en.checks.lengths import effective_lengths
 from engine.standards.en.checks.segments import cut_segments
 from engine.standards.en.checks.sheeting import sheeted
@@ -68,6 +69,13 @@ class SteelGrounds(Grounds):
         structure = self.combined.structure
         found = ((i, stays_of(self.document, structure, i, int(self.facing[i]))) for i in range(len(structure.members)))
         return {i: own for i, own in found if own[0] or own[1]}
+
+    @lazily
+    def knees(self) -> Knees:
+        """Panels of webs at rigid joints."""
+        members, c = self.combined.structure.members, self.combined
+        sections = [m.section for m in members] + [piece.section for _, piece in self.pieces]
+        return knees_of(c.structure, c.elements, self.analysed.x, [sections[row] for row in self.steel_of])
 
     @lazily
     def stretches(self) -> dict[object, Stretch]:

@@ -19,6 +19,7 @@ from engine.standards.en.checks.candidates import candidates
 from engine.standards.en.checks.evaluated import evaluated
 from engine.standards.en.checks.general import general, general_most, general_of, general_reached
 from engine.standards.en.checks.grounds import SteelGrounds
+from engine.standards.en.checks.knees import panels, panels_most, panels_of, panels_reached
 from engine.standards.en.checks.length_methods import methods
 from engine.standards.en.checks.net import net, net_reached
 from engine.standards.en.checks.ribbon import between, buckled, figures, flanges
@@ -108,6 +109,7 @@ CHECKS = (
     Check(_bar, axial, axial_reached, axial_of, axial_most),
     Check(_known, net, net_reached),
     Check(_member, webs, webs_reached, webs_of, webs_most),
+    Check(_member, panels, panels_reached, panels_of, panels_most),
     Check(is_stayed, stays, stays_reached, most=stays_most),
     Check(is_limited, slenderness, slenderness_reached),
 )

@@ -3,6 +3,7 @@ import { ElSwitch } from 'element-plus'
 import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
 import NumberField from '../../components/NumberField.vue'
+import PickList from '../../components/PickList.vue'
 import { useWorkbench } from '../../stores/workbench'
 
 type Own = Schemas['OwnChecks']
@@ -10,6 +11,16 @@ type Own = Schemas['OwnChecks']
 /** What helps the webs of the chosen members where something presses on a flange. */
 const bench = useWorkbench()
 const own = computed<Own>(() => bench.member?.own ?? {})
+
+const KNEES = [
+  { value: 'none', label: 'nothing' },
+  { value: 'plates', label: 'a supplementary web plate' },
+  { value: 'diagonals', label: 'diagonal stiffeners' },
+] as const
+type Knees = (typeof KNEES)[number]['value']
+const joined = computed(() => own.value.knees || bench.member?.checks.some((c) => c.criterion === 'knee'))
+const saveKnees = (value: Knees) =>
+  save({ knees: value === 'none' ? null : value }, `${KNEES.find((k) => k.value === value)?.label} at rigid joints`)
 
 async function save(checks: Own, words: string): Promise<string> {
   const members = bench.picked.length ? bench.picked : bench.member ? [bench.member] : []
@@ -66,6 +77,20 @@ const savePanel = (value: number | null) =>
       size="small"
       aria-label="Stiffeners where something presses"
       @change="(on) => save({ stiffened: on ? true : null }, on ? 'stiffeners' : 'no stiffeners')"
+    />
+  </label>
+  <label
+    v-if="joined"
+    class="field"
+    title="Panels of the web where beams are joined rigidly (EN 1993-1-8 6.2.6.1): a plate as thick as the web adds to what bears shear; diagonal stiffeners take it, and are not verified"
+  >
+    <span>At rigid joints, besides its web</span>
+    <PickList
+      :model-value="own.knees ?? 'none'"
+      :options="KNEES"
+      label="At rigid joints, besides its web"
+      :disabled="!bench.mayChange"
+      @update:model-value="saveKnees"
     />
   </label>
 </template>

@@ -1,0 +1,142 @@
+"""Knees and other rigid joints: the panel of a column's web that the moments of beams shear (EN 1993-1-8 6.2.6.1)."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+
+from engine.catalogue.properties import Section
+from engine.standards.en.checks.grounds import SteelGrounds
+from engine.standards.en.checks.knees_at import Knee
+from engine.standards.en.web_panels import STOCKY, panel_check, supplement
+from engine.structure.model import Floats
+from engine.verification.outcomes import Findings, Held, Outcome, Reached, most_of
+
+#: sections whose webs are checked
+WEBBED = ("I", "welded I")
+#: share of a member's elastic moment from which on what is not checked is told
+TOLD = 0.02
+SLENDER = (
+    "its web is too slender for the shear of a panel at a rigid joint (EN 1993-1-8 6.2.6.1(1)): that is not checked"
+)
+WALLS = "members are joined to it rigidly: what that asks of its walls there is not checked (EN 1993-1-8 6, 7)"
+DIAGONAL = "the shear of its panels at rigid joints is taken by diagonal stiffeners that are stated, and not verified"
+UNKNOWN = "what is joined to it rigidly is known by its stiffness alone: the panel of its web there is not checked (EN 1993-1-8 6.2.6.1)"
+CRANKED = "members are joined to it rigidly at an angle, none of them upright: the panel of its web there is not checked (EN 1993-1-8 6.2.6.1)"
+SUPPORTED = "members are joined to it rigidly at a support that holds it: the panel of its web there is not checked (EN 1993-1-8 6.2.6.1)"
+
+
+def _area(grounds: SteelGrounds, i: int, s: Section) -> float:
+    """A_vc of a web with what is stated to strengthen it."""
+    own = s.Av_z if s.shape == "I" else (s.h - s.tf - (s.tf2 or s.tf)) * s.tw
+    if grounds.combined.structure.members[i].checks.knees != "plates":
+        return own
+    return own + float(supplement(np.asarray(_clear(s)), np.asarray(s.tw), grounds.steel.fy[i]))
+
+
+def of_member(grounds: SteelGrounds, member: int) -> list[Knee]:
+    """The panels of a member that are checked."""
+    m, fy = grounds.combined.structure.members[member], grounds.steel.fy[member]
+    own = grounds.knees.found.get(member, [])
+    if m.checks.knees == "diagonals" or not np.isfinite(fy):
+        return []
+    return [knee for knee in own if knee.section.shape in WEBBED and _stocky(knee.section, fy) and _deep(knee)]
+
+
+def _deep(knee: Knee) -> bool:
+    """Whether it is known how deep all of what is joined there is."""
+    return all(beam.z > 0 for beam in knee.beams)
+
+
+def _stocky(s: Section, fy: float) -> bool:
+    return bool(_clear(s) <= STOCKY * np.sqrt(235e6 / fy) * s.tw)
+
+
+def _clear(s: Section) -> float:
+    """Depth of a web between its root radii."""
+    return s.h - s.tf - (s.tf2 or s.tf) - 2 * s.r
+
+
+def knee_values(grounds: SteelGrounds, member: int, columns: list[int] | slice = slice(None)) -> dict[str, Any]:
+    """`panel_check` of the panels of a member, (panels, combinations)."""
+    f, gamma = grounds.analysed, grounds.document.rules.gamma_M0
+    M, flanges, shear, area = [], [], [], []
+    for knee in of_member(grounds, member):
+        e, s, share, turn, z = (
+            np.array(values)
+            for values in zip(*((b.element, b.station, b.share, b.turn, b.z) for b in knee.beams), strict=True)
+        )
+        at_face = (1 - share)[:, None] * f.My[e, s][:, columns] + share[:, None] * f.My[e, s + 1][:, columns]
+        M.append(turn @ at_face)
+        flanges.append((turn / z) @ at_face)
+        e, s, sign = (np.array(values) for values in zip(*knee.sides, strict=True))
+        shear.append(sign @ f.Vz[e, s][:, columns] / 2)
+        area.append(_area(grounds, member, knee.section))
+    v = panel_check(np.array(flanges), np.array(shear), np.array(area)[:, None], grounds.steel.fy[member], gamma)
+    return v | {"M_knee": np.array(M), "A_vc": np.array(area)[:, None] + 0 * v["V_wp"]}
+
+
+def panels(grounds: SteelGrounds, found: Findings) -> list[Held]:
+    """Add to the outcomes of each member with panels, and to what the verdicts of others leave out."""
+    held = []
+    knees = grounds.knees
+    for i in sorted({*knees.found, *knees.cranked, *knees.supported}):
+        found.left_out[i] += _unsaid(grounds, i)
+        own = of_member(grounds, i)
+        if not own:
+            continue
+        u = knee_values(grounds, i)["u_knee"]
+        row, c = (int(k) for k in np.unravel_index(int(u.argmax()), u.shape))
+        found.outcomes[i].append(Outcome("knee", float(u[row, c]), c, own[row].x, row))
+        held.append(_shown(i, own, u.max(axis=1)))
+    return held
+
+
+def _unsaid(grounds: SteelGrounds, i: int) -> list[str]:
+    """What is not checked of the panels of a member that bends, in words."""
+    m, knees = grounds.combined.structure.members[i], grounds.knees
+    bent = np.abs(grounds.analysed.My[grounds.combined.elements.rows(i)]).max(initial=0.0)
+    if m.material.strength is None or bent < TOLD * m.section.Wel_y * m.material.fy(max(m.section.tf, m.section.tw)):
+        return []
+    said = [CRANKED] if i in knees.cranked else []
+    said += [SUPPORTED] if i in knees.supported else []
+    own = knees.found.get(i, [])
+    if any(knee.section.shape not in WEBBED for knee in own):
+        return [*said, WALLS]
+    if own and m.checks.knees == "diagonals":
+        return [*said, DIAGONAL]
+    said += [UNKNOWN] if not all(map(_deep, own)) else []
+    return [*said, SLENDER] if not all(_stocky(knee.section, grounds.steel.fy[i]) for knee in own) else said
+
+
+def _shown(member: int, own: list[Knee], u: Floats) -> Held:
+    """Over the depth of the beams."""
+    at, half = np.array([k.x for k in own]), np.array([max(b.z for b in k.beams) / 2 for k in own])
+    return Held(np.full(len(own), member), at - half, at + half, u)
+
+
+def panels_reached(grounds: SteelGrounds, member: int, governing: bool = False) -> list[Reached]:
+    """The panels of a member in every combination."""
+    own = of_member(grounds, member)
+    if not own:
+        return []
+    u = knee_values(grounds, member)["u_knee"]
+    return [most_of("knee", grounds.strength, u, [(k, -1, knee.x) for k, knee in enumerate(own)])]
+
+
+def panels_most(grounds: SteelGrounds, most: Floats) -> None:
+    """Raise (members, combinations) to what panels reach."""
+    for i in grounds.knees.found:
+        if not of_member(grounds, i):
+            continue
+        most[i] = np.maximum(most[i], knee_values(grounds, i)["u_knee"].max(axis=0))
+
+
+def panels_of(grounds: SteelGrounds, column: int, along: Floats) -> list[Held]:
+    """What panels reach in one combination for strength."""
+    return [
+        _shown(i, own, knee_values(grounds, i, [column])["u_knee"][:, 0])
+        for i in grounds.knees.found
+        if (own := of_member(grounds, i))
+    ]
