@@ -155,7 +155,7 @@ class Panels(unittest.TestCase):
         steps = " ".join(str(step) for step in told.steps)
         for value in ("185.5", "386.5", f"{185.5 / Z:.1f}", f"{185.5 / Z + 30:.1f}", f"{R_WP:.0f}."):
             self.assertIn(value, steps)
-        self.assertIn("Joined rigidly there: right.", told.assumptions)
+        self.assertIn("Joined rigidly there: right, 185.5 kNm over 386 mm.", told.assumptions)
         self.assertAlmostEqual(told.utilisation, outcome.utilisation, places=12)
 
 

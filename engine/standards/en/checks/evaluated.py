@@ -13,7 +13,7 @@ from engine.standards.en.checks.built_up import LEFT_OUT as BUILT_UP_LEFT_OUT
 from engine.standards.en.checks.built_up import built_up_proof
 from engine.standards.en.checks.general import general_values
 from engine.standards.en.checks.grounds import SteelGrounds
-from engine.standards.en.checks.knees import knee_values
+from engine.standards.en.checks.knees import at_faces, knee_values
 from engine.standards.en.checks.knees import of_member as panels_of_member
 from engine.standards.en.checks.net import area_of, net_values
 from engine.standards.en.checks.sections import section_values
@@ -142,9 +142,10 @@ def _knee(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
         "plated": float(grounds.combined.structure.members[member].checks.knees == "plates"),
     }
     values["gamma_M0"] = grounds.document.rules.gamma_M0
-    names = " and ".join(dict.fromkeys(beam.name for beam in knee.beams))
+    brought = zip(knee.beams, at_faces(grounds, knee, [outcome.combination])[:, 0].tolist(), strict=True)
+    each = "; ".join(f"{b.name}, {M / 1e3:.1f} kNm over {b.z * 1e3:.0f} mm" for b, M in brought)
     return values, [
-        f"Joined rigidly there: {names}.",
+        f"Joined rigidly there: {each}.",
         "What stiffeners of the flanges' forces add is not counted; the joint itself (bolts, welds, plates) is not covered.",
     ]
 

@@ -58,18 +58,24 @@ def _clear(s: Section) -> float:
     return s.h - s.tf - (s.tf2 or s.tf) - 2 * s.r
 
 
+def at_faces(grounds: SteelGrounds, knee: Knee, columns: list[int] | slice) -> Floats:
+    """(beams, combinations) the moments of beams at a member's faces, as they turn its panel."""
+    e, s, share, turn = (
+        np.array(values) for values in zip(*((b.element, b.station, b.share, b.turn) for b in knee.beams), strict=True)
+    )
+    My = grounds.analysed.My
+    at = (1 - share)[:, None] * My[e, s][:, columns] + share[:, None] * My[e, s + 1][:, columns]
+    return np.asarray(turn[:, None] * at)
+
+
 def knee_values(grounds: SteelGrounds, member: int, columns: list[int] | slice = slice(None)) -> dict[str, Any]:
     """`panel_check` of the panels of a member, (panels, combinations)."""
     f, gamma = grounds.analysed, grounds.document.rules.gamma_M0
     M, flanges, shear, area = [], [], [], []
     for knee in of_member(grounds, member):
-        e, s, share, turn, z = (
-            np.array(values)
-            for values in zip(*((b.element, b.station, b.share, b.turn, b.z) for b in knee.beams), strict=True)
-        )
-        at_face = (1 - share)[:, None] * f.My[e, s][:, columns] + share[:, None] * f.My[e, s + 1][:, columns]
-        M.append(turn @ at_face)
-        flanges.append((turn / z) @ at_face)
+        at_face = at_faces(grounds, knee, columns)
+        M.append(at_face.sum(axis=0))
+        flanges.append((at_face / np.array([[b.z] for b in knee.beams])).sum(axis=0))
         e, s, sign = (np.array(values) for values in zip(*knee.sides, strict=True))
         shear.append(sign @ f.Vz[e, s][:, columns] / 2)
         area.append(_area(grounds, member, knee.section))

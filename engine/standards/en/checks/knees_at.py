@@ -10,6 +10,7 @@ import numpy as np
 from engine.analysis.elements import Elements
 from engine.catalogue.properties import Section
 from engine.structure.model import Floats, Member, Structure
+from engine.structure.words import label
 
 #: cosine above the ground from which on a member stands upright
 UPRIGHT = 0.7
@@ -178,5 +179,5 @@ def _beams(made: _Made, j: int, node: int, y: Floats, face: float) -> list[Beam]
         step = float(x[e, s + 1] - x[e, s])
         of = made.sections[e]
         z = of.h - (of.tf + (of.tf2 or of.tf)) / 2
-        found.append(Beam(e, s, (at - float(x[e, s])) / step, -onward * float(elements.axes[e][1] @ y), z, m.name))
+        found.append(Beam(e, s, (at - float(x[e, s])) / step, -onward * float(elements.axes[e][1] @ y), z, label(m)))
     return found
