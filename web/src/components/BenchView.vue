@@ -21,7 +21,7 @@ const view = useTemplateRef<{ savePicture(): void }>('view')
 </script>
 
 <template>
-  <div class="above">
+  <div class="above" data-view>
     <p v-if="!bench.chain && bench.message" class="broken" role="alert">
       {{ bench.message }} <router-link to="/">Back to the projects</router-link>
     </p>

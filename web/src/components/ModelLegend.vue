@@ -8,7 +8,7 @@ defineEmits<{ all: [] }>()
 </script>
 
 <template>
-  <div class="legend mono">
+  <div class="legend mono" data-over="bottom">
     <template v-if="utilisation">
       <span v-for="step in STEPS" :key="step.upTo"
         ><i :style="{ background: step.colour }" />≤ {{ step.upTo.toFixed(2) }}</span

@@ -35,7 +35,7 @@ const states = useStates()
 </script>
 
 <template>
-  <div class="caption">
+  <div class="caption" data-over="top">
     Looking at<b>{{ title }}</b>
     <span v-if="bench.stale" class="stale"
       >numbers of revision {{ bench.chain?.revision }}{{ bench.refreshing ? ', being refreshed' : '' }}</span
@@ -54,7 +54,7 @@ const states = useStates()
       >{{ bench.diagram.kind === 'envelope' ? 'envelope' : bench.diagram.state }}: {{ bench.diagram.formula }}</span
     >
   </div>
-  <div class="tools">
+  <div class="tools" data-over="top">
     <label class="colouring"
       >Colour
       <PickList v-model="bench.colouring" :options="colourings" label="Colour by" />

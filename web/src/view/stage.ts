@@ -4,7 +4,11 @@ import { useResizeObserver } from '@vueuse/core'
 import * as THREE from 'three'
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js'
 import { onBeforeUnmount, onMounted, ref, watch, type Ref } from 'vue'
+import { allSeen } from './allSeen'
 import { stand } from './stand'
+
+/** Room between a building and what lies over the picture, px. */
+const CLEAR = 6
 
 interface Options {
   /** Whether it is the second of two side by side. */
@@ -27,6 +31,8 @@ export function useStage(holder: Ref<HTMLDivElement | undefined>, options: Optio
   let controls: OrbitControls | undefined
   let ground: THREE.Object3D | undefined
   let asked = 0
+  /** The nodes of which all is seen, until somebody looks elsewhere. */
+  let whole: [number, number, number][] | null = null
 
   function render() {
     cancelAnimationFrame(asked)
@@ -41,15 +47,34 @@ export function useStage(holder: Ref<HTMLDivElement | undefined>, options: Optio
     camera.updateProjectionMatrix()
   }
 
+  /** What lies over the picture, as marked by `data-over`. */
+  function covered() {
+    const box = holder.value!.getBoundingClientRect()
+    const over = [...(holder.value!.closest('[data-view]')?.querySelectorAll<HTMLElement>('[data-over]') ?? [])]
+    const of = (side: string, reach: (r: DOMRect) => number) =>
+      Math.max(0, ...over.filter((e) => e.dataset.over === side).map((e) => reach(e.getBoundingClientRect())))
+    const height = Math.max(box.height, 1)
+    return {
+      top: of('top', (r) => r.bottom - box.top + CLEAR) / height,
+      bottom: of('bottom', (r) => box.bottom - r.top + CLEAR) / height,
+    }
+  }
+
   /** See all of a building of these nodes, on a ground of squares of 6 m. */
   function frameAll(nodes: [number, number, number][]) {
     if (!nodes.length || !controls) return
     const box = new THREE.Box3().setFromPoints(nodes.map((n) => new THREE.Vector3(...n)))
     const middle = box.getCenter(new THREE.Vector3())
     const radius = box.getSize(new THREE.Vector3()).length() / 2
-    const away = (radius * 1.02) / Math.sin((camera.fov * Math.PI) / 360) / Math.min(1, camera.aspect * 0.8)
-    camera.position.copy(middle).add(new THREE.Vector3(-0.62, -0.68, 0.42).normalize().multiplyScalar(away))
-    controls.target.copy(middle)
+    const way = new THREE.Vector3(-0.62, -0.68, 0.42).normalize()
+    const corners = [0, 1, 2, 3, 4, 5, 6, 7].map(
+      (k) =>
+        new THREE.Vector3(k & 1 ? box.max.x : box.min.x, k & 2 ? box.max.y : box.min.y, k & 4 ? box.max.z : box.min.z),
+    )
+    const { away, target } = allSeen(corners, middle, way, (camera.fov * Math.PI) / 180, camera.aspect, covered())
+    camera.position.copy(target).addScaledVector(way, away)
+    controls.target.copy(target)
+    whole = nodes
     if (ground) scene.remove(ground)
     const size = Math.ceil(radius / 6) * 24
     ground = new THREE.GridHelper(size, size / 6, '#d9d4c8', '#e6e1d6')
@@ -66,6 +91,7 @@ export function useStage(holder: Ref<HTMLDivElement | undefined>, options: Optio
     const target = new THREE.Vector3(at[0], at[1], at[2])
     const away = camera.position.clone().sub(controls.target).normalize().multiplyScalar(12)
     controls.target.copy(target)
+    whole = null
     camera.position.copy(target).add(away)
     controls.update()
     render()
@@ -94,6 +120,7 @@ export function useStage(holder: Ref<HTMLDivElement | undefined>, options: Optio
     const { width, height } = entry!.contentRect
     renderer?.setSize(width, height, false)
     shape(width, height)
+    if (whole) frameAll(whole)
     render()
   })
   onMounted(() => {
@@ -110,6 +137,7 @@ export function useStage(holder: Ref<HTMLDivElement | undefined>, options: Optio
     sun.position.set(-40, -60, 90)
     scene.add(sun)
     controls = new OrbitControls(camera, renderer.domElement)
+    controls.addEventListener('start', () => (whole = null))
     controls.addEventListener('change', () => {
       stand.value = { from: options.turned, eye: camera.position.toArray(), target: controls!.target.toArray() }
       render()
