@@ -132,6 +132,9 @@ def foresee(chain: Chain, groups: Sequence[Group], candidates: Sequence[Candidat
     if leaning is not None:
         moved.append(ENOUGH / max(float(chain.combined.standing.together[leaning[0]]), 0.1))
     functions = [through(values[0, k], values[1, k], ratios[k]) for k in range(count)]
+    for g, group in enumerate(groups):
+        for h, factor in _by_depth(chain, group, groups, candidates).items():
+            functions[h][g] *= factor
     slopes = np.stack(
         [np.log(values[1, k] / values[0, k]) / np.log(RATIOS[1] / RATIOS[0]) for k in range(count)], axis=1
     )
@@ -266,19 +269,40 @@ class Watched:
     flange: int
 
 
-def _watched(chain: Chain, group: Group) -> Watched:
+def _strongest(chain: Chain, group: Group) -> tuple[int, Outcome] | None:
+    """The member and the outcome of strength that reach most in a group; None where there is none."""
     found = [(o.utilisation, i, o) for i in group.members for o in chain.verification.verdicts[i].outcomes]
     strong = [one for one in found if one[2].criterion in STRENGTH]
-    if not strong:
+    return max(strong, key=lambda one: one[0])[1:] if strong else None
+
+
+def _watched(chain: Chain, group: Group) -> Watched:
+    strongest = _strongest(chain, group)
+    if strongest is None:
         return Watched(group.members[0], 0, 0.0, 0.0, 0)
-    _, i, o = max(strong, key=lambda one: one[0])
+    i, o = strongest
     number, length = chain.verification.strength[o.combination], chain.structure.length(chain.structure.members[i])
-    if o.criterion in ("section", "shear", "sum", "torsion"):
+    if o.criterion in ("section", "shear", "sum", "torsion", "knee"):
         return Watched(i, number, o.position, o.position, 0)
     between = chain.verification.checks.between(i, o)
     if between and between.flange:
         return Watched(i, number, between.start, between.end, 1 if between.flange == "outer" else -1)
     return Watched(i, number, 0.0, length, 0)
+
+
+def _by_depth(
+    chain: Chain, group: Group, groups: Sequence[Group], candidates: Sequence[Candidates]
+) -> dict[int, Floats]:
+    """By other group (n,) what its candidates' depth makes of what governs a group, where that goes with how deep its members are."""
+    strongest = _strongest(chain, group)
+    arms = chain.verification.checks.arms(*strongest) if strongest else {}
+    by_group = {}
+    for i, arm in arms.items():
+        depth = chain.structure.members[i].section.h
+        for h, other in enumerate(groups):
+            if i in other.members and other is not group:
+                by_group[h] = np.array([arm / (arm + s.h - depth) for s in candidates[h].sections])
+    return by_group
 
 
 def _stiffer(structure: Structure, group: Group, ratio: float, axial: bool) -> Structure:

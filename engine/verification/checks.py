@@ -130,6 +130,10 @@ class Checks(ABC):
     def evaluated(self, member: int, outcome: Outcome) -> Evaluated:
         """One outcome of strength or stability, computed anew on its one row."""
 
+    def arms(self, member: int, outcome: Outcome) -> Mapping[int, float]:
+        """Other members with whose depth an outcome goes inversely, by number, and the distance, m, that it is a part of."""
+        return {}
+
     @abstractmethod
     def second(self, member: int, outcome: Outcome) -> Second | None:
         """The figure of another method for an outcome; None where there is none."""

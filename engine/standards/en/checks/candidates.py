@@ -46,7 +46,10 @@ def candidates(
         return None
     if not columns:
         return np.zeros((len(made_of), 2))
-    by_sections = _sections(grounds, members, made_of, columns, twist)
+    # panels at rigid joints go with the web that bears the shear, under the moments that are there
+    webs = np.array([section.Av_z for section, _ in made_of]) * steel.fy
+    by_panels = now.get("knee", 0.0) * webs[-1] / webs
+    by_sections = np.maximum(_sections(grounds, members, made_of, columns, twist), by_panels)
     return np.stack([by_sections, _stability(grounds, members, made_of, columns, now.get("general", 0.0))], axis=1)
 
 

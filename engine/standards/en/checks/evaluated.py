@@ -25,6 +25,7 @@ from engine.standards.en.checks.torsion import torsion_proof, twist_proof
 from engine.standards.en.checks.webs import checked as pressed_places
 from engine.standards.en.checks.webs import web_values
 from engine.standards.en.steel import PLATEAU
+from engine.structure.words import label
 from engine.verification.checks import Evaluated
 from engine.verification.outcomes import Outcome
 from engine.verification.standing import in_words
@@ -142,8 +143,9 @@ def _knee(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
         "plated": float(grounds.combined.structure.members[member].checks.knees == "plates"),
     }
     values["gamma_M0"] = grounds.document.rules.gamma_M0
+    members = grounds.combined.structure.members
     brought = zip(knee.beams, at_faces(grounds, knee, [outcome.combination])[:, 0].tolist(), strict=True)
-    each = "; ".join(f"{b.name}, {M / 1e3:.1f} kNm over {b.z * 1e3:.0f} mm" for b, M in brought)
+    each = "; ".join(f"{label(members[b.member])}, {M / 1e3:.1f} kNm over {b.z * 1e3:.0f} mm" for b, M in brought)
     return values, [
         f"Joined rigidly there: {each}.",
         "What stiffeners of the flanges' forces add is not counted; the joint itself (bolts, welds, plates) is not covered.",

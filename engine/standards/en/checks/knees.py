@@ -58,6 +58,11 @@ def _clear(s: Section) -> float:
     return s.h - s.tf - (s.tf2 or s.tf) - 2 * s.r
 
 
+def arms_of(grounds: SteelGrounds, member: int, row: int) -> dict[int, float]:
+    """Beams at one of a member's panels, by number, and the distances of their flanges, m."""
+    return {beam.member: beam.z for beam in of_member(grounds, member)[row].beams}
+
+
 def at_faces(grounds: SteelGrounds, knee: Knee, columns: list[int] | slice) -> Floats:
     """(beams, combinations) the moments of beams at a member's faces, as they turn its panel."""
     e, s, share, turn = (

@@ -10,7 +10,6 @@ import numpy as np
 from engine.analysis.elements import Elements
 from engine.catalogue.properties import Section
 from engine.structure.model import Floats, Member, Structure
-from engine.structure.words import label
 
 #: cosine above the ground from which on a member stands upright
 UPRIGHT = 0.7
@@ -23,14 +22,14 @@ ANGLED = 0.5
 @dataclass(frozen=True)
 class Beam:
     """What a beam brings to a knee: M_y at a station of an element and the next one, with the share of the second, at the column's face; turn: the
-    sign with which it turns the panel; z: distance of its flanges there, m; name: of the beam."""
+    sign with which it turns the panel; z: distance of its flanges there, m; member: its number."""
 
     element: int
     station: int
     share: float
     turn: float
     z: float
-    name: str
+    member: int
 
 
 @dataclass(frozen=True)
@@ -179,5 +178,5 @@ def _beams(made: _Made, j: int, node: int, y: Floats, face: float) -> list[Beam]
         step = float(x[e, s + 1] - x[e, s])
         of = made.sections[e]
         z = of.h - (of.tf + (of.tf2 or of.tf)) / 2
-        found.append(Beam(e, s, (at - float(x[e, s])) / step, -onward * float(elements.axes[e][1] @ y), z, label(m)))
+        found.append(Beam(e, s, (at - float(x[e, s])) / step, -onward * float(elements.axes[e][1] @ y), z, j))
     return found

@@ -19,7 +19,7 @@ from engine.standards.en.checks.candidates import candidates
 from engine.standards.en.checks.evaluated import evaluated
 from engine.standards.en.checks.general import general, general_most, general_of, general_reached
 from engine.standards.en.checks.grounds import SteelGrounds
-from engine.standards.en.checks.knees import panels, panels_most, panels_of, panels_reached
+from engine.standards.en.checks.knees import arms_of, panels, panels_most, panels_of, panels_reached
 from engine.standards.en.checks.length_methods import methods
 from engine.standards.en.checks.net import net, net_reached
 from engine.standards.en.checks.ribbon import between, buckled, figures, flanges
@@ -199,6 +199,9 @@ class SteelChecks(Checks):
     @property
     def clauses(self) -> Mapping[str, str]:
         return CLAUSES
+
+    def arms(self, member: int, outcome: Outcome) -> Mapping[int, float]:
+        return arms_of(self.grounds, member, outcome.row) if outcome.criterion == "knee" else {}
 
     def candidates(
         self,
