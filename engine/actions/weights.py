@@ -22,11 +22,11 @@ def add_self_weight(loading: Loading, structure: Structure, case: Case) -> None:
     """Add one permanent case with the weight of every member and slab."""
     number = loading.add_case(case)
     for member in structure.members:
-        weight = DOWN * member.section.A * member.material.density * GRAVITY
+        weight = DOWN * member.section.weighing * member.material.density * GRAVITY
         if weight.any():
             loading.lines.append(LineLoad(number, member.name, 0.0, None, weight, weight))
         for piece in member.pieces:
-            more = weight * (piece.section.A / member.section.A - 1)
+            more = weight * (piece.section.weighing / member.section.weighing - 1)
             loading.lines.append(LineLoad(number, member.name, piece.start, piece.end, more, more))
         loading.expected[number] = loading.expected[number] + DOWN * structure.mass(member) * GRAVITY
     panels = {panel.name: panel for panel in structure.panels}

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from math import sqrt
+from math import hypot, sqrt
 
 #: shapes that buckle sideways
 PRONE = ("I", "channel", "tee", "flat")
@@ -82,9 +82,14 @@ class Section:
         """Radius of gyration about z."""
         return sqrt(self.Iz / self.A)
 
+    @property
+    def weighing(self) -> float:
+        """Area that weighs, m²: with the lacing or battens of a built-up member."""
+        return self.A + (self.latticed.joining if self.latticed else 0.0)
+
     def mass(self, density: float = 7850.0) -> float:
         """Mass per length in kg/m."""
-        return self.A * density
+        return self.weighing * density
 
 
 @dataclass(frozen=True)
@@ -100,6 +105,22 @@ class Latticed:
     arrangement: str = "zigzag"
     planes: int = 2
     batten: tuple[float, float] = (0.0, 0.0)
+
+    @property
+    def diagonal(self) -> float:
+        """Length of a diagonal between the lines of the chords, m: of a zigzag over half a panel."""
+        return hypot(self.h0, self.panel / 2 if self.arrangement == "zigzag" else self.panel)
+
+    @property
+    def joining(self) -> float:
+        """What lacing or battens add to the area that weighs, m²: their lengths between the lines of the chords, over those of the panels."""
+        if self.lacing is None:
+            deep, thick = self.batten
+            volume = self.h0 * deep * thick
+        else:
+            lengths = self.diagonal + (self.h0 if self.arrangement == "posts" else self.diagonal)
+            volume = self.lacing.A * lengths
+        return self.planes * volume / self.panel
 
 
 def given_section(

@@ -62,7 +62,8 @@ def candidates_of(document: Document, structure: Structure, group: Group, haunch
     prices = document.sizing.prices
     more = _haunch_steel(document, members, [s for s, _ in choices], haunch)
     by_mass = [
-        (s.A * length + own) * materials.material(grade).density for own, (s, grade) in zip(more, choices, strict=True)
+        (s.weighing * length + own) * materials.material(grade).density
+        for own, (s, grade) in zip(more, choices, strict=True)
     ]
     by_cost = [
         m * price(prices, s, grade) + prices.weld * seams(s) * length + made(prices, structure, members)

@@ -393,7 +393,7 @@ class Structure:
     def mass(self, member: Member) -> float:
         """Mass in kg; pieces with a section of their own count with it."""
         length = self.length(member)
-        volume = member.section.A * length
+        volume = member.section.weighing * length
         for piece in member.pieces:
-            volume += (piece.section.A - member.section.A) * (piece.end - piece.start)
+            volume += (piece.section.weighing - member.section.weighing) * (piece.end - piece.start)
         return volume * member.material.density

@@ -109,6 +109,24 @@ class Parts(unittest.TestCase):
         self.assertAlmostEqual(shear_stiffness(soft) / by_hand, 1, delta=1e-9)
         self.assertAlmostEqual(shear_stiffness(stiff) / (2 * pi**2 * 210e9 * chord.Iz / 0.64), 1, delta=1e-9)
 
+    def test_lacing_and_battens_weigh(self):
+        # by metre of member, in two planes: two diagonals of 0.5 m, crossed ones of 0.721 m, a diagonal and a post, in panels of 0.6 m
+        chord, lacing = section("UPE 200"), section("L 50x5")
+        for arrangement, lengths in (("zigzag", 2 * 0.5), ("crossed", 2 * 0.72111), ("posts", 0.72111 + 0.4)):
+            of = Latticed(chord, 0.4, 0.6, lacing, arrangement, 2)
+            self.assertAlmostEqual(of.joining / (2 * lengths * 4.80e-4 / 0.6), 1, delta=2e-3, msg=arrangement)
+        # battens 200 x 8 every 0.8 m over 0.28 m: 2 x 3.517 kg, 8.8 kg/m, a fifth of what the chords weigh
+        battens = Latticed(chord, 0.28, 0.8, None, "zigzag", 2, (0.2, 0.008))
+        self.assertAlmostEqual(battens.joining * 7850, 8.79, delta=0.01)
+        data = column(BATTENED, N=0.0).model_dump(mode="json")
+        data["cases"] = [{"name": "G", "nature": "permanent", "self_weight": True}]
+        data["combinations"], data["node_loads"] = [{"name": "C1", "use": "strength", "factors": {"G": 1.0}}], []
+        chain = run(read_document(data))
+        chords, own = 2 * 29.0e-4 * 7850, chain.structure.members[0].section.latticed.joining * 7850
+        self.assertGreater(own, 8.0)
+        self.assertAlmostEqual(chain.response.reaction[:, 2].sum() / ((chords + own) * 8.0 * 9.80665), 1, delta=3e-3)
+        self.assertAlmostEqual(chain.tonnage() / ((chords + own) * 8.0), 1, delta=2e-3)
+
     def test_efficiency_of_battens(self):
         of = Latticed(section("UPE 200"), 0.28, 0.8, None, "zigzag", 2, (0.2, 0.008))
         i_0 = sqrt((0.28**2 * of.chord.A / 2 + 2 * of.chord.Iz) / (2 * of.chord.A))

@@ -7,7 +7,7 @@ shear along z is borne by the lacing or the battens, whose flexibility is the sh
 from __future__ import annotations
 
 from dataclasses import replace
-from math import hypot, inf, pi
+from math import inf, pi
 
 import numpy as np
 
@@ -21,11 +21,6 @@ G = E / 2.6
 SHAPES = ("laced", "battened")
 
 
-def diagonal(of: Latticed) -> float:
-    """Length of a diagonal between the lines of the chords, m: of a zigzag over half a panel."""
-    return hypot(of.h0, of.panel / 2 if of.arrangement == "zigzag" else of.panel)
-
-
 def shear_stiffness(of: Latticed, modulus: float = E) -> float:
     """S_v in N, figure 6.9 for lacing, (6.73) for battens. Of crossing diagonals one counts, half of what both are in a panel: safe side."""
     if of.lacing is None:
@@ -34,7 +29,7 @@ def shear_stiffness(of: Latticed, modulus: float = E) -> float:
         batten = thick * deep**3 / 12
         soft = 1 + 2 * chord.Iz * of.h0 / (of.planes * batten * of.panel) if batten < inf else 1.0
         return min(24 * modulus * chord.Iz / (of.panel**2 * soft), most)
-    d, A_d = diagonal(of), of.lacing.A
+    d, A_d = of.diagonal, of.lacing.A
     plain = of.planes * modulus * A_d * of.panel * of.h0**2 / d**3
     if of.arrangement == "zigzag":
         return plain / 2
@@ -52,7 +47,7 @@ def chords_apart(ring: Ring, of: Latticed) -> list[Ring]:
 
 
 def latticed(name: str, of: Latticed) -> Section:
-    """Both chords as one section. I_y = h0² A_ch/2, with battens and 2 I_ch beside (μ = 1); weight is that of the chords."""
+    """Both chords as one section. I_y = h0² A_ch/2, with battens and 2 I_ch beside (μ = 1)."""
     c = of.chord
     battens = 2 * c.Iz if of.lacing is None else 0.0
     Iy = of.h0**2 * c.A / 2 + battens

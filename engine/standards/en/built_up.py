@@ -7,7 +7,7 @@ from typing import Any
 import numpy as np
 
 from engine.catalogue.properties import Latticed
-from engine.catalogue.shapes.latticed import diagonal, shear_stiffness
+from engine.catalogue.shapes.latticed import shear_stiffness
 from engine.catalogue.steels import Material
 from engine.standards.en.axial import SHAPES as BARS
 from engine.standards.en.axial import axial_check, bar
@@ -107,7 +107,7 @@ def built_up_check(
 def _lacing(of: Latticed, material: Material, V: Floats, gammas: tuple[float, float]) -> Values:
     """Diagonals under the shear, pressed or pulled; those of a crossing bear half each, as one is pressed and the other pulled."""
     assert of.lacing is not None
-    d = diagonal(of)
+    d = of.diagonal
     N_d = V * d / (of.planes * of.h0) / (2 if of.arrangement == "crossed" else 1)
     length = d / 2 if of.arrangement == "crossed" else d
     found = axial_check(bar(of.lacing, material, length, length, length), -N_d, *gammas)
