@@ -39,7 +39,7 @@ APART = 0.3
 
 @dataclass(frozen=True)
 class Lever:
-    """One input changed. kind: "section", "stay", "load", "length y" or "length z"; outcome: what governs then; without: criteria that
+    """One input changed. kind: "section", "stay", "plate" at rigid joints, "load", "length y" or "length z"; outcome: what governs then; without: criteria that
     were not looked at; operations: what makes it so."""
 
     kind: str
@@ -155,6 +155,13 @@ def _changes(chain: Chain, member: str, worst: Reached) -> Iterator[tuple[str, s
     grounds = chain.verification.grounds
     if m.bar:
         return
+    if worst.criterion == "knee" and m.checks.knees is None:
+        plated = m.checks.model_copy(update={"knees": "plates"})
+        yield (
+            "plate",
+            "as thick as its web at rigid joints",
+            ChangeMembers(members=[member], change=MemberChange(checks=plated)),
+        )
     if (
         worst.criterion in ("lateral", "interaction", "twist", "general", "flexural", "single")
         and m.section.shape in PRONE

@@ -43,7 +43,7 @@ class CriterionOut(BaseModel):
 
 
 class LeverOut(BaseModel):
-    """One input changed, and what governs the member then. kind: "section", "stay", "load", "length y" or "length z"; without: criteria
+    """One input changed, and what governs the member then. kind: "section", "stay", "plate", "load", "length y" or "length z"; without: criteria
     that were not looked at, in words."""
 
     kind: str

@@ -10,6 +10,8 @@ from typing import Any
 from engine.catalogue.sections import section
 from engine.chain import Chain, run
 from engine.document import read_document
+from engine.editing.apply import operate
+from engine.sizing.levers import levers
 from engine.verification.proof import prove
 
 #: HEA 300, IPE 400: kN and m; shear area by 6.2.6(3) from the dimensions of the tables, without η
@@ -171,6 +173,17 @@ class Foreseen(unittest.TestCase):
             of = next(o for o in verdict(bracket(push=0.0, column={"section": name})).outcomes if o.criterion == "knee")
             # their faces stand elsewhere by some millimetres
             self.assertAlmostEqual(float(found[k, 0]) / of.utilisation, 1.0, delta=0.02)
+
+
+class Moved(unittest.TestCase):
+    def test_a_plate_is_tried_where_a_panel_governs(self):
+        chain = bracket(P=110, push=-30, column={"section": "HEA 220"})
+        found = next(lever for lever in levers(chain, "column") if lever.kind == "plate")
+        after = run(operate(chain.document, found.operations[0]))
+        self.assertEqual(after.document.members[-1].checks.knees, "plates")
+        self.assertLess(found.outcome.utilisation, verdict(chain).governing.utilisation)
+        self.assertAlmostEqual(found.outcome.utilisation, verdict(after).governing.utilisation, places=9)
+        self.assertFalse([x for x in levers(bracket(), "right") if x.kind == "plate"])
 
 
 class MustNotPass(unittest.TestCase):

@@ -18,12 +18,13 @@ const most = computed(() => Math.max(0.05, ...levers.value.map((l) => Math.abs(l
 const SIGNS: Record<string, string> = {
   section: 'section',
   stay: 'stay',
+  plate: 'web plate',
   load: 'load',
   'length y': 'L_cr,y',
   'length z': 'L_cr,z',
 }
 /** What a lever does to the model can be taken where it is something to build. */
-const builds = (l: Schemas['LeverOut']) => l.kind === 'stay' || l.kind === 'section'
+const builds = (l: Schemas['LeverOut']) => ['stay', 'section', 'plate'].includes(l.kind)
 const take = (l: Schemas['LeverOut']) => bench.operate(`${bench.member?.label}: ${l.words}`, ...l.operations)
 const difference = (u: number) => {
   const by = u - now.value
