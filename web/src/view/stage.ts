@@ -7,8 +7,10 @@ import { onBeforeUnmount, onMounted, ref, watch, type Ref } from 'vue'
 import { allSeen } from './allSeen'
 import { stand } from './stand'
 
-/** Room between a building and what lies over the picture, px. */
-const CLEAR = 6
+/** Room between a building and what lies over the picture, px; below it supports are drawn. */
+const CLEAR = { top: 6, bottom: 16 }
+/** Room at the top that is kept for the formula of a combination, whether it stands there or not: a building does not jump, px. */
+const KEPT = 84
 
 interface Options {
   /** Whether it is the second of two side by side. */
@@ -55,8 +57,12 @@ export function useStage(holder: Ref<HTMLDivElement | undefined>, options: Optio
       Math.max(0, ...over.filter((e) => e.dataset.over === side).map((e) => reach(e.getBoundingClientRect())))
     const height = Math.max(box.height, 1)
     return {
-      top: of('top', (r) => r.bottom - box.top + CLEAR) / height,
-      bottom: of('bottom', (r) => box.bottom - r.top + CLEAR) / height,
+      top:
+        Math.max(
+          KEPT,
+          of('top', (r) => r.bottom - box.top + CLEAR.top),
+        ) / height,
+      bottom: of('bottom', (r) => box.bottom - r.top + CLEAR.bottom) / height,
     }
   }
 
