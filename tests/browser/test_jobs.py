@@ -101,6 +101,14 @@ class Jobs(Job):
         foot = chain.structure.nodes.index("storeys-1/base-2-2")
         self.assertAlmostEqual(chain.response.reaction[foot, 2, case] / (6 * 6 * 11e3), 1, delta=5e-3)
         expect(self.page.locator("aside.left")).to_contain_text("Wall bracing")
+        # it stands by rigid frames as well
+        self.choose("Rigidly joined to columns", "all beams on columns")
+        self.settled(5)
+        self.fill("Braced fields", "")
+        self.settled(6)
+        rigid = respond(self.document()).structure
+        self.assertEqual(audit(rigid), [])
+        self.assertNotIn("wall bracing", {m.role for m in rigid.members})
 
     def test_a_truss_on_the_columns_of_a_building_repeated_clad_and_loaded(self):
         self.start()
