@@ -131,6 +131,26 @@ class Panels(unittest.TestCase):
         z = 0.400 + 0.3 * (1 - 1 / 12) - 0.0135
         self.near(bracket(beam=haunch), (100 * 2 - 100 * H_C / 2) / z)
 
+    def test_a_beam_on_a_rigid_link_from_the_axis_to_the_face(self):
+        link = H_C / 2
+        data = bracket().document.model_dump(mode="json")
+        data["nodes"].append({"name": "face", "at": [link, 0, 4]})
+        own = next(m for m in data["members"] if m["name"] == "right")
+        data["members"].append(
+            {
+                **own,
+                "name": "arm",
+                "start": "joint",
+                "end": "face",
+                "behaviour": "rigid link",
+                "restraints_outer": [],
+                "restraints_inner": [],
+            }
+        )
+        own["start"] = "face"
+        data["supports"].append({"node": "face", "fixed": ["y"]})
+        self.near(run(read_document(data)), (100 * 2 - 100 * H_C / 2) / Z)
+
     def test_a_supplementary_plate_adds_its_shear_area(self):
         d = H_C - 2 * TF_C - 2 * R_C
         self.assertLess(d, 40 * math.sqrt(235 / 355) * TW_C)
@@ -160,6 +180,21 @@ class Panels(unittest.TestCase):
             self.assertIn(value, steps)
         self.assertIn("Joined rigidly there: right, 185.5 kNm over 386 mm.", told.assumptions)
         self.assertAlmostEqual(told.utilisation, outcome.utilisation, places=12)
+
+
+class Second(unittest.TestCase):
+    def test_the_jump_of_the_columns_own_moment_beside_it(self):
+        area = (H_C - TF_C) * TW_C
+        for push, left in ((None, 0.0), (30.0, 0.0), (-30.0, 0.0), (None, 60.0)):
+            for drawn in ("as one", "reversed", "cut"):
+                chain = bracket(push=push, left=left, drawn=drawn)
+                i = chain.structure.index["column"]
+                outcome = next(o for o in verdict(chain).outcomes if o.criterion == "knee")
+                found = chain.verification.checks.second(i, outcome)
+                # on the axis: 2 m of each beam
+                by_hand = ((100 - left) * 2 / Z + (push or 0.0)) / (area * 355e3 / math.sqrt(3))
+                with self.subTest(push=push, left=left, drawn=drawn):
+                    self.assertAlmostEqual(found.utilisation / by_hand, 1.0, delta=2e-3)
 
 
 class Foreseen(unittest.TestCase):
@@ -208,6 +243,14 @@ class MustNotPass(unittest.TestCase):
             with self.subTest(made_of):
                 self.assertIsNone(panel(chain))
                 self.assertIn(words, " ".join(verdict(chain).left_out))
+
+    def test_beams_on_the_side_of_a_web_are_told_where_they_bend_it(self):
+        across = bracket(P=20, column={"roll": 90.0})
+        self.assertIn("to the side of its web", " ".join(verdict(across).left_out))
+        # as much on the other side leaves nothing for the web
+        even = bracket(P=20, left=20, column={"roll": 90.0})
+        self.assertNotIn("side of its web", " ".join(verdict(even).left_out))
+        self.assertNotIn("side of its web", " ".join(verdict(bracket()).left_out))
 
     def test_members_that_meet_at_an_angle_with_none_upright_are_told(self):
         corners = {"a": (0, 0, 0), "b": (2, 0, 1.8), "c": (4, 0, 0)}

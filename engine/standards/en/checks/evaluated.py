@@ -144,7 +144,7 @@ def _knee(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
     }
     values["gamma_M0"] = grounds.document.rules.gamma_M0
     members = grounds.combined.structure.members
-    brought = zip(knee.beams, at_faces(grounds, knee, [outcome.combination])[:, 0].tolist(), strict=True)
+    brought = zip(knee.beams, at_faces(grounds, knee.beams, [outcome.combination])[:, 0].tolist(), strict=True)
     each = "; ".join(f"{label(members[b.member])}, {M / 1e3:.1f} kNm over {b.z * 1e3:.0f} mm" for b, M in brought)
     return values, [
         f"Joined rigidly there: {each}.",

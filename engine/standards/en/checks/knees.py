@@ -8,7 +8,7 @@ import numpy as np
 
 from engine.catalogue.properties import Section
 from engine.standards.en.checks.grounds import SteelGrounds
-from engine.standards.en.checks.knees_at import Knee
+from engine.standards.en.checks.knees_at import Beam, Knee
 from engine.standards.en.web_panels import STOCKY, panel_check, supplement
 from engine.structure.model import Floats
 from engine.verification.outcomes import Findings, Held, Outcome, Reached, most_of
@@ -21,6 +21,7 @@ SLENDER = (
     "its web is too slender for the shear of a panel at a rigid joint (EN 1993-1-8 6.2.6.1(1)): that is not checked"
 )
 WALLS = "members are joined to it rigidly: what that asks of its walls there is not checked (EN 1993-1-8 6, 7)"
+ASIDE = "members are joined rigidly to the side of its web: what that asks of the web and of stiffeners there is not checked (EN 1993-1-8)"
 DIAGONAL = "the shear of its panels at rigid joints is taken by diagonal stiffeners that are stated, and not verified"
 UNKNOWN = "what is joined to it rigidly is known by its stiffness alone: the panel of its web there is not checked (EN 1993-1-8 6.2.6.1)"
 CRANKED = "members are joined to it rigidly at an angle, none of them upright: the panel of its web there is not checked (EN 1993-1-8 6.2.6.1)"
@@ -63,10 +64,10 @@ def arms_of(grounds: SteelGrounds, member: int, row: int) -> dict[int, float]:
     return {beam.member: beam.z for beam in of_member(grounds, member)[row].beams}
 
 
-def at_faces(grounds: SteelGrounds, knee: Knee, columns: list[int] | slice) -> Floats:
+def at_faces(grounds: SteelGrounds, beams: tuple[Beam, ...], columns: list[int] | slice) -> Floats:
     """(beams, combinations) the moments of beams at a member's faces, as they turn its panel."""
     e, s, share, turn = (
-        np.array(values) for values in zip(*((b.element, b.station, b.share, b.turn) for b in knee.beams), strict=True)
+        np.array(values) for values in zip(*((b.element, b.station, b.share, b.turn) for b in beams), strict=True)
     )
     My = grounds.analysed.My
     at = (1 - share)[:, None] * My[e, s][:, columns] + share[:, None] * My[e, s + 1][:, columns]
@@ -78,7 +79,7 @@ def knee_values(grounds: SteelGrounds, member: int, columns: list[int] | slice =
     f, gamma = grounds.analysed, grounds.document.rules.gamma_M0
     M, flanges, shear, area = [], [], [], []
     for knee in of_member(grounds, member):
-        at_face = at_faces(grounds, knee, columns)
+        at_face = at_faces(grounds, knee.beams, columns)
         M.append(at_face.sum(axis=0))
         flanges.append((at_face / np.array([[b.z] for b in knee.beams])).sum(axis=0))
         e, s, sign = (np.array(values) for values in zip(*knee.sides, strict=True))
@@ -92,7 +93,7 @@ def panels(grounds: SteelGrounds, found: Findings) -> list[Held]:
     """Add to the outcomes of each member with panels, and to what the verdicts of others leave out."""
     held = []
     knees = grounds.knees
-    for i in sorted({*knees.found, *knees.cranked, *knees.supported}):
+    for i in sorted({*knees.found, *knees.aside, *knees.cranked, *knees.supported}):
         found.left_out[i] += _unsaid(grounds, i)
         own = of_member(grounds, i)
         if not own:
@@ -105,16 +106,24 @@ def panels(grounds: SteelGrounds, found: Findings) -> list[Held]:
 
 
 def _unsaid(grounds: SteelGrounds, i: int) -> list[str]:
-    """What is not checked of the panels of a member that bends, in words."""
+    """What is not checked where members are joined rigidly to one that bends, in words."""
     m, knees = grounds.combined.structure.members[i], grounds.knees
-    bent = np.abs(grounds.analysed.My[grounds.combined.elements.rows(i)]).max(initial=0.0)
-    if m.material.strength is None or bent < TOLD * m.section.Wel_y * m.material.fy(max(m.section.tf, m.section.tw)):
+    if m.material.strength is None:
         return []
-    said = [CRANKED] if i in knees.cranked else []
+    little = TOLD * m.material.fy(max(m.section.tf, m.section.tw))
+    webbed = m.section.shape in WEBBED
+    said = []
+    brought = (at_faces(grounds, beams, slice(None)).sum(axis=0) for beams in knees.aside.get(i, ()))
+    if any(np.abs(M).max(initial=0.0) > little * m.section.Wel_z for M in brought):
+        said.append(ASIDE if webbed else WALLS)
+    bent = np.abs(grounds.analysed.My[grounds.combined.elements.rows(i)]).max(initial=0.0)
+    if bent <= little * m.section.Wel_y:
+        return said
+    said += [CRANKED] if i in knees.cranked and webbed else []
     said += [SUPPORTED] if i in knees.supported else []
     own = knees.found.get(i, [])
     if any(knee.section.shape not in WEBBED for knee in own):
-        return [*said, WALLS]
+        return list(dict.fromkeys([*said, WALLS]))
     if own and m.checks.knees == "diagonals":
         return [*said, DIAGONAL]
     said += [UNKNOWN] if not all(map(_deep, own)) else []

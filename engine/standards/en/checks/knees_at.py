@@ -35,7 +35,7 @@ class Beam:
 @dataclass(frozen=True)
 class Knee:
     """A panel of a member's web. x: m from its start; sides: elements before and behind it with their station and the sign of their shear;
-    section: of the member there; depth: m along the member."""
+    section: of the member there."""
 
     x: float
     sides: tuple[tuple[int, int, float], ...]
@@ -45,10 +45,11 @@ class Knee:
 
 @dataclass(frozen=True)
 class Knees:
-    """All panels of a structure by member; cranked: members that meet rigidly at an angle where none is upright; supported: those that do so at a
-    support that holds against turning."""
+    """All panels of a structure by member; aside: by member, what is joined rigidly to its side, place by place; cranked: members that meet rigidly at an
+    angle where none is upright; supported: those that do so at a support that holds against turning."""
 
     found: dict[int, list[Knee]]
+    aside: dict[int, list[tuple[Beam, ...]]]
     cranked: frozenset[int]
     supported: frozenset[int]
 
@@ -72,17 +73,21 @@ def knees_of(structure: Structure, elements: Elements, x: Floats, sections: Sequ
     the elements; sections: what each element is made of."""
     made = _Made(structure, elements, x, sections)
     found: dict[int, list[Knee]] = {}
+    aside: dict[int, list[tuple[Beam, ...]]] = {}
     cranked: set[int] = set()
     supported: set[int] = set()
     for node, meeting in structure.meeting.items():
         rigid = [i for i in meeting if _rigid(structure.members[i], node)]
-        if len(rigid) < 2:
+        joined = [(i, node, 0.0) for i in rigid] + _by_links(structure, node)
+        if not rigid or len(joined) < 2:
             continue
         i = _through(structure, node, rigid)
         if i is None:
             cranked |= _cranked(structure, rigid)
             continue
-        knee = _knee(made, i, node, [j for j in rigid if j != i])
+        knee, sideways = _knee(made, i, node, [one for one in joined if one[0] != i])
+        if sideways:
+            aside.setdefault(i, []).append(sideways)
         if knee is None:
             continue
         turns = structure.fixed[node, 3:] | (structure.springs[node, 3:] != 0)
@@ -92,7 +97,20 @@ def knees_of(structure: Structure, elements: Elements, x: Floats, sections: Sequ
             found.setdefault(i, []).append(knee)
     for own in found.values():
         own.sort(key=lambda knee: knee.x)
-    return Knees(found, frozenset(cranked), frozenset(supported))
+    return Knees(found, aside, frozenset(cranked), frozenset(supported))
+
+
+def _by_links(structure: Structure, node: int) -> list[tuple[int, int, float]]:
+    """Members that rigid links join to a node: their numbers, the nodes that they start from there, and how far these are, m."""
+    found = []
+    for i in structure.meeting[node]:
+        link = structure.members[i]
+        if link.behaviour != "rigid link":
+            continue
+        end = link.nodes[-1] if link.nodes[0] == node else link.nodes[0]
+        gap = float(np.linalg.norm(structure.xyz[end] - structure.xyz[node]))
+        found += [(j, end, gap) for j in structure.meeting[end] if j != i and _rigid(structure.members[j], end)]
+    return found
 
 
 def _rigid(m: Member, node: int) -> bool:
@@ -129,8 +147,8 @@ def _cranked(structure: Structure, rigid: list[int]) -> set[int]:
     }
 
 
-def _knee(made: _Made, i: int, node: int, others: list[int]) -> Knee | None:
-    """The panel of a member at a node; None where nothing bends it there in the plane of its web."""
+def _knee(made: _Made, i: int, node: int, others: list[tuple[int, int, float]]) -> tuple[Knee | None, tuple[Beam, ...]]:
+    """The panel of a member at a node, None where nothing bends it there in the plane of its web; and what bends it the other way."""
     structure, elements = made.structure, made.elements
     m, rows, last = structure.members[i], elements.rows(i), made.last
     place = m.nodes.index(node)
@@ -138,16 +156,18 @@ def _knee(made: _Made, i: int, node: int, others: list[int]) -> Knee | None:
     e = sides[0][0]
     x, y, z = elements.axes[e]
     section = made.sections[e]
-    beams = []
-    for j in others:
+    beams, aside = [], []
+    for j, at, gap in others:
         way = _way(structure, j)
-        if abs(way @ x) > 1 - 1e-6 and node in (structure.members[j].nodes[0], structure.members[j].nodes[-1]):
-            if len(sides) == 1:
+        if abs(way @ x) > 1 - 1e-6 and at in (structure.members[j].nodes[0], structure.members[j].nodes[-1]):
+            if len(sides) == 1 and at == node:
                 sides.append(_onward(made, j, node, (x, z)))
         elif abs(way @ z) > IN_PLANE:
-            beams += _beams(made, j, node, y, section.h / 2 / abs(float(way @ z)))
-    at = float(np.linalg.norm(structure.xyz[node] - structure.xyz[m.nodes[0]]))
-    return Knee(at, tuple(sides), tuple(beams), section) if beams else None
+            beams += _beams(made, j, at, y, max(section.h / 2 / abs(float(way @ z)) - gap, 0.0))
+        elif abs(way @ y) > IN_PLANE:
+            aside += _beams(made, j, at, z, 0.0)
+    along = float(np.linalg.norm(structure.xyz[node] - structure.xyz[m.nodes[0]]))
+    return Knee(along, tuple(sides), tuple(beams), section) if beams else None, tuple(aside)
 
 
 def _onward(made: _Made, j: int, node: int, axes: tuple[Floats, Floats]) -> tuple[int, int, float]:

@@ -13,6 +13,7 @@ from engine.standards.en.checks.second_sections import (
     pulled_or_pressed,
     rankine,
     sheared,
+    sheared_panel,
 )
 from engine.standards.en.steel import reduction
 from engine.verification.checks import Second
@@ -88,6 +89,7 @@ _OTHERS = {
     "shear": sheared,
     "sum": of_outline,
     "web": crushed,
+    "knee": sheared_panel,
     "axial": pulled_or_pressed,
     "general": _interpolated,
     "flexural": _whole,

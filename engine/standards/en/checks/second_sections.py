@@ -8,6 +8,8 @@ from engine.catalogue.properties import Section
 from engine.catalogue.shapes import outline_of
 from engine.standards.en.checks.evaluated import evaluated
 from engine.standards.en.checks.grounds import SteelGrounds
+from engine.standards.en.checks.knees import of_member
+from engine.standards.en.checks.knees_at import Knee
 from engine.standards.en.checks.sections import section_values
 from engine.standards.en.steel import reduction
 from engine.structure.model import Floats
@@ -188,3 +190,30 @@ def crushed(grounds: SteelGrounds, member: int, outcome: Outcome) -> Second | No
         float(max(share, (share + 0.8 * v["eta_1"]) / 1.4)),
         "the older rules spread the force by 45° and count the web as a strut held by its flanges",
     )
+
+
+def sheared_panel(grounds: SteelGrounds, member: int, outcome: Outcome) -> Second | None:
+    """A panel by the jump of the member's own moment on its axis, and elastic shear stress of the web between the flanges (6.2.6(4))."""
+    knee = of_member(grounds, member)[outcome.row]
+    if grounds.combined.structure.members[member].checks.knees or knee.section.shape != "I":
+        return None
+    s, f, c = knee.section, grounds.analysed, outcome.combination
+    across = sum(sign * float(f.Vz[e, at, c]) / 2 for e, at, sign in knee.sides)
+    V = abs(_jump(grounds, knee, c) / min(beam.z for beam in knee.beams) + across)
+    tau = float(grounds.steel.fy[member]) / np.sqrt(3) / grounds.document.rules.gamma_M0
+    return Second(
+        "the jump of its own moment on the axis, elastic shear",
+        V / ((s.h - s.tf) * s.tw * tau),
+        "the beams' shears enlarge the moment from the face to the axis; (6.7) counts the fillets and takes a tenth off",
+    )
+
+
+def _jump(grounds: SteelGrounds, knee: Knee, column: int) -> float:
+    """By how much the moment of a member itself grows over a panel, Nm."""
+    axes, My = grounds.combined.elements.axes, grounds.analysed.My
+    first = knee.sides[0][0]
+    found = 0.0
+    for k, (e, station, _) in enumerate(knee.sides):
+        behind = (knee.sides[0][1] == 0) == (k == 0)
+        found += (1.0 if behind else -1.0) * float(axes[e][2] @ axes[first][2]) * float(My[e, station, column])
+    return found
