@@ -1,4 +1,5 @@
-"""Members that bear nothing but themselves though their role says that they bear: a frame copied without its floors passes easily."""
+"""What bears nothing though one would think so: beams on which nothing is put, cladding on which no wind or snow acts. A frame copied without its floors
+passes easily, and so does a clad building that nobody gave wind."""
 
 from __future__ import annotations
 
@@ -7,12 +8,17 @@ import numpy as np
 from engine.actions.cases import Loading
 from engine.actions.panels import DOWN
 from engine.catalogue.steels import GRAVITY
+from engine.document import Document
 from engine.structure.model import Structure
 
 #: what lies across to bear what is put on it
 BEARING = ("rafter", "purlin", "side rail", "main beam", "joist")
 #: share of its own weight within which a case is that of the weight, and what counts as no load, N
 BESIDE, NONE = 1e-3, 1.0
+#: natures of what acts on cladding, with the kinds of panels that it acts on
+ON_CLADDING = (("wind", ("wall", "roof")), ("snow", ("roof",)))
+#: panels that are named one by one
+NAMED = 3
 NOTHING_BORNE = "nothing is put on it in any case: it bears its own weight alone"
 
 
@@ -38,3 +44,23 @@ def unloaded(structure: Structure, loading: Loading) -> list[int]:
         if not any(set(structure.meeting[node]) - {i} or node in nodes for node in m.nodes[1:-1]):
             found.append(i)
     return found
+
+
+def unasked(document: Document, structure: Structure, loading: Loading) -> tuple[str, ...]:
+    """Walls and roofs on which no case of wind acts, and roofs on which none of snow does though snow is stated for the place: neither on the panel, be it by
+    0, nor on a member that carries it."""
+    found = []
+    for nature, kinds in ON_CLADDING:
+        if nature == "snow" and document.site.ground_snow <= 0:
+            continue
+        cases = {k for k, case in enumerate(loading.cases) if case.nature == nature}
+        on = {s.panel for s in loading.surfaces if s.case in cases}
+        members = {load.member for load in (*loading.lines, *loading.points) if load.case in cases}
+        bare = [
+            p.name for p in structure.panels if p.kind in kinds and p.name not in on and not members & set(p.carriers)
+        ]
+        if bare:
+            names = ", ".join(f"“{name}”" for name in bare[:NAMED])
+            more = f" and {len(bare) - NAMED} more" if len(bare) > NAMED else ""
+            found.append(f"no {nature} acts on {names}{more} in any case")
+    return tuple(found)

@@ -4,17 +4,19 @@ from __future__ import annotations
 
 import unittest
 
+from engine.actions.cases import Loading
 from engine.chain import run
 from engine.demo import drying_hall
 from engine.demo_boiler_house import boiler_house
 from engine.document import Document
 from engine.document.byhand import MemberInput, NodeInput
-from engine.document.loads import MemberLoad, NodeLoad
+from engine.document.floors import FloorGrid, FloorJig
+from engine.document.loads import CaseInput, MemberLoad, NodeLoad, PanelLoad
 from engine.editing.apply import operate
 from engine.editing.operations import Copy
 from engine.expand import expand
 from engine.load import load
-from engine.verification.unloaded import NOTHING_BORNE, unloaded
+from engine.verification.unloaded import NOTHING_BORNE, unasked, unloaded
 from tests.engine.test_copied_panels import BEAMS, EVERY, table
 
 
@@ -71,3 +73,43 @@ class Unloaded(unittest.TestCase):
     def test_of_whole_buildings(self) -> None:
         for document in (drying_hall(), boiler_house()):
             self.assertEqual(named(document), [])
+
+
+def house(**more) -> Document:
+    """One clad storey of 6 by 5 m that ends with a floor: no roof, and so no wind of its own."""
+    grid = FloorGrid(across=[6.0], along=[5.0])
+    return Document(jigs=[FloorJig(name="house", grid=grid, frames="all", walls=True, **more)])
+
+
+def said(document: Document) -> tuple[str, ...]:
+    structure = expand(document)
+    return unasked(document, structure, load(document, structure))
+
+
+class Unasked(unittest.TestCase):
+    def test_walls_without_wind_are_told_by_the_verdict_on_the_whole(self) -> None:
+        bare = house()
+        words = "no wind acts on “house/wall-left”, “house/wall-right”, “house/wall-front” and 1 more in any case"
+        self.assertEqual(said(bare), (words,))
+        self.assertIn((words, 0), run(bare).verification.whole.left_out)
+        self.assertEqual(said(house(top="roof")), ())
+
+    def test_wind_of_ones_own_counts_on_panels_and_on_what_carries_them(self) -> None:
+        own = house()
+        own.cases = [CaseInput(name="W", nature="wind")]
+        own.panel_loads = [PanelLoad(case="W", panel=f"house/wall-{side}", pressure=0.5) for side in ("left", "right")]
+        self.assertEqual(said(own), ("no wind acts on “house/wall-front”, “house/wall-back” in any case",))
+        own.member_loads = [MemberLoad(case="W", member="house/column-1-1", value=(0, 1, 0))]
+        # that column carries a part of the front
+        self.assertEqual(said(own), ("no wind acts on “house/wall-back” in any case",))
+        own.cases[0].nature = "imposed"
+        self.assertEqual(len(said(own)), 1)
+
+    def test_roofs_without_snow_where_there_is_snow(self) -> None:
+        hall = drying_hall()
+        structure = expand(hall)
+        bare = unasked(hall, structure, Loading())
+        self.assertEqual([words.split(" acts")[0] for words in bare], ["no wind", "no snow"])
+        self.assertEqual(unasked(hall, structure, load(hall, structure)), ())
+        hall.site.ground_snow = 0.0
+        self.assertEqual([words.split(" acts")[0] for words in unasked(hall, structure, Loading())], ["no wind"])
