@@ -1,5 +1,5 @@
-"""What bears nothing though one would think so: beams on which nothing is put, cladding on which no wind or snow acts. A frame copied without its floors
-passes easily, and so does a clad building that nobody gave wind."""
+"""What bears nothing though one would think so: beams on which nothing is put, cladding on which no wind or snow acts, or such as nobody stated. A frame
+copied without its floors passes easily, and so does a clad building that nobody gave wind."""
 
 from __future__ import annotations
 
@@ -9,6 +9,7 @@ from engine.actions.cases import Loading
 from engine.actions.panels import DOWN
 from engine.catalogue.steels import GRAVITY
 from engine.document import Document
+from engine.document.rules import Site
 from engine.structure.model import Structure
 
 #: what lies across to bear what is put on it
@@ -64,3 +65,19 @@ def unasked(document: Document, structure: Structure, loading: Loading) -> tuple
             more = f" and {len(bare) - NAMED} more" if len(bare) > NAMED else ""
             found.append(f"no {nature} acts on {names}{more} in any case")
     return tuple(found)
+
+
+def unplaced(document: Document, loading: Loading) -> tuple[str, ...]:
+    """Snow and wind that are generated from what a new project begins with, where nobody stated a place or other values."""
+    site, new = document.site, Site()
+    values = ("place", "altitude", "ground_snow", "wind_speed", "sources")
+    own = {case.name for case in document.cases}
+    generated = {case.nature for case in loading.cases if case.nature in ("snow", "wind") and case.name not in own}
+    if not generated or any(getattr(site, name) != getattr(new, name) for name in values):
+        return ()
+    figures = {
+        "snow": f"{site.ground_snow:g} kN/m² of snow on the ground",
+        "wind": f"a wind of {site.wind_speed:g} m/s",
+    }
+    said = " and ".join(figures[nature] for nature in ("snow", "wind") if nature in generated)
+    return (f"no place is stated: {said} are what a new project begins with",)

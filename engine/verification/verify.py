@@ -23,7 +23,7 @@ from engine.verification.pads import UnderPad, said_of, under_pads
 from engine.verification.secondary import Secondary
 from engine.verification.service import CLOSE, Stretch, measure, silent, stretches, unlimited
 from engine.verification.standing import free_to_move, judge
-from engine.verification.unloaded import NOTHING_BORNE, unasked, unloaded
+from engine.verification.unloaded import NOTHING_BORNE, unasked, unloaded, unplaced
 
 #: criteria of which at least one must be found
 STRENGTH = (
@@ -205,7 +205,8 @@ def verify(
         unsaid += (OUT_OF_PLANE,)
     if document.rules.floor_frequency and not floors:
         unsaid += ("natural frequency of floors not checked: no main beam or joist bends between supports",)
-    unsaid += unasked(document, structure, combined.response.system.loading)
+    loading = combined.response.system.loading
+    unsaid += unasked(document, structure, loading) + unplaced(document, loading)
     unsaid += held_aloft(structure) + weightless(document, structure) + said_of(pads) + _of_slabs(structure)
     tuples = tuple(tilts), tuple(lifted)
     return Verification(

@@ -16,7 +16,7 @@ from engine.editing.apply import operate
 from engine.editing.operations import Copy
 from engine.expand import expand
 from engine.load import load
-from engine.verification.unloaded import NOTHING_BORNE, unasked, unloaded
+from engine.verification.unloaded import NOTHING_BORNE, unasked, unloaded, unplaced
 from tests.engine.test_copied_panels import BEAMS, EVERY, table
 
 
@@ -113,3 +113,22 @@ class Unasked(unittest.TestCase):
         self.assertEqual(unasked(hall, structure, load(hall, structure)), ())
         hall.site.ground_snow = 0.0
         self.assertEqual([words.split(" acts")[0] for words in unasked(hall, structure, Loading())], ["no wind"])
+
+    def test_values_that_a_new_project_begins_with_are_told_until_a_place_or_others_are_stated(self) -> None:
+        words = "no place is stated: 0.8 kN/m² of snow on the ground and a wind of 24 m/s are what a new project begins with"
+        building = house(top="roof")
+        self.assertIn((words, 0), run(building).verification.whole.left_out)
+
+        def told(document: Document) -> tuple[str, ...]:
+            return unplaced(document, load(document, expand(document)))
+
+        for more in ({"place": "Norrbacka"}, {"ground_snow": 2.0}, {"wind_speed": 26.0}, {"altitude": 20.0}):
+            other = building.model_copy(update={"site": building.site.model_copy(update=more)})
+            self.assertEqual(told(other), (), more)
+        # nothing is generated where nothing is clad; what is one's own was stated
+        self.assertEqual(told(table()), ())
+        own = house()
+        own.cases = [CaseInput(name="W", nature="wind")]
+        own.panel_loads = [PanelLoad(case="W", panel="house/wall-left", pressure=0.5)]
+        self.assertEqual(told(own), ())
+        self.assertEqual(told(drying_hall()), ())
