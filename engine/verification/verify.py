@@ -105,6 +105,8 @@ class Verification:
 ALONE = "its natural frequency is of it alone: what it rests on is taken as still"
 #: what the verdict on plane frames leaves out
 OUT_OF_PLANE = "frames are analysed in their planes alone: what pushes across them, and what holds them there at every node, is not verified"
+#: what it leaves out of decks that are stiff in their plane
+DECKS = "decks and sheeting that count as stiff in their planes: that they bear what they carry sideways, and are fixed for it, is not verified"
 #: the checks of a family on results under combinations for strength
 Make = Callable[[Document, Combined, tuple[int, ...]], Checks]
 
@@ -208,6 +210,7 @@ def verify(
     loading = combined.response.system.loading
     unsaid += unasked(document, structure, loading) + unplaced(document, loading)
     unsaid += held_aloft(structure) + weightless(document, structure) + said_of(pads) + _of_slabs(structure)
+    unsaid += _of_decks(structure)
     tuples = tuple(tilts), tuple(lifted)
     return Verification(
         tuple(verdicts), checks, service, stretches_, along, *tuples, unsaid, variable, quasi, secondary, tuple(pads)
@@ -325,6 +328,11 @@ def _of_slabs(structure: Structure) -> tuple[str, ...]:
     return (
         f"{count}: movements, moments and forces in them are told, not verified; in second order they stay as stiff as they are",
     )
+
+
+def _of_decks(structure: Structure) -> tuple[str, ...]:
+    """Panels that are stiff in their own plane, and hold what they lie on."""
+    return (DECKS,) if any(p.rigid or p.law for p in structure.panels) else ()
 
 
 def held_aloft(structure: Structure) -> tuple[str, ...]:

@@ -16,6 +16,7 @@ from engine.editing.operations import ReleaseJig
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.result import result
+from engine.verification.verify import DECKS
 from tests.engine.helpers import FIXED
 from tests.engine.test_classics import E, G, I, J, model
 from tests.engine.test_second_order import analysed
@@ -51,6 +52,13 @@ class RigidFloors(unittest.TestCase):
             self.assertAlmostEqual(u[5] / turn, 1, delta=1e-4)
         total = sum(np.array(r) for r in state["reactions"].values())
         self.assertAlmostEqual(total[0], -P, delta=1e-6 * P)
+
+    def test_the_verdict_leaves_the_deck_itself_out(self):
+        for stiff in ("rigid", "membrane"):
+            chain, _ = solved(table([("a", (1e3, 0, 0))], diaphragm=stiff))
+            self.assertIn(DECKS, chain.verification.left_out)
+        loose, _ = solved(table([("a", (1e3, 0, 0))]))
+        self.assertNotIn(DECKS, loose.verification.left_out)
 
     def test_a_support_on_the_floor_takes_what_pushes_it(self):
         data = table([("a", (0, 9e3, 0)), ("c", (5e3, 0, 0))], diaphragm="rigid")
