@@ -56,7 +56,8 @@ def unasked(document: Document, structure: Structure, loading: Loading) -> tuple
             continue
         cases = {k for k, case in enumerate(loading.cases) if case.nature == nature}
         on = {s.panel for s in loading.surfaces if s.case in cases}
-        members = {load.member for load in (*loading.lines, *loading.points) if load.case in cases}
+        members = {line.member for line in loading.lines if line.case in cases}
+        members |= {point.member for point in loading.points if point.case in cases}
         bare = [
             p.name for p in structure.panels if p.kind in kinds and p.name not in on and not members & set(p.carriers)
         ]
