@@ -197,7 +197,10 @@ def verify(
         )
     _shown(combined, verdicts, along)
     tilts, lifted = equilibrium(combined, combinations)
-    unsaid = _idle(combined, combinations) + unbalanced(tilts, structure) + checks.unsaid()
+    # first what nobody stated: all else rests on it
+    loading = combined.response.system.loading
+    unsaid = unasked(document, structure, loading) + unplaced(document, loading)
+    unsaid += _idle(combined, combinations) + unbalanced(tilts, structure) + checks.unsaid()
     # a pad is held down by no more than counts against overturning and uplift, in their combinations too
     rules = document.rules
     uplift = tuple(i for i, c in enumerate(combinations) if c.use == "uplift")
@@ -207,8 +210,6 @@ def verify(
         unsaid += (OUT_OF_PLANE,)
     if document.rules.floor_frequency and not floors:
         unsaid += ("natural frequency of floors not checked: no main beam or joist bends between supports",)
-    loading = combined.response.system.loading
-    unsaid += unasked(document, structure, loading) + unplaced(document, loading)
     unsaid += held_aloft(structure) + weightless(document, structure) + said_of(pads) + _of_slabs(structure)
     unsaid += _of_decks(structure)
     tuples = tuple(tilts), tuple(lifted)
