@@ -6,7 +6,7 @@ import { figures } from '../lib/temper'
 import { useWorkbench } from '../stores/workbench'
 import ModelLegend from './ModelLegend.vue'
 import { turnedRound } from '../view/plane'
-import { acting } from '../view/acting'
+import { acting, STANDS } from '../view/acting'
 import { useLoadsInSpace } from '../view/loadsInSpace'
 import { farthest, movement } from '../view/movement'
 import { saveShot } from '../view/shot'
@@ -39,7 +39,7 @@ const stage = useStage(holder, {
   },
 })
 const { scene, camera, unsupported, render } = stage
-const frameAll = () => stage.frameAll(bench.lists.nodes)
+const frameAll = () => stage.frameAll(bench.lists.nodes, Math.max(extentOf() / 16, STANDS))
 
 /** The figures of forces and reactions, and the selected member's, kept where they belong. */
 function place() {

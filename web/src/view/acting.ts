@@ -9,7 +9,7 @@ import { proposed } from './proposed'
 import { forces, largest, reactions, type Drawn, type Figure, type Shaft } from './space'
 
 /** Height of the heaviest load in metres at least: beside a small building it stands out of its members. */
-const STANDS = 0.6
+export const STANDS = 0.6
 
 /** Of the visible members, on one scale with what is drawn beside; reach: how far the largest reaches, in metres. */
 export function acting(bench: ReturnType<typeof useWorkbench>, visible: Set<string>, reach: number): Required<Drawn> {

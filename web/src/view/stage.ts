@@ -10,7 +10,7 @@ import { stand } from './stand'
 /** Room between a building and what lies over the picture, px; below it supports are drawn. */
 const CLEAR = { top: 6, bottom: 16 }
 /** Room at the top that is kept for the formula of a combination, whether it stands there or not: a building does not jump, px. */
-const KEPT = 84
+const KEPT = 98
 
 interface Options {
   /** Whether it is the second of two side by side. */
@@ -33,8 +33,8 @@ export function useStage(holder: Ref<HTMLDivElement | undefined>, options: Optio
   let controls: OrbitControls | undefined
   let ground: THREE.Object3D | undefined
   let asked = 0
-  /** The nodes of which all is seen, until somebody looks elsewhere. */
-  let whole: [number, number, number][] | null = null
+  /** Sees all again, until somebody looks elsewhere. */
+  let whole: (() => void) | null = null
 
   function render() {
     cancelAnimationFrame(asked)
@@ -66,21 +66,23 @@ export function useStage(holder: Ref<HTMLDivElement | undefined>, options: Optio
     }
   }
 
-  /** See all of a building of these nodes, on a ground of squares of 6 m. */
-  function frameAll(nodes: [number, number, number][]) {
+  /** See all of a building of these nodes, on a ground of squares of 6 m; beyond: how far loads and forces are drawn above it, and half as
+   * far beside it, m. */
+  function frameAll(nodes: [number, number, number][], beyond: number) {
     if (!nodes.length || !controls) return
     const box = new THREE.Box3().setFromPoints(nodes.map((n) => new THREE.Vector3(...n)))
     const middle = box.getCenter(new THREE.Vector3())
     const radius = box.getSize(new THREE.Vector3()).length() / 2
     const way = new THREE.Vector3(-0.62, -0.68, 0.42).normalize()
+    const least = box.min.clone().sub(new THREE.Vector3(beyond / 2, beyond / 2, 0))
+    const most = box.max.clone().add(new THREE.Vector3(beyond / 2, beyond / 2, beyond))
     const corners = [0, 1, 2, 3, 4, 5, 6, 7].map(
-      (k) =>
-        new THREE.Vector3(k & 1 ? box.max.x : box.min.x, k & 2 ? box.max.y : box.min.y, k & 4 ? box.max.z : box.min.z),
+      (k) => new THREE.Vector3((k & 1 ? most : least).x, (k & 2 ? most : least).y, (k & 4 ? most : least).z),
     )
     const { away, target } = allSeen(corners, middle, way, (camera.fov * Math.PI) / 180, camera.aspect, covered())
     camera.position.copy(target).addScaledVector(way, away)
     controls.target.copy(target)
-    whole = nodes
+    whole = () => frameAll(nodes, beyond)
     if (ground) scene.remove(ground)
     const size = Math.ceil(radius / 6) * 24
     ground = new THREE.GridHelper(size, size / 6, '#d9d4c8', '#e6e1d6')
@@ -126,7 +128,7 @@ export function useStage(holder: Ref<HTMLDivElement | undefined>, options: Optio
     const { width, height } = entry!.contentRect
     renderer?.setSize(width, height, false)
     shape(width, height)
-    if (whole) frameAll(whole)
+    whole?.()
     render()
   })
   onMounted(() => {
