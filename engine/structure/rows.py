@@ -102,13 +102,16 @@ def _area(structure: Structure, lines: list[Line], group: list[int]) -> float:
 
 
 def _held_between(structure: Structure, member: Member) -> bool:
-    """Whether anything is said to hold it between its ends, other than the floor that lies on it or is stiff at all of its nodes; what is
-    hinged at both ends, as purlins and joists are, is held by what lies on it."""
+    """Whether anything is said to hold it between its ends, other than the floor or stiff deck that lies on it, or what meets it at nodes
+    that are all in such a deck; what is hinged at both ends, as purlins and joists are, is held by what lies on it."""
     stiff = (*structure.diaphragms, *(m.nodes for m in structure.membranes), *(slab.joined for slab in structure.slabs))
-    if any(set(member.nodes) <= set(nodes) for nodes in stiff):
+    at = np.linalg.norm(structure.xyz[list(member.nodes)] - structure.xyz[member.nodes[0]], axis=1)
+    held = np.array([*member.outer, *member.inner, 0.0])
+    if (np.abs(held[:, None] - at).min(axis=1) < SAME).all() and any(set(member.nodes) <= set(own) for own in stiff):
         return False
     hinged = "ry" in member.release_start and "ry" in member.release_end
-    floors = any(panel.kind == "floor" and member.name in panel.carriers for panel in structure.panels)
+    decks = (panel for panel in structure.panels if panel.kind == "floor" or panel.rigid or panel.law)
+    floors = any(member.name in panel.carriers for panel in decks)
     return (len(member.outer) > 2 or len(member.inner) > 2) and not hinged and not floors
 
 

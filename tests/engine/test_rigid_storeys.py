@@ -9,6 +9,8 @@ import numpy as np
 from engine.chain import run
 from engine.document import read_document
 from engine.document.floors import BracedField
+from engine.editing.apply import operate
+from engine.editing.operations import Restrain
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.standards.family import family
@@ -111,6 +113,16 @@ class RigidStoreys(unittest.TestCase):
         # without a deck that is stiff nothing carries the forces of what joists hold
         loose = self._left_out(storeys=[{"height": 4.0}], diaphragm="none")
         self.assertTrue([words for words in loose if "5.3.3" in words])
+
+    def test_stays_that_nothing_meets_are_told_beside_a_stiff_deck_too(self):
+        document = portals()
+        document.rules.imperfections = True
+        # the deck meets the beam at its joists; a metre from its end nothing does
+        stated = operate(document, Restrain(members=["house/beam-1-1"], flange="inner", at=1.0))
+        for of, told in ((document, False), (stated, True)):
+            chain = run(of)
+            verdict = chain.verification.verdicts[chain.structure.index["house/beam-1-1"]]
+            self.assertEqual(any("5.3.3" in words for words in verdict.left_out), told)
 
     def _left_out(self, **more) -> set[str]:
         document = portals(**more)
