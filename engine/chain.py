@@ -28,7 +28,7 @@ from engine.structure.model import Structure
 from engine.verification.verify import Verification, verify
 
 #: raised whenever a stage's results change for equal inputs
-ENGINE_VERSION = "29"
+ENGINE_VERSION = "30"
 STAGES = ("structure", "loading", "combinations", "response", "verification")
 
 _INPUTS: dict[str, tuple[tuple[str, ...], tuple[str, ...]]] = {
@@ -67,6 +67,7 @@ _INPUTS: dict[str, tuple[tuple[str, ...], tuple[str, ...]]] = {
             "area_loads",
             "settlements",
             "rules.imperfections",
+            "national.imposed",
             "national.snow",
             "national.wind",
             "national.imperfections",

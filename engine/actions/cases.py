@@ -14,7 +14,8 @@ from engine.structure.model import Floats, Ints, Structure
 @dataclass(frozen=True)
 class Case:
     """A load case. symbol: short name in formulas (G1, S2, W3); exclusive: cases of the same set never act together.
-    together: variable cases of the same word are one action: they act at once, with one factor.
+    together: variable cases of the same word are one action: they act at once, with one factor. alone: it acts with no other variable case, for
+    strength alone.
 
     category: of an imposed case (EN 1990 table A1.1). note: in words, what it is and what was simplified.
     """
@@ -26,6 +27,7 @@ class Case:
     note: str = ""
     category: str = ""
     together: str = ""
+    alone: bool = False
 
 
 @dataclass(frozen=True)

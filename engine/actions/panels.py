@@ -126,29 +126,48 @@ def fields(panel: Panel, structure: Structure) -> list[tuple[Floats, Fields]]:
     flat = panel.flat(lines)
     if not panel.two_way:
         return [(np.eye(2), _fields(flat, numbers, Polygon(panel.flat(panel.corners))))]
-    # two ways: triangles and trapezoids between the sides and lines at 45°, each carried along its side
+    # two ways: each point goes to the side that is nearest of those that bear, by lines at 45°
     corners = panel.flat(panel.corners)
-    sides = [(corners[i], corners[(i + 1) % 4]) for i in range(4)]
-    half = min(np.linalg.norm(b - a) for a, b in sides[:2]) / 2
     middle = corners.mean(axis=0)
-    found = []
-    for a, b in sides:
+    bearing = []
+    for a, b in zip(corners, np.roll(corners, -1, axis=0), strict=True):
         along = (b - a) / np.linalg.norm(b - a)
         inward = np.array([-along[1], along[0]])
         inward = inward if inward @ (middle - a) > 0 else -inward
-        part = Polygon([a, b, b + (inward - along) * half, a + (inward + along) * half])
         on = (np.abs((flat - a) @ inward) < 1e-3).all(axis=1)
-        if on.any():
+        if _borne_along((flat[on] - a) @ along, float(np.linalg.norm(b - a))):
+            bearing.append((a, along, inward, on))
+    found = []
+    for k, (a, along, inward, on) in enumerate(bearing):
+        part = corners
+        for j, (other, _, away, _) in enumerate(bearing):
+            if j != k and len(part):
+                part = _nearer(part, (part - a) @ inward - (part - other) @ away)
+        if len(part) > 2:
             turn = np.stack([along, inward])
-            found.append(
-                (
-                    turn,
-                    _fields(
-                        flat[on] @ turn.T, numbers[on], shapely.affinity.affine_transform(part, [*turn.ravel(), 0, 0])
-                    ),
-                )
-            )
+            found.append((turn, _fields(flat[on] @ turn.T, numbers[on], Polygon(part @ turn.T))))
     return found
+
+
+def _borne_along(lines: Floats, length: float) -> bool:
+    """Whether members (m, 2), from start to end along a side, bear all of its length."""
+    at = 0.0
+    for start, end in sorted((min(line), max(line)) for line in lines.tolist()):
+        if start > at + 1e-3:
+            return False
+        at = max(at, end)
+    return at > length - 1e-3
+
+
+def _nearer(points: Floats, value: Floats) -> Floats:
+    """The part of a convex polygon (k, 2) where what is `value` (k,) at its corners and linear between is not positive."""
+    found = []
+    for p, q, v, w in zip(points, np.roll(points, -1, axis=0), value, np.roll(value, -1), strict=True):
+        if v <= SAME:
+            found.append(p)
+        if (v < -SAME and w > SAME) or (v > SAME and w < -SAME):
+            found.append(p + (q - p) * v / (v - w))
+    return np.array(found).reshape(-1, 2)
 
 
 def _fields(flat: Floats, numbers: Ints, clip: Polygon) -> Fields:

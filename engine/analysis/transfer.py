@@ -80,7 +80,9 @@ def cut_loads(structure: Structure, elements: Elements, loading: Loading) -> Ele
         m = structure.index[p.member]
         k = int(first[m] + np.searchsorted(elements.offset[first[m] : first[m + 1]], p.at, side="right") - 1)
         point.append((k, p.case))
-        at.append((p.at - elements.offset[k]) * elements.length[k] / elements.reach[k])
+        # beyond the end by rounding it would load nothing
+        share = min(max((p.at - elements.offset[k]) / elements.reach[k], 0.0), 1.0)
+        at.append(share * elements.length[k])
         force.append(elements.axes[k] @ p.force)
         moment.append(elements.axes[k] @ p.moment)
     return ElementLoads(

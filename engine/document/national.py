@@ -51,6 +51,37 @@ class BasisValues(Part):
     ] = 1000.0
 
 
+class ImposedValues(Part):
+    """EN 1991-1-1: concentrated loads by category of use; of traffic the upper values."""
+
+    concentrated_A: Annotated[
+        float, _number("Q_k A", "concentrated load in kN, floors, balconies and stairs · table 6.2", 0, 200)
+    ] = 2.0
+    concentrated_B: Annotated[float, _number("Q_k B", "concentrated load in kN, offices · table 6.2", 0, 200)] = 4.5
+    concentrated_C: Annotated[
+        float,
+        _number("Q_k C", "concentrated load in kN, where people gather; C4 7, C5 4.5 · table 6.2", 0, 200),
+    ] = 4.0
+    concentrated_D: Annotated[float, _number("Q_k D", "concentrated load in kN, shops; D2 7 · table 6.2", 0, 200)] = 4.0
+    concentrated_E: Annotated[float, _number("Q_k E", "concentrated load in kN, storage · table 6.4", 0, 200)] = 7.0
+    concentrated_F: Annotated[
+        float,
+        _number("Q_k F", "concentrated load in kN, traffic, an axle of vehicles up to 30 kN · table 6.8", 0, 200),
+    ] = 20.0
+    concentrated_G: Annotated[
+        float,
+        _number(
+            "Q_k G",
+            "concentrated load in kN, traffic, an axle of vehicles up to 160 kN · table 6.8",
+            0,
+            200,
+        ),
+    ] = 90.0
+    concentrated_H: Annotated[
+        float, _number("Q_k H", "concentrated load in kN, roofs, for maintenance · table 6.10", 0, 200)
+    ] = 1.0
+
+
 class SnowValues(Part):
     """EN 1991-1-3."""
 
@@ -177,6 +208,7 @@ class National(Part):
     by their path in the document with / for its dots."""
 
     basis: BasisValues = BasisValues()
+    imposed: ImposedValues = ImposedValues()
     snow: SnowValues = SnowValues()
     wind: WindValues = WindValues()
     imperfections: ImperfectionValues = ImperfectionValues()

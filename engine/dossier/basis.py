@@ -16,7 +16,7 @@ from engine.structure.audit import audit
 
 STANDARDS = (
     ("EN 1990:2002 + A1:2005", "Basis of structural design", "combinations, limits"),
-    ("EN 1991-1-1:2002", "Densities, self-weight, imposed loads", "floors, roofs of category H"),
+    ("EN 1991-1-1:2002", "Densities, self-weight, imposed loads", "floors, roofs of category H, concentrated loads"),
     ("EN 1991-1-3:2003", "Snow loads", "arrangements, drifts"),
     ("EN 1991-1-4:2005 + A1:2010", "Wind actions", "pressures, zones, friction"),
     ("EN 1993-1-1:2005", "Steel: general rules, rules for buildings", "analysis, sections, members"),

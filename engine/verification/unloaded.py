@@ -7,6 +7,7 @@ import numpy as np
 
 from engine.actions.cases import Loading
 from engine.actions.panels import DOWN
+from engine.analysis.system import Response
 from engine.catalogue.steels import GRAVITY
 from engine.document import Document
 from engine.document.rules import Site
@@ -16,6 +17,8 @@ from engine.structure.model import Structure
 BEARING = ("rafter", "purlin", "side rail", "main beam", "joist")
 #: share of its own weight within which a case is that of the weight, and what counts as no load, N
 BESIDE, NONE = 1e-3, 1.0
+#: share of the loads of a case that may be missing at the supports
+MISSING = 1e-3
 #: natures of what acts on cladding, with the kinds of panels that it acts on
 ON_CLADDING = (("wind", ("wall", "roof")), ("snow", ("roof",)))
 #: panels that are named one by one
@@ -66,6 +69,19 @@ def unasked(document: Document, structure: Structure, loading: Loading) -> tuple
             more = f" and {len(bare) - NAMED} more" if len(bare) > NAMED else ""
             found.append(f"no {nature} acts on {names}{more} in any case")
     return tuple(found)
+
+
+def lost(response: Response) -> tuple[str, ...]:
+    """Cases whose loads are not what the supports give back: where panels rest on nothing."""
+    loading = response.system.loading
+    borne = loading.borne
+    off = np.abs(borne + response.reaction[:, :3].sum(axis=0).T).max(axis=1, initial=0.0)
+    least = np.maximum(MISSING * np.linalg.norm(borne, axis=1), NONE)
+    return tuple(
+        f"{far / 1000:.2f} kN of the loads of “{case.name}” do not reach the supports: nothing bears them where they lie"
+        for case, far, enough in zip(loading.cases, off.tolist(), least.tolist(), strict=True)
+        if far > enough and case.nature != "imperfection"
+    )
 
 
 def unplaced(document: Document, loading: Loading) -> tuple[str, ...]:

@@ -23,7 +23,7 @@ from engine.verification.pads import UnderPad, said_of, under_pads
 from engine.verification.secondary import Secondary
 from engine.verification.service import CLOSE, Stretch, measure, silent, stretches, unlimited
 from engine.verification.standing import free_to_move, judge
-from engine.verification.unloaded import NOTHING_BORNE, unasked, unloaded, unplaced
+from engine.verification.unloaded import NOTHING_BORNE, lost, unasked, unloaded, unplaced
 
 #: criteria of which at least one must be found
 STRENGTH = (
@@ -106,6 +106,7 @@ ALONE = "its natural frequency is of it alone: what it rests on is taken as stil
 #: what the verdict on plane frames leaves out
 OUT_OF_PLANE = "frames are analysed in their planes alone: what pushes across them, and what holds them there at every node, is not verified"
 #: what it leaves out of decks that are stiff in their plane
+CONCENTRATED = "the concentrated loads of categories of use are in no combination for strength"
 DECKS = "decks and sheeting that count as stiff in their planes: that they bear what they carry sideways, and are fixed for it, is not verified"
 #: the checks of a family on results under combinations for strength
 Make = Callable[[Document, Combined, tuple[int, ...]], Checks]
@@ -200,7 +201,7 @@ def verify(
     # first what nobody stated: all else rests on it
     loading = combined.response.system.loading
     unsaid = unasked(document, structure, loading) + unplaced(document, loading)
-    unsaid += _idle(combined, combinations) + unbalanced(tilts, structure) + checks.unsaid()
+    unsaid += lost(combined.response) + _idle(combined, combinations) + unbalanced(tilts, structure) + checks.unsaid()
     # a pad is held down by no more than counts against overturning and uplift, in their combinations too
     rules = document.rules
     uplift = tuple(i for i, c in enumerate(combinations) if c.use == "uplift")
@@ -308,6 +309,10 @@ def _idle(combined: Combined, combinations: list[Combination]) -> tuple[str, ...
     found = []
     for i, case in enumerate(loading.cases):
         if case.nature == "imperfection" or rows[:, i].any():
+            continue
+        if case.alone:
+            # there are many, and all of them are left out or none
+            found += [] if CONCENTRATED in found else [CONCENTRATED]
             continue
         if np.abs(combined.response.reaction[..., i]).max(initial=0.0) > 1.0:
             found.append(f"case “{case.name}” is in no combination for strength")

@@ -145,6 +145,34 @@ class TwoWays(unittest.TestCase):
         rows, _ = loads_of(structure, panel, within=np.array([(2, 0, 0), (4, 0, 0), (4, 1, 0), (2, 1, 0)]))
         self.assertEqual({name: round(v, 6) for name, v in total(rows).items()}, {"m0": 2000.0})
 
+    def test_sides_that_bear_take_what_those_without_a_beam_would(self):
+        # 24 kN: three sides, a triangle of 4 kN or 9 kN on the one between; two across, halves; two that meet, parted at 45°; one
+        for sides, expected in (
+            ((0, 1, 3), {"m0": 10, "m1": 10, "m2": 4}),
+            ((0, 2, 3), {"m0": 9, "m1": 7.5, "m2": 7.5}),
+            ((0, 1), {"m0": 12, "m1": 12}),
+            ((0, 2), {"m0": 16, "m1": 8}),
+            ((3,), {"m0": 24}),
+        ):
+            with self.subTest(sides=sides):
+                structure, panel = flat_panel([self.SIDES[k] for k in sides], two_way=True)
+                rows, loading = loads_of(structure, panel)
+                self.assertEqual({name: round(v / 1000, 6) for name, v in total(rows).items()}, expected)
+                self.assertAlmostEqual(sum(total(rows).values()), -loading.expected[0][2], delta=1e-6)
+
+    def test_a_side_borne_in_part_counts_for_none(self):
+        # a beam along half of one side: what the rest of that side would take must not be lost
+        structure, panel = flat_panel([*self.SIDES[:3], ((6, 0), (6, 2))], two_way=True)
+        rows, _ = loads_of(structure, panel)
+        self.assertEqual({name: round(v / 1000, 6) for name, v in total(rows).items()}, {"m0": 10, "m1": 10, "m2": 4})
+
+    def test_beams_one_after_another_bear_a_side(self):
+        structure, panel = flat_panel([*self.SIDES[:3], ((6, 4), (6, 1)), ((6, 0), (6, 1))], two_way=True)
+        rows, _ = loads_of(structure, panel)
+        # the triangle of 2 m over 4 m: up to 1 m from its corner 0.5 kN
+        found = {name: round(v / 1000, 6) for name, v in total(rows).items()}
+        self.assertEqual(found, {"m0": 8, "m1": 8, "m2": 4, "m3": 3.5, "m4": 0.5})
+
 
 class Halls(unittest.TestCase):
     def test_the_gable_spans_between_columns_posts_and_rafters(self):

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import unittest
 
+import numpy as np
+
 from engine.actions.cases import Loading
 from engine.chain import run
 from engine.demo import drying_hall
 from engine.demo_boiler_house import boiler_house
-from engine.document import Document
+from engine.document import Document, read_document
 from engine.document.byhand import MemberInput, NodeInput
 from engine.document.floors import FloorGrid, FloorJig
 from engine.document.loads import CaseInput, MemberLoad, NodeLoad, PanelLoad
@@ -16,13 +18,48 @@ from engine.editing.apply import operate
 from engine.editing.operations import Copy
 from engine.expand import expand
 from engine.load import load
-from engine.verification.unloaded import NOTHING_BORNE, unasked, unloaded, unplaced
+from engine.verification.unloaded import NOTHING_BORNE, lost, unasked, unloaded, unplaced
+from tests.engine.helpers import FIXED, by_case
 from tests.engine.test_copied_panels import BEAMS, EVERY, table
 
 
 def named(document: Document) -> list[str]:
     structure = expand(document)
     return [structure.members[i].name for i in unloaded(structure, load(document, structure))]
+
+
+class Lost(unittest.TestCase):
+    def test_a_force_at_the_very_end_of_a_member_is_borne_whatever_rounding_does(self) -> None:
+        # lengths of members at any angle differ in their last digit by the way they are summed
+        rng = np.random.default_rng(1)
+        starts = rng.uniform(-30, 30, (400, 3)).round(3)
+        ends = (starts + rng.uniform(-9, 9, (400, 3))).round(3)
+        nodes = [
+            {"name": f"{word}{k}", "at": at.tolist()}
+            for word, all_ in (("a", starts), ("b", ends))
+            for k, at in enumerate(all_)
+        ]
+        document = read_document(
+            {
+                "nodes": nodes,
+                "members": [
+                    {"name": f"m{k}", "start": f"a{k}", "end": f"b{k}", "section": "IPE 300"} for k in range(400)
+                ],
+                "supports": [{"node": f"a{k}", "fixed": FIXED} for k in range(400)],
+                "cases": [{"name": "tips"}],
+                "member_loads": [
+                    {"case": "tips", "member": f"m{k}", "kind": "force", "value": [0, 0, -1], "start": 1, "ratio": True}
+                    for k in range(400)
+                ],
+            }
+        )
+        solved = by_case(document)
+        self.assertAlmostEqual(solved.response.reaction[:, 2, 0].sum(), 400e3, delta=1)
+        self.assertEqual(lost(solved.response), ())
+        # what a fault of the computation would look like
+        solved.loading.expected[0] = solved.loading.expected[0] - np.array([0, 0, 2e3])
+        self.assertEqual(len(lost(solved.response)), 1)
+        self.assertIn("2.00 kN", lost(solved.response)[0])
 
 
 class Unloaded(unittest.TestCase):

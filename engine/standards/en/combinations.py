@@ -92,7 +92,7 @@ def _sets(cases: list[Case]) -> dict[str, dict[int, list[int]]]:
     """The sets of which one action at most acts at once, each with its actions and their cases; a case without one is a set."""
     sets: dict[str, dict[int, list[int]]] = defaultdict(lambda: defaultdict(list))
     for i, (case, first) in enumerate(zip(cases, actions(cases), strict=True)):
-        if case.nature not in ("permanent", "accidental", "seismic", "imperfection"):
+        if case.nature not in ("permanent", "accidental", "seismic", "imperfection") and not case.alone:
             sets[case.exclusive or cases[first].name][first].append(i)
     return sets
 
@@ -119,7 +119,8 @@ def foresee(cases: list[Case], basis: BasisValues) -> int:
     leading = sum(choices_ // (1 + size) * size for size in sizes) + 1
     permanent = sum(case.nature == "permanent" for case in cases)
     ways = 2 ** min(permanent, SEPARATE) if basis.permanents == "separate" else 2
-    return (2 * ways + 2) * leading + choices_
+    alone = sum(case.alone for case in cases)
+    return (2 * ways + 2) * leading + choices_ + 2 * ways * alone
 
 
 def counted(cases: list[Case], basis: BasisValues) -> int:
@@ -154,10 +155,12 @@ def combine(
     none = np.zeros((len(cases), 3))
     maker = _Maker(cases, rules, site, basis, leans or {}, none if resultants is None else resultants)
     acting = choices(cases)
-    maker.strength(acting)
+    maker.strength(acting, lean=rules.imperfections)
     maker.accidental(acting)
     maker.uplift(acting)
     maker.service(acting)
+    # local resistance is asked for, not that of the whole; last, so that their number changes no other name
+    maker.strength([(i,) for i, case in enumerate(cases) if case.alone], lean=False)
     return maker.found
 
 
@@ -261,7 +264,7 @@ class _Maker:
         """The actions that act, by their first cases; one that is none where nothing acts."""
         return list(dict.fromkeys(self.action[i] for i in acting)) or [-1]
 
-    def strength(self, every: list[tuple[int, ...]]) -> None:
+    def strength(self, every: list[tuple[int, ...]], lean: bool) -> None:
         r = self.rules
         heavy = r.gamma_G_unfavourable * self.basis.importance
         gammas = self.permanents((heavy, r.gamma_G_favourable))
@@ -275,7 +278,7 @@ class _Maker:
                 reduced = np.where(gamma == heavy, gamma * r.xi, gamma)
                 rows += [(reduced, self.safe(share), "(6.10b)") for share in self.rotate(acting)]
         rows.sort(key=lambda row: (-float(row[0].sum()), len(row[1])))
-        self.put([("strength", *row) for row in rows], lean=r.imperfections)
+        self.put([("strength", *row) for row in rows], lean)
 
     def accidental(self, every: list[tuple[int, ...]]) -> None:
         wanted: list[Wanted] = []

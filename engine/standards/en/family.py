@@ -18,6 +18,7 @@ from engine.document.rules import Rules, Site
 from engine.standards.en.checks.lengths import effective_lengths
 from engine.standards.en.checks.steel import steel_checks
 from engine.standards.en.combinations import PSI, combine, counted, leaning, psi, psi_key
+from engine.standards.en.concentrated import add_concentrated
 from engine.standards.en.derived import of_case, of_combination, of_load, of_zone
 from engine.standards.en.hall_actions import add_hall_cases, simplifications
 from engine.standards.en.idle import idle
@@ -47,6 +48,7 @@ class Eurocodes:
         reduce_by_area(loading, structure)
         if document.rules.imperfections:
             add_imperfections(loading, structure, document.national.imperfections)
+        add_concentrated(loading, structure, document.national.imposed)
 
     def combine(
         self,

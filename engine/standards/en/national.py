@@ -14,6 +14,7 @@ from engine.document.national_values import NationalValue
 #: headings by group of `National`
 GROUPS = {
     "basis": "Safety and combinations · EN 1990",
+    "imposed": "Imposed loads · EN 1991-1-1",
     "snow": "Snow · EN 1991-1-3",
     "wind": "Wind · EN 1991-1-4",
     "imperfections": "Imperfections · EN 1993-1-1",
