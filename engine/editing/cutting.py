@@ -8,15 +8,20 @@ import numpy as np
 
 from engine.document import references
 from engine.document.base import Freedom
-from engine.document.byhand import MemberInput, Releases
+from engine.document.byhand import MemberInput, Offset, Releases
 from engine.document.loads import MemberLoad
 from engine.editing.operations import Cross, Divide, Join, Rejoin, Trim
 from engine.editing.work import SAME, Work
 from engine.errors import ModelError
+from engine.structure.axes import local_axes
 from engine.structure.model import Floats
 
 #: restraints of the flanges between the ends of a member
 RESTRAINTS = ("restraints_outer", "restraints_inner")
+#: what members that are joined share, in words
+UNLIKE = {"sections": "section", "materials": "material", "behaviours": "behaviour"}
+#: how far the axes of their sections may differ
+TURNED = 1e-4
 
 
 class Cutting(Work):
@@ -39,6 +44,8 @@ class Cutting(Work):
             like = self.like(name)
             length = float(np.linalg.norm(b - a))
             bounds = [0.0, *(length * share for share in shares), length]
+            if min(np.diff(bounds)) < 3 * SAME:
+                raise ModelError(f"“{name}” would be cut into a part shorter than {3000 * SAME:g} mm.", name)
             whole = m.releases
             stops = [m.start, *(self.node(place) for place in places), m.end]
             self._remove_only(name)
@@ -73,7 +80,10 @@ class Cutting(Work):
                 if name in (load.member, *load.run):
                     names = [load.member, *load.run]
                     at = names.index(name)
-                    ordered = made if self._runs_on(made[-1], names[at + 1 : at + 2]) else made[::-1]
+                    onward = (
+                        self._meets(made[-1], names[at + 1]) if names[at + 1 :] else self._meets(made[0], names[at - 1])
+                    )
+                    ordered = made if onward else made[::-1]
                     load.member, *load.run = [*names[:at], *ordered, *names[at + 1 :]]
                 kept.append(load)
                 continue
@@ -99,12 +109,12 @@ class Cutting(Work):
                 kept.append(load.model_copy(update=values))
         self.document.member_loads = kept
 
-    def _runs_on(self, last: str, following: list[str]) -> bool:
-        """Whether a member's end is where the next one of a run starts or ends; true where none follows."""
-        if not following:
-            return True
-        end = self.ends(last)[1] if last in self.structure.index else self.at[self.stated[last].end]
-        return any(np.abs(end - point).max() < SAME for point in self.ends(following[0]))
+    def _meets(self, part: str, other: str) -> bool:
+        """Whether a part of what was cut, its first or its last, ends where another member does."""
+        own = self.stated[part]
+        return any(
+            np.abs(self.at[node] - point).max() < SAME for node in (own.start, own.end) for point in self.ends(other)
+        )
 
     def _remove_only(self, name: str) -> None:
         self.document.members = [m for m in self.document.members if m.name != name]
@@ -125,11 +135,7 @@ class Cutting(Work):
         off = points - a - ((points - a) @ unit)[:, None] * unit
         if np.linalg.norm(off, axis=1).max() > SAME:
             raise ModelError("The members do not lie on one line.", "members")
-        if len({m.section for m in members}) > 1:
-            raise ModelError(
-                "The members have different sections: " + ", ".join(sorted({m.section for m in members})) + ".",
-                "members",
-            )
+        self._refuse_unlike(members, loose)
         first = next(m for m in members if loose[0] in (m.start, m.end))
         start = loose[0] if first.start == loose[0] else loose[1]
         end = loose[1] if start == loose[0] else loose[0]
@@ -156,6 +162,30 @@ class Cutting(Work):
             kept.members = list(dict.fromkeys(kept.members))
         self.document.members.append(MemberInput(**{**like, "name": first.name, "start": start, "end": end}))
         self.sweep()
+
+    def _refuse_unlike(self, members: list[MemberInput], loose: list[str]) -> None:
+        """Members that are not of one kind, one of which would silently become what the others are. loose: the nodes at their ends."""
+        for words, of in UNLIKE.items():
+            said = {str(getattr(m, of)) for m in members}
+            if len(said) > 1:
+                raise ModelError(f"The members have different {words}: {', '.join(sorted(said))}.", "members")
+        first = members[0]
+        way = self.at[first.end] - self.at[first.start]
+        for m in members:
+            if m.end_section:
+                raise ModelError(f"“{m.name}” tapers, so it cannot be joined.", m.name)
+            if (m.haunch_start and m.start not in loose) or (m.haunch_end and m.end not in loose):
+                raise ModelError(f"“{m.name}” has a haunch where it meets the next one.", m.name)
+            if not np.allclose(self._upright(m), self._upright(first), atol=TURNED):
+                raise ModelError(f"“{m.name}” lies turned another way about its axis than “{first.name}”.", m.name)
+            backward = (self.at[m.end] - self.at[m.start]) @ way < 0
+            beside = m.align != "centre" or m.offset != Offset()
+            if (m.align, m.offset) != (first.align, first.offset) or (beside and backward):
+                raise ModelError(f"“{m.name}” lies otherwise beside its nodes than “{first.name}”.", m.name)
+
+    def _upright(self, m: MemberInput) -> Floats:
+        """The way in which its local z points."""
+        return local_axes(self.at[m.start][None], self.at[m.end][None], np.radians([m.roll]))[0, 2]
 
     def _join_restraints(self, members: list[MemberInput], start: Floats, end: Floats) -> dict[str, list[float]]:
         """Where flanges of members that become one are held between its ends: where they were."""
