@@ -50,11 +50,13 @@ def floor_panel(
 
 @dataclass(frozen=True)
 class Shift:
-    """One set of copies: names of the copies by those of the members, where a place comes to, and (3, 3) what becomes of a direction."""
+    """One set of copies: names of the copies by those of the members, where a place comes to, and (3, 3) what becomes of a direction; axes:
+    by member, (3, 3), what becomes of what is stated along its own axes, where that changes."""
 
     made: dict[str, str]
     place: Place
     turned: Floats
+    axes: dict[str, Floats]
 
 
 def copy_panels(work: Work, members: list[str], shifts: list[Shift], loads: bool) -> None:

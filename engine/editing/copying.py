@@ -9,6 +9,7 @@ import numpy as np
 
 from engine.document.loads import MemberLoad
 from engine.editing.copied_panels import Shift, copy_panels
+from engine.editing.handed import turn_like
 from engine.editing.operations import Copy, Mirror, Rotate
 from engine.editing.work import SAME, Work, vector
 from engine.errors import ModelError
@@ -22,11 +23,9 @@ MOST_COPIES = 20_000
 class Copying(Work):
     """The operations that make more members like those that are there."""
 
-    def _placed(
-        self, members: list[str], place: Callable[[Floats], Floats], turn: Callable[[dict[str, Any], str], None]
-    ) -> dict[str, str]:
-        """Copies of members with their ends moved; gives their names by those of the members."""
-        made = {}
+    def _placed(self, members: list[str], place: Callable[[Floats], Floats], turned: Floats) -> Shift:
+        """Copies of members with their ends moved, and turned or mirrored with what lies along their axes."""
+        made, axes = {}, {}
         for name in members:
             a, b = self.ends(name)
             like = self.like(name)
@@ -35,10 +34,13 @@ class Copying(Work):
                 edit = self.edits.get(name)
                 for flange in ("restraints_outer", "restraints_inner"):
                     like[flange] = getattr(edit, flange) if edit else []
-            turn(like, name)
+            if not np.allclose(turned, np.eye(3)):
+                axes[name] = turn_like(
+                    like, self.member(name), np.stack([a, b]), np.stack([place(a), place(b)]), turned
+                )
             if found := self.add(self.node(place(a)), self.node(place(b)), like):
                 made[name] = found.name
-        return made
+        return Shift(made, place, turned, axes)
 
     def _copy(self, o: Copy) -> None:
         step, across = np.array(o.step), np.array(o.across)
@@ -55,20 +57,21 @@ class Copying(Work):
         def place(p: Floats) -> Floats:
             return np.asarray(p + by)
 
-        return Shift(self._placed(members, place, lambda like, name: None), place, np.eye(3))
+        return self._placed(members, place, np.eye(3))
 
     def _copied(self, o: Copy | Mirror | Rotate, shifts: list[Shift]) -> None:
         """The supports, loads and panels of copied members on the copies, as asked."""
         for shift in shifts:
             if o.supports:
-                self._copy_supports(o.members, shift.place, shift.turned)
+                self._copy_supports(o.members, shift)
             if o.loads:
-                self._copy_loads(shift.made, shift.place, shift.turned)
+                self._copy_loads(shift)
         if o.panels:
             copy_panels(self, o.members, shifts, o.loads)
 
-    def _copy_loads(self, made: dict[str, str], place: Callable[[Floats], Floats], turned: Floats) -> None:
+    def _copy_loads(self, shift: Shift) -> None:
         """The loads of copied members and of the nodes at their ends, on the copies."""
+        made, place, turned = shift.made, shift.place, shift.turned
         ends = [self.member(name).nodes[:: len(self.member(name).nodes) - 1] for name in made]
         places = {self.structure.nodes[n]: self.structure.xyz[n] for nodes in ends for n in nodes}
         # a couple is an axial vector: mirrored it turns the other way round
@@ -78,8 +81,12 @@ class Copying(Work):
             if not {load.member, *load.run} <= made.keys():
                 continue
             update: dict[str, Any] = {"member": made[load.member], "run": [made[name] for name in load.run]}
-            if load.kind != "temperature" and not np.allclose(turned, np.eye(3)):
-                update |= self._turned_load(load, couple if load.kind == "moment" else turned)
+            if load.member in shift.axes:
+                if load.kind == "temperature":
+                    # the differences lie along the member's own axes
+                    update["value"] = vector(shift.axes[load.member] @ np.array(load.value))
+                else:
+                    update |= self._turned_load(load, couple if load.kind == "moment" else turned)
             copies.append(load.model_copy(update=update))
         self.document.member_loads += copies
         self.document.node_loads += [
@@ -95,20 +102,31 @@ class Copying(Work):
         ]
 
     def _turned_load(self, load: MemberLoad, turned: Floats) -> dict[str, Any]:
-        """What a load becomes on a turned or mirrored copy: along the member's own axes it is stated in global ones from now on."""
+        """What a load becomes on a turned or mirrored copy: along the member's own axes it is stated in global ones from now on, and so is one
+        per metre of plan where its parts no longer lie along the axes."""
+        start, end = self.ends(load.member)
+        values = [np.array(value) for value in (load.value, load.value_end) if value is not None]
+        axes = "global"
         if load.axes == "local":
-            ends = self.ends(load.member)
-            turned = turned @ local_axes(ends[:1], ends[1:], np.array([self.member(load.member).roll]))[0].T
-        found = {
-            key: vector(turned @ np.array(value))
-            for key in ("value", "value_end")
-            if (value := getattr(load, key)) is not None
-        }
-        return found | {"axes": "global" if load.axes == "local" else load.axes}
+            own = local_axes(start[None], end[None], np.array([self.member(load.member).roll]))[0]
+            new = [turned @ own.T @ value for value in values]
+        elif load.axes == "projected":
+            along = (end - start) / np.linalg.norm(end - start)
+            before, after = (np.sqrt(np.clip(1 - way**2, 0.0, 1.0)) for way in (along, np.abs(turned) @ np.abs(along)))
+            new = [turned @ value for value in values]
+            level = [turned @ (value * before) for value in values]
+            if all(np.allclose(one * after, other, atol=1e-9) for one, other in zip(new, level, strict=True)):
+                axes = "projected"
+            else:
+                new = level
+        else:
+            new = [turned @ value for value in values]
+        return {"axes": axes} | dict(zip(("value", "value_end"), map(vector, new), strict=False))
 
-    def _copy_supports(self, members: list[str], place: Callable[[Floats], Floats], turned: Floats) -> None:
+    def _copy_supports(self, members: list[str], shift: Shift) -> None:
+        place, turned = shift.place, shift.turned
         held = self.structure.fixed.any(axis=1) | (self.structure.springs != 0).any(axis=1)
-        there, lines = {s.node for s in self.document.supports}, self._lines()
+        there, lines = {s.node for s in self.document.supports}, self._lines(set(shift.made.values()))
         for node in {n for name in members for n in (self.member(name).nodes[0], self.member(name).nodes[-1])}:
             if held[node]:
                 at = place(self.structure.xyz[node])
@@ -124,9 +142,9 @@ class Copying(Work):
                 support.turn = round(float(np.degrees(np.arctan2(x[1], x[0]))) % 180, 9)
                 self.document.supports.append(support)
 
-    def _lines(self) -> tuple[Floats, Floats]:
-        """The lower and the upper ends of all members, (n, 3) each."""
-        lines = [(self.at[m.start], self.at[m.end]) for m in self.document.members]
+    def _lines(self, but: set[str]) -> tuple[Floats, Floats]:
+        """The lower and the upper ends of all members but some, (n, 3) each."""
+        lines = [(self.at[m.start], self.at[m.end]) for m in self.document.members if m.name not in but]
         lines += [(a, b) for a, b in (self.ends(m.name) for m in self.structure.members if m.jig)]
         ends = np.array(lines).reshape(-1, 2, 3)
         down = ends[:, 0, 2] > ends[:, 1, 2]
@@ -141,13 +159,9 @@ class Copying(Work):
             q[axis] = 2 * o.at - q[axis]
             return q
 
-        def turn(like: dict[str, Any], name: str) -> None:
-            like["roll"] = -like["roll"] + (180.0 if o.axis == "X" and _upright(self.ends(name)) else 0.0)
-
-        made = self._placed(o.members, place, turn)
         mirrored = np.eye(3)
         mirrored[axis, axis] = -1.0
-        self._copied(o, [Shift(made, place, mirrored)])
+        self._copied(o, [self._placed(o.members, place, mirrored)])
 
     def _rotate(self, o: Rotate) -> None:
         shifts = []
@@ -155,16 +169,11 @@ class Copying(Work):
             angle = np.radians(o.angle * k)
             R, centre = _rotation(o.axis, angle), np.array(o.about)
 
-            def turn(like: dict[str, Any], name: str, angle: float = float(angle)) -> None:
-                if o.axis == "Z" and _upright(self.ends(name)):
-                    upwards = np.sign(self.ends(name)[1][2] - self.ends(name)[0][2])
-                    like["roll"] = like["roll"] + upwards * float(np.degrees(angle))
-
             def place(p: Floats, R: Floats = R, centre: Floats = centre) -> Floats:
                 moved: Floats = centre + R @ (p - centre)
                 return moved
 
-            shifts.append(Shift(self._placed(o.members, place, turn), place, R))
+            shifts.append(self._placed(o.members, place, R))
         self._copied(o, shifts)
 
 
@@ -176,11 +185,6 @@ def _on_steel(at: Floats, lines: tuple[Floats, Floats]) -> bool:
     share = ((at - low) * along).sum(axis=1) / np.maximum((along**2).sum(axis=1), 1e-12)
     off = np.linalg.norm(low + np.clip(share, 0.0, 1.0)[:, None] * along - at, axis=1)
     return bool(((off < SAME) & ~rises).any())
-
-
-def _upright(ends: Floats) -> bool:
-    d = ends[1] - ends[0]
-    return bool(abs(d[2]) > (1 - 1e-9) * np.linalg.norm(d))
 
 
 def _rotation(axis: str, angle: float) -> Floats:
