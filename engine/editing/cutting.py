@@ -185,7 +185,7 @@ class Cutting(Work):
 
     def _upright(self, m: MemberInput) -> Floats:
         """The way in which its local z points."""
-        return local_axes(self.at[m.start][None], self.at[m.end][None], np.radians([m.roll]))[0, 2]
+        return np.asarray(local_axes(self.at[m.start][None], self.at[m.end][None], np.radians([m.roll]))[0, 2])
 
     def _join_restraints(self, members: list[MemberInput], start: Floats, end: Floats) -> dict[str, list[float]]:
         """Where flanges of members that become one are held between its ends: where they were."""
