@@ -348,10 +348,15 @@ def _peaked(off: Floats, x: Floats) -> Floats:
     found = np.abs(off)
     if off.shape[1] < 3:
         return found
-    left, right = np.diff(x, axis=1)[:, :-1, None], np.diff(x, axis=1)[:, 1:, None]
+    at = np.arange(1, x.shape[1] - 1)
+    row = np.arange(len(x))[:, None]
+    # one of two stations before and behind a concentrated load looks past the other
+    lower = np.where(x[:, at] - x[:, at - 1] > CLOSE, at - 1, np.maximum(at - 2, 0))
+    upper = np.where(x[:, at + 1] - x[:, at] > CLOSE, at + 1, np.minimum(at + 2, x.shape[1] - 1))
+    left, right = (x[:, at] - x[row, lower])[..., None], (x[row, upper] - x[:, at])[..., None]
     apart = (left > CLOSE) & (right > CLOSE)
     left, right = np.where(apart, left, 1.0), np.where(apart, right, 1.0)
-    before, after = (off[:, 1:-1] - off[:, :-2]) / left, (off[:, 2:] - off[:, 1:-1]) / right
+    before, after = (off[:, 1:-1] - off[row, lower]) / left, (off[row, upper] - off[:, 1:-1]) / right
     bend = (after - before) / (left + right)
     slope = (before * right + after * left) / (left + right)
     safe = np.where(bend == 0, 1.0, bend)

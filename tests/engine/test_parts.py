@@ -12,7 +12,7 @@ from engine.standards.en.combinations import foresee
 from engine.standards.en.moments import amplification
 from engine.verification.service import _peaked
 from engine.verification.verify import of_one
-from tests.engine.helpers import PINNED, ROLLER, beam
+from tests.engine.helpers import PINNED, ROLLER, E, I, beam, textbook
 
 
 class Amplification(unittest.TestCase):
@@ -57,6 +57,29 @@ class Deflected(unittest.TestCase):
             x = np.array(x)
             found = _peaked((3 - (x - 1.3) ** 2)[None, :, None], x[None])
             self.assertAlmostEqual(float(found.max()), 3.0, delta=1e-9)
+
+    def test_the_vertex_beside_a_concentrated_load(self):
+        # stations before and behind it look past one another
+        x = np.array([0.0, 0.9, 0.9 + 5e-7, 2.0])
+        found = _peaked((3 - (x - 1.3) ** 2)[None, :, None], x[None])
+        self.assertAlmostEqual(float(found.max()), 3.0, delta=1e-5)
+
+    def test_no_stations_are_far_apart_whatever_bears_on_a_beam(self):
+        # a load that grows to one end moves a beam most at 0.5193 L, by 0.006522 q L⁴/EI; next to nothing beside its ends must not hide it
+        q, L = 10.0, 6.0
+        small = [0.05, 0.3, 5.7, 5.9]
+        data = beam(
+            L,
+            analysis={"shear_deformation": False},
+            supports=[{"node": "n0", "fixed": PINNED}, {"node": "n1", "fixed": ROLLER}],
+            member_loads=[{"case": "P", "member": "b0", "value": [0, 0, 0], "value_end": [0, 0, -q]}]
+            + [{"case": "P", "member": "b0", "kind": "force", "value": [0, 0, -1e-9], "start": x} for x in small],
+        )
+        combined = run(read_document(textbook(data))).combined
+        x = combined.stations
+        self.assertLessEqual(float(np.diff(x).max()), L / 4 + 1e-9)
+        found = _peaked(combined.deflections([0])[:, :, 2], x)
+        self.assertAlmostEqual(float(found.max()) / (0.006522 * q * L**4 / (E * I)), 1.0, delta=2e-3)
 
     def beam(self, *sinks):
         """A beam of 6 m under 10 kN/m whose ends sink by so much, in metres, computed."""
