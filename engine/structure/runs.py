@@ -10,6 +10,8 @@ from engine.structure.model import Bools, Floats, Structure
 
 #: members whose directions differ by less than this (of a cosine) lie on one line
 STRAIGHT = 1e-6
+#: what lies rises by no more than this share of its length
+LYING = 0.8
 #: restraints this near to an end of a member are its end, m
 AT_END = 1e-6
 
@@ -80,6 +82,34 @@ def _beyond(structure: Structure, held: Bools, ways: Floats, member: int, at: in
             free = following == -1 and len(reach) < 2
             return reach.get("outer", gone), reach.get("inner", gone), free
         now = following
+
+
+def hinged_joints(structure: Structure) -> dict[int, tuple[str, str]]:
+    """Beams that go on in another one of their kind where nothing but bars and what is hinged meets them from the side: by number, names of the
+    one that goes on and of one that meets it. Such a joint counts as held, though what meets it may lead to no bracing and let it twist."""
+    held = (structure.still | (structure.springs != 0)).any(axis=1)
+    stiff = [*structure.diaphragms, *(m.nodes for m in structure.membranes), *(slab.joined for slab in structure.slabs)]
+    held[[node for nodes in stiff for node in nodes]] = True
+    ways = structure.xyz[structure.ends[:, 1]] - structure.xyz[structure.ends[:, 0]]
+    ways = ways / np.maximum(np.linalg.norm(ways, axis=1, keepdims=True), 1e-12)
+    lies = np.abs(ways[:, 2]) <= LYING
+    found = {}
+    for i in np.flatnonzero(lies & ~structure.bars).tolist():
+        for node in {*structure.ends[i].tolist()} - set(np.flatnonzero(held).tolist()):
+            others = [j for j in structure.meeting[node] if j != i]
+            on = [j for j in others if abs(ways[j] @ ways[i]) >= 1 - STRAIGHT]
+            side = [j for j in others if j not in on]
+            onward = [j for j in on if node in structure.ends[j] and _alike(structure, i, j, node)]
+            if onward and side and all(_hinged(structure, j, node) for j in side):
+                found[i] = (structure.members[onward[0]].name, structure.members[side[0]].name)
+    return found
+
+
+def _hinged(structure: Structure, member: int, node: int) -> bool:
+    """Whether a member bears no moments about its strong axis where it meets a node: bars, and what is hinged at an end there."""
+    m = structure.members[member]
+    at = [release for end, release in ((m.nodes[0], m.release_start), (m.nodes[-1], m.release_end)) if end == node]
+    return m.bar or (bool(at) and all("ry" in release for release in at))
 
 
 def in_pieces(structure: Structure) -> list[tuple[int, ...]]:

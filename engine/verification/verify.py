@@ -14,6 +14,7 @@ from engine.document import Document
 from engine.progress import Step, quiet
 from engine.structure.join import MID_AIR
 from engine.structure.model import Floats, Structure
+from engine.structure.runs import hinged_joints
 from engine.structure.words import ROLE_WORDS
 from engine.verification.checks import Checks
 from engine.verification.equilibrium import Lifted, Tilt, equilibrium, unbalanced
@@ -182,6 +183,11 @@ def verify(
                 left_out[i].append("deflection not checked: there is no combination for it")
     for i in unloaded(structure, combined.response.system.loading):
         left_out[i].append(NOTHING_BORNE)
+    for i, (onward, side) in hinged_joints(structure).items():
+        left_out[i].append(
+            f"where it goes on in “{onward}” it counts as held by what is hinged to it there (“{side}”): that this leads to bracing, and holds it "
+            "against twist, is not checked"
+        )
     verdicts = []
     for i, own in enumerate(outcomes):
         usable = tuple(o for o in own if np.isfinite(o.utilisation))

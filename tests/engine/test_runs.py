@@ -103,6 +103,49 @@ class CutIntoPieces(unittest.TestCase):
         self.assertTrue(any("go on" in words for words in verdict.not_covered))
 
 
+class HinglyHeld(unittest.TestCase):
+    """What passes by joints that only hinged beams meet says so: these may lead to no bracing."""
+
+    def pair(self, releases, behaviour="beam", cut=True):
+        """Two beams side by side in two pieces each, and a joist between their middles."""
+        data = line(2 if cut else 1, "beam", 8.0).model_dump()
+        other = line(2 if cut else 1, "beam", 8.0).model_dump()
+        for n in other["nodes"]:
+            data["nodes"].append({"name": f"o{n['name']}", "at": [n["at"][0], 4.0, 0.0]})
+        for m in other["members"]:
+            data["members"].append({**m, "name": f"o{m['name']}", "start": f"o{m['start']}", "end": f"o{m['end']}"})
+            data["member_loads"].append({"case": "P", "member": f"o{m['name']}", "value": [0, 0, -8.0]})
+        data["supports"] += [{**s, "node": f"o{s['node']}"} for s in other["supports"]]
+        ends = {"start": releases, "end": releases}
+        if not cut:
+            data["nodes"] += [{"name": "n5", "at": [4.0, 0, 0]}, {"name": "on5", "at": [4.0, 4.0, 0]}]
+        middle = "n1" if cut else "n5"
+        joist = {"name": "joist", "start": middle, "end": f"o{middle}", "section": "IPE 200", "behaviour": behaviour}
+        data["members"].append(joist | {"releases": ends})
+        return read_document(data)
+
+    def told(self, document):
+        verdicts = run(document).verification.verdicts
+        names = [m.name for m in expand(document).members]
+        return {names[v.member] for v in verdicts if any("hinged to it there" in words for words in v.left_out)}
+
+    def test_pieces_that_pass_where_the_whole_falls(self):
+        pieces, whole = self.pair(["ry", "rz"]), self.pair(["ry", "rz"], cut=False)
+        self.assertGreater(worst(whole)[0], 1.2 * worst(pieces)[0])
+        self.assertEqual(self.told(whole), set())
+        self.assertEqual(self.told(pieces), {"m0", "m1", "om0", "om1"})
+        self.assertEqual(self.told(self.pair([], "bar")), {"m0", "m1", "om0", "om1"})
+
+    def test_what_holds_them_is_not_told(self):
+        self.assertEqual(self.told(self.pair([])), set())
+        held = self.pair(["ry", "rz"])
+        held.supports.append(held.supports[0].model_copy(update={"node": "n1", "fixed": ["y", "rx"]}))
+        self.assertEqual(self.told(held), {"om0", "om1"})
+        # another section is another member: that end is an end
+        held.members[3].section = "IPE 400"
+        self.assertEqual(self.told(held), set())
+
+
 class OnePieceInParts(unittest.TestCase):
     def snags(self, document):
         return [snag for snag in audit(expand(document)) if snag.kind == "in pieces"]

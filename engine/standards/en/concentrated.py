@@ -12,10 +12,9 @@ from engine.actions.cases import Case, LineTable, Loading, PointLoad
 from engine.actions.panels import DOWN
 from engine.document.national import ImposedValues
 from engine.structure.model import Bools, Floats, Ints, Member, Structure
+from engine.structure.runs import LYING
 from engine.structure.words import label
 
-#: what lies rises by no more than this share of its length
-LYING = 0.8
 #: share of the imposed load on a span up to which concentrated loads ask for less at every place: hinged at both ends (from M = Q x (L − x)/L
 #: below q x (L − x)/2, and shear alike), and else (clamped: Q L/8 below q L²/24)
 OUTDONE, OUTDONE_RIGID = 1 / 2, 1 / 3
