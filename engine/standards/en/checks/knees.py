@@ -69,8 +69,11 @@ def at_faces(grounds: SteelGrounds, beams: tuple[Beam, ...], columns: list[int] 
     e, s, share, turn = (
         np.array(values) for values in zip(*((b.element, b.station, b.share, b.turn) for b in beams), strict=True)
     )
-    My = grounds.analysed.My
-    at = (1 - share)[:, None] * My[e, s][:, columns] + share[:, None] * My[e, s + 1][:, columns]
+    My, Vz, x = grounds.analysed.My, grounds.analysed.Vz, grounds.combined.stations
+    # a cubic through the moments with their slopes, the shear: exact between stations
+    t, step = share[:, None], (x[e, s + 1] - x[e, s])[:, None]
+    at = (1 - 3 * t**2 + 2 * t**3) * My[e, s][:, columns] + (3 * t**2 - 2 * t**3) * My[e, s + 1][:, columns]
+    at += step * ((t - 2 * t**2 + t**3) * Vz[e, s][:, columns] + (t**3 - t**2) * Vz[e, s + 1][:, columns])
     return np.asarray(turn[:, None] * at)
 
 
