@@ -54,7 +54,7 @@ class Releasing(Work):
             self.document.members.append(
                 MemberInput(**{**like, "name": members[member.name], "start": start, "end": end})
             )
-        ours = [p.name for p in self.structure.panels if self._is_of(p.name, o.jig)]
+        ours = [p.name for p in self.structure.panels if p.jig == o.jig]
         panels = self._free_names(ours, {p.name for p in self.structure.panels})
         self._keep_lines(o.jig)
         self._keep_decks(o.jig, {n: nodes[name] for n, name in node_names.items()}, members, panels)
@@ -107,23 +107,15 @@ class Releasing(Work):
             if level.name not in names
         ]
 
-    def _is_of(self, panel: str, jig: str) -> bool:
-        """Whether a panel is one that a jig made."""
-        return panel.startswith(f"{jig}/") if jig != "hall" else "/" not in panel and panel not in self._drawn
-
-    @property
-    def _drawn(self) -> set[str]:
-        return {p.name for p in self.document.panels}
-
     def _keep_cladding(self, jig: str, members: dict[str, str], panels: dict[str, str]) -> None:
         """A jig that is released keeps its roofs and walls as drawn panels: with the weight of their cladding as a case, roofs with
         the imposed load and the even snow. Wind belongs to the building that it was: it goes."""
         made = []
         # what other jigs bear of these cases stays in them
-        whole = all(self._is_of(p.name, jig) for p in self.structure.panels if p.kind in ("roof", "wall"))
+        whole = all(p.jig == jig for p in self.structure.panels if p.kind in ("roof", "wall"))
         for panel in self.structure.panels:
             carriers = [members.get(name, name) for name in panel.carriers]
-            ours = self._is_of(panel.name, jig) and panel.name not in self._drawn and panel.kind != "floor"
+            ours = panel.jig == jig and panel.kind != "floor"
             if not ours or not carriers or panel.grounded is not None:
                 continue
             made.append(panel)

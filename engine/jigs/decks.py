@@ -287,4 +287,6 @@ def roof(
     )
     names = tuple(dict.fromkeys(m[0] for own in lines.values() for line in own for m in line.members))
     span = np.array([1.0, 0.0, 0.0]) if plan.over_x else np.array([0.0, 1.0, 0.0])
-    parts.panels.append(Panel(f"{jig.name}/roof", "roof", corners, np.array([0.0, 0.0, 1.0]), span, names, **in_plane))
+    parts.panels.append(
+        Panel(f"{jig.name}/roof", "roof", corners, np.array([0.0, 0.0, 1.0]), span, names, jig=jig.name, **in_plane)
+    )

@@ -284,5 +284,15 @@ def _walls(parts: Parts, jig: FloorJig, plan: Plan, stages: list[Stage], place: 
         span = np.array([0.0, 1.0, 0.0] if axis == "X" else [1.0, 0.0, 0.0])
         there = tuple(name for name in names if name in parts.members)
         parts.panels.append(
-            Panel(f"{jig.name}/wall-{side}", "wall", np.array(corners), np.array(out), span, there, side, 90.0)
+            Panel(
+                f"{jig.name}/wall-{side}",
+                "wall",
+                np.array(corners),
+                np.array(out),
+                span,
+                there,
+                side,
+                90.0,
+                jig=jig.name,
+            )
         )
