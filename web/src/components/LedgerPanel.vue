@@ -87,10 +87,8 @@ function choose(row: Row, add = false) {
   else if (tab.value === 'Design members') bench.choose(piecesOf(row.key))
   else if (tab.value === 'Sway') bench.select(row.member ?? '', true)
   else if (tab.value === 'Decks') void bench.openPanel(row.key)
-  else if (tab.value === 'Group forces') {
-    const [words, section] = row.key.split('|')
-    bench.choose(members.filter((m) => (m.group || m.role) === words && m.section === section).map((m) => m.name))
-  } else if (tab.value === 'Groups') {
+  else if (row.members) bench.choose(row.members)
+  else if (tab.value === 'Groups') {
     const first = bench.worstFirst(row.key)[0]
     if (first) bench.select(first.name, true)
   } else if (tab.value === 'Sections') bench.choose(members.filter((m) => m.section === row.key).map((m) => m.name))

@@ -17,6 +17,8 @@ export interface Row {
   whole?: Cell[]
   titles?: string[]
   member?: string
+  /** what is chosen together with the row */
+  members?: string[]
   use?: number | null
   status?: string
   bad?: boolean

@@ -66,6 +66,7 @@ export function groupForcesTable(response: Response, members: readonly Schemas['
       })
       return {
         key,
+        members: own.map((e) => e.member),
         cells: [`${own.length} × ${words} ${section}`, ...figures.map((f) => f.text)],
         titles: ['', ...figures.map((f) => labels.get(f.member) ?? f.member)],
       }
