@@ -263,7 +263,31 @@ class Cutting(Work):
                 m.start = node
             else:
                 m.end = node
+            self._keep_places(m, own)
         self.sweep()
+
+    def _keep_places(self, m: MemberInput, before: Floats) -> None:
+        """Loads and restraints of a member of which an end has moved stay where they were, seen from the end that has not: of one whose start
+        has moved they are counted from there. before: (2, 3) where it started and ended. What holds its flanges beyond an end is gone; a
+        load there is refused where it is put."""
+        after = np.array([self.at[m.start], self.at[m.end]])
+        old, new = (float(np.linalg.norm(ends[1] - ends[0])) for ends in (before, after))
+        moved = [np.linalg.norm(after[k] - before[k]) > SAME for k in (0, 1)]
+        shift = new - old if moved == [True, False] else 0.0
+        for key in RESTRAINTS:
+            setattr(m, key, [x + shift for x in getattr(m, key) if SAME < x + shift < new - SAME])
+        for load in self.document.member_loads if shift else ():
+            if load.member != m.name or load.run or load.ratio or load.kind == "temperature":
+                # shares of the length stay shares of it
+                continue
+            if load.kind == "line" and load.start == 0 and load.end is None:
+                # all along
+                continue
+            start, end = load.start + shift, (old if load.end is None else load.end) + shift
+            if start < -SAME:
+                raise ModelError(f"A load lies where “{m.name}” would no longer be.", m.name)
+            load.start = max(start, 0.0)
+            load.end = end if load.kind == "line" else None
 
     def _rejoin(self, o: Rejoin) -> None:
         own = self.member(o.member)
@@ -272,8 +296,10 @@ class Cutting(Work):
         end = ends[1] if o.end is None else self.point(o.end, "end")
         if start == end:
             raise ModelError(f"“{o.member}” would have no length.", o.member)
+        before = self.ends(o.member)
         if o.member in self.stated:
             self.stated[o.member].start, self.stated[o.member].end = start, end
+            self._keep_places(self.stated[o.member], before)
             self.sweep()
             return
         made = self.add(start, end, self.like(o.member))
@@ -285,6 +311,7 @@ class Cutting(Work):
         self.document.edits = [e for e in self.document.edits if e.member != o.member]
         self.edits.pop(o.member, None)
         references.rename(self.document, "member", {o.member: made.name})
+        self._keep_places(made, before)
         self.edit(o.member).removed = True
 
 

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from engine.document import Document, read_document
 from engine.editing.apply import operate
-from engine.editing.operations import Divide, Join
+from engine.editing.operations import Divide, Join, Trim
 from engine.errors import ModelError
 from tests.engine.helpers import FIXED, by_case
 
@@ -95,6 +95,62 @@ class Cut(unittest.TestCase):
             operate(line(), Divide(members=["m1"], at=[0.5, 0.5002], cut=True))
         with self.assertRaisesRegex(ModelError, "shorter than 3 mm"):
             operate(line(), Divide(members=["m1"], at=[0.9999], cut=True))
+
+
+class Trimmed(unittest.TestCase):
+    """A beam along X from 0 to 6 m, trimmed to what crosses at 8 m or at 5 m: what lies on it stays there, whichever end is its start."""
+
+    #: the same places from either end
+    LOADS = [
+        [
+            {"kind": "line", "value": [0, 0, -1], "start": line, "end": line + 3},
+            {"kind": "force", "value": [0, 0, -10], "start": force},
+            {"kind": "line", "value": [0, 0, -2]},
+            {"kind": "force", "value": [0, 0, -5], "start": 0.5, "ratio": True},
+        ]
+        for line, force in ((1.0, 4.5), (2.0, 1.5))
+    ]
+
+    def beam(self, backwards: bool, loads: Any = None) -> Document:
+        loads = loads or self.LOADS[backwards]
+        at = {"a": [0, 0, 0], "b": [6, 0, 0], "c": [8, -1, 0], "d": [8, 1, 0], "e": [5, -1, 0], "f": [5, 1, 0]}
+        own = {"start": "b", "end": "a"} if backwards else {"start": "a", "end": "b"}
+        members = [{"name": "m", **own, "restraints_outer": [2.0, 5.5]}]
+        members += [{"name": "far", "start": "c", "end": "d"}, {"name": "near", "start": "e", "end": "f"}]
+        return read_document(
+            {
+                "nodes": [{"name": name, "at": place} for name, place in at.items()],
+                "members": [m | {"section": "IPE 300"} for m in members],
+                "supports": [{"node": name, "fixed": FIXED} for name in "ace"],
+                "cases": [{"name": "c"}],
+                "member_loads": [{"case": "c", "member": "m"} | load for load in loads],
+            }
+        )
+
+    def lies(self, document: Document) -> tuple[list[float], list[list[float]]]:
+        """X of the restraints, and of starts and ends of loads."""
+        structure = by_case(document).structure
+        m = structure.member("m")
+        a, b = (float(structure.xyz[node][0]) for node in (m.nodes[0], m.nodes[-1]))
+        at = lambda x: round(a + (x if b > a else -x), 6)  # noqa: E731
+        loads = [sorted(at(x) for x in (load.start, load.end) if x is not None) for load in document.member_loads[:2]]
+        return sorted(at(x) for x in document.members[0].restraints_outer), loads
+
+    def test_what_lies_on_it_stays(self):
+        for backwards in (False, True):
+            for to, held in (("far", lambda x: True), ("near", lambda x: x < 5)):
+                with self.subTest(backwards=backwards, to=to):
+                    before = self.beam(backwards)
+                    restraints, loads = self.lies(before)
+                    after = operate(before, Trim(members=["m"], to=to))
+                    self.assertEqual(self.lies(after), ([x for x in restraints if held(x)], loads))
+                    # what is stated all along or by a share of the length stays so
+                    self.assertEqual(after.member_loads[2:], before.member_loads[2:])
+
+    def test_a_load_where_it_would_no_longer_be_is_refused(self):
+        loads = ({"kind": "force", "value": [0, 0, -10], "start": 0.5},)
+        with self.assertRaisesRegex(ModelError, "A load lies where “m” would no longer be"):
+            operate(self.beam(True, loads), Trim(members=["m"], to="near"))
 
 
 class Joined(unittest.TestCase):
