@@ -31,7 +31,7 @@ def factors(chain: Chain) -> list[tuple[Factors, list[str]]]:
     """The rows of combination factors that cases take, each with the symbols of its cases."""
     rows: dict[str, tuple[Factors, list[str]]] = {}
     for case in chain.loading.cases:
-        if case.nature not in ("permanent", "imperfection", "accidental"):
+        if case.nature not in ("permanent", "imperfection", "accidental") and not case.alone:
             found = family(chain.document).factors(chain.document, case)
             rows.setdefault(found.row, (found, []))[1].append(case.symbol)
     return list(rows.values())

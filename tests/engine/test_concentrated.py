@@ -8,7 +8,9 @@ import numpy as np
 
 from engine.chain import prepare, run
 from engine.document import read_document
+from engine.report.loads import factors
 from engine.standards.en.concentrated import OUTDONE, OUTDONE_RIGID, concentrated
+from engine.standards.en.least import ties
 from engine.verification.verify import CONCENTRATED
 
 FLOOR = {
@@ -131,6 +133,13 @@ class Combined(unittest.TestCase):
         for case in own:
             rows = [c for c in loaded.combinations if c.factors[case]]
             self.assertEqual(sorted(c.factors[0] for c in rows), [1.0, 1.35])
+
+    def test_it_adds_to_no_tie_and_to_no_row_of_factors(self):
+        few, many = run(floor({"concentrated_B": 0.0})), run(floor())
+        on = [np.ones((1, len(chain.loading.cases))) * 1e6 for chain in (few, many)]
+        both = [ties(chain.document, chain.loading.cases, w) for chain, w in zip((few, many), on, strict=True)]
+        self.assertEqual(both[0].tolist(), both[1].tolist())
+        self.assertEqual([symbols for _, symbols in factors(few)], [symbols for _, symbols in factors(many)])
 
     def test_names_of_other_combinations_stay(self):
         few = {c.name: c.formula for c in prepare(floor({"concentrated_B": 0.0})).combinations}

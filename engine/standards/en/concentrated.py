@@ -18,6 +18,8 @@ from engine.structure.words import label
 #: share of the imposed load on a span up to which concentrated loads ask for less at every place: hinged at both ends (from M = Q x (L − x)/L
 #: below q x (L − x)/2, and shear alike), and else (clamped: Q L/8 below q L²/24)
 OUTDONE, OUTDONE_RIGID = 1 / 2, 1 / 3
+#: cosine of the kink up to which a member goes on in the next one
+ONWARD = 0.8
 #: levels of beams on beams that are followed
 DEEP = 4
 #: what counts as no load, N
@@ -217,7 +219,7 @@ def _places(structure: Structure, lying: Bools, i: int) -> list[tuple[float, str
 
 
 def _goes_on(structure: Structure, i: int, node: int) -> bool:
-    """Whether nothing but members that lie on its own line meet a member at an end."""
+    """Whether nothing but members that it goes on in meet a member at an end."""
     way = np.diff(structure.xyz[structure.ends], axis=1)[:, 0]
     way = way / np.linalg.norm(way, axis=1, keepdims=True)
-    return all(abs(float(way[i] @ way[k])) > LYING for k in structure.meeting[node])
+    return all(abs(float(way[i] @ way[k])) > ONWARD for k in structure.meeting[node])

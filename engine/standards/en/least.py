@@ -54,7 +54,7 @@ def ties(document: Document, cases: Sequence[Case], on: Floats) -> Floats:
     permanent = sum((on[:, k] for k, c in enumerate(cases) if c.nature == "permanent"), np.zeros(len(on)))
     sets: dict[str, list[int]] = {}
     for k, case in enumerate(cases):
-        if case.nature in ("imposed", "snow"):
+        if case.nature in ("imposed", "snow") and not case.alone:
             sets.setdefault(case.exclusive or case.together or f"{k}", []).append(k)
     rest, leading = np.zeros(len(on)), np.zeros(len(on))
     for own in sets.values():
