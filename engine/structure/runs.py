@@ -84,22 +84,29 @@ def _beyond(structure: Structure, held: Bools, ways: Floats, member: int, at: in
         now = following
 
 
+def lying(structure: Structure) -> Bools:
+    """(members,): whether each bends and rises by little."""
+    way = structure.xyz[structure.ends[:, 1]] - structure.xyz[structure.ends[:, 0]]
+    return np.asarray(~structure.bars & (np.abs(way[:, 2]) <= LYING * np.linalg.norm(way, axis=1)))
+
+
 def hinged_joints(structure: Structure) -> dict[int, tuple[str, str]]:
-    """Beams that go on in another one of their kind where nothing but bars and what is hinged meets them from the side: by number, names of the
-    one that goes on and of one that meets it. Such a joint counts as held, though what meets it may lead to no bracing and let it twist."""
+    """Beams that go on in another one where nothing but bars and what is hinged meets them from the side: by number, names of the one that goes on
+    and of one that meets it. Such a joint counts as held, though what meets it may lead to no bracing and let it twist."""
     held = (structure.still | (structure.springs != 0)).any(axis=1)
     stiff = [*structure.diaphragms, *(m.nodes for m in structure.membranes), *(slab.joined for slab in structure.slabs)]
     held[[node for nodes in stiff for node in nodes]] = True
     ways = structure.xyz[structure.ends[:, 1]] - structure.xyz[structure.ends[:, 0]]
     ways = ways / np.maximum(np.linalg.norm(ways, axis=1, keepdims=True), 1e-12)
-    lies = np.abs(ways[:, 2]) <= LYING
     found = {}
-    for i in np.flatnonzero(lies & ~structure.bars).tolist():
-        for node in {*structure.ends[i].tolist()} - set(np.flatnonzero(held).tolist()):
+    for i in np.flatnonzero(lying(structure)).tolist():
+        for node in structure.ends[i].tolist():
             others = [j for j in structure.meeting[node] if j != i]
-            on = [j for j in others if abs(ways[j] @ ways[i]) >= 1 - STRAIGHT]
-            side = [j for j in others if j not in on]
-            onward = [j for j in on if node in structure.ends[j] and _alike(structure, i, j, node)]
+            if held[node] or len(others) < 2:
+                continue
+            straight = np.abs(ways[others] @ ways[i]) >= 1 - STRAIGHT
+            onward = [j for j, on in zip(others, straight, strict=True) if on and node in structure.ends[j]]
+            side = [j for j, on in zip(others, straight, strict=True) if not on]
             if onward and side and all(_hinged(structure, j, node) for j in side):
                 found[i] = (structure.members[onward[0]].name, structure.members[side[0]].name)
     return found

@@ -12,7 +12,7 @@ from engine.actions.cases import Case, LineTable, Loading, PointLoad
 from engine.actions.panels import DOWN
 from engine.document.national import ImposedValues
 from engine.structure.model import Bools, Floats, Ints, Member, Structure
-from engine.structure.runs import LYING
+from engine.structure.runs import lying
 from engine.structure.words import label
 
 #: share of the imposed load on a span up to which concentrated loads ask for less at every place: hinged at both ends (from M = Q x (L − x)/L
@@ -46,17 +46,21 @@ def concentrated(category: str, values: ImposedValues) -> float:
 
 def add_concentrated(loading: Loading, structure: Structure, values: ImposedValues) -> None:
     """Cases of concentrated loads wherever the imposed load does not outdo them; they act with no other variable case."""
-    lying = _lying(structure)
-    onto = _onto(structure, lying)
+    cases = {k: case.category for k, case in enumerate(loading.cases) if case.nature == "imposed" and case.category}
+    if not cases:
+        return
+    lies = lying(structure)
+    onto = _onto(structure, lies)
     number = 0
-    for category, borne in _borne(loading, structure, lying, onto).items():
+    for category, borne in _borne(loading, structure, cases, lies, onto).items():
         Q = concentrated(category, values)
-        share = [_share(structure, lying, i) for i in range(len(borne))]
-        bears = borne * share
+        bears = np.zeros(len(borne))
+        for i in np.flatnonzero(borne > NONE).tolist():
+            bears[i] = borne[i] * _share(structure, lies, i)
         short = np.flatnonzero((borne > NONE) & (bears < Q - NONE))
         places: dict[str, list[Stand]] = defaultdict(list)
         for i in short.tolist():
-            for at, words in _places(structure, lying, i):
+            for at, words in _places(structure, lies, i):
                 places[words].append(Stand(i, at, words))
         axle = ", the whole axle at one place" if category in AXLES else ""
         for words, stands in places.items():
@@ -80,13 +84,13 @@ def add_concentrated(loading: Loading, structure: Structure, values: ImposedValu
                 loading.expected[which] = loading.expected[which] + len(apart) * force
 
 
-def _share(structure: Structure, lying: Bools, i: int) -> float:
+def _share(structure: Structure, lies: Bools, i: int) -> float:
     """Share of what a member bears of the imposed load up to which a concentrated load on it is outdone; one section all along: what its longest
     span bears speaks for the shorter ones."""
     m = structure.members[i]
     if len(m.nodes) == 2:
         return OUTDONE if _simple(m) else OUTDONE_RIGID
-    spans = _spans(structure, lying, i)
+    spans = _spans(structure, lies, i)
     if len(spans) == 2:
         return OUTDONE if _simple(m) else OUTDONE_RIGID
     each = np.diff(spans)
@@ -139,30 +143,22 @@ def _down(table: LineTable, on: Bools, count: int) -> Floats:
     return np.asarray(np.bincount(table.member[on], force, count), dtype=float)
 
 
-def _lying(structure: Structure) -> Bools:
-    """(members,): whether each bends and rises by little."""
-    way = structure.xyz[structure.ends[:, 1]] - structure.xyz[structure.ends[:, 0]]
-    return np.asarray(~structure.bars & (np.abs(way[:, 2]) <= LYING * np.linalg.norm(way, axis=1)))
-
-
-def _onto(structure: Structure, lying: Bools) -> Ints:
+def _onto(structure: Structure, lies: Bools) -> Ints:
     """(k, 2) numbers of what lies and of what lies and ends on it, between its ends."""
     ends = structure.ends.tolist()
     found = [
         (i, other)
-        for i in np.flatnonzero(lying).tolist()
+        for i in np.flatnonzero(lies).tolist()
         for node in structure.members[i].nodes[1:-1]
         for other in structure.meeting[node]
-        if other != i and lying[other] and node in ends[other]
+        if other != i and lies[other] and node in ends[other]
     ]
     return np.array(found, dtype=np.int64).reshape(-1, 2)
 
 
-def _borne(loading: Loading, structure: Structure, lying: Bools, onto: Ints) -> dict[str, Floats]:
-    """category -> (members,) N: the most that what lies bears of the imposed load of any case, by itself and by beams that end on it."""
-    cases = {k: case.category for k, case in enumerate(loading.cases) if case.nature == "imposed" and case.category}
-    if not cases:
-        return {}
+def _borne(loading: Loading, structure: Structure, cases: dict[int, str], lies: Bools, onto: Ints) -> dict[str, Floats]:
+    """category -> (members,) N: the most that what lies bears of the imposed load of any case, by itself and by beams that end on it. cases:
+    categories by number."""
     table, count = loading.table(structure), len(structure.members)
     found: dict[str, Floats] = {}
     for k, category in cases.items():
@@ -170,19 +166,19 @@ def _borne(loading: Loading, structure: Structure, lying: Bools, onto: Ints) -> 
         total = own
         for _ in range(DEEP):
             total = own + np.bincount(onto[:, 0], total[onto[:, 1]] / 2, count)
-        total = np.where(lying, total, 0.0)
+        total = np.where(lies, total, 0.0)
         found[category] = np.maximum(found[category], total) if category in found else total
     return found
 
 
-def _spans(structure: Structure, lying: Bools, i: int) -> Floats:
+def _spans(structure: Structure, lies: Bools, i: int) -> Floats:
     """Distances (k,) along a member of its ends and of what carries it between them: supports, what stands there, and what passes."""
     m = structure.members[i]
 
     def carries(node: int) -> bool:
         others = [k for k in structure.meeting[node] if k != i and not structure.members[k].bar]
         return bool(structure.fixed[node, 2] or structure.springs[node, 2]) or any(
-            not lying[k] or node not in structure.ends[k] for k in others
+            not lies[k] or node not in structure.ends[k] for k in others
         )
 
     at = [m.nodes[0], *(node for node in m.nodes[1:-1] if carries(node)), m.nodes[-1]]
@@ -194,10 +190,10 @@ def _simple(m: Member) -> bool:
     return "ry" in m.release_start and "ry" in m.release_end
 
 
-def _places(structure: Structure, lying: Bools, i: int) -> list[tuple[float, str]]:
+def _places(structure: Structure, lies: Bools, i: int) -> list[tuple[float, str]]:
     """Where on a member it stands, m and in words: in the middle of its longest span, and for shear a depth beside its ends; at an end that is free
     or goes on in another member without a hinge, there. One end stands for both where it is hinged at both."""
-    m, spans = structure.members[i], _spans(structure, lying, i)
+    m, spans = structure.members[i], _spans(structure, lies, i)
     k = int(np.argmax(np.diff(spans)))
     middle = "in the middle" if len(spans) == 2 else "in the middle of its longest span"
     found = [(float(spans[k] + spans[k + 1]) / 2, middle)]
@@ -220,6 +216,6 @@ def _places(structure: Structure, lying: Bools, i: int) -> list[tuple[float, str
 
 def _goes_on(structure: Structure, i: int, node: int) -> bool:
     """Whether nothing but members that it goes on in meet a member at an end."""
-    way = np.diff(structure.xyz[structure.ends], axis=1)[:, 0]
-    way = way / np.linalg.norm(way, axis=1, keepdims=True)
-    return all(abs(float(way[i] @ way[k])) > ONWARD for k in structure.meeting[node])
+    meeting = structure.ends[list(structure.meeting[node])]
+    own, *ways = np.diff(structure.xyz[np.concatenate([structure.ends[[i]], meeting])], axis=1)[:, 0]
+    return all(abs(float(own @ way)) > ONWARD * np.linalg.norm(own) * np.linalg.norm(way) for way in ways)
