@@ -28,7 +28,7 @@ from engine.structure.model import Structure
 from engine.verification.verify import Verification, verify
 
 #: raised whenever a stage's results change for equal inputs
-ENGINE_VERSION = "30"
+ENGINE_VERSION = "31"
 STAGES = ("structure", "loading", "combinations", "response", "verification")
 
 _INPUTS: dict[str, tuple[tuple[str, ...], tuple[str, ...]]] = {
@@ -50,6 +50,7 @@ _INPUTS: dict[str, tuple[tuple[str, ...], tuple[str, ...]]] = {
             "supports",
             "panels",
             "analysis.plane",
+            "analysis.bears_at",
         ),
         (),
     ),
@@ -98,7 +99,7 @@ def fingerprints(document: Document) -> dict[str, str]:
     data["rules.combining"] = {key: data["rules"][key] for key in _COMBINING}
     data["rules.imperfections"] = data["rules"]["imperfections"]
     data |= {f"national.{group}": values for group, values in data["national"].items()}
-    data["analysis.plane"] = data["analysis"]["plane"]
+    data |= {f"analysis.{key}": data["analysis"][key] for key in ("plane", "bears_at")}
     data["site.altitude"] = data["site"]["altitude"]
     found: dict[str, str] = {}
     for stage, (parts, before) in _INPUTS.items():

@@ -24,6 +24,7 @@ from engine.jigs.haunches import pieces_of
 from engine.jigs.parts import Materials, Parts, Point
 from engine.jigs.truss_jig import set_out_truss
 from engine.laid import lay_edits, offset_of, places_of, releases_of
+from engine.structure.bearing import bear
 from engine.structure.join import in_mid_air, join, merge
 from engine.structure.model import FREEDOMS, Floats, GridLine, Ints, Level, Member, Orphan, Pad, Structure
 from engine.structure.stiff import stiffen
@@ -127,13 +128,14 @@ def expand(document: Document) -> Structure:
         **supports,
     )
     if not document.panels:
-        return _passing(stiffen(structure), parts)
+        return _passing(stiffen(bear(structure, document.analysis.bears_at)), parts)
     taken = {panel.name for panel in carried}
     for i, given in enumerate(document.panels):
         if given.name in taken:
             raise ModelError(f"There already is a panel “{given.name}”.", f"panels.{i}.name")
     drawn = tuple(drawn_panel(given, structure, materials, f"panels.{i}") for i, given in enumerate(document.panels))
-    return _passing(stiffen(replace(structure, panels=(*structure.panels, *drawn))), parts)
+    structure = bear(replace(structure, panels=(*structure.panels, *drawn)), document.analysis.bears_at)
+    return _passing(stiffen(structure), parts)
 
 
 def _passing(structure: Structure, parts: Parts) -> Structure:
@@ -222,6 +224,7 @@ def _state_member(parts: Parts, materials: Materials, m: MemberInput, place: str
         materials.material(m.material, f"{place}.material"),
         roll=radians(m.roll),
         behaviour=m.behaviour,
+        bears_at=m.bears_at,
         offset=offset_of(m.offset, m.align, section),
         pieces=pieces,
         haunches=haunches,

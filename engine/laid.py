@@ -4,14 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import replace
-from functools import cache
 from math import radians
 from typing import Any
 
 import numpy as np
 
 from engine.catalogue.properties import Section
-from engine.catalogue.shapes import outline_of
+from engine.catalogue.shapes import sides_of
 from engine.document import Document
 from engine.document.byhand import MemberEdit, Offset, Releases
 from engine.errors import ModelError
@@ -78,6 +77,8 @@ def _edited(
         values["behaviour"] = edit.behaviour
     if edit.group is not None:
         values["group"] = edit.group
+    if edit.bears_at is not None:
+        values["bears_at"] = edit.bears_at
     if edit.checks is not None:
         values["checks"] = edit.checks
     if edit.releases is not None:
@@ -122,25 +123,9 @@ def places_of(places: Sequence[float], length: float, name: str, place: str) -> 
     return tuple(x for i, x in enumerate(found) if i == 0 or x - found[i - 1] > 1e-6)
 
 
-#: shapes whose local axes are the principal ones, turned from their legs: their sides count by half of what they measure
-TURNED = ("angle", "zed")
-
-
-@cache
-def _reach(section: Section) -> tuple[float, float, float, float]:
-    """How far a section reaches from its centroid: to the left and the right of who looks along the member (local y points to the left), upwards, downwards; m."""
-    rings = [] if section.shape in TURNED else outline_of(section)
-    if not rings:
-        aside, half = (section.b or 0.0) / 2, (section.h or 0.0) / 2
-        return aside, aside, half, half
-    points = np.concatenate(rings)
-    (right, down), (left, up) = points.min(axis=0).tolist(), points.max(axis=0).tolist()
-    return left, -right, up, -down
-
-
 def offset_of(offset: Offset, align: str, section: Section) -> tuple[float, float]:
     """(y, z) of a member's centroid beside the line of its nodes, m, where what `align` names lies on it."""
-    left, right, up, down = _reach(section)
+    left, right, up, down = sides_of(section)
     y = offset.y + {"left side": -left, "right side": right}.get(align, 0.0)
     return y, offset.z + {"top flange": -up, "bottom flange": down}.get(align, 0.0)
 

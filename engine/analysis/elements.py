@@ -116,6 +116,10 @@ def make_elements(structure: Structure, shear_deformation: bool = True) -> Eleme
                     stiffness[e] = stiffness_of(piece.section, m)
     straight = local_axes(start, end, roll)
     arms = np.einsum("ens,esj->enj", shifts, straight[:, 1:])
+    for i, m in enumerate(members):
+        if any(m.joints):
+            arms[first[i], 0] += m.joints[0] * straight[first[i], 0]
+            arms[first[i + 1] - 1, 1] -= m.joints[1] * straight[first[i + 1] - 1, 0]
     start, end = start + arms[:, 0], end + arms[:, 1]
     columns = stiffness.T
     return Elements(

@@ -200,7 +200,7 @@ def _hinged_factors(system: System, N: Floats, plane: int) -> tuple[Ints, Floats
     EI, GA = (e.EIz, e.GAy) if plane == 0 else (e.EIy, e.GAz)
     euler = np.pi**2 * EI[own] / e.length[own] ** 2
     euler = euler / (1 + euler / GA[own])
-    return own, np.where(N[own] < 0, euler[:, None] / np.maximum(-N[own], 1e-300), np.inf)
+    return own, np.where(N[own] < 0, euler[:, None] / np.maximum(-N[own], 1e-200), np.inf)
 
 
 def between_hinges(system: System, N: Floats) -> list[tuple[float, int, int]]:

@@ -41,6 +41,9 @@ Role = Literal[
 Behaviour = Literal["beam", "bar", "tension-only", "compression-only", "rigid link"]
 #: what of a member lies on the line of its nodes; its sides as seen along it, with local z upwards
 Align = Literal["centre", "top flange", "bottom flange", "left side", "right side"]
+#: how far in front of a column's face a beam bears where it is hinged to it, m
+BeyondFace = Annotated[float, Field(ge=-0.5, le=2, allow_inf_nan=False)]
+BearsAt = BeyondFace | Literal["axis", "as stated"]
 Freedom = Literal["x", "y", "z", "rx", "ry", "rz"]
 #: what criteria are about: cross-sections, stability, and deflection, sway and other service
 Kind = Literal["section", "stability", "service"]

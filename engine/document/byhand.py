@@ -8,6 +8,7 @@ from pydantic import ConfigDict, Field
 
 from engine.document.base import (
     Align,
+    BearsAt,
     Behaviour,
     Category,
     Deck,
@@ -249,7 +250,7 @@ class OwnChecks(Part):
 
 class MemberInput(Part):
     """A member by hand. end_section: section at its end when it tapers; else it may have haunches. align: flange or side that lies
-    on the nodes' line."""
+    on the nodes' line. bears_at: where it bears on columns that it is hinged to, "as stated" for all (`analysis.bears_at`)."""
 
     name: Name
     start: NodeName
@@ -264,6 +265,7 @@ class MemberInput(Part):
     align: Align = "centre"
     behaviour: Behaviour = "beam"
     releases: Releases = Releases()
+    bears_at: BearsAt = "as stated"
     role: Role = "member"
     group: Annotated[str, Field(max_length=40)] = ""
     restraints_outer: list[NotNegative] = []
@@ -291,6 +293,7 @@ class MemberEdit(Part):
     align: Align | None = None
     behaviour: Behaviour | None = None
     releases: Releases | None = None
+    bears_at: BearsAt | None = None
     group: Annotated[str, Field(max_length=40)] | None = None
     restraints_outer: list[NotNegative] = []
     restraints_inner: list[NotNegative] = []

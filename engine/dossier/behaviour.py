@@ -38,6 +38,8 @@ def analysis(chain: Chain, told: Told) -> None:
         "second": "second order for all ultimate combinations",
         "by alpha_cr": f"second order for ultimate combinations with α_cr below {options.second_order_below:g}",
     }[options.order]
+    beyond = options.bears_at
+    bears = "in the axes of columns" if beyond is None else f"{1000 * beyond:.0f} mm in front of the faces of columns"
     told.add(
         Heading("Model", "analysis.model"),
         Facts(
@@ -52,6 +54,7 @@ def analysis(chain: Chain, told: Told) -> None:
                 ("Combinations", f"{len(chain.combinations)}", f"{int(combined.second.sum())} in second order"),
                 ("Order", order, "EN 1993-1-1 5.2.1(3)"),
                 ("Shear deformation", "yes" if options.shear_deformation else "no", ""),
+                ("Hinged beams bear", bears, "where the beams themselves state nothing else"),
                 ("Sway imperfections", "yes" if document.rules.imperfections else "no", "EN 1993-1-1 5.3.2(3)a"),
                 ("Residual of the equations", f"{chain.response.residual:.1e}", "relative, of all cases"),
             )

@@ -19,7 +19,7 @@ from engine.structure.model import Floats
 #: restraints of the flanges between the ends of a member
 RESTRAINTS = ("restraints_outer", "restraints_inner")
 #: what members that are joined share, in words
-UNLIKE = {"sections": "section", "materials": "material", "behaviours": "behaviour"}
+UNLIKE = {"sections": "section", "materials": "material", "behaviours": "behaviour", "bearings on columns": "bears_at"}
 #: how far the axes of their sections may differ
 TURNED = 1e-4
 

@@ -8,6 +8,7 @@ from pydantic import Field
 
 from engine.document.base import (
     Align,
+    BearsAt,
     Behaviour,
     Freedom,
     Haunch,
@@ -49,6 +50,7 @@ class MemberChange(Part):
     align: Align | None = None
     behaviour: Behaviour | None = None
     releases: Releases | None = None
+    bears_at: BearsAt | None = None
     group: Annotated[str, Field(max_length=40)] | None = None
     checks: OwnChecks | None = None
 

@@ -142,6 +142,7 @@ class Work:
             "group": m.group,
             "offset": {"y": m.offset[0], "z": m.offset[1]},
             "releases": _releases(m, self.document.force),
+            "bears_at": m.bears_at,
             "restraints_outer": [x for x in m.outer if SAME < x < length - SAME],
             "restraints_inner": [x for x in m.inner if SAME < x < length - SAME],
             "checks": m.checks if m.checks != OwnChecks() else None,

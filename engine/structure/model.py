@@ -38,12 +38,13 @@ class Piece:
 class Member:
     """A physical member: a straight run through `nodes` (start, cuts, end), with what holds it against buckling.
 
-    outer, inner: distances from the start at which the outer (+z local) and inner (-z) flange are held sideways; both
-    ends are held. release_start, release_end: local freedoms let go; springs_start, springs_end: (freedom, stiffness in
-    N/m or Nm/rad) instead. offset: of the centroid from the nodes' line, along local y and z. pieces: where the section
-    differs from `section`; haunches: what they come from, at start and end. frame: 1-based frame it belongs to. jig: name of the jig that made it, "" by hand;
-    slot: which of the jig's sections it takes, "" when it has one of its own; line: letter of the grid line of a hall's column; bay: letters of the
-    columns that a hall's rafter or chord lies between; place: "overhang" or "lean-to", the end ("front", "back") of a post, "" for the rest of the hall; checks: what it is verified with by its own.
+    outer, inner: distances from the start at which the outer (+z local) and inner (-z) flange are held sideways; both ends are held. release_start,
+    release_end: local freedoms let go; springs_start, springs_end: (freedom, stiffness in N/m or Nm/rad) instead. bears_at: how far from columns'
+    faces it bears where hinged, m, "axis", or "as stated" for all; joints: from its nodes to where it is hinged, m. offset: of the centroid from the
+    nodes' line, along local y and z. pieces: where the section differs from `section`; haunches: what they come from, at start and end. frame:
+    1-based frame it belongs to. jig: name of the jig that made it, "" by hand; slot: which of the jig's sections it takes, "" when it has one of its
+    own; line: letter of the grid line of a hall's column; bay: letters of the columns that a hall's rafter or chord lies between; place: "overhang"
+    or "lean-to", the end ("front", "back") of a post, "" for the rest of the hall; checks: what it is verified with by its own.
     """
 
     name: str
@@ -57,6 +58,8 @@ class Member:
     release_end: frozenset[str] = frozenset()
     springs_start: tuple[tuple[str, float], ...] = ()
     springs_end: tuple[tuple[str, float], ...] = ()
+    bears_at: float | str = "as stated"
+    joints: tuple[float, float] = (0.0, 0.0)
     offset: tuple[float, float] = (0.0, 0.0)
     pieces: tuple[Piece, ...] = ()
     haunches: tuple[Haunch | None, Haunch | None] = (None, None)
@@ -112,17 +115,16 @@ class Plate:
 class Panel:
     """A plane polygon of cladding or floor: corners (k, 3) in order, unit normal pointing outside, and what carries it.
 
-    kind: "roof", "wall" or "floor". span: unit vector in the plane along which the cladding spans, from carrier to carrier.
-    carriers: names of the members that take its load. two_way: a rectangle whose load goes to all four sides by lines at
-    45°. openings: polygons in its plane without cladding. side: "left" or "right" where the roof falls to one. pitch:
-    degrees. permanent, imposed: N/m² that the panel brings along (floors); reduced: imposed by α_A of each carrier's area. place: what it stands for in the building:
-    "overhang", "lean-to", "truss" (cladding between the trusses of a jig), else "". snow, wind: of a drawn panel, its
-    shape coefficient and its net pressure coefficients by direction. grounded: an edge at the ground to which its cladding spans too, on posts that are not
-    modelled: what that edge takes loads no member. rigid: a level floor that moves as one in plan; law: stiffness as a membrane,
-    N/m: along either direction, across between them (both 0 for sheeting that carries shear alone), and in shear. cover: area of
-    the cladding over that between the lines of the steel; beyond: how far it reaches beyond them sideways and upwards, in metres. jig: name of the jig that made it, "" by hand; deck: of a deck, its
-    floor, and the row and column of the field that it lies in. plate: as what it bends by itself; its carriers are then what it is joined to,
-    and its loads lie on it.
+    kind: "roof", "wall" or "floor". span: unit vector in the plane along which the cladding spans, from carrier to carrier. carriers: names of
+    the members that take its load. two_way: a rectangle whose load goes to all four sides by lines at 45°. openings: polygons in its plane
+    without cladding. side: "left" or "right" where the roof falls to one. pitch: degrees. permanent, imposed: N/m² that the panel brings along
+    (floors); reduced: imposed by α_A of each carrier's area. place: what it stands for in the building: "overhang", "lean-to", "truss" (cladding
+    between the trusses of a jig), else "". snow, wind: of a drawn panel, its shape coefficient and its net pressure coefficients by direction.
+    grounded: an edge at the ground to which its cladding spans too, on posts that are not modelled: what that edge takes loads no member. rigid:
+    a level floor that moves as one in plan; law: stiffness as a membrane, N/m: along either direction, across between them (both 0 for sheeting
+    that carries shear alone), and in shear. cover: area of the cladding over that between the lines of the steel; beyond: how far it reaches
+    beyond them sideways and upwards, in metres. jig: name of the jig that made it, "" by hand; deck: of a deck, its floor, and the row and column
+    of the field that it lies in. plate: as what it bends by itself; its carriers are then what it is joined to, and its loads lie on it.
     """
 
     name: str
@@ -289,12 +291,10 @@ class Pad:
 
 @dataclass(frozen=True)
 class Structure:
-    """nodes: names; xyz: (nodes, 3) m; fixed: (nodes, 6) bool; springs: (nodes, 6) N/m and Nm/rad.
-
-    turn: (nodes,) angle about Z of each support's own axes. one_way: (nodes, 6) directions that push back only.
-    settlement: (nodes, 3) m. aliases: other names that nodes bear where two jigs meet. diaphragms: groups of nodes that move as
-    one in plan. slabs: panels that bend. pads: footings by the node on them. passing: nodes that no document and no jig states, at which members were cut alone; envelope: the building that snow and wind act on, None: none. out: 0 or 1, the
-    axis X or Y along which no node of a plane frame moves, −1: in space.
+    """nodes: names; xyz: (nodes, 3) m; fixed: (nodes, 6) bool; springs: (nodes, 6) N/m and Nm/rad. turn: (nodes,) angle about Z of each support's own axes. one_way: (nodes, 6) directions that push back only. settlement: (nodes, 3) m.
+    aliases: other names that nodes bear where two jigs meet. diaphragms: groups of nodes that move as one in plan. slabs: panels that bend. pads:
+    footings by the node on them. passing: nodes that no document and no jig states, at which members were cut alone; envelope: the building that
+    snow and wind act on, None: none. out: 0 or 1, the axis X or Y along which no node of a plane frame moves, −1: in space.
     """
 
     nodes: tuple[str, ...]

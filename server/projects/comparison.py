@@ -85,6 +85,8 @@ def _difference(one: Structure, a: Member, other: Structure, b: Member) -> str:
         words.append("turned")
     if (a.release_start, a.release_end) != (b.release_start, b.release_end):
         words.append("releases")
+    if np.abs(np.subtract(a.joints, b.joints)).max() > 1e-4:
+        words.append("where it bears")
     if len(a.outer) != len(b.outer) or len(a.inner) != len(b.inner):
         words.append("restraints")
     if a.pieces != b.pieces:

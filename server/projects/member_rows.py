@@ -20,8 +20,8 @@ def _inside(places: tuple[float, ...]) -> list[float]:
 def bare_member(structure: Structure, m: Member, storey: str) -> structure_schemas.MemberOut:
     """A member of a storey as it stands, without a verdict."""
     releases = [
-        f"{words}: {', '.join(sorted(free))}"
-        for words, free in (("start", m.release_start), ("end", m.release_end))
+        f"{words}: {', '.join(sorted(free))}" + (f", {1000 * joint:.0f} mm from the node" if joint else "")
+        for words, free, joint in zip(("start", "end"), (m.release_start, m.release_end), m.joints, strict=True)
         if free
     ]
     return structure_schemas.MemberOut(
@@ -41,6 +41,7 @@ def bare_member(structure: Structure, m: Member, storey: str) -> structure_schem
         jig=m.jig,
         edited=m.edited,
         releases=releases,
+        joints=m.joints,
         hinged=(not HINGE.isdisjoint(m.release_start), not HINGE.isdisjoint(m.release_end)),
         outer=_inside(m.outer),
         inner=_inside(m.inner),

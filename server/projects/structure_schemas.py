@@ -40,6 +40,7 @@ class MemberOut(BaseModel):
     edited: bool
     releases: list[str]
     hinged: tuple[bool, bool] = (False, False)
+    joints: tuple[float, float] = (0.0, 0.0)
     outer: list[float]
     inner: list[float]
     length: float

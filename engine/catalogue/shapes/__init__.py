@@ -3,6 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import cache
+
+import numpy as np
 
 from engine.catalogue.outlines import Ring, integrals
 from engine.catalogue.properties import Section
@@ -32,3 +35,19 @@ def outline_of(s: Section) -> list[Ring]:
         return []
     middle = integrals(rings)
     return [ring - (middle.y, middle.z) for ring in rings]
+
+
+#: shapes whose local axes are the principal ones, turned from their legs: their sides count by half of what they measure
+TURNED = ("angle", "zed")
+
+
+@cache
+def sides_of(section: Section) -> tuple[float, float, float, float]:
+    """How far a section reaches from its centroid: to the left and the right of who looks along the member (local y points to the left), upwards, downwards; m."""
+    rings = [] if section.shape in TURNED else outline_of(section)
+    if not rings:
+        aside, half = (section.b or 0.0) / 2, (section.h or 0.0) / 2
+        return aside, aside, half, half
+    points = np.concatenate(rings)
+    (right, down), (left, up) = points.min(axis=0).tolist(), points.max(axis=0).tolist()
+    return left, -right, up, -down

@@ -199,7 +199,7 @@ onBeforeUnmount(() => cancelAnimationFrame(swinging))
     v-if="label"
     class="label mono"
     :class="{ fails: label.fails }"
-    :style="{ left: `${label.x}px`, top: `${label.y}px` }"
+    :style="{ left: `min(${label.x}px, 100% - ${label.text.length}ch - 28px)`, top: `${label.y}px` }"
   >
     {{ label.text }}
   </div>

@@ -193,6 +193,15 @@ function look(shape: string) {
       path="analysis.shear_deformation"
       :value="analysis.shear_deformation"
     />
+    <NumberField
+      v-if="analysis"
+      label="Hinged beams bear before the face of columns"
+      path="analysis.bears_at"
+      kind="length"
+      :value="analysis.bears_at"
+      optional="in the axis"
+      hint="Beams that are hinged to columns hand over their reactions this far in front of the column's face, and bend it. Empty: in its axis, and verdicts say what moments that leaves out. A member may say otherwise."
+    />
     <div class="pairs">
       <template v-if="lowest">
         <span :title="`${lowest.name}; ${below(limit)} combinations lie below ${limit}`"

@@ -110,7 +110,7 @@ export function useSteel(bench: Bench, plane: PlaneView) {
             const [from, to] = [ends[k]!, ends[1 - k]!]
             const far = Math.hypot(to[0] - from[0], to[1] - from[1])
             if (!m.hinged?.[k] || far < 24) return []
-            const share = 8 / far
+            const share = Math.max(8 / far, (m.joints?.[k] ?? 0) / m.length)
             const words = `${m.label}: ${m.releases[m.releases.length === 1 ? 0 : k]} released`
             return [
               {

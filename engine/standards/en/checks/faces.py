@@ -6,6 +6,7 @@ import numpy as np
 
 from engine.standards.en.checks.grounds import SteelGrounds
 from engine.structure.model import HINGE, Floats, Member
+from engine.structure.runs import lying
 from engine.verification.outcomes import Findings
 
 #: shapes whose face stands half their depth from the axis
@@ -18,6 +19,7 @@ TOLD = 0.02
 
 def beside(grounds: SteelGrounds, found: Findings) -> None:
     """Add to what verdicts leave out: the moments of reactions at the faces of members, where they are no trifle."""
+    lies = lying(grounds.combined.structure)
     for i, (M, about) in moments(grounds).items():
         m = grounds.combined.structure.members[i]
         fy = float(grounds.steel.fy[i])
@@ -25,7 +27,7 @@ def beside(grounds: SteelGrounds, found: Findings) -> None:
         if share > TOLD:
             found.left_out[i].append(
                 f"what is hinged to its face acts in its axis: up to {M / 1e3:.1f} kNm about {about}, {100 * share:.0f} % of its elastic"
-                " moment resistance, are not in it"
+                " moment resistance, are not in it" + ("" if lies[i] else ": Response states where hinged beams bear")
             )
 
 
@@ -46,13 +48,13 @@ def moments(grounds: SteelGrounds) -> dict[int, tuple[float, str]]:
 
 
 def _hinged(member: Member, node: int) -> bool:
-    """Whether a beam ends at a node with a hinge."""
+    """Whether a beam ends at a node with a hinge that the analysis has in the node."""
     if member.bar or member.behaviour == "rigid link":
         return False
-    released = [
-        r for n, r in ((member.nodes[0], member.release_start), (member.nodes[-1], member.release_end)) if n == node
-    ]
-    return any(r & HINGE for r in released)
+    ends = zip(
+        (member.nodes[0], member.nodes[-1]), (member.release_start, member.release_end), member.joints, strict=True
+    )
+    return any(n == node and release & HINGE and not joint for n, release, joint in ends)
 
 
 def _at(grounds: SteelGrounds, number: int, node: int, others: list[int]) -> dict[str, float]:

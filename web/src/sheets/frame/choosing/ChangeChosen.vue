@@ -3,6 +3,7 @@
 import { ElButton, ElInput } from 'element-plus'
 import { ref } from 'vue'
 import PickList from '../../../components/PickList.vue'
+import { parseQuantity } from '../../../lib/quantity'
 import { readHaunch, type Haunch } from '../../../lib/haunches'
 import { readEnd } from '../../../lib/releases'
 import { useWorkbench } from '../../../stores/workbench'
@@ -19,6 +20,7 @@ const behaviour = ref('')
 const align = ref('')
 const offset = ref('')
 const ends = ref('')
+const bears = ref('')
 const taper = ref('')
 const haunches = ref({ start: '', end: '' })
 const letGo = ref({ start: '', end: '' })
@@ -51,6 +53,9 @@ async function change() {
   if (typeof releases === 'string') wrong.value = releases
   else if (offset.value.trim() && (moved.length !== 2 || !moved.every(Number.isFinite)))
     wrong.value = 'An offset is two numbers: along local y and z, in metres.'
+  const bearing = bears.value.trim()
+  const before = ['axis', 'as stated'].includes(bearing) ? bearing : parseQuantity(bearing, 'length')
+  if (bearing && typeof before === 'string' && before !== bearing) wrong.value = before
   const shaped: Partial<Record<'haunch_start' | 'haunch_end', Haunch>> = {}
   for (const end of ['start', 'end'] as const) {
     if (!haunches.value[end].trim()) continue
@@ -73,6 +78,7 @@ async function change() {
         ...(align.value && { align: align.value as 'centre' }),
         ...(moved.length === 2 && { offset: { y: moved[0]!, z: moved[1]! } }),
         ...(releases && { releases }),
+        ...(bearing && { bears_at: before as number | 'axis' | 'as stated' }),
         ...(taper.value && { end_section: taper.value }),
         ...shaped,
       },
@@ -88,6 +94,7 @@ async function change() {
       group.value =
       behaviour.value =
       ends.value =
+      bears.value =
       align.value =
       offset.value =
         ''
@@ -158,6 +165,10 @@ const restore = () =>
         <ElInput v-model="letGo[end]" size="small" :aria-label="`${end} lets go`" placeholder="ry rz=5000"
       /></label>
     </template>
+    <label
+      title="Where it is hinged to a column: metres in front of the column's face, axis, or as stated for all (Response)"
+      >Bears at <ElInput v-model="bears" size="small" aria-label="Bears at" placeholder="0.1, axis, as stated"
+    /></label>
     <label
       >Line lies at
       <PickList v-model="align" :options="each(LIES_AT)" label="Flange on the line" placeholder="as it is"
