@@ -345,7 +345,8 @@ def section_bound(
     the most compression is 3, that of 6.2.9.2, n + Σ M/M_el, is not below either.
     """
     u_V = shear_check(p, Vy, Vz, gamma_M0, eta, gamma_M1)["u_V"]
-    most = classify(p, N.min(axis=(1, 2), keepdims=True, initial=0.0))
+    pressed = N.min(axis=(1, 2), keepdims=True, initial=0.0)
+    most = classify(p, pressed)
     with np.errstate(divide="ignore", invalid="ignore"):
         fyd = p.fy / gamma_M0
         plastic = most["cls"] <= 2
@@ -355,7 +356,8 @@ def section_bound(
         a = np.where(p.kind == 0, np.minimum((p.A - 2 * p.b * p.tf) / p.A, 0.5), 0.0)
         reduced = bound * np.maximum((1 - 0.5 * a) / (1 - n), 1.0)
         bound = np.where(plastic, np.maximum(reduced, n), bound + n)
-        known = (most["cls"] <= 3) & (most["slender_N"] <= 1)
+        # 5.5.2(9): under no more compression than this no plate of it is slender
+        known = (most["cls"] <= 3) & (most["slender_N"] * np.sqrt(-pressed / (p.A * fyd)) <= 1)
         unknown = ~known | (n >= 1) | (u_V > 0.5) | (bound > 1)
     return np.where(unknown & ~np.isnan(bound), np.inf, bound), u_V
 

@@ -127,8 +127,8 @@ class Within:
         structure, elements, forces = combined.structure, combined.elements, grounds.forces
         self.document, self.own, self.span = grounds.document, own, span
         self.member = structure.members[int(own.members[0])]
-        self.columns = list(range(forces.N.shape[2])) if columns is None else columns
-        self.count = len(self.columns)
+        self.columns: slice | list[int] = slice(None) if columns is None else columns
+        self.count = forces.N.shape[2] if columns is None else len(columns)
         length = structure.length(self.member)
         ends = end_conditions(structure, int(own.members[0]))
         kinds = [ends.start if span[0] < 1e-6 else "fork", ends.end if span[1] > length - 1e-6 else "fork"]
@@ -161,6 +161,11 @@ class Within:
         found = values[self.own.elements][..., self.columns]
         return np.asarray(found.transpose(1, 2, 0, 3).reshape(*found.shape[1:3], -1))
 
+    def _at(self, values: Floats, e: Ints, s: Ints) -> Floats:
+        """(places, m × combinations) at stations s of the members' elements e."""
+        found = values[self.own.elements[:, e], s][..., self.columns]
+        return np.asarray(found.transpose(1, 0, 2).reshape(len(e), -1))
+
     def _sections(self, grounds: SteelGrounds, rows: Ints, places: Floats, length: float) -> None:
         """1/α_ult,k at the stations of the stretch, and the station where it is largest."""
         gamma = self.document.rules.gamma_M1
@@ -170,20 +175,23 @@ class Within:
         e, s = np.nonzero(near & reaches[:, None])
         self.at = (rows[e], s)
         self.x = places[e, s]
-        N, My, Mz = (self._states(values)[e, s] for values in (peaks.N, peaks.My, peaks.Mz))
+        N, My, Mz = (self._at(values, e, s) for values in (peaks.N, peaks.My, peaks.Mz))
         p = grounds.element_steel.take(grounds.steel_of[rows[e]], 1)
         haunched = p.kind[:, 0] == 4
-        known = classify(p, N)
-        plastic = (known["cls"] <= 2) & ~haunched[:, None]
+        plastic, slender = np.zeros(N.shape, dtype=bool), np.zeros(N.shape, dtype=bool)
+        straight = p.take(~haunched, 1)
+        known = classify(straight, N[~haunched])
+        plastic[~haunched] = known["cls"] <= 2
         W_y, W_z = (np.where(plastic, pl, el) for pl, el in ((p.Wpl_y, p.Wel_y), (p.Wpl_z, p.Wel_z)))
-        A, My = np.broadcast_to(p.A, N.shape).copy(), np.abs(My)
+        A, signed, My = np.broadcast_to(p.A, N.shape).copy(), My, np.abs(My)
         # in compression alone, or nearly: effective sections; under the stresses of a haunch: without webs of class 4
-        n, m = np.maximum(-N, 0.0) / (p.A * p.fy), My / (W_y * p.fy)
-        slender = ((known["cls"] == 4) | ((known["cls_N"] == 4) & (n > LITTLE) & (n >= m))) & ~haunched[:, None]
+        if (known["cls_N"] == 4).any() or (known["cls"] == 4).any():
+            n, m = np.maximum(-N[~haunched], 0.0) / (straight.A * straight.fy), My[~haunched] / (W_y * p.fy)[~haunched]
+            slender[~haunched] = (known["cls"] == 4) | ((known["cls_N"] == 4) & (n > LITTLE) & (n >= m))
         effective = [p.A_eff.copy(), p.Weff_y.copy(), p.Weff_z.copy()]
         if haunched.any():
             q = grounds.haunched.take(grounds.haunched_row[rows[e[haunched]]], 1)
-            out = classify_haunched(q, N[haunched], self._states(peaks.My)[e, s][haunched])["slender"]
+            out = classify_haunched(q, N[haunched], signed[haunched])["slender"]
             My[haunched] += np.where(out, q.shift, 0.0) * np.abs(N[haunched])
             slender[haunched] = out
             for values, of in zip(effective, (q.A_f, q.Wf_y, q.Wf_z), strict=True):
@@ -204,9 +212,7 @@ class Within:
         # table 6.2: welded sections take curve b about y at least
         alpha_y = max(float(steel.alpha_y[own]), CURVES["b"])
         self.chi_y = reduction(np.asarray(alpha_y), self.lambda_y)[1]
-        value, slope, _ = interpolation(places, [(0.0, length)], ALONG)
-        My_all, V_all = (self._states(v).reshape(places.size, -1) for v in (grounds.forces.My, grounds.forces.Vz))
-        Cmy = moment_factor(value @ My_all + slope @ V_all)
+        Cmy = self._shape(grounds, places, length)
         self.Cmy = np.where(lengths.sway | (self.Ncr_y < euler), np.maximum(Cmy, 0.9), Cmy)
         if lengths.part:
             self.Cmy = np.ones_like(Cmy)
@@ -220,6 +226,18 @@ class Within:
         self.N, self.My = N[self.governs, every], My[self.governs, every]
         self.m_z = (np.abs(Mz) * gamma / self.Mz_Rk).max(axis=0)
         self.plastic = plastic[self.governs, every]
+
+    def _shape(self, grounds: SteelGrounds, places: Floats, length: float) -> Floats:
+        """(states,) C_my of the whole members, found once for all their stretches."""
+        key = self.own.members.tobytes() if isinstance(self.columns, slice) else None
+        if key is None or key not in grounds.shapes:
+            value, slope, _ = interpolation(places, [(0.0, length)], ALONG)
+            My, V = (self._states(v).reshape(places.size, -1) for v in (grounds.forces.My, grounds.forces.Vz))
+            found = moment_factor(value @ My + slope @ V)
+            if key is None:
+                return found
+            grounds.shapes[key] = found
+        return grounds.shapes[key]
 
     def values(self, states: Ints) -> Values:
         """The whole check of some states."""

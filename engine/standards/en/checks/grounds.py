@@ -82,6 +82,11 @@ class SteelGrounds(Grounds):
         """Stretches of members for lateral buckling that were made already, by what they depend on."""
         return {}
 
+    @lazily
+    def shapes(self) -> dict[bytes, Floats]:
+        """C_my of members with haunches alike, under all combinations, that were found already, by the members."""
+        return {}
+
     def beyond(self, member: int) -> tuple[float, float]:
         """How far a member bends on about y with others beyond its ends, m."""
         return self.together.beyond[1].get(member, (0.0, 0.0))
