@@ -20,8 +20,15 @@ DATA = Path(os.environ.get("LORICA_DATA") or LOCAL).resolve()
 VENV = LOCAL / "venv"
 PYTHON = VENV / "bin" / "python"
 WEB = ROOT / "web"
-#: for whatever computes: the many small products of matrices are slower on two threads than on one
-COMPUTING = {"OPENBLAS_NUM_THREADS": "1"}
+#: for whatever computes: the many small products of matrices are slower on two threads than on one; and what arrays give back (up to 256 MB) stays
+#: with the process: taking and giving back pages is a tenth of a chain's time
+COMPUTING = {
+    "OPENBLAS_NUM_THREADS": "1",
+    "MALLOC_ARENA_MAX": "1",
+    "MALLOC_MMAP_THRESHOLD_": "33554432",
+    "MALLOC_TOP_PAD_": "67108864",
+    "MALLOC_TRIM_THRESHOLD_": "268435456",
+}
 #: that can drive the pages, the lighter one first
 BROWSERS = (Path("/usr/bin/chromium-headless-shell"), Path("/usr/bin/chromium"))
 

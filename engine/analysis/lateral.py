@@ -323,24 +323,23 @@ def geometry_of(stretch: Stretch, N: Floats, M: Floats, V: Floats, above: bool, 
     −1: the inner one, 0: either, as `facing` says), else at the shear centre, as all others do."""
 
     def placed(q: Floats) -> Floats:
-        """Loads (…) by where they act, (3, …)."""
+        """Loads (k, s) by where they act, (k, 3, s)."""
         outer, inner = (q > 0) & above & (facing >= 0), (q < 0) & above & (facing <= 0)
-        return np.stack([np.where(outer, q, 0.0), np.where(outer | inner, 0.0, q), np.where(inner, q, 0.0)])
+        return np.stack([np.where(outer, q, 0.0), np.where(outer | inner, 0.0, q), np.where(inner, q, 0.0)], axis=1)
 
     n = len(stretch.elastic)
     ends = np.stack([N, M, V]).reshape(3, n, 2, -1)
     at = np.concatenate([ends[:, :, 0], ends[:, :, 1]]).transpose(1, 0, 2)
     # Hermite's cubics come as M and V at the start, then at the end
-    found = stretch.geometric @ at
-    L = np.diff(stretch.x)[:, None]
-    q = (ends[2, :, 0] - ends[2, :, 1]) / L
-    found += np.einsum("kep,kes->eps", stretch.line, placed(q))
+    q = (ends[2, :, 0] - ends[2, :, 1]) / np.diff(stretch.x)[:, None]
+    does = np.concatenate([stretch.geometric, stretch.line.transpose(1, 2, 0)], axis=2)
+    found = does @ np.concatenate([at, placed(q)], axis=1)
     drop = np.zeros((n + 1, N.shape[1]))
     drop[1:-1] = ends[2, :-1, 1] - ends[2, 1:, 0]
     if ends.size:
         # the load at a free end is what the shear there holds
         drop[0], drop[-1] = -ends[2, 0, 0], ends[2, -1, 1]
-    points = np.einsum("knp,kns->nps", stretch.point, placed(drop))
+    points = stretch.point.transpose(1, 2, 0) @ placed(drop)
     rows, columns = np.triu_indices(NODE)
     upper = {pair: i for i, pair in enumerate(zip(*np.triu_indices(ELEMENT), strict=True))}
     first = [upper[r, c] for r, c in zip(rows, columns, strict=True)]

@@ -33,6 +33,10 @@ class Referred:
     M: Floats
     V: Floats
 
+    def of(self, states: Ints) -> Referred:
+        """Some of the states."""
+        return Referred(self.places, *(np.take(values, states, axis=1) for values in (self.N, self.M, self.V)))
+
 
 def about_nodes(structure: Structure, elements: Elements, own: Ints, x: Floats) -> tuple[Floats, Floats, Floats]:
     """(n, 1), (n, 1), (n, stations): cosine and sine of the slope of a member's elements against the line of its nodes, and the height

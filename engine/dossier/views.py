@@ -99,8 +99,7 @@ def _said(name: str, state: State) -> str:
         return f"{name} = {state.words}"
     if state.kind == "case":
         return f"{name}, {state.words}"
-    of = name.split(":")[1] if name.startswith(("mode:", "free:")) else ""
-    return f"{state.words}, of {of}" if of else state.words
+    return f"{state.words}, of {state.of}" if state.of else state.words
 
 
 def _values(chain: Chain, state: State, quantity: str) -> list[Floats]:

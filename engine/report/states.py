@@ -14,12 +14,13 @@ from engine.structure.model import Floats
 @dataclass(frozen=True)
 class State:
     """What is drawn. numbers: among the results, none of a mode; kind: "case", "combination", "envelope" or "mode"; words: what it is, of a
-    combination its formula; mode: its shape."""
+    combination its formula; mode: its shape; of: the combination, of it or of a mode."""
 
     numbers: list[int]
     kind: str
     words: str
     mode: Mode | None = None
+    of: str = ""
 
 
 def find_state(chain: Chain, state: str) -> State:
@@ -44,7 +45,7 @@ def _single(chain: Chain, state: str) -> State:
         if state in (case.symbol, case.name):
             return State([chain.combined.case(i)], "case", case.name)
     number = number_of(chain, state)
-    return State([number], "combination", chain.combinations[number].formula)
+    return State([number], "combination", chain.combinations[number].formula, of=state)
 
 
 def _envelope(chain: Chain, state: str) -> State:
@@ -69,7 +70,7 @@ def _shape(chain: Chain, state: str) -> State | None:
         moving = left_free(chain.combined, number_of(chain, rest[0]))
         if moving is None:
             raise KeyError(state)
-        return State([], "mode", "how what acts here moves freely", moving)
+        return State([], "mode", "how what acts here moves freely", moving, rest[0])
     if kind not in ("mode", "vibration") or not rest or not rest[-1].isdigit():
         return None
     k = int(rest[-1]) - 1
@@ -79,7 +80,7 @@ def _shape(chain: Chain, state: str) -> State | None:
         raise KeyError(state)
     value = found[k].value
     words = f"buckling mode {k + 1}, α_cr = {value:.3f}" if kind == "mode" else f"natural mode {k + 1}, {value:.3f} Hz"
-    return State([], "mode", words, found[k])
+    return State([], "mode", words, found[k], rest[0] if kind == "mode" else "")
 
 
 def moved(chain: Chain, state: State) -> Floats | None:

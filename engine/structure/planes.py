@@ -18,7 +18,7 @@ MOST_ELEVATIONS = 40
 @dataclass(frozen=True)
 class Plane:
     """A plane by a point of it and two unit vectors: u to the right, v upwards on the sheet. kind: "frame" (a grid line along
-    the hall), "row" (a lettered grid line), "level" or "slope". members: those that lie in it, by number."""
+    the hall), "row" (a lettered grid line), "level" or "slope". members: those that lie in it, by number. name: of a level."""
 
     key: str
     kind: str
@@ -27,6 +27,7 @@ class Plane:
     u: tuple[float, float, float]
     v: tuple[float, float, float]
     members: tuple[int, ...]
+    name: str = ""
 
 
 def _triple(vector: Floats) -> tuple[float, float, float]:
@@ -49,11 +50,11 @@ def planes(structure: Structure) -> list[Plane]:
     ends = np.array([(m.nodes[0], m.nodes[-1]) for m in structure.members], dtype=np.int64).reshape(-1, 2)
     found = []
 
-    def add(key: str, kind: str, label: str, origin: Floats, u: Floats, v: Floats) -> None:
+    def add(key: str, kind: str, label: str, origin: Floats, u: Floats, v: Floats, name: str = "") -> None:
         off = np.abs((structure.xyz - origin) @ np.cross(u, v)) < IN_PLANE
         inside = np.flatnonzero(off[ends].all(axis=1)) if len(ends) else np.zeros(0, dtype=int)
         if len(inside) or kind == "level":
-            found.append(Plane(key, kind, label, _triple(origin), _triple(u), _triple(v), tuple(inside.tolist())))
+            found.append(Plane(key, kind, label, _triple(origin), _triple(u), _triple(v), tuple(inside.tolist()), name))
 
     X, Y, Z = np.eye(3)
     for line in structure.grid:
@@ -66,7 +67,7 @@ def planes(structure: Structure) -> list[Plane]:
             for at in _elevations(structure, int(axis == "Y")):
                 add(f"{kind}-at-{at:g}", kind, f"Elevation at {words} = {at:g} m", at * normal, u, Z)
     for level in structure.levels:
-        add(f"level-{level.name}", "level", f"Level {level.name}", level.height * Z, X, Y)
+        add(f"level-{level.name}", "level", f"Level {level.name}", level.height * Z, X, Y, level.name)
     for panel in structure.panels:
         if panel.kind == "roof":
             c = panel.corners

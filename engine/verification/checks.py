@@ -55,11 +55,12 @@ class Buckled:
 
 @dataclass(frozen=True)
 class Figure:
-    """A value worth showing beside a member. symbol: LaTeX."""
+    """A value worth showing beside a member. symbol: LaTeX; brief: what is said right beside it."""
 
     symbol: str
     value: str
     words: str
+    brief: str = ""
 
 
 @dataclass(frozen=True)

@@ -16,7 +16,7 @@ def ribbon_out(chain: Chain, member: int) -> verdict_schemas.RibbonOut:
     spans: dict[str, list[verdict_schemas.SpanOut]] = {"outer": [], "inner": []}
     for span in found.spans:
         spans[span.flange].append(verdict_schemas.SpanOut(start=span.start, end=span.end, utilisation=span.utilisation))
-    values = [(f.symbol, f.value, f.words) for f in verification.checks.figures(member, list(found.strong))]
+    figures = verification.checks.figures(member, list(found.strong))
     return verdict_schemas.RibbonOut(
         member=m.name,
         length=chain.structure.length(m),
@@ -28,7 +28,7 @@ def ribbon_out(chain: Chain, member: int) -> verdict_schemas.RibbonOut:
         outer_spans=spans["outer"],
         inner_spans=spans["inner"],
         buckled=_buckled_out(found),
-        values=values,
+        figures=[verdict_schemas.FigureOut(**vars(figure)) for figure in figures],
     )
 
 

@@ -106,7 +106,13 @@ def diagram_out(chain: Chain, revision: int, plane: str, state: str, own: bool =
     if found.mode is not None:
         runs = _runs(structure, elements, chain.combined.stations, members, None, found.mode.along, along)
         return response_schemas.DiagramOut(
-            revision=revision, state=state, kind="mode", formula=found.words, runs=runs, loads=[]
+            revision=revision,
+            state=state,
+            combination=found.of,
+            kind="mode",
+            formula=found.words,
+            runs=runs,
+            loads=[],
         )
     numbers, envelope = found.numbers, found.kind == "envelope"
     if own and not envelope:
@@ -120,6 +126,7 @@ def diagram_out(chain: Chain, revision: int, plane: str, state: str, own: bool =
     return response_schemas.DiagramOut(
         revision=revision,
         state=state,
+        combination=found.of,
         kind=found.kind,
         formula=found.words,
         runs=_runs(structure, elements, chain.combined.stations, members, diagrams, moving, along, pulled),

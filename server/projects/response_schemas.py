@@ -170,10 +170,11 @@ class AreaOut(BaseModel):
 
 class DiagramOut(BaseModel):
     """One frame (or the whole, frame 0) under a case, a combination, or the envelope of all strength combinations. among: the
-    states of an envelope. own: whether utilisation is that of this state alone."""
+    states of an envelope. own: whether utilisation is that of this state alone. combination: the one shown, itself or by a mode of it."""
 
     revision: int
     state: str
+    combination: str = ""
     kind: str
     formula: str
     runs: list[RunOut]

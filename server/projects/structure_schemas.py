@@ -88,6 +88,7 @@ class PlaneOut(BaseModel):
     u: Triple
     v: Triple
     members: list[int]
+    name: str
 
 
 class SnagOut(BaseModel):

@@ -175,6 +175,15 @@ class BuckledOut(BaseModel):
     inner: list[float]
 
 
+class FigureOut(BaseModel):
+    """A value beside a member. symbol: LaTeX; brief: what is said right beside it."""
+
+    symbol: str
+    value: str
+    words: str
+    brief: str
+
+
 class RibbonOut(BaseModel):
     """A member laid flat: restraints of its flanges, its moment in the governing combination, its segments."""
 
@@ -188,7 +197,7 @@ class RibbonOut(BaseModel):
     outer_spans: list[SpanOut]
     inner_spans: list[SpanOut]
     buckled: BuckledOut | None
-    values: list[tuple[str, str, str]]
+    figures: list[FigureOut]
 
 
 class ProofOut(DerivationOut):

@@ -73,7 +73,7 @@ const rows = computed(() => {
 const chosen = computed(() => {
   if (tab.value === 'Groups') return bench.member?.role ?? ''
   if (tab.value === 'Sections') return bench.member?.section ?? ''
-  if (tab.value === 'Sway') return bench.selected
+  if (tab.value === 'Sway' || tab.value === 'Loads') return bench.selected
   return bench.state
 })
 const isOn = (row: Row) =>
@@ -85,7 +85,7 @@ function choose(row: Row, add = false) {
   const members = bench.lists.members
   if (MEMBERS.includes(tab.value)) bench.select(row.key, !add, add)
   else if (tab.value === 'Design members') bench.choose(piecesOf(row.key))
-  else if (tab.value === 'Sway') bench.select(row.member ?? '', true)
+  else if (row.member) bench.select(row.member, true)
   else if (tab.value === 'Decks') void bench.openPanel(row.key)
   else if (row.members) bench.choose(row.members)
   else if (tab.value === 'Groups') {
@@ -95,9 +95,7 @@ function choose(row: Row, add = false) {
   else if (tab.value === 'Nodes' || tab.value === 'Supports') {
     const at = bench.chain!.node_names.indexOf(row.key)
     bench.choose(members.filter((m) => m.line.includes(at)).map((m) => m.name))
-  } else if (tab.value === 'Balance' || tab.value === 'Combinations' || tab.value === 'States') bench.show(row.key)
-  else if (tab.value === 'Loads') bench.select(String(row.cells[1]), true)
-  else if (row.cells[5]) bench.show(String(row.cells[5]))
+  } else if (row.state) bench.show(row.state)
 }
 const wrong = ref('')
 const { off, widths, showColumn, widen } = useColumns(tab)

@@ -35,8 +35,8 @@ const {
 } = view
 const hold = usePanelLoadHands(bench, view, holder)
 /** A pressure by hand is chosen, to be changed; what was found otherwise is traced. */
-function point(event: MouseEvent, key: string) {
-  if (!hold.choose(event)) bench.spot = key
+function point(event: MouseEvent, spot: NonNullable<typeof bench.spot>) {
+  if (!hold.choose(event)) bench.spot = spot
 }
 </script>
 
@@ -60,8 +60,8 @@ function point(event: MouseEvent, key: string) {
         v-for="p in shown"
         :key="p.key"
         class="zone"
-        :class="{ on: pointed === p.key, narrow: p.narrow }"
-        @click="point($event, p.key)"
+        :class="{ on: pointed(p), narrow: p.narrow }"
+        @click="point($event, p.spot)"
       >
         <path :d="p.d" :fill="p.fill" />
         <path v-if="p.presses" :d="p.d" fill="url(#push)" class="over" />

@@ -136,7 +136,7 @@ const neighbour = computed(() => {
       <text v-if="s.peak" :x="s.peak.x" :y="s.base - 3" class="mono" text-anchor="middle">
         {{ s.peak.value.toFixed(2) }}
       </text>
-      <text :x="s.right.x + 34" :y="s.base - 2" class="small">{{ s.case }} {{ s.name.replace(/^Snow, /, '') }}</text>
+      <text :x="s.right.x + 34" :y="s.base - 2" class="small">{{ s.case }} {{ s.name }}</text>
     </g>
     <text v-if="site.snow.length" :x="BUILDING.left" y="11" class="small">
       snow on the roof at half its length, kN/m² of plan{{

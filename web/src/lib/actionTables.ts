@@ -45,6 +45,7 @@ export function reactionsTable(chain: Schemas['ChainOut'] | null): Table {
     rows: listsOf(chain).reactions.flatMap((r) =>
       r.directions.map((d, i) => ({
         key: `${r.node} ${d}`,
+        state: r.most_in[i],
         cells: [
           r.node,
           d.toUpperCase().replace('R', 'M about '),
@@ -76,6 +77,7 @@ export function padsTable(chain: Schemas['ChainOut'] | null): Table {
     ],
     rows: listsOf(chain).pads.map((p) => ({
       key: p.node,
+      state: p.pressure_in,
       cells: [
         p.node,
         p.size,
@@ -108,6 +110,7 @@ export function loadsTable(loads: readonly Schemas['MemberLoad'][]): Table {
     ],
     rows: loads.map((load, i) => ({
       key: String(i),
+      member: load.member,
       cells: [
         load.case,
         load.member,
@@ -138,6 +141,7 @@ export function balanceTable(chain: Schemas['ChainOut'] | null): Table {
     ],
     rows: listsOf(chain).cases.map((c) => ({
       key: c.symbol,
+      state: c.symbol,
       cells: [
         c.symbol,
         c.name,
@@ -176,6 +180,7 @@ export function combinationsTable(
         const mark = marks.of.get(c.name)
         return {
           key: c.name,
+          state: c.name,
           cells: [
             c.name,
             c.own ? `${c.use}, own` : c.use,

@@ -17,6 +17,8 @@ export interface Row {
   whole?: Cell[]
   titles?: string[]
   member?: string
+  /** the state that it is about: a case or a combination */
+  state?: string | null
   /** what is chosen together with the row */
   members?: string[]
   use?: number | null

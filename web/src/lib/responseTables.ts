@@ -93,6 +93,7 @@ export function statesTable(response: Response): Table {
     ],
     rows: response.states.map((s) => ({
       key: s.name,
+      state: s.name,
       cells: [
         s.name,
         s.use,
@@ -190,6 +191,7 @@ export function slabsTable(response: Response): Table {
         const [most, least] = [slab.most[key], slab.least[key]]
         return {
           key: `${slab.name} ${key}`,
+          state: most?.combination ?? least?.combination,
           cells: [
             slab.name,
             `${SLAB_QUANTITIES[key].words}, ${SLAB_QUANTITIES[key].unit}`,

@@ -42,7 +42,7 @@ const chosen = computed(() => bench.chain?.cases?.find((c) => c.symbol === bench
 const grounded = computed(() => chosen.value?.ground.some((v) => Math.abs(v) >= 0.05))
 function look(symbol: string) {
   bench.overlays = new Set([...bench.overlays].filter((o) => o !== 'moment')).add('actions')
-  bench.spot = ''
+  bench.spot = null
   bench.show(symbol)
 }
 const surfaces = computed(() => {

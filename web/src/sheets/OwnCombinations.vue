@@ -38,8 +38,13 @@ async function put() {
   if (!done) wrong.value = bench.refusal?.message ?? ''
   if (!done && !name.value) [name.value, factors.value] = [words, typed]
 }
-/** A formula as it is written here; sway imperfections are added by themselves. */
-const plainly = (formula: string) => formula.split(' + Φ')[0]!
+/** A combination as it is written here; sway imperfections are added by themselves. */
+const plainly = (of: (typeof own.value)[number]) =>
+  of.factors
+    .map(([i, factor]) => ({ case: bench.lists.cases[i]!, factor }))
+    .filter((term) => term.case.nature !== 'imperfection')
+    .map((term) => `${term.factor === 1 ? '' : `${Number(term.factor.toPrecision(4))} `}${term.case.symbol}`)
+    .join(' + ')
 function copy() {
   const from = shown.value
   if (!from) return
@@ -48,14 +53,14 @@ function copy() {
   while (taken.has(`${from.name} changed ${n}`)) n++
   name.value = `${from.name} changed ${n}`
   use.value = [from.use]
-  factors.value = plainly(from.formula)
+  factors.value = plainly(from)
 }
 function change(key: string) {
   const found = own.value.find((c) => c.name === key)
   if (!found) return
   name.value = found.name
   use.value = [found.use]
-  factors.value = plainly(found.formula)
+  factors.value = plainly(found)
 }
 const drop = (gone: string) => bench.edit(`Combination ${gone} dropped`, unnamed('combinations', stated.value, gone))
 </script>

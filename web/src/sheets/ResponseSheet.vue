@@ -20,14 +20,8 @@ const ORDERS = [
   { value: 'second', label: 'second' },
   { value: 'first', label: 'first' },
 ]
-/** The combination that is shown, by itself or by one of its buckling modes. */
-const name = computed(
-  () =>
-    /^(?:mode:(.+):\d+|free:(.+))$/
-      .exec(bench.diagram?.state ?? '')
-      ?.slice(1)
-      .find(Boolean) ?? bench.diagram?.state,
-)
+/** What is shown, or the combination of which a mode is. */
+const name = computed(() => bench.diagram?.combination || bench.diagram?.state)
 const combination = computed(() => bench.chain?.combinations?.find((c) => c.name === name.value))
 const state = computed(() => bench.states.find((s) => s.name === name.value))
 /** The member that buckles by itself in the mode that is drawn. */

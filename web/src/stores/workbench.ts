@@ -73,7 +73,8 @@ export const useWorkbench = defineStore('workbench', () => {
     (before, now) => before.query.name === now.query.name,
   )
   const wind = ref<'left' | 'right' | 'front' | 'back'>('left')
-  const spot = ref('')
+  /** What is pointed at on the panel laid flat: one of its wind zones or of its loads, by number. */
+  const spot = ref<{ of: 'zone' | 'load'; number: number } | null>(null)
   /** The case that loads by hand are written for. */
   const ownCase = ref('')
   /** Line loads that a load being written would make, drawn in place of those of the shown case. */
@@ -279,7 +280,7 @@ export const useWorkbench = defineStore('workbench', () => {
 
   /** Lay a panel flat. */
   function openPanel(name: string): void {
-    if (flat.value !== name) spot.value = ''
+    if (flat.value !== name) spot.value = null
     flat.value = name
   }
   const closePanel = () => openPanel('')

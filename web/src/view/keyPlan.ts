@@ -87,7 +87,7 @@ export function useKeyPlan() {
       .filter((p) => p.ends.length)
     const levels = bench.planes
       .filter((p) => p.kind === 'level')
-      .map((p) => ({ key: p.key, name: p.label.replace('Level ', ''), y: at([x0, p.origin[2]])[1], z: p.origin[2] }))
+      .map((p) => ({ key: p.key, name: p.name, y: at([x0, p.origin[2]])[1], z: p.origin[2] }))
       .filter((v) => v.y > 130 && v.y < 190)
     return {
       lines: lines.map((l) => l.map(at)),

@@ -38,6 +38,7 @@ export function usePanelSheet(width: Ref<number>, height: Ref<number>) {
 
   interface Patch {
     key: string
+    spot: { of: 'zone' | 'load'; number: number }
     letter: string
     words: string
     /** Whether it presses onto the surface: hatched. */
@@ -52,7 +53,7 @@ export function usePanelSheet(width: Ref<number>, height: Ref<number>) {
     narrow: boolean
   }
   function patch(
-    key: string,
+    spot: Patch['spot'],
     letter: string,
     words: string,
     presses: boolean,
@@ -72,7 +73,7 @@ export function usePanelSheet(width: Ref<number>, height: Ref<number>) {
     const d = dot ? `M${middle[0].toFixed(1)} ${middle[1].toFixed(1)}h0.1` : path(polygon, true)
     const high = Math.max(...ys) - Math.min(...ys)
     const way = narrow ? 'one' : room < 46 ? 'letter' : high >= 34 ? 'two' : room > 90 ? 'one' : 'letter'
-    return { key, letter, words, presses, polygon, d, fill, label, way, narrow }
+    return { key: `${spot.of} ${spot.number}`, spot, letter, words, presses, polygon, d, fill, label, way, narrow }
   }
   const zones = computed(() =>
     (panel.value?.zones ?? [])
@@ -81,7 +82,7 @@ export function usePanelSheet(width: Ref<number>, height: Ref<number>) {
       .map(({ z, i }) => {
         const two = z.suction[0] !== z.pressure[0]
         const words = minus(two ? `${z.suction[0].toFixed(2)} / ${z.pressure[0].toFixed(2)}` : z.suction[0].toFixed(2))
-        return patch(`zone ${i}`, z.letter, words, z.suction[0] >= 0, z.polygon, tint(z.suction[0], 2))
+        return patch({ of: 'zone', number: i }, z.letter, words, z.suction[0] >= 0, z.polygon, tint(z.suction[0], 2))
       }),
   )
   const loads = computed(() =>
@@ -95,7 +96,7 @@ export function usePanelSheet(width: Ref<number>, height: Ref<number>) {
         const words = minus(l.kind === 'area' ? size : `${size} ${PLACES[l.kind].unit}`)
         const presses = (most - least < 5e-4 ? most : least) >= 0
         return patch(
-          `load ${i}`,
+          { of: 'load', number: i },
           l.zone,
           words,
           presses,
@@ -106,7 +107,7 @@ export function usePanelSheet(width: Ref<number>, height: Ref<number>) {
       }),
   )
   const shown = computed(() => (bench.state ? loads.value : zones.value))
-  const pointed = computed(() => bench.spot)
+  const pointed = (p: Patch) => bench.spot?.of === p.spot.of && bench.spot.number === p.spot.number
   const total = computed(() => (panel.value ? area(panel.value.outline) : 0))
   const title = computed(() => {
     if (!panel.value) return ''

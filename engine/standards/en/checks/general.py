@@ -95,13 +95,13 @@ def alike(
     ]
 
 
-def _stretch(
+def stretch_within(
     grounds: SteelGrounds,
     member: Member,
     places: list[float],
     span: tuple[float, float],
     ends: Ends,
-    sprung: tuple[tuple[float, ...], int],
+    sprung: tuple[tuple[float, ...], int] = ((), -1),
 ) -> Stretch:
     """A stretch of a member, made once for all that are alike in what it depends on."""
     shape = (member.section, member.material, member.pieces, member.offset, member.outer, member.inner)
@@ -135,7 +135,7 @@ class Within:
         rows = own.elements[0]
         places = elements.positions(forces.x, rows)
         self.breaks, self.ends = breaks(places), Ends(*kinds)
-        self.stretch = _stretch(grounds, self.member, self.breaks, span, self.ends, sprung)
+        self.stretch = stretch_within(grounds, self.member, self.breaks, span, self.ends, sprung)
         N, V, M = (self._states(values) for values in (forces.N, forces.Vz, forces.My))
         self._about = referred(structure, elements, rows, forces.x[rows], (N, V, M))
         self._loaded = grounds.document.rules.loads_at == "upper flange", int(grounds.facing[own.members[0]])
@@ -147,10 +147,11 @@ class Within:
         )
         self._sections(grounds, rows, places, length)
 
-    def geometry(self, stretch: Stretch) -> Floats:
-        """(n, 36, states) what the forces do in a stretch of the members."""
+    def geometry(self, stretch: Stretch, states: Ints | None = None) -> Floats:
+        """(n, 36, states) what the forces do in a stretch of the members, in all states by default."""
         above, turned = self._loaded
-        return geometry_of(stretch, *self.forces(stretch), above=above, facing=turned)
+        about = self._about if states is None else self._about.of(states)
+        return geometry_of(stretch, *at_nodes(stretch, about), above=above, facing=turned)
 
     def forces(self, stretch: Stretch) -> tuple[Floats, Floats, Floats]:
         """N, M, V (2 n, states) about the nodes' line, at both ends of the elements of a stretch."""

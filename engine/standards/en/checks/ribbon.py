@@ -122,8 +122,8 @@ def _quickly(grounds: SteelGrounds, member: int, s: Segments, v: Mapping[str, Fl
     strut = flange_strut(
         m.section, float(s.L_LT[0]), float(s.C1[0, 0]), M, M_c, fy, E, made, (steel.lambda_LT0, steel.flange)
     )
-    words = f"Quick estimate: the compressed flange as a strut, λ̄_f = {strut.slenderness:.2f} (6.3.2.4)"
-    return Figure(r"M_{Ed}/M_{b,Rd}", f"{M / strut.resistance:.2f}", words)
+    brief = f"the compressed flange as a strut, λ̄_f = {strut.slenderness:.2f}"
+    return Figure(r"M_{Ed}/M_{b,Rd}", f"{M / strut.resistance:.2f}", f"Quick estimate: {brief} (6.3.2.4)", brief)
 
 
 def _of_sheeting(grounds: SteelGrounds, member: int) -> list[Figure]:
@@ -133,11 +133,11 @@ def _of_sheeting(grounds: SteelGrounds, member: int) -> list[Figure]:
         return []
     shear = "holds the outer flange all along" if held.sideways else "too soft: the flange counts as free"
     shear = shear if held.shear > 0 else "none is stated"
-    found = [Figure("S", _kN(held.shear), f"Sheeting, of {_kN(held.shear_needed)} needed: {shear} (BB.2.1)")]
+    found = [Figure("S", _kN(held.shear), f"Sheeting, of {_kN(held.shear_needed)} needed: {shear} (BB.2.1)", shear)]
     if held.rotation > 0:
         words = "the member does not twist" if held.twist else "not enough by itself, or without S"
         needed = f"Sheeting, of {held.rotation_needed / 1e3:.2f} kNm/m needed: {words} (BB.2.2)"
-        found.append(Figure(r"C_\theta", f"{held.rotation / 1e3:.2f} kNm/m", needed))
+        found.append(Figure(r"C_\theta", f"{held.rotation / 1e3:.2f} kNm/m", needed, words))
     return found
 
 

@@ -7,9 +7,9 @@ from itertools import pairwise
 import numpy as np
 
 from engine.analysis.flanges import flanges_at
-from engine.analysis.lateral import MOST, Ends, factors_of, modes_below, stretch_of
+from engine.analysis.lateral import MOST, Ends, buckles_below, factors_of, modes_below
 from engine.analysis.twist_springs import added, share_needed, twist_rows
-from engine.standards.en.checks.general import PIECES, Alike, Within
+from engine.standards.en.checks.general import Alike, Within, stretch_within
 from engine.standards.en.checks.grounds import SteelGrounds
 from engine.standards.en.checks.stays_to import SAME, Side, Stay
 from engine.standards.en.stays import flange_force, stay_check
@@ -49,8 +49,9 @@ class Sprung:
         """The least share of what there is with which states do not buckle below factors."""
         return share_needed(self.within.stretch, self.within.geometric[..., states], factors, self.rows)
 
-    def segments(self, states: Ints) -> Floats:
-        """The least factor at which a segment between places where both flanges are held buckles by itself, as it is verified."""
+    def segments(self, states: Ints, factors: Floats) -> Floats:
+        """The least factor at which a segment between places where both flanges are held buckles by itself, as it is verified; inf where none does
+        below `factors`."""
         w = self.within
         cuts = [w.span[0], *(stay.x for stay in self.stays), w.span[1]]
         found = np.full(len(states), np.inf)
@@ -58,8 +59,11 @@ class Sprung:
             if b - a < SAME:
                 continue
             kinds = Ends(w.ends.start if k == 0 else "fork", w.ends.end if k == len(cuts) - 2 else "fork")
-            stretch = stretch_of(self.member, w.breaks, a, b, kinds, PIECES)
-            found = np.fmin(found, factors_of(stretch, w.geometry(stretch)[..., states]))
+            stretch = stretch_within(self.grounds, self.member, w.breaks, (a, b), kinds)
+            geometric = w.geometry(stretch, states)
+            limit = np.minimum(np.minimum(found, factors / FOUND), MOST)
+            below = np.flatnonzero(buckles_below(stretch, geometric, limit))
+            found[below] = np.fmin(found[below], factors_of(stretch, geometric[..., below]))
         return FOUND * found
 
     def needs(self, states: Ints) -> tuple[Floats, Floats]:
@@ -71,7 +75,7 @@ class Sprung:
         found[finite] = self.share(states[finite], factors[finite])
         beyond = np.flatnonzero(found > 1)
         if len(beyond):
-            own = self.segments(states[beyond])
+            own = self.segments(states[beyond], factors[beyond])
             lesser = np.flatnonzero(own < factors[beyond])
             chosen = beyond[lesser]
             factors[chosen] = own[lesser]

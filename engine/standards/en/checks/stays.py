@@ -141,7 +141,7 @@ def held_values(grounds: SteelGrounds, member: int, column: int) -> dict[str, fl
     of = sprung.each[int(k[0])]
     rotation = min(stay.rotation for stay in sprung.stays)
     v = {"alpha_whole": float(of.whole[0]), "alpha_need": float(factors[0]), "C_stay": rotation}
-    v["alpha_seg"] = float(of.segments(np.arange(1))[0]) if factors[0] < of.whole[0] else np.nan
+    v["alpha_seg"] = float(of.segments(np.arange(1), of.whole[:1])[0]) if factors[0] < of.whole[0] else np.nan
     return v | {"C_need": float(share[0]) * rotation, "N_f": float(of.forces().max()), "u": float(share[0])}
 
 

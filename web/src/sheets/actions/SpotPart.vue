@@ -14,9 +14,8 @@ const cases = computed(() => {
   const here = new Set((bench.panel?.loads ?? []).map((l) => l.case))
   return bench.lists.cases.filter((c) => here.has(c.symbol))
 })
-const [kind, number] = [computed(() => bench.spot.split(' ')[0]), computed(() => Number(bench.spot.split(' ')[1]))]
-const zone = computed(() => (kind.value === 'zone' ? bench.panel?.zones[number.value] : undefined))
-const load = computed(() => (kind.value === 'load' ? bench.panel?.loads[number.value] : undefined))
+const zone = computed(() => (bench.spot?.of === 'zone' ? bench.panel?.zones[bench.spot.number] : undefined))
+const load = computed(() => (bench.spot?.of === 'load' ? bench.panel?.loads[bench.spot.number] : undefined))
 const winds = computed(() => bench.chain?.winds?.find((w) => w.direction === zone.value?.direction))
 const head = useTemplateRef<HTMLElement>('head')
 watch(head, (at) => at?.scrollIntoView({ block: 'start' }))
@@ -28,7 +27,7 @@ const sets = computed(() =>
 const f = (x: number, digits = 2) => minus(x.toFixed(digits))
 function blow(direction: (typeof DIRECTIONS)[number]) {
   bench.wind = direction
-  bench.spot = ''
+  bench.spot = null
   bench.show('')
 }
 const shown = computed(() => [
@@ -36,7 +35,7 @@ const shown = computed(() => [
   ...cases.value.map((c) => ({ value: c.symbol, label: `${c.symbol} · ${c.name}` })),
 ])
 function showCase(symbol: string) {
-  bench.spot = ''
+  bench.spot = null
   bench.show(symbol)
 }
 </script>
@@ -125,7 +124,10 @@ function showCase(symbol: string) {
       </div>
       <p class="note">{{ load.why }}</p>
       <p class="buttons">
-        <HowButton :of="`${load.case} on ${bench.panel.name}`" :asked="{ panel: bench.panel.name, number }" />
+        <HowButton
+          :of="`${load.case} on ${bench.panel.name}`"
+          :asked="{ panel: bench.panel.name, number: bench.spot!.number }"
+        />
       </p>
     </template>
     <p v-else-if="!bench.panel.zones.length && !bench.state" class="note">

@@ -10,11 +10,11 @@ const single = useSingle()
 
 <template>
   <div v-if="single.ribbon?.member === bench.selected" class="pairs">
-    <template v-for="[symbol, value, why] in single.ribbon.values" :key="symbol">
-      <span :title="why"
-        ><TexText :tex="symbol" /> <small>{{ why.split(':')[1]?.split('(')[0]?.trim() }}</small></span
+    <template v-for="f in single.ribbon.figures" :key="f.symbol">
+      <span :title="f.words"
+        ><TexText :tex="f.symbol" /> <small>{{ f.brief }}</small></span
       >
-      <b :title="why">{{ value }}</b>
+      <b :title="f.words">{{ f.value }}</b>
     </template>
   </div>
 </template>
