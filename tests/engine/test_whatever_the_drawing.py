@@ -20,7 +20,8 @@ Drawn = dict[str, Any]
 
 
 def building(rng: np.random.Generator) -> Drawn:
-    """A random rigid frame in space of one or two fields and storeys, with joists between its beams, under own cases."""
+    """A random frame in space of one or two fields and storeys, rigid or with beams along it hinged in front of its clamped columns, with joists
+    between its beams, under own cases."""
     fields = rng.integers(1, 3, 3).tolist()
     size = np.array([rng.uniform(4, 8), rng.uniform(4, 7), rng.uniform(3, 4.5)]).round(3)
     nodes: dict[tuple[float, ...], str] = {}
@@ -36,6 +37,7 @@ def building(rng: np.random.Generator) -> Drawn:
         )
 
     across, along, up = (range(count + 1) for count in fields)
+    clamped, hinges = rng.random() < 0.5, {"releases": {"start": ["ry", "rz"], "end": ["ry", "rz"]}}
     for i in across:
         for j in along:
             for k in up[1:]:
@@ -43,11 +45,10 @@ def building(rng: np.random.Generator) -> Drawn:
                 if i:
                     member("main beam", "IPE 300", node(i - 1, j, k), node(i, j, k))
                 if j:
-                    member("main beam", "IPE 240", node(i, j - 1, k), node(i, j, k))
+                    member("main beam", "IPE 240", node(i, j - 1, k), node(i, j, k), **(hinges if clamped else {}))
                 if i and j:
-                    hinges = {"releases": {"start": ["ry", "rz"], "end": ["ry", "rz"]}}
                     member("joist", "IPE 200", node(i - 0.5, j - 1, k), node(i - 0.5, j, k), **hinges)
-    held = ["x", "y", "z", "rx", "ry", "rz"] if rng.random() < 0.5 else ["x", "y", "z", "rz"]
+    held = ["x", "y", "z", "rx", "ry", "rz"] if clamped else ["x", "y", "z", "rz"]
     loads = []
     for m in members:
         value = rng.uniform(0.3, 4.0, 3).round(2).tolist()
@@ -74,6 +75,7 @@ def building(rng: np.random.Generator) -> Drawn:
             {"name": "wind Y", "nature": "wind", "excludes": "wind"},
         ],
         "member_loads": loads,
+        "analysis": {"bears_at": 0.1},
     }
 
 
