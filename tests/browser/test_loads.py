@@ -204,6 +204,25 @@ class Loads(BrowserCase):
         x, y = self.middle(page.locator(".figure", has_text="5.00"))
         page.mouse.click(x, y + 9)
         expect(self.row("north")).to_have_class("on")
+        # its end is dragged towards its start, and stays where it was put, as far along as it is seen there
+        end = page.get_by_role("slider", name="End of the load")
+        a, b = self.middle(page.get_by_role("slider", name="Start of the load")), self.middle(end)
+        there = (0.4 * a[0] + 0.6 * b[0], 0.4 * a[1] + 0.6 * b[1])
+        self.drag(b, there)
+        self.revision(2)
+        load = self.content()["member_loads"][1]
+        self.assertEqual(load["start"], 1.0)
+        self.assertTrue(2.4 < load["end"] < 3.3, load)
+        x, y = self.middle(end)
+        self.assertLess(abs(x - there[0]) + abs(y - there[1]), 12)
+        # both keep their distance where the whole is dragged
+        self.drag(((a[0] + x) / 2, (a[1] + y) / 2), ((a[0] + 3 * x) / 4, (a[1] + 3 * y) / 4))
+        self.revision(3)
+        moved = self.content()["member_loads"][1]
+        self.assertGreater(moved["start"], 1.1)
+        self.assertAlmostEqual(moved["end"] - moved["start"], load["end"] - load["start"], places=3)
+        page.keyboard.press("Control+z")
+        self.revision(2)
 
     def test_along_a_line_and_at_a_point_of_a_slab(self):
         document = table()

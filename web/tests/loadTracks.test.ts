@@ -9,7 +9,7 @@ const members = [
   { name: 'b', line: [3, 4], length: 6 },
 ]
 const places: [number, number][] = [[0, 400], [0, 0], [400, -300], [0, 0], [0, 0], [200, -150]] // prettier-ignore
-const run = () => trackOf(piecesOf(['c', 'r'], members)!, (n) => places[n]!)
+const run = () => trackOf(piecesOf(['c', 'r'], members)!, (n) => places[n]!)!
 
 describe('the track of a load', () => {
   it('is one member from its start', () => {
@@ -29,6 +29,16 @@ describe('the track of a load', () => {
     expect(piecesOf(['c', 'b'], members)).toBeNull()
     expect(piecesOf(['c', 'x'], members)).toBeNull()
     expect(piecesOf([], members)).toBeNull()
+  })
+  it('is seen shorter where it is farther away', () => {
+    // its start 1 m away, its end 3 m: of places (x, y, z) seen at x/z, (0, 0, 1) and (300, 0, 3) lie at 0 and 100
+    const seen = trackOf(piecesOf(['b'], members)!, (n) => (n === 3 ? [0, 0, 1] : [100, 0, 3]))!
+    // half-way is (150, 0, 2), seen at 75
+    expect(spotOn(seen, 3)).toEqual([75, 0])
+    expect(alongTrack(seen, [75, 40])).toBeCloseTo(3, 9)
+    expect(alongTrack(seen, [0, 0])).toBe(0)
+    expect(alongTrack(seen, [120, 0])).toBeCloseTo(6, 9)
+    expect(trackOf(piecesOf(['b'], members)!, (n) => (n === 3 ? null : [0, 0, 1]))).toBeNull()
   })
   it('lies where its members lie', () => {
     expect(spotOn(run(), 2)).toEqual([0, 200])

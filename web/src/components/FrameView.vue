@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
-import { path } from '../lib/drawing'
+import { flat, path } from '../lib/drawing'
 import { pictureOf } from '../lib/picture'
 import { save } from '../lib/table'
 import { figures } from '../lib/temper'
@@ -44,7 +44,7 @@ function savePicture() {
 defineExpose({ savePicture })
 const drawn = usePen(bench, plane, holder)
 const { put, press, drag, letGo, window_ } = drawn
-const hold = useLoadHands(bench, plane, holder)
+const hold = useLoadHands(bench, { members: inPlane, at: (p) => sheet.value.at(...flat(basis.value, p)) }, holder)
 </script>
 
 <template>

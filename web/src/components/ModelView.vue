@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import * as THREE from 'three'
-import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { legendOf, painter } from '../lib/colours'
+import type { Seen } from '../lib/loadTracks'
 import { figures } from '../lib/temper'
 import { useWorkbench } from '../stores/workbench'
 import ModelLegend from './ModelLegend.vue'
+import SpaceOver from './space/SpaceOver.vue'
 import { turnedRound } from '../view/plane'
 import { acting, STANDS } from '../view/acting'
 import { useLoadsInSpace } from '../view/loadsInSpace'
@@ -13,7 +15,7 @@ import { saveShot } from '../view/shot'
 import { drop, solids, wedges } from '../view/solids'
 import { padSolids, slabSolids } from '../view/slabSolids'
 import { useStage } from '../view/stage'
-import { placed, projected, type Drawn } from '../view/space'
+import { placed, projected, seenFrom, type Drawn } from '../view/space'
 
 const props = defineProps<{ turned?: boolean }>()
 const store = useWorkbench()
@@ -21,6 +23,7 @@ const bench = props.turned ? turnedRound(store) : store
 const holder = ref<HTMLDivElement>()
 const label = ref<{ x: number; y: number; text: string; fails: boolean } | null>(null)
 const written = ref<{ x: number; y: number; text: string }[]>([])
+const eye = shallowRef<(place: readonly number[]) => Seen | null>(() => null)
 const shown = computed(() => bench.lists.members.filter((m) => bench.shows(m)))
 
 const kinds = computed(() => legendOf(bench.lists.members, shown.value, bench.colouring))
@@ -46,6 +49,7 @@ function place() {
   if (!holder.value) return
   const { clientWidth, clientHeight } = holder.value
   written.value = placed(acts.figures, camera, clientWidth, clientHeight)
+  if (inSpace.may.value) eye.value = seenFrom(camera, clientWidth, clientHeight)
   const m = bench.member
   const nodes = bench.chain?.nodes
   label.value = null
@@ -186,23 +190,8 @@ onBeforeUnmount(() => cancelAnimationFrame(swinging))
   <p v-if="bench.paired && bench.diagram" class="which mono">
     {{ bench.diagram.state }} of revision {{ bench.diagram.revision }}
   </p>
-  <span
-    v-for="(f, i) in written"
-    :key="i"
-    class="figure mono"
-    :style="{ left: `${f.x}px`, top: `${f.y}px` }"
-    aria-hidden="true"
-    >{{ f.text }}</span
-  >
   <p v-if="unsupported" class="note">This browser cannot draw in 3D (no WebGL). The frames in elevation work.</p>
-  <div
-    v-if="label"
-    class="label mono"
-    :class="{ fails: label.fails }"
-    :style="{ left: `min(${label.x}px, 100% - ${label.text.length}ch - 28px)`, top: `${label.y}px` }"
-  >
-    {{ label.text }}
-  </div>
+  <SpaceOver :bench="bench" :written="written" :label="label" :members="shown" :eye="eye" />
   <ModelLegend :kinds="kinds" :utilisation="bench.colouring === 'utilisation'" @all="frameAll" />
 </template>
 
@@ -215,26 +204,6 @@ onBeforeUnmount(() => cancelAnimationFrame(swinging))
   width: 100%;
   height: 100%;
   display: block;
-}
-.label {
-  position: absolute;
-  transform: translate(10px, -26px);
-  background: var(--sheet);
-  border: 1px solid var(--chalk);
-  font-size: 11.5px;
-  padding: 2px 6px;
-  pointer-events: none;
-  white-space: nowrap;
-}
-.figure {
-  position: absolute;
-  transform: translate(-50%, -50%);
-  font-size: 11px;
-  color: var(--ink);
-  background: rgb(250 249 246 / 78%);
-  padding: 0 2px;
-  pointer-events: none;
-  white-space: nowrap;
 }
 .which {
   position: absolute;

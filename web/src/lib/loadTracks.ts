@@ -40,17 +40,21 @@ export function piecesOf(names: readonly string[], members: readonly Line[]): Pi
   return pieces
 }
 
-/** The same on a sheet: each piece between two points, in pixels. */
+/** A place in pixels, and in perspective how far it lies from who looks. */
+export type Seen = readonly [x: number, y: number, away?: number]
+/** The same on a sheet: each piece between two points, in pixels; farther: how many times as far away its end is seen as its start. */
 export interface Track {
-  pieces: readonly (Piece & { a: Point; b: Point })[]
+  pieces: readonly (Piece & { a: Point; b: Point; farther: number })[]
   length: number
 }
-export function trackOf(pieces: readonly Piece[], at: (node: number) => Point): Track {
-  const end = pieces.at(-1)!
-  return {
-    pieces: pieces.map((p) => ({ ...p, a: at(p.ends[0]), b: at(p.ends[1]) })),
-    length: end.from + end.length,
-  }
+/** Null where a node cannot be seen. */
+export function trackOf(pieces: readonly Piece[], at: (node: number) => Seen | null): Track | null {
+  const ends = pieces.map((p) => ({ p, a: at(p.ends[0]), b: at(p.ends[1]) }))
+  const last = pieces.at(-1)!
+  const found = ends.flatMap(({ p, a, b }) =>
+    a && b ? [{ ...p, a: [a[0], a[1]] as Point, b: [b[0], b[1]] as Point, farther: (b[2] ?? 1) / (a[2] ?? 1) }] : [],
+  )
+  return found.length === pieces.length ? { pieces: found, length: last.from + last.length } : null
 }
 export const pixels = (track: Track) =>
   track.pieces.reduce((sum, { a, b }) => sum + Math.hypot(b[0] - a[0], b[1] - a[1]), 0)
@@ -58,18 +62,20 @@ export const pixels = (track: Track) =>
 /** Where a distance along a track lies. */
 export function spotOn(track: Track, x: number): Point {
   const piece = track.pieces.find((p) => x <= p.from + p.length) ?? track.pieces.at(-1)!
-  const t = (x - piece.from) / piece.length
+  const share = (x - piece.from) / piece.length
+  // what is farther away looks shorter
+  const t = (share * piece.farther) / (1 - share + share * piece.farther)
   return [piece.a[0] + (piece.b[0] - piece.a[0]) * t, piece.a[1] + (piece.b[1] - piece.a[1]) * t]
 }
 
 /** The distance along a track that is nearest to a point. */
 export function alongTrack(track: Track, [x, y]: Point): number {
   let best = { far: Infinity, at: 0 }
-  for (const { a, b, from, length } of track.pieces) {
+  for (const { a, b, from, length, farther } of track.pieces) {
     const [dx, dy] = [b[0] - a[0], b[1] - a[1]]
     const t = Math.min(Math.max(((x - a[0]) * dx + (y - a[1]) * dy) / Math.max(dx * dx + dy * dy, 1e-9), 0), 1)
     const far = Math.hypot(a[0] + t * dx - x, a[1] + t * dy - y)
-    if (far < best.far - 1e-9) best = { far, at: from + t * length }
+    if (far < best.far - 1e-9) best = { far, at: from + (t / (t + (1 - t) * farther)) * length }
   }
   return best.at
 }

@@ -1,12 +1,23 @@
 /** Hands on loads in an elevation or plan: one is chosen by pointing at its arrows, and moved by its handles. */
 
 import { computed, ref, type Ref } from 'vue'
-import { flat, type Point } from '../lib/drawing'
+import type { Point } from '../lib/drawing'
 import { movedTo, snappedTo, stated, stretchOf, type Grip, type Stretch } from '../lib/loadPlaces'
-import { alongTrack, lineAlong, piecesOf, pixels, placesOn, spotOn, trackOf, type Track } from '../lib/loadTracks'
+import {
+  alongTrack,
+  lineAlong,
+  piecesOf,
+  pixels,
+  placesOn,
+  spotOn,
+  trackOf,
+  type Seen,
+  type Track,
+} from '../lib/loadTracks'
 import { useChosenLoad } from '../stores/chosenLoad'
 import { useLoadChoice } from './loadChoice'
-import type { Bench, PlaneView } from './plane'
+import type { Member } from '../stores/workbench'
+import type { Bench } from './plane'
 
 /** What is drawn of line loads or forces, by the member that bears it, with the stretch of it in pixels. */
 export interface Borne {
@@ -16,19 +27,23 @@ export interface Borne {
   /** where the node lies that a load acts on */
   node?: readonly number[]
 }
+/** What is looked at: its members, and where a place is seen. */
+export interface Sight {
+  members: Readonly<Ref<readonly Member[]>>
+  at: (place: readonly number[]) => Seen | null
+}
 /** Pixels by which the pointer moves before something is dragged, and within which a place is near. */
 const [BEGUN, NEAR] = [4, 9]
 
-export function useLoadHands(bench: Bench, plane: PlaneView, holder: Ref<HTMLElement | undefined>) {
+export function useLoadHands(bench: Bench, sight: Sight, holder: Ref<HTMLElement | undefined>) {
   const chosen = useChosenLoad()
-  const { basis, sheet } = plane
   const choice = useLoadChoice(bench)
   const { may, ofCase } = choice
 
   /** The members that a load acts on, one after another, on the sheet. */
   function trackOn(names: readonly string[]): Track | null {
     const pieces = piecesOf(names, bench.lists.members)
-    return pieces && trackOf(pieces, (n) => sheet.value.at(...flat(basis.value, bench.chain!.nodes[n]!)))
+    return pieces && trackOf(pieces, (n) => sight.at(bench.chain!.nodes[n]!))
   }
 
   /** Choose what is pointed at. */
@@ -41,9 +56,9 @@ export function useLoadHands(bench: Bench, plane: PlaneView, holder: Ref<HTMLEle
   }
 
   const dragged = ref<{ grip: Grip; from: Stretch; to: Stretch; begun: boolean } | null>(null)
-  /** The other chosen ones on members of the plane, as lines. */
+  /** The other chosen ones on members that are seen, as lines. */
   const others = computed(() => {
-    const seen = new Set(plane.inPlane.value.map((m) => m.name))
+    const seen = new Set(sight.members.value.map((m) => m.name))
     return chosen.all.slice(0, -1).flatMap(({ key, number }) => {
       const load = key === 'member_loads' ? bench.stated.member_loads[number] : null
       const names = load && load.case === ofCase.value ? [load.member, ...(load.run ?? [])] : []
@@ -57,7 +72,7 @@ export function useLoadHands(bench: Bench, plane: PlaneView, holder: Ref<HTMLEle
     const load = chosen.load
     if (!may.value || !load || load.case !== ofCase.value) return null
     const names = [load.member, ...(load.run ?? [])]
-    const seen = new Set(plane.inPlane.value.map((m) => m.name))
+    const seen = new Set(sight.members.value.map((m) => m.name))
     const track = names.every((name) => seen.has(name)) ? trackOn(names) : null
     const now = track && stretchOf(load, track.length)
     if (!now || pixels(track) < 1) return null
@@ -154,13 +169,14 @@ export function useLoadHands(bench: Bench, plane: PlaneView, holder: Ref<HTMLEle
   })
   const spotOf = (node: string): Point | null => {
     const at = bench.chain?.nodes[bench.chain.node_names.indexOf(node)]
-    return at ? sheet.value.at(...flat(basis.value, at)) : null
+    const seen = at && sight.at(at)
+    return seen ? [seen[0], seen[1]] : null
   }
   /** Where the chosen load on a node acts, in pixels, in the case that is shown. */
   const onNode = computed(() => (nodeLoad.value ? spotOf(carried.value?.node ?? nodeLoad.value.node) : null))
   function lift(event: PointerEvent, on: readonly number[]) {
-    const [spot, own] = [onNode.value, sheet.value.at(...flat(basis.value, on))]
-    if (!spot || !nodeLoad.value || !bench.mayChange || event.button) return
+    const [spot, own] = [onNode.value, sight.at(on)]
+    if (!spot || !own || !nodeLoad.value || !bench.mayChange || event.button) return
     if (Math.hypot(spot[0] - own[0], spot[1] - own[1]) > 1) return
     pressed = place(event)
     carried.value = { node: nodeLoad.value.node, begun: false }
@@ -169,10 +185,10 @@ export function useLoadHands(bench: Bench, plane: PlaneView, holder: Ref<HTMLEle
   function carry(event: PointerEvent) {
     const at = place(event)
     if (!carried.value || (!carried.value.begun && !begins(at))) return
-    const members = plane.inPlane.value.flatMap((m) => m.line)
+    const members = sight.members.value.flatMap((m) => m.line)
     const near = [...new Set(members)].map((n) => {
-      const spot = sheet.value.at(...flat(basis.value, bench.chain!.nodes[n]!))
-      return { n, far: Math.hypot(spot[0] - at[0], spot[1] - at[1]) }
+      const spot = sight.at(bench.chain!.nodes[n]!)
+      return { n, far: spot ? Math.hypot(spot[0] - at[0], spot[1] - at[1]) : Infinity }
     })
     const found = near.reduce((a, b) => (b.far < a.far ? b : a), { n: -1, far: Infinity })
     const node = bench.chain!.node_names[found.n]

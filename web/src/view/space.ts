@@ -1,4 +1,5 @@
 import * as THREE from 'three'
+import type { Seen } from '../lib/loadTracks'
 import { refined } from '../lib/diagram'
 import { fixed } from '../lib/quantity'
 import type { Schemas } from '../api/client'
@@ -144,6 +145,16 @@ export const projected =
     const q = p.clone().project(camera)
     return q.z > 1 ? null : [((q.x + 1) / 2) * width, ((1 - q.y) / 2) * height]
   }
+
+/** Where places are seen from where a camera stands now, in pixels, and how far from it along the way it looks. */
+export function seenFrom(camera: THREE.Camera, width: number, height: number) {
+  const [onScreen, look] = [projected(camera, width, height), camera.matrixWorldInverse.clone()]
+  return (p: readonly number[]): Seen | null => {
+    const at = new THREE.Vector3(p[0], p[1], p[2])
+    const spot = onScreen(at)
+    return spot && [...spot, -at.applyMatrix4(look).z]
+  }
+}
 
 /** Figures that have room, the ones that matter most first, as places in pixels. */
 export function placed(
