@@ -131,8 +131,8 @@ def open_matters(chain: Chain, told: Told) -> None:
         told.add(Paragraph("Every member is covered by every criterion that applies to it."))
     told.add(
         Paragraph(
-            "Connections, column bases, foundations, sheeting, fire, fatigue, brittle fracture (EN 1993-1-10) and the ductility that"
-            " earthquakes ask for are not part of this document.",
+            "Connections, column bases, foundations, sheeting, loads on barriers (EN 1991-1-1 6.4), impact, fire, fatigue, brittle fracture"
+            " (EN 1993-1-10) and the ductility that earthquakes ask for are not part of this document.",
             "missing",
         )
     )
