@@ -54,7 +54,7 @@ class Stages(BrowserCase):
         expect(plan).to_contain_text("346°")
         expect(plan).to_contain_text("q_p 0.800 kN/m²")
         section = page.locator("svg[aria-label='Section across the building']")
-        expect(section).to_contain_text("S2 drifted to the right")
+        expect(section).to_contain_text("S2 Snow, drifted to the right")
         field = self.field("Bearing, front to back")
         field.fill("180")
         field.press("Enter")

@@ -279,3 +279,27 @@ class ProofsOtherwise(unittest.TestCase):
         ):
             with self.assertRaisesRegex(ModelError, words):
                 proof_otherwise(chain, "m", operations, {}, which)
+
+
+class OneCombination(unittest.TestCase):
+    def test_without_more_of_a_case_a_combination_alone_reaches_what_it_does_among_all(self):
+        document = hall()
+        # soft in sway: what the whole leaves each member, its critical axial force, differs by combination
+        document.hall.sections.columns = "IPE 360"
+        chain = run(document)
+        checks, cases = chain.verification.checks, np.zeros(len(chain.loading.cases))
+        limits = checks.grounds.limits
+        self.assertGreater(len(np.unique(limits[np.isfinite(limits)])), 10)
+        compared = 0
+        for name in ("frame-2/column-A", RAFTER, "bay-1/eaves-beam-A"):
+            index = chain.structure.index[name]
+            among = {r.criterion: r for r in checks.reached(index)}
+            for number in chain.verification.strength[:: max(len(chain.verification.strength) // 6, 1)]:
+                for alone in checks.on(checks.grounds.added(number, cases)).reached(index):
+                    whole = among[alone.criterion]
+                    wanted = whole.utilisation[whole.used.index(number)]
+                    with self.subTest(member=name, number=number, criterion=alone.criterion):
+                        self.assertEqual(alone.utilisation.shape, (1,))
+                        np.testing.assert_allclose(alone.utilisation[0], wanted, rtol=1e-6, atol=1e-9)
+                        compared += 1
+        self.assertGreater(compared, 40)

@@ -48,6 +48,12 @@ class SteelGrounds(Grounds):
     def under(self, document: Document, structure: Structure, only: Sequence[int] | None = None) -> SteelGrounds:
         return super().under(document, sheeted(document, structure), only)
 
+    def added(self, number: int, factors: Floats) -> SteelGrounds:
+        other = super().added(number, factors)
+        # what the whole leaves each member is that of this combination
+        vars(other)["limits"] = self.limits[..., [self.strength.index(number)]]
+        return other
+
     @lazily
     def reaches(self) -> dict[int, Reach]:
         """How far members go on beyond their ends, by number."""
