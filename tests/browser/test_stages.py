@@ -80,7 +80,7 @@ class Stages(BrowserCase):
         lying = section.locator("label.field", has_text="s_k").locator("input")
         lying.fill("1.6")
         lying.press("Enter")
-        expect(section.locator("g.lying:has-text('S1 undrifted')")).to_contain_text("1.28")
+        expect(section.locator("g.lying:has-text('S1 Snow, undrifted')")).to_contain_text("1.28")
         # snow is shown where it acts
         section.locator("g.lying:has-text('S2')").click()
         expect(page.locator("header nav [aria-current]")).to_contain_text("Actions")
