@@ -128,18 +128,19 @@ def expand(document: Document) -> Structure:
         **supports,
     )
     if not document.panels:
-        return _passing(stiffen(bear(structure, document.analysis.bears_at)), parts)
+        return _finished(structure, document, parts)
     taken = {panel.name for panel in carried}
     for i, given in enumerate(document.panels):
         if given.name in taken:
             raise ModelError(f"There already is a panel “{given.name}”.", f"panels.{i}.name")
     drawn = tuple(drawn_panel(given, structure, materials, f"panels.{i}") for i, given in enumerate(document.panels))
-    structure = bear(replace(structure, panels=(*structure.panels, *drawn)), document.analysis.bears_at)
-    return _passing(stiffen(structure), parts)
+    return _finished(replace(structure, panels=(*structure.panels, *drawn)), document, parts)
 
 
-def _passing(structure: Structure, parts: Parts) -> Structure:
-    return replace(structure, passing=frozenset(structure.nodes) - parts.nodes.keys())
+def _finished(structure: Structure, document: Document, parts: Parts) -> Structure:
+    """With what follows from all that stands there."""
+    found = stiffen(bear(structure, document.analysis.bears_at))
+    return replace(found, passing=frozenset(structure.nodes) - parts.nodes.keys())
 
 
 def _measured(parts: Parts, places: Floats, target: Ints) -> list[Member]:

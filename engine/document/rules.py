@@ -264,15 +264,12 @@ class BowInput(Part):
 
 
 class AnalysisOptions(Part):
-    (
-        """order: of the ultimate combinations: "by alpha_cr": second order for those below the limit of EN 1993-1-1 5.2.1(3);
+    """order: of the ultimate combinations: "by alpha_cr": second order for those below the limit of EN 1993-1-1 5.2.1(3);
     "second" for all; "first" for all: then those below the limit count as not verified. With sway imperfections in second
     order members count between their ends (5.2.2(7)b). second_order_below: that limit, α_cr in elastic analysis. masses: of
     natural frequencies, factors of cases by name; none: all permanent ones. bows: imperfections of members, where they are
     asked for. plane: "XZ" or "YZ": frames that stand in such planes are held there at every node, moving in them alone; "": in space. bears_at: how far in
     front of the faces of columns beams bear where they are hinged to them, m; None: in the columns' axes."""
-        ""
-    )
 
     shear_deformation: bool = True
     second_order_below: Annotated[float, Field(ge=1, le=100, allow_inf_nan=False)] = 10.0

@@ -24,14 +24,16 @@ NEAR = 0.5
 
 def bear(structure: Structure, beyond: float | None) -> Structure:
     """The structure with the joints of hinged beams where they bear: `beyond` metres from the faces of columns that bear moments, None: in the
-    axes, where a member does not say so itself; chords of trusses bear in the axes unless they do. Where the next node of a beam is too near for it, its joint stays in the axis."""
+    axes, where a member does not say so itself; chords of trusses bear in the axes unless they do. Where the next node of a beam
+    is too near for it, its joint stays in the axis."""
     if beyond is None and all(m.bears_at == "as stated" for m in structure.members):
         return structure
     members, lies = list(structure.members), lying(structure)
     for i in np.flatnonzero(lies).tolist():
         m = members[i]
         stated = beyond if m.bears_at == "as stated" else m.bears_at
-        if stated is None or isinstance(stated, str) or (m.role in IN_TRUSSES and m.bears_at == "as stated"):
+        in_truss = m.role in IN_TRUSSES and m.bears_at == "as stated"
+        if stated is None or isinstance(stated, str) or in_truss or m.behaviour != "beam":
             continue
         joints = [
             _from_axis(structure, lies, i, node, following, stated) if release & HINGE else 0.0
@@ -68,9 +70,8 @@ def _there(column: Member, at: float) -> tuple[Section, float]:
     """The section of a column at a distance from its start, and how far its centroid lies beside the nodes along local z."""
     for p in column.pieces:
         if p.start <= at <= p.end:
-            return p.section, column.offset[1] + p.rise_start + (at - p.start) / (p.end - p.start) * (
-                p.rise_end - p.rise_start
-            )
+            share = (at - p.start) / (p.end - p.start)
+            return p.section, column.offset[1] + p.rise_start + share * (p.rise_end - p.rise_start)
     return column.section, column.offset[1]
 
 

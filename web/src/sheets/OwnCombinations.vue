@@ -43,7 +43,7 @@ const plainly = (of: (typeof own.value)[number]) =>
   of.factors
     .map(([i, factor]) => ({ case: bench.lists.cases[i]!, factor }))
     .filter((term) => term.case.nature !== 'imperfection')
-    .map((term) => `${term.factor === 1 ? '' : `${Number(term.factor.toPrecision(4))} `}${term.case.symbol}`)
+    .map((term) => `${term.factor === 1 ? '' : `${Number(term.factor.toPrecision(12))} `}${term.case.symbol}`)
     .join(' + ')
 function copy() {
   const from = shown.value

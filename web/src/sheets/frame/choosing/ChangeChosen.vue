@@ -53,7 +53,7 @@ async function change() {
   if (typeof releases === 'string') wrong.value = releases
   else if (offset.value.trim() && (moved.length !== 2 || !moved.every(Number.isFinite)))
     wrong.value = 'An offset is two numbers: along local y and z, in metres.'
-  const bearing = bears.value.trim()
+  const bearing = bears.value.trim().toLowerCase()
   const before = ['axis', 'as stated'].includes(bearing) ? bearing : parseQuantity(bearing, 'length')
   if (bearing && typeof before === 'string' && before !== bearing) wrong.value = before
   const shaped: Partial<Record<'haunch_start' | 'haunch_end', Haunch>> = {}
