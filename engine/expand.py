@@ -140,7 +140,7 @@ def expand(document: Document) -> Structure:
 def _finished(structure: Structure, document: Document, parts: Parts) -> Structure:
     """With what follows from all that stands there."""
     found = stiffen(bear(structure, document.analysis.bears_at))
-    return replace(found, passing=frozenset(structure.nodes) - parts.nodes.keys())
+    return replace(found, passing=frozenset(found.nodes) - parts.nodes.keys())
 
 
 def _measured(parts: Parts, places: Floats, target: Ints) -> list[Member]:
