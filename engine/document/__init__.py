@@ -130,7 +130,7 @@ def read_document(data: Any) -> Document:
     try:
         document = Document.model_validate(data)
     except ValidationError as error:
-        raise _as_model_error(error) from None
+        raise _as_model_error(error, data) from None
     check_references(document)
     return document
 
@@ -140,13 +140,28 @@ def read_stored(data: Any) -> Document:
     try:
         return Document.model_validate(data)
     except ValidationError as error:
-        found = _as_model_error(error)
+        found = _as_model_error(error, data)
         raise ModelError(f"This build does not take the stored document: {found.message}", found.place) from None
 
 
-def _as_model_error(error: ValidationError) -> ModelError:
+def _place(loc: tuple[int | str, ...], data: Any) -> str:
+    """The dotted place of an error in the data: without the kinds that tell which of several forms was tried."""
+    parts, now = [], upgrade(data)
+    for i, part in enumerate(loc):
+        last = i == len(loc) - 1
+        if isinstance(now, dict) and (part in now or last):
+            now = now.get(part)
+        elif isinstance(now, list) and isinstance(part, int):
+            now = now[part] if part < len(now) else None
+        else:
+            continue
+        parts.append(str(part))
+    return ".".join(parts)
+
+
+def _as_model_error(error: ValidationError, data: Any) -> ModelError:
     first = error.errors()[0]
-    place = ".".join(str(part) for part in first["loc"])
+    place = _place(first["loc"], data)
     context = first.get("ctx", {})
     given = first.get("input")
     bounds = {
@@ -165,8 +180,12 @@ def _as_model_error(error: ValidationError) -> ModelError:
         reason = "is not a field of the format"
     elif first["type"] == "missing":
         reason = "is missing"
+    elif first["type"] == "union_tag_invalid":
+        reason = f"is of a kind that the format does not know, {context['tag']!r}"
+    elif first["type"] == "union_tag_not_found":
+        reason = "does not say of which kind it is"
     else:
-        reason = first["msg"].removeprefix("Value error, ")
+        reason = first["msg"].removeprefix("Value error, ").replace("Input should be", "must be")
     return ModelError(f"{place or 'The document'}: {reason}.", place)
 
 

@@ -127,8 +127,30 @@ class Editing(BrowserCase):
         span.press("Enter")
         expect(page.locator("label.field:has-text('Span') [role=alert]")).to_contain_text("at most 80")
         expect(span).to_have_value("900")
+        # the field bears its own name, and no place in the document
+        expect(page.locator("label.field:has-text('Span') [role=alert]")).to_have_text("Must be at most 80, not 900.")
+        expect(page.locator(".refused")).to_contain_text("Hall, bays 1, span: must be at most 80")
+        # letters are undone while the field is typed into, the document once it is not
+        span.press("Control+z")
+        expect(page.locator("header .rev")).to_have_text("rev 2")
+        span.press("Escape")
         self.assertEqual(Project.objects.get().head.content["hall"]["bays"][0]["span"], 21.6)
         self.assertEqual(Revision.objects.count(), 2)
+
+    def test_a_change_is_undone_in_the_field_that_made_it(self):
+        self.start_hall()
+        page = self.page
+        page.click("nav button:has-text('Frame')")
+        span = self.field("Span")
+        span.press("ControlOrMeta+a")
+        page.keyboard.type("21")
+        page.keyboard.press("Enter")
+        expect(page.locator("header .rev")).to_have_text("rev 2")
+        page.keyboard.press("Control+z")
+        expect(page.locator("header .rev")).to_have_text("rev 1")
+        expect(span).to_have_value("24")
+        page.keyboard.press("Control+y")
+        expect(span).to_have_value("21")
 
     def test_the_verdict_follows_an_edit(self):
         self.start_hall()

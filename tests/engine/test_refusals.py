@@ -52,6 +52,23 @@ class Refusals(unittest.TestCase):
     def test_the_bent_itself_stands(self) -> None:
         self.assertTrue(run(read_document(bent())).verification.verdicts)
 
+    def test_what_the_format_does_not_know(self) -> None:
+        """The place is that of the field, without the kinds that were tried, and the reason is in words."""
+        for data, words, place in (
+            ({"jigs": [{"kind": "truss", "name": "roof", "panels": "many"}]}, "must be a number", "jigs.0.panels"),
+            ({"jigs": [{"kind": "truss", "name": "roof", "columns": 0.2}]}, "at least 0.5, not 0.2", "jigs.0.columns"),
+            ({"jigs": [{"kind": "crane", "name": "roof"}]}, "a kind that the format does not know, 'crane'", "jigs.0"),
+            ({"jigs": [{"name": "roof"}]}, "does not say of which kind it is", "jigs.0"),
+            ({"jigs": {"name": "roof"}}, "must be a valid list", "jigs"),
+            (bent(members={"bears_at": 5}), "must be at most 2, not 5", "members.0.bears_at"),
+            (bent(nodes={"at": [0, 0]}), "is missing", "nodes.0.at.2"),
+            ({"hull": 1}, "is not a field of the format", "hull"),
+            ({"version": 1, "hall": {"span": "wide"}}, "must be a number, not 'wide'", "hall.bays.0.span"),
+        ):
+            with self.subTest(words):
+                self.refused(data, f"{place}: ", place)
+                self.refused(data, words, place)
+
     def test_loads(self) -> None:
         line = {"case": "P", "member": "bc"}
         for more, words, place in (

@@ -1,5 +1,6 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { expect, test, vi } from 'vitest'
+import { refused } from '../src/lib/refused'
 
 vi.stubGlobal('document', { cookie: '' })
 const { useHandwork } = await import('../src/lib/handwork')
@@ -14,7 +15,7 @@ test('what is said against an edit stays, though an earlier one ends well after 
     .fn()
     .mockImplementationOnce(() => new Promise<boolean>((done) => (first = done)))
     .mockImplementationOnce(() => {
-      bench.refusal = { place: 'members', message: 'There is no section “IPE 5000”.' }
+      bench.refusal = refused('members', 'There is no section “IPE 5000”.')
       return Promise.resolve(false)
     })
     .mockImplementationOnce(() => Promise.resolve(true))

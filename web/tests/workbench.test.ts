@@ -102,7 +102,11 @@ describe('editing', () => {
       body: { message: 'hall.span: must be at least 4, not 1.', place: 'hall.span' },
     })
     expect(await bench.edit('Span', [{ path: 'hall.span', value: 1 }])).toBe(false)
-    expect(bench.refusal).toEqual({ place: 'hall.span', message: 'hall.span: must be at least 4, not 1.' })
+    expect(bench.refusal).toEqual({
+      place: 'hall.span',
+      message: 'Hall, span: must be at least 4, not 1.',
+      reason: 'Must be at least 4, not 1.',
+    })
     expect(bench.project?.revision.number).toBe(1)
   })
   it('shows a conflict and catches up when asked', async () => {
@@ -144,7 +148,7 @@ describe('editing', () => {
     const words = 'ada’s project: you are checker, and may not change it.'
     expect(bench.readOnly).toBe(words)
     expect(await bench.edit('Span', [{ path: 'hall.span', value: 30 }])).toBe(false)
-    expect(bench.refusal).toEqual({ place: 'hall.span', message: words })
+    expect(bench.refusal).toEqual({ place: 'hall.span', message: words, reason: words })
     expect(asked.some((a) => a.startsWith('POST'))).toBe(false)
   })
   it('loses nothing when the server cannot be reached', async () => {

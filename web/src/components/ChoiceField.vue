@@ -11,7 +11,7 @@ const props = defineProps<{
   hint?: string
 }>()
 const bench = useWorkbench()
-const wrong = computed(() => (bench.refusal?.place === props.path ? bench.refusal.message : ''))
+const wrong = computed(() => (bench.refusal?.place === props.path ? bench.refusal.reason : ''))
 async function commit(value: string) {
   const option = props.options.find((o) => o.value === value)
   await bench.edit(`${props.label} ${option?.label ?? value}`, [{ path: props.path, value }])

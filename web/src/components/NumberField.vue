@@ -26,7 +26,7 @@ watch(
   () => bench.refusal,
   (refusal) => {
     // several fields may show one value: it is said where something else was typed
-    if (refusal?.place === props.path && typed.value !== written.value) wrong.value = refusal.message
+    if (refusal?.place === props.path && typed.value !== written.value) wrong.value = refusal.reason
   },
 )
 
@@ -37,7 +37,7 @@ async function post(text: string): Promise<string> {
   if (props.save) return props.save(value)
   const words = value === null ? 'by rule' : `${shown(value)} ${unit}`.trim()
   const done = await bench.edit(`${props.label} ${words}`, [{ path: props.path, value }])
-  return done ? '' : (bench.refusal?.message ?? 'Nothing was changed.')
+  return done ? '' : (bench.refusal?.reason ?? 'Nothing was changed.')
 }
 </script>
 
@@ -49,6 +49,7 @@ async function post(text: string): Promise<string> {
       size="small"
       :placeholder="optional"
       :aria-invalid="!!wrong"
+      :data-path="path"
       :readonly="!bench.mayChange"
       autocomplete="off"
       @keydown.enter="commit"

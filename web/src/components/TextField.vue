@@ -22,7 +22,7 @@ async function post(text: string): Promise<string> {
   const found = props.read(text)
   if (typeof found === 'string') return found
   const done = await bench.edit(`${props.label} ${text}`, [{ path: props.path, value: found.value }])
-  return done ? '' : (bench.refusal?.message ?? 'Nothing was changed.')
+  return done ? '' : (bench.refusal?.reason ?? 'Nothing was changed.')
 }
 </script>
 
@@ -34,6 +34,7 @@ async function post(text: string): Promise<string> {
       size="small"
       :list="list"
       :aria-invalid="!!wrong"
+      :data-path="path"
       autocomplete="off"
       spellcheck="false"
       :readonly="!bench.mayChange"

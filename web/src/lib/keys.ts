@@ -1,5 +1,6 @@
 /** The keys of the workbench. */
 
+import { useEventListener } from '@vueuse/core'
 import { LINKS } from './stages'
 import { useWorkbench } from '../stores/workbench'
 import type { Ref } from 'vue'
@@ -7,13 +8,19 @@ import type { Ref } from 'vue'
 /** What a key does; nothing while something is typed, or one of the dialogs is open. */
 export function useKeys(finding: Ref<boolean>, shortcuts: Ref<boolean>, proof: Ref<string>) {
   const bench = useWorkbench()
+  // a field is undone by letters while it is typed into; once that is committed, it is a change of the document
+  const open = new WeakSet<EventTarget>()
+  useEventListener(window, 'input', (event) => event.target && open.add(event.target))
+  useEventListener(window, 'change', (event) => event.target && open.delete(event.target))
+  const atRest = (field: HTMLElement) => field.matches('[data-path]:not([aria-invalid=true])') && !open.has(field)
   function keys(event: KeyboardEvent) {
     // a list that is closed keeps the focus after a choice, and is not typed into
     const typing = (event.target as HTMLElement).matches(
       'input:not([role=combobox][aria-expanded=false]), textarea, [contenteditable]',
     )
-    if ((event.ctrlKey || event.metaKey) && (!typing || event.key.toLowerCase() === 'k')) {
-      const key = event.key.toLowerCase()
+    const key = event.key.toLowerCase()
+    const undone = 'zy'.includes(key) && atRest(event.target as HTMLElement)
+    if ((event.ctrlKey || event.metaKey) && (!typing || key === 'k' || undone)) {
       if (key === 'k') {
         event.preventDefault()
         finding.value = true

@@ -1,11 +1,7 @@
 import { ref, shallowRef, type ComputedRef, type Ref, type ShallowRef } from 'vue'
 import { api, typed, type Schemas } from '../api/client'
 import type { Change } from '../lib/changes'
-
-export interface Refusal {
-  place: string
-  message: string
-}
+import { refused, type Refusal } from '../lib/refused'
 
 /** What posts need of the open project. */
 interface Ground {
@@ -44,7 +40,7 @@ export function useHead({ project, readOnly, message, refresh }: Ground) {
     const error = answer.error as Partial<Schemas['Problem'] & Schemas['ConflictOut']> | undefined
     if (answer.response.status === 409) conflict.value = error as Schemas['ConflictOut']
     else if (answer.response.status === 422)
-      refusal.value = { place: error?.place || place, message: error?.message ?? 'That was refused.' }
+      refusal.value = refused(error?.place || place, error?.message ?? 'That was refused.', of.document)
     else message.value = `${error?.message ?? `The server answered ${answer.response.status}.`} Nothing was changed.`
     return false
   }
@@ -104,7 +100,7 @@ export function useHead({ project, readOnly, message, refresh }: Ground) {
     const id = project.value?.id
     if (!id) return false
     if (readOnly.value) {
-      refusal.value = { place, message: readOnly.value }
+      refusal.value = refused(place, readOnly.value)
       message.value = readOnly.value
       return false
     }

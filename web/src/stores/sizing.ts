@@ -3,6 +3,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { api, typed, type Schemas } from '../api/client'
 import { answer } from '../api/queries'
 import { useFollowing } from '../lib/following'
+import { refused } from '../lib/refused'
 import { useWorkbench } from './workbench'
 
 export type Group = Schemas['GroupOut']
@@ -101,7 +102,7 @@ export const useSizing = defineStore('sizing', () => {
         const worked = runs.value
         show(next)
         if (runs.value) return true
-        if (worked && next.problem) bench.refusal = { place: next.problem.place, message: next.problem.message }
+        if (worked && next.problem) bench.refusal = refused(next.problem.place, next.problem.message)
         else if (worked && next.state === 'failed') bench.message = `${next.message} Nothing was changed.`
         return false
       },
@@ -139,7 +140,7 @@ export const useSizing = defineStore('sizing', () => {
         await follow()
         return
       }
-      bench.refusal = { place: error?.place, message: error?.message ?? 'The sizing could not be started.' }
+      bench.refusal = refused(error?.place ?? '', error?.message ?? 'The sizing could not be started.')
       bench.message = error?.message ?? 'The sizing could not be started.'
     } catch {
       bench.message = 'The server cannot be reached; the sizing was not started.'
