@@ -28,7 +28,7 @@ from engine.structure.model import Structure
 from engine.verification.verify import Verification, verify
 
 #: raised whenever a stage's results change for equal inputs
-ENGINE_VERSION = "31"
+ENGINE_VERSION = "32"
 STAGES = ("structure", "loading", "combinations", "response", "verification")
 
 _INPUTS: dict[str, tuple[tuple[str, ...], tuple[str, ...]]] = {
@@ -77,7 +77,7 @@ _INPUTS: dict[str, tuple[tuple[str, ...], tuple[str, ...]]] = {
     ),
     "combinations": (("combinations", "rules.combining", "national.basis", "site.altitude"), ("loading",)),
     "response": (("analysis",), ("structure", "loading", "combinations")),
-    "verification": (("rules", "national.steel", "load_tables"), ("response",)),
+    "verification": (("rules", "national.steel", "load_tables", "crane_rails"), ("response",)),
 }
 _COMBINING = (
     "gamma_G_unfavourable",

@@ -12,6 +12,7 @@ from pydantic import Field, ValidationError, field_validator, model_validator
 from engine.document.base import Name, Part, nul_within
 from engine.document.byhand import (
     BuiltSection,
+    CraneRails,
     GridLineInput,
     LevelInput,
     MaterialInput,
@@ -63,6 +64,7 @@ class Document(Part):
     grid: list[GridLineInput] = []
     levels: list[LevelInput] = []
     sets: list[NamedSet] = []
+    crane_rails: list[CraneRails] = []
     views: list[NamedView] = []
     site: Site = Site()
     snow: SnowOptions = SnowOptions()
@@ -215,5 +217,6 @@ def check_references(document: Document) -> None:
     _unique(document.levels, "levels", "levels")
     _unique(document.grid, "grid lines", "grid")
     _unique(document.sets, "named sets", "sets")
+    _unique(document.crane_rails, "pairs of crane rails", "crane_rails")
     _unique(document.panels, "panels", "panels")
     _unique(document.views, "named views", "views")

@@ -189,7 +189,8 @@ class OwnChecks(Part):
 
     buckling_y, buckling_z, buckling_T: effective lengths for buckling about y and z and in torsion over the member's own length; from_y, from_z: how they were
     found, in words, None by hand; lateral: those for lateral-torsional buckling, segment by segment. deflection: length over
-    deflection (height over drift, of columns) that it must keep, 0 where it is not checked; deflection_variable: under variable actions alone. camber: how far it is made to rise in its middle, mm, which the total deflection
+    deflection (height over drift, of columns) that it must keep, 0 where it is not checked; deflection_variable, deflection_lasting: under variable actions alone, under the quasi-permanent combinations; deflection_mm,
+    variable_mm, lasting_mm: the same as millimetres at most, besides. camber: how far it is made to rise in its middle, mm, which the total deflection
     takes off. slenderness: L_cr/i at most, 0: no limit. holes: at its ends, for its net section. bearing: stiff length, mm, over which
     what presses on its flanges does so, 0 where none is stated; stiffened: its web has stiffeners wherever something presses on it.
     knees: its web at rigid joints has a supplementary plate as thick as itself, or diagonal stiffeners, whose strength is not verified.
@@ -206,7 +207,11 @@ class OwnChecks(Part):
     buckling_T: Annotated[float, Field(ge=0.1, le=1000, allow_inf_nan=False)] | None = None
     lateral: tuple[SegmentLength, ...] | None = None
     deflection: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] | None = None
+    deflection_mm: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] | None = None
     deflection_variable: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] | None = None
+    variable_mm: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] | None = None
+    deflection_lasting: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] | None = None
+    lasting_mm: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] | None = None
     camber: Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)] | None = None
     slenderness: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] | None = None
     holes: Holes | None = None
@@ -337,6 +342,19 @@ class SupportInput(Part):
     turn: Number = 0.0
     settlement: Vector = (0.0, 0.0, 0.0)
     footing: Footing | None = None
+
+
+class CraneRails(Part):
+    """A pair of crane rails on brackets, or on the heads of members, and how far they may move under variable actions where a crane acts
+    (EN 1993-6 tables 7.1 and 7.2): sway_ratio: height over movement across; beside_ratio: distance over what neighbours
+    on one rail move apart across; spread_mm: change of their distance; level_ratio: distance over what one moves below the other. 0: no limit."""
+
+    name: Name
+    members: list[MemberName]
+    sway_ratio: NotNegative = 400.0
+    beside_ratio: NotNegative = 600.0
+    spread_mm: NotNegative = 10.0
+    level_ratio: NotNegative = 600.0
 
 
 class NamedSet(Part):

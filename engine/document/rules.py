@@ -191,9 +191,19 @@ class Stayed(Part):
     moment: Annotated[float, Field(ge=0, le=1e5, allow_inf_nan=False)] = 0.0
 
 
+class RoleLimits(Part):
+    """More limits of movement of a role, each besides: total_mm, variable_mm, lasting_mm: at most so many millimetres under the characteristic
+    combinations, under variable actions alone, under the quasi-permanent ones; lasting: length over movement under these. 0 or nothing: no limit."""
+
+    total_mm: NotNegative | None = None
+    variable_mm: NotNegative | None = None
+    lasting: NotNegative | None = None
+    lasting_mm: NotNegative | None = None
+
+
 class Rules(Part):
     """What is to be proven and against which limits. deflections: length over deflection by role, in place of the usual values;
-    0: not checked; deflections_variable: the same under variable actions alone, besides, for the roles that have one. frequencies: natural frequency
+    0: not checked; deflections_variable: the same under variable actions alone, besides, for the roles that have one; limits: more of them by role. frequencies: natural frequency
     of a beam between its supports at least by role, Hz, under the quasi-permanent combinations; 0 or nothing: no limit; floor_frequency: the same of main beams and joists with what they rest on. slenderness: L_cr/i
     at most by role; 0 or nothing: no limit. sheeting: what holds members of a role all along, where it is
     stiff enough; stays: what their stays lead to, where that is stated.
@@ -224,6 +234,7 @@ class Rules(Part):
     loads_at: Literal["upper flange", "shear centre"] = "upper flange"
     deflections: dict[Role, NotNegative | None] = {}
     deflections_variable: dict[Role, NotNegative | None] = {}
+    limits: dict[Role, RoleLimits | None] = {}
     frequencies: dict[Role, NotNegative | None] = {}
     floor_frequency: NotNegative | None = None
     slenderness: dict[Role, NotNegative | None] = {}

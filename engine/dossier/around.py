@@ -11,7 +11,7 @@ import numpy as np
 from engine.analysis.diagrams import Diagrams
 from engine.chain import Chain
 from engine.structure.model import Bools, Floats, Ints, Structure
-from engine.verification.service import Stretch
+from engine.verification.limits import Stretch
 
 #: nodes nearer to the plane of a frame than this lie in it, m
 IN_PLANE = 0.01

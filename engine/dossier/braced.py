@@ -8,7 +8,7 @@ import numpy as np
 from engine.chain import Chain
 from engine.dossier.around import IN_PLANE, SLIDES
 from engine.structure.model import Bools, Floats, Ints
-from engine.verification.service import Stretch
+from engine.verification.limits import Stretch
 
 #: a movement is fixed by the bars where what they leave free does not take part in it by more than this
 FREE = 1e-6

@@ -13,7 +13,7 @@ from engine.verification.service import frequency_of
 
 @dataclass(frozen=True)
 class Movement:
-    """A movement against its limit, in m: over which length and at which ratio of it."""
+    """A movement against its limit, in m: over which length and at which ratio of it; absolute: it was set in millimetres."""
 
     member: Member
     check: Check
@@ -21,13 +21,14 @@ class Movement:
     limit: float
     length: float
     ratio: float
+    absolute: bool
 
     @property
     def words(self) -> str:
         """Where the limit comes from."""
         if self.check.criterion in SWINGING:
             return f"{frequency_of(self.limit):.3g} Hz at least"
-        return f"{self.length:.2f} m / {self.ratio:g}"
+        return f"{self.limit * 1000:g} mm at most" if self.absolute else f"{self.length:.2f} m / {self.ratio:g}"
 
 
 def worst_movements(chain: Chain) -> list[Movement]:
@@ -41,5 +42,7 @@ def worst_movements(chain: Chain) -> list[Movement]:
                 continue
             stretch = chain.verification.stretches[o.row]
             limit = stretch.length / stretch.ratio
-            best[key] = Movement(own, check(chain, o), o.utilisation * limit, limit, stretch.length, stretch.ratio)
+            best[key] = Movement(
+                own, check(chain, o), o.utilisation * limit, limit, stretch.length, stretch.ratio, stretch.absolute
+            )
     return list(best.values())

@@ -42,15 +42,27 @@ CRITERIA = {
     "sway": "Sway",
     "apart": "Sway beside the next frame",
     "variable": "Deflection, variable actions",
+    "rail_sway": "Crane rail, across",
+    "rail_beside": "Crane rail beside the next frame",
+    "rail_spread": "Crane rails, apart",
+    "rail_level": "Crane rails, level",
+    "lasting": "Deflection, quasi-permanent",
     "frequency": "Natural frequency",
     "floor": "Natural frequency of the floor",
 }
 #: criteria of serviceability, and those of cross-sections; the others are of stability
-SERVICE = ("deflection", "sway", "apart", "variable", "frequency", "floor")
+RAILS = ("rail_sway", "rail_beside", "rail_spread", "rail_level")
+SERVICE = ("deflection", "sway", "apart", *RAILS, "variable", "lasting", "frequency", "floor")
 #: those of natural frequencies
 SWINGING = ("frequency", "floor")
 #: uses of the combinations that criteria of serviceability look at, where they are not those for deflection
-UNDER = {"variable": "variable", "frequency": "quasi-permanent", "floor": "quasi-permanent"}
+UNDER = {
+    **dict.fromkeys(RAILS, "crane"),
+    "variable": "variable",
+    "lasting": "quasi-permanent",
+    "frequency": "quasi-permanent",
+    "floor": "quasi-permanent",
+}
 SECTION = ("section", "shear", "net", "sum", "torsion", "web", "knee")
 KINDS: tuple[Kind, ...] = get_args(Kind)
 

@@ -79,6 +79,7 @@ def _service_values(verification: Verification, outcome: Outcome) -> dict[str, f
         "w": w,
         "span": stretch.length,
         "ratio": stretch.ratio,
+        "absolute": float(stretch.absolute),
         "limit": limit,
         "u": w / limit,
     }

@@ -12,7 +12,8 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import replace
+from functools import partial
 from itertools import pairwise
 
 import numpy as np
@@ -22,12 +23,13 @@ from engine.analysis.elements import Elements
 from engine.analysis.sways import IN_LEVEL, UPRIGHT, storeys
 from engine.document import Document
 from engine.structure.axes import local_axes
-from engine.structure.model import Floats, Ints, Member, Structure
+from engine.structure.model import Floats, Member, Structure
 from engine.structure.together import together
+from engine.verification import limits
+from engine.verification.limits import Limit, Stretch
+from engine.verification.rails import element_at, rail_stretches, shown_at
 from engine.verification.runs import measured_from, over_supports, runs
 
-#: ways in which heads drift: wherever to, or along one axis of the section
-DRIFTS = ("drift", "drift y", "drift z")
 #: stations nearer than this stand at one place, in metres
 CLOSE = 1e-6
 #: natural frequency in Hz of a beam between pins times the square root of what it is bent by, mm
@@ -39,55 +41,22 @@ BOUNCES = 15.76
 FLOORS = ("main beam", "joist")
 
 
-@dataclass(frozen=True)
-class Stretch:
-    """What keeps one limit, length / ratio. criterion: "deflection", "sway", "apart", "variable" or
-    "frequency" (a limit on what the quasi-permanent combinations bend it by) or "floor" (with what it rests on). way: "down", "swing" (down, and with its supports, for
-    "floor"), "aside" (level, square to it), "across"
-    (local z), "across y", "drift" (or "drift y", "drift z" of the section), or "apart" (of two heads, square to the line between them).
-    rows: (k,) elements along it; start, end: nodes of the line from which it is measured, the same twice for a cantilever;
-    members: those it is made of. words: what it is. camber: how far it was made to rise in its middle, m."""
-
-    criterion: str
-    way: str
-    rows: Ints
-    start: int
-    end: int
-    length: float
-    ratio: float
-    members: tuple[int, ...]
-    words: str
-    camber: float = 0.0
-
-    @property
-    def drifts(self) -> bool:
-        """Whether it is how far a head moves beside a foot."""
-        return self.way in DRIFTS
-
-
 def stretches(document: Document, structure: Structure, elements: Elements) -> list[Stretch]:
-    """All stretches with a limit; a member may be part of several. Those under variable actions alone follow the others."""
+    """All stretches with a limit; a member may be part of several. Those under other combinations follow the others."""
 
-    def ratio_of(m: Member) -> float | None:
-        own = m.checks.deflection
-        return document.rules.deflection_ratio(m.role) if own is None else own or None
+    def upright(m: Member, limit: Limit) -> Limit:
+        return replace(limit, ratio=document.rules.eaves_sway_ratio) if m.checks.deflection is None else limit
 
-    def of_variable(m: Member) -> float | None:
-        own = m.checks.deflection_variable
-        stated = document.rules.deflections_variable.get(m.role)  # type: ignore[call-overload]
-        return (stated if own is None else own) or None
-
-    def upright(m: Member, ratio: float) -> float:
-        return document.rules.eaves_sway_ratio if m.checks.deflection is None else ratio
-
-    found = _stretches(structure, elements, ratio_of, upright)
+    found = _stretches(structure, elements, partial(limits.total, document), upright)
     if document.rules.apart_ratio > 0:
         found += _apart(structure, elements, document.rules.apart_ratio)
-    if any(of_variable(m) for m in structure.members):
-        found += [
-            replace(stretch, criterion="variable", camber=0.0)
-            for stretch in _stretches(structure, elements, of_variable)
-        ]
+    found += rail_stretches(document, structure, elements)
+    variable, lasting = partial(limits.variable, document), partial(limits.lasting, document)
+    if any(variable(m) for m in structure.members):
+        of_variable = _stretches(structure, elements, variable)
+        found += [replace(stretch, criterion="variable", camber=0.0) for stretch in of_variable]
+    if any(lasting(m) for m in structure.members):
+        found += [replace(stretch, criterion="lasting") for stretch in _stretches(structure, elements, lasting)]
     rules = document.rules
     if any(rules.frequencies.values()):
         found += _swinging(structure, elements, lambda m: rules.frequencies.get(m.role) or None)  # type: ignore[call-overload]
@@ -103,7 +72,7 @@ def _swinging(structure: Structure, elements: Elements, least: Callable[[Member]
     """Beams between their supports that are to swing fast enough, as a limit on what they bend by."""
     return [
         replace(stretch, criterion="frequency", camber=0.0, ratio=stretch.length / bent_by(stretch.ratio))
-        for stretch in _stretches(structure, elements, least)
+        for stretch in _stretches(structure, elements, lambda m: Limit(least(m) or 0.0))
         if stretch.way == "down"
     ]
 
@@ -122,19 +91,19 @@ def frequency_of(bent: float) -> float:
 def _stretches(
     structure: Structure,
     elements: Elements,
-    ratio_of: Callable[[Member], float | None],
-    upright_ratio: Callable[[Member, float], float] = lambda m, ratio: ratio,
+    limit_of: Callable[[Member], Limit],
+    upright: Callable[[Member, Limit], Limit] = lambda m, limit: limit,
 ) -> list[Stretch]:
-    """Those that a ratio gives a limit. upright_ratio: of a member without a role that stands upright."""
+    """Those that have a limit. upright: that of a member without a role that stands upright."""
     rise = _rises(structure)
     beams = np.array(
         [
-            r < UPRIGHT and (m.behaviour == "beam" or (m.behaviour == "bar" and bool(ratio_of(m))))
+            r < UPRIGHT and (m.behaviour == "beam" or (m.behaviour == "bar" and bool(limit_of(m))))
             for m, r in zip(structure.members, rise, strict=True)
         ],
         dtype=bool,
     )
-    limited = np.array([bool(ratio_of(m)) for m in structure.members], dtype=bool)
+    limited = np.array([bool(limit_of(m)) for m in structure.members], dtype=bool)
     found: list[Stretch] = []
     grounded = over_supports(structure)
     met = np.bincount(elements.ends.ravel(), minlength=len(structure.nodes))
@@ -152,53 +121,52 @@ def _stretches(
             if key in seen or length < 1e-3:
                 continue
             seen.add(key)
-            by_ratio: dict[float, list[int]] = defaultdict(list)
+            by_limit: dict[Limit, list[int]] = defaultdict(list)
             for row in rows:
                 member = structure.members[int(elements.member[row])]
-                ratio = ratio_of(member)
-                if ratio and member.role not in ("side rail",):
-                    by_ratio[ratio].append(row)
-            for ratio, alike in by_ratio.items():
+                limit = limit_of(member)
+                if limit and member.role not in ("side rail",):
+                    by_limit[limit].append(row)
+            for limit, alike in by_limit.items():
                 made_of = tuple(dict.fromkeys(elements.member[alike].tolist()))
                 camber = 0.0 if start == end else _camber(structure, elements, rows)
-                found.append(
-                    Stretch("deflection", "down", np.array(alike), start, end, length, ratio, made_of, words, camber)
-                )
-    upright = {s.member for s in storeys(structure)}
+                over = limit.over(length), made_of, words, camber, limit.absolute(length)
+                found.append(Stretch("deflection", "down", np.array(alike), start, end, length, *over))
+    standing = {s.member for s in storeys(structure)}
     as_one, in_levels = together(structure), _in_levels(structure)
-    drifted: set[tuple[str, float, int]] = set()
+    drifted: set[tuple[str, Limit, int]] = set()
 
-    def drifts(i: int, ratio: float) -> list[Stretch]:
+    def drifts(i: int, limit: Limit) -> list[Stretch]:
         """How far the head of a member moves, with all that bends as one with it; apart in both planes where that differs. Once for each run."""
         by_plane = [as_one.run(structure, i, planes, in_levels)[0] for planes in ((0,), (1,))]
         alike = sorted(by_plane[0]) == sorted(by_plane[1])
         ways = [("drift", by_plane[0])] if alike else [("drift y", by_plane[0]), ("drift z", by_plane[1])]
-        new = [(way, run) for way, run in ways if (way, ratio, min(run)) not in drifted]
-        drifted.update((way, ratio, min(run)) for way, run in new)
-        return [_drift(structure, elements, run, _heights(structure, run), ratio, way) for way, run in new]
+        new = [(way, run) for way, run in ways if (way, limit, min(run)) not in drifted]
+        drifted.update((way, limit, min(run)) for way, run in new)
+        return [_drift(structure, elements, run, _heights(structure, run), limit, way) for way, run in new]
 
     for storey in storeys(structure):
         member = structure.members[storey.member]
-        ratio = ratio_of(member)
-        if member.role != "column" or not ratio:
+        limit = limit_of(member)
+        if member.role != "column" or not limit:
             continue
         if storey.whole:
-            found += drifts(storey.member, ratio)
+            found += drifts(storey.member, limit)
         else:
-            found.append(_drift(structure, elements, [storey.member], (storey.foot, storey.head), ratio))
+            found.append(_drift(structure, elements, [storey.member], (storey.foot, storey.head), limit))
     for i, m in enumerate(structure.members):
-        ratio = ratio_of(m)
-        if m.bar or not ratio or m.behaviour != "beam":
+        limit = limit_of(m)
+        if m.bar or not limit or m.behaviour != "beam":
             continue
         if m.role in ("gable post", "side rail"):
             for way, plane in (("across", 1), ("across y", 0))[: 1 if m.role == "side rail" else 2]:
                 run, (start, end) = as_one.run(structure, i, (plane,))
                 length = float(np.linalg.norm(structure.xyz[end] - structure.xyz[start]))
                 words = "between its ends" if len(run) == 1 else "between the ends of all its pieces"
-                own = elements.rows(i)
-                found.append(Stretch("deflection", way, own, start, end, length, ratio, (i,), words))
-        elif m.role == "member" and rise[i] >= UPRIGHT and i not in upright:
-            found += drifts(i, upright_ratio(m, ratio))
+                over = limit.over(length), (i,), words, 0.0, limit.absolute(length)
+                found.append(Stretch("deflection", way, elements.rows(i), start, end, length, *over))
+        elif m.role == "member" and rise[i] >= UPRIGHT and i not in standing:
+            found += drifts(i, upright(m, limit))
     return found
 
 
@@ -229,7 +197,7 @@ def _drift(
     elements: Elements,
     run: list[int],
     between: tuple[int, int],
-    ratio: float,
+    limit: Limit,
     way: str = "drift",
 ) -> Stretch:
     """Of members one above the other, each with the element that ends highest; between: foot and head."""
@@ -237,7 +205,8 @@ def _drift(
     below = [max(elements.rows(i), key=lambda e: _top(structure, elements, e, head)) for i in run]
     height = float(structure.xyz[head, 2] - structure.xyz[foot, 2])
     words = "of the head beside the foot" + (", over all its pieces" if len(run) > 1 else "")
-    return Stretch("sway", way, np.array(below), foot, head, height, ratio, tuple(run), words)
+    ratio, absolute = limit.over(height), limit.absolute(height)
+    return Stretch("sway", way, np.array(below), foot, head, height, ratio, tuple(run), words, absolute=absolute)
 
 
 def _top(structure: Structure, elements: Elements, row: int, head: int) -> tuple[bool, float]:
@@ -258,16 +227,12 @@ def _apart(structure: Structure, elements: Elements, ratio: float) -> list[Stret
             length = float(np.linalg.norm(structure.xyz[other, :2] - structure.xyz[head, :2]))
             if following != frame + 1 or length < CLOSE:
                 continue
-            rows = [_at(elements, i, head), _at(elements, j, other)]
-            words = "of the heads of neighbouring frames"
-            found.append(Stretch("apart", "apart", np.array(rows), head, other, length, ratio, (i, j), words))
+            rows = [element_at(elements, i, head), element_at(elements, j, other)]
+            at = tuple(shown_at(structure, elements, row, n) for row, n in zip(rows, (head, other), strict=True))
+            x, y = ((structure.xyz[other, :2] - structure.xyz[head, :2]) / length).tolist()
+            said = length, ratio, (i, j), "of the heads of neighbouring frames"
+            found.append(Stretch("apart", "apart", np.array(rows), head, other, *said, towards=(-y, x, 0.0), at=at))
     return found
-
-
-def _at(elements: Elements, member: int, node: int) -> int:
-    """The element of a member that ends at a node."""
-    own = elements.rows(member)
-    return int(own[(elements.ends[own] == node).any(axis=1)][0])
 
 
 def unlimited(document: Document, structure: Structure, found: list[Stretch]) -> list[int]:
@@ -303,12 +268,9 @@ def measure(combined: Combined, moved: Floats, along: Floats, stretch: Stretch) 
             out[k, -1 if upwards else 0] = off
         return out
     if stretch.way == "apart":
-        line = structure.xyz[stretch.end, :2] - structure.xyz[stretch.start, :2]
-        square = np.array([-line[1], line[0]]) / np.linalg.norm(line)
-        off = np.abs(square @ (moved[stretch.end, :2] - moved[stretch.start, :2]))
-        out = np.zeros((2, along.shape[1], along.shape[3]))
-        for k, node in enumerate((stretch.start, stretch.end)):
-            out[k, 0 if elements.ends[stretch.rows[k], 0] == node else -1] = off
+        off = np.abs(np.array(stretch.towards) @ (moved[stretch.end, :3] - moved[stretch.start, :3]))
+        out = np.zeros((len(stretch.rows), along.shape[1], along.shape[3]))
+        out[np.arange(len(stretch.rows)), list(stretch.at)] = off
         return out
     rows = stretch.rows
     if stretch.way in ("down", "swing"):

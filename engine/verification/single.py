@@ -11,8 +11,9 @@ from engine.analysis.combined import Combined
 from engine.document import Document
 from engine.structure.model import Floats, Structure
 from engine.verification.checks import Checks
+from engine.verification.limits import Stretch
 from engine.verification.outcomes import SERVICE, Outcome, Reached, most_of
-from engine.verification.service import Stretch, measure, stretches
+from engine.verification.service import measure, stretches
 from engine.verification.verify import Verification
 
 

@@ -12,19 +12,21 @@ from engine.analysis.combined import Combined
 from engine.analysis.diagrams import Diagrams
 from engine.document import Document
 from engine.progress import Step, quiet
-from engine.structure.join import MID_AIR
-from engine.structure.model import Floats, Structure
+from engine.structure.model import Floats
 from engine.structure.runs import hinged_joints
 from engine.structure.words import ROLE_WORDS
 from engine.verification.checks import Checks
 from engine.verification.equilibrium import Lifted, Tilt, equilibrium, unbalanced
 from engine.verification.grounds import Grounds
-from engine.verification.outcomes import SERVICE, UNDER, Findings, Outcome, Verdict, Whole, whole
+from engine.verification.limits import Stretch
+from engine.verification.outcomes import RAILS, SERVICE, UNDER, Findings, Outcome, Verdict, Whole, whole
 from engine.verification.pads import UnderPad, said_of, under_pads
+from engine.verification.rails import rails_unsaid
 from engine.verification.secondary import Secondary
-from engine.verification.service import CLOSE, Stretch, measure, silent, stretches, unlimited
+from engine.verification.service import CLOSE, measure, silent, stretches, unlimited
 from engine.verification.standing import free_to_move, judge
 from engine.verification.unloaded import NOTHING_BORNE, lost, unasked, unloaded, unplaced
+from engine.verification.unsaid import OUT_OF_PLANE, held_aloft, idle, of_decks, of_slabs, weightless
 
 #: criteria of which at least one must be found
 STRENGTH = (
@@ -37,7 +39,7 @@ BENT = 0.25
 
 @dataclass(frozen=True)
 class Verification:
-    """Verdicts and all that their proofs need. strength, deflection, variable: indices of the combinations used; stretches: what keeps
+    """Verdicts and all that their proofs need. strength, deflection, variable, quasi, crane: indices of the combinations used; stretches: what keeps
     limits of deflection; along: (e, s) largest utilisation of section and stability checks at each station, NaN where nothing is
     checked; tilts, lifted: static equilibrium of the whole; left_out: what is said of no member, in words: cases that no combination
     for strength takes up, and what the weights alone do not hold down; secondary: purlins and rails that are no members; pads: what
@@ -53,6 +55,7 @@ class Verification:
     left_out: tuple[str, ...] = ()
     variable: tuple[int, ...] = ()
     quasi: tuple[int, ...] = ()
+    crane: tuple[int, ...] = ()
     secondary: tuple[Secondary, ...] = ()
     pads: tuple[UnderPad, ...] = ()
 
@@ -65,7 +68,8 @@ class Verification:
     @property
     def served(self) -> list[tuple[str, tuple[int, ...]]]:
         """Uses for which movements are limited, with the combinations of each."""
-        return [("deflection", self.deflection), ("variable", self.variable), ("quasi-permanent", self.quasi)]
+        more = ("quasi-permanent", self.quasi), ("crane", self.crane)
+        return [("deflection", self.deflection), ("variable", self.variable), *more]
 
     def limited(self, under: str) -> list[tuple[int, Stretch]]:
         """Stretches with their numbers that are looked at under the combinations of a use."""
@@ -104,11 +108,6 @@ class Verification:
 
 #: what the natural frequency of a beam says nothing of
 ALONE = "its natural frequency is of it alone: what it rests on is taken as still"
-#: what the verdict on plane frames leaves out
-OUT_OF_PLANE = "frames are analysed in their planes alone: what pushes across them, and what holds them there at every node, is not verified"
-#: what it leaves out of decks that are stiff in their plane
-CONCENTRATED = "the concentrated loads of categories of use are in no combination for strength"
-DECKS = "decks and sheeting that count as stiff in their planes: that they bear what they carry sideways, and are fixed for it, is not verified"
 #: the checks of a family on results under combinations for strength
 Make = Callable[[Document, Combined, tuple[int, ...]], Checks]
 
@@ -130,6 +129,9 @@ def verify(
         tuple(i for i, c in enumerate(combinations) if c.use == use)
         for use in ("deflection", "variable", "quasi-permanent")
     )
+    loading = combined.response.system.loading
+    cranes = [k for k, case in enumerate(loading.cases) if case.nature == "crane"]
+    crane = tuple(i for i in variable if np.any(combined.rows[i, cranes]))
     checks = make(document, combined, strength)
     found = Findings.none(len(structure.members), combined.stations.shape, progress)
     outcomes, reasons, left_out, along = found.outcomes, found.reasons, found.left_out, found.along
@@ -139,11 +141,13 @@ def verify(
     stretches_ = tuple(stretches(document, structure, combined.elements))
     of_all = [(i, s) for i, s in enumerate(stretches_) if s.criterion not in UNDER]
     for criterion, used, words in (
-        ("variable", variable, "deflection under variable actions"),
-        ("frequency", quasi, "natural frequency"),
-        ("floor", quasi, "natural frequency of the floor"),
+        (("variable",), variable, "deflection under variable actions"),
+        (RAILS, crane, "movement of crane rails"),
+        (("lasting",), quasi, "deflection under quasi-permanent actions"),
+        (("frequency",), quasi, "natural frequency"),
+        (("floor",), quasi, "natural frequency of the floor"),
     ):
-        limited = [(i, s) for i, s in enumerate(stretches_) if s.criterion == criterion]
+        limited = [(i, s) for i, s in enumerate(stretches_) if s.criterion in criterion]
         if used and limited:
             _deflection(combined, _moving(combined, used), limited, outcomes)
             free_to_move(combined, combinations, used, reasons)
@@ -205,9 +209,8 @@ def verify(
     _shown(combined, verdicts, along)
     tilts, lifted = equilibrium(combined, combinations)
     # first what nobody stated: all else rests on it
-    loading = combined.response.system.loading
     unsaid = unasked(document, structure, loading) + unplaced(document, loading)
-    unsaid += lost(combined.response) + _idle(combined, combinations) + unbalanced(tilts, structure) + checks.unsaid()
+    unsaid += lost(combined.response) + idle(combined, combinations) + unbalanced(tilts, structure) + checks.unsaid()
     # a pad is held down by no more than counts against overturning and uplift, in their combinations too
     rules = document.rules
     uplift = tuple(i for i, c in enumerate(combinations) if c.use == "uplift")
@@ -217,11 +220,22 @@ def verify(
         unsaid += (OUT_OF_PLANE,)
     if document.rules.floor_frequency and not floors:
         unsaid += ("natural frequency of floors not checked: no main beam or joist bends between supports",)
-    unsaid += held_aloft(structure) + weightless(document, structure) + said_of(pads) + _of_slabs(structure)
-    unsaid += _of_decks(structure)
+    unsaid += held_aloft(structure) + weightless(document, structure) + said_of(pads) + of_slabs(structure)
+    unsaid += of_decks(structure) + rails_unsaid(document, structure, bool(cranes))
     tuples = tuple(tilts), tuple(lifted)
     return Verification(
-        tuple(verdicts), checks, service, stretches_, along, *tuples, unsaid, variable, quasi, secondary, tuple(pads)
+        tuple(verdicts),
+        checks,
+        service,
+        stretches_,
+        along,
+        *tuples,
+        unsaid,
+        variable,
+        quasi,
+        crane,
+        secondary,
+        tuple(pads),
     )
 
 
@@ -295,73 +309,15 @@ def of_one(verification: Verification, number: int) -> Floats:
         along = verification.checks.of_one(verification.strength.index(number))
         if not combined.stable(number):
             along[:] = np.fmax(along, 1 / max(float(combined.alpha[number]), 0.1))
-    elif under := next((use for use, own in verification.served if number in own), ""):
+    elif under := [use for use, own in verification.served if number in own]:
         moved, bent = combined.displacement([number]), combined.deflections([number])
-        for _, stretch in verification.limited(under):
+        for _, stretch in (pair for use in under for pair in verification.limited(use)):
             found = measure(combined, moved, bent[stretch.rows], stretch).max() * stretch.ratio / stretch.length
             own = np.isin(combined.elements.member, stretch.members)
             along[own] = np.fmax(along[own], found)
     uncovered = [v.member for v in verification.verdicts if v.status == "not covered"]
     along[np.isin(combined.elements.member, uncovered)] = np.nan
     return along
-
-
-def _idle(combined: Combined, combinations: list[Combination]) -> tuple[str, ...]:
-    """Cases with loads that no combination for strength takes up."""
-    rows = np.array([c.factors for c in combinations if c.use in ("strength", "accidental")])
-    loading = combined.response.system.loading
-    if not len(rows):
-        return ()
-    found = []
-    for i, case in enumerate(loading.cases):
-        if case.nature == "imperfection" or rows[:, i].any():
-            continue
-        if case.alone:
-            # there are many, and all of them are left out or none
-            found += [] if CONCENTRATED in found else [CONCENTRATED]
-            continue
-        if np.abs(combined.response.reaction[..., i]).max(initial=0.0) > 1.0:
-            found.append(f"case “{case.name}” is in no combination for strength")
-    return tuple(found)
-
-
-def weightless(document: Document, structure: Structure) -> tuple[str, ...]:
-    """Said where the members weigh something and no case counts it."""
-    if document.counts_weight or not any(map(structure.mass, structure.members)):
-        return ()
-    return ("no case counts the self-weight of the members: it acts only as far as stated loads bear it",)
-
-
-def _of_slabs(structure: Structure) -> tuple[str, ...]:
-    """Slabs and walls, which are analysed alone."""
-    if not structure.slabs:
-        return ()
-    count = "1 slab or wall" if len(structure.slabs) == 1 else f"{len(structure.slabs)} slabs and walls"
-    return (
-        f"{count}: movements, moments and forces in them are told, not verified; in second order they stay as stiff as they are",
-    )
-
-
-def _of_decks(structure: Structure) -> tuple[str, ...]:
-    """Panels that are stiff in their own plane, and hold what they lie on."""
-    return (DECKS,) if any(p.rigid or p.law for p in structure.panels) else ()
-
-
-def held_aloft(structure: Structure) -> tuple[str, ...]:
-    """Supports above the lowest one that hold sideways and carry nothing downwards: something that is not in the model holds there."""
-    held = structure.fixed[:, :3] | (structure.springs[:, :3] > 0)
-    supported = held.any(axis=1)
-    if not supported.any():
-        return ()
-    aloft = supported & ~held[:, 2] & (structure.xyz[:, 2] > structure.xyz[supported, 2].min() + MID_AIR)
-    if not aloft.any():
-        return ()
-    along = " and ".join("XY"[k] for k in range(2) if (held[:, k] & aloft).any())
-    count = int(aloft.sum())
-    places = "a node is" if count == 1 else f"{count} nodes are"
-    return (
-        f"{places} held along {along} by supports in the air: what holds there is not in the model, and not verified",
-    )
 
 
 def _deflection(

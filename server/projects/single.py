@@ -234,7 +234,9 @@ def _where(chain: Chain, index: int, r: Reached) -> str:
         return f"L_cr,y = {lengths.y:.2f} m, {lengths.why_y}; L_cr,z = {lengths.z:.2f} m, {lengths.why_z}."
     if r.criterion in SERVICE:
         stretch = chain.verification.stretches[row]
-        return f"{stretch.length:.2f} m / {stretch.ratio:g}, {stretch.words}."
+        limit = stretch.length / stretch.ratio
+        over = f"{limit * 1000:g} mm at most" if stretch.absolute else f"{stretch.length:.2f} m / {stretch.ratio:g}"
+        return f"{over}, {stretch.words}."
     return f"At {r.position[r.worst]:.2f} m from its start."
 
 

@@ -11,7 +11,7 @@ from engine.document import read_document
 from engine.report.loads import factors
 from engine.standards.en.concentrated import OUTDONE, OUTDONE_RIGID, concentrated
 from engine.standards.en.least import ties
-from engine.verification.verify import CONCENTRATED
+from engine.verification.unsaid import CONCENTRATED
 
 FLOOR = {
     "kind": "floor",

@@ -10,7 +10,7 @@ from engine.document import read_document
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.structure.audit import audit
-from engine.verification.verify import OUT_OF_PLANE
+from engine.verification.unsaid import OUT_OF_PLANE
 
 PLACES = {"a": (0, 0), "b": (0, 5), "c": (5, 6), "d": (10, 5), "e": (10, 0)}
 LINES = {"left": "ab", "up": "bc", "down": "cd", "right": "ed"}

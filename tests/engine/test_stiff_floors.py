@@ -16,7 +16,7 @@ from engine.editing.operations import ReleaseJig
 from engine.errors import ModelError
 from engine.expand import expand
 from engine.result import result
-from engine.verification.verify import DECKS
+from engine.verification.unsaid import DECKS
 from tests.engine.helpers import FIXED
 from tests.engine.test_classics import E, G, I, J, model
 from tests.engine.test_second_order import analysed

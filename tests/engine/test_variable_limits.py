@@ -113,3 +113,71 @@ class VariableActions(unittest.TestCase):
         bent = max(section("HEA 200").Iy, section("HEA 200").Iz), min(section("HEA 200").Iy, section("HEA 200").Iz)
         expected = [2e3 * 5**3 / (3 * E * second) * 300 / 5 for second in bent]
         self.assertTrue(any(abs(found["variable"] - value) < 1e-6 for value in expected), (found, expected))
+
+
+class MoreLimits(unittest.TestCase):
+    """Millimetres at most beside a ratio, of which what allows less holds, and limits under quasi-permanent actions (ψ2 = 0.3)."""
+
+    def test_millimetres_hold_where_they_allow_less(self):
+        for mm, ratio in ((10, 0), (1000 * 6 / 250 - 0.5, 0), (30, 250)):
+            for rules, more in (
+                ({"limits": {"main beam": {"total_mm": mm}}}, {}),
+                ({}, {"checks": {"deflection_mm": mm}}),
+                ({"limits": {"main beam": {"total_mm": 1}}}, {"checks": {"deflection_mm": mm}}),
+            ):
+                chain = run(beam(rules, **more))
+                limit = 6 / ratio if ratio else mm / 1000
+                self.assertAlmostEqual(uses(chain)["deflection"], sag(14e3) / limit, delta=1e-6)
+        outcome = next(o for o in chain.verification.verdicts[0].outcomes if o.criterion == "deflection")
+        self.assertFalse(chain.verification.stretches[outcome.row].absolute)
+
+    def test_they_hold_alone_where_there_is_no_ratio(self):
+        for own in ({"deflection": 0, "deflection_mm": 12}, {"variable_mm": 12}):
+            found = uses(run(beam(checks=own)))
+            key, load = ("deflection", 14e3) if "deflection" in own else ("variable", 10e3)
+            self.assertAlmostEqual(found[key], sag(load) / 0.012, delta=1e-6)
+        none = run(beam(checks={"deflection": 0, "deflection_mm": 0}))
+        self.assertNotIn("deflection", uses(none))
+        self.assertIn("deflection not checked: it has no limit", none.verification.verdicts[0].left_out)
+
+    def test_the_proof_says_which_it_was(self):
+        chain = run(beam({"limits": {"main beam": {"total_mm": 10}}}))
+        outcome = next(o for o in chain.verification.verdicts[0].outcomes if o.criterion == "deflection")
+        proof = prove(chain.verification, chain.combinations, 0, outcome)
+        limit = next(step for step in proof.steps if step.symbol == "w_{lim}")
+        self.assertEqual((limit.formula, limit.value), ("", "10.00 mm"))
+        self.assertAlmostEqual(proof.utilisation, sag(14e3) / 0.010, delta=1e-6)
+
+    def test_what_lasts(self):
+        lasting = 4e3 + 0.3 * 10e3
+        for rules, own, limit in (
+            ({"limits": {"main beam": {"lasting": 400}}}, {}, 6 / 400),
+            ({"limits": {"main beam": {"lasting": 400, "lasting_mm": 5}}}, {}, 0.005),
+            ({"limits": {"main beam": {"lasting": 400}}}, {"deflection_lasting": 0, "lasting_mm": 8}, 0.008),
+        ):
+            found = uses(run(beam(rules, checks=own)))
+            self.assertAlmostEqual(found["lasting"], sag(lasting) / limit, delta=1e-6)
+        # what it was made to rise by is taken off: 3 mm of 8.6
+        found = uses(run(beam({"limits": {"main beam": {"lasting_mm": 5}}}, checks={"camber": 3})))
+        self.assertAlmostEqual(found["lasting"], (sag(lasting) - 0.003) / 0.005, delta=1e-6)
+        self.assertNotIn("lasting", uses(run(beam())))
+
+    def test_without_such_a_combination_it_is_said(self):
+        data = beam({"limits": {"main beam": {"lasting": 400}}}).model_dump(mode="json")
+        data["combinations"] = [{"name": "C1", "use": "strength", "factors": {"G": 1.35, "Q": 1.5}}]
+        verdict = run(read_document(data)).verification.verdicts[0]
+        self.assertTrue(any("quasi-permanent actions not checked" in words for words in verdict.left_out))
+
+    def test_heads_of_columns_by_millimetres(self):
+        data = {
+            "nodes": [{"name": n, "at": [0, 0, z]} for n, z in (("a", 0), ("b", 5))],
+            "members": [{"name": "m", "start": "a", "end": "b", "section": "HEA 200", "role": "column"}],
+            "supports": [{"node": "a", "fixed": FIXED}],
+            "cases": [{"name": "Q", "nature": "imposed"}],
+            "node_loads": [{"case": "Q", "node": "b", "force": [2, 0, 0]}],
+            "rules": {"limits": {"column": {"total_mm": 10}}},
+            "analysis": {"shear_deformation": False},
+        }
+        found = uses(run(read_document(data)))
+        expected = [2e3 * 5**3 / (3 * E * second) / 0.010 for second in (section("HEA 200").Iy, section("HEA 200").Iz)]
+        self.assertTrue(any(abs(found["sway"] - value) < 1e-6 for value in expected), (found, expected))

@@ -58,6 +58,11 @@ CLAUSES = {
     "sway": "EN 1990 A1.4",
     "apart": "EN 1990 A1.4",
     "variable": "EN 1990 A1.4",
+    "lasting": "EN 1990 A1.4",
+    "rail_sway": "EN 1993-6 table 7.1(b)",
+    "rail_beside": "EN 1993-6 table 7.1(c)",
+    "rail_spread": "EN 1993-6 table 7.1(e)",
+    "rail_level": "EN 1993-6 table 7.2(b)",
     "frequency": "EN 1990 A1.4.4",
     "floor": "EN 1990 A1.4.4",
 }
@@ -74,6 +79,23 @@ def _haunched(v: Values) -> bool:
 
 def _no_haunch(v: Values) -> bool:
     return v["kind"] != 4
+
+
+def _limit(clause: str) -> list[Line]:
+    """A movement against its limit."""
+    return [
+        Line("limit", r"\dfrac{<span>}{<ratio>}", clause, "limit set in the rules or with the member", _by_ratio),
+        Line("limit", "", clause, "limit in millimetres set in the rules or with the member", _absolute),
+        Line("u", r"\dfrac{<w>}{<limit>}", "", "at most 1"),
+    ]
+
+
+def _absolute(v: Values) -> bool:
+    return bool(v["absolute"])
+
+
+def _by_ratio(v: Values) -> bool:
+    return not v["absolute"]
 
 
 _CLASS = [
@@ -269,8 +291,7 @@ LINES: dict[str, list[Line]] = {
             lambda v: v["camber"] > 0,
         ),
         Line("w", "", "EN 1990 A1.4.3", "movement off the line between the supports, less its camber"),
-        Line("limit", r"\dfrac{<span>}{<ratio>}", "EN 1990 A1.4.3", "limit set in the rules"),
-        Line("u", r"\dfrac{<w>}{<limit>}", "", "at most 1"),
+        *_limit("EN 1990 A1.4.3"),
     ],
     "slenderness": [
         Line("Lcr_y", "", "", "effective length about y"),
@@ -288,8 +309,27 @@ LINES: dict[str, list[Line]] = {
     ],
     "variable": [
         Line("w", "", "EN 1990 A1.4.3", "movement under variable actions alone"),
-        Line("limit", r"\dfrac{<span>}{<ratio>}", "EN 1990 A1.4.3", "limit set in the rules"),
-        Line("u", r"\dfrac{<w>}{<limit>}", "", "at most 1"),
+        *_limit("EN 1990 A1.4.3"),
+    ],
+    "rail_sway": [
+        Line("w", "", "EN 1993-6 table 7.1(b)", "movement of the rail across, beside the foot, variable actions"),
+        *_limit("EN 1993-6 table 7.1(b)"),
+    ],
+    "rail_beside": [
+        Line("w", "", "EN 1993-6 table 7.1(c)", "what the rail moves across beside the next frame"),
+        *_limit("EN 1993-6 table 7.1(c)"),
+    ],
+    "rail_spread": [
+        Line("w", "", "EN 1993-6 table 7.1(e)", "change of the distance of the rails"),
+        *_limit("EN 1993-6 table 7.1(e)"),
+    ],
+    "rail_level": [
+        Line("w", "", "EN 1993-6 table 7.2(b)", "what one rail moves below the other"),
+        *_limit("EN 1993-6 table 7.2(b)"),
+    ],
+    "lasting": [
+        Line("w", "", "EN 1990 A1.4.3", "movement under quasi-permanent actions, less its camber"),
+        *_limit("EN 1990 A1.4.3"),
     ],
     "frequency": [
         Line("w", "", "", "bent by its mass between the supports, quasi-permanent"),
@@ -321,7 +361,6 @@ LINES: dict[str, list[Line]] = {
     ],
     "sway": [
         Line("w", "", "EN 1990 A1.4.3", "horizontal movement of the head"),
-        Line("limit", r"\dfrac{<span>}{<ratio>}", "EN 1990 A1.4.3", "limit set in the rules"),
-        Line("u", r"\dfrac{<w>}{<limit>}", "", "at most 1"),
+        *_limit("EN 1990 A1.4.3"),
     ],
 }

@@ -1,0 +1,202 @@
+"""Crane rails: how far they move across, beside the next frame, apart and out of level (EN 1993-6 tables 7.1 and 7.2).
+
+A rail lies on the free ends of brackets, or on the heads of members that stand upright. Those named together bear two rails: which bears
+which follows from how the brackets point, or how the sections of what stands are turned. What is opposite each other belongs together.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from itertools import pairwise
+
+import numpy as np
+
+from engine.analysis.elements import Elements
+from engine.analysis.sways import UPRIGHT
+from engine.document import Document
+from engine.document.byhand import CraneRails
+from engine.structure.axes import local_axes
+from engine.structure.model import Floats, Structure
+from engine.verification.limits import Limit, Stretch
+
+#: places along the rails nearer than this are opposite each other; nodes of one rail lie within the other of a line, m
+OPPOSITE, STRAIGHT = 0.1, 0.5
+
+
+@dataclass(frozen=True)
+class Place:
+    """Where a rail lies: node; foot: the lowest node of what bears it; below: members from the bracket down to it; along, across: m."""
+
+    node: int
+    foot: int
+    below: tuple[int, ...]
+    along: float
+    across: float
+
+
+@dataclass(frozen=True)
+class Rails:
+    """A pair of rails: places of each in order along it, and numbers of those that are opposite each other; across: unit vector in plan.
+    said: what cannot be found."""
+
+    stated: CraneRails
+    across: tuple[float, float, float] = (0.0, 0.0, 0.0)
+    lines: tuple[tuple[Place, ...], tuple[Place, ...]] = ((), ())
+    pairs: tuple[tuple[Place, Place], ...] = ()
+    said: tuple[str, ...] = field(default=())
+
+
+def laid_out(document: Document, structure: Structure) -> list[Rails]:
+    """All stated rails, where they lie."""
+    return [_laid_out(structure, stated) for stated in document.crane_rails]
+
+
+def _laid_out(structure: Structure, stated: CraneRails) -> Rails:
+    known = [structure.index[name] for name in stated.members if name in structure.index]
+    if not known:
+        return Rails(stated, said=("none of its members is there",))
+    ends = [_bears_at(structure, i) for i in known]
+    across = _across(structure, known[0], ends[0])
+    if across is None:
+        return Rails(stated, said=(f"“{structure.members[known[0]].name}” does not say which way is across",))
+    along = np.array([-across[1], across[0], 0.0])
+    places = []
+    for i, node in zip(known, ends, strict=True):
+        xyz, below = structure.xyz[node], _below(structure, i, node)
+        foot = min((n for m in below for n in structure.members[m].nodes), key=lambda n: float(structure.xyz[n, 2]))
+        places.append(Place(node, foot, below, float(along @ xyz), float(across @ xyz)))
+    places = sorted({p.node: p for p in places}.values(), key=lambda p: p.along)
+    middle = (max(p.across for p in places) + min(p.across for p in places)) / 2
+    lines = tuple(p for p in places if p.across < middle), tuple(p for p in places if p.across >= middle)
+    said = []
+    for line in lines:
+        if not line or max(p.across for p in line) - min(p.across for p in line) > STRAIGHT:
+            return Rails(stated, said=("its members do not bear two rails, each along one line",))
+    pairs = [(a, b) for a in lines[0] for b in lines[1] if abs(a.along - b.along) < OPPOSITE]
+    alone = len(places) - 2 * len(pairs)
+    if alone:
+        said.append(
+            f"{alone} of {len(places)} places have none opposite: how far apart and level they are is not checked"
+        )
+    x, y, z = across.tolist()
+    return Rails(stated, (x, y, z), lines, tuple(pairs), tuple(said))
+
+
+def _bears_at(structure: Structure, member: int) -> int:
+    """The node on which a rail lies: the head of what stands, the end of a bracket that is not at what stands."""
+    a, b = structure.members[member].nodes[0], structure.members[member].nodes[-1]
+    if _stands(structure, member):
+        return int(max(a, b, key=lambda n: float(structure.xyz[n, 2])))
+    borne = [any(_stands(structure, i) for i in structure.meeting[n] if i != member) for n in (a, b)]
+    return int(a if borne[1] and not borne[0] else b)
+
+
+def _stands(structure: Structure, member: int) -> bool:
+    m = structure.members[member]
+    step = structure.xyz[m.nodes[-1]] - structure.xyz[m.nodes[0]]
+    return bool(abs(step[2]) >= UPRIGHT * float(np.linalg.norm(step)))
+
+
+def _across(structure: Structure, member: int, node: int) -> Floats | None:
+    """The unit vector in plan in which a bracket points, or the web of what stands."""
+    m = structure.members[member]
+    root = m.nodes[0] if node == m.nodes[-1] else m.nodes[-1]
+    step = structure.xyz[node] - structure.xyz[root]
+    if _stands(structure, member):
+        ends = structure.xyz[[m.nodes[0], m.nodes[-1]]]
+        step = local_axes(ends[:1], ends[1:], np.array([m.roll]))[0, 2]
+    flat = np.array([step[0], step[1], 0.0])
+    length = float(np.linalg.norm(flat))
+    return None if length < 1e-6 else flat / length
+
+
+def _below(structure: Structure, member: int, node: int) -> tuple[int, ...]:
+    """A bracket and what stands below it, piece by piece."""
+    m = structure.members[member]
+    found = [member]
+    at = m.nodes[0] if node == m.nodes[-1] else m.nodes[-1]
+    while True:
+        low = float(structure.xyz[at, 2]) - 1e-6
+        down = [
+            (float(structure.xyz[n, 2]), i, n)
+            for i in structure.meeting[at]
+            if i not in found and _stands(structure, i)
+            for n in (structure.members[i].nodes[0], structure.members[i].nodes[-1])
+            if structure.xyz[n, 2] < low
+        ]
+        if not down:
+            return tuple(found)
+        _, i, at = min(down)
+        found.append(i)
+
+
+def element_at(elements: Elements, member: int, node: int) -> int:
+    """The element of a member that ends at a node."""
+    own = elements.rows(member)
+    return int(own[(elements.ends[own] == node).any(axis=1)][0])
+
+
+def shown_at(structure: Structure, elements: Elements, row: int, node: int) -> int:
+    """The end of an element, 0 or −1, that is nearer to a node."""
+    away = np.linalg.norm(structure.xyz[elements.ends[row]] - structure.xyz[node], axis=1)
+    return 0 if away[0] < away[1] else -1
+
+
+def rail_stretches(document: Document, structure: Structure, elements: Elements) -> list[Stretch]:
+    """The limits of all rails."""
+    found = []
+    for rails in laid_out(document, structure):
+        stated, up = rails.stated, (0.0, 0.0, 1.0)
+
+        def moves(criterion: str, a: Place, b: Place, length: float, limit: Limit, words: str) -> None:
+            """What b moves away from a. A foot moves with nothing: only what is above it shows it."""
+            towards = up if criterion == "rail_level" else rails.across  # noqa: B023
+            rows, at, members = [], [], []
+            for place in (a, b) if a is not b else (a,):
+                for i in place.below:
+                    row = _nearest(structure, elements, i, place.node)
+                    rows.append(row)
+                    at.append(shown_at(structure, elements, row, place.node))
+                    members.append(i)
+            start = a.foot if a is b else a.node
+            own = length, limit.over(length), tuple(dict.fromkeys(members)), words, 0.0, limit.absolute(length)
+            found.append(
+                Stretch(criterion, "apart", np.array(rows), start, b.node, *own, towards=towards, at=tuple(at))
+            )
+
+        for line in rails.lines:
+            for p in line if stated.sway_ratio else ():
+                height = float(structure.xyz[p.node, 2] - structure.xyz[p.foot, 2])
+                if height > 0:
+                    moves("rail_sway", p, p, height, Limit(stated.sway_ratio), "of the rail across, beside the foot")
+            for p, q in pairwise(line) if stated.beside_ratio else ():
+                if q.along - p.along > OPPOSITE:
+                    words = "of the rail across, beside the next frame"
+                    moves("rail_beside", p, q, q.along - p.along, Limit(stated.beside_ratio), words)
+        for a, b in rails.pairs:
+            gauge = abs(b.across - a.across)
+            if stated.spread_mm:
+                words = "of the rails apart or together"
+                moves("rail_spread", a, b, gauge, Limit(most=stated.spread_mm / 1000), words)
+            if stated.level_ratio:
+                moves("rail_level", a, b, gauge, Limit(stated.level_ratio), "of one rail above the other")
+    return found
+
+
+def _nearest(structure: Structure, elements: Elements, member: int, node: int) -> int:
+    """The element of a member that has an end nearest to a node."""
+    own = elements.rows(member)
+    away = np.linalg.norm(structure.xyz[elements.ends[own]] - structure.xyz[node], axis=2).min(axis=1)
+    return int(own[np.argmin(away)])
+
+
+def rails_unsaid(document: Document, structure: Structure, cranes: bool) -> tuple[str, ...]:
+    """What is not checked of rails and cranes, in words. cranes: cases of cranes act."""
+    found = [f"crane rails “{r.stated.name}”: {words}" for r in laid_out(document, structure) for words in r.said]
+    if cranes and not document.crane_rails:
+        found.append(
+            "cranes act, and no crane rails are stated: how far these move (EN 1993-6 tables 7.1 and 7.2) is not checked"
+        )
+    if cranes:
+        found.append("cranes act: fatigue, and what wheels do to their runway beams (EN 1993-6), is not verified")
+    return tuple(found)

@@ -1,0 +1,76 @@
+"""What a verdict leaves out of the building as a whole, in words."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from engine.actions.combinations import Combination
+from engine.analysis.combined import Combined
+from engine.document import Document
+from engine.structure.join import MID_AIR
+from engine.structure.model import Structure
+
+#: what the verdict on plane frames leaves out
+OUT_OF_PLANE = "frames are analysed in their planes alone: what pushes across them, and what holds them there at every node, is not verified"
+#: said once of all cases of concentrated loads
+CONCENTRATED = "the concentrated loads of categories of use are in no combination for strength"
+#: what it leaves out of decks that are stiff in their plane
+DECKS = "decks and sheeting that count as stiff in their planes: that they bear what they carry sideways, and are fixed for it, is not verified"
+
+
+def idle(combined: Combined, combinations: list[Combination]) -> tuple[str, ...]:
+    """Cases with loads that no combination for strength takes up."""
+    rows = np.array([c.factors for c in combinations if c.use in ("strength", "accidental")])
+    loading = combined.response.system.loading
+    if not len(rows):
+        return ()
+    found = []
+    for i, case in enumerate(loading.cases):
+        if case.nature == "imperfection" or rows[:, i].any():
+            continue
+        if case.alone:
+            # there are many, and all of them are left out or none
+            found += [] if CONCENTRATED in found else [CONCENTRATED]
+            continue
+        if np.abs(combined.response.reaction[..., i]).max(initial=0.0) > 1.0:
+            found.append(f"case “{case.name}” is in no combination for strength")
+    return tuple(found)
+
+
+def weightless(document: Document, structure: Structure) -> tuple[str, ...]:
+    """Said where the members weigh something and no case counts it."""
+    if document.counts_weight or not any(map(structure.mass, structure.members)):
+        return ()
+    return ("no case counts the self-weight of the members: it acts only as far as stated loads bear it",)
+
+
+def of_slabs(structure: Structure) -> tuple[str, ...]:
+    """Slabs and walls, which are analysed alone."""
+    if not structure.slabs:
+        return ()
+    count = "1 slab or wall" if len(structure.slabs) == 1 else f"{len(structure.slabs)} slabs and walls"
+    return (
+        f"{count}: movements, moments and forces in them are told, not verified; in second order they stay as stiff as they are",
+    )
+
+
+def of_decks(structure: Structure) -> tuple[str, ...]:
+    """Panels that are stiff in their own plane, and hold what they lie on."""
+    return (DECKS,) if any(p.rigid or p.law for p in structure.panels) else ()
+
+
+def held_aloft(structure: Structure) -> tuple[str, ...]:
+    """Supports above the lowest one that hold sideways and carry nothing downwards: something that is not in the model holds there."""
+    held = structure.fixed[:, :3] | (structure.springs[:, :3] > 0)
+    supported = held.any(axis=1)
+    if not supported.any():
+        return ()
+    aloft = supported & ~held[:, 2] & (structure.xyz[:, 2] > structure.xyz[supported, 2].min() + MID_AIR)
+    if not aloft.any():
+        return ()
+    along = " and ".join("XY"[k] for k in range(2) if (held[:, k] & aloft).any())
+    count = int(aloft.sum())
+    places = "a node is" if count == 1 else f"{count} nodes are"
+    return (
+        f"{places} held along {along} by supports in the air: what holds there is not in the model, and not verified",
+    )
