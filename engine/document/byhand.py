@@ -345,8 +345,8 @@ class SupportInput(Part):
 
 
 class CraneRails(Part):
-    """A pair of crane rails on brackets, or on the heads of members, and how far they may move under variable actions where a crane acts
-    (EN 1993-6 tables 7.1 and 7.2): sway_ratio: height over movement across; beside_ratio: distance over what neighbours
+    """A pair of crane rails on brackets, or on the heads of members, and how far cranes, and temperature beside them, may move
+    them (EN 1993-6 tables 7.1 and 7.2): sway_ratio: height over movement across; beside_ratio: distance over what neighbours
     on one rail move apart across; spread_mm: change of their distance; level_ratio: distance over what one moves below the other. 0: no limit."""
 
     name: Name

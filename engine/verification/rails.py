@@ -21,6 +21,8 @@ from engine.verification.limits import Limit, Stretch
 
 #: places along the rails nearer than this are opposite each other; nodes of one rail lie within the other of a line, m
 OPPOSITE, STRAIGHT = 0.1, 0.5
+#: natures of what acts where the movement of rails is limited: EN 1993-6 table 7.1 asks for what cranes do, with thermal changes in (e)
+BESIDE_CRANES = ("crane", "temperature")
 
 
 @dataclass(frozen=True)

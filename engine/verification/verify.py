@@ -21,7 +21,7 @@ from engine.verification.grounds import Grounds
 from engine.verification.limits import Stretch
 from engine.verification.outcomes import RAILS, SERVICE, UNDER, Findings, Outcome, Verdict, Whole, whole
 from engine.verification.pads import UnderPad, said_of, under_pads
-from engine.verification.rails import rails_unsaid
+from engine.verification.rails import BESIDE_CRANES, rails_unsaid
 from engine.verification.secondary import Secondary
 from engine.verification.service import CLOSE, measure, silent, stretches, unlimited
 from engine.verification.standing import free_to_move, judge
@@ -131,7 +131,8 @@ def verify(
     )
     loading = combined.response.system.loading
     cranes = [k for k, case in enumerate(loading.cases) if case.nature == "crane"]
-    crane = tuple(i for i in variable if np.any(combined.rows[i, cranes]))
+    others = [k for k, case in enumerate(loading.cases) if case.nature not in BESIDE_CRANES]
+    crane = tuple(i for i in variable if combined.rows[i, cranes].any() and not combined.rows[i, others].any())
     checks = make(document, combined, strength)
     found = Findings.none(len(structure.members), combined.stations.shape, progress)
     outcomes, reasons, left_out, along = found.outcomes, found.reasons, found.left_out, found.along

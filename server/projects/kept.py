@@ -28,6 +28,7 @@ KINDS: dict[str, tuple[str, tuple[str, ...]]] = {
             "rules.apart_ratio",
             "rules.deflections",
             "rules.deflections_variable",
+            "rules.limits",
             "rules.frequencies",
             "rules.floor_frequency",
             "rules.slenderness",

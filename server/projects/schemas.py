@@ -15,6 +15,7 @@ from server.projects.structure_schemas import (
     MemberOut,
     OrphanOut,
     PlaneOut,
+    RailsOut,
     RoleOut,
     SnagOut,
     SupportOut,
@@ -87,6 +88,7 @@ class ChainOut(BaseModel):
     hall: HallOut | None = None
     winds: list[WindOut] = []
     panels: list[PanelBrief] = []
+    crane_rails: list[RailsOut] = []
     local: list[LocalOut] = []
     psi: list[PsiOut] = []
     snow: SnowOut | None = None

@@ -18,6 +18,14 @@ class HaunchOut(BaseModel):
     depth: float
 
 
+class RailsOut(BaseModel):
+    """A pair of crane rails: by rail the indices of the nodes on which it lies, in order; said: what could not be found."""
+
+    name: str
+    lines: list[list[int]]
+    said: list[str]
+
+
 class MemberOut(BaseModel):
     """A member with its verdict. line: indices of its nodes; size: depth and width of its section in m; shape: outline to
     draw it with; roll: degrees, of local z from upwards; storey: name of its floor's level; outer, inner: restraints of the flanges

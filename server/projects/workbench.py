@@ -11,7 +11,6 @@ import numpy as np
 from engine.chain import Chain
 from engine.document import Document
 from engine.document.byhand import Footing
-from engine.document.rules import DEFLECTIONS
 from engine.report import holding, loads, supports, verdicts
 from engine.standards.family import family
 from engine.structure.audit import audit
@@ -24,6 +23,7 @@ from engine.verification.marks import marks
 from engine.verification.pads import told_of
 from server.projects import (
     action_schemas,
+    limits,
     response_schemas,
     schemas,
     structure_schemas,
@@ -47,54 +47,6 @@ def _whole(chain: Chain) -> verdict_schemas.WholeOut:
     return verdict_schemas.WholeOut(
         passing=found.passing, failing=found.failing, not_covered=found.not_covered, left_out=left_out
     )
-
-
-def _limits(chain: Chain) -> list[verdict_schemas.LimitOut]:
-    """Of the roles that are there, without those that have fields of their own."""
-    present = {m.role for m in chain.structure.members if m.behaviour == "beam"}
-    stated: dict[str, float | None] = {str(role): ratio for role, ratio in chain.document.rules.deflections.items()}
-    return [
-        verdict_schemas.LimitOut(role=role, label=ROLE_WORDS[role][1], stated=stated.get(role), usual=usual)
-        for role, usual in DEFLECTIONS.items()
-        if role in present
-    ]
-
-
-def _limits_variable(chain: Chain) -> list[verdict_schemas.LimitOut]:
-    """Under variable actions alone, of the roles that are there and deflect."""
-    rules = chain.document.rules
-    present = {m.role for m in chain.structure.members if m.behaviour == "beam" and rules.deflects(m.role)}
-    stated: dict[str, float | None] = {str(role): ratio for role, ratio in rules.deflections_variable.items()}
-    return [
-        verdict_schemas.LimitOut(role=role, label=words[1], stated=stated.get(role), usual=0.0)
-        for role, words in ROLE_WORDS.items()
-        if role in present
-    ]
-
-
-def _limits_frequency(chain: Chain) -> list[verdict_schemas.LimitOut]:
-    """Natural frequencies at least, of the roles that are there and bend between supports."""
-    rules = chain.document.rules
-    present = {
-        m.role for m in chain.structure.members if m.behaviour == "beam" and m.role not in ("column", "gable post")
-    }
-    stated: dict[str, float | None] = {str(role): least for role, least in rules.frequencies.items()}
-    return [
-        verdict_schemas.LimitOut(role=role, label=words[1], stated=stated.get(role), usual=0.0)
-        for role, words in ROLE_WORDS.items()
-        if role in present
-    ]
-
-
-def _limits_slenderness(chain: Chain) -> list[verdict_schemas.LimitOut]:
-    """L_cr/i at most of the roles that are there."""
-    present = {m.role for m in chain.structure.members if m.behaviour != "rigid link"}
-    stated: dict[str, float | None] = {str(role): most for role, most in chain.document.rules.slenderness.items()}
-    return [
-        verdict_schemas.LimitOut(role=role, label=words[1], stated=stated.get(role), usual=0.0)
-        for role, words in ROLE_WORDS.items()
-        if role in present
-    ]
 
 
 def secondary_sections_out(chain: Chain, role: str) -> list[verdict_schemas.SecondarySectionOut]:
@@ -245,6 +197,7 @@ def structure_out(document: Document, structure: Structure) -> dict[str, Any]:
         ],
         "orphans": [structure_schemas.OrphanOut(**vars(o)) for o in structure.orphans],
         "panels": brief(structure),
+        "crane_rails": limits.crane_rails(document, structure),
         "tonnage": sum(structure.masses().values()) / 1000,
         "masses": {what: mass / 1000 for what, mass in structure.masses().items()},
         **hall_facts(document, structure),
@@ -388,10 +341,10 @@ def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
         residual=chain.response.residual,
         worst=chain.verification.worst if members else None,
         whole=_whole(chain) if members else None,
-        limits=_limits(chain),
-        limits_variable=_limits_variable(chain),
-        limits_frequency=_limits_frequency(chain),
-        limits_slenderness=_limits_slenderness(chain),
+        limits=limits.total(chain),
+        limits_variable=limits.variable(chain),
+        limits_frequency=limits.frequency(chain),
+        limits_slenderness=limits.slenderness(chain),
         secondary=_secondary(chain),
         status=verdicts.worst_state(m.status for m in reported),
         **structure_out(chain.document, structure),

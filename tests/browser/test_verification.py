@@ -7,12 +7,14 @@ from playwright.sync_api import expect
 from engine.chain import run
 from engine.document import Document, read_document
 from engine.document.jigs import HallJig
+from engine.document.rules import ROOF
 from engine.editing.operations import ChangeMembers, MemberChange
 from engine.sizing.levers import next_larger, proof_otherwise
 from engine.verification.single import everything
 from server.projects import revisions
-from server.projects.models import Project
+from server.projects.models import Project, Revision
 from tests.browser.case import BrowserCase
+from tests.engine.test_rails import PULLED, craneway, pulled
 
 RAFTER = "frame-2/rafter-AB-left"
 
@@ -406,6 +408,66 @@ class Purlins(BrowserCase):
         self.assertEqual(rules["deflections"].get("side rail"), 150)
         # what no set says stays out, what another one said is gone
         self.assertEqual(rules["deflections_variable"], {})
+
+    def test_a_limit_is_written_as_engineers_write_it(self):
+        self.start_hall()
+        page = self.page
+        page.click("nav button:has-text('Verification')")
+        field = self.field("Rafters, chords")
+        for number, written, ratio, mm in ((2, "L/250, 25 mm", 250, 25), (3, "250", 250, None)):
+            field.fill(written)
+            field.press("Enter")
+            expect(page.locator("header .rev")).to_have_text(f"rev {number}")
+            rules = Project.objects.get().head.content["rules"]
+            self.assertEqual(rules["rafter_deflection_ratio"], ratio)
+            self.assertEqual({r: own["total_mm"] for r, own in rules["limits"].items()}, dict.fromkeys(ROOF, mm))
+        expect(field).to_have_value("250")
+        field.fill("25 mm, 30 mm")
+        field.press("Enter")
+        expect(page.locator("label.field:has-text('Rafters, chords') [role=alert]")).to_have_text(
+            "Millimetres are stated twice."
+        )
+        self.assertEqual(Revision.objects.count(), 3)
+
+
+class Cranes(BrowserCase):
+    """Two clamped columns with brackets; the crane pulls on one rail."""
+
+    def test_rails_are_put_on_brackets_that_are_chosen(self):
+        data = craneway(loads=pulled(force=20.0))
+        data["crane_rails"] = []
+        project = revisions.create(self.user, read_document({**data, "name": "Craneway"}), "Demo data")
+        self.sign_in(f"/projects/{project.id}")
+        page = self.page
+        page.wait_for_selector("tbody tr")
+        page.click("nav button:has-text('Verification')")
+        page.keyboard.press("Escape")
+        page.click("text=more are left out")
+        expect(page.locator("aside.right")).to_contain_text("cranes act, and no crane rails are stated")
+        rails = page.locator(".fold", has_text="Crane rails")
+        add = rails.locator("button.add")
+        expect(add).to_be_disabled()
+        rows = page.locator("tbody tr", has_text=re.compile("^b"))
+        expect(rows).to_have_count(4)
+        rows.first.click()
+        for k in (1, 2, 3):
+            rows.nth(k).click(modifiers=["ControlOrMeta"])
+        expect(add).to_have_text("Rails on the 4 chosen members")
+        add.click()
+        expect(page.locator("header .rev")).to_have_text("rev 2")
+        stated = Project.objects.get(pk=project.id).head.content["crane_rails"]
+        self.assertEqual([(r["name"], set(r["members"])) for r in stated], [("Crane 1", {"b1L", "b1R", "b2L", "b2R"})])
+        # 4.4 mm × 2.5 by hand, beside 10 mm: PULLED of tests/engine/test_rails.py
+        expect(page.locator("tbody tr", has_text="c1L")).to_contain_text(f"{PULLED * 20 / 8 / 0.010:.2f} fails")
+        page.keyboard.press("Escape")
+        expect(page.locator("aside.right")).not_to_contain_text("no crane rails are stated")
+        spread = self.field("Apart or together")
+        spread.fill("20")
+        spread.press("Enter")
+        expect(page.locator("header .rev")).to_have_text("rev 3")
+        rails.get_by_role("button", name="Delete the rails of Crane 1").click()
+        expect(page.locator("header .rev")).to_have_text("rev 4")
+        self.assertEqual(Project.objects.get(pk=project.id).head.content["crane_rails"], [])
 
 
 class DesignMembers(BrowserCase):

@@ -312,7 +312,7 @@ LINES: dict[str, list[Line]] = {
         *_limit("EN 1990 A1.4.3"),
     ],
     "rail_sway": [
-        Line("w", "", "EN 1993-6 table 7.1(b)", "movement of the rail across, beside the foot, variable actions"),
+        Line("w", "", "EN 1993-6 table 7.1(b)", "movement of the rail across, beside the foot, by cranes"),
         *_limit("EN 1993-6 table 7.1(b)"),
     ],
     "rail_beside": [

@@ -1,10 +1,17 @@
 <script setup lang="ts">
 /** A part of a sheet that folds away under its title. */
 import { ElCollapse, ElCollapseItem } from 'element-plus'
-import { ref } from 'vue'
+import { ref, watch } from 'vue'
 
 const props = defineProps<{ title?: string; open?: boolean }>()
 const opened = ref(props.open ? ['part'] : [])
+// what is to be seen may come after the sheet does
+watch(
+  () => props.open,
+  (open) => {
+    if (open) opened.value = ['part']
+  },
+)
 </script>
 
 <template>

@@ -8,8 +8,6 @@ import { listsOf } from './lists'
 
 type Member = Schemas['MemberOut']
 const KINDS = ['section', 'stability', 'service'] as const
-/** Criteria of serviceability. */
-const SERVICE = ['deflection', 'sway', 'apart', 'variable', 'frequency', 'floor']
 const n = (text: string) => ({ text, number: true })
 
 /** Roles with their worst utilisation. */
@@ -125,7 +123,7 @@ export function deflectionTable(members: readonly Member[]): Table {
       { text: 'Utilisation', use: true },
     ],
     rows: members
-      .flatMap((m) => m.checks.filter((c) => SERVICE.includes(c.criterion)).map((c) => ({ m, c })))
+      .flatMap((m) => m.checks.filter((c) => c.kind === 'service').map((c) => ({ m, c })))
       .sort((a, b) => b.c.utilisation - a.c.utilisation)
       .map(({ m, c }) => ({
         key: m.name,

@@ -2,14 +2,14 @@
 import { ElButton } from 'element-plus'
 import ChoiceField from '../components/ChoiceField.vue'
 import NumberField from '../components/NumberField.vue'
-import OfficeKept from '../components/OfficeKept.vue'
 import { figures } from '../lib/temper'
 import { useWorkbench } from '../stores/workbench'
 import SheetHead from './SheetHead.vue'
+import CraneRailsPart from './verification/CraneRailsPart.vue'
 import CriteriaPart from './verification/CriteriaPart.vue'
 import HolesPart from './verification/HolesPart.vue'
 import LengthsPart from './verification/LengthsPart.vue'
-import LimitPresets from './verification/LimitPresets.vue'
+import LimitsPart from './verification/LimitsPart.vue'
 import OwnPart from './verification/OwnPart.vue'
 import RemarkPart from './verification/RemarkPart.vue'
 import SheetingPart from './verification/SheetingPart.vue'
@@ -81,54 +81,8 @@ const bench = useWorkbench()
     </template>
     <SheetingPart />
     <StaysPart />
-    <h4>Limits <span>length over deflection</span></h4>
-    <LimitPresets />
-    <OfficeKept kind="limits" />
-    <NumberField
-      label="Rafters, chords"
-      path="rules.rafter_deflection_ratio"
-      kind="factor"
-      :value="bench.document.rules.rafter_deflection_ratio"
-      hint="Vertical, off the line between the supports, characteristic combinations"
-    />
-    <NumberField
-      label="Columns, sway"
-      path="rules.eaves_sway_ratio"
-      kind="factor"
-      :value="bench.document.rules.eaves_sway_ratio"
-      hint="Horizontal movement of the head beside the foot, characteristic combinations"
-    />
-    <NumberField
-      v-if="bench.hall"
-      label="Neighbouring frames"
-      path="rules.apart_ratio"
-      kind="factor"
-      :value="bench.document.rules.apart_ratio || undefined"
-      optional="none"
-      hint="Distance of two frames over what their eaves move apart, across: sheeting between them is strained by it. Empty or 0: no limit"
-    />
-    <NumberField
-      v-for="l in bench.lists.limits"
-      :key="l.role"
-      :label="l.label"
-      :path="`rules.deflections.${l.role}`"
-      kind="factor"
-      :value="l.stated ?? undefined"
-      :optional="l.usual.toFixed(0)"
-      hint="Off the line between the supports, characteristic combinations. Empty: the usual value; 0: not checked."
-    />
-    <h4>Under variable actions alone <span>length over deflection, besides</span></h4>
-    <template v-for="l in bench.lists.limits_variable" :key="l.role">
-      <NumberField
-        v-if="!bench.member || bench.member.role === l.role"
-        :label="l.label"
-        :path="`rules.deflections_variable.${l.role}`"
-        kind="factor"
-        :value="l.stated ?? undefined"
-        optional="none"
-        hint="Characteristic combinations without the permanent actions. Empty: not looked at."
-      />
-    </template>
+    <LimitsPart />
+    <CraneRailsPart />
     <h4>Natural frequency <span>Hz at least, beam by beam</span></h4>
     <template v-for="l in bench.lists.limits_frequency" :key="l.role">
       <NumberField

@@ -4,7 +4,7 @@ import type * as THREE from 'three'
 import { NATURE_COLOURS, OXIDE } from '../lib/temper'
 import type { useWorkbench } from '../stores/workbench'
 import { areas } from './areas'
-import { dots, hinges, loads, supports } from './marks'
+import { dots, hinges, loads, rails, supports } from './marks'
 import { proposed } from './proposed'
 import { forces, largest, reactions, type Drawn, type Figure, type Shaft } from './space'
 
@@ -18,6 +18,7 @@ export function acting(bench: ReturnType<typeof useWorkbench>, visible: Set<stri
   const bands: THREE.Mesh[] = []
   const shafts: Shaft[] = []
   const diagram = bench.diagram
+  objects.push(...rails(bench.lists.crane_rails, bench.lists.nodes))
   objects.push(...supports(bench.lists.supports, bench.lists.nodes, Math.min(0.8, reach / 4)))
   if (bench.stage === 'frame') {
     const seen = bench.lists.members.filter((m) => visible.has(m.name))

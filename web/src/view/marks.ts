@@ -6,6 +6,8 @@ import type { Bears, Drawn, Figure, Shaft } from './space'
 /** What is drawn of loads and supports on the whole building. */
 
 const SUPPORT = '#1f2a33'
+/** depth and width of a drawn crane rail, m */
+const RAIL = 0.15
 const MOST_FIGURES = 40
 const vector = (v: readonly number[]) => new THREE.Vector3(v[0], v[1], v[2])
 
@@ -104,6 +106,25 @@ export function loads(
   const cover = bands.length ? [faces(bands, color, 0.18, bears)] : []
   const objects: THREE.Object3D[] = [...cover, ...(edges.length ? [lines(edges, color)] : [])]
   return { objects, figures: figures.slice(0, MOST_FIGURES), bands: cover, shafts }
+}
+
+/** Crane rails as bars from bracket to bracket. */
+export function rails(pairs: readonly Schemas['RailsOut'][], nodes: readonly (readonly number[])[]): THREE.Object3D[] {
+  return pairs
+    .flatMap(({ lines }) =>
+      lines.flatMap((line) => line.slice(1).map((n, i) => [nodes[line[i]!]!, nodes[n]!] as const)),
+    )
+    .map(([a, b]) => {
+      const [from, to] = [vector(a), vector(b)]
+      const bar = new THREE.Mesh(
+        new THREE.BoxGeometry(RAIL, RAIL, from.distanceTo(to)),
+        new THREE.MeshLambertMaterial({ color: SUPPORT }),
+      )
+      bar.position.copy(from).add(to).multiplyScalar(0.5)
+      bar.position.z += RAIL
+      bar.lookAt(to.x, to.y, to.z + RAIL)
+      return bar
+    })
 }
 
 /** Ends that are free to bend as rings beside their nodes, in three planes so that one is seen from anywhere; size in metres. */

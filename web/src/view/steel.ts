@@ -123,6 +123,19 @@ export function useSteel(bench: Bench, plane: PlaneView) {
           })
         }),
   )
+  /** Crane rails: cut across where they cross the sheet, else along it. */
+  const rails = computed(() =>
+    bench.lists.crane_rails.flatMap(({ name, lines }) =>
+      lines.flatMap((line, k) => {
+        const on = line.map((n) => bench.chain!.nodes[n]!).filter((at) => Math.abs(off(at)) < 0.01)
+        const spots = on.map((at) => onSheet(at))
+        const key = `${name} ${k}`
+        if (spots.length > 1) return [{ key, name, d: path(spots) }]
+        // head, web and foot
+        return spots.map(([x, y]) => ({ key, name, d: `M${x - 5} ${y}h10M${x} ${y}v-8M${x - 3.5} ${y - 9}h7` }))
+      }),
+    ),
+  )
   /** The outline of a pad below a node, seen from the side or from above. */
   function padOf(at: readonly number[], pad: Schemas['Footing'], turn: number): string {
     const [c, s] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)]
@@ -189,6 +202,7 @@ export function useSteel(bench: Bench, plane: PlaneView) {
     haunches,
     supports,
     hinges,
+    rails,
     cross,
     frameKey,
     eaves,

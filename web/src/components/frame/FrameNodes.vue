@@ -5,7 +5,7 @@ import type { useSteel } from '../../view/steel'
 
 const props = defineProps<{ plane: ReturnType<typeof usePlane>; steel: ReturnType<typeof useSteel> }>()
 const { upright } = props.plane
-const { purlins, cross, supports, hinges } = props.steel
+const { purlins, cross, supports, hinges, rails } = props.steel
 </script>
 
 <template>
@@ -17,6 +17,9 @@ const { purlins, cross, supports, hinges } = props.steel
   <circle v-for="h in hinges" :key="h.key" class="hinge" :cx="h.x" :cy="h.y" r="3.6">
     <title>{{ h.words }}</title>
   </circle>
+  <path v-for="r in rails" :key="r.key" class="rail" :d="r.d">
+    <title>Rail of {{ r.name }}</title>
+  </path>
   <template v-if="upright">
     <g v-for="p in supports" :key="p.key" class="support">
       <title>Support {{ p.node }}: {{ p.words }}</title>
@@ -38,6 +41,11 @@ const { purlins, cross, supports, hinges } = props.steel
   fill: #faf9f6;
   stroke: var(--ink);
   stroke-width: 1.3;
+}
+.rail {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2.4;
 }
 .stay {
   stroke: var(--ink-2);

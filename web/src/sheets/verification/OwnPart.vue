@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
+import LimitField from '../../components/LimitField.vue'
 import NumberField from '../../components/NumberField.vue'
+import type { Limit } from '../../lib/limit'
 import { useWorkbench } from '../../stores/workbench'
 
 type Own = Schemas['OwnChecks']
@@ -12,7 +14,7 @@ const own = computed<Own>(() => bench.member?.own ?? {})
 const chosen = computed(() => (bench.chosen.size > 1 ? `${bench.chosen.size} members` : (bench.member?.label ?? '')))
 
 const FIELDS: {
-  key: 'buckling_y' | 'buckling_z' | 'buckling_T' | 'deflection' | 'deflection_variable' | 'camber' | 'slenderness'
+  key: 'buckling_y' | 'buckling_z' | 'buckling_T' | 'camber' | 'slenderness'
   label: string
   unit: string
   hint: string
@@ -44,22 +46,6 @@ const FIELDS: {
     to: 1000,
   },
   {
-    key: 'deflection',
-    label: 'Length over deflection',
-    unit: '',
-    hint: 'Height over drift, of columns. Empty: by the role; 0: not checked, and said so.',
-    from: 0,
-    to: 5000,
-  },
-  {
-    key: 'deflection_variable',
-    label: 'Under variable actions',
-    unit: '',
-    hint: 'Length over deflection under variable actions alone. Empty: by the role; 0: none.',
-    from: 0,
-    to: 5000,
-  },
-  {
     key: 'camber',
     label: 'Camber in its middle',
     unit: 'mm',
@@ -77,23 +63,51 @@ const FIELDS: {
   },
 ]
 
+const LIMITS: {
+  ratio: 'deflection' | 'deflection_variable' | 'deflection_lasting'
+  mm: 'deflection_mm' | 'variable_mm' | 'lasting_mm'
+  label: string
+  hint: string
+}[] = [
+  {
+    ratio: 'deflection',
+    mm: 'deflection_mm',
+    label: 'Deflection',
+    hint: 'Height over drift, of columns. Empty: by the role; 0: not checked, and said so.',
+  },
+  {
+    ratio: 'deflection_variable',
+    mm: 'variable_mm',
+    label: 'Under variable actions',
+    hint: 'Under variable actions alone. Empty: by the role; 0: none.',
+  },
+  {
+    ratio: 'deflection_lasting',
+    mm: 'lasting_mm',
+    label: 'Under quasi-permanent ones',
+    hint: 'What lasts, less the camber. Empty: by the role; 0: none.',
+  },
+]
+
 /** Where words say how a value was found: what is typed was found by hand. */
 const FROM: Partial<Record<keyof Own, keyof Own>> = { buckling_y: 'from_y', buckling_z: 'from_z' }
 function save({ key, label, from, to }: (typeof FIELDS)[number]): (value: number | null) => Promise<string> {
   return async (value) => {
     if (value !== null && (value < from || value > to)) return `Between ${from} and ${to}.`
     const words = value === null ? 'by its role' : `${value}`
-    const members = bench.picked.length ? bench.picked : bench.member ? [bench.member] : []
-    const done = await bench.operate(
-      `${chosen.value}: ${label} ${words}`,
-      ...members.map((m) => ({
-        do: 'change' as const,
-        members: [m.name],
-        change: { checks: { [key]: value, ...(FROM[key] ? { [FROM[key]]: null } : {}) } },
-      })),
-    )
-    return done ? '' : (bench.refusal?.message ?? 'Nothing was changed.')
+    return put(`${label} ${words}`, { [key]: value, ...(FROM[key] ? { [FROM[key]]: null } : {}) })
   }
+}
+const saveLimit = ({ ratio, mm }: (typeof LIMITS)[number]) => {
+  return (limit: Limit, words: string) => put(words, { [ratio]: limit.ratio, [mm]: limit.mm })
+}
+async function put(words: string, checks: Own): Promise<string> {
+  const members = bench.picked.length ? bench.picked : bench.member ? [bench.member] : []
+  const done = await bench.operate(
+    `${chosen.value}: ${words}`,
+    ...members.map((m) => ({ do: 'change' as const, members: [m.name], change: { checks } })),
+  )
+  return done ? '' : (bench.refusal?.message ?? 'Nothing was changed.')
 }
 </script>
 
@@ -113,5 +127,16 @@ function save({ key, label, from, to }: (typeof FIELDS)[number]): (value: number
     optional="by role"
     :hint="f.hint"
     :save="save(f)"
+  />
+  <LimitField
+    v-for="l in LIMITS"
+    :key="l.ratio"
+    :label="l.label"
+    :path="`${bench.member?.name}.${l.ratio}`"
+    :ratio="own[l.ratio]"
+    :mm="own[l.mm]"
+    optional="by role"
+    :hint="l.hint"
+    :save="saveLimit(l)"
   />
 </template>
