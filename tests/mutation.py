@@ -27,6 +27,8 @@ FIRST = {
     "steel": ("test_worked", "test_steel"),
     "member_stability": ("test_worked", "test_steel"),
     "stabilising": ("test_stabilising",),
+    "rails": ("test_rails",),
+    "limits": ("test_variable_limits",),
     "transverse": ("test_webs",),
     "torsion": ("test_torsion",),
     "sheeting": ("test_sheeting",),

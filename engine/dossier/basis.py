@@ -20,7 +20,10 @@ STANDARDS = (
     ("EN 1991-1-3:2003", "Snow loads", "arrangements, drifts"),
     ("EN 1991-1-4:2005 + A1:2010", "Wind actions", "pressures, zones, friction"),
     ("EN 1993-1-1:2005", "Steel: general rules, rules for buildings", "analysis, sections, members"),
+    ("EN 1993-1-3:2006", "Steel: cold-formed members", "purlins and rails beside the model"),
     ("EN 1993-1-5:2006", "Steel: plated elements", "effective sections, shear buckling"),
+    ("EN 1993-1-8:2005", "Steel: joints", "panels of webs, net sections of angles"),
+    ("EN 1993-6:2007", "Steel: crane supporting structures", "torsion with bending, movement of crane rails"),
 )
 
 
@@ -136,6 +139,8 @@ def open_matters(chain: Chain, told: Told) -> None:
             "missing",
         )
     )
+    if not any(case.nature == "temperature" for case in chain.loading.cases):
+        told.add(Paragraph("No temperature acts in any case (EN 1991-1-5).", "missing"))
     failing = [m for m in every if m.status == "fails"]
     told.add(Heading("Members that fail", "open.failing"))
     if not failing:

@@ -35,6 +35,7 @@ PARTS = {
     "panels": "Panels by hand",
     "edits": "Edits of members",
     "moved_nodes": "Moved nodes",
+    "crane_rails": "Crane rails",
     "cases": "Cases by hand",
     "node_loads": "Loads on nodes",
     "member_loads": "Loads on members",
@@ -57,7 +58,7 @@ UNITS = {
     "right_pitch": "°",
     "roll": "°",
     "base_stiffness": "kNm/rad",
-}
+} | dict.fromkeys(("spread_mm", "total_mm", "variable_mm", "lasting_mm", "deflection_mm"), "mm")
 METRES = frozenset(
     [
         "span",

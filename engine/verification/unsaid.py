@@ -14,6 +14,8 @@ from engine.structure.model import Structure
 OUT_OF_PLANE = "frames are analysed in their planes alone: what pushes across them, and what holds them there at every node, is not verified"
 #: said once of all cases of concentrated loads
 CONCENTRATED = "the concentrated loads of categories of use are in no combination for strength"
+#: from this length on it is told where no temperature acts, m: shorter buildings are commonly built without joints for it
+LONG = 60.0
 #: what it leaves out of decks that are stiff in their plane
 DECKS = "decks and sheeting that count as stiff in their planes: that they bear what they carry sideways, and are fixed for it, is not verified"
 
@@ -35,6 +37,16 @@ def idle(combined: Combined, combinations: list[Combination]) -> tuple[str, ...]
         if np.abs(combined.response.reaction[..., i]).max(initial=0.0) > 1.0:
             found.append(f"case “{case.name}” is in no combination for strength")
     return tuple(found)
+
+
+def untempered(structure: Structure, natures: set[str]) -> tuple[str, ...]:
+    """Said of what is long and grows or shrinks in no case. natures: of its cases."""
+    if "temperature" in natures or len(structure.xyz) == 0:
+        return ()
+    far = float(np.ptp(structure.xyz[:, :2], axis=0).max())
+    if far < LONG:
+        return ()
+    return (f"no temperature acts in any case (EN 1991-1-5), though it is {far:.0f} m long",)
 
 
 def weightless(document: Document, structure: Structure) -> tuple[str, ...]:

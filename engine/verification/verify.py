@@ -26,7 +26,7 @@ from engine.verification.secondary import Secondary
 from engine.verification.service import CLOSE, measure, silent, stretches, unlimited
 from engine.verification.standing import free_to_move, judge
 from engine.verification.unloaded import NOTHING_BORNE, lost, unasked, unloaded, unplaced
-from engine.verification.unsaid import OUT_OF_PLANE, held_aloft, idle, of_decks, of_slabs, weightless
+from engine.verification.unsaid import OUT_OF_PLANE, held_aloft, idle, of_decks, of_slabs, untempered, weightless
 
 #: criteria of which at least one must be found
 STRENGTH = (
@@ -217,6 +217,7 @@ def verify(
     uplift = tuple(i for i, c in enumerate(combinations) if c.use == "uplift")
     gammas = rules.gamma_G_unfavourable, min(rules.gamma_G_favourable, rules.gamma_G_equ_favourable)
     pads = under_pads(combined, strength + uplift, gammas)
+    unsaid += untempered(structure, {case.nature for case in loading.cases})
     if structure.out >= 0:
         unsaid += (OUT_OF_PLANE,)
     if document.rules.floor_frequency and not floors:

@@ -170,3 +170,15 @@ class Unasked(unittest.TestCase):
         own.panel_loads = [PanelLoad(case="W", panel="house/wall-left", pressure=0.5)]
         self.assertEqual(told(own), ())
         self.assertEqual(told(drying_hall()), ())
+
+
+class Untempered(unittest.TestCase):
+    def test_what_is_long_says_that_no_temperature_acts(self) -> None:
+        words = "no temperature acts in any case (EN 1991-1-5), though it is {} m long"
+        for spans, more, said in ((10, {}, True), (9, {}, False), (10, {"cases": [SUMMER]}, False)):
+            hall = {"spacings": [6.5] * spans, "eaves_height": 5.0}
+            chain = run(read_document({"hall": hall, **more}))
+            self.assertEqual(words.format(65) in chain.verification.left_out, said)
+
+
+SUMMER = {"name": "Summer", "nature": "temperature"}
