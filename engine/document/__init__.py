@@ -148,7 +148,8 @@ def read_stored(data: Any) -> Document:
 
 def _place(loc: tuple[int | str, ...], data: Any) -> str:
     """The dotted place of an error in the data: without the kinds that tell which of several forms was tried."""
-    parts, now = [], upgrade(data)
+    # what cannot be brought to this format has no place within it
+    parts, now = [], upgrade(data) if loc else data
     for i, part in enumerate(loc):
         last = i == len(loc) - 1
         if isinstance(now, dict) and (part in now or last):

@@ -10,7 +10,7 @@ from server.projects.structure_schemas import Triple
 
 class CaseOut(BaseModel):
     """A case with its balance, in kN. ground: what cladding gives to the ground past the structure; tilted: panels whose load
-    reaches their carriers without its moment."""
+    reaches their carriers without its moment; alone: a concentrated load of a category of use, of which there are many."""
 
     symbol: str
     name: str
@@ -26,6 +26,7 @@ class CaseOut(BaseModel):
     exclusive: str
     category: str
     own: bool
+    alone: bool = False
 
 
 class CombinationOut(BaseModel):

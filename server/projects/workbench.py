@@ -317,6 +317,7 @@ def chain_out(chain: Chain, revision: int) -> schemas.ChainOut:
                 exclusive=found.case.exclusive,
                 category=found.case.category,
                 own=found.own,
+                alone=found.case.alone,
             )
             for found in loads.cases(chain)
         ],

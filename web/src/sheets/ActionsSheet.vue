@@ -35,9 +35,13 @@ watch(
 )
 const clad = computed(() => bench.chain?.panels?.some((p) => p.kind === 'roof' || p.kind === 'wall'))
 const off = computed(() => bench.lists.cases.filter((c) => !c.holds).length)
-const leaning = ref(false)
-const cases = computed(() => bench.lists.cases.filter((c) => leaning.value || c.nature !== 'imperfection'))
+// there are many of both, and nobody states them
+const [leaning, concentrated] = [ref(false), ref(false)]
+const cases = computed(() =>
+  bench.lists.cases.filter((c) => (leaning.value || c.nature !== 'imperfection') && (concentrated.value || !c.alone)),
+)
 const leans = computed(() => bench.lists.cases.filter((c) => c.nature === 'imperfection').length)
+const singles = computed(() => bench.lists.cases.filter((c) => c.alone).length)
 const chosen = computed(() => bench.chain?.cases?.find((c) => c.symbol === bench.state) ?? null)
 const grounded = computed(() => chosen.value?.ground.some((v) => Math.abs(v) >= 0.05))
 function look(symbol: string) {
@@ -102,7 +106,8 @@ const DERIVED = ['snow', 'wind', 'accidental']
       />
     </template>
     <h4>
-      Cases <span :class="{ fails: off }">{{ off ? `${off} out of balance` : 'all in balance' }}</span>
+      Cases
+      <span v-if="cases.length" :class="{ fails: off }">{{ off ? `${off} out of balance` : 'all in balance' }}</span>
     </h4>
     <ul>
       <li v-for="c in cases" :key="c.symbol">
@@ -112,6 +117,9 @@ const DERIVED = ['snow', 'wind', 'accidental']
         </ElButton>
       </li>
     </ul>
+    <ElCheckbox v-if="singles" v-model="concentrated" class="keep" size="small"
+      >{{ singles }} {{ singles === 1 ? 'case' : 'cases' }} of concentrated loads</ElCheckbox
+    >
     <ElCheckbox v-if="leans" v-model="leaning" class="keep" size="small"
       >{{ leans }} cases of sway imperfections</ElCheckbox
     >
