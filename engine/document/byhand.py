@@ -189,8 +189,8 @@ class OwnChecks(Part):
 
     buckling_y, buckling_z, buckling_T: effective lengths for buckling about y and z and in torsion over the member's own length; from_y, from_z: how they were
     found, in words, None by hand; lateral: those for lateral-torsional buckling, segment by segment. deflection: length over
-    deflection (height over drift, of columns) that it must keep, 0 where it is not checked; deflection_variable, deflection_lasting: under variable actions alone, under the quasi-permanent combinations; deflection_mm,
-    variable_mm, lasting_mm: the same as millimetres at most, besides. camber: how far it is made to rise in its middle, mm, which the total deflection
+    deflection (height over drift, of columns) that it must keep, 0 where it is not checked; deflection_variable, deflection_imposed, deflection_lasting: under variable actions alone, under imposed loads alone, under the
+    quasi-permanent combinations; deflection_mm, variable_mm, imposed_mm, lasting_mm: the same as millimetres at most, besides. camber: how far it is made to rise in its middle, mm, which the total deflection
     takes off. slenderness: L_cr/i at most, 0: no limit. holes: at its ends, for its net section. bearing: stiff length, mm, over which
     what presses on its flanges does so, 0 where none is stated; stiffened: its web has stiffeners wherever something presses on it.
     knees: its web at rigid joints has a supplementary plate as thick as itself, or diagonal stiffeners, whose strength is not verified.
@@ -210,6 +210,8 @@ class OwnChecks(Part):
     deflection_mm: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] | None = None
     deflection_variable: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] | None = None
     variable_mm: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] | None = None
+    deflection_imposed: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] | None = None
+    imposed_mm: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] | None = None
     deflection_lasting: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] | None = None
     lasting_mm: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] | None = None
     camber: Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)] | None = None

@@ -192,11 +192,14 @@ class Stayed(Part):
 
 
 class RoleLimits(Part):
-    """More limits of movement of a role, each besides: total_mm, variable_mm, lasting_mm: at most so many millimetres under the characteristic
-    combinations, under variable actions alone, under the quasi-permanent ones; lasting: length over movement under these. 0 or nothing: no limit."""
+    """More limits of movement of a role, each besides: total_mm, variable_mm, imposed_mm, lasting_mm: at most so many millimetres under the characteristic
+    combinations, under variable actions alone, under imposed loads alone, under the quasi-permanent combinations; imposed, lasting: length over
+    movement under these. 0 or nothing: no limit."""
 
     total_mm: NotNegative | None = None
     variable_mm: NotNegative | None = None
+    imposed: NotNegative | None = None
+    imposed_mm: NotNegative | None = None
     lasting: NotNegative | None = None
     lasting_mm: NotNegative | None = None
 

@@ -58,7 +58,7 @@ UNITS = {
     "right_pitch": "°",
     "roll": "°",
     "base_stiffness": "kNm/rad",
-} | dict.fromkeys(("spread_mm", "total_mm", "variable_mm", "lasting_mm", "deflection_mm"), "mm")
+} | dict.fromkeys(("spread_mm", "total_mm", "variable_mm", "imposed_mm", "lasting_mm", "deflection_mm"), "mm")
 METRES = frozenset(
     [
         "span",

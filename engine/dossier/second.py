@@ -21,7 +21,7 @@ NEAR = 0.10
 
 def second(chain: Chain, member: int, outcome: Outcome) -> Second | None:
     """The figure of another method for an outcome; None where there is no other method here."""
-    if outcome.criterion in ("deflection", "variable", "lasting", "frequency"):
+    if outcome.criterion in ("deflection", "variable", "imposed", "lasting", "frequency"):
         return _integrated(chain, outcome)
     if outcome.criterion == "sway":
         return _around(chain, outcome)

@@ -34,7 +34,7 @@ class Limit:
 
 @dataclass(frozen=True)
 class Stretch:
-    """What keeps one limit, length / ratio. criterion: "deflection", "sway", "apart", "variable", "lasting", those of crane rails,
+    """What keeps one limit, length / ratio. criterion: "deflection", "sway", "apart", "variable", "imposed", "lasting", those of crane rails,
     "frequency" (a limit on what the quasi-permanent combinations bend it by) or "floor" (with what it rests on). way: "down", "swing" (down, and with its supports, for
     "floor"), "aside" (level, square to it), "across"
     (local z), "across y", "drift" (or "drift y", "drift z" of the section), or "apart" (what two nodes move apart, `towards` a unit vector; `at`: by row
@@ -73,6 +73,12 @@ def variable(document: Document, m: Member) -> Limit:
     """Under variable actions alone."""
     own, stated = m.checks.deflection_variable, document.rules.deflections_variable.get(m.role)  # type: ignore[call-overload]
     return _limit(stated if own is None else own, m.checks.variable_mm, _of_role(document, m).variable_mm)
+
+
+def imposed(document: Document, m: Member) -> Limit:
+    """Under imposed loads alone."""
+    own, of_role = m.checks.deflection_imposed, _of_role(document, m)
+    return _limit(of_role.imposed if own is None else own, m.checks.imposed_mm, of_role.imposed_mm)
 
 
 def lasting(document: Document, m: Member) -> Limit:

@@ -46,19 +46,21 @@ CRITERIA = {
     "rail_beside": "Crane rail beside the next frame",
     "rail_spread": "Crane rails, apart",
     "rail_level": "Crane rails, level",
+    "imposed": "Deflection, imposed loads",
     "lasting": "Deflection, quasi-permanent",
     "frequency": "Natural frequency",
     "floor": "Natural frequency of the floor",
 }
 #: criteria of serviceability, and those of cross-sections; the others are of stability
 RAILS = ("rail_sway", "rail_beside", "rail_spread", "rail_level")
-SERVICE = ("deflection", "sway", "apart", *RAILS, "variable", "lasting", "frequency", "floor")
+SERVICE = ("deflection", "sway", "apart", *RAILS, "variable", "imposed", "lasting", "frequency", "floor")
 #: those of natural frequencies
 SWINGING = ("frequency", "floor")
 #: uses of the combinations that criteria of serviceability look at, where they are not those for deflection
 UNDER = {
     **dict.fromkeys(RAILS, "crane"),
     "variable": "variable",
+    "imposed": "imposed",
     "lasting": "quasi-permanent",
     "frequency": "quasi-permanent",
     "floor": "quasi-permanent",

@@ -51,12 +51,14 @@ def stretches(document: Document, structure: Structure, elements: Elements) -> l
     if document.rules.apart_ratio > 0:
         found += _apart(structure, elements, document.rules.apart_ratio)
     found += rail_stretches(document, structure, elements)
-    variable, lasting = partial(limits.variable, document), partial(limits.lasting, document)
-    if any(variable(m) for m in structure.members):
-        of_variable = _stretches(structure, elements, variable)
-        found += [replace(stretch, criterion="variable", camber=0.0) for stretch in of_variable]
-    if any(lasting(m) for m in structure.members):
-        found += [replace(stretch, criterion="lasting") for stretch in _stretches(structure, elements, lasting)]
+    for criterion, of, cambered in (
+        ("variable", limits.variable, False),
+        ("imposed", limits.imposed, False),
+        ("lasting", limits.lasting, True),
+    ):
+        limit_of = partial(of, document)
+        for stretch in _stretches(structure, elements, limit_of) if any(map(limit_of, structure.members)) else ():
+            found.append(replace(stretch, criterion=criterion, camber=stretch.camber if cambered else 0.0))
     rules = document.rules
     if any(rules.frequencies.values()):
         found += _swinging(structure, elements, lambda m: rules.frequencies.get(m.role) or None)  # type: ignore[call-overload]

@@ -12,7 +12,7 @@ from engine.analysis.combined import Combined
 from engine.analysis.diagrams import Diagrams
 from engine.document import Document
 from engine.progress import Step, quiet
-from engine.structure.model import Floats
+from engine.structure.model import Bools, Floats
 from engine.structure.runs import hinged_joints
 from engine.structure.words import ROLE_WORDS
 from engine.verification.checks import Checks
@@ -39,7 +39,7 @@ BENT = 0.25
 
 @dataclass(frozen=True)
 class Verification:
-    """Verdicts and all that their proofs need. strength, deflection, variable, quasi, crane: indices of the combinations used; stretches: what keeps
+    """Verdicts and all that their proofs need. strength, deflection, variable, imposed, quasi, crane: indices of the combinations used; stretches: what keeps
     limits of deflection; along: (e, s) largest utilisation of section and stability checks at each station, NaN where nothing is
     checked; tilts, lifted: static equilibrium of the whole; left_out: what is said of no member, in words: cases that no combination
     for strength takes up, and what the weights alone do not hold down; secondary: purlins and rails that are no members; pads: what
@@ -56,6 +56,7 @@ class Verification:
     variable: tuple[int, ...] = ()
     quasi: tuple[int, ...] = ()
     crane: tuple[int, ...] = ()
+    imposed: tuple[int, ...] = ()
     secondary: tuple[Secondary, ...] = ()
     pads: tuple[UnderPad, ...] = ()
 
@@ -68,7 +69,7 @@ class Verification:
     @property
     def served(self) -> list[tuple[str, tuple[int, ...]]]:
         """Uses for which movements are limited, with the combinations of each."""
-        more = ("quasi-permanent", self.quasi), ("crane", self.crane)
+        more = ("imposed", self.imposed), ("quasi-permanent", self.quasi), ("crane", self.crane)
         return [("deflection", self.deflection), ("variable", self.variable), *more]
 
     def limited(self, under: str) -> list[tuple[int, Stretch]]:
@@ -130,9 +131,10 @@ def verify(
         for use in ("deflection", "variable", "quasi-permanent")
     )
     loading = combined.response.system.loading
-    cranes = [k for k, case in enumerate(loading.cases) if case.nature == "crane"]
-    others = [k for k, case in enumerate(loading.cases) if case.nature not in BESIDE_CRANES]
-    crane = tuple(i for i in variable if combined.rows[i, cranes].any() and not combined.rows[i, others].any())
+    natures = np.array([case.nature for case in loading.cases], dtype=object)
+    imposed = _alone(combined, variable, natures == "imposed", natures == "imposed")
+    cranes = natures == "crane"
+    crane = _alone(combined, variable, cranes, np.isin(natures, BESIDE_CRANES))
     checks = make(document, combined, strength)
     found = Findings.none(len(structure.members), combined.stations.shape, progress)
     outcomes, reasons, left_out, along = found.outcomes, found.reasons, found.left_out, found.along
@@ -143,6 +145,7 @@ def verify(
     of_all = [(i, s) for i, s in enumerate(stretches_) if s.criterion not in UNDER]
     for criterion, used, words in (
         (("variable",), variable, "deflection under variable actions"),
+        (("imposed",), imposed, "deflection under imposed loads"),
         (RAILS, crane, "movement of crane rails"),
         (("lasting",), quasi, "deflection under quasi-permanent actions"),
         (("frequency",), quasi, "natural frequency"),
@@ -223,7 +226,7 @@ def verify(
     if document.rules.floor_frequency and not floors:
         unsaid += ("natural frequency of floors not checked: no main beam or joist bends between supports",)
     unsaid += held_aloft(structure) + weightless(document, structure) + said_of(pads) + of_slabs(structure)
-    unsaid += of_decks(structure) + rails_unsaid(document, structure, bool(cranes))
+    unsaid += of_decks(structure) + rails_unsaid(document, structure, bool(cranes.any()))
     tuples = tuple(tilts), tuple(lifted)
     return Verification(
         tuple(verdicts),
@@ -236,9 +239,16 @@ def verify(
         variable,
         quasi,
         crane,
+        imposed,
         secondary,
         tuple(pads),
     )
+
+
+def _alone(combined: Combined, which: tuple[int, ...], wanted: Bools, beside: Bools) -> tuple[int, ...]:
+    """Those of combinations in which some of the wanted cases act, and none but what may act beside them."""
+    acts = combined.rows != 0
+    return tuple(i for i in which if acts[i, wanted].any() and not acts[i, ~beside].any())
 
 
 def _moving(combined: Combined, which: tuple[int, ...]) -> tuple[Floats, Floats]:

@@ -162,6 +162,23 @@ class MoreLimits(unittest.TestCase):
         self.assertAlmostEqual(found["lasting"], (sag(lasting) - 0.003) / 0.005, delta=1e-6)
         self.assertNotIn("lasting", uses(run(beam())))
 
+    def test_imposed_loads_alone(self):
+        snow = {
+            "cases": [{"name": "G", "nature": "permanent"}, *({"name": n, "nature": n} for n in ("imposed", "snow"))]
+        }
+        loads = [{"case": c, "member": "m", "value": [0, 0, -q]} for c, q in (("G", 4), ("imposed", 6), ("snow", 9))]
+        data = beam().model_dump(mode="json") | snow | {"member_loads": loads}
+        for rules, own, limit in (
+            ({"limits": {"main beam": {"imposed": 360}}}, {}, 6 / 360),
+            ({"limits": {"main beam": {"imposed": 360, "imposed_mm": 9}}}, {"camber": 20}, 0.009),
+            ({"limits": {"main beam": {"imposed": 360}}}, {"deflection_imposed": 500}, 6 / 500),
+            ({}, {"imposed_mm": 7}, 0.007),
+        ):
+            data["rules"], data["members"][0]["checks"] = rules, own
+            self.assertAlmostEqual(uses(run(read_document(data)))["imposed"], sag(6e3) / limit, delta=1e-6)
+        data["rules"], data["members"][0]["checks"] = {}, {}
+        self.assertNotIn("imposed", uses(run(read_document(data))))
+
     def test_without_such_a_combination_it_is_said(self):
         data = beam({"limits": {"main beam": {"lasting": 400}}}).model_dump(mode="json")
         data["combinations"] = [{"name": "C1", "use": "strength", "factors": {"G": 1.35, "Q": 1.5}}]

@@ -58,6 +58,7 @@ CLAUSES = {
     "sway": "EN 1990 A1.4",
     "apart": "EN 1990 A1.4",
     "variable": "EN 1990 A1.4",
+    "imposed": "EN 1990 A1.4",
     "lasting": "EN 1990 A1.4",
     "rail_sway": "EN 1993-6 table 7.1(b)",
     "rail_beside": "EN 1993-6 table 7.1(c)",
@@ -326,6 +327,10 @@ LINES: dict[str, list[Line]] = {
     "rail_level": [
         Line("w", "", "EN 1993-6 table 7.2(b)", "what one rail moves below the other"),
         *_limit("EN 1993-6 table 7.2(b)"),
+    ],
+    "imposed": [
+        Line("w", "", "EN 1990 A1.4.3", "movement under imposed loads alone"),
+        *_limit("EN 1990 A1.4.3"),
     ],
     "lasting": [
         Line("w", "", "EN 1990 A1.4.3", "movement under quasi-permanent actions, less its camber"),

@@ -8,7 +8,7 @@ type Rules = Schemas['Rules']
 /** Where a limit stands in the rules: its ratio, and which millimetres of which roles. */
 export interface Changed {
   ratio: string
-  mm: 'total_mm' | 'variable_mm' | 'lasting_mm'
+  mm: 'total_mm' | 'variable_mm' | 'imposed_mm' | 'lasting_mm'
   roles: readonly string[]
 }
 

@@ -13,11 +13,33 @@ import LimitPresets from './LimitPresets.vue'
 /** Limits of movement by role. */
 const bench = useWorkbench()
 const rules = computed(() => bench.document!.rules!)
-const NONE: Schemas['RoleLimits'] = { total_mm: null, variable_mm: null, lasting: null, lasting_mm: null }
+const NONE: Schemas['RoleLimits'] = {
+  total_mm: null,
+  variable_mm: null,
+  imposed: null,
+  imposed_mm: null,
+  lasting: null,
+  lasting_mm: null,
+}
 const more = (role: string) => rules.value.limits?.[role as 'column'] ?? NONE
 /** Of the roles that are there; of a chosen member its own alone. */
 const roles = computed(() => bench.lists.limits_variable.filter((l) => !bench.member || bench.member.role === l.role))
 const ROOF = ['rafter', 'top chord', 'bottom chord']
+const MORE = [
+  {
+    title: 'Under imposed loads alone',
+    ratio: 'imposed',
+    mm: 'imposed_mm',
+    hint: 'Characteristic combinations in which nothing acts but imposed loads. Empty: not looked at.',
+  },
+  {
+    title: 'Under quasi-permanent actions',
+    ratio: 'lasting',
+    mm: 'lasting_mm',
+    hint: 'What lasts, less the camber (expression 6.16b). Empty: not looked at.',
+  },
+] as const
+const stated = (role: string, { ratio, mm }: (typeof MORE)[number]) => !!(more(role)[ratio] ?? more(role)[mm])
 
 function saved(...fields: readonly Changed[]) {
   return async (limit: Limit, words: string) => {
@@ -79,20 +101,17 @@ function saved(...fields: readonly Changed[]) {
     hint="Characteristic combinations without the permanent actions. Empty: not looked at."
     :save="saved({ ratio: `deflections_variable.${l.role}`, mm: 'variable_mm', roles: [l.role] })"
   />
-  <FoldPart
-    title="Under quasi-permanent actions"
-    :open="roles.some((l) => more(l.role).lasting ?? more(l.role).lasting_mm)"
-  >
+  <FoldPart v-for="kind in MORE" :key="kind.ratio" :title="kind.title" :open="roles.some((l) => stated(l.role, kind))">
     <LimitField
       v-for="l in roles"
       :key="l.role"
       :label="l.label"
-      :path="`rules.limits.${l.role}.lasting`"
-      :ratio="more(l.role).lasting"
-      :mm="more(l.role).lasting_mm"
+      :path="`rules.limits.${l.role}.${kind.ratio}`"
+      :ratio="more(l.role)[kind.ratio]"
+      :mm="more(l.role)[kind.mm]"
       optional="none"
-      hint="What lasts, less the camber (expression 6.16b). Empty: not looked at."
-      :save="saved({ ratio: `limits.${l.role}.lasting`, mm: 'lasting_mm', roles: [l.role] })"
+      :hint="kind.hint"
+      :save="saved({ ratio: `limits.${l.role}.${kind.ratio}`, mm: kind.mm, roles: [l.role] })"
     />
   </FoldPart>
 </template>

@@ -64,8 +64,8 @@ const FIELDS: {
 ]
 
 const LIMITS: {
-  ratio: 'deflection' | 'deflection_variable' | 'deflection_lasting'
-  mm: 'deflection_mm' | 'variable_mm' | 'lasting_mm'
+  ratio: 'deflection' | 'deflection_variable' | 'deflection_imposed' | 'deflection_lasting'
+  mm: 'deflection_mm' | 'variable_mm' | 'imposed_mm' | 'lasting_mm'
   label: string
   hint: string
 }[] = [
@@ -80,6 +80,12 @@ const LIMITS: {
     mm: 'variable_mm',
     label: 'Under variable actions',
     hint: 'Under variable actions alone. Empty: by the role; 0: none.',
+  },
+  {
+    ratio: 'deflection_imposed',
+    mm: 'imposed_mm',
+    label: 'Under imposed loads',
+    hint: 'Under imposed loads alone. Empty: by the role; 0: none.',
   },
   {
     ratio: 'deflection_lasting',
