@@ -15,7 +15,11 @@ def crane_rails(document: Document, structure: Structure) -> list[structure_sche
     """Where crane rails lie."""
     return [
         structure_schemas.RailsOut(
-            name=rails.stated.name, lines=[[p.node for p in line] for line in rails.lines], said=list(rails.said)
+            name=rails.stated.name,
+            lines=[[p.node for p in line] for line in rails.lines],
+            pairs=[(a.node, b.node) for a, b in rails.pairs],
+            across=rails.across,
+            said=list(rails.said),
         )
         for rails in laid_out(document, structure)
     ]

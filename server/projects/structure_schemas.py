@@ -19,10 +19,13 @@ class HaunchOut(BaseModel):
 
 
 class RailsOut(BaseModel):
-    """A pair of crane rails: by rail the indices of the nodes on which it lies, in order; said: what could not be found."""
+    """A pair of crane rails: by rail the indices of the nodes on which it lies, in order; pairs: those opposite each other; across: from the
+    first rail to the other; said: what could not be found."""
 
     name: str
     lines: list[list[int]]
+    pairs: list[tuple[int, int]]
+    across: Triple
     said: list[str]
 
 

@@ -459,14 +459,34 @@ class Cranes(BrowserCase):
         self.assertEqual([(r["name"], set(r["members"])) for r in stated], [("Crane 1", {"b1L", "b1R", "b2L", "b2R"})])
         # 4.4 mm × 2.5 by hand, beside 10 mm: PULLED of tests/engine/test_rails.py
         expect(page.locator("tbody tr", has_text="c1L")).to_contain_text(f"{PULLED * 20 / 8 / 0.010:.2f} fails")
+        # cases of a crane that stands where brackets are chosen, and once more with other loads
+        page.click("nav button:has-text('Actions')")
+        page.click("nav.parts >> text=By hand")
+        for number, (most, across) in ((3, ("60", "8")), (4, ("90", "8"))):
+            for label, text in (
+                ("Most on one rail", most),
+                ("At once on the other", "30"),
+                ("Across, both rails", across),
+            ):
+                page.fill(f"[aria-label='{label}']", text)
+            page.click("button:has-text('Cases at 2 frames')")
+            expect(page.locator("header .rev")).to_have_text(f"rev {number}")
+        made = Project.objects.get(pk=project.id).head.content
+        own = [c for c in made["cases"] if c["excludes"] == "Crane 1"]
+        self.assertEqual(len(own), 8)
+        loads = {
+            load["node"]: load["force"] for load in made["node_loads"] if load["case"] == "Crane 1 at 2, second rail, ←"
+        }
+        self.assertEqual(loads, {"tip2L": [-4.0, 0.0, -30.0], "tip2R": [-4.0, 0.0, -90.0]})
+        page.click("nav button:has-text('Verification')")
         page.keyboard.press("Escape")
         expect(page.locator("aside.right")).not_to_contain_text("no crane rails are stated")
         spread = self.field("Apart or together")
         spread.fill("20")
         spread.press("Enter")
-        expect(page.locator("header .rev")).to_have_text("rev 3")
+        expect(page.locator("header .rev")).to_have_text("rev 5")
         rails.get_by_role("button", name="Delete the rails of Crane 1").click()
-        expect(page.locator("header .rev")).to_have_text("rev 4")
+        expect(page.locator("header .rev")).to_have_text("rev 6")
         self.assertEqual(Project.objects.get(pk=project.id).head.content["crane_rails"], [])
 
 

@@ -108,7 +108,7 @@ const words = (c: Schemas['CaseInput']) =>
   </div>
   <p v-if="wrong" class="note fails" role="alert">{{ wrong }}</p>
   <p class="note"><ElButton size="small" :disabled="!bench.mayChange" @click="addCase">Add the case</ElButton></p>
-  <ul class="load-list">
+  <ul class="load-list cases">
     <li v-for="c in own" :key="c.name">
       <ElInput
         v-if="renaming === c.name"
@@ -128,3 +128,15 @@ const words = (c: Schemas['CaseInput']) =>
     </li>
   </ul>
 </template>
+
+<style scoped>
+/* long names and what is said of them, one below the other */
+.cases li {
+  display: grid;
+  grid-template-columns: 1fr auto auto auto;
+}
+.cases li > span {
+  order: 1;
+  grid-column: 1 / -1;
+}
+</style>
