@@ -32,6 +32,11 @@ const title = computed(() => {
 const colourings = COLOURINGS.map((c) => ({ value: c, label: c }))
 const quantities = (Object.keys(QUANTITIES) as Quantity[]).map((key) => ({ value: key, label: QUANTITIES[key].word }))
 const states = useStates()
+/** What is shown: a combination as its formula, a case by its name. */
+const headed = computed(() => {
+  const { kind, state, formula } = bench.diagram ?? { kind: '', state: '', formula: '' }
+  return state === formula ? state : `${kind === 'envelope' ? 'envelope' : state}: ${formula}`
+})
 </script>
 
 <template>
@@ -50,9 +55,7 @@ const states = useStates()
         @update:model-value="bench.show"
       />
     </label>
-    <span v-if="bench.diagram" class="formula mono"
-      >{{ bench.diagram.kind === 'envelope' ? 'envelope' : bench.diagram.state }}: {{ bench.diagram.formula }}</span
-    >
+    <span v-if="bench.diagram" class="formula mono">{{ headed }}</span>
   </div>
   <div class="tools" data-over="top">
     <label class="colouring"

@@ -7,6 +7,7 @@ import { balanceOf } from '../lib/actionTables'
 import { fixed } from '../lib/quantity'
 import { NATURE_COLOURS } from '../lib/temper'
 import { useChosenLoad } from '../stores/chosenLoad'
+import { caseWords } from '../lib/states'
 import { useWorkbench } from '../stores/workbench'
 import LoadsPart from './actions/LoadsPart.vue'
 import LocalPart from './actions/LocalPart.vue'
@@ -112,7 +113,11 @@ const DERIVED = ['snow', 'wind', 'accidental']
     <ul>
       <li v-for="c in cases" :key="c.symbol">
         <ElButton class="bare" :class="{ on: bench.state === c.symbol }" :title="c.note" @click="look(c.symbol)">
-          <i :style="{ background: NATURE_COLOURS[c.nature] ?? '#8b949b' }" /><b class="mono">{{ c.symbol }}</b>
+          <i :style="{ background: NATURE_COLOURS[c.nature] ?? '#8b949b' }" /><b
+            v-if="c.symbol !== c.name"
+            class="mono"
+            >{{ c.symbol }}</b
+          >
           <span>{{ c.name }}</span>
         </ElButton>
       </li>
@@ -138,7 +143,7 @@ const DERIVED = ['snow', 'wind', 'accidental']
       <p v-if="!chosen.holds" class="note fails">The balance {{ balanceOf(chosen) }}.</p>
       <p class="note">{{ chosen.note }}</p>
       <p v-if="DERIVED.includes(chosen.nature) && !chosen.own" class="buttons">
-        <HowButton :of="`${chosen.symbol} · ${chosen.name}`" :asked="{ case: chosen.symbol }" />
+        <HowButton :of="caseWords(chosen)" :asked="{ case: chosen.symbol }" />
       </p>
     </template>
     <TracePart />

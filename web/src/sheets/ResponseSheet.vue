@@ -6,6 +6,7 @@ import NumberField from '../components/NumberField.vue'
 import MemberChart from '../components/MemberChart.vue'
 import ToggleField from '../components/ToggleField.vue'
 import { minus } from '../lib/quantity'
+import { caseWords } from '../lib/states'
 import { useWorkbench } from '../stores/workbench'
 import BowsPart from './response/BowsPart.vue'
 import FrequenciesPart from './response/FrequenciesPart.vue'
@@ -49,7 +50,7 @@ const besides = computed(() => {
       .filter((v) => v.number < now - 1)
       .map((v) => ({ value: `#${v.number}`, label: `the same, ${v.name}` })),
     { value: 'envelope', label: 'envelope of strength' },
-    ...bench.lists.cases.map((c) => ({ value: c.symbol, label: `${c.symbol} · ${c.name}` })),
+    ...bench.lists.cases.map((c) => ({ value: c.symbol, label: caseWords(c) })),
     ...bench.lists.combinations.map((c) => ({ value: c.name, label: `${c.name} · ${c.formula}` })),
   ]
 })

@@ -3,6 +3,7 @@ import { ElButton } from 'element-plus'
 import { computed, useTemplateRef, watch } from 'vue'
 import { minus } from '../../lib/quantity'
 import { PLACES } from '../../lib/panelPlaces'
+import { caseWords } from '../../lib/states'
 import { useWorkbench } from '../../stores/workbench'
 import HowButton from '../../components/HowButton.vue'
 import PickList from '../../components/PickList.vue'
@@ -32,7 +33,7 @@ function blow(direction: (typeof DIRECTIONS)[number]) {
 }
 const shown = computed(() => [
   { value: '', label: bench.panel?.zones.length ? 'wind zones' : 'choose a case' },
-  ...cases.value.map((c) => ({ value: c.symbol, label: `${c.symbol} · ${c.name}` })),
+  ...cases.value.map((c) => ({ value: c.symbol, label: caseWords(c) })),
 ])
 function showCase(symbol: string) {
   bench.spot = null
