@@ -6,6 +6,7 @@ which follows from how the brackets point, or how the sections of what stands ar
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass, field
 from itertools import pairwise
 
@@ -23,6 +24,14 @@ from engine.verification.limits import Limit, Stretch
 OPPOSITE, STRAIGHT = 0.1, 0.5
 #: natures of what acts where the movement of rails is limited: EN 1993-6 table 7.1 asks for what cranes do, with thermal changes in (e)
 BESIDE_CRANES = ("crane", "temperature")
+
+UP = (0.0, 0.0, 1.0)
+WORDS = {
+    "rail_sway": "of the rail across, beside the foot",
+    "rail_beside": "of the rail across, beside the next frame",
+    "rail_spread": "of the rails apart or together",
+    "rail_level": "of one rail above the other",
+}
 
 
 @dataclass(frozen=True)
@@ -148,41 +157,62 @@ def rail_stretches(document: Document, structure: Structure, elements: Elements)
     """The limits of all rails."""
     found = []
     for rails in laid_out(document, structure):
-        stated, up = rails.stated, (0.0, 0.0, 1.0)
-
-        def moves(criterion: str, a: Place, b: Place, length: float, limit: Limit, words: str) -> None:
-            """What b moves away from a. A foot moves with nothing: only what is above it shows it."""
-            towards = up if criterion == "rail_level" else rails.across  # noqa: B023
-            rows, at, members = [], [], []
-            for place in (a, b) if a is not b else (a,):
-                for i in place.below:
-                    row = _nearest(structure, elements, i, place.node)
-                    rows.append(row)
-                    at.append(shown_at(structure, elements, row, place.node))
-                    members.append(i)
-            start = a.foot if a is b else a.node
-            own = length, limit.over(length), tuple(dict.fromkeys(members)), words, 0.0, limit.absolute(length)
-            found.append(
-                Stretch(criterion, "apart", np.array(rows), start, b.node, *own, towards=towards, at=tuple(at))
-            )
-
-        for line in rails.lines:
-            for p in line if stated.sway_ratio else ():
-                height = float(structure.xyz[p.node, 2] - structure.xyz[p.foot, 2])
-                if height > 0:
-                    moves("rail_sway", p, p, height, Limit(stated.sway_ratio), "of the rail across, beside the foot")
-            for p, q in pairwise(line) if stated.beside_ratio else ():
-                if q.along - p.along > OPPOSITE:
-                    words = "of the rail across, beside the next frame"
-                    moves("rail_beside", p, q, q.along - p.along, Limit(stated.beside_ratio), words)
-        for a, b in rails.pairs:
-            gauge = abs(b.across - a.across)
-            if stated.spread_mm:
-                words = "of the rails apart or together"
-                moves("rail_spread", a, b, gauge, Limit(most=stated.spread_mm / 1000), words)
-            if stated.level_ratio:
-                moves("rail_level", a, b, gauge, Limit(stated.level_ratio), "of one rail above the other")
+        for criterion, places, length, limit in (*_of_lines(structure, rails), *_of_pairs(rails)):
+            if limit:
+                found.append(_stretch(structure, elements, rails, criterion, places, length, limit))
     return found
+
+
+#: a criterion, the places that it looks at, a length in m, and its limit
+Asked = tuple[str, tuple[Place, ...], float, Limit]
+
+
+def _of_lines(structure: Structure, rails: Rails) -> Iterator[Asked]:
+    """What each place of a rail keeps beside its foot, and beside the next place."""
+    for line in rails.lines:
+        for place in line:
+            height = float(structure.xyz[place.node, 2] - structure.xyz[place.foot, 2])
+            if height > 0:
+                yield "rail_sway", (place,), height, Limit(rails.stated.sway_ratio)
+        for a, b in pairwise(line):
+            if b.along - a.along > OPPOSITE:
+                yield "rail_beside", (a, b), b.along - a.along, Limit(rails.stated.beside_ratio)
+
+
+def _of_pairs(rails: Rails) -> Iterator[Asked]:
+    """What places that are opposite each other keep."""
+    for a, b in rails.pairs:
+        gauge = b.across - a.across
+        yield "rail_spread", (a, b), gauge, Limit(most=rails.stated.spread_mm / 1000)
+        yield "rail_level", (a, b), gauge, Limit(rails.stated.level_ratio)
+
+
+def _stretch(
+    structure: Structure,
+    elements: Elements,
+    rails: Rails,
+    criterion: str,
+    places: tuple[Place, ...],
+    length: float,
+    limit: Limit,
+) -> Stretch:
+    """One limit as that of all that bears the rail there, shown where each is nearest to it."""
+    borne = [(i, place.node) for place in places for i in place.below]
+    rows = [_nearest(structure, elements, i, node) for i, node in borne]
+    return Stretch(
+        criterion=criterion,
+        way="apart",
+        rows=np.array(rows),
+        start=places[0].foot if len(places) == 1 else places[0].node,
+        end=places[-1].node,
+        length=length,
+        ratio=limit.over(length),
+        members=tuple(dict.fromkeys(i for i, _ in borne)),
+        words=WORDS[criterion],
+        absolute=limit.absolute(length),
+        towards=UP if criterion == "rail_level" else rails.across,
+        at=tuple(shown_at(structure, elements, row, node) for row, (_, node) in zip(rows, borne, strict=True)),
+    )
 
 
 def _nearest(structure: Structure, elements: Elements, member: int, node: int) -> int:
