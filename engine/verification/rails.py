@@ -84,6 +84,9 @@ def _laid_out(structure: Structure, stated: CraneRails) -> Rails:
         if not line or max(p.across for p in line) - min(p.across for p in line) > STRAIGHT:
             return Rails(stated, said=("its members do not bear two rails, each along one line",))
     pairs = [(a, b) for a in lines[0] for b in lines[1] if abs(a.along - b.along) < OPPOSITE]
+    aloft = sum(structure.xyz[p.node, 2] - structure.xyz[p.foot, 2] <= 0 for p in places)
+    if aloft:
+        said.append(f"nothing stands below {aloft} of {len(places)} places: how far they move across is not checked")
     alone = len(places) - 2 * len(pairs)
     if alone:
         said.append(
@@ -94,12 +97,41 @@ def _laid_out(structure: Structure, stated: CraneRails) -> Rails:
 
 
 def _bears_at(structure: Structure, member: int) -> int:
-    """The node on which a rail lies: the head of what stands, the end of a bracket that is not at what stands."""
+    """The node on which a rail lies: the head of what stands, the foot of what hangs, the end of a bracket that is not at what stands."""
     a, b = structure.members[member].nodes[0], structure.members[member].nodes[-1]
     if _stands(structure, member):
-        return int(max(a, b, key=lambda n: float(structure.xyz[n, 2])))
-    borne = [any(_stands(structure, i) for i in structure.meeting[n] if i != member) for n in (a, b)]
-    return int(a if borne[1] and not borne[0] else b)
+        low, high = sorted((a, b), key=lambda n: float(structure.xyz[n, 2]))
+        held = bool(structure.fixed[low].any() or structure.springs[low].any())
+        return int(high if held or len(structure.meeting[low]) > 1 else low)
+    for led in (_stood, _led):
+        borne = [led(structure, member, n) for n in (a, b)]
+        if borne[0] != borne[1]:
+            return int(a if borne[1] else b)
+    return int(b)
+
+
+def _stood(structure: Structure, member: int, node: int) -> bool:
+    """Whether something else stands at an end of a member."""
+    return any(_stands(structure, i) for i in structure.meeting[node] if i != member)
+
+
+def _led(structure: Structure, member: int, node: int) -> tuple[int, int] | None:
+    """What leads from an end of a member to something that stands, and where: the next piece of a bracket that is in pieces."""
+    for i in structure.meeting[node]:
+        m = structure.members[i]
+        far = m.nodes[0] if node == m.nodes[-1] else m.nodes[-1]
+        if i != member and not _stands(structure, i) and _in_line(structure, member, i) and _stood(structure, i, far):
+            return i, far
+    return None
+
+
+def _in_line(structure: Structure, member: int, other: int) -> bool:
+    steps = [
+        structure.xyz[m.nodes[-1]] - structure.xyz[m.nodes[0]]
+        for m in map(structure.members.__getitem__, (member, other))
+    ]
+    length = float(np.linalg.norm(steps[0]) * np.linalg.norm(steps[1]))
+    return bool(abs(float(steps[0] @ steps[1])) > 0.9 * length)
 
 
 def _stands(structure: Structure, member: int) -> bool:
@@ -126,6 +158,11 @@ def _below(structure: Structure, member: int, node: int) -> tuple[int, ...]:
     m = structure.members[member]
     found = [member]
     at = m.nodes[0] if node == m.nodes[-1] else m.nodes[-1]
+    if not _stands(structure, member) and not _stood(structure, member, at):
+        piece = _led(structure, member, at)
+        if piece is not None:
+            found.append(piece[0])
+            at = piece[1]
     while True:
         low = float(structure.xyz[at, 2]) - 1e-6
         down = [

@@ -164,6 +164,33 @@ class WhatIsSaid(unittest.TestCase):
         self.assertIn("1 of 3 places have none opposite", self.left_out(crane_rails=[three]))
         self.assertIn("none of its members is there", self.left_out(crane_rails=[{"name": "x", "members": ["gone"]}]))
 
+    def test_brackets_in_pieces(self) -> None:
+        whole = reached(run(read_document(craneway(loads=pulled()))), "c1L")
+        for turned in (False, True):
+            data = craneway(loads=pulled(), crane_rails=[RAILS | {"members": ["o1L", "b1R", "b2L", "b2R"]}])
+            data["nodes"].append({"name": "half", "at": [REACH / 2, 0, A]})
+            own = next(m for m in data["members"] if m["name"] == "b1L")
+            ends = ("tip1L", "half") if turned else ("half", "tip1L")
+            data["members"].append(own | {"name": "o1L", "start": ends[0], "end": ends[1]})
+            own["end"] = "half"
+            chain = run(read_document(data))
+            for member in ("c1L", "b1L", "o1L"):
+                for criterion in ("rail_sway", "rail_beside", "rail_spread", "rail_level"):
+                    self.assertAlmostEqual(reached(chain, member)[criterion], whole[criterion], delta=1e-6)
+
+    def test_rails_that_hang_from_beams(self) -> None:
+        data = craneway(loads=pulled(), crane_rails=[{"name": "Hoist", "members": ["h1", "h2"]}])
+        data["nodes"] += [{"name": f"n{k}{f}", "at": [k, 0, z]} for k in (4, 8) for f, z in (("high", 8), ("low", 7.5))]
+        data["members"] += [
+            {"name": "tie", "start": "head1L", "end": "head1R", "section": "HEB 300"},
+            *(
+                {"name": f"h{i}", "start": f"n{k}high", "end": f"n{k}low", "section": "HEB 200"}
+                for i, k in ((1, 4), (2, 8))
+            ),
+        ]
+        left_out = " | ".join(words for words, _ in run(read_document(data)).verification.whole.left_out)
+        self.assertIn("crane rails “Hoist”: nothing stands below 2 of 2 places", left_out)
+
     def test_rails_on_heads_of_columns(self) -> None:
         loads = [{"case": "Crane", "node": "head1L", "force": [8, 0, 0]}]
         heads = {"name": "High", "members": ["c1L", "c1R", "c2L", "c2R"]}
