@@ -79,7 +79,7 @@ def _laid_out(structure: Structure, stated: CraneRails) -> Rails:
     places = sorted({p.node: p for p in places}.values(), key=lambda p: p.along)
     middle = (max(p.across for p in places) + min(p.across for p in places)) / 2
     lines = tuple(p for p in places if p.across < middle), tuple(p for p in places if p.across >= middle)
-    said = []
+    said = [f"“{name}” is not there" for name in stated.members if name not in structure.index]
     for line in lines:
         if not line or max(p.across for p in line) - min(p.across for p in line) > STRAIGHT:
             return Rails(stated, said=("its members do not bear two rails, each along one line",))

@@ -43,7 +43,11 @@ def untempered(structure: Structure, natures: set[str]) -> tuple[str, ...]:
     """Said of what is long and grows or shrinks in no case. natures: of its cases."""
     if "temperature" in natures or len(structure.xyz) == 0:
         return ()
-    far = float(np.ptp(structure.xyz[:, :2], axis=0).max())
+    # along the sides of the smallest box around it in plan, however it lies
+    angles = np.radians(np.arange(90))
+    ways = np.stack([np.cos(angles), np.sin(angles)]), np.stack([-np.sin(angles), np.cos(angles)])
+    sides = np.array([np.ptp(structure.xyz[:, :2] @ way, axis=0) for way in ways])
+    far = float(sides[:, sides.prod(axis=0).argmin()].max())
     if far < LONG:
         return ()
     return (f"no temperature acts in any case (EN 1991-1-5), though it is {far:.0f} m long",)

@@ -162,6 +162,8 @@ class WhatIsSaid(unittest.TestCase):
         self.assertIn("do not bear two rails", self.left_out(crane_rails=[one]))
         three = {"name": "Crane 1", "members": ["b1L", "b1R", "b2L"]}
         self.assertIn("1 of 3 places have none opposite", self.left_out(crane_rails=[three]))
+        gone = {"name": "Crane 1", "members": [*RAILS["members"], "b9L"]}
+        self.assertIn("crane rails “Crane 1”: “b9L” is not there", self.left_out(crane_rails=[gone]))
         self.assertIn("none of its members is there", self.left_out(crane_rails=[{"name": "x", "members": ["gone"]}]))
 
     def test_brackets_in_pieces(self) -> None:

@@ -19,6 +19,7 @@ from engine.editing.operations import Copy
 from engine.expand import expand
 from engine.load import load
 from engine.verification.unloaded import NOTHING_BORNE, lost, unasked, unloaded, unplaced
+from engine.verification.unsaid import untempered
 from tests.engine.helpers import FIXED, by_case
 from tests.engine.test_copied_panels import BEAMS, EVERY, table
 
@@ -179,6 +180,19 @@ class Untempered(unittest.TestCase):
             hall = {"spacings": [6.5] * spans, "eaves_height": 5.0}
             chain = run(read_document({"hall": hall, **more}))
             self.assertEqual(words.format(65) in chain.verification.left_out, said)
+
+    def test_it_says_so_however_it_lies(self) -> None:
+        for degrees in (0, 30, 45, 90):
+            for length, said in ((61.0, True), (58.0, False)):
+                c, s = np.cos(np.radians(degrees)), np.sin(np.radians(degrees))
+                corners = [(x * c - y * s, x * s + y * c, 0.0) for x, y in ((0, 0), (length, 0), (length, 20), (0, 20))]
+                nodes = [{"name": f"n{k}", "at": at} for k, at in enumerate(corners)]
+                members = [
+                    {"name": f"m{k}", "start": f"n{k}", "end": f"n{(k + 1) % 4}", "section": "HEA 200"}
+                    for k in range(4)
+                ]
+                structure = expand(read_document({"nodes": nodes, "members": members}))
+                self.assertEqual(bool(untempered(structure, {"wind"})), said)
 
 
 SUMMER = {"name": "Summer", "nature": "temperature"}

@@ -82,9 +82,10 @@ def _no_haunch(v: Values) -> bool:
     return v["kind"] != 4
 
 
-def _limit(clause: str) -> list[Line]:
+def _moved(words: str, clause: str = "EN 1990 A1.4.3") -> list[Line]:
     """A movement against its limit."""
     return [
+        Line("w", "", clause, words),
         Line("limit", r"\dfrac{<span>}{<ratio>}", clause, "limit set in the rules or with the member", _by_ratio),
         Line("limit", "", clause, "limit in millimetres set in the rules or with the member", _absolute),
         Line("u", r"\dfrac{<w>}{<limit>}", "", "at most 1"),
@@ -291,8 +292,7 @@ LINES: dict[str, list[Line]] = {
             "rise in its middle before it is loaded, as a parabola",
             lambda v: v["camber"] > 0,
         ),
-        Line("w", "", "EN 1990 A1.4.3", "movement off the line between the supports, less its camber"),
-        *_limit("EN 1990 A1.4.3"),
+        *_moved("movement off the line between the supports, less its camber"),
     ],
     "slenderness": [
         Line("Lcr_y", "", "", "effective length about y"),
@@ -308,34 +308,13 @@ LINES: dict[str, list[Line]] = {
         Line("alpha_cr", "", "EN 1993-1-1 5.2.1(3)", "critical factor: what the loads may grow by"),
         Line("u", r"\dfrac{1}{<alpha_cr>}", "", "below 1: it buckles"),
     ],
-    "variable": [
-        Line("w", "", "EN 1990 A1.4.3", "movement under variable actions alone"),
-        *_limit("EN 1990 A1.4.3"),
-    ],
-    "rail_sway": [
-        Line("w", "", "EN 1993-6 table 7.1(b)", "movement of the rail across, beside the foot, by cranes"),
-        *_limit("EN 1993-6 table 7.1(b)"),
-    ],
-    "rail_beside": [
-        Line("w", "", "EN 1993-6 table 7.1(c)", "what the rail moves across beside the next frame"),
-        *_limit("EN 1993-6 table 7.1(c)"),
-    ],
-    "rail_spread": [
-        Line("w", "", "EN 1993-6 table 7.1(e)", "change of the distance of the rails"),
-        *_limit("EN 1993-6 table 7.1(e)"),
-    ],
-    "rail_level": [
-        Line("w", "", "EN 1993-6 table 7.2(b)", "what one rail moves below the other"),
-        *_limit("EN 1993-6 table 7.2(b)"),
-    ],
-    "imposed": [
-        Line("w", "", "EN 1990 A1.4.3", "movement under imposed loads alone"),
-        *_limit("EN 1990 A1.4.3"),
-    ],
-    "lasting": [
-        Line("w", "", "EN 1990 A1.4.3", "movement under quasi-permanent actions, less its camber"),
-        *_limit("EN 1990 A1.4.3"),
-    ],
+    "variable": _moved("movement under variable actions alone"),
+    "rail_sway": _moved("movement of the rail across, beside the foot, by cranes", "EN 1993-6 table 7.1(b)"),
+    "rail_beside": _moved("what the rail moves across beside the next frame", "EN 1993-6 table 7.1(c)"),
+    "rail_spread": _moved("change of the distance of the rails", "EN 1993-6 table 7.1(e)"),
+    "rail_level": _moved("what one rail moves below the other", "EN 1993-6 table 7.2(b)"),
+    "imposed": _moved("movement under imposed loads alone"),
+    "lasting": _moved("movement under quasi-permanent actions, less its camber"),
     "frequency": [
         Line("w", "", "", "bent by its mass between the supports, quasi-permanent"),
         Line("f_own", r"\dfrac{17.75}{\sqrt{<w>}}", "EN 1990 A1.4.4", "its mass spread along it; w in mm"),
@@ -364,8 +343,5 @@ LINES: dict[str, list[Line]] = {
         ),
         Line("u", r"\dfrac{<w>}{<limit>}", "", "at most 1"),
     ],
-    "sway": [
-        Line("w", "", "EN 1990 A1.4.3", "horizontal movement of the head"),
-        *_limit("EN 1990 A1.4.3"),
-    ],
+    "sway": _moved("horizontal movement of the head"),
 }

@@ -1,9 +1,8 @@
 <script setup lang="ts">
-import { ElInput } from 'element-plus'
-import { computed, watch } from 'vue'
-import { useTyped } from '../lib/field'
+import { computed } from 'vue'
 import { parseQuantity, shown, unitOf, type Kind } from '../lib/quantity'
 import { useWorkbench } from '../stores/workbench'
+import TypedField from './TypedField.vue'
 
 const props = withDefaults(
   defineProps<{
@@ -21,14 +20,6 @@ const props = withDefaults(
 )
 const bench = useWorkbench()
 const written = computed(() => (props.value === null || props.value === undefined ? '' : shown(props.value)))
-const { typed, wrong, commit, leave } = useTyped(() => written.value, post)
-watch(
-  () => bench.refusal,
-  (refusal) => {
-    // several fields may show one value: it is said where something else was typed
-    if (refusal?.place === props.path && typed.value !== written.value) wrong.value = refusal.reason
-  },
-)
 
 async function post(text: string): Promise<string> {
   const value = props.optional && !text ? null : parseQuantity(text, props.kind)
@@ -42,40 +33,14 @@ async function post(text: string): Promise<string> {
 </script>
 
 <template>
-  <label class="field" :class="{ wrong }" :title="hint">
-    <span>{{ label }}</span>
-    <ElInput
-      v-model="typed"
-      size="small"
-      :placeholder="optional"
-      :aria-invalid="!!wrong"
-      :data-path="path"
-      :readonly="!bench.mayChange"
-      autocomplete="off"
-      @keydown.enter="commit"
-      @blur="commit"
-      @keydown.esc="leave"
-    >
-      <template #suffix>
-        <em>{{ unit ?? unitOf(kind) }}</em>
-      </template>
-    </ElInput>
-    <small v-if="wrong" role="alert">{{ wrong }}</small>
-  </label>
+  <TypedField
+    :label="label"
+    :path="path"
+    :written="written"
+    :post="post"
+    :hint="hint"
+    :optional="optional"
+    :unit="unit ?? unitOf(kind)"
+    figures
+  />
 </template>
-
-<style scoped>
-.field {
-  grid-template-columns: 1fr 116px;
-}
-.field :deep(.el-input__inner) {
-  font: 400 12px var(--mono);
-  text-align: right;
-}
-em {
-  font: 400 11px var(--condensed);
-  color: var(--ink-2);
-  min-width: 16px;
-  text-align: left;
-}
-</style>

@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import { ElInput } from 'element-plus'
-import { useTyped } from '../lib/field'
 import { useWorkbench } from '../stores/workbench'
+import TypedField from './TypedField.vue'
 
 /** Words that stand for a value of the document; `read` gives the value, or a sentence that says what is wrong. */
 const props = withDefaults(
@@ -16,7 +15,6 @@ const props = withDefaults(
   { read: (text: string) => ({ value: text.trim() }), hint: '', list: undefined },
 )
 const bench = useWorkbench()
-const { typed, wrong, commit, leave } = useTyped(() => props.written, post)
 
 async function post(text: string): Promise<string> {
   const found = props.read(text)
@@ -27,28 +25,5 @@ async function post(text: string): Promise<string> {
 </script>
 
 <template>
-  <label class="field" :class="{ wrong }" :title="hint">
-    <span>{{ label }}</span>
-    <ElInput
-      v-model="typed"
-      size="small"
-      :list="list"
-      :aria-invalid="!!wrong"
-      :data-path="path"
-      autocomplete="off"
-      spellcheck="false"
-      :readonly="!bench.mayChange"
-      @change="list ? commit() : undefined"
-      @keydown.enter="commit"
-      @blur="commit"
-      @keydown.esc="leave"
-    />
-    <small v-if="wrong" role="alert">{{ wrong }}</small>
-  </label>
+  <TypedField :label="label" :path="path" :written="written" :post="post" :hint="hint" :list="list" />
 </template>
-
-<style scoped>
-.field :deep(.el-input__inner) {
-  font-family: var(--mono);
-}
-</style>

@@ -1,13 +1,13 @@
 <script setup lang="ts">
-import { ElButton, ElInput } from 'element-plus'
+import { ElButton } from 'element-plus'
 import { computed } from 'vue'
 import type { Schemas } from '../../../api/client'
 import ChoiceField from '../../../components/ChoiceField.vue'
 import FoldPart from '../../../components/FoldPart.vue'
 import NumberField from '../../../components/NumberField.vue'
 import SectionField from '../../../components/SectionField.vue'
+import TypedField from '../../../components/TypedField.vue'
 import { added } from '../../../lib/changes'
-import { useTyped } from '../../../lib/field'
 import { readStoreys, storeyChanges, writeStoreys } from '../../../lib/storeys'
 import { useWorkbench } from '../../../stores/workbench'
 
@@ -16,7 +16,6 @@ const props = defineProps<{ jig: Schemas['FloorJig']; path: string }>()
 const bench = useWorkbench()
 const storeys = computed(() => props.jig.storeys)
 const list = computed(() => `${props.path}.storeys`)
-const { typed, wrong, commit, leave } = useTyped(() => writeStoreys(storeys.value), post)
 async function post(text: string): Promise<string> {
   const found = readStoreys(text, props.jig.level)
   if (typeof found === 'string') return found
@@ -41,25 +40,12 @@ const SECTIONS = ['columns', 'main_beams', 'joists'] as const
 </script>
 
 <template>
-  <label
-    class="field"
-    :class="{ wrong }"
-    title="Heights above the floor below: 3*3.5 + 4; or so many up to a level: 3 to 14.5"
-  >
-    <span>Storeys above</span>
-    <ElInput
-      v-model="typed"
-      size="small"
-      aria-label="Storeys above"
-      :aria-invalid="!!wrong"
-      :readonly="!bench.mayChange"
-      autocomplete="off"
-      @keydown.enter="commit"
-      @blur="commit"
-      @keydown.esc="leave"
-    />
-    <small v-if="wrong" role="alert">{{ wrong }}</small>
-  </label>
+  <TypedField
+    label="Storeys above"
+    :written="writeStoreys(storeys)"
+    :post="post"
+    hint="Heights above the floor below: 3*3.5 + 4; or so many up to a level: 3 to 14.5"
+  />
   <p class="note">
     <ElButton size="small" :disabled="!bench.mayChange" @click="more">One more storey</ElButton>
     <span v-if="tops.length">{{ tops.length + 1 }} levels, up to {{ tops.at(-1)!.toFixed(2) }} m</span>
