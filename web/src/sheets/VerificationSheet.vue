@@ -56,7 +56,7 @@ const bench = useWorkbench()
     <WholePart />
   </template>
   <template v-if="bench.document?.rules">
-    <h4>Effective lengths by role <span>× own length</span></h4>
+    <h4 v-if="bench.lists.lengths.length">Effective lengths by role <span>× own length</span></h4>
     <template v-for="l in bench.lists.lengths" :key="l.role">
       <template v-if="!bench.member || bench.member.role === l.role">
         <NumberField
@@ -83,7 +83,7 @@ const bench = useWorkbench()
     <StaysPart />
     <LimitsPart />
     <CraneRailsPart />
-    <h4>Natural frequency <span>Hz at least, beam by beam</span></h4>
+    <h4 v-if="bench.lists.limits_frequency.length">Natural frequency <span>Hz at least, beam by beam</span></h4>
     <template v-for="l in bench.lists.limits_frequency" :key="l.role">
       <NumberField
         v-if="!bench.member || bench.member.role === l.role"
@@ -105,7 +105,7 @@ const bench = useWorkbench()
       optional="none"
       hint="Main beams and joists together with the beams and columns under them: 1/f² = w₁/17.75² + w₂/15.76², w in mm. Empty or 0: no limit."
     />
-    <h4>Slenderness <span>L_cr/i at most, where you want one</span></h4>
+    <h4 v-if="bench.lists.limits_slenderness.length">Slenderness <span>L_cr/i at most, where you want one</span></h4>
     <template v-for="l in bench.lists.limits_slenderness" :key="l.role">
       <NumberField
         v-if="!bench.member || bench.member.role === l.role"

@@ -89,7 +89,7 @@ function saved(...fields: readonly Changed[]) {
     hint="Off the line between the supports, characteristic combinations. Empty: the usual value; 0: not checked."
     :save="saved({ ratio: `deflections.${l.role}`, mm: 'total_mm', roles: [l.role] })"
   />
-  <h4>Under variable actions alone <span>besides</span></h4>
+  <h4 v-if="roles.length">Under variable actions alone <span>besides</span></h4>
   <LimitField
     v-for="l in roles"
     :key="l.role"
@@ -101,7 +101,12 @@ function saved(...fields: readonly Changed[]) {
     hint="Characteristic combinations without the permanent actions. Empty: not looked at."
     :save="saved({ ratio: `deflections_variable.${l.role}`, mm: 'variable_mm', roles: [l.role] })"
   />
-  <FoldPart v-for="kind in MORE" :key="kind.ratio" :title="kind.title" :open="roles.some((l) => stated(l.role, kind))">
+  <FoldPart
+    v-for="kind in roles.length ? MORE : []"
+    :key="kind.ratio"
+    :title="kind.title"
+    :open="roles.some((l) => stated(l.role, kind))"
+  >
     <LimitField
       v-for="l in roles"
       :key="l.role"
