@@ -40,6 +40,7 @@ _INPUTS: dict[str, tuple[tuple[str, ...], tuple[str, ...]]] = {
             "jigs",
             "edits",
             "moved_nodes",
+            "panel_edits",
             "grid",
             "levels",
             "materials",

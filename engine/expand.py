@@ -23,7 +23,7 @@ from engine.jigs.hall import set_out_hall
 from engine.jigs.haunches import pieces_of
 from engine.jigs.parts import Materials, Parts, Point
 from engine.jigs.truss_jig import set_out_truss
-from engine.laid import lay_edits, offset_of, places_of, releases_of
+from engine.laid import lay_edits, leave_out, offset_of, places_of, releases_of
 from engine.structure.bearing import bear
 from engine.structure.join import in_mid_air, join, merge
 from engine.structure.model import FREEDOMS, Floats, GridLine, Ints, Level, Member, Orphan, Pad, Structure
@@ -93,7 +93,7 @@ def expand(document: Document) -> Structure:
         if node.name in parts.nodes:
             raise ModelError(f"A jig already set a node “{node.name}”.", f"nodes.{i}.name")
         parts.node(node.name, node.at)
-    orphans += lay_edits(document, parts, materials)
+    orphans += lay_edits(document, parts, materials) + leave_out(document, parts.panels)
     for i, m in enumerate(document.members):
         _state_member(parts, materials, m, f"members.{i}")
     places = np.array(list(parts.nodes.values()), dtype=float).reshape(-1, 3)

@@ -16,7 +16,7 @@ from engine.document.byhand import MemberEdit, Offset, Releases
 from engine.errors import ModelError
 from engine.jigs.haunches import pieces_of
 from engine.jigs.parts import Materials, Parts
-from engine.structure.model import Member, Orphan
+from engine.structure.model import Member, Orphan, Panel
 
 
 def said(edit: MemberEdit) -> str:
@@ -58,6 +58,20 @@ def lay_edits(document: Document, parts: Parts, materials: Materials) -> list[Or
         else:
             parts.members[edit.member], off = _edited(parts, materials, member, edit, f"edits.{i}")
             lost += [Orphan(f"edits.{i}", edit.member, words) for words in off]
+    return lost
+
+
+def leave_out(document: Document, panels: list[Panel]) -> list[Orphan]:
+    """Take what is left out off the carriers of generated panels; edits whose panel is not there are given back. A slab rests on what it is joined
+    to."""
+    number, lost = {panel.name: i for i, panel in enumerate(panels)}, []
+    for i, edit in enumerate(document.panel_edits):
+        at = number.get(edit.panel)
+        if at is None:
+            lost.append(Orphan(f"panel_edits.{i}", edit.panel, f"not borne by {', '.join(edit.excluded) or 'nothing'}"))
+        elif panels[at].plate is None:
+            bears = tuple(name for name in panels[at].carriers if name not in edit.excluded)
+            panels[at] = replace(panels[at], carriers=bears, excluded=tuple(edit.excluded))
     return lost
 
 

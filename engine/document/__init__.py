@@ -22,6 +22,7 @@ from engine.document.byhand import (
     NamedView,
     NodeEdit,
     NodeInput,
+    PanelEdit,
     PanelInput,
     SectionInput,
     SupportInput,
@@ -50,7 +51,7 @@ FORMAT_VERSION = 5
 class Document(Part):
     """A whole project: a hall, other jigs, what is set out by hand, and what is laid over the generated.
 
-    edits, moved_nodes: kept beside the parameters and laid on again after each change of a jig.
+    edits, moved_nodes, panel_edits: kept beside the parameters and laid on again after each change of a jig.
     """
 
     format: Literal["lorica"] = "lorica"
@@ -61,6 +62,7 @@ class Document(Part):
     jigs: list[Jig] = []
     edits: list[MemberEdit] = []
     moved_nodes: list[NodeEdit] = []
+    panel_edits: list[PanelEdit] = []
     grid: list[GridLineInput] = []
     levels: list[LevelInput] = []
     sets: list[NamedSet] = []
@@ -220,4 +222,7 @@ def check_references(document: Document) -> None:
     _unique(document.sets, "named sets", "sets")
     _unique(document.crane_rails, "pairs of crane rails", "crane_rails")
     _unique(document.panels, "panels", "panels")
+    for i, edit in enumerate(document.panel_edits):
+        if edit.panel in [other.panel for other in document.panel_edits[:i]]:
+            raise ModelError(f"What panel “{edit.panel}” rests on is stated twice.", f"panel_edits.{i}.panel")
     _unique(document.views, "named views", "views")

@@ -26,7 +26,7 @@ from engine.document.base import (
     Slab,
     Vector,
 )
-from engine.document.references import MemberName, NodeName
+from engine.document.references import MemberName, NodeName, PanelName
 
 
 class GridLineInput(Part):
@@ -314,6 +314,13 @@ class NodeEdit(Part):
 
     node: NodeName
     move: Vector
+
+
+class PanelEdit(Part):
+    """What is laid over a generated panel; excluded: members that bear none of it, its others bear their share."""
+
+    panel: PanelName
+    excluded: list[MemberName] = []
 
 
 class Footing(Part):

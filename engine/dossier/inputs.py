@@ -35,6 +35,7 @@ PARTS = {
     "panels": "Panels by hand",
     "edits": "Edits of members",
     "moved_nodes": "Moved nodes",
+    "panel_edits": "What panels do not rest on",
     "crane_rails": "Crane rails",
     "cases": "Cases by hand",
     "node_loads": "Loads on nodes",

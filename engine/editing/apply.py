@@ -270,7 +270,9 @@ class _Operations(Adding, Copying, Cutting, Releasing):
 
     def _replace(self, o: Replace) -> None:
         kind, _, number = o.place.partition(".")
-        items: Any = getattr(self.document, kind, None) if kind in ("edits", "moved_nodes", "supports") else None
+        items: Any = (
+            getattr(self.document, kind, None) if kind in ("edits", "moved_nodes", "panel_edits", "supports") else None
+        )
         if items is None or not number.isdigit() or int(number) >= len(items):
             raise ModelError(f"There is no edit at “{o.place}”.", "place")
         if o.target is None:
@@ -283,6 +285,10 @@ class _Operations(Adding, Copying, Cutting, Releasing):
             if o.target in self.edits:
                 raise ModelError(f"“{o.target}” is edited already.", "target")
             items[int(number)].member = o.target
+        elif kind == "panel_edits":
+            if o.target not in {panel.name for panel in self.structure.panels}:
+                raise ModelError(f"There is no panel “{o.target}”.", "target")
+            items[int(number)].panel = o.target
         else:
             if o.target not in self.at:
                 raise ModelError(f"There is no node “{o.target}”.", "target")

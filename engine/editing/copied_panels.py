@@ -28,7 +28,12 @@ BLOWS: dict[Direction, tuple[float, float, float]] = {
 
 
 def floor_panel(
-    panel: Panel, floor: FloorJig, name: str, corners: list[str | tuple[float, float, float]], carriers: list[str]
+    panel: Panel,
+    floor: FloorJig,
+    name: str,
+    corners: list[str | tuple[float, float, float]],
+    carriers: list[str],
+    excluded: list[str],
 ) -> PanelInput:
     """A deck of a floor that is set out as one drawn by hand: with its loads, and what holds it in its plane."""
     return PanelInput(
@@ -36,6 +41,7 @@ def floor_panel(
         kind="floor",
         corners=corners,
         carriers=carriers,
+        excluded=excluded,
         span=(float(panel.span[0]), float(panel.span[1]), float(panel.span[2])),
         two_way=panel.two_way,
         permanent=panel.permanent / 1000,
@@ -110,7 +116,12 @@ def _resting(work: Work, members: set[str]) -> Iterator[tuple[Panel, PanelInput]
         if panel.name in drawn:
             yield panel, drawn[panel.name]
         elif panel.kind == "floor" and panel.jig in floors:
-            yield panel, floor_panel(panel, floors[panel.jig], "floor", [(0, 0, 0)] * 3, list(panel.carriers))
+            yield (
+                panel,
+                floor_panel(
+                    panel, floors[panel.jig], "floor", [(0, 0, 0)] * 3, list(panel.carriers), list(panel.excluded)
+                ),
+            )
 
 
 def _key(corners: list[Floats]) -> tuple[tuple[float, ...], ...]:

@@ -55,6 +55,7 @@ class Releasing(Work):
                 MemberInput(**{**like, "name": members[member.name], "start": start, "end": end})
             )
         ours = [p.name for p in self.structure.panels if p.jig == o.jig]
+        self.document.panel_edits = [e for e in self.document.panel_edits if e.panel not in ours]
         panels = self._free_names(ours, {p.name for p in self.structure.panels})
         self._keep_lines(o.jig)
         self._keep_decks(o.jig, {n: nodes[name] for n, name in node_names.items()}, members, panels)
@@ -114,7 +115,8 @@ class Releasing(Work):
         # what other jigs bear of these cases stays in them
         whole = all(p.jig == jig for p in self.structure.panels if p.kind in ("roof", "wall"))
         for panel in self.structure.panels:
-            carriers = [members.get(name, name) for name in panel.carriers]
+            excluded = [members.get(name, name) for name in panel.excluded]
+            carriers = [members.get(name, name) for name in panel.carriers] + excluded
             ours = panel.jig == jig and panel.kind != "floor"
             if not ours or not carriers or panel.grounded is not None:
                 continue
@@ -125,6 +127,7 @@ class Releasing(Work):
                     kind="surface",
                     corners=[(float(x), float(y), float(z)) for x, y, z in panel.corners.round(9)],
                     carriers=carriers,
+                    excluded=excluded,
                     span=(float(panel.span[0]), float(panel.span[1]), float(panel.span[2])),
                     # μ1 of EN 1991-1-3 table 5.2
                     snow=float(np.interp(panel.pitch, [30, 60], [0.8, 0.0])) if panel.kind == "roof" else None,
@@ -166,5 +169,8 @@ class Releasing(Work):
                 continue
             away = np.linalg.norm(self.structure.xyz[numbers] - panel.corners[:, None], axis=2)
             corners = [nodes[numbers[k]] for k in away.argmin(axis=1).tolist()]
-            carriers = [members.get(name, name) for name in panel.carriers]
-            self.document.panels.append(floor_panel(panel, floor, panels[panel.name], list(corners), carriers))
+            excluded = [members.get(name, name) for name in panel.excluded]
+            carriers = [members.get(name, name) for name in panel.carriers] + excluded
+            self.document.panels.append(
+                floor_panel(panel, floor, panels[panel.name], list(corners), carriers, excluded)
+            )

@@ -48,6 +48,7 @@ def drawn_panel(given: PanelInput, structure: Structure, materials: Materials, p
         reduced=given.reduced,
         snow=given.snow,
         wind={str(direction): value for direction, value in given.wind.items() if value},
+        excluded=tuple(given.excluded),
         **materials.in_plane(given, place),
     )
     if not Polygon(panel.flat(corners)).is_valid:

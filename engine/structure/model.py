@@ -124,7 +124,7 @@ class Panel:
     a level floor that moves as one in plan; law: stiffness as a membrane, N/m: along either direction, across between them (both 0 for sheeting
     that carries shear alone), and in shear. cover: area of the cladding over that between the lines of the steel; beyond: how far it reaches
     beyond them sideways and upwards, in metres. jig: name of the jig that made it, "" by hand; deck: of a deck, its floor, and the row and column
-    of the field that it lies in. plate: as what it bends by itself; its carriers are then what it is joined to, and its loads lie on it.
+    of the field that it lies in. plate: as what it bends by itself; its carriers are then what it is joined to. excluded: kept from bearing it.
     """
 
     name: str
@@ -152,6 +152,7 @@ class Panel:
     jig: str = ""
     deck: tuple[str, int, int] | None = None
     plate: Plate | None = None
+    excluded: tuple[str, ...] = ()
 
     @lazily
     def seen(self) -> Floats:

@@ -197,7 +197,7 @@ class PanelOut(BaseModel):
     """A panel as someone sees it who looks at it from outside: coordinates in m to the right and upwards.
 
     turn: rows (a, b, c) by which x, y of the drawing become a + b x + c y, the panel's own coordinates. across: in which direction it would span, turned by
-    90°; excluded: what a drawn one is kept from resting on.
+    90°; excluded: what it is kept from resting on. origin, u, v: where its drawing lies in space, and its directions to the right and upwards.
     """
 
     name: str
@@ -215,6 +215,9 @@ class PanelOut(BaseModel):
     zones: list[ZoneOut]
     loads: list[SurfaceLoadOut]
     turn: tuple[Triple, Triple]
+    origin: Triple
+    u: Triple
+    v: Triple
 
 
 class TracedLoad(BaseModel):

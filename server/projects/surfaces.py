@@ -183,12 +183,11 @@ def nothing(chain: Chain, member: str, case: int) -> list[str]:
     return words
 
 
-def _excluded(chain: Chain, panel: Panel, origin: Floats, basis: Floats) -> Iterator[action_schemas.CarrierOut]:
-    """Members that a drawn panel is kept from resting on."""
-    given = next((p for p in chain.document.panels if p.name == panel.name), None)
-    for name in given.excluded if given else ():
-        if name in chain.structure.index:
-            ends = chain.structure.xyz[[chain.structure.member(name).nodes[0], chain.structure.member(name).nodes[-1]]]
+def _excluded(structure: Structure, panel: Panel, origin: Floats, basis: Floats) -> Iterator[action_schemas.CarrierOut]:
+    """Members that a panel is kept from resting on."""
+    for name in panel.excluded:
+        if name in structure.index:
+            ends = structure.xyz[[structure.member(name).nodes[0], structure.member(name).nodes[-1]]]
             yield action_schemas.CarrierOut(member=name, line=flat_of(ends, origin, basis), takes=[])
 
 
@@ -256,8 +255,11 @@ def panel_out(chain: Chain, name: str) -> action_schemas.PanelOut:
         across=tuple(np.cross(panel.outside, panel.span).round(6).tolist()),
         two_way=panel.two_way,
         carriers=list(_carriers(structure, panel, origin, basis)),
-        excluded=list(_excluded(chain, panel, origin, basis)),
+        excluded=list(_excluded(structure, panel, origin, basis)),
         zones=list(_zones(chain, panel, origin, basis)),
         loads=list(_loads(chain, panel, origin, basis)),
         turn=_turn(panel, origin, basis),
+        origin=tuple(origin.tolist()),
+        u=tuple(basis[0].tolist()),
+        v=tuple(basis[1].tolist()),
     )

@@ -224,6 +224,52 @@ class Loads(BrowserCase):
         page.keyboard.press("Control+z")
         self.revision(2)
 
+    def test_on_nodes_and_slabs_in_three_dimensions(self):
+        document = table()
+        document.panels[0].diaphragm = "slab"
+        document.panels[0].slab = Slab(thickness=0.16, material="C25/30")
+        self.project = revisions.create(self.user, document, "Demo data")
+        page = self.page
+        page.goto(f"{self.live_server_url}/projects/{self.project.id}")
+        page.wait_for_selector("tbody tr")
+        page.click("header nav button:has-text('Actions')")
+        page.click("nav.parts >> text=By hand")
+        page.click("text=whole · 3D")
+        page.wait_for_selector("canvas")
+        self.look("north")
+        # what acts on a node is carried to the node nearest to where it is let go: below the force near the other end of "south"
+        force = self.middle(page.locator(".figure", has_text="12.0 kN"))
+        self.look("moment (0, 0, 0)")
+        ring = page.locator("circle.along")
+        expect(ring).to_be_visible()
+        self.drag(self.middle(ring), (force[0] + 20, force[1] + 40))
+        self.revision(2)
+        self.assertEqual([load["node"] for load in self.content()["node_loads"]], ["b"])
+        # a pressure on a part of the slab: the corner (3, 3) is drawn away from (1, 1) by a quarter of what lies between
+        page.mouse.click(*self.middle(page.locator(".figure", has_text="3.00")))
+        corners = page.locator(".over .corner")
+        expect(corners).to_have_count(4)
+        near, far = self.middle(corners.nth(0)), self.middle(corners.nth(2))
+        there = (far[0] + (far[0] - near[0]) / 4, far[1] + (far[1] - near[1]) / 4)
+        self.drag(far, there)
+        self.revision(3)
+        part = self.content()["panel_loads"][0]["part"]
+        self.assertEqual(part[0], [1.0, 1.0])
+        # farther away a metre is fewer pixels
+        self.assertTrue(all(3.45 < x < 3.8 for x in part[2]), part)
+        found = self.middle(corners.nth(2))
+        self.assertLess(abs(found[0] - there[0]) + abs(found[1] - there[1]), 12)
+        page.screenshot(path="/tmp/w/n3.png")
+        # all of it by its edge
+        a, b = self.middle(corners.nth(0)), self.middle(corners.nth(1))
+        self.drag(((a[0] + b[0]) / 2, (a[1] + b[1]) / 2), (b[0], b[1]))
+        self.revision(4)
+        moved = self.content()["panel_loads"][0]["part"]
+        self.assertGreater(moved[0][0], 1.5)
+        self.assertAlmostEqual(moved[2][0] - moved[0][0], part[2][0] - part[0][0], places=3)
+        page.keyboard.press("Control+z")
+        self.revision(3)
+
     def test_along_a_line_and_at_a_point_of_a_slab(self):
         document = table()
         document.panels[0].diaphragm = "slab"

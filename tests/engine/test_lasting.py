@@ -8,9 +8,12 @@ from engine.chain import run
 from engine.document import Document, read_document
 from engine.document.byhand import MemberEdit, NodeEdit, SupportInput
 from engine.document.jigs import HallJig
+from engine.errors import ModelError
 from engine.expand import expand
+from engine.load import load
 from engine.structure.audit import audit
 from engine.structure.join import merge
+from tests.engine.test_editing import do
 
 RAFTER = "frame-4/rafter-AB-left"
 
@@ -69,6 +72,68 @@ class Edits(unittest.TestCase):
         plain, edited = run(Document(hall=HallJig())), run(self.document())
         self.assertGreater(edited.tonnage(), plain.tonnage())
         self.assertNotEqual(plain.fingerprints["structure"], edited.fingerprints["structure"])
+
+
+class LeftOut(unittest.TestCase):
+    """Members that generated panels do not rest on: a bay is 6 m, so that the frames beside bear 3 + 6 = 9 m of the roof."""
+
+    ROOF = "roof-AB-left"
+    SITE = {"ground_snow": 1.0, "altitude": 100.0}
+
+    def document(self, spacings=7, **more) -> Document:
+        return read_document(
+            {
+                "hall": {"spacings": [6.0] * spacings, "purlins": {"modelled": False}},
+                "site": self.SITE,
+                "panel_edits": [{"panel": self.ROOF, "excluded": ["frame-4/rafter-AB-left"]}],
+            }
+            | more
+        )
+
+    def snow(self, document: Document, frame: int) -> float:
+        """Snow of the first case on a rafter at its start, N per metre of it."""
+        structure = expand(document)
+        loading = load(document, structure)
+        table, name = loading.spread, f"frame-{frame}/rafter-AB-left"
+        case = next(i for i, c in enumerate(loading.cases) if c.nature == "snow")
+        on = (table.case == case) & (table.member == structure.index[name]) & (table.start < 1e-6)
+        return -float(table.first[on, 2].sum())
+
+    def test_its_share_goes_to_those_beside_it(self):
+        plain = self.document(panel_edits=[])
+        whole = self.snow(plain, 4)
+        self.assertEqual(self.snow(self.document(), 4), 0.0)
+        for frame, share in ((3, 1.5), (5, 1.5), (2, 1.0), (6, 1.0)):
+            self.assertAlmostEqual(self.snow(self.document(), frame) / whole, share, 6)
+
+    def test_it_lasts_and_says_where_it_has_no_place(self):
+        found = expand(self.document(9)).panels
+        panel = next(p for p in found if p.name == self.ROOF)
+        self.assertEqual(panel.excluded, ("frame-4/rafter-AB-left",))
+        self.assertNotIn("frame-4/rafter-AB-left", panel.carriers)
+        gone = self.document(panel_edits=[{"panel": "roof-gone", "excluded": ["frame-4/rafter-AB-left"]}])
+        lost = expand(gone).orphans[0]
+        self.assertEqual((lost.place, lost.target), ("panel_edits.0", "roof-gone"))
+        placed = do(gone, do="replace", place=lost.place, target=self.ROOF)
+        self.assertEqual(placed.panel_edits[0].panel, self.ROOF)
+        self.assertEqual(do(gone, do="replace", place=lost.place).panel_edits, [])
+        with self.assertRaisesRegex(ModelError, "no panel “elsewhere”"):
+            do(gone, do="replace", place=lost.place, target="elsewhere")
+
+    def test_a_released_hall_keeps_it(self):
+        free = do(self.document(), do="release", jig="hall")
+        self.assertEqual(free.panel_edits, [])
+        panel = next(p for p in free.panels if "frame-4 rafter-AB-left" in p.excluded)
+        rests = next(p for p in expand(free).panels if p.name == panel.name).carriers
+        self.assertNotIn("frame-4 rafter-AB-left", rests)
+        self.assertEqual(len(rests), 7)
+        taken_in = free.model_copy(deep=True)
+        next(p for p in taken_in.panels if p.name == panel.name).excluded = []
+        self.assertEqual(len(next(p for p in expand(taken_in).panels if p.name == panel.name).carriers), 8)
+
+    def test_stated_twice_is_refused(self):
+        with self.assertRaisesRegex(ModelError, "stated twice"):
+            self.document(panel_edits=[{"panel": self.ROOF}, {"panel": self.ROOF}])
 
 
 class Joins(unittest.TestCase):

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { ElButton } from 'element-plus'
-import { computed, ref } from 'vue'
+import { ref } from 'vue'
 import { NATURE_COLOURS } from '../lib/temper'
 import { useWorkbench } from '../stores/workbench'
+import { useBearing } from '../view/bearing'
 import { usePanelLoadHands } from '../view/panelLoadHands'
 import { usePanelSheet } from '../view/panelSheet'
 import PanelHands from './frame/PanelHands.vue'
@@ -14,7 +15,8 @@ import PanelScale from './frame/PanelScale.vue'
 const bench = useWorkbench()
 const holder = ref<HTMLElement>()
 const { width, height } = useElementSize(holder)
-const bends = computed(() => bench.lists.panels.some((p) => p.name === panel.value?.name && p.stiff === 'slab'))
+const bearing = useBearing()
+const { bends } = bearing
 const view = usePanelSheet(width, height)
 const {
   panel,
@@ -94,7 +96,20 @@ function point(event: MouseEvent, spot: NonNullable<typeof bench.spot>) {
             : `${panel.carriers.length} carriers · spans ${panel.two_way ? 'two ways' : 'one way'}`
         }}</span
       >
-      <span v-if="taken.area"><i class="takes" /> {{ bench.member?.label }} takes {{ taken.area.toFixed(1) }} m²</span>
+      <span v-if="bearing.selected.value && !bends">
+        <i class="takes" /> {{ bench.member?.label }}
+        {{ bearing.selected.value === 'bears' ? `takes ${taken.area.toFixed(1)} m²` : 'bears none of it' }}
+        <ElButton
+          v-if="bearing.may.value"
+          link
+          type="primary"
+          size="small"
+          @click="
+            bearing.selected.value === 'bears' ? bearing.leaveOut(bench.selected) : bearing.takeIn(bench.selected)
+          "
+          >{{ bearing.selected.value === 'bears' ? 'leave it out' : 'let it bear' }}</ElButton
+        >
+      </span>
       <span v-if="panel.excluded.length">{{ panel.excluded.length }} left out</span>
       <span v-if="bench.state && !loads.length">No load of {{ bench.state }} on this panel.</span>
     </footer>

@@ -117,8 +117,10 @@ export function useLoadHands(bench: Bench, sight: Sight, holder: Ref<HTMLElement
   }
   /** What is pressed is taken hold of where it is the chosen load's. */
   function seize(event: PointerEvent, borne: Borne) {
-    if (borne.node) lift(event, borne.node)
-    else if (hands.value?.track.pieces.some((p) => p.name === borne.member)) grab(event, 'whole')
+    if (borne.node) {
+      const [spot, own] = [onNode.value, sight.at(borne.node)]
+      if (spot && own && Math.hypot(spot[0] - own[0], spot[1] - own[1]) <= 1) lift(event)
+    } else if (hands.value?.track.pieces.some((p) => p.name === borne.member)) grab(event, 'whole')
   }
   /** Whether the pointer has moved far enough from where it was pressed. */
   const begins = (at: Point) => Math.hypot(at[0] - pressed[0], at[1] - pressed[1]) >= BEGUN
@@ -174,10 +176,8 @@ export function useLoadHands(bench: Bench, sight: Sight, holder: Ref<HTMLElement
   }
   /** Where the chosen load on a node acts, in pixels, in the case that is shown. */
   const onNode = computed(() => (nodeLoad.value ? spotOf(carried.value?.node ?? nodeLoad.value.node) : null))
-  function lift(event: PointerEvent, on: readonly number[]) {
-    const [spot, own] = [onNode.value, sight.at(on)]
-    if (!spot || !own || !nodeLoad.value || !bench.mayChange || event.button) return
-    if (Math.hypot(spot[0] - own[0], spot[1] - own[1]) > 1) return
+  function lift(event: PointerEvent) {
+    if (!onNode.value || !nodeLoad.value || !bench.mayChange || event.button) return
     pressed = place(event)
     carried.value = { node: nodeLoad.value.node, begun: false }
     ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
@@ -185,8 +185,11 @@ export function useLoadHands(bench: Bench, sight: Sight, holder: Ref<HTMLElement
   function carry(event: PointerEvent) {
     const at = place(event)
     if (!carried.value || (!carried.value.begun && !begins(at))) return
-    const members = sight.members.value.flatMap((m) => m.line)
-    const near = [...new Set(members)].map((n) => {
+    // what slabs and haunches cut members at is named anew with their cells
+    const stated = new Set(bench.document?.nodes?.map((node) => node.name))
+    const holds = (n: number, k: number, line: readonly number[]) =>
+      k === 0 || k === line.length - 1 || stated.has(bench.chain!.node_names[n]!)
+    const near = [...new Set(sight.members.value.flatMap((m) => m.line.filter(holds)))].map((n) => {
       const spot = sight.at(bench.chain!.nodes[n]!)
       return { n, far: spot ? Math.hypot(spot[0] - at[0], spot[1] - at[1]) : Infinity }
     })
@@ -203,5 +206,5 @@ export function useLoadHands(bench: Bench, sight: Sight, holder: Ref<HTMLElement
     if (carried.value === c) carried.value = null
     return !!c?.begun
   }
-  return { may, choose, hands, others, onNode, grab, seize, drag, drop, nudge }
+  return { may, choose, hands, others, onNode, grab, lift, seize, drag, drop, nudge }
 }

@@ -1,13 +1,13 @@
-/** Hands on a pressure by hand on a panel laid flat: its corners are dragged, or all of it. */
+/** Hands on a pressure by hand on a panel, laid flat or seen in three dimensions: its corners are dragged, or all of it. */
 
 import { computed, ref, type Ref } from 'vue'
-import type { Point } from '../lib/drawing'
+import type { Schemas } from '../api/client'
+import type { Point, Sheet } from '../lib/drawing'
 import { cornerMoved, drawnOf, ownOf, partMoved, snappedOn } from '../lib/panelPlaces'
 import { area } from '../lib/surfaces'
 import { useChosenLoad } from '../stores/chosenLoad'
 import { useLoadChoice } from './loadChoice'
 import type { Bench } from './plane'
-import type { usePanelSheet } from './panelSheet'
 
 /** Pixels within which a place is near; the least that a part covers, m². */
 const [NEAR, LEAST] = [9, 0.01]
@@ -17,7 +17,7 @@ const lengthOf = (line: readonly Point[]) =>
 
 export function usePanelLoadHands(
   bench: Bench,
-  view: Pick<ReturnType<typeof usePanelSheet>, 'panel' | 'sheet'>,
+  view: { panel: Readonly<Ref<Schemas['PanelOut'] | null | undefined>>; sheet: Readonly<Ref<Sheet>> },
   holder: Ref<Element | undefined>,
 ) {
   const chosen = useChosenLoad()

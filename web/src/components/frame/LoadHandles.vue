@@ -5,14 +5,26 @@ import type { useLoadHands } from '../../view/loadHands'
 
 /** whole: what is chosen is dragged by its band too, where nothing else of it can be pressed */
 const props = defineProps<{ hold: ReturnType<typeof useLoadHands>; whole?: boolean }>()
-const { may, hands, others, onNode, grab, drag, drop, nudge } = props.hold
+const { may, hands, others, onNode, grab, lift, drag, drop, nudge } = props.hold
 const diamond = ([x, y]: Point) => `M${x - 6} ${y}L${x} ${y - 6}L${x + 6} ${y}L${x} ${y + 6}Z`
 const GRIPS = { start: 'Start of the load', end: 'End of the load', whole: 'The load' }
 </script>
 
 <template>
   <g v-if="may">
-    <circle v-if="onNode" class="along" :cx="onNode[0]" :cy="onNode[1]" r="9" />
+    <circle
+      v-if="onNode"
+      class="along"
+      :class="{ whole }"
+      :cx="onNode[0]"
+      :cy="onNode[1]"
+      r="9"
+      @mousedown.stop.prevent
+      @click.stop
+      @pointerdown.stop="lift"
+      @pointermove="drag"
+      @pointerup="drop"
+    />
     <path v-for="(line, i) in others" :key="`beside ${i}`" class="along" :d="path(line)" />
     <g v-if="hands" class="hands">
       <path
@@ -62,6 +74,10 @@ const GRIPS = { start: 'Start of the load', end: 'End of the load', whole: 'The 
   stroke-width: 5;
   pointer-events: stroke;
   cursor: grab;
+}
+circle.along.whole {
+  stroke-width: 3;
+  pointer-events: all;
 }
 .hand {
   fill: #fff;

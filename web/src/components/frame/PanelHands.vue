@@ -1,25 +1,18 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
-import { added, removed } from '../../lib/changes'
 import { path, type Point } from '../../lib/drawing'
 import { useWorkbench } from '../../stores/workbench'
+import { useBearing } from '../../view/bearing'
 
-/** Hands on a panel drawn by hand, laid flat: what bears it and what does not, and which way it spans. */
+/** Hands on a panel laid flat: what bears it and what does not is chosen, and it is turned where its span is not its jig's. */
 const props = defineProps<{ panel: Schemas['PanelOut']; at: (p: readonly number[]) => Point }>()
 const bench = useWorkbench()
-const index = computed(() => (bench.document?.panels ?? []).findIndex((p) => p.name === props.panel.name))
-const given = computed(() => bench.document?.panels?.[index.value])
-const may = computed(() => bench.mayChange && !!given.value && given.value.diaphragm !== 'slab')
-const label = (name: string) => bench.lists.members.find((m) => m.name === name)?.label ?? name
+const { byHand, may, label } = useBearing()
 
-const leaveOut = (name: string) =>
-  bench.edit(`${label(name)} bears none of ${props.panel.name}`, added(`panels.${index.value}.excluded`, name))
-const takeIn = (name: string) =>
-  bench.edit(`${label(name)} bears ${props.panel.name}`, removed(`panels.${index.value}.excluded`, name))
 const turn = () =>
   bench.edit(`${props.panel.name} spans the other way`, [
-    { path: `panels.${index.value}.span`, value: props.panel.across },
+    { path: `panels.${byHand.value}.span`, value: props.panel.across },
   ])
 
 /** An arrow both ways along the span, between the middle and the first corner, where no beam across the middle lies under it. */
@@ -46,35 +39,23 @@ function press(event: KeyboardEvent, act: () => unknown) {
 </script>
 
 <template>
-  <g v-if="may" class="hands">
+  <g class="hands">
     <path
-      v-for="c in panel.excluded"
-      :key="`not ${c.member}`"
-      class="bearer not"
-      :d="path(c.line.map(at))"
-      role="button"
-      tabindex="0"
-      :aria-label="`${label(c.member)} bears none of it: let it bear again`"
-      @click.stop="takeIn(c.member)"
-      @keydown="press($event, () => takeIn(c.member))"
-    >
-      <title>{{ label(c.member) }} bears none of it: click to let it bear again</title>
-    </path>
-    <path
-      v-for="c in panel.carriers"
+      v-for="c in [...panel.excluded, ...panel.carriers]"
       :key="c.member"
       class="bearer"
+      :class="{ not: panel.excluded.includes(c) }"
       :d="path(c.line.map(at))"
       role="button"
       tabindex="0"
-      :aria-label="`${label(c.member)} bears it: leave it out`"
-      @click.stop="leaveOut(c.member)"
-      @keydown="press($event, () => leaveOut(c.member))"
+      :aria-label="`${label(c.member)} ${panel.excluded.includes(c) ? 'bears none of it' : 'bears it'}`"
+      @click.stop="bench.select(c.member)"
+      @keydown="press($event, () => bench.select(c.member))"
     >
-      <title>{{ label(c.member) }} bears it: click to leave it out</title>
+      <title>{{ label(c.member) }} {{ panel.excluded.includes(c) ? 'bears none of it' : 'bears it' }}</title>
     </path>
     <g
-      v-if="!panel.two_way"
+      v-if="may && byHand >= 0 && !panel.two_way"
       class="span"
       role="button"
       tabindex="0"
@@ -93,7 +74,7 @@ function press(event: KeyboardEvent, act: () => unknown) {
 .bearer {
   fill: none;
   stroke: transparent;
-  stroke-width: 12;
+  stroke-width: 8;
   cursor: pointer;
 }
 .bearer:hover,

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-/** The handles of the pressure by hand that is chosen, on its panel laid flat. */
+/** The handles of the pressure by hand that is chosen, on its panel. */
 import { computed } from 'vue'
 import { path } from '../../lib/drawing'
 import type { usePanelLoadHands } from '../../view/panelLoadHands'
 
-const props = defineProps<{ hold: ReturnType<typeof usePanelLoadHands> }>()
+/** edge: all of it is dragged by its edge, so that what lies below can be pointed at */
+const props = defineProps<{ hold: ReturnType<typeof usePanelLoadHands>; edge?: boolean }>()
 const { corners, line, words, grab, drag, drop, nudge } = props.hold
 const head = computed(() => ({
   x: (Math.min(...corners.value.map((p) => p[0])) + Math.max(...corners.value.map((p) => p[0]))) / 2,
@@ -16,7 +17,7 @@ const head = computed(() => ({
   <g v-if="corners.length">
     <path
       class="all"
-      :class="{ open: line || corners.length < 3 }"
+      :class="{ open: line || corners.length < 3, edge }"
       :d="path(corners, !line)"
       @click.stop
       @pointerdown.stop="grab($event, null)"
@@ -54,12 +55,17 @@ const head = computed(() => ({
   stroke-width: 2;
   cursor: move;
 }
+.all.edge {
+  stroke-width: 4;
+  pointer-events: stroke;
+}
 .all.open {
   stroke-width: 6;
   stroke-linecap: round;
   fill: none;
 }
 .corner {
+  pointer-events: all;
   fill: #fff;
   stroke: var(--chalk);
   stroke-width: 2;

@@ -5,7 +5,10 @@ import type { Seen } from '../../lib/loadTracks'
 import type { Member } from '../../stores/workbench'
 import { useLoadHands } from '../../view/loadHands'
 import type { Bench } from '../../view/plane'
+import { usePanelInSpace } from '../../view/panelInSpace'
+import { usePanelLoadHands } from '../../view/panelLoadHands'
 import LoadHandles from '../frame/LoadHandles.vue'
+import PanelLoadHands from '../frame/PanelLoadHands.vue'
 
 const props = defineProps<{
   bench: Bench
@@ -16,10 +19,12 @@ const props = defineProps<{
   eye: (place: readonly number[]) => Seen | null
 }>()
 const over = useTemplateRef<HTMLElement>('over')
-const hold = useLoadHands(
+const holder = toRef(() => over.value ?? undefined)
+const hold = useLoadHands(props.bench, { members: toRef(() => props.members), at: (place) => props.eye(place) }, holder)
+const onPanel = usePanelLoadHands(
   props.bench,
-  { members: toRef(() => props.members), at: (place) => props.eye(place) },
-  toRef(() => over.value ?? undefined),
+  usePanelInSpace(props.bench, (place) => props.eye(place)),
+  holder,
 )
 </script>
 
@@ -27,6 +32,7 @@ const hold = useLoadHands(
   <div ref="over" class="over">
     <svg role="group" aria-label="Loads in the view">
       <LoadHandles :hold="hold" whole />
+      <PanelLoadHands v-if="onPanel.may.value" :hold="onPanel" edge />
     </svg>
     <span
       v-for="(f, i) in written"
@@ -37,7 +43,7 @@ const hold = useLoadHands(
       >{{ f.text }}</span
     >
     <div
-      v-if="label && !hold.hands.value"
+      v-if="label && !hold.hands.value && !onPanel.corners.value.length"
       class="label mono"
       :class="{ fails: label.fails }"
       :style="{ left: `min(${label.x}px, 100% - ${label.text.length}ch - 28px)`, top: `${label.y}px` }"
