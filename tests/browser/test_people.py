@@ -86,6 +86,8 @@ class Office(BrowserCase):
         elsewhere = Client(HTTP_USER_AGENT="Mozilla/5.0 (X11; Linux x86_64; rv:140.0) Gecko/20100101 Firefox/140.0")
         elsewhere.post("/sign-in/", {"username": "ada", "password": "gusset-plate"})
         page = self.page
+        # an address that leads nowhere opens the projects
+        page.goto(f"{self.live_server_url}/projects/")
         page.click("nav >> text=Account")
         expect(page.locator("tbody tr")).to_have_count(2)
         expect(page.locator("tbody")).to_contain_text("Firefox on Linux")

@@ -12,6 +12,7 @@ from engine.document.national import BasisValues
 from engine.document.rules import Rules, Site
 from engine.errors import ModelError
 from engine.expand import expand
+from engine.load import load
 from engine.standards.en import snow, wind
 from engine.standards.en import wind_tables as tables
 from engine.standards.en.combinations import combine
@@ -98,6 +99,44 @@ class Wind(unittest.TestCase):
         reacted = balances(chain.loading, chain.response)[case].reacted
         self.assertAlmostEqual(reacted[2] / up, 1, delta=2e-4)
         self.assertAlmostEqual(reacted[0] / across, 1, delta=2e-4)
+
+
+class Weights(unittest.TestCase):
+    """What cases of weight say they hold."""
+
+    def notes(self, document) -> list[str]:
+        return [case.note for case in load(document, expand(document)).cases[:2]]
+
+    def test_the_cladding_holds_no_purlins_that_are_members(self):
+        for modelled, words in ((True, "sheeting with rails"), (False, "sheeting with purlins and rails")):
+            document = read_document({"hall": {"purlins": {"modelled": modelled}}})
+            self.assertEqual(self.notes(document), ["", words])
+
+    def test_concrete_is_told_beside_steel(self):
+        lines = {"south": "ab", "east": "bc", "north": "cd", "west": "da"}
+        document = read_document(
+            {
+                "nodes": [
+                    {"name": n, "at": at}
+                    for n, at in zip("abcd", ([0, 0, 4], [6, 0, 4], [6, 4, 4], [0, 4, 4]), strict=True)
+                ],
+                "members": [
+                    {"name": m, "start": a, "end": b, "section": "IPE 300", "role": "main beam"}
+                    for m, (a, b) in lines.items()
+                ],
+                "supports": [{"node": n, "fixed": ["x", "y", "z"]} for n in "abcd"],
+                "panels": [
+                    {
+                        "name": "floor",
+                        "corners": list("abcd"),
+                        "diaphragm": "slab",
+                        "slab": {"thickness": 0.2, "material": "C25/30"},
+                    }
+                ],
+            }
+        )
+        # 6 · 4 · 0.2 m³ of 2,500 kg/m³, and 20 m of 42.2 kg/m, at 9.81 m/s²
+        self.assertEqual(self.notes(document)[0], "of C25/30 117.7 kN, steel 8.3 kN")
 
 
 class Balance(unittest.TestCase):

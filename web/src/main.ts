@@ -22,6 +22,7 @@ const router = createRouter({
     { path: '/account', component: () => import('./views/AccountView.vue') },
     { path: '/projects/:id/history', component: () => import('./views/HistoryView.vue'), props: true },
     { path: '/projects/:id', component: () => import('./views/WorkbenchView.vue'), props: true },
+    { path: '/:elsewhere(.*)*', redirect: '/' },
   ],
 })
 

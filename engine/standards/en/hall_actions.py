@@ -7,6 +7,7 @@ from collections.abc import Callable
 from engine.actions.cases import Case, Loading
 from engine.actions.panels import DOWN, press
 from engine.actions.weights import add_self_weight
+from engine.catalogue.steels import GRAVITY
 from engine.document import Document
 from engine.document.floors import FloorJig
 from engine.standards.en.roofs import parapet
@@ -110,13 +111,27 @@ def simplifications(document: Document, structure: Structure) -> list[str]:
     return found
 
 
+def _weighing(structure: Structure) -> str:
+    """What weighs beside steel, in words; none where nothing does."""
+    masses = structure.masses()
+    words = ", ".join(f"{what} {mass * GRAVITY / 1000:.1f} kN" for what, mass in masses.items())
+    return "" if masses.keys() <= {"steel"} else f"of {words}"
+
+
+def _clad(structure: Structure) -> str:
+    """What the weight of the cladding holds: purlins and rails that are members weigh by themselves."""
+    own = {m.role for m in structure.members} & {"purlin", "side rail"}
+    besides = [word for role, word in (("purlin", "purlins"), ("side rail", "rails")) if role not in own]
+    return " with ".join(["sheeting", *([" and ".join(besides)] if besides else [])])
+
+
 def add_hall_cases(loading: Loading, structure: Structure, document: Document) -> None:
     """Add self-weight, cladding, floors, imposed loads, snow and wind of what the jigs set out."""
     cladding = document.cladding
-    add_self_weight(loading, structure, Case("Self-weight of steel", "G1", "permanent"))
+    add_self_weight(loading, structure, Case("Self-weight of steel", "G1", "permanent", note=_weighing(structure)))
     surfaces = [panel for panel in structure.panels if panel.kind in ("roof", "wall")]
     if surfaces:
-        case = loading.add_case(Case("Cladding", "G2", "permanent", note="sheeting with purlins and rails"))
+        case = loading.add_case(Case("Cladding", "G2", "permanent", note=_clad(structure)))
         for panel in (p for p in surfaces if p.grounded is None):
             weight = (cladding.roof if panel.kind == "roof" else cladding.walls) * 1000
             press(loading, case, panel, DOWN, weight, why="weight of the cladding")
