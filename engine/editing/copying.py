@@ -9,6 +9,7 @@ import numpy as np
 
 from engine.document.loads import MemberLoad
 from engine.editing.copied_panels import Shift, copy_panels
+from engine.editing.copied_supports import turned_support
 from engine.editing.handed import turn_like
 from engine.editing.operations import Copy, Mirror, Rotate
 from engine.editing.work import SAME, Work, vector
@@ -100,6 +101,14 @@ class Copying(Work):
             for load in list(self.document.node_loads)
             if load.node in places
         ]
+        # only what is held can be moved
+        held = {support.node for support in self.document.supports}
+        settled = {(move.case, move.node) for move in self.document.settlements}
+        for move in list(self.document.settlements):
+            node = self.node(place(places[move.node])) if move.node in places else ""
+            if node in held and (move.case, node) not in settled:
+                movement = vector(turned @ np.array(move.movement))
+                self.document.settlements.append(move.model_copy(update={"node": node, "movement": movement}))
 
     def _turned_load(self, load: MemberLoad, turned: Floats) -> dict[str, Any]:
         """What a load becomes on a turned or mirrored copy: along the member's own axes it is stated in global ones from now on, and so is one
@@ -124,7 +133,7 @@ class Copying(Work):
         return {"axes": axes} | dict(zip(("value", "value_end"), map(vector, new), strict=False))
 
     def _copy_supports(self, members: list[str], shift: Shift) -> None:
-        place, turned = shift.place, shift.turned
+        place = shift.place
         held = self.structure.fixed.any(axis=1) | (self.structure.springs != 0).any(axis=1)
         there, lines = {s.node for s in self.document.supports}, self._lines(set(shift.made.values()))
         for node in {n for name in members for n in (self.member(name).nodes[0], self.member(name).nodes[-1])}:
@@ -136,11 +145,7 @@ class Copying(Work):
                 if target in there:
                     continue
                 there.add(target)
-                support = self.support_like(node, target)
-                # its own x axis, wherever it points to now
-                x = turned @ np.array([np.cos(np.radians(support.turn)), np.sin(np.radians(support.turn)), 0.0])
-                support.turn = round(float(np.degrees(np.arctan2(x[1], x[0]))) % 180, 9)
-                self.document.supports.append(support)
+                self.document.supports.append(turned_support(self.support_like(node, target), shift.turned))
 
     def _lines(self, but: set[str]) -> tuple[Floats, Floats]:
         """The lower and the upper ends of all members but some, (n, 3) each."""

@@ -174,6 +174,7 @@ class Work:
             "springs": {f: k / force for f, k in s.sprung(node).items()},
             "one_way": [f for f, there in zip(FREEDOMS, s.one_way[node], strict=True) if there],
             "turn": round(float(np.degrees(s.turn[node])), 9),
+            "settlement": vector(s.settlement[node]),
         }
         if pad := s.pads.get(node):
             held["footing"] = vars(pad) | {"subgrade": pad.subgrade / 1000}
