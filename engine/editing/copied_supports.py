@@ -52,7 +52,7 @@ def _holds_alike(support: SupportInput) -> bool:
     """Whether it holds along all axes alike, and about all of them."""
     if support.one_way or support.footing:
         return False
-    springs = dict[str, float](support.springs)
+    springs: dict[str, float] = {str(f): k for f, k in support.springs.items()}
     held = [(f in support.fixed, springs.get(f, 0.0)) for f in FREEDOMS]
     return len(set(held[:3])) == len(set(held[3:])) == 1
 
