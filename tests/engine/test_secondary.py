@@ -57,6 +57,25 @@ class Rows(unittest.TestCase):
         self.assertIsNone(row_for(table([(6.0, 1, 9.0, 9.0, 9.0)]), 6.0, 2))
 
 
+class SpansFarther(unittest.TestCase):
+    """Purlins that no rafter bears on their way span 12 m and not the 6 m of the table: they do not pass."""
+
+    def reasons(self, **changes):
+        document = read_document(small().model_dump() | {"site": {"ground_snow": 0.5}} | changes)
+        found = of(document)[1]
+        return found.status, [reason for reason in found.reasons if "farther than 6 m" in reason]
+
+    def test_where_a_rafter_is_left_out(self):
+        self.assertEqual(self.reasons()[1], [])
+        # an inner one, and that of a gable
+        for frame in (2, 4):
+            rafter = f"frame-{frame}/rafter-AB-left"
+            status, reasons = self.reasons(panel_edits=[{"panel": "roof-AB-left", "excluded": [rafter]}])
+            self.assertEqual(len(reasons), 1, frame)
+            self.assertIn("“roof-AB-left”", reasons[0])
+            self.assertNotEqual(status, "passes")
+
+
 class Loads(unittest.TestCase):
     def by_hand(self, document, snow, imposed, exposure=1.0):
         chain, found = of(document)

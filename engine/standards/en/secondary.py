@@ -6,6 +6,8 @@ from __future__ import annotations
 from dataclasses import replace
 from math import cos, isnan, radians
 
+import numpy as np
+
 from engine.actions.cases import Case, Loading
 from engine.actions.derived import LocalPressure
 from engine.catalogue.sections import family_of, section
@@ -112,7 +114,30 @@ def _used(
     left_out += [] if bears.get("service") else [SILENT if plain.how == () else UNLIMITED]
     left_out += [BY_HAND] if document.panel_loads or document.area_loads else []
     left_out += [STAYED] if plain.stayed else []
-    return replace(plain, uses=tuple(sorted(uses, key=lambda use: -use.utilisation)), left_out=tuple(left_out))
+    longer = [
+        name
+        for name in dict.fromkeys(p.panel for p in pressures)
+        if _spans_farther(structure, panels[name], plain.span)
+    ]
+    return replace(
+        plain,
+        uses=tuple(sorted(uses, key=lambda use: -use.utilisation)),
+        left_out=tuple(left_out),
+        reasons=plain.reasons
+        + tuple(
+            f"some of what would bear “{name}” does not: they span farther than {plain.span:g} m" for name in longer
+        ),
+    )
+
+
+def _spans_farther(structure: Structure, panel: Panel, span: float) -> bool:
+    """Whether what bears a panel along the building stands farther apart than a span, or more than half of one within its ends."""
+    if abs(panel.span[1]) < 0.99 or not panel.carriers:
+        return False
+    ends = [structure.xyz[structure.member(name).nodes[0], 1] for name in panel.carriers]
+    at, edge = np.unique(ends), panel.corners[:, 1]
+    within = max(at[0] - edge.min(), edge.max() - at[-1])
+    return bool(within > span / 2 or (np.diff(at) > span + 1e-3).any())
 
 
 def _cold(
