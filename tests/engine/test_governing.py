@@ -4,7 +4,7 @@ import unittest
 from itertools import combinations
 
 import numpy as np
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 from hypothesis.extra.numpy import arrays
 
@@ -119,6 +119,8 @@ class Bounds(unittest.TestCase):
 
     @settings(max_examples=100, deadline=None)
     @given(st.tuples(*[st.floats(-1.1, 1.1)] * 5))
+    @example((1.0, 0.0, 0.0, 0.0, 0.0))
+    @example((-1.0, 0.0, 0.0, 0.0, 0.0))
     def test_no_section_is_used_more_than_its_bound(self, ratios):
         """N, V_y, V_z, M_y, M_z as shares of the plastic resistances."""
         p = self.rows.take(EVERY, 2)

@@ -354,7 +354,8 @@ def section_bound(
         bound = np.abs(My) / (np.where(plastic, p.Wpl_y, p.Wel_y) * fyd)
         bound += np.abs(Mz) / (np.where(plastic, p.Wpl_z, p.Wel_z) * fyd)
         a = np.where(p.kind == 0, np.minimum((p.A - 2 * p.b * p.tf) / p.A, 0.5), 0.0)
-        reduced = bound * np.maximum((1 - 0.5 * a) / (1 - n), 1.0)
+        # no number times what is infinite at n = 1 would look like a shape that has no bound
+        reduced = bound * np.where(n < 1, np.maximum((1 - 0.5 * a) / (1 - n), 1.0), 1.0)
         bound = np.where(plastic, np.maximum(reduced, n), bound + n)
         # 5.5.2(9): under no more compression than this no plate of it is slender
         known = (most["cls"] <= 3) & (most["slender_N"] * np.sqrt(-pressed / (p.A * fyd)) <= 1)
