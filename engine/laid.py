@@ -43,6 +43,8 @@ def _said_check(name: str, value: object) -> str:
         return "lengths for lateral buckling"
     if isinstance(value, bool):
         return words if value else f"not {words}"
+    if isinstance(value, dict):
+        return "plates of its stiffeners" if name == "plates" else words
     return f"{words} {value:g}" if isinstance(value, float) else words
 
 

@@ -167,6 +167,17 @@ class Holes(Part):
     e2: Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)] = 0.0
 
 
+class StiffenerPlates(Part):
+    """Transverse stiffeners of a web: a flat plate on each side of it, width × thickness, mm, fitted to both flanges; post: distance of the two
+    pairs of a rigid end post, mm, 0 where none is stated."""
+
+    model_config = ConfigDict(frozen=True)
+
+    width: Annotated[float, Field(gt=0, le=1000, allow_inf_nan=False)]
+    thickness: Annotated[float, Field(gt=0, le=200, allow_inf_nan=False)]
+    post: Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)] = 0.0
+
+
 class SegmentLength(Part):
     """The length for lateral-torsional buckling of the segment of a flange in which a place lies, m from the member's start, over the distance between
     what holds it there. over: that distance as it was, m: where it is another, nothing is stated; None: whatever it is."""
@@ -194,7 +205,8 @@ class OwnChecks(Part):
     takes off. slenderness: L_cr/i at most, 0: no limit. holes: at its ends, for its net section. bearing: stiff length, mm, over which
     what presses on its flanges does so, 0 where none is stated; stiffened: its web has stiffeners wherever something presses on it.
     knees: its web at rigid joints has a supplementary plate as thick as itself, or diagonal stiffeners, whose strength is not verified.
-    panel: distance of transverse stiffeners along it, m, 0 or nothing where they stand at its supports alone; rigid_ends: its end posts are rigid.
+    panel: distance of transverse stiffeners along it, m, 0 or nothing where they stand at its supports alone; rigid_ends: its end posts are rigid;
+    plates: what all of these stiffeners are made of, None where that is not stated.
     remark: the designer's own words, which stand in its proofs. proven: its proofs stand in the dossier, as those of a member with a remark do.
     """
 
@@ -222,6 +234,7 @@ class OwnChecks(Part):
     knees: Literal["plates", "diagonals"] | None = None
     panel: Annotated[float, Field(ge=0, le=30, allow_inf_nan=False)] | None = None
     rigid_ends: bool | None = None
+    plates: StiffenerPlates | None = None
     remark: Annotated[str, Field(max_length=2000)] | None = None
     proven: bool | None = None
 

@@ -22,6 +22,7 @@ CRITERIA = {
     "net": "Net section in tension",
     "web": "Web under a concentrated force",
     "knee": "Web panel at a rigid joint",
+    "stiffener": "Transverse stiffener",
     "shear": "Shear",
     "flexural": "Flexural buckling",
     "lateral": "Lateral-torsional buckling",
@@ -65,7 +66,7 @@ UNDER = {
     "frequency": "quasi-permanent",
     "floor": "quasi-permanent",
 }
-SECTION = ("section", "shear", "net", "sum", "torsion", "web", "knee")
+SECTION = ("section", "shear", "net", "sum", "torsion", "web", "knee", "stiffener")
 KINDS: tuple[Kind, ...] = get_args(Kind)
 
 

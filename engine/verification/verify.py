@@ -30,7 +30,7 @@ from engine.verification.unsaid import OUT_OF_PLANE, held_aloft, idle, of_decks,
 
 #: criteria of which at least one must be found
 STRENGTH = (
-    "section", "shear", "flexural", "lateral", "interaction", "torsion", "twist", "general", "chord", "axial", "sum", "single", "web", "knee",
+    "section", "shear", "flexural", "lateral", "interaction", "torsion", "twist", "general", "chord", "axial", "sum", "single", "web", "stiffener", "knee",
 )  # fmt: skip
 
 #: share of its elastic moment above which a member whose role has no limit of deflection is told: it bends as a beam

@@ -8,6 +8,7 @@ import numpy as np
 
 from engine.chain import run
 from engine.derivation import Symbol
+from engine.document import read_document
 from engine.document.base import Haunch
 from engine.standards.en.proof_symbols import SYMBOLS
 from engine.standards.en.proof_text import LINES
@@ -20,6 +21,7 @@ from tests.engine.test_built_up import column as built_up_column
 from tests.engine.test_slenderness import strut
 from tests.engine.test_summed import beam as channel_beam
 from tests.engine.test_torsion import beam as twisted_beam
+from tests.engine.test_webs import girder
 
 
 class Lines(unittest.TestCase):
@@ -84,6 +86,20 @@ class Proofs(unittest.TestCase):
             run(strut(checks={"slenderness": 300})),
             run(twisted_beam()),
             run(twisted_beam(torque=30.0, section="SHS 150x8")),
+            *(
+                # stiffeners that are used most under a force, between panels of either kind, and at an end
+                run(
+                    read_document(
+                        girder(load, checks={"stiffened": True, "plates": {"width": 60, "thickness": 6}} | own)
+                    )
+                )
+                for load, own in (
+                    (800, {}),
+                    (1000, {"panel": 0.8}),
+                    (10, {"panel": 1.5, "plates": {"width": 12, "thickness": 3}}),
+                    (10, {"rigid_ends": True, "plates": {"width": 40, "thickness": 4, "post": 90}}),
+                )
+            ),
         ]
         # evaluated once: what each test looks at from its side
         cls.written = [

@@ -17,6 +17,7 @@ from engine.standards.en.proof_stability import (
     only,
     slender,
 )
+from engine.standards.en.proof_stiffeners import STIFFENER
 from engine.standards.en.proof_text_more import (
     AS_ONE_PLATE,
     AXIAL,
@@ -38,6 +39,7 @@ CLAUSES = {
     "net": "EN 1993-1-1 6.2.3(2)",
     "web": "EN 1993-1-5 6, 7.2",
     "knee": "EN 1993-1-8 6.2.6.1",
+    "stiffener": "EN 1993-1-5 9",
     "shear": "EN 1993-1-1 6.2.6",
     "flexural": "EN 1993-1-1 6.3.1",
     "lateral": "EN 1993-1-1 6.3.2",
@@ -243,6 +245,7 @@ LINES: dict[str, list[Line]] = {
     "net": NET,
     "web": WEB,
     "knee": KNEE,
+    "stiffener": STIFFENER,
     "held": HELD,
     "stays": STAYS,
     "sum": SUM,

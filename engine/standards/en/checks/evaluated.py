@@ -20,6 +20,7 @@ from engine.standards.en.checks.sections import section_values
 from engine.standards.en.checks.slenderness import slenderness_values
 from engine.standards.en.checks.stability import stability_values
 from engine.standards.en.checks.stays import held_values, stay_values
+from engine.standards.en.checks.stiffeners import stiffener_values, stiffeners_of
 from engine.standards.en.checks.summed import buckling_use, left_out, section_use
 from engine.standards.en.checks.torsion import torsion_proof, twist_proof
 from engine.standards.en.checks.webs import checked as pressed_places
@@ -131,6 +132,29 @@ def _web(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
     return values, [
         f"{place.what.capitalize()} presses there; the force is the jump of the shear, either way.",
         f"Stiff bearing length {bearing:g} mm{'' if bearing else ': none is stated'}; no stiffeners, and none beside it.",
+    ]
+
+
+def _stiffener(grounds: SteelGrounds, member: int, outcome: Outcome) -> Found:
+    own = stiffeners_of(grounds, member)[outcome.row]
+    found = stiffener_values(grounds, member, [outcome.combination])
+    values = {k: float(v[outcome.row, 0]) if v.ndim else float(v) for k, v in found.items()}
+    m = grounds.combined.structure.members[member]
+    plates = m.checks.plates
+    assert plates is not None
+    values |= {
+        "u": values["u_stiffener"],
+        "end": float(own.end),
+        "pressed": float(bool(own.what)),
+        "hw": m.section.h - 2 * m.section.tf,
+    }
+    values |= {"b_s": plates.width / 1000, "t_s": plates.thickness / 1000, "e_post": plates.post / 1000}
+    values["E"] = m.material.E
+    presses = [f"{own.what.capitalize()} presses there, with the jump of the shear or all of it."] if own.what else []
+    return values, [
+        *presses,
+        "A plate on each side of the web, fitted to both flanges without cut-outs, whose welds are not covered.",
+        "Its ends are held sideways by the flanges: buckling length h_w, where 0.75 h_w would do (9.4(2)).",
     ]
 
 
@@ -312,6 +336,7 @@ _OF: dict[str, Callable[[SteelGrounds, int, Outcome], Found]] = {
     "net": _net,
     "web": _web,
     "knee": _knee,
+    "stiffener": _stiffener,
     "held": _held,
     "stays": _stays,
     "sum": _summed_section,

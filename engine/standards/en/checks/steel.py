@@ -29,6 +29,13 @@ from engine.standards.en.checks.sheeting import with_sheeting
 from engine.standards.en.checks.slenderness import is_limited, slenderness, slenderness_reached
 from engine.standards.en.checks.stability import stability, stability_most, stability_of, stability_reached
 from engine.standards.en.checks.stays import is_stayed, stays, stays_most, stays_reached
+from engine.standards.en.checks.stiffeners import (
+    is_stiffened,
+    stiffeners,
+    stiffeners_in,
+    stiffeners_most,
+    stiffeners_reached,
+)
 from engine.standards.en.checks.summed import (
     is_summed,
     summed,
@@ -109,6 +116,7 @@ CHECKS = (
     Check(_bar, axial, axial_reached, axial_of, axial_most),
     Check(_known, net, net_reached),
     Check(_member, webs, webs_reached, webs_of, webs_most),
+    Check(is_stiffened, stiffeners, stiffeners_reached, stiffeners_in, stiffeners_most),
     Check(_member, panels, panels_reached, panels_of, panels_most),
     Check(is_stayed, stays, stays_reached, most=stays_most),
     Check(is_limited, slenderness, slenderness_reached),

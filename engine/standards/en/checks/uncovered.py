@@ -146,11 +146,6 @@ def _slender_webs(grounds: SteelGrounds, found: Findings) -> None:
     for i in np.unique(owner[unstiffened & flange_may_fold(grounds)]).tolist():
         found.reasons[i].append("the compressed flange may buckle into the web (EN 1993-1-5 8), which is not covered")
         found.slender.add(i)
-    for i, m in enumerate(members):
-        if not m.bar and (m.checks.panel or m.checks.rigid_ends) and m.section.shape == "I":
-            found.left_out[i].append(
-                "its transverse stiffeners and end posts themselves are not checked (EN 1993-1-5 9)"
-            )
     for i in np.unique(owner[unstiffened]).tolist():
         if not members[i].checks.stiffened:
             found.left_out[i].append(

@@ -69,9 +69,9 @@ def pressed(grounds: SteelGrounds, member: int) -> list[Pressed]:
             found.append(Pressed(sides, float(places[e - start, last]), False, what, what == BOTH))
     for e, s, node in ((start, 0, m.nodes[0]), (int(rows[-1]), last, m.nodes[-1])):
         x, sign = float(places[e - start, s]), 1.0 if s else -1.0
-        beyond = _beyond(grounds, member, node, last)
-        if beyond is not None:
-            other, side = beyond
+        goes_on = beyond(grounds, member, node, last)
+        if goes_on is not None:
+            other, side = goes_on
             what = _presses(grounds, {member, other}, node, way, ((e, s, sign), side))
             if what:
                 found.append(Pressed(((e, s, sign), side), x, False, what, what == BOTH))
@@ -80,7 +80,7 @@ def pressed(grounds: SteelGrounds, member: int) -> list[Pressed]:
     return sorted(found, key=lambda place: place.x)
 
 
-def _beyond(grounds: SteelGrounds, member: int, node: int, last: int) -> tuple[int, Side] | None:
+def beyond(grounds: SteelGrounds, member: int, node: int, last: int) -> tuple[int, Side] | None:
     """The member that goes on from a node on the same line, bent as one with this one, and its side there; None where none does: what is
     hinged there meets it by plates."""
     structure, elements = grounds.combined.structure, grounds.combined.elements
@@ -156,6 +156,14 @@ def _haunch(grounds: SteelGrounds, place: Pressed) -> bool:
     return bool((grounds.haunched_row[[e for e, _, _ in place.sides]] >= 0).any())
 
 
+def jump(grounds: SteelGrounds, sides: tuple[Side, ...]) -> Floats:
+    """(combinations,) the jump of the shear over the sides of a place, N, either way."""
+    axes = grounds.combined.elements.axes
+    of, at, sign = (np.array(column) for column in zip(*sides, strict=True))
+    turned = sign * (axes[of][:, 2] @ axes[of[0]][2])
+    return np.asarray(np.abs(turned @ grounds.analysed.Vz[of, at]))
+
+
 def web_values(
     grounds: SteelGrounds,
     member: int,
@@ -163,14 +171,13 @@ def web_values(
     columns: list[int] | slice = slice(None),
 ) -> Values:
     """`transverse_check` at places of a member, (places, combinations). The force is the jump of the shear, either way."""
-    f, elements = grounds.analysed, grounds.combined.elements
+    f = grounds.analysed
     end = np.array([place.end for place in places])[:, None]
     e = np.array([place.sides[0][0] for place in places])
     jumps, moments, axial = [], [], []
     for place in places:
-        of, at, sign = (np.array(column) for column in zip(*place.sides, strict=True))
-        turned = sign * (elements.axes[of][:, 2] @ elements.axes[of[0]][2])
-        jumps.append(np.abs(turned @ f.Vz[of, at][:, columns]))
+        of, at, _ = (np.array(column) for column in zip(*place.sides, strict=True))
+        jumps.append(jump(grounds, place.sides)[columns])
         moments.append(np.abs(f.My[of, at][:, columns]).max(axis=0))
         own = grounds.forces.N[of, at][:, columns]
         axial.append(np.take_along_axis(own, np.abs(own).argmax(axis=0)[None], axis=0)[0])
@@ -186,7 +193,7 @@ def webs(grounds: SteelGrounds, found: Findings) -> list[Held]:
     """Add to the outcomes of each member on whose flanges something presses, and to what its verdict leaves out."""
     held = []
     for i, m in enumerate(grounds.combined.structure.members):
-        if m.bar or m.checks.stiffened or m.material.strength is None:
+        if m.bar or m.material.strength is None:
             continue
         every = pressed(grounds, i)
         if not every:
@@ -206,7 +213,9 @@ def webs(grounds: SteelGrounds, found: Findings) -> list[Held]:
 def _unsaid(grounds: SteelGrounds, m: Member, every: list[Pressed]) -> list[str]:
     """What is not checked of the places where something presses on a member, in words."""
     if m.section.shape not in WEBBED:
-        return [OTHER] if any(not p.end for p in every) else []
+        return [OTHER] if any(not p.end for p in every) and not m.checks.stiffened else []
+    if m.checks.stiffened:
+        return [THROUGH] if any(p.through for p in every) else []
     found = [HAUNCHED] if any(_haunch(grounds, p) for p in every if not p.end) else []
     found += [THROUGH] if any(p.through for p in every) else []
     return [*found, UNSTATED] if any(p.end for p in every) and not m.checks.bearing else found

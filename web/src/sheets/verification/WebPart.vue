@@ -4,6 +4,8 @@ import { computed } from 'vue'
 import type { Schemas } from '../../api/client'
 import NumberField from '../../components/NumberField.vue'
 import PickList from '../../components/PickList.vue'
+import TypedField from '../../components/TypedField.vue'
+import { platesText, readPlates } from '../../lib/stiffeners'
 import { useWorkbench } from '../../stores/workbench'
 
 type Own = Schemas['OwnChecks']
@@ -34,6 +36,12 @@ const saveBearing = (value: number | null) =>
   value !== null && (value < 0 || value > 5000)
     ? Promise.resolve('Between 0 and 5000 mm.')
     : save({ bearing: value }, value === null ? 'no bearing length' : `bearing length ${value} mm`)
+const stands = computed(() => own.value.panel || own.value.rigid_ends || own.value.stiffened || own.value.plates)
+function savePlates(text: string): Promise<string> | string {
+  const plates = readPlates(text)
+  if (typeof plates === 'string') return plates
+  return save({ plates }, plates ? `stiffeners of plates ${platesText(plates)}` : 'stiffeners without stated plates')
+}
 const savePanel = (value: number | null) =>
   value !== null && (value < 0 || value > 30)
     ? Promise.resolve('Between 0 and 30 m.')
@@ -41,7 +49,7 @@ const savePanel = (value: number | null) =>
 </script>
 
 <template>
-  <h4>Its web <span>EN 1993-1-5 5, 6</span></h4>
+  <h4>Its web <span>EN 1993-1-5 5, 6, 9</span></h4>
   <NumberField
     label="Stiff bearing length"
     :path="`${bench.member?.name}.bearing`"
@@ -70,7 +78,10 @@ const savePanel = (value: number | null) =>
       @change="(on) => save({ rigid_ends: on ? true : null }, on ? 'rigid end posts' : 'end posts that are not rigid')"
     />
   </label>
-  <label class="field" title="Then it is not checked there, nor does its shear buckling leave them out">
+  <label
+    class="field"
+    title="Then its web is not checked there, nor does its shear buckling leave them out; they are checked themselves where their plates are stated"
+  >
     <span>Stiffeners where something presses</span>
     <ElSwitch
       :model-value="own.stiffened ?? false"
@@ -79,6 +90,16 @@ const savePanel = (value: number | null) =>
       @change="(on) => save({ stiffened: on ? true : null }, on ? 'stiffeners' : 'no stiffeners')"
     />
   </label>
+  <TypedField
+    v-if="stands"
+    label="Plates of the stiffeners, mm"
+    :path="`${bench.member?.name}.plates`"
+    :written="platesText(own.plates)"
+    :post="savePlates"
+    :hint="`Width × thickness of the plate on each side of the web${own.rigid_ends ? '; behind a comma the distance of the two pairs in an end post: 80 × 8, 200' : ': 80 × 8'} (EN 1993-1-5 9). Empty: the stiffeners themselves are not checked, and said so`"
+    :optional="own.rigid_ends ? '80 × 8, 200' : '80 × 8'"
+    figures
+  />
   <label
     v-if="joined"
     class="field"
