@@ -2,18 +2,22 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
+
 import numpy as np
 
 from engine.actions.combinations import Combination
 from engine.analysis.combined import Combined
 from engine.document import Document
 from engine.structure.join import MID_AIR
-from engine.structure.model import Structure
+from engine.structure.model import Panel, Structure
 
 #: what the verdict on plane frames leaves out
 OUT_OF_PLANE = "frames are analysed in their planes alone: what pushes across them, and what holds them there at every node, is not verified"
 #: said once of all cases of concentrated loads
 CONCENTRATED = "the concentrated loads of categories of use are in no combination for strength"
+#: reaches below this are none, m
+SAME = 1e-3
 #: from this length on it is told where no temperature acts, m: shorter buildings are commonly built without joints for it
 LONG = 60.0
 #: what it leaves out of decks that are stiff in their plane
@@ -73,6 +77,41 @@ def of_slabs(structure: Structure) -> tuple[str, ...]:
 def of_decks(structure: Structure) -> tuple[str, ...]:
     """Panels that are stiff in their own plane, and hold what they lie on."""
     return (DECKS,) if any(p.rigid or p.law for p in structure.panels) else ()
+
+
+def of_sheeting(structure: Structure, pressed: Collection[str], others: Collection[str]) -> tuple[str, ...]:
+    """Decks and sheeting between the members that carry panels. pressed: names of panels that loads act on; others: kinds of panels whose sheeting
+    has purlins or rails beside the model."""
+    spans = [
+        _widest(structure, p)
+        for p in structure.panels
+        if p.name in pressed and p.plate is None and p.carriers and p.kind not in others
+    ]
+    if not spans:
+        return ()
+    return (f"decks and sheeting themselves, which span up to {max(spans):.2f} m between members, are not verified",)
+
+
+def _widest(structure: Structure, panel: Panel) -> float:
+    """The largest distance along its span, m, between neighbouring members that carry a panel; of one that bears both ways its shorter side."""
+    if panel.two_way:
+        sides = np.linalg.norm(np.roll(panel.corners, -1, axis=0) - panel.corners, axis=1)
+        return float(sides.min())
+    lines = panel.flat(np.array([structure.xyz[structure.ends[structure.index[name]]] for name in panel.carriers]))
+    # (n, ends, s and t), from the lesser s on; lines along the span carry nothing across it
+    lines = np.take_along_axis(lines, lines[..., :1].argsort(axis=1), axis=1)
+    start, end = lines[:, 0], lines[:, 1]
+    reach = end[:, 0] - start[:, 0]
+    start, end, reach = start[reach > SAME], end[reach > SAME], reach[reach > SAME]
+    places = np.unique(np.concatenate([start[:, 0], end[:, 0]]))
+    widest = 0.0
+    for low, high in zip(places[:-1], places[1:], strict=True):
+        there = (start[:, 0] < (low + high) / 2) & ((low + high) / 2 < end[:, 0])
+        # between straight lines it is widest at an end of what they share
+        share = (np.array([[low], [high]]) - start[there, 0]) / reach[there]
+        t = np.sort(start[there, 1] + share * (end[there, 1] - start[there, 1]))
+        widest = max(widest, float(np.diff(t).max(initial=0.0)))
+    return widest
 
 
 def held_aloft(structure: Structure) -> tuple[str, ...]:

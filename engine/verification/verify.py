@@ -26,7 +26,16 @@ from engine.verification.secondary import Secondary
 from engine.verification.service import CLOSE, measure, silent, stretches, unlimited
 from engine.verification.standing import free_to_move, judge
 from engine.verification.unloaded import NOTHING_BORNE, lost, unasked, unloaded, unplaced
-from engine.verification.unsaid import OUT_OF_PLANE, held_aloft, idle, of_decks, of_slabs, untempered, weightless
+from engine.verification.unsaid import (
+    OUT_OF_PLANE,
+    held_aloft,
+    idle,
+    of_decks,
+    of_sheeting,
+    of_slabs,
+    untempered,
+    weightless,
+)
 
 #: criteria of which at least one must be found
 STRENGTH = (
@@ -226,6 +235,8 @@ def verify(
     if document.rules.floor_frequency and not floors:
         unsaid += ("natural frequency of floors not checked: no main beam or joist bends between supports",)
     unsaid += held_aloft(structure) + weightless(document, structure) + said_of(pads) + of_slabs(structure)
+    besides = {"roof" if s.role == "purlin" else "wall" for s in secondary}
+    unsaid += of_sheeting(structure, {load.panel for load in loading.surfaces}, besides)
     unsaid += of_decks(structure) + rails_unsaid(document, structure, bool(cranes.any()))
     tuples = tuple(tilts), tuple(lifted)
     return Verification(

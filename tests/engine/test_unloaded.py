@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import unittest
+from typing import Any
 
 import numpy as np
 
@@ -19,7 +20,7 @@ from engine.editing.operations import Copy
 from engine.expand import expand
 from engine.load import load
 from engine.verification.unloaded import NOTHING_BORNE, lost, unasked, unloaded, unplaced
-from engine.verification.unsaid import untempered
+from engine.verification.unsaid import of_sheeting, untempered
 from tests.engine.helpers import FIXED, by_case
 from tests.engine.test_copied_panels import BEAMS, EVERY, table
 
@@ -171,6 +172,47 @@ class Unasked(unittest.TestCase):
         own.panel_loads = [PanelLoad(case="W", panel="house/wall-left", pressure=0.5)]
         self.assertEqual(told(own), ())
         self.assertEqual(told(drying_hall()), ())
+
+
+class Sheeting(unittest.TestCase):
+    WORDS = "decks and sheeting themselves, which span up to {} m between members, are not verified"
+
+    def floor(self, ends: list[tuple[float, float]], **panel: Any) -> tuple[str, ...]:
+        """A deck of 6 × 7 m over beams along X from the first to the second y, with 3 kN/m²."""
+        nodes = [
+            {"name": f"{side}{k}", "at": [x, y[i], 3]}
+            for k, y in enumerate(ends)
+            for i, (side, x) in enumerate((("a", 0), ("b", 6)))
+        ]
+        names = [n["name"] for n in nodes]
+        data = {
+            "nodes": nodes,
+            "members": [
+                {"name": f"m{k}", "start": f"a{k}", "end": f"b{k}", "section": "IPE 300", "role": "main beam"}
+                for k in range(len(ends))
+            ],
+            "supports": [{"node": n, "fixed": FIXED} for n in names],
+            "panels": [{"name": "deck", "corners": [[0, 0, 3], [6, 0, 3], [6, 7, 3], [0, 7, 3]], **panel}],
+            "cases": [{"name": "Q", "nature": "imposed"}],
+            "panel_loads": [{"case": "Q", "panel": "deck", "pressure": 3}],
+        }
+        return run(read_document(data)).verification.left_out
+
+    def test_decks_say_how_far_they_span(self) -> None:
+        self.assertIn(self.WORDS.format("4.00"), self.floor([(0, 0), (3, 3), (7, 7)]))
+        # askew: 3.5 m on either side in the middle of the floor, 3.8 m at its edges
+        self.assertIn(self.WORDS.format("3.80"), self.floor([(0, 0), (3.2, 3.8), (7, 7)], span=[0, 1, 0]))
+        self.assertIn(self.WORDS.format("6.00"), self.floor([(0, 0), (7, 7)], two_way=True))
+
+    def test_what_bears_nothing_and_what_bends_itself_says_nothing(self) -> None:
+        slab = self.floor([(0, 0), (7, 7)], diaphragm="slab")
+        self.assertFalse(any("decks and sheeting themselves" in words for words in slab))
+        structure = expand(house())
+        walls = {panel.name for panel in structure.panels if panel.kind == "wall"}
+        self.assertEqual(len(of_sheeting(structure, walls, ())), 1)
+        self.assertEqual(of_sheeting(structure, (), ()), ())
+        # where purlins and rails stand beside the model, these are what spans
+        self.assertEqual(of_sheeting(structure, walls, ("wall",)), ())
 
 
 class Untempered(unittest.TestCase):
