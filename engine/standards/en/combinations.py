@@ -79,6 +79,16 @@ def gamma_Q(case: Case, rules: Rules, basis: BasisValues) -> float:
     return basis.importance * (rules.gamma_Q if own is None else own)
 
 
+def partial_factor(case: Case, rules: Rules, basis: BasisValues) -> float:
+    """What the most unfavourable combinations for strength multiply a case by at least, table A1.2(B), with K_FI: γ_Q, γ_G, of (6.10b) with ξ; 0 of cases
+    that have none."""
+    if case.nature in ("accidental", "seismic", "imperfection"):
+        return 0.0
+    if case.nature != "permanent":
+        return gamma_Q(case, rules, basis)
+    return basis.importance * rules.gamma_G_unfavourable * (1.0 if rules.strength_rule == "6.10" else rules.xi)
+
+
 def actions(cases: list[Case]) -> list[int]:
     """For each case the first case of its action: cases that act together are one action."""
     first: dict[tuple[str, str], int] = {}

@@ -44,7 +44,7 @@ from engine.standards.en.checks.summed import (
     summed_reached,
 )
 from engine.standards.en.checks.torsion import is_twisted, torsion, torsion_most, torsion_of, torsion_reached
-from engine.standards.en.checks.uncovered import COVERED, uncovered
+from engine.standards.en.checks.uncovered import COVERED, uncovered, unfactored
 from engine.standards.en.checks.webs import webs, webs_most, webs_of, webs_reached
 from engine.standards.en.proof_symbols import SYMBOLS
 from engine.standards.en.proof_text import CLAUSES, LINES
@@ -151,7 +151,7 @@ class SteelChecks(Checks):
 
     def unsaid(self) -> tuple[str, ...]:
         structure = self.grounds.combined.structure
-        found = []
+        found = [*unfactored(self.grounds.document, self.grounds.combined, self.grounds.strength)]
         if any(panel.kind == "roof" and panel.pitch < PONDING for panel in structure.panels):
             found.append("ponding of rain on a roof that is nearly flat is not checked (EN 1990 A1.4.3)")
         if not self.grounds.document.rules.imperfections and any(row.trusses for row in rows(structure)):

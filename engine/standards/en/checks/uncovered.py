@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 import numpy as np
 
+from engine.analysis.combined import Combined
 from engine.analysis.lateral import end_conditions
 from engine.catalogue.properties import PRONE
+from engine.document import Document
 from engine.standards.en.checks.alike import UNEQUAL, general_stretches
 from engine.standards.en.checks.axial import is_axial
 from engine.standards.en.checks.built_up import is_built_up
@@ -13,6 +17,7 @@ from engine.standards.en.checks.faces import beside
 from engine.standards.en.checks.grounds import SteelGrounds
 from engine.standards.en.checks.sheeting import sheeting_of
 from engine.standards.en.checks.summed import is_summed
+from engine.standards.en.combinations import partial_factor
 from engine.standards.en.shear_lag import left_at_ultimate
 from engine.standards.en.steel import slender_web
 from engine.standards.en.wind_areas import by_larger_areas
@@ -28,6 +33,11 @@ LARGER = "its wind is that of large areas (c_pe,10), not the local pressure of i
 ALONG = 0.2
 #: share of a flange from which on its loss by shear lag is told
 LAG = 0.02
+FACTORS = "EN 1990 table A1.2(B)"
+#: share by which a factor may be rounded
+ROUNDED = 0.005
+#: cases that are named
+NAMED = 3
 #: what a verdict on unequal flanges leaves out
 AT_SHEAR_CENTRE = "loads sideways count at its shear centre, not at its centroid"
 
@@ -151,6 +161,40 @@ def _slender_webs(grounds: SteelGrounds, found: Findings) -> None:
             found.left_out[i].append(
                 "its web counts with stiffeners at the supports (EN 1993-1-5 5.1(2)), which are not in the model"
             )
+
+
+def unfactored(document: Document, combined: Combined, strength: Sequence[int]) -> tuple[str, ...]:
+    """Said where combinations for strength count cases with less than their partial factors, or weights beside wind with more than where they help,
+    and no other combination makes up for it."""
+    if not strength:
+        return ()
+    rows, cases = np.abs(combined.rows[list(strength)]), combined.response.system.loading.cases
+    rules, basis = document.rules, document.national.basis
+    most = rows.max(axis=0).tolist()
+    wanted = [partial_factor(case, rules, basis) for case in cases]
+    short = [
+        f"“{case.name}” with {factor:.4g}, not {least:.4g}"
+        for case, factor, least in zip(cases, most, wanted, strict=True)
+        if 0 < factor < least * (1 - ROUNDED)
+    ]
+    said = [f"every combination for strength counts with less than the partial factors of {FACTORS}: {_few(short)}"]
+    natures = np.array([case.nature for case in cases])
+    windy = rows[:, natures == "wind"].any(axis=1)
+    if not windy.any():
+        return tuple(said) if short else ()
+    helping, lightest = rules.gamma_G_favourable, rows[windy].min(axis=0)
+    heavy = [
+        f"“{case.name}” with {factor:.4g}, not {helping:.4g}"
+        for case, factor in zip(cases, lightest.tolist(), strict=True)
+        if case.nature == "permanent" and factor > helping * (1 + ROUNDED)
+    ]
+    lifted = [f"no combination for strength counts wind where weights help against it ({FACTORS}): {_few(heavy)}"]
+    return (*(said if short else ()), *(lifted if heavy else ()))
+
+
+def _few(words: list[str]) -> str:
+    more = f" and {len(words) - NAMED} more" if len(words) > NAMED else ""
+    return f"{'; '.join(words[:NAMED])}{more}"
 
 
 def flange_may_fold(grounds: SteelGrounds) -> Bools:
