@@ -7,6 +7,7 @@ import numpy as np
 from engine.actions.combinations import Combination
 from engine.analysis.combined import Combined
 from engine.document import Document
+from engine.document.rules import AnalysisOptions
 from engine.structure.words import label
 from engine.verification.outcomes import Outcome
 
@@ -60,6 +61,24 @@ def judge(
     excepted = {but for _, but in unknown if but >= 0}
     for m, found in enumerate(reasons):
         found.extend(_few([words for words, but in unknown if but != m]) if m in excepted else everyone)
+
+
+def lenient(
+    document: Document, combined: Combined, combinations: list[Combination], strength: tuple[int, ...]
+) -> tuple[str, ...]:
+    """Said where a limit of α_cr below the usual one leaves combinations in first order that would be in second."""
+    limit, usual = document.analysis.second_order_below, AnalysisOptions().second_order_below
+    if document.analysis.order == "second" or limit >= usual or not strength:
+        return ()
+    together = combined.standing.together
+    first = [k for k in range(len(strength)) if limit <= together[k] < usual]
+    if not first:
+        return ()
+    worst = min(first, key=lambda k: float(together[k]))
+    return (
+        f"second order is left out down to α_cr = {limit:g}, as stated, not {usual:g} (5.2.1(3)): "
+        f"α_cr = {together[worst]:.2f} in {combinations[strength[worst]].name}",
+    )
 
 
 def _few(unknown: list[str], most: int = 3) -> list[str]:

@@ -24,7 +24,7 @@ from engine.verification.pads import UnderPad, said_of, under_pads
 from engine.verification.rails import BESIDE_CRANES, rails_unsaid
 from engine.verification.secondary import Secondary
 from engine.verification.service import CLOSE, measure, silent, stretches, unlimited
-from engine.verification.standing import free_to_move, judge
+from engine.verification.standing import free_to_move, judge, lenient
 from engine.verification.unloaded import NOTHING_BORNE, lost, unasked, unloaded, unplaced
 from engine.verification.unsaid import (
     OUT_OF_PLANE,
@@ -223,7 +223,13 @@ def verify(
     tilts, lifted = equilibrium(combined, combinations)
     # first what nobody stated: all else rests on it
     unsaid = unasked(document, structure, loading) + unplaced(document, loading)
-    unsaid += lost(combined.response) + idle(combined, combinations) + unbalanced(tilts, structure) + checks.unsaid()
+    unsaid += (
+        lenient(document, combined, combinations, strength)
+        + lost(combined.response)
+        + idle(combined, combinations)
+        + unbalanced(tilts, structure)
+        + checks.unsaid()
+    )
     # a pad is held down by no more than counts against overturning and uplift, in their combinations too
     rules = document.rules
     uplift = tuple(i for i, c in enumerate(combinations) if c.use == "uplift")

@@ -344,6 +344,26 @@ class Verdicts(unittest.TestCase):
         self.assertTrue(any("5.3.3" in words for words, _ in chain.verification.whole.left_out))
         self.assertFalse(spans_of(chain).acts())
 
+    def test_without_imperfections_columns_that_stand_plumb_are_told(self) -> None:
+        plumb = "imperfections are left out: columns stand plumb (EN 1993-1-1 5.3.2)"
+        for tilt, imperfections, said in ((90, False, True), (90, True, False), (0, False, False)):
+            c, s = np.cos(np.radians(tilt)), np.sin(np.radians(tilt))
+            chain = chain_of(
+                {
+                    "nodes": [{"name": "a", "at": [0, 0, 0]}, {"name": "b", "at": [4 * c, 0, 4 * s]}],
+                    "members": [{"name": "m", "start": "a", "end": "b", "section": "HEA 200", "role": "column"}],
+                    "supports": [
+                        {"node": "a", "fixed": ["x", "y", "z", "rx", "ry", "rz"]},
+                        {"node": "b", "fixed": ["y"]},
+                    ],
+                    "cases": [{"name": "Q", "nature": "imposed"}],
+                    "node_loads": [{"case": "Q", "node": "b", "force": [0, 0, -20]}],
+                    "combinations": [{"name": "S", "use": "strength", "factors": {"Q": 1.5}}],
+                    "rules": {"imperfections": imperfections},
+                }
+            )
+            self.assertEqual(plumb in chain.verification.left_out, said, (tilt, imperfections))
+
     def test_forces_shown_are_those_of_the_analysis(self) -> None:
         chain = chain_of(braced_pair())
         row = int(np.flatnonzero(chain.combined.elements.member == chain.structure.index["brace-0"])[0])

@@ -57,6 +57,8 @@ from engine.verification.stabilising import none
 
 #: pitch below which water may gather as a roof sags, 5 %, in degrees
 PONDING = 2.86
+#: rise over length of what counts as upright, and N from which on it is pressed
+UPRIGHT, PRESSED = 0.7, 1000.0
 
 
 def _nothing(grounds: SteelGrounds, column: int, along: Floats) -> list[Held]:
@@ -154,9 +156,17 @@ class SteelChecks(Checks):
         found = [*unfactored(self.grounds.document, self.grounds.combined, self.grounds.strength)]
         if any(panel.kind == "roof" and panel.pitch < PONDING for panel in structure.panels):
             found.append("ponding of rain on a roof that is nearly flat is not checked (EN 1990 A1.4.3)")
-        if not self.grounds.document.rules.imperfections and any(row.trusses for row in rows(structure)):
-            found.append("what bracing stabilises (5.3.3) adds nothing to its forces: imperfections are left out")
+        if not self.grounds.document.rules.imperfections:
+            plumb = ["columns stand plumb (EN 1993-1-1 5.3.2)"] if self._pressed_upright() else []
+            alone = ["what holds members sideways bears nothing for it (EN 1993-1-1 5.3.3)"] if rows(structure) else []
+            found += [f"imperfections are left out: {', and '.join(plumb + alone)}"] if plumb or alone else []
         return tuple(found)
+
+    def _pressed_upright(self) -> bool:
+        """Whether anything upright bears what is above it."""
+        elements = self.grounds.combined.elements
+        upright = np.abs(elements.axes[:, 0, 2]) > UPRIGHT
+        return bool(self.grounds.analysed.N[upright].min(initial=0.0) < -PRESSED)
 
     def of_one(self, column: int) -> Floats:
         along = np.full(self.grounds.combined.stations.shape, np.nan)
