@@ -12,6 +12,7 @@ from engine.catalogue.steels import GRAVITY
 from engine.document import Document
 from engine.document.rules import Site
 from engine.structure.model import Structure
+from engine.structure.words import ROLE_WORDS
 
 #: what lies across to bear what is put on it
 BEARING = ("rafter", "purlin", "side rail", "main beam", "joist")
@@ -21,6 +22,8 @@ BESIDE, NONE = 1e-3, 1.0
 MISSING = 1e-3
 #: natures of what acts on cladding, with the kinds of panels that it acts on
 ON_CLADDING = (("wind", ("wall", "roof")), ("snow", ("roof",)))
+#: what bears it where no cladding is drawn
+OUTDOORS = {"wind": ("rafter", "purlin", "side rail", "gable post"), "snow": ("rafter", "purlin")}
 #: panels that are named one by one
 NAMED = 3
 NOTHING_BORNE = "nothing is put on it in any case: it bears its own weight alone"
@@ -68,7 +71,19 @@ def unasked(document: Document, structure: Structure, loading: Loading) -> tuple
             names = ", ".join(f"“{name}”" for name in bare[:NAMED])
             more = f" and {len(bare) - NAMED} more" if len(bare) > NAMED else ""
             found.append(f"no {nature} acts on {names}{more} in any case")
+        elif not any(p.kind in kinds for p in structure.panels):
+            found += _undrawn(structure, loading, nature, cases)
     return tuple(found)
+
+
+def _undrawn(structure: Structure, loading: Loading, nature: str, cases: set[int]) -> list[str]:
+    """Said where no cladding is drawn, and yet there is what bears some outdoors, on which none of its cases has a load. cases: by number."""
+    outdoors = {m.role for m in structure.members} & set(OUTDOORS[nature])
+    every = (*loading.surfaces, *loading.lines, *loading.points)
+    if not outdoors or any(load.case in cases for load in every):
+        return []
+    words = " and ".join(ROLE_WORDS[role][1].lower() for role in OUTDOORS[nature] if role in outdoors)
+    return [f"no {nature} acts in any case, though there are {words}"]
 
 
 def lost(response: Response) -> tuple[str, ...]:

@@ -174,6 +174,38 @@ class Unasked(unittest.TestCase):
         self.assertEqual(told(drying_hall()), ())
 
 
+class Undrawn(unittest.TestCase):
+    def told(self, role: str, natures: tuple[str, ...], loaded: bool = True) -> list[str]:
+        """What is said of a beam without cladding, under cases of natures, each with a load or none."""
+        member = {"name": "m", "start": "a", "end": "b", "section": "IPE 300", "role": role}
+        data = {
+            "site": {"ground_snow": 1.0},
+            "nodes": [{"name": "a", "at": [0, 0, 4]}, {"name": "b", "at": [6, 0, 4]}],
+            "members": [member],
+            "supports": [{"node": n, "fixed": FIXED} for n in "ab"],
+            "cases": [{"name": nature, "nature": nature} for nature in natures],
+            "member_loads": [
+                {"case": nature, "member": "m", "kind": "line", "value": [0, 0, -1]} for nature in natures if loaded
+            ],
+        }
+        document = read_document(data)
+        structure = expand(document)
+        return list(unasked(document, structure, load(document, structure)))
+
+    def test_rafters_without_cladding_say_that_no_wind_and_no_snow_acts(self) -> None:
+        wind, snow = (f"no {nature} acts in any case, though there are rafters" for nature in ("wind", "snow"))
+        self.assertEqual(self.told("rafter", ("imposed",)), [wind, snow])
+        self.assertEqual(self.told("rafter", ("snow",)), [wind])
+        self.assertEqual(self.told("rafter", ("wind", "snow"), loaded=False), [wind, snow])
+        self.assertEqual(self.told("rafter", ("wind", "snow")), [])
+
+    def test_what_stands_indoors_does_not(self) -> None:
+        self.assertEqual(self.told("main beam", ("imposed",)), [])
+        self.assertEqual(
+            self.told("gable post", ("imposed",)), ["no wind acts in any case, though there are gable posts"]
+        )
+
+
 class Sheeting(unittest.TestCase):
     WORDS = "decks and sheeting themselves, which span up to {} m between members, are not verified"
 
