@@ -28,6 +28,8 @@ _WORDS = {
     "ln": "ln",
     "circ": "degree",
     "rho": "rho",
+    "sigma": "sigma",
+    "Delta": "Delta",
     "tau": "tau",
     "varepsilon": "epsilon",
     "ell": "ell",

@@ -345,7 +345,7 @@ class Verdicts(unittest.TestCase):
         self.assertFalse(spans_of(chain).acts())
 
     def test_without_imperfections_columns_that_stand_plumb_are_told(self) -> None:
-        plumb = "imperfections are left out: columns stand plumb (EN 1993-1-1 5.3.2)"
+        plumb = "imperfections: columns stand plumb (EN 1993-1-1 5.3.2)"
         for tilt, imperfections, said in ((90, False, True), (90, True, False), (0, False, False)):
             c, s = np.cos(np.radians(tilt)), np.sin(np.radians(tilt))
             chain = chain_of(

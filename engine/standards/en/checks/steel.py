@@ -159,7 +159,7 @@ class SteelChecks(Checks):
         if not self.grounds.document.rules.imperfections:
             plumb = ["columns stand plumb (EN 1993-1-1 5.3.2)"] if self._pressed_upright() else []
             alone = ["what holds members sideways bears nothing for it (EN 1993-1-1 5.3.3)"] if rows(structure) else []
-            found += [f"imperfections are left out: {', and '.join(plumb + alone)}"] if plumb or alone else []
+            found += [f"imperfections: {', and '.join(plumb + alone)}"] if plumb or alone else []
         return tuple(found)
 
     def _pressed_upright(self) -> bool:
