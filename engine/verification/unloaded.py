@@ -79,8 +79,10 @@ def unasked(document: Document, structure: Structure, loading: Loading) -> tuple
 def _undrawn(structure: Structure, loading: Loading, nature: str, cases: set[int]) -> list[str]:
     """Said where no cladding is drawn, and yet there is what bears some outdoors, on which none of its cases has a load. cases: by number."""
     outdoors = {m.role for m in structure.members} & set(OUTDOORS[nature])
-    every = (*loading.surfaces, *loading.lines, *loading.points)
-    if not outdoors or any(load.case in cases for load in every):
+    acting = (
+        {s.case for s in loading.surfaces} | {line.case for line in loading.lines} | {p.case for p in loading.points}
+    )
+    if not outdoors or cases & acting:
         return []
     words = " and ".join(ROLE_WORDS[role][1].lower() for role in OUTDOORS[nature] if role in outdoors)
     return [f"no {nature} acts in any case, though there are {words}"]
