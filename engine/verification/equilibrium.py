@@ -16,6 +16,10 @@ from engine.structure.model import Floats, Ints, Structure
 Edge = tuple[tuple[float, float], tuple[float, float]]
 
 
+#: share of what resists, in combinations for strength, from which on static equilibrium may fail with its own factors; and N that lift a support
+NEAR, LIFTS = 0.5, 1000.0
+
+
 @dataclass(frozen=True)
 class Tilt:
     """Overturning about one edge of the footprint, or uplift of the whole, in its worst combination.
@@ -115,6 +119,22 @@ def equilibrium(combined: Combined, combinations: list[Combination]) -> tuple[li
         if tension[k, c] > 1.0
     ]
     return tilts, sorted(lifted, key=lambda found: -found.tension)
+
+
+def unbalanced_unasked(
+    combined: Combined, combinations: list[Combination], strength: tuple[int, ...]
+) -> tuple[str, ...]:
+    """Said where nothing is combined for static equilibrium, and combinations for strength come near to overturning or lifting something."""
+    if not strength or any(c.use == "uplift" for c in combinations):
+        return ()
+    body = _body(combined.response)
+    if not len(body.feet):
+        return ()
+    tilts = bool((_ratio(*_tilts(body, combined.rows[list(strength)])) > NEAR).any())
+    lifts = bool((combined.reaction(list(strength))[body.feet, 2] < -LIFTS).any())
+    if not tilts and not lifts:
+        return ()
+    return ("overturning and uplift are not checked: there is no combination for them (EN 1990 6.4.2)",)
 
 
 def tilt_words(tilt: Tilt, structure: Structure) -> str:

@@ -18,6 +18,12 @@ OUT_OF_PLANE = "frames are analysed in their planes alone: what pushes across th
 CONCENTRATED = "the concentrated loads of categories of use are in no combination for strength"
 #: reaches below this are none, m
 SAME = 1e-3
+#: natures whose cases no combination for deflection counts
+NOT_SERVICE = ("accidental", "seismic", "imperfection")
+#: share by which a factor may be rounded
+ROUNDED = 0.005
+#: cases that are named
+NAMED = 3
 #: from this length on it is told where no temperature acts, m: shorter buildings are commonly built without joints for it
 LONG = 60.0
 #: what it leaves out of decks that are stiff in their plane
@@ -41,6 +47,24 @@ def idle(combined: Combined, combinations: list[Combination]) -> tuple[str, ...]
         if np.abs(combined.response.reaction[..., i]).max(initial=0.0) > 1.0:
             found.append(f"case “{case.name}” is in no combination for strength")
     return tuple(found)
+
+
+def spared(combined: Combined, combinations: list[Combination]) -> tuple[str, ...]:
+    """Cases with loads that combinations for deflection leave out, or count with less than one."""
+    rows = np.array([c.factors for c in combinations if c.use == "deflection"])
+    if not len(rows):
+        return ()
+    most, found = np.abs(rows).max(axis=0), []
+    for i, case in enumerate(combined.response.system.loading.cases):
+        acts = np.abs(combined.response.reaction[..., i]).max(initial=0.0) > 1.0
+        if acts and case.nature not in NOT_SERVICE and not case.alone and most[i] < 1 - ROUNDED:
+            found.append(f"“{case.name}” with {most[i]:.4g}")
+    if not found:
+        return ()
+    more = f" and {len(found) - NAMED} more" if len(found) > NAMED else ""
+    return (
+        f"every combination for deflection counts with less than characteristic loads (EN 1990 (6.14b)): {'; '.join(found[:NAMED])}{more}",
+    )
 
 
 def untempered(structure: Structure, natures: set[str]) -> tuple[str, ...]:

@@ -16,7 +16,7 @@ from engine.structure.model import Bools, Floats
 from engine.structure.runs import hinged_joints
 from engine.structure.words import ROLE_WORDS
 from engine.verification.checks import Checks
-from engine.verification.equilibrium import Lifted, Tilt, equilibrium, unbalanced
+from engine.verification.equilibrium import Lifted, Tilt, equilibrium, unbalanced, unbalanced_unasked
 from engine.verification.grounds import Grounds
 from engine.verification.limits import Stretch
 from engine.verification.outcomes import RAILS, SERVICE, UNDER, Findings, Outcome, Verdict, Whole, whole
@@ -33,6 +33,7 @@ from engine.verification.unsaid import (
     of_decks,
     of_sheeting,
     of_slabs,
+    spared,
     untempered,
     weightless,
 )
@@ -223,13 +224,9 @@ def verify(
     tilts, lifted = equilibrium(combined, combinations)
     # first what nobody stated: all else rests on it
     unsaid = unasked(document, structure, loading) + unplaced(document, loading)
-    unsaid += (
-        lenient(document, combined, combinations, strength)
-        + lost(combined.response)
-        + idle(combined, combinations)
-        + unbalanced(tilts, structure)
-        + checks.unsaid()
-    )
+    unsaid += lenient(document, combined, combinations, strength) + spared(combined, combinations)
+    unsaid += lost(combined.response) + idle(combined, combinations) + checks.unsaid()
+    unsaid += unbalanced(tilts, structure) + unbalanced_unasked(combined, combinations, strength)
     # a pad is held down by no more than counts against overturning and uplift, in their combinations too
     rules = document.rules
     uplift = tuple(i for i, c in enumerate(combinations) if c.use == "uplift")

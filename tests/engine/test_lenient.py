@@ -82,3 +82,69 @@ class FirstOrder(unittest.TestCase):
             left_out = run(read_document(data)).verification.left_out
             told = any(w.startswith(words.format(f"{below:g}")) for w in left_out)
             self.assertEqual(told, said, (order, below, left_out))
+
+
+class Movements(unittest.TestCase):
+    WORDS = "every combination for deflection counts with less than characteristic loads (EN 1990 (6.14b)): {}"
+
+    def said(self, *combinations: dict[str, float]) -> list[str]:
+        data = {
+            "nodes": [{"name": "a", "at": [0, 0, 0]}, {"name": "b", "at": [6, 0, 0]}],
+            "members": [{"name": "beam", "start": "a", "end": "b", "section": "IPE 300", "role": "main beam"}],
+            "supports": [{"node": "a", "fixed": ["x", "y", "z", "rx"]}, {"node": "b", "fixed": ["y", "z", "rx"]}],
+            "cases": [{"name": "G", "nature": "permanent"}, {"name": "Q", "nature": "imposed"}, {"name": "E", "nature": "accidental"}],
+            "member_loads": [
+                {"case": case, "member": "beam", "kind": "line", "value": [0, 0, -q]}
+                for case, q in (("G", 4.0), ("Q", 6.0), ("E", 5.0))
+            ],
+            "combinations": [{"name": "S", "use": "strength", "factors": {"G": 1.35, "Q": 1.5}}]
+            + [{"name": f"D{k}", "use": "deflection", "factors": own} for k, own in enumerate(combinations)],
+        }  # fmt: skip
+        return [words for words in run(read_document(data)).verification.left_out if "(6.14b)" in words]
+
+    def test_less_than_characteristic_loads(self) -> None:
+        self.assertEqual(self.said({"G": 1.0, "Q": 0.5}), [self.WORDS.format("“Q” with 0.5")])
+        self.assertEqual(self.said({"G": 1.0}), [self.WORDS.format("“Q” with 0")])
+        self.assertEqual(self.said({"G": 1.0, "Q": 0.5}, {"Q": 1.0}), [])
+        self.assertEqual(self.said(), [])
+
+
+class Equilibrium(unittest.TestCase):
+    def told(self, push: float, weight: float, *uses: str) -> bool:
+        """Whether it is said of a table of 4 × 4 m and 3 m high, pushed along X and weighed down, in kN at each head."""
+        corners = [(0, 0), (4, 0), (4, 4), (0, 4)]
+        nodes = [
+            {"name": f"{end}{k}", "at": [x, y, z]}
+            for k, (x, y) in enumerate(corners)
+            for end, z in (("f", 0), ("h", 3))
+        ]
+        members = [
+            {"name": f"c{k}", "start": f"f{k}", "end": f"h{k}", "section": "HEA 200", "role": "column"}
+            for k in range(4)
+        ]
+        members += [
+            {"name": f"b{k}", "start": f"h{k}", "end": f"h{(k + 1) % 4}", "section": "IPE 300", "role": "main beam"}
+            for k in range(4)
+        ]
+        data = {
+            "nodes": nodes,
+            "members": members,
+            "supports": [{"node": f"f{k}", "fixed": ["x", "y", "z"]} for k in range(4)],
+            "cases": [{"name": "G", "nature": "permanent"}, {"name": "W", "nature": "wind"}],
+            "node_loads": [
+                {"case": case, "node": f"h{k}", "force": force}
+                for k in range(4)
+                for case, force in (("G", [0, 0, -weight]), ("W", [push, 0, 0]))
+            ],
+            "combinations": [
+                {"name": f"U{k}", "use": use, "factors": {"G": 1.0, "W": 1.5}} for k, use in enumerate(("strength", *uses))
+            ],
+        }  # fmt: skip
+        left_out = run(read_document(data)).verification.left_out
+        return any(words.startswith("overturning and uplift are not checked") for words in left_out)
+
+    def test_what_comes_near_to_tipping(self) -> None:
+        """1.5 × 4 W × 3 m over 4 G × 2 m: 2.25 W/G."""
+        self.assertTrue(self.told(3.0, 10.0))
+        self.assertFalse(self.told(1.0, 10.0))
+        self.assertFalse(self.told(3.0, 10.0, "uplift"))
