@@ -148,3 +148,31 @@ class Equilibrium(unittest.TestCase):
         self.assertTrue(self.told(3.0, 10.0))
         self.assertFalse(self.told(1.0, 10.0))
         self.assertFalse(self.told(3.0, 10.0, "uplift"))
+
+
+class Steels(unittest.TestCase):
+    def verdict(self, fy: float, fu: float, **member: str) -> tuple[str, tuple[str, ...], tuple[str, ...]]:
+        """Of a beam of a steel of one's own, N/mm²."""
+        data = {
+            "materials": [{"name": "own", "E": 2.1e8, "G": 8.1e7, "density": 7850, "fy": fy * 1e3, "fu": fu * 1e3}],
+            "nodes": [{"name": "a", "at": [0, 0, 0]}, {"name": "b", "at": [6, 0, 0]}],
+            "members": [{"name": "m", "start": "a", "end": "b", "section": "IPE 300", "material": "own", **member}],
+            "supports": [{"node": "a", "fixed": ["x", "y", "z", "rx"]}, {"node": "b", "fixed": ["y", "z", "rx"]}],
+            "cases": [{"name": "Q", "nature": "imposed"}],
+            "member_loads": [{"case": "Q", "member": "m", "kind": "line", "value": [0, 0, -1]}],
+            "combinations": [{"name": "S", "use": "strength", "factors": {"Q": 1.5}}],
+        }
+        found = run(read_document(data)).verification.verdicts[0]
+        return found.status, found.not_covered, found.left_out
+
+    def test_beyond_what_the_standard_is_for(self) -> None:
+        strong = ("its steel yields at 690 N/mm²: EN 1993-1-1 is for steels up to S460 (3.1, 3.2.1)",)
+        brittle = ("its steel breaks at 1.08 times the stress at which it yields: 1.10 is needed (3.2.2)",)
+        self.assertEqual(self.verdict(690, 770)[:2], ("not covered", strong))
+        self.assertEqual(self.verdict(400, 432)[:2], ("not covered", brittle))
+        self.assertEqual(self.verdict(460, 540)[:2], ("passes", ()))
+
+    def test_rigid_links_are_told(self) -> None:
+        words = "it counts as rigid in every analysis, whatever its section"
+        self.assertIn(words, self.verdict(355, 490, behaviour="rigid link")[2])
+        self.assertNotIn(words, self.verdict(355, 490)[2])

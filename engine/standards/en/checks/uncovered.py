@@ -29,6 +29,10 @@ from engine.verification.outcomes import Findings
 COVERED = ("I", "welded I", "square", "rectangular", "circular")
 #: what a verdict on modelled purlins and rails leaves out
 LARGER = "its wind is that of large areas (c_pe,10), not the local pressure of its own area (EN 1991-1-4 7.2.1(1))"
+#: what a verdict on rigid links leaves out
+RIGID = "it counts as rigid in every analysis, whatever its section"
+#: yield strength in Pa up to which EN 1993-1-1 goes, with what rounding and other standards' grades make of S460; f_u over f_y at least, 3.2.2(1)
+STRONGEST, DUCTILE = 461e6, 1.10
 #: share of a direction from which a support must hold along an axis
 ALONG = 0.2
 #: share of a flange from which on its loss by shear lag is told
@@ -53,6 +57,9 @@ def uncovered(grounds: SteelGrounds, found: Findings) -> None:
             found.reasons[i].append("the material has no design strength")
         elif not (member.section.shape in COVERED or is_axial(member) or is_summed(member) or is_built_up(member)):
             found.reasons[i].append(f"checks of this shape ({member.section.shape}) are not covered yet")
+        found.reasons[i] += _beyond_steel(member)
+        if member.behaviour == "rigid link":
+            found.left_out[i].append(RIGID)
         if member.role in by_larger and member.jig == "hall":
             found.left_out[i].append(LARGER)
         sheeting = sheeting_of(grounds.document, structure, member)
@@ -81,6 +88,22 @@ def uncovered(grounds: SteelGrounds, found: Findings) -> None:
         )
     for i in sorted({bar for span in stabilising.spans if not span.firm.all() for bar in span.bars}):
         found.reasons[i].append("its bracing is too soft for what it stabilises (5.3.3)")
+
+
+def _beyond_steel(member: Member) -> list[str]:
+    """Why a steel is none that EN 1993-1-1 is for, in words."""
+    strength, thickness = member.material.strength, max(member.section.tf, member.section.tw)
+    if strength is None:
+        return []
+    fy, fu = member.material.fy(thickness), member.material.fu(thickness)
+    said = []
+    if fy > STRONGEST:
+        said.append(f"its steel yields at {fy / 1e6:.0f} N/mm²: EN 1993-1-1 is for steels up to S460 (3.1, 3.2.1)")
+    if fu < DUCTILE * fy:
+        said.append(
+            f"its steel breaks at {fu / fy:.2f} times the stress at which it yields: {DUCTILE:.2f} is needed (3.2.2)"
+        )
+    return said
 
 
 def _shear_lag(structure: Structure, number: int) -> list[str]:
