@@ -7,6 +7,7 @@ from engine.catalogue.sections import section
 from engine.catalogue.steels import material
 from engine.chain import run
 from engine.document import read_document
+from engine.standards.en.checks.uncovered import SHEETED
 from engine.standards.en.sheeting import rotation_needed, shear_needed
 from tests.engine.helpers import published
 
@@ -56,7 +57,9 @@ class Verdicts(unittest.TestCase):
         M = 5.0 * 25 / 8
         self.assertAlmostEqual(held["lateral"], M / (366.6e-6 * 235e3), delta=0.002)
         self.assertGreater(free, 1.5 * held["lateral"])
-        self.assertFalse(any("sheeting" in words for words in verdict.left_out))
+        self.assertFalse(any("not stiff enough" in words for words in verdict.left_out))
+        self.assertIn(SHEETED, verdict.left_out)
+        self.assertNotIn(SHEETED, reached(purlin())[1].left_out)
 
     def test_where_it_is_too_soft_it_counts_for_nothing_and_is_said(self):
         free = reached(purlin())[0]["lateral"]

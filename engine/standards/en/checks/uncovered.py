@@ -29,6 +29,8 @@ from engine.verification.outcomes import Findings
 COVERED = ("I", "welded I", "square", "rectangular", "circular")
 #: what a verdict on modelled purlins and rails leaves out
 LARGER = "its wind is that of large areas (c_pe,10), not the local pressure of its own area (EN 1991-1-4 7.2.1(1))"
+#: what a verdict on members that sheeting holds leaves out
+SHEETED = "its sheeting holds it as stated: that it bears what this asks of it, and is fixed for it, is not verified (EN 1993-1-3 10.3)"
 #: what a verdict on rigid links leaves out
 RIGID = "it counts as rigid in every analysis, whatever its section"
 #: yield strength in Pa up to which EN 1993-1-1 goes, with what rounding and other standards' grades make of S460; f_u over f_y at least, 3.2.2(1)
@@ -67,6 +69,8 @@ def uncovered(grounds: SteelGrounds, found: Findings) -> None:
             found.left_out[i].append(
                 "its sheeting is not stiff enough to hold it (BB.2.1): it counts as free between its restraints"
             )
+        if sheeting and (sheeting.sideways or sheeting.twist):
+            found.left_out[i].append(SHEETED)
         found.left_out[i] += _unused_lengths(structure, i)
         found.left_out[i] += _shear_lag(structure, i)
         if member.section.shape in UNEQUAL and not member.bar:
