@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
+from math import floor
 from types import MappingProxyType
 
 import numpy as np
@@ -15,14 +16,14 @@ import numpy as np
 from engine.analysis.combined import Combined
 from engine.analysis.solve import assemble, solve_linear
 from engine.catalogue.properties import PRONE, Section
-from engine.catalogue.sections import family_of
+from engine.catalogue.sections import family_of, is_known
 from engine.chain import Chain
-from engine.document.byhand import OwnChecks
+from engine.document.byhand import OwnChecks, StiffenerPlates
 from engine.editing.apply import operate
 from engine.editing.operations import ChangeMembers, MemberChange, Operation, Restrain
 from engine.errors import ModelError
 from engine.expand import expand
-from engine.structure.model import Structure
+from engine.structure.model import Member, Structure
 from engine.verification.outcomes import CRITERIA, SERVICE, UNDER, Outcome, Reached
 from engine.verification.proof import Proof, prove
 from engine.verification.single import Otherwise, everything, otherwise, served, tried
@@ -33,13 +34,15 @@ MORE, SHORTER = 0.10, 0.10
 MOST = 1500
 #: share of a member's length below which a document states no effective length
 SHORTEST = 0.1
+#: plates of stiffeners: thicknesses, steps of their width, mm, and how many times as wide as thick they are at most
+THICKNESSES, WIDTHS, SLIM = (6, 8, 10, 12, 15, 20, 25, 30, 40, 50, 60), 5, 10
 #: restraints nearer than this to another make no difference worth a line, m
 APART = 0.3
 
 
 @dataclass(frozen=True)
 class Lever:
-    """One input changed. kind: "section", "stay", "plate" at rigid joints, "load", "length y" or "length z"; outcome: what governs then; without: criteria that
+    """One input changed. kind: "section", "stay", "plate" at rigid joints, "stiffeners", "load", "length y" or "length z"; outcome: what governs then; without: criteria that
     were not looked at; operations: what makes it so."""
 
     kind: str
@@ -136,7 +139,9 @@ def levers(chain: Chain, member: str) -> list[Lever]:
 
 
 def next_larger(section: Section) -> Section | None:
-    """The lightest of its family that is nowhere less: neither in area nor in second moments."""
+    """The lightest of its family that is nowhere less: neither in area nor in second moments; None for one that the document makes up."""
+    if not is_known(section.name):
+        return None
     own = (section.A, section.Iy, section.Iz)
     found = [
         s
@@ -162,6 +167,8 @@ def _changes(chain: Chain, member: str, worst: Reached) -> Iterator[tuple[str, s
             "as thick as its web at rigid joints",
             ChangeMembers(members=[member], change=MemberChange(checks=plated)),
         )
+    if worst.criterion in ("web", "stiffener"):
+        yield from _stiffeners(m)
     if (
         worst.criterion in ("lateral", "interaction", "twist", "general", "flexural", "single")
         and m.section.shape in PRONE
@@ -177,6 +184,23 @@ def _changes(chain: Chain, member: str, worst: Reached) -> Iterator[tuple[str, s
             f"−10 %, L_cr,{axis} {now * (1 - SHORTER):.2f} m",
             ChangeMembers(members=[member], change=MemberChange(checks=OwnChecks(**own.model_dump()))),
         )
+
+
+def _stiffeners(m: Member) -> Iterator[tuple[str, str, Operation]]:
+    """Stiffeners where something presses on a member, as wide as its flanges; where their plates are stated already, the next thicker ones."""
+    now = m.checks.plates
+    if now and (m.checks.stiffened or m.checks.panel or m.checks.rigid_ends):
+        thicker = next((t for t in THICKNESSES if t > now.thickness), None)
+        if thicker is None:
+            return
+        plates, words = now.model_copy(update={"thickness": thicker}), f"in place of {now.width:g} × {now.thickness:g}"
+    else:
+        width = WIDTHS * floor((m.section.b - m.section.tw) * 500 / WIDTHS)
+        plates = now or StiffenerPlates(width=width, thickness=next(t for t in THICKNESSES if t >= width / SLIM))
+        words = "where something presses"
+    own = m.checks.model_copy(update={"stiffened": m.checks.stiffened or not now, "plates": plates})
+    change = ChangeMembers(members=[m.name], change=MemberChange(checks=own))
+    yield "stiffeners", f"{plates.width:g} × {plates.thickness:g} {words}", change
 
 
 def _stays(chain: Chain, index: int, worst: Reached) -> Iterator[tuple[str, str, Operation]]:

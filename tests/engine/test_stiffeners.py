@@ -5,11 +5,13 @@ import unittest
 
 import numpy as np
 
-from engine.chain import Chain
+from engine.chain import Chain, run
+from engine.editing.apply import operate
+from engine.sizing.levers import Lever, levers
 from engine.standards.en.checks.stiffeners import NO_POST, UNEVEN, UNSTATED, stiffener_values, stiffeners_of
 from engine.verification.proof import prove
 from engine.verification.single import everything
-from tests.engine.test_webs import chain_of, girder
+from tests.engine.test_webs import chain_of, girder, web
 
 PLATES = {"width": 80, "thickness": 8}
 #: of the girder of `girder`, in N and mm
@@ -203,3 +205,28 @@ class WhatMustNotPass(unittest.TestCase):
         self.assertAlmostEqual(float(row.utilisation.max()), stiffener(chain))
         [outcome] = [o for o in chain.verification.verdicts[0].outcomes if o.criterion == "stiffener"]
         self.assertAlmostEqual(prove(chain.verification, chain.combinations, 0, outcome).utilisation, stiffener(chain))
+
+
+class Moved(unittest.TestCase):
+    def lever(self, chain: Chain) -> Lever | None:
+        return next((lever for lever in levers(chain, "beam") if lever.kind == "stiffeners"), None)
+
+    def test_stiffeners_are_tried_where_a_web_is_crushed_and_thicker_ones_where_they_fail(self):
+        """Flanges of 220 beside a web of 6: plates of 105, a tenth of which is 10.5, so 12 mm thick."""
+        crushed = chain_of(girder(250))
+        self.assertEqual(crushed.verification.verdicts[0].governing.criterion, "web")
+        found = self.lever(crushed)
+        self.assertEqual(found.words, "105 × 12 where something presses")
+        after = run(operate(crushed.document, found.operations[0]))
+        self.assertTrue(math.isnan(web(after)))
+        self.assertAlmostEqual(found.outcome.utilisation, after.verification.verdicts[0].governing.utilisation)
+        thin = chain_of(girder(250, checks={"stiffened": True, "plates": {"width": 105, "thickness": 6}}))
+        self.assertEqual(self.lever(thin).words, "105 × 8 in place of 105 × 6")
+        # in panels of their own the plates that are stated stand where it is crushed too
+        panels = chain_of(girder(250, checks={"panel": 1.6, "plates": {"width": 105, "thickness": 12}}))
+        self.assertEqual(panels.verification.verdicts[0].governing.criterion, "web")
+
+    def test_elsewhere_they_are_not(self):
+        data = girder(20)
+        data["member_loads"] = [{"case": "Q", "member": "beam", "kind": "line", "value": [0, 0, -20]}]
+        self.assertIsNone(self.lever(chain_of(data)))

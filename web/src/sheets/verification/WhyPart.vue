@@ -19,12 +19,13 @@ const SIGNS: Record<string, string> = {
   section: 'section',
   stay: 'stay',
   plate: 'web plate',
+  stiffeners: 'stiffeners',
   load: 'load',
   'length y': 'L_cr,y',
   'length z': 'L_cr,z',
 }
 /** What a lever does to the model can be taken where it is something to build. */
-const builds = (l: Schemas['LeverOut']) => ['stay', 'section', 'plate'].includes(l.kind)
+const builds = (l: Schemas['LeverOut']) => ['stay', 'section', 'plate', 'stiffeners'].includes(l.kind)
 const take = (l: Schemas['LeverOut']) => bench.operate(`${bench.member?.label}: ${l.words}`, ...l.operations)
 const difference = (u: number) => {
   const by = u - now.value
