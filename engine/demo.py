@@ -160,6 +160,7 @@ def workshop() -> Document:
             MemberEdit(member="frame-3/rafter-AB-left", group="crane bay"),
             MemberEdit(member="frame-3/rafter-AB-right", group="crane bay"),
         ],
+        rules=Rules(floor_frequency=4.0),
         site=Site(place="Ossel Ford (invented)", altitude=210.0, ground_snow=0.8, wind_speed=24.0, terrain="II"),
     )
 

@@ -6,9 +6,11 @@ from collections.abc import Collection
 
 import numpy as np
 
+from engine.actions.cases import Case
 from engine.actions.combinations import Combination
 from engine.analysis.combined import Combined
 from engine.document import Document
+from engine.document.base import Role
 from engine.structure.join import MID_AIR
 from engine.structure.model import Panel, Structure
 
@@ -20,6 +22,9 @@ CONCENTRATED = "the concentrated loads of categories of use are in no combinatio
 SAME = 1e-3
 #: natures whose cases no combination for deflection counts
 NOT_SERVICE = ("accidental", "seismic", "imperfection")
+#: roles of floors, and categories of what people walk on (EN 1991-1-1 table 6.1), "" where none is stated
+FLOORS: tuple[Role, ...] = ("main beam", "joist")
+WALKED = ("", "A", "B", "C", "D")
 #: share by which a factor may be rounded
 ROUNDED = 0.005
 #: cases that are named
@@ -65,6 +70,15 @@ def spared(combined: Combined, combinations: list[Combination]) -> tuple[str, ..
     return (
         f"every combination for deflection counts with less than characteristic loads (EN 1990 (6.14b)): {'; '.join(found[:NAMED])}{more}",
     )
+
+
+def unswung(document: Document, structure: Structure, cases: list[Case]) -> tuple[str, ...]:
+    """Said of floors that people walk on where nobody asked how fast they may swing."""
+    stated = document.rules.floor_frequency or any(document.rules.frequencies.get(role) for role in FLOORS)
+    walked = any(case.nature == "imposed" and case.category in WALKED for case in cases)
+    if stated or not walked or not any(m.role in FLOORS for m in structure.members):
+        return ()
+    return ("natural frequency of floors not checked: no limit of it is stated (EN 1990 A1.4.4)",)
 
 
 def untempered(structure: Structure, natures: set[str]) -> tuple[str, ...]:

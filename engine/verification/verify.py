@@ -34,6 +34,7 @@ from engine.verification.unsaid import (
     of_sheeting,
     of_slabs,
     spared,
+    unswung,
     untempered,
     weightless,
 )
@@ -232,7 +233,9 @@ def verify(
     uplift = tuple(i for i, c in enumerate(combinations) if c.use == "uplift")
     gammas = rules.gamma_G_unfavourable, min(rules.gamma_G_favourable, rules.gamma_G_equ_favourable)
     pads = under_pads(combined, strength + uplift, gammas)
-    unsaid += untempered(structure, {case.nature for case in loading.cases})
+    unsaid += untempered(structure, {case.nature for case in loading.cases}) + unswung(
+        document, structure, loading.cases
+    )
     if structure.out >= 0:
         unsaid += (OUT_OF_PLANE,)
     if document.rules.floor_frequency and not floors:

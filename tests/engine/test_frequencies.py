@@ -86,6 +86,18 @@ class Beams(unittest.TestCase):
         for least, role in ((0.0, "main beam"), (None, "main beam")):
             self.assertIsNone(outcome(beam(least, role=role)))
 
+    def test_floors_that_people_walk_on_say_that_nobody_asked(self):
+        words = "natural frequency of floors not checked: no limit of it is stated (EN 1990 A1.4.4)"
+        self.assertNotIn(words, beam(3.0, imposed=2.0).verification.left_out)
+        self.assertIn(words, beam(None, imposed=2.0).verification.left_out)
+        self.assertNotIn(words, beam(None, imposed=2.0, role="rafter").verification.left_out)
+        self.assertNotIn(words, beam(None).verification.left_out)
+        document = beam(None, imposed=2.0).document.model_copy(deep=True)
+        document.cases[-1].category = "E"
+        self.assertNotIn(words, run(document).verification.left_out)
+        document.rules.floor_frequency, document.cases[-1].category = 3.0, "B"
+        self.assertNotIn(words, run(document).verification.left_out)
+
     def test_what_does_not_bend_between_supports_says_that_it_is_not_checked(self):
         # a rail bends across; a beam whose ends both stand free has no supports to bend between
         words = "natural frequency not checked: it does not bend downwards between supports"
