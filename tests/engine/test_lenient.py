@@ -5,6 +5,7 @@ from typing import Any
 
 from engine.chain import run
 from engine.document import read_document
+from engine.standards.en.checks.uncovered import HELD
 from engine.templates import TEMPLATES
 
 SHORT = "every combination for strength counts with less than the partial factors of EN 1990 table A1.2(B): {}"
@@ -176,3 +177,57 @@ class Steels(unittest.TestCase):
         words = "it counts as rigid in every analysis, whatever its section"
         self.assertIn(words, self.verdict(355, 490, behaviour="rigid link")[2])
         self.assertNotIn(words, self.verdict(355, 490)[2])
+
+
+class HeldByNothing(unittest.TestCase):
+    """A hinged beam of 8 m between two columns, its upper flange stated as held at its quarters."""
+
+    def told(self, joists: tuple[float, ...] = (), deck: str = "", hinged: bool = True, held: bool = True) -> bool:
+        nodes = [("a", (0, 0, 0)), ("b", (0, 0, 4)), ("c", (8, 0, 4)), ("d", (8, 0, 0))]
+        nodes += [(f"{side}{k}", (x, y, 4)) for k, x in enumerate(joists) for side, y in (("i", 0), ("j", 3))]
+        both = {"start": ["ry", "rz"], "end": ["ry", "rz"]}
+        beam = {"name": "r", "start": "b", "end": "c", "section": "IPE 300", "role": "main beam"}
+        beam |= {"restraints_outer": [2, 4, 6]} if held else {}
+        members = [
+            {"name": "c1", "start": "a", "end": "b", "section": "HEA 200", "role": "column"},
+            {"name": "c2", "start": "d", "end": "c", "section": "HEA 200", "role": "column"},
+            beam | ({"releases": both} if hinged else {}),
+        ]
+        members += [
+            {
+                "name": f"n{k}",
+                "start": f"i{k}",
+                "end": f"j{k}",
+                "section": "IPE 160",
+                "role": "joist",
+                "releases": {"start": ["ry"], "end": []},
+            }
+            for k in range(len(joists))
+        ]
+        ground = [{"node": n, "fixed": ["x", "y", "z", "rx", "ry", "rz"]} for n in "ad"]
+        aside = [{"node": n, "fixed": ["y"]} for n in "bc"]
+        ends = [{"node": f"j{k}", "fixed": ["x", "y", "z", "rx", "ry", "rz"]} for k in range(len(joists))]
+        data = {
+            "nodes": [{"name": name, "at": at} for name, at in nodes],
+            "members": members,
+            "supports": ground + aside + ends,
+            "cases": [{"name": "Q", "nature": "imposed", "category": "E"}],
+            "member_loads": [{"case": "Q", "member": "r", "kind": "line", "value": [0, 0, -8]}],
+            "combinations": [{"name": "S", "use": "strength", "factors": {"Q": 1.5}}],
+        }  # fmt: skip
+        if deck:
+            corners = [[0, 0, 4], [8, 0, 4], [8, 3, 4], [0, 3, 4]]
+            data["panels"] = [{"name": "p", "corners": corners, "carriers": ["r"], "kind": deck}]
+        chain = run(read_document(data))
+        verdict = chain.verification.verdicts[chain.structure.index["r"]]
+        return HELD in verdict.left_out
+
+    def test_where_nothing_of_the_model_is(self) -> None:
+        self.assertTrue(self.told())
+        self.assertTrue(self.told(joists=(4.0,)))
+        self.assertFalse(self.told(joists=(2.0, 4.0, 6.0)))
+        self.assertFalse(self.told(deck="floor"))
+        self.assertTrue(self.told(deck="surface"))
+        self.assertFalse(self.told(held=False))
+        # of what is joined rigidly it is said that no bracing carries its forces
+        self.assertFalse(self.told(hinged=False))

@@ -31,6 +31,8 @@ COVERED = ("I", "welded I", "square", "rectangular", "circular")
 LARGER = "its wind is that of large areas (c_pe,10), not the local pressure of its own area (EN 1991-1-4 7.2.1(1))"
 #: what a verdict on members that sheeting holds leaves out
 SHEETED = "its sheeting holds it as stated: that it bears what this asks of it, and is fixed for it, is not verified (EN 1993-1-3 10.3)"
+#: what a verdict on members that nothing of the model holds leaves out; places nearer than this are one, m
+HELD, AT = "what holds its flanges sideways between its ends is not in the model, and counts as stiff and strong", 1e-3
 #: what a verdict on rigid links leaves out
 RIGID = "it counts as rigid in every analysis, whatever its section"
 #: yield strength in Pa up to which EN 1993-1-1 goes, with what rounding and other standards' grades make of S460; f_u over f_y at least, 3.2.2(1)
@@ -71,6 +73,7 @@ def uncovered(grounds: SteelGrounds, found: Findings) -> None:
             )
         if sheeting and (sheeting.sideways or sheeting.twist):
             found.left_out[i].append(SHEETED)
+        found.left_out[i] += [HELD] if _held_by_nothing(structure, i) and not (sheeting and sheeting.sideways) else []
         found.left_out[i] += _unused_lengths(structure, i)
         found.left_out[i] += _shear_lag(structure, i)
         if member.section.shape in UNEQUAL and not member.bar:
@@ -125,6 +128,24 @@ def _shear_lag(structure: Structure, number: int) -> list[str]:
         if lost > LAG
         else []
     )
+
+
+def _held_by_nothing(structure: Structure, number: int) -> bool:
+    """Whether a hinged member by hand counts as held between its ends where no member, deck or support of the model is: what bracing stabilises
+    is of members that are joined rigidly."""
+    m = structure.members[number]
+    hinged = "ry" in m.release_start and "ry" in m.release_end
+    if m.bar or m.jig or not hinged:
+        return False
+    decks = (p for p in structure.panels if p.kind == "floor" or p.rigid or p.law or p.plate)
+    if any(m.name in panel.carriers for panel in decks):
+        return False
+    start, length = structure.xyz[m.nodes[0]], structure.length(m)
+    there = [0.0, length]
+    for node in m.nodes[1:-1]:
+        if len(structure.meeting[node]) > 1 or structure.fixed[node].any() or structure.springs[node].any():
+            there.append(float(np.linalg.norm(structure.xyz[node] - start)))
+    return any(min(abs(x - place) for place in there) > AT for x in (*m.outer, *m.inner))
 
 
 def _unused_lengths(structure: Structure, number: int) -> list[str]:
