@@ -97,9 +97,10 @@ def untempered(structure: Structure, natures: set[str]) -> tuple[str, ...]:
 
 def weightless(document: Document, structure: Structure) -> tuple[str, ...]:
     """Said where the members weigh something and no case counts it."""
-    if document.counts_weight or not any(map(structure.mass, structure.members)):
-        return ()
-    return ("no case counts the self-weight of the members: it acts only as far as stated loads bear it",)
+    if not document.counts_weight and any(map(structure.mass, structure.members)):
+        return ("no case counts the self-weight of the members: it acts only as far as stated loads bear it",)
+    light = {m.material.name for m in structure.members if m.material.density == 0 and m.behaviour != "rigid link"}
+    return tuple(f"what is of “{name}” weighs nothing: its density is not stated" for name in sorted(light))
 
 
 def of_slabs(structure: Structure) -> tuple[str, ...]:

@@ -152,10 +152,12 @@ class Equilibrium(unittest.TestCase):
 
 
 class Steels(unittest.TestCase):
-    def verdict(self, fy: float, fu: float, **member: str) -> tuple[str, tuple[str, ...], tuple[str, ...]]:
+    def verdict(
+        self, fy: float, fu: float, E: float = 2.1e8, **member: str
+    ) -> tuple[str, tuple[str, ...], tuple[str, ...]]:
         """Of a beam of a steel of one's own, N/mm²."""
         data = {
-            "materials": [{"name": "own", "E": 2.1e8, "G": 8.1e7, "density": 7850, "fy": fy * 1e3, "fu": fu * 1e3}],
+            "materials": [{"name": "own", "E": E, "G": 8.1e7, "density": 7850, "fy": fy * 1e3, "fu": fu * 1e3}],
             "nodes": [{"name": "a", "at": [0, 0, 0]}, {"name": "b", "at": [6, 0, 0]}],
             "members": [{"name": "m", "start": "a", "end": "b", "section": "IPE 300", "material": "own", **member}],
             "supports": [{"node": "a", "fixed": ["x", "y", "z", "rx"]}, {"node": "b", "fixed": ["y", "z", "rx"]}],
@@ -172,6 +174,24 @@ class Steels(unittest.TestCase):
         self.assertEqual(self.verdict(690, 770)[:2], ("not covered", strong))
         self.assertEqual(self.verdict(400, 432)[:2], ("not covered", brittle))
         self.assertEqual(self.verdict(460, 540)[:2], ("passes", ()))
+        for E, status in ((2.1e9, "not covered"), (0.7e8, "not covered"), (2.0e8, "passes")):
+            self.assertEqual(self.verdict(355, 490, E)[0], status)
+        soft = ("its modulus of elasticity is 70 kN/mm²: EN 1993-1-1 is for steel, with 210 (3.2.6)",)
+        self.assertEqual(self.verdict(200, 260, 0.7e8)[1], soft)
+
+    def test_what_weighs_nothing_is_told(self) -> None:
+        for density, said in ((0, True), (7850, False)):
+            data = {
+                "materials": [{"name": "own", "E": 2.1e8, "density": density, "fy": 355e3, "fu": 490e3}],
+                "nodes": [{"name": "a", "at": [0, 0, 0]}, {"name": "b", "at": [6, 0, 0]}],
+                "members": [{"name": "m", "start": "a", "end": "b", "section": "IPE 300", "material": "own"}],
+                "supports": [{"node": "a", "fixed": ["x", "y", "z", "rx"]}, {"node": "b", "fixed": ["y", "z", "rx"]}],
+                "cases": [{"name": "G", "nature": "permanent", "self_weight": True}],
+                "node_loads": [{"case": "G", "node": "a", "force": [0, 0, -1]}],
+                "combinations": [{"name": "S", "use": "strength", "factors": {"G": 1.35}}],
+            }
+            left_out = run(read_document(data)).verification.left_out
+            self.assertEqual("what is of “own” weighs nothing: its density is not stated" in left_out, said)
 
     def test_rigid_links_are_told(self) -> None:
         words = "it counts as rigid in every analysis, whatever its section"

@@ -9,6 +9,7 @@ import numpy as np
 from engine.analysis.combined import Combined
 from engine.analysis.lateral import end_conditions
 from engine.catalogue.properties import PRONE
+from engine.catalogue.steels import E as STEEL
 from engine.document import Document
 from engine.standards.en.checks.alike import UNEQUAL, general_stretches
 from engine.standards.en.checks.axial import is_axial
@@ -37,6 +38,8 @@ HELD, AT = "what holds its flanges sideways between its ends is not in the model
 RIGID = "it counts as rigid in every analysis, whatever its section"
 #: yield strength in Pa up to which EN 1993-1-1 goes, with what rounding and other standards' grades make of S460; f_u over f_y at least, 3.2.2(1)
 STRONGEST, DUCTILE = 461e6, 1.10
+#: share by which a steel's modulus of elasticity may differ from 210 kN/mm²
+STIFF = 0.07
 #: share of a direction from which a support must hold along an axis
 ALONG = 0.2
 #: share of a flange from which on its loss by shear lag is told
@@ -104,6 +107,10 @@ def _beyond_steel(member: Member) -> list[str]:
         return []
     fy, fu = member.material.fy(thickness), member.material.fu(thickness)
     said = []
+    if abs(member.material.E / STEEL - 1) > STIFF:
+        said.append(
+            f"its modulus of elasticity is {member.material.E / 1e9:.3g} kN/mm²: EN 1993-1-1 is for steel, with 210 (3.2.6)"
+        )
     if fy > STRONGEST:
         said.append(f"its steel yields at {fy / 1e6:.0f} N/mm²: EN 1993-1-1 is for steels up to S460 (3.1, 3.2.1)")
     if fu < DUCTILE * fy:
