@@ -11,7 +11,7 @@ from engine.analysis.system import Response
 from engine.catalogue.steels import GRAVITY
 from engine.document import Document
 from engine.document.rules import Site
-from engine.structure.model import Structure
+from engine.structure.model import Bools, Structure
 from engine.structure.words import ROLE_WORDS
 
 #: what lies across to bear what is put on it
@@ -29,8 +29,8 @@ NAMED = 3
 NOTHING_BORNE = "nothing is put on it in any case: it bears its own weight alone"
 
 
-def unloaded(structure: Structure, loading: Loading) -> list[int]:
-    """The numbers of beams by their roles that no load of any case lies on, that no slab rests on, and that nothing meets between their ends."""
+def laden(structure: Structure, loading: Loading) -> Bools:
+    """(members,) on which a load of any case lies along them, other than their own weight."""
     table, count = loading.table(structure), len(structure.members)
     force = (table.first + table.last) / 2 * (table.end - table.start)[:, None]
     total = np.zeros((len(loading.cases), count, 3))
@@ -41,12 +41,18 @@ def unloaded(structure: Structure, loading: Loading) -> list[int]:
         # a permanent case that comes to no more than their own weight is that of the weight
         beside = of if case.nature != "permanent" else np.where(np.abs(of - own) <= BESIDE * np.abs(own), 0.0, of)
         borne |= (case.nature != "imperfection") & (np.linalg.norm(beside, axis=1) > NONE)
-    points = {structure.index[p.member] for p in loading.points if p.member}
+    borne[[structure.index[p.member] for p in loading.points if p.member]] = True
+    return borne
+
+
+def unloaded(structure: Structure, loading: Loading) -> list[int]:
+    """The numbers of beams by their roles that no load of any case lies on, that no slab rests on, and that nothing meets between their ends."""
+    borne = laden(structure, loading)
     nodes = {p.node for p in loading.points if p.node >= 0}
     slabs = {structure.index[name] for p in structure.panels if p.plate is not None for name in p.carriers}
     found = []
     for i, m in enumerate(structure.members):
-        if m.role not in BEARING or m.bar or i in points or i in slabs or borne[i]:
+        if m.role not in BEARING or m.bar or i in slabs or borne[i]:
             continue
         if not any(set(structure.meeting[node]) - {i} or node in nodes for node in m.nodes[1:-1]):
             found.append(i)

@@ -141,6 +141,57 @@ class Verdicts(unittest.TestCase):
     def test_bent_ones_are_not_covered(self):
         self.assertEqual(self.verdict(-20.0, behaviour="beam")[1].status, "not covered")
 
+    def bent(self, q=0.0, force=-20.0, weight=False, of="L 100x10", length=2.5, behaviour="bar"):
+        """(status, what is said of bending) of such a bar with a load of its own in kN/m, and its weight."""
+        document = read_document(
+            {
+                "nodes": [{"name": "a", "at": [0, 0, 0]}, {"name": "b", "at": [length, 0, 0]}],
+                "members": [{"name": "m", "start": "a", "end": "b", "section": of, "material": "S235", "behaviour": behaviour}],
+                "supports": [
+                    {"node": "a", "fixed": ["x", "y", "z"]},
+                    {"node": "b", "fixed": ["y", "z"]},
+                ],
+                "cases": [{"name": "P"}, *([{"name": "G", "nature": "permanent", "self_weight": True}] if weight else [])],
+                "node_loads": [
+                    {"case": "P", "node": "b", "force": [force, 0, 0]},
+                ],
+                "member_loads": [{"case": "P", "member": "m", "kind": "line", "value": [0, 0, -q]}] if q else [],
+                "rules": {"imperfections": False},
+                "combinations": [{"name": "C", "factors": {"P": 1.0, **({"G": 1.35} if weight else {})}}],
+                "analysis": {"order": "first"},
+            }
+        )  # fmt: skip
+        verdict = run(document).verification.verdicts[0]
+        return verdict.status, " ".join(
+            w for w in (*verdict.not_covered, *verdict.left_out) if "bend it" in w or "bends it" in w
+        )
+
+    def test_what_acts_across_them_is_not_covered(self):
+        # about its principal axes, 45° from its legs
+        s = section("L 100x10")
+        for q in (1.0, 5.0):
+            share = q * 1000 * 2.5**2 / 8 * sqrt(0.5) * (1 / s.Wel_y + 1 / s.Wel_z) / 235e6
+            self.assertGreater(share, 0.1)
+            status, words = self.bent(q)
+            self.assertEqual(status, "not covered")
+            self.assertIn(f"loads across it bend it, up to {share:.2f} of its elastic", words)
+        # little of it is told; not where the bar is used up, in whichever way
+        self.assertEqual(self.bent(0.3)[0], "passes")
+        self.assertIn("that is not checked", self.bent(0.3)[1])
+        self.assertEqual(self.bent(0.3, force=-185.0)[0], "not covered")
+        self.assertEqual(self.bent(0.01), ("passes", ""))
+        self.assertEqual(self.bent(), ("passes", ""))
+        for shape in ("RD 60", "FL 100x20", "UPE 200"):
+            self.assertEqual(self.bent(20.0, force=20.0, of=shape)[0], "not covered", shape)
+
+    def test_their_own_weight_is_told_where_it_bends_them(self):
+        """RD 40 of 4 m: 9.86 kg/m, q L²/8 = 193 Nm, 1.35 times of which is 0.18 of 6.28 cm³ × 235 N/mm²."""
+        status, words = self.bent(of="RD 40", force=5.0, weight=True, length=4.0)
+        self.assertEqual(status, "passes")
+        self.assertIn("its own weight bends it, up to 0.18 of its elastic moment resistance", words)
+        # what is pulled alone straightens
+        self.assertEqual(self.bent(of="RD 40", force=5.0, weight=True, length=4.0, behaviour="tension-only")[1], "")
+
     def test_bracing_of_angles_and_rods_in_a_hall(self):
         edits = [
             MemberEdit(member="bay-1/wall-brace-A-up", section="L 150x15"),

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import numpy as np
 
-from engine.standards.en.axial import SHAPES, Values, axial_check, bar
+from engine.standards.en.axial import SHAPES, Values, axial_check, bar, thickest
 from engine.standards.en.checks.grounds import SteelGrounds
 from engine.standards.en.checks.net import BOTH_LEGS, UNKNOWN
 from engine.structure.model import Floats, Member
 from engine.verification.outcomes import Findings, Held, Outcome, Reached, most_of
+from engine.verification.unloaded import laden
 
 #: what a verdict on such a bar does not speak for
 LEFT_OUT = {
@@ -19,6 +20,12 @@ LEFT_OUT = {
     "channel": "the eccentricity of its connections is not checked",
     "round": "its thread or ends are not checked",
 }
+
+
+#: what such bars are not checked for
+ACROSS = "a bar of this shape is checked for its axial force alone"
+#: shares of the elastic moment resistance from which on bending by loads is told, and from which on it is not covered and that by its own weight is told
+BENT, SAGS = 0.02, 0.10
 
 
 def left_out_of(member: Member) -> list[str]:
@@ -50,15 +57,40 @@ def axial_values(grounds: SteelGrounds, member: int, columns: list[int] | slice 
     return v | {name: np.where(pulls, pulled[name], pressed[name]) for name in ("u_t", "u_c", "u_axial")}
 
 
+def _bent(grounds: SteelGrounds, member: int) -> float:
+    """What bends a bar at most, as a share of its elastic moment resistance, both axes added."""
+    m, f = grounds.combined.structure.members[member], grounds.analysed
+    rows = grounds.combined.elements.rows(member)
+    s, fy = m.section, m.material.fy(thickest(m.section))
+    return float((np.abs(f.My[rows]) / s.Wel_y + np.abs(f.Mz[rows]) / s.Wel_z).max(initial=0.0)) / fy
+
+
+def _bending(grounds: SteelGrounds, member: int, found: Findings, u: float, loaded: bool) -> None:
+    """What bends a bar that is checked for its axial force alone, which uses it to u: loads across it are not covered but for little of them, beside which the
+    sum of both shares, grown as much as its axial force may let it, stays below 1; little of them and its own weight are told."""
+    share = _bent(grounds, member)
+    if share <= BENT:
+        return
+    of = f"up to {share:.2f} of its elastic moment resistance"
+    if loaded and not (share <= SAGS and u < 1 and u + share / (1 - u) <= 1):
+        found.reasons[member].append(f"loads across it bend it, {of}: {ACROSS}")
+    elif loaded:
+        found.left_out[member].append(f"loads across it bend it, {of}: that is not checked")
+    elif share > SAGS and grounds.combined.structure.members[member].behaviour != "tension-only":
+        found.left_out[member].append(f"its own weight bends it, {of}: that is not checked")
+
+
 def axial(grounds: SteelGrounds, found: Findings) -> list[Held]:
     """Add to the outcomes and reasons of each such bar, and to what its verdict leaves out; gives what they reach."""
     structure = grounds.combined.structure
     bars: list[tuple[int, float, float]] = []
+    across = laden(structure, grounds.combined.response.system.loading)
     for i, m in enumerate(structure.members):
         if not is_axial(m):
             continue
         u = axial_values(grounds, i)["u_axial"]
         found.left_out[i] += left_out_of(m)
+        _bending(grounds, i, found, float(np.nan_to_num(u).max()), bool(across[i]))
         if np.isnan(u).any():
             found.reasons[i].append("a class 4 cross-section of this shape, not all of it effective, is not covered")
             found.slender.add(i)

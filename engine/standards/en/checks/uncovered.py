@@ -11,6 +11,7 @@ from engine.analysis.lateral import end_conditions
 from engine.catalogue.properties import PRONE
 from engine.catalogue.steels import E as STEEL
 from engine.document import Document
+from engine.standards.en.axial import thickest
 from engine.standards.en.checks.alike import UNEQUAL, general_stretches
 from engine.standards.en.checks.axial import is_axial
 from engine.standards.en.checks.built_up import is_built_up
@@ -102,9 +103,9 @@ def uncovered(grounds: SteelGrounds, found: Findings) -> None:
 
 def _beyond_steel(member: Member) -> list[str]:
     """Why a steel is none that EN 1993-1-1 is for, in words."""
-    strength, thickness = member.material.strength, max(member.section.tf, member.section.tw)
-    if strength is None:
+    if member.material.strength is None:
         return []
+    thickness = thickest(member.section)
     fy, fu = member.material.fy(thickness), member.material.fu(thickness)
     said = []
     if abs(member.material.E / STEEL - 1) > STIFF:
