@@ -1,10 +1,17 @@
 """Members of every shape and behaviour under what tears, bends, shears or twists them beyond any doubt: none of them passes."""
 
 import unittest
+from collections.abc import Callable
+from functools import partial
 from itertools import product
+from typing import Any
 
+import numpy as np
+
+from engine.catalogue.properties import Section
 from engine.chain import run
-from engine.document import read_document
+from engine.document import Document, read_document
+from engine.expand import expand
 from tests.engine.test_built_up import BATTENED, LACED
 
 BUILT = [
@@ -25,36 +32,43 @@ BEHAVIOURS = ("beam", "bar", "tension-only", "compression-only")
 SPAN, FY = 4.0, 355e3
 
 
-def bench(load: dict, behaviours: tuple[str, ...]):
-    """Every shape with each behaviour over 4 m by itself, under one load in kN and m: of its ends, or along it."""
-    made = list(product([*ROLLED, *(b["name"] for b in BUILT)], behaviours))
-    nodes, members, supports, loads = [], [], [], []
-    for k, (name, behaviour) in enumerate(made):
+def document(behaviours: tuple[str, ...], loads: Callable[[int], list[dict[str, Any]]], held: bool = False) -> Document:
+    """Every shape with each behaviour over 4 m by itself, under loads in kN and m by its number: of its end, or along it. held: both flanges, closely."""
+    nodes, members, supports, acting = [], [], [], []
+    for k, (name, behaviour) in enumerate(product([*ROLLED, *(b["name"] for b in BUILT)], behaviours)):
         nodes += [{"name": f"{end}{k}", "at": [x, 5.0 * k, 0]} for end, x in (("a", 0), ("b", SPAN))]
-        members.append({"name": f"m{k}", "start": f"a{k}", "end": f"b{k}", "section": name, "behaviour": behaviour})
-        held = ["rx"] if behaviour == "beam" else []
-        supports += [{"node": f"a{k}", "fixed": ["x", "y", "z", *held]}, {"node": f"b{k}", "fixed": ["y", "z"]}]
-        loads.append(load | ({"member": f"m{k}"} if "value" in load else {"node": f"b{k}"}) | {"case": "Q"})
-    return run(
-        read_document(
-            {
-                "built_sections": BUILT,
-                "nodes": nodes,
-                "members": members,
-                "supports": supports,
-                "cases": [{"name": "Q", "nature": "imposed", "category": "E"}],
-                "member_loads" if "value" in load else "node_loads": loads,
-                "combinations": [{"name": "S", "use": "strength", "factors": {"Q": 1.0}}],
-                "rules": {"imperfections": False},
-                "analysis": {"order": "first"},
-            }
+        closely = [0.5 * i for i in range(1, 8)] if held else []
+        members.append(
+            {"name": f"m{k}", "start": f"a{k}", "end": f"b{k}", "section": name, "behaviour": behaviour}
+            | {"restraints_outer": closely, "restraints_inner": closely}
         )
+        twist = ["rx"] if behaviour == "beam" else []
+        supports += [{"node": f"a{k}", "fixed": ["x", "y", "z", *twist]}, {"node": f"b{k}", "fixed": ["y", "z"]}]
+        acting += [{"case": "Q", "node": f"b{k}"} | load for load in loads(k) if "force" in load]
+        acting += [{"case": "Q", "member": f"m{k}"} | load for load in loads(k) if "value" in load]
+    return read_document(
+        {
+            "built_sections": BUILT,
+            "nodes": nodes,
+            "members": members,
+            "supports": supports,
+            "cases": [{"name": "Q", "nature": "imposed", "category": "E"}],
+            "node_loads": [load for load in acting if "force" in load],
+            "member_loads": [load for load in acting if "value" in load],
+            "combinations": [{"name": "S", "use": "strength", "factors": {"Q": 1.0}}],
+            "rules": {"imperfections": False},
+            "analysis": {"order": "first"},
+        }
     )
 
 
 class WhatFalls(unittest.TestCase):
-    def none_passes(self, load: dict, *behaviours: str) -> list:
-        chain = bench(load, behaviours)
+    def none_passes(self, load: dict[str, Any], *behaviours: str) -> list[Section]:
+        return self.passing(document(behaviours, lambda k: [load]))
+
+    def passing(self, members: Document) -> list[Section]:
+        """Fails where any passes; their sections."""
+        chain = run(members)
         passing = [chain.structure.members[v.member] for v in chain.verification.verdicts if v.status == "passes"]
         self.assertEqual([(m.section.name, m.behaviour) for m in passing], [])
         return [m.section for m in chain.structure.members]
@@ -79,3 +93,20 @@ class WhatFalls(unittest.TestCase):
 
     def test_what_is_twisted(self):
         self.none_passes({"kind": "moment", "value": [900, 0, 0], "start": 2.0}, "beam")
+
+    def test_what_is_bent_and_pulled_or_pressed(self):
+        """Shares of A f_y, W_y f_y and W_z f_y, plastic, which no shape bears together, though each of them alone."""
+        shapes = [m.section for m in expand(document(("beam",), lambda k: [])).members]
+
+        def loads(shares: tuple[float, float, float], k: int) -> list[dict[str, Any]]:
+            s, (n, my, mz) = shapes[k], shares
+            moments = [
+                share * FY * np.nanmax([W, V]) for share, W, V in ((mz, s.Wpl_z, s.Wel_z), (my, s.Wpl_y, s.Wel_y))
+            ]
+            across = [0.0, *(-8 * M / SPAN**2 for M in moments)]
+            return [{"force": [n * s.A * FY, 0, 0]}, {"kind": "line", "value": across}]
+
+        for shares in ((0.85, 0.85, 0), (-0.85, 0, 0.85), (0, 0.85, 0.85), (0.6, 0.6, 0.6)):
+            for behaviour in ("beam", "bar"):
+                with self.subTest(shares=shares, behaviour=behaviour):
+                    self.passing(document((behaviour,), partial(loads, shares), held=True))
