@@ -168,7 +168,7 @@ def _changes(chain: Chain, member: str, worst: Reached) -> Iterator[tuple[str, s
             ChangeMembers(members=[member], change=MemberChange(checks=plated)),
         )
     if worst.criterion in ("web", "stiffener"):
-        yield from _stiffeners(m)
+        yield from _stiffeners(m, worst.criterion)
     if (
         worst.criterion in ("lateral", "interaction", "twist", "general", "flexural", "single")
         and m.section.shape in PRONE
@@ -186,21 +186,27 @@ def _changes(chain: Chain, member: str, worst: Reached) -> Iterator[tuple[str, s
         )
 
 
-def _stiffeners(m: Member) -> Iterator[tuple[str, str, Operation]]:
-    """Stiffeners where something presses on a member, as wide as its flanges; where their plates are stated already, the next thicker ones."""
-    now = m.checks.plates
-    if now and (m.checks.stiffened or m.checks.panel or m.checks.rigid_ends):
-        thicker = next((t for t in THICKNESSES if t > now.thickness), None)
+def _stiffeners(m: Member, criterion: str) -> Iterator[tuple[str, str, Operation]]:
+    """Stiffeners where something presses on a member whose web is crushed, as wide as its flanges or as stated; thicker ones where they fail."""
+    plates = m.checks.plates
+    if criterion == "stiffener" and plates:
+        thicker = next((t for t in THICKNESSES if t > plates.thickness), None)
         if thicker is None:
             return
-        plates, words = now.model_copy(update={"thickness": thicker}), f"in place of {now.width:g} × {now.thickness:g}"
+        words = f"in place of {plates.width:g} × {plates.thickness:g}"
+        own = m.checks.model_copy(update={"plates": plates.model_copy(update={"thickness": thicker})})
     else:
-        width = WIDTHS * floor((m.section.b - m.section.tw) * 500 / WIDTHS)
-        plates = now or StiffenerPlates(width=width, thickness=next(t for t in THICKNESSES if t >= width / SLIM))
+        width = min(WIDTHS * floor((m.section.b - m.section.tw) * 500 / WIDTHS), SLIM * THICKNESSES[-1])
+        if plates is None and width < WIDTHS:
+            return
+        thick = next(t for t in THICKNESSES if t >= width / SLIM)
         words = "where something presses"
-    own = m.checks.model_copy(update={"stiffened": m.checks.stiffened or not now, "plates": plates})
+        own = m.checks.model_copy(
+            update={"stiffened": True, "plates": plates or StiffenerPlates(width=width, thickness=thick)}
+        )
+    assert own.plates is not None
     change = ChangeMembers(members=[m.name], change=MemberChange(checks=own))
-    yield "stiffeners", f"{plates.width:g} × {plates.thickness:g} {words}", change
+    yield "stiffeners", f"{own.plates.width:g} × {own.plates.thickness:g} {words}", change
 
 
 def _stays(chain: Chain, index: int, worst: Reached) -> Iterator[tuple[str, str, Operation]]:

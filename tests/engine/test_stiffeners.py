@@ -7,7 +7,7 @@ import numpy as np
 
 from engine.chain import Chain, run
 from engine.editing.apply import operate
-from engine.sizing.levers import Lever, levers
+from engine.sizing.levers import Lever, _stiffeners, levers
 from engine.standards.en.checks.stiffeners import NO_POST, UNEVEN, UNSTATED, stiffener_values, stiffeners_of
 from engine.verification.proof import prove
 from engine.verification.single import everything
@@ -225,6 +225,16 @@ class Moved(unittest.TestCase):
         # in panels of their own the plates that are stated stand where it is crushed too
         panels = chain_of(girder(250, checks={"panel": 1.6, "plates": {"width": 105, "thickness": 12}}))
         self.assertEqual(panels.verification.verdicts[0].governing.criterion, "web")
+        self.assertEqual(self.lever(panels).words, "105 × 12 where something presses")
+        self.assertTrue(self.lever(panels).operations[0].change.checks.stiffened)
+
+    def test_of_flanges_too_narrow_and_too_wide_for_plates(self):
+        for b, words in ((14, None), (1500, "600 × 60 where something presses")):
+            data = girder(250 if b < 1000 else 900)
+            data["built_sections"][0]["b"] = b
+            chain = chain_of(data)
+            found = [said for _, said, _ in _stiffeners(chain.structure.members[0], "web")]
+            self.assertEqual(found, [words] if words else [])
 
     def test_elsewhere_they_are_not(self):
         data = girder(20)

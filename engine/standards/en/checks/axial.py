@@ -84,10 +84,11 @@ def axial(grounds: SteelGrounds, found: Findings) -> list[Held]:
     """Add to the outcomes and reasons of each such bar, and to what its verdict leaves out; gives what they reach."""
     structure = grounds.combined.structure
     bars: list[tuple[int, float, float]] = []
+    own = [(i, m) for i, m in enumerate(structure.members) if is_axial(m)]
+    if not own:
+        return []
     across = laden(structure, grounds.combined.response.system.loading)
-    for i, m in enumerate(structure.members):
-        if not is_axial(m):
-            continue
+    for i, m in own:
         u = axial_values(grounds, i)["u_axial"]
         found.left_out[i] += left_out_of(m)
         _bending(grounds, i, found, float(np.nan_to_num(u).max()), bool(across[i]))
@@ -98,8 +99,6 @@ def axial(grounds: SteelGrounds, found: Findings) -> list[Held]:
         c = int(np.argmax(np.nan_to_num(u, nan=-1.0)))
         found.outcomes[i].append(Outcome("axial", float(u[c]), c, length / 2, i))
         bars.append((i, length, float(np.nan_to_num(u[c]))))
-    if not bars:
-        return []
     members, lengths, most = (np.array(column) for column in zip(*bars, strict=True))
     found.along[np.isin(grounds.combined.elements.member, members)] = 0.0
     return [Held(members.astype(np.int64), np.zeros(len(members)), lengths, most)]
