@@ -119,12 +119,12 @@ def of_decks(structure: Structure) -> tuple[str, ...]:
 
 
 def of_sheeting(structure: Structure, pressed: Collection[str], others: Collection[str]) -> tuple[str, ...]:
-    """Decks and sheeting between the members that carry panels. pressed: names of panels that loads act on; others: kinds of panels whose sheeting
-    has purlins or rails beside the model."""
+    """Decks and sheeting between the members that carry panels. pressed: names of panels that loads act on; others: kinds of panels of the hall
+    whose sheeting has purlins or rails beside the model."""
     spans = [
         _widest(structure, p)
         for p in structure.panels
-        if p.name in pressed and p.plate is None and p.carriers and p.kind not in others
+        if p.name in pressed and p.plate is None and p.carriers and not (p.jig == "hall" and p.kind in others)
     ]
     if not spans:
         return ()

@@ -243,8 +243,11 @@ class Sheeting(unittest.TestCase):
         walls = {panel.name for panel in structure.panels if panel.kind == "wall"}
         self.assertEqual(len(of_sheeting(structure, walls, ())), 1)
         self.assertEqual(of_sheeting(structure, (), ()), ())
-        # where purlins and rails stand beside the model, these are what spans
-        self.assertEqual(of_sheeting(structure, walls, ("wall",)), ())
+        # where purlins and rails of the hall stand beside the model, these are what spans: not on what else there is
+        self.assertEqual(len(of_sheeting(structure, walls, ("wall",))), 1)
+        hall = expand(read_document({"hall": {"spacings": [6, 6]}}))
+        own = {panel.name for panel in hall.panels if panel.kind == "wall"}
+        self.assertEqual((len(of_sheeting(hall, own, ())), of_sheeting(hall, own, ("wall",))), (1, ()))
 
 
 class Untempered(unittest.TestCase):
