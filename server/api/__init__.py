@@ -17,7 +17,7 @@ from engine.errors import ModelError
 from server.api import chains, dossiers, library, members, office, people, projects, returned, sharing, slabs, studies
 from server.api.access import user_of
 from server.people.roles import Forbidden, title_of
-from server.projects import builds, people_schemas, revisions, schemas
+from server.projects import builds, people_schemas, revisions, runs, schemas
 from server.reading import JsonParser
 
 _log = logging.getLogger(__name__)
@@ -109,6 +109,12 @@ def _problem(request: HttpRequest, status: int, message: str, place: str = "") -
 @api.exception_handler(ModelError)
 def _model_error(request: HttpRequest, error: ModelError) -> HttpResponse:
     return _problem(request, 422, error.message, error.place)
+
+
+@api.exception_handler(runs.Overtaken)
+def _overtaken(request: HttpRequest, error: runs.Overtaken) -> HttpResponse:
+    # nothing went wrong: the page asks anew about what stands
+    return HttpResponse(status=204)
 
 
 @api.exception_handler(Forbidden)

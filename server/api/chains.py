@@ -62,7 +62,7 @@ async def _ended(run: Run, seconds: float) -> Run:
 
 async def seen(request: HttpRequest, project_id: UUID, revision: int | None, look: str, /, **arguments: Any) -> Any:
     """What is asked of the chain of a revision, by the name of the look, once it is there. Raises ModelError when it cannot be
-    computed, or is not yet."""
+    computed, or is not yet; Overtaken when an edit ends its computation and no file is wanted."""
 
     def now() -> Any:
         found, own = revision_of(request, project_id, revision)
@@ -90,6 +90,8 @@ async def seen(request: HttpRequest, project_id: UUID, revision: int | None, loo
         run = await _ended(run, left)
         if run.state == Run.State.CANCELLED:
             raise runs.stopped(own)
+        if run.state == Run.State.SUPERSEDED and look not in looks.FILES:
+            raise runs.Overtaken
 
 
 @router.get(

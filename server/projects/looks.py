@@ -142,6 +142,8 @@ LOOKS: dict[str, Look] = {
 }
 #: those that take long: eigenproblems, a file of every load
 LONG = ("modes", "ifc", "tables", "joints", "webpage", "word", "beside")
+#: those that make a file: of the revision that was asked for, whatever edit comes meanwhile
+FILES = ("result", "ifc", "axes", "tables", "joints", "webpage", "word")
 
 
 def by_worker(name: str, document_key: str) -> bool:

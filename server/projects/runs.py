@@ -27,6 +27,10 @@ class Pending(Exception):
         self.run = run
 
 
+class Overtaken(Exception):
+    """An edit came before the numbers of what stood before it: who waited for them looks at what stands now."""
+
+
 def ask(
     project: Project, revision: Revision, document: Document, force: bool = False, loaded: Loaded | None = None
 ) -> Run | None:

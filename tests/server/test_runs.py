@@ -284,6 +284,26 @@ class Looking(ApiCase):
         self.assertFalse(looks.by_worker("marks", results.key_of(small("Looked at"))))
         self.assertTrue(looks.by_worker("modes", results.key_of(small("Looked at"))))
 
+    def test_who_waits_for_numbers_that_an_edit_overtakes_is_sent_on_and_they_are_not_made(self):
+        project = revisions.create(self.user, small("Overtaken"), "new")
+        waited = []
+
+        async def superseded(run, seconds):
+            waited.append(run.pk)
+            await chains.in_thread(lambda: Run.objects.filter(pk=run.pk).update(state="superseded"))
+            await chains.in_thread(run.refresh_from_db)
+            return run
+
+        with mock.patch.object(chains, "_ended", superseded):
+            answer = self.client.get(f"/api/projects/{project.id}/marks?revision=1")
+        self.assertEqual((answer.status_code, answer.content, len(waited)), (204, b"", 1))
+        self.assertEqual([run.state for run in project.runs.all()], ["superseded"])
+        # a file of that revision is made all the same: somebody asked for it
+        with mock.patch.object(chains, "_ended", superseded), mock.patch.object(chains, "PATIENCE", 0.3):
+            answer = self.client.get(f"/api/projects/{project.id}/axes")
+        self.assertEqual(answer.status_code, 422)
+        self.assertGreater(len(waited), 2)
+
     def test_a_look_that_failed_is_not_tried_again_by_looking(self):
         project = revisions.create(self.user, small("Looked at in vain"), "new")
         tasks.perform(Run.objects.get(project=project).pk)

@@ -10,6 +10,7 @@ vi.stubGlobal('fetch', async (input: Request) => {
   const url = new URL(input.url)
   asked.push(url.pathname + url.search)
   if (held) await new Promise<void>((go) => later.push(go))
+  if (url.searchParams.get('member') === 'overtaken') return new Response(null, { status: 204 })
   const member = url.searchParams.get('member')
   const wrong = member === 'nobody'
   const body = wrong ? { message: 'There is no member “nobody”.', place: 'member' } : { member, revision: 1 }
@@ -102,6 +103,7 @@ describe('answers about a revision', () => {
     await settle()
     expect(problem.value).toBe('')
     await expect(answer(RIBBON, of('nobody'))).rejects.toThrow('There is no member')
+    await expect(answer(RIBBON, of('overtaken'))).rejects.toThrow('An edit came before the answer.')
   })
 })
 

@@ -52,8 +52,9 @@ async function fetched<P extends Route>(route: P, given: Given<P>, signal?: Abor
   const get = api.GET as unknown as (
     route: string,
     init: object,
-  ) => Promise<{ data?: Answer<P>; error?: Partial<Schemas['Problem']> }>
-  const { data, error } = await get(route, { params: given, signal })
+  ) => Promise<{ data?: Answer<P>; error?: Partial<Schemas['Problem']>; response: Response }>
+  const { data, error, response } = await get(route, { params: given, signal })
+  if (response.status === 204) throw new Error('An edit came before the answer.')
   if (data === undefined) throw new Error(error?.message ?? 'It could not be found.')
   return data
 }
