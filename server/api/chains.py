@@ -90,7 +90,8 @@ async def seen(request: HttpRequest, project_id: UUID, revision: int | None, loo
         run = await _ended(run, left)
         if run.state == Run.State.CANCELLED:
             raise runs.stopped(own)
-        if run.state == Run.State.SUPERSEDED and look not in looks.FILES:
+        # who asks for no revision is answered of what stands now
+        if run.state == Run.State.SUPERSEDED and revision is not None and look not in looks.FILES:
             raise runs.Overtaken
 
 

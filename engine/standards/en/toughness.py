@@ -39,11 +39,11 @@ def cold(members: Iterable[Member]) -> tuple[str, ...]:
     most: dict[Material, tuple[float, str]] = {}
     for m in members:
         thickness = thickest(m.section)
-        if m.material.strength is not None and thickness > most.get(m.material, (0.0, ""))[0]:
+        if thickness > most.get(m.material, (0.0, ""))[0]:
             most[m.material] = thickness, label(m)
     said = []
     for material, (thickness, name) in most.items():
-        wanted = subgrade(material.fy(THIN), thickness)
+        wanted = subgrade(material.strength[0][1], thickness) if material.strength else ""
         if wanted != "":
             what = f"wants {wanted} at least" if wanted else "is beyond table 2.1"
             said.append(f"{material.name} of {thickness * 1e3:.3g} mm ({name}) {what}")
