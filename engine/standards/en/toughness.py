@@ -2,12 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
-
-from engine.catalogue.steels import Material
 from engine.standards.en.axial import thickest
 from engine.structure.model import Member
-from engine.structure.words import label
 
 #: f_y of the nominal grade in Pa, and its subgrades with the greatest thickness in metres at a reference temperature of −30 °C under
 #: σ_Ed = 0.75 f_y(t): EN 1993-1-10 table 2.1, the lowest stresses that it may be entered with being no safer
@@ -34,21 +30,13 @@ def subgrade(fy: float, thickness: float) -> str | None:
     return next((name for name, most in own if thickness <= most + ROUNDED), None)
 
 
-def cold(members: Iterable[Member]) -> tuple[str, ...]:
-    """Said of the thickest member of each steel that wants more than the least subgrade."""
-    most: dict[Material, tuple[float, str]] = {}
-    for m in members:
-        thickness = thickest(m.section)
-        if thickness > most.get(m.material, (0.0, ""))[0]:
-            most[m.material] = thickness, label(m)
-    said = []
-    for material, (thickness, name) in most.items():
-        wanted = subgrade(material.strength[0][1], thickness) if material.strength else ""
-        if wanted != "":
-            what = f"wants {wanted} at least" if wanted else "is beyond table 2.1"
-            said.append(f"{material.name} of {thickness * 1e3:.3g} mm ({name}) {what}")
-    if not said:
-        return ()
-    return (
-        f"which subgrade of steel is ordered is not verified: at −30 °C under 0.75 f_y {'; '.join(said)} (EN 1993-1-10 2.3)",
-    )
+def cold(member: Member) -> list[str]:
+    """Said of a member whose steel wants more than its least subgrade."""
+    thickness, material = thickest(member.section), member.material
+    wanted = subgrade(material.strength[0][1], thickness) if material.strength else ""
+    if wanted == "":
+        return []
+    what = f"wants subgrade {wanted} at least" if wanted else "is beyond table 2.1"
+    return [
+        f"its subgrade is not verified: at −30 °C under 0.75 f_y, {material.name} of {thickness * 1e3:.3g} mm {what} (EN 1993-1-10 2.3)"
+    ]

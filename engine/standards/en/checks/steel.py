@@ -48,7 +48,6 @@ from engine.standards.en.checks.uncovered import COVERED, uncovered, unfactored
 from engine.standards.en.checks.webs import webs, webs_most, webs_of, webs_reached
 from engine.standards.en.proof_symbols import SYMBOLS
 from engine.standards.en.proof_text import CLAUSES, LINES
-from engine.standards.en.toughness import cold
 from engine.structure.model import Floats
 from engine.structure.rows import rows
 from engine.verification.checks import Between, Buckled, Checks, Evaluated, Figure, Method, Second
@@ -161,7 +160,6 @@ class SteelChecks(Checks):
             plumb = ["columns stand plumb (EN 1993-1-1 5.3.2)"] if self._pressed_upright() else []
             alone = ["what holds members sideways bears nothing for it (EN 1993-1-1 5.3.3)"] if rows(structure) else []
             found += [f"imperfections: {', and '.join(plumb + alone)}"] if plumb or alone else []
-        found += cold(structure.members)
         return tuple(found)
 
     def _pressed_upright(self) -> bool:

@@ -22,6 +22,7 @@ from engine.standards.en.checks.summed import is_summed
 from engine.standards.en.combinations import partial_factor
 from engine.standards.en.shear_lag import left_at_ultimate
 from engine.standards.en.steel import slender_web
+from engine.standards.en.toughness import cold
 from engine.standards.en.wind_areas import by_larger_areas
 from engine.structure.axes import local_axes
 from engine.structure.model import Bools, Member, Structure
@@ -66,6 +67,7 @@ def uncovered(grounds: SteelGrounds, found: Findings) -> None:
         elif not (member.section.shape in COVERED or is_axial(member) or is_summed(member) or is_built_up(member)):
             found.reasons[i].append(f"checks of this shape ({member.section.shape}) are not covered yet")
         found.reasons[i] += _beyond_steel(member)
+        found.left_out[i] += cold(member)
         if member.behaviour == "rigid link":
             found.left_out[i].append(RIGID)
         if member.role in by_larger and member.jig == "hall":
